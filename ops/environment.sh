@@ -1,0 +1,37 @@
+# What the commands of this project need from the machine. Sourced; `here` is the project's folder.
+
+say() { printf '%s\n' "$*"; }
+stop() { printf '%s\n' "$*" >&2; exit 1; }
+
+# apt_packages PACKAGE...: installs what is missing, as root or with sudo.
+apt_packages() {
+  local missing=() package
+  for package in "$@"; do
+    [ "$(dpkg-query -W -f='${Status}' "$package" 2>/dev/null)" = "install ok installed" ] || missing+=("$package")
+  done
+  [ ${#missing[@]} -eq 0 ] && return
+  local as_root=()
+  if [ "$(id -u)" -ne 0 ]; then
+    command -v sudo >/dev/null || stop "These Debian packages are missing, and there is neither root nor sudo to install them: ${missing[*]}. Ask whoever keeps this machine to install them, then start again."
+    as_root=(sudo)
+  fi
+  say "Installing from Debian: ${missing[*]}"
+  { "${as_root[@]}" apt-get update -qq && "${as_root[@]}" env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${missing[@]}" >/dev/null; } \
+    || stop "Debian's packages could not be installed: ${missing[*]}. Is the network up, and the package registry reachable? Then start again."
+}
+
+# python_environment LOCK: makes .venv and brings it to the state of ops/LOCK.
+python_environment() {
+  local lock=$1 venv="$here/.venv" wanted
+  wanted=$(sha256sum "$here/ops/requirements.txt" "$here/ops/$lock" | sha256sum | cut -c1-16)
+  if [ -f "$venv/.state" ] && grep -qx "$lock $wanted" "$venv/.state"; then return; fi
+  if [ "$lock" = requirements.txt ] && [ -f "$venv/.state" ] && grep -q "^requirements-dev.txt $(sha256sum "$here/ops/requirements.txt" "$here/ops/requirements-dev.txt" | sha256sum | cut -c1-16)$" "$venv/.state"; then return; fi
+  local python=/usr/bin/python3
+  "$python" -c 'import sys; sys.exit(sys.version_info < (3, 11))' 2>/dev/null || python=$(command -v python3 || true)
+  [ -n "$python" ] && "$python" -c 'import sys; sys.exit(sys.version_info < (3, 11))' || stop "Python 3.11 or newer is needed, as Debian 12 has it."
+  say "Setting up the Python environment"
+  "$python" -m venv "$venv" || stop "The Python environment could not be made in .venv. Is the package python3-venv installed?"
+  "$venv/bin/pip" install --quiet --disable-pip-version-check --require-hashes -r "$here/ops/$lock" 2>"$venv/.pip-errors" \
+    || { tail -n 5 "$venv/.pip-errors" >&2; stop "The Python packages could not be installed. Is the network up, and the package registry reachable? Then start again."; }
+  say "$lock $wanted" >"$venv/.state"
+}

@@ -1,0 +1,61 @@
+"""`upper-rim`: a bundle in, files or answers out; without a database.
+
+Exit codes: 0 done; 1 done, but something was found that deserves a look (named on stderr); 2 the command is written
+wrongly; 3 an input cannot be read or an output cannot be written (nothing was changed).
+"""
+
+from __future__ import annotations
+
+import argparse
+import sys
+from collections.abc import Sequence
+
+from . import commands
+
+FOUND, USAGE, UNREADABLE = 1, 2, 3
+
+
+def main(arguments: Sequence[str] | None = None) -> int:
+    parser = argparse.ArgumentParser(prog="upper-rim", description="Sites as bundles: made, brought in, published, examined.")
+    parts = parser.add_subparsers(dest="command", required=True, metavar="COMMAND")
+
+    demo = parts.add_parser("demo", help="write a demo site as a bundle")
+    demo.add_argument("out", metavar="OUT", help="the bundle to write")
+    demo.add_argument("--site", choices=("ostrey", "quillwort"), default="ostrey", help="which demo (default: ostrey)")
+
+    bring_in = parts.add_parser("import", help="make a bundle of a ZIP or folder of HTML, or of a sitemap")
+    bring_in.add_argument("source", metavar="SOURCE", help="a .zip, a folder, or a sitemap .xml")
+    bring_in.add_argument("--out", required=True, metavar="BUNDLE", help="the bundle to write")
+    bring_in.add_argument("--like", metavar="BUNDLE", help="take foundations, menus and pieces from this bundle")
+    bring_in.add_argument("--name", help="the site's name (default: the source's)")
+
+    publish = parts.add_parser("publish", help="write the finished site into a folder")
+    publish.add_argument("bundle", metavar="BUNDLE")
+    publish.add_argument("--out", required=True, metavar="DIR", help="a folder that is empty or does not exist yet")
+    publish.add_argument("--force", action="store_true", help="write into a folder that holds something, over what is there")
+
+    coverage = parts.add_parser("coverage", help="tell for each page, slot and band which piece shows, and by which rule")
+    coverage.add_argument("bundle", metavar="BUNDLE")
+    form = coverage.add_mutually_exclusive_group()
+    form.add_argument("--json", dest="form", action="store_const", const="json")
+    form.add_argument("--csv", dest="form", action="store_const", const="csv")
+
+    validate = parts.add_parser("validate", help="check a bundle: its schema, references and contents")
+    validate.add_argument("bundle", metavar="BUNDLE")
+
+    chosen = parser.parse_args(arguments)
+    try:
+        remarks = commands.COMMANDS[chosen.command](chosen)
+    except commands.CannotDo as fault:
+        print(f"upper-rim: {fault}", file=sys.stderr)
+        return UNREADABLE
+    except BrokenPipeError:
+        sys.stderr.close()
+        return 0
+    for remark in remarks:
+        print(f"upper-rim: {remark}", file=sys.stderr)
+    return FOUND if remarks else 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,283 @@
+"""What each command of the command line does. Each gives back remarks: sentences about what deserves a look."""
+
+from __future__ import annotations
+
+import argparse
+import csv
+import json
+import os
+import secrets
+import sys
+from collections.abc import Callable, Iterator
+from collections import deque
+from concurrent.futures import Future, ThreadPoolExecutor
+from contextlib import contextmanager, suppress
+from functools import partial
+from itertools import islice
+from pathlib import Path
+from typing import IO
+
+from ..core.exchange.anatomy import anatomy
+from ..core.exchange.bundle import BrokenBundle, Bundle, write_bundle
+from ..core.exchange.pages_in import BrokenArchive, Entry, Problem, files_of_zip, read_files, read_sitemap
+from ..core.model.check import broken_references
+from ..core.model.site import Asset, Band, Page, Site
+from ..core.output.publication import PublishedFile, publication
+from ..core.reach.coverage import Coverage, in_words
+from ..demo import ostrey, quillwort
+from ..shipped import shelf
+
+Remarks = list[str]
+
+
+class CannotDo(Exception):
+    """An input that cannot be read or an output that cannot be written, in a sentence."""
+
+
+def demo(chosen: argparse.Namespace) -> Remarks:
+    site, contents = {"ostrey": ostrey, "quillwort": quillwort}[chosen.site]()
+    with _new_file(chosen.out) as out:
+        write_bundle(out, site, contents.__getitem__)
+    return []
+
+
+def bring_in(chosen: argparse.Namespace) -> Remarks:
+    source = Path(chosen.source)
+    like, like_pages = _like(chosen.like, chosen.name or source.stem)
+    problems: list[Problem] = []
+    contents: dict[str, bytes] = {}
+    pages: list[Page] = []
+    assets: list[Asset] = []
+    if source.suffix.lower() == ".xml":
+        paths, problems = read_sitemap(_bytes(source))
+        pages = [Page(id=_new_id("pg"), path=path, language=like.language) for path in paths]
+    else:
+        with _entries(source, problems) as entries:
+            known = {page.path: page for page in like_pages}
+            for incoming in read_files(entries, _new_id, like.language, like.lifts, problems):
+                if isinstance(incoming.value, Page):
+                    pages.append(_as_known(incoming.value, known.get(incoming.value.path)))
+                else:
+                    assets.append(incoming.value)
+                if incoming.value.content:
+                    contents[incoming.value.content] = incoming.content
+    if not pages:
+        raise CannotDo(f"no page could be read from {source}" + "".join(f"\n  {name}: {reason}" for name, reason in problems[:20]))
+    site = like.replaced(
+        pages=tuple(sorted(pages, key=lambda page: page.path)), assets=tuple(sorted(assets, key=lambda asset: asset.path))
+    )
+    fault = broken_references(site)
+    if fault is not None:
+        raise CannotDo(f"{source}: {fault.reason}")
+    with _new_file(chosen.out) as out:
+        write_bundle(out, site, contents.__getitem__)
+    return [f"{name}: {reason}" for name, reason in problems]
+
+
+def publish(chosen: argparse.Namespace) -> Remarks:
+    folder = Path(chosen.out)
+    if folder.exists() and (not folder.is_dir() or any(folder.iterdir())) and not chosen.force:
+        raise CannotDo(f"{folder} is not empty; name another folder, or say --force to write over what is there")
+    with _bundle(chosen.bundle) as bundle:
+        try:
+            write_files(bundle.site, bundle.read, folder)
+        except OSError as error:
+            raise CannotDo(f"{error.filename or folder}: {error.strerror}") from None
+        return [f"{page.path}: {page.remark}" for page in bundle.site.pages if page.remark]
+
+
+def write_files(site: Site, read: Callable[[str], bytes], folder: Path) -> None:
+    """The published site into a folder. One thread composes while another waits for the disk."""
+    root = os.path.abspath(folder)
+    os.makedirs(root, exist_ok=True)
+    with ThreadPoolExecutor(max_workers=1) as writer:
+        writing: deque[Future[None]] = deque()
+        made: set[str] = {root}
+        for files in _in_batches(publication(site, shelf(), read), BATCH):
+            writing.append(writer.submit(_write_batch, root, files, made))
+            if len(writing) > 2:
+                writing.popleft().result()
+        for left in writing:
+            left.result()
+
+
+BATCH = 100
+"""Files handed to the writing thread at once: few enough to hold in memory, many enough that handing over costs nothing."""
+
+
+def _in_batches(files: Iterator[PublishedFile], size: int) -> Iterator[list[PublishedFile]]:
+    while batch := list(islice(files, size)):
+        yield batch
+
+
+def _write_batch(root: str, files: list[PublishedFile], made: set[str]) -> None:
+    for file in files:
+        path = f"{root}/{file.name}"
+        _make_folder(path.rpartition("/")[0], made)
+        descriptor = os.open(path, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o644)
+        try:
+            os.write(descriptor, file.data)
+        finally:
+            os.close(descriptor)
+
+
+def _make_folder(folder: str, made: set[str]) -> None:
+    if folder in made:
+        return
+    _make_folder(folder.rpartition("/")[0], made)
+    with suppress(FileExistsError):
+        os.mkdir(folder)
+    made.add(folder)
+
+
+def coverage(chosen: argparse.Namespace) -> Remarks:
+    with _bundle(chosen.bundle) as bundle:
+        rows = list(_coverage_rows(bundle.site))
+    if chosen.form == "json":
+        json.dump(rows, sys.stdout, ensure_ascii=False, indent=1)
+        print()
+    elif chosen.form == "csv":
+        writer = csv.DictWriter(sys.stdout, COVERAGE_COLUMNS)
+        writer.writeheader()
+        writer.writerows({column: _cell(row[column]) for column in COVERAGE_COLUMNS} for row in rows)
+    else:
+        for row in rows:
+            print(f"{row['page']}  {row['slot']}  {row['band'] or 'all widths'}  {row['piece'] or '-'}  ({row['why']}{': ' + row['rule'] if row['rule'] else ''})")
+    return sorted({f"{row['page']}: {row['piece']} and {', '.join(row['beaten'])} tie; the first in the site's order shows" for row in rows if row["why"] == "tie"})
+
+
+COVERAGE_COLUMNS = ("page", "slot", "band", "piece", "why", "rule", "beaten")
+
+
+def _coverage_rows(site: Site) -> Iterator[dict[str, object]]:
+    names = {piece.id: piece.name for piece in site.pieces}
+    band_names = {band.id: band.name for band in site.bands}
+    reach = Coverage(site)
+    for page, slots in reach.pages():
+        for slot, outcomes in slots.items():
+            for band, outcome in zip(reach.bands, outcomes, strict=True):
+                yield {
+                    "page": page.path,
+                    "slot": slot,
+                    "band": band_names.get(band or "", ""),
+                    "piece": outcome.piece.name if outcome.piece else "",
+                    "why": outcome.why.value,
+                    "rule": in_words(outcome.rule, site) if outcome.rule else "",
+                    "beaten": [names[piece] for piece in outcome.beaten],
+                }
+
+
+_FORMULA = ("=", "+", "-", "@", "\t", "\r")
+
+
+def _cell(value: object) -> str:
+    """A CSV cell that no spreadsheet takes for a formula."""
+    text = "; ".join(value) if isinstance(value, list) else str(value)
+    return "'" + text if text.startswith(_FORMULA) else text
+
+
+def validate(chosen: argparse.Namespace) -> Remarks:
+    remarks: Remarks = []
+    with _bundle(chosen.bundle) as bundle:
+        for page in bundle.site.pages:
+            if page.content is None:
+                continue
+            content = bundle.read_checked(page.content)
+            if page.splice != anatomy(content).splice:
+                remarks.append(f"{page.path}: the places for pieces do not belong to this content")
+            if any(cut.end > len(content) or cut.start > cut.end for cut in page.cuts):
+                remarks.append(f"{page.path}: a cut lies outside its content")
+        for asset in bundle.site.assets:
+            bundle.read_checked(asset.content)
+        print(f"{bundle.site.name}: {len(bundle.site.pages)} pages, {len(bundle.site.assets)} files, {len(bundle.site.pieces)} pieces")
+    return remarks
+
+
+COMMANDS: dict[str, Callable[[argparse.Namespace], Remarks]] = {
+    "demo": demo,
+    "import": bring_in,
+    "publish": publish,
+    "coverage": coverage,
+    "validate": validate,
+}
+
+
+def _like(bundle: str | None, name: str) -> tuple[Site, tuple[Page, ...]]:
+    """A site without pages to put some into, and the pages that its menus and pieces know."""
+    if bundle is None:
+        bands = (Band(id="bd-narrow", name="Narrow", from_px=0), Band(id="bd-wide", name="Wide", from_px=900))
+        return Site(key=_new_key(), name=name, bands=bands), ()
+    with _bundle(bundle) as opened:
+        like = opened.site
+    return like.replaced(key=_new_key(), name=name, pages=(), assets=()), like.pages
+
+
+def _as_known(page: Page, known: Page | None) -> Page:
+    """A page that stands where the other site has one: links and rules that mean that one mean this one."""
+    if known is None:
+        return page
+    return page.replaced(id=known.id, tags=known.tags, bare=known.bare, translates=known.translates)
+
+
+def _new_id(prefix: str) -> str:
+    return f"{prefix}-{secrets.token_hex(5)}"
+
+
+def _new_key() -> str:
+    return "q" + secrets.token_hex(2)
+
+
+@contextmanager
+def _bundle(path: str) -> Iterator[Bundle]:
+    try:
+        with open(path, "rb") as file:
+            yield Bundle(file)
+    except BrokenBundle as fault:
+        raise CannotDo(f"{path}: {fault}") from None
+    except OSError as error:
+        raise CannotDo(f"{path}: {error.strerror}") from None
+
+
+@contextmanager
+def _new_file(path: str) -> Iterator[IO[bytes]]:
+    """A file that appears under its name only when it is whole."""
+    target = Path(path)
+    unfinished = target.with_name(f".{target.name}.{os.getpid()}")
+    try:
+        with open(unfinished, "wb") as file:
+            yield file
+        os.replace(unfinished, target)
+    except OSError as error:
+        raise CannotDo(f"{path}: {error.strerror}") from None
+    finally:
+        unfinished.unlink(missing_ok=True)
+
+
+def _bytes(path: Path) -> bytes:
+    try:
+        return path.read_bytes()
+    except OSError as error:
+        raise CannotDo(f"{path}: {error.strerror}") from None
+
+
+@contextmanager
+def _entries(source: Path, problems: list[Problem]) -> Iterator[Iterator[Entry]]:
+    if source.is_dir():
+        yield _folder(source, problems)
+        return
+    try:
+        with open(source, "rb") as file:
+            yield files_of_zip(file, problems)
+    except BrokenArchive as broken:
+        raise CannotDo(f"{source}: {broken}") from None
+    except OSError as error:
+        raise CannotDo(f"{source}: {error.strerror}") from None
+
+
+def _folder(source: Path, problems: list[Problem]) -> Iterator[Entry]:
+    for path in sorted(source.rglob("*")):
+        name = str(path.relative_to(source))
+        if path.is_symlink():
+            problems.append(Problem(name, "It is a link to another file; links are not followed."))
+        elif path.is_file():
+            yield Entry(name, partial(_bytes, path))

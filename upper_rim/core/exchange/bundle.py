@@ -1,0 +1,130 @@
+"""How does a whole site travel in one open file, and is this file such a one?
+
+A bundle is a ZIP: `site.json` (the site, as docs/bundle.schema.json describes it) and `content/HASH` for every page's
+and file's bytes, named by SHA-256.
+"""
+
+from __future__ import annotations
+
+import json
+import zipfile
+from collections.abc import Callable
+from typing import IO, Any
+
+from pydantic import ValidationError
+
+from ..model.apply import reason_of
+from ..model.check import broken_references
+from ..model.site import Site
+from ..model.tree import walk
+from .pages_in import LARGEST_FILE, digest
+
+SITE = "site.json"
+LARGEST_SITE = 200_000_000
+
+
+class BrokenBundle(Exception):
+    """The file is no bundle, or not a sound one; the message says where and why."""
+
+
+def write_bundle(out: IO[bytes], site: Site, read: Callable[[str], bytes]) -> None:
+    """`read` gives the bytes for a hash."""
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED, compresslevel=4) as archive:
+        document = site.model_dump(mode="json", exclude_defaults=False)
+        archive.writestr(_entry(SITE), json.dumps(document, ensure_ascii=False, indent=1))
+        for content in sorted(contents_of(site)):
+            archive.writestr(_entry(f"content/{content}"), read(content))
+
+
+def _entry(name: str) -> zipfile.ZipInfo:
+    """Entries carry one fixed date, so that equal sites make equal bundles."""
+    entry = zipfile.ZipInfo(name, date_time=(2000, 1, 1, 0, 0, 0))
+    entry.compress_type = zipfile.ZIP_DEFLATED
+    return entry
+
+
+def contents_of(site: Site) -> set[str]:
+    """Hashes of all pages' and files' contents."""
+    return {page.content for page in site.pages if page.content} | {asset.content for asset in site.assets}
+
+
+class Bundle:
+    """An opened bundle: the site, and `read` for the bytes of its contents."""
+
+    def __init__(self, file: IO[bytes]) -> None:
+        try:
+            self._archive = zipfile.ZipFile(file)
+            entry = self._archive.getinfo(SITE)
+        except KeyError:
+            raise BrokenBundle(f"There is no {SITE} in it.") from None
+        except (zipfile.BadZipFile, OSError, ValueError):
+            raise BrokenBundle("It is not a ZIP archive, or it is damaged.") from None
+        if entry.file_size > LARGEST_SITE:
+            raise BrokenBundle(f"{SITE} is larger than {LARGEST_SITE // 1_000_000} MB.")
+        self.site = read_site(self._read_entry(SITE))
+        held = {name.removeprefix("content/") for name in self._archive.namelist() if name.startswith("content/")}
+        missing = contents_of(self.site) - held
+        if missing:
+            raise BrokenBundle(f"The content of {len(missing)} pages or files is missing, the first content/{min(missing)}.")
+
+    def read(self, content: str) -> bytes:
+        return self._read_entry(f"content/{content}")
+
+    def read_checked(self, content: str) -> bytes:
+        """As `read`, and sure that the bytes are what their name says."""
+        data = self.read(content)
+        if digest(data) != content:
+            raise BrokenBundle(f"content/{content} holds something else than its name says.")
+        return data
+
+    def _read_entry(self, name: str) -> bytes:
+        try:
+            entry = self._archive.getinfo(name)
+            if name != SITE and entry.file_size > LARGEST_FILE:
+                raise BrokenBundle(f"{name} is larger than {LARGEST_FILE // 1_000_000} MB.")
+            with self._archive.open(entry) as opened:
+                return opened.read(entry.file_size)
+        except KeyError:
+            raise BrokenBundle(f"{name} is missing.") from None
+        except (zipfile.BadZipFile, RuntimeError, NotImplementedError, EOFError, OSError, ValueError) as error:
+            if isinstance(error, BrokenBundle):
+                raise
+            raise BrokenBundle(f"{name} is damaged.") from None
+
+
+def read_site(document: bytes) -> Site:
+    """A site from its JSON, valid as a whole, or `BrokenBundle`."""
+    try:
+        data: Any = json.loads(document)
+    except (ValueError, RecursionError) as error:
+        raise BrokenBundle(f"{SITE} is not JSON: {error}.") from None
+    try:
+        site = Site.model_validate(data)
+    except ValidationError as error:
+        place = ".".join(str(part) for part in error.errors()[0]["loc"])
+        raise BrokenBundle(f"{SITE}, at {place}: {reason_of(error)}.") from None
+    return checked_site(site)
+
+
+def checked_site(site: Site) -> Site:
+    """The site, its sorted slots in order; `BrokenBundle` where ids are doubled or references lead nowhere."""
+    ids = [node.id for node in walk(site)]
+    if len(set(ids)) < len(ids):
+        doubled = next(node_id for node_id in ids if ids.count(node_id) > 1)
+        raise BrokenBundle(f"{SITE}: the id {doubled} is used twice.")
+    site = site.replaced(
+        pages=tuple(sorted(site.pages, key=lambda page: page.path)),
+        assets=tuple(sorted(site.assets, key=lambda asset: asset.path)),
+        bands=tuple(sorted(site.bands, key=lambda band: band.from_px)),
+    )
+    fault = broken_references(site)
+    if fault is not None:
+        raise BrokenBundle(f"{SITE}, at {fault.node}.{fault.field}: {fault.reason}.")
+    return site
+
+
+def bundle_schema() -> dict[str, Any]:
+    """JSON Schema (2020-12) of `site.json`."""
+    schema = Site.model_json_schema()
+    return {"$schema": "https://json-schema.org/draft/2020-12/schema", "title": "An Upper Rim site", **schema}
+

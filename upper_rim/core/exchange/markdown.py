@@ -1,0 +1,42 @@
+"""What HTML document is made of a page written by hand in Markdown (CommonMark with tables)?"""
+
+from __future__ import annotations
+
+from functools import cache
+from html import escape
+
+from markdown_it import MarkdownIt
+
+from ..model.site import Splice
+from ..model.values import direction
+from .anatomy import anatomy
+
+_STYLE = (
+    "body{margin:0;font:17px/1.6 system-ui,sans-serif;color:#1d2326;background:#fff}"
+    "main{max-width:42em;margin:0 auto;padding:2em 20px 4em}"
+    "h1,h2,h3{line-height:1.2}img{max-width:100%;height:auto}table{border-collapse:collapse}"
+    "td,th{border:1px solid #ccd3d6;padding:.35em .7em;text-align:start}"
+)
+
+
+@cache
+def _parser() -> MarkdownIt:
+    return MarkdownIt("commonmark", {"html": False}).enable("table")
+
+
+def written_page(title: str, language: str, markdown: str) -> tuple[bytes, Splice]:
+    """A whole document in UTF-8, and the places for pieces in it. Raw HTML in the text is shown as text.
+
+    Where the text has no first-rank heading of its own, the title stands above it as one.
+    """
+    body = _parser().render(markdown)
+    if "<h1>" not in body:
+        body = f"<h1>{escape(title)}</h1>\n{body}"
+    document = (
+        f'<!DOCTYPE html>\n<html lang="{language}" dir="{direction(language)}">\n<head>\n<meta charset="utf-8">\n'
+        f'<meta name="viewport" content="width=device-width, initial-scale=1">\n<title>{escape(title)}</title>\n'
+        f"<style>{_STYLE}</style>\n</head>\n<body>\n<main>\n{body}</main>\n</body>\n</html>\n"
+    ).encode()
+    splice = anatomy(document).splice
+    assert splice is not None, "a document of our own making has places for pieces"
+    return document, splice

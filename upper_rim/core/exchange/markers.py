@@ -1,0 +1,50 @@
+"""How are our insertions told from a page's own bytes, and taken out again?
+
+Each stands between `<!--rim:NAME-->` and `<!--/rim-->`, written in the page's own encoding.
+"""
+
+from __future__ import annotations
+
+import re
+
+from .encoding import Encoding, insertion, sniff
+
+_NAME = "[a-z0-9-]{1,40}"
+
+
+def marked(name: str, markup: str) -> str:
+    """Markup as it is inserted. It must not hold a closing mark itself."""
+    return f"<!--rim:{name}-->{markup}<!--/rim-->"
+
+
+def strip(content: bytes, encoding: Encoding | None = None) -> bytes:
+    """The page without any insertion; every other byte as it was."""
+    opening, whole, _ = _patterns((encoding or sniff(content)).label)
+    return whole.sub(b"", content) if opening.search(content) else content
+
+
+def has_stray_marks(content: bytes, encoding: Encoding) -> bool:
+    """Whether half a mark is left in a stripped page, so that later insertions could not be told apart."""
+    opening, _, closing = _patterns(encoding.label)
+    return bool(opening.search(content) or closing.search(content))
+
+
+def _patterns(label: str) -> tuple[re.Pattern[bytes], re.Pattern[bytes], re.Pattern[bytes]]:
+    if label not in _KEPT:
+        def literal(text: str) -> bytes:
+            return re.escape(insertion(text, label))
+
+        name = b"(?:[a-z0-9-]\x00){1,40}" if label == "utf-16le" else b"(?:\x00[a-z0-9-]){1,40}"
+        if not label.startswith("utf-16"):
+            name = _NAME.encode()
+        opening = literal("<!--rim:") + name + literal("-->")
+        closing = literal("<!--/rim-->")
+        _KEPT[label] = (
+            re.compile(opening),
+            re.compile(opening + b".*?" + closing, re.DOTALL),
+            re.compile(closing),
+        )
+    return _KEPT[label]
+
+
+_KEPT: dict[str, tuple[re.Pattern[bytes], re.Pattern[bytes], re.Pattern[bytes]]] = {}

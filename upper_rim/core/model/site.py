@@ -1,0 +1,208 @@
+"""What is a site? One immutable value, from its name down to the last menu entry."""
+
+from __future__ import annotations
+
+import hashlib
+import json
+from typing import Annotated, Any, Literal
+
+from pydantic import AfterValidator, Field, StringConstraints
+from tinycss2.color4 import parse_color
+
+from .items import Item, TextSize, Target, ToNothing, Weight
+from .values import Hash, Label, LanguageTag, Name, Node, NodeId, PagePath, Pixels, Value, Words
+
+FORMAT_VERSION = 1
+
+
+def _check_colour(colour: str) -> str:
+    read = parse_color(colour)
+    if read is None or read == "currentcolor":
+        raise ValueError("not a colour: write it as CSS does, such as #1f5c57, rgb(31 92 87) or teal")
+    return colour
+
+
+Colour = Annotated[str, StringConstraints(strip_whitespace=True, max_length=120), AfterValidator(_check_colour)]
+"""A colour as CSS Color 4 writes it."""
+
+
+class Swatch(Node):
+    """A colour with a name. Pieces and items refer to it by id; changing it changes them all."""
+
+    name: Name
+    colour: Colour
+
+
+class Band(Node):
+    """A named range of viewport widths: from `from_px` up to where the next band begins."""
+
+    name: Name
+    from_px: Annotated[int, Field(ge=0, le=5000)]
+
+
+class Entry(Node):
+    """A menu entry and its branch. An empty label on a link to a page means: the page's title."""
+
+    label: Words = Words()
+    target: Target = ToNothing()
+    entries: tuple[Entry, ...] = ()
+
+
+class Menu(Node):
+    name: Name
+    entries: tuple[Entry, ...] = ()
+
+
+class Track(Value):
+    """A cell's share of its row (CSS Grid 2, 7.2): as wide as its content, a share of what is left, or fixed."""
+
+    kind: Literal["content", "share", "fixed"] = "share"
+    amount: Annotated[int, Field(ge=1, le=4000)] = 1
+
+
+class Cell(Node):
+    track: Track = Track()
+    align: Literal["start", "center", "end"] = "start"
+    gap_px: Pixels = 16
+    items: tuple[Item, ...] = ()
+
+
+class Row(Node):
+    name: Name = "Row"
+    cells: tuple[Cell, ...] = ()
+    padding_px: Annotated[int, Field(ge=0, le=200)] = 14
+    gap_px: Pixels = 24
+    full_width: bool = False
+    ground: NodeId | None = None
+    ink: NodeId | None = None
+    line_below: NodeId | None = Field(default=None, description="Swatch of a 1 px line under the row.")
+    hidden_in: tuple[NodeId, ...] = ()
+
+
+class Everywhere(Value):
+    kind: Literal["everywhere"] = "everywhere"
+
+
+class Below(Value):
+    """A path and all that lies below it."""
+
+    kind: Literal["below"] = "below"
+    path: PagePath
+
+
+class OnPage(Value):
+    kind: Literal["page"] = "page"
+    page: NodeId
+
+
+class Tagged(Value):
+    kind: Literal["tag"] = "tag"
+    tag: Name
+
+
+Where = Annotated[Everywhere | Below | OnPage | Tagged, Field(discriminator="kind")]
+
+
+class ReachRule(Node):
+    """One sentence of a piece's reach: it shows there, or it does not."""
+
+    shows: bool = True
+    where: Where = Everywhere()
+
+
+PieceKind = Literal["header"]
+
+
+class Piece(Node):
+    """One thing around the content of pages."""
+
+    kind: PieceKind = "header"
+    name: Name
+    rows: tuple[Row, ...] = ()
+    reach: tuple[ReachRule, ...] = ()
+    hidden_in: tuple[NodeId, ...] = Field(default=(), description="Width bands in which the piece does not show.")
+    ground: NodeId | None = None
+    ink: NodeId | None = None
+    accent: NodeId | None = None
+    on: bool = True
+
+
+class Cut(Value):
+    """Bytes of a page's content, `start` up to `end`, that are left out when it is published."""
+
+    start: Annotated[int, Field(ge=0)]
+    end: Annotated[int, Field(ge=0)]
+    lift: NodeId
+
+
+class Lift(Node):
+    """Old bits of pages that are left out: what a CSS selector matches, on one page or below a path."""
+
+    selector: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=400)]
+    where: Annotated[Below | OnPage, Field(discriminator="kind")] = Below(path="/")
+
+
+class Splice(Value):
+    """Where pieces can be put into a page's bytes: found when the page came in, true of that content for good."""
+
+    encoding: Label = Field(default="utf-8", description="Label of the WHATWG Encoding Standard.")
+    head_at: Annotated[int, Field(ge=0)]
+    body_at: Annotated[int, Field(ge=0)]
+
+
+class Page(Node):
+    """A page: its address, what is known of it, and the content it came with (by hash)."""
+
+    path: PagePath
+    title: Label = ""
+    language: LanguageTag = "en"
+    tags: tuple[Name, ...] = ()
+    bare: bool = Field(default=False, description="No piece shows on it.")
+    translates: NodeId | None = Field(default=None, description="The page that this one is a translation of.")
+    content: Hash | None = Field(default=None, description="None: the path is known, its content is still to come.")
+    splice: Splice | None = Field(default=None, description="None: pieces cannot be put in; `remark` says why.")
+    remark: Label = ""
+    source: str | None = Field(default=None, description="Markdown, where the page was written by hand.")
+    cuts: tuple[Cut, ...] = ()
+
+
+class Asset(Node):
+    """A file carried along unchanged."""
+
+    path: PagePath
+    content: Hash
+    size: Annotated[int, Field(ge=0)]
+
+
+class Site(Value):
+    """Everything a designer decides about one site. `pages` and `assets` are sorted by path, `bands` by width."""
+
+    format: Literal[1] = FORMAT_VERSION
+    key: Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9]{3,11}$")]
+    name: Name
+    language: LanguageTag = "en"
+    face: Label = "figtree"
+    text_px: TextSize = 16
+    text_weight: Weight = 450
+    content_px: Annotated[int, Field(ge=280, le=4000)] = 1120
+    gutter_px: Annotated[int, Field(ge=0, le=200)] = 20
+    swatches: tuple[Swatch, ...] = ()
+    bands: tuple[Band, ...] = ()
+    menus: tuple[Menu, ...] = ()
+    pieces: tuple[Piece, ...] = ()
+    lifts: tuple[Lift, ...] = ()
+    pages: tuple[Page, ...] = ()
+    assets: tuple[Asset, ...] = ()
+
+    def without_pages(self) -> dict[str, Any]:
+        """All but pages and files, as JSON values: the part that the store keeps as one document."""
+        return self.model_dump(mode="json", exclude={"pages", "assets"})
+
+
+def content_hash(site: Site) -> str:
+    """SHA-256 of a site's canonical JSON: equal exactly where two sites are equal."""
+    return hashlib.sha256(canonical_json(site.model_dump(mode="json"))).hexdigest()
+
+
+def canonical_json(value: Any) -> bytes:
+    return json.dumps(value, sort_keys=True, separators=(",", ":"), ensure_ascii=False).encode()

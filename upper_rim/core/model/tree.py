@@ -1,0 +1,113 @@
+"""Where in a site is the node with this id, and what may be put where?
+
+A site is a tree of nodes. A *slot* is a field that holds child nodes; `SLOTS` says which class has which.
+"""
+
+from __future__ import annotations
+
+from bisect import bisect_left
+from collections.abc import Callable, Iterator
+from functools import cache
+from typing import Any, NamedTuple
+
+from pydantic import TypeAdapter
+
+from .site import Cell, Entry, Menu, Piece, Row, Site
+from .values import Node, Value
+
+SLOTS: dict[type[Value], tuple[str, ...]] = {
+    Site: ("swatches", "bands", "menus", "pieces", "lifts", "pages", "assets"),
+    Menu: ("entries",),
+    Entry: ("entries",),
+    Piece: ("rows", "reach"),
+    Row: ("cells",),
+    Cell: ("items",),
+}
+
+SORTED_SLOTS: dict[str, Callable[[Any], Any]] = {
+    "pages": lambda page: page.path,
+    "assets": lambda asset: asset.path,
+    "bands": lambda band: (band.from_px, band.id),
+}
+"""Slots whose order follows from their nodes: a place in them cannot be chosen."""
+
+ROOT = "site"
+"""The id by which edits name the site itself."""
+
+
+class Spot(NamedTuple):
+    """Where a node stands: the holder's id, the slot, the index in it, and the node."""
+
+    parent: str
+    slot: str
+    at: int
+    node: Node
+
+
+def slots_of(value: Value) -> tuple[str, ...]:
+    return SLOTS.get(type(value), ())
+
+
+@cache
+def slot_adapter(holder: type[Value], slot: str) -> TypeAdapter[Any]:
+    """Validates what a slot holds: a tuple of its nodes."""
+    return TypeAdapter(holder.model_fields[slot].annotation)
+
+
+def walk(value: Value) -> Iterator[Node]:
+    """All nodes below `value`, parents first."""
+    for slot in slots_of(value):
+        for child in getattr(value, slot):
+            yield child
+            yield from walk(child)
+
+
+def find(site: Site, node_id: str) -> Spot | None:
+    """The spot of the node with that id. Pages and files are looked up last, and not walked into."""
+    for slot in SLOTS[Site]:
+        for at, child in enumerate(getattr(site, slot)):
+            if child.id == node_id:
+                return Spot(ROOT, slot, at, child)
+            if type(child) in SLOTS:
+                spot = _find_below(child, node_id)
+                if spot is not None:
+                    return spot
+    return None
+
+
+def _find_below(holder: Node, node_id: str) -> Spot | None:
+    for slot in slots_of(holder):
+        for at, child in enumerate(getattr(holder, slot)):
+            if child.id == node_id:
+                return Spot(holder.id, slot, at, child)
+            if type(child) in SLOTS:
+                spot = _find_below(child, node_id)
+                if spot is not None:
+                    return spot
+    return None
+
+
+def holder_of(site: Site, node_id: str) -> Value | None:
+    """The site or the node with that id."""
+    if node_id == ROOT:
+        return site
+    spot = find(site, node_id)
+    return spot.node if spot else None
+
+
+def ancestors(site: Site, node_id: str) -> list[str]:
+    """Ids of the nodes that hold a node, nearest first; without the site."""
+    found: list[str] = []
+    spot = find(site, node_id)
+    while spot is not None and spot.parent != ROOT:
+        found.append(spot.parent)
+        spot = find(site, spot.parent)
+    return found
+
+
+def insertion_point(slot: str, children: tuple[Node, ...], node: Node, at: int | None) -> int:
+    """Where a node goes: by its key in a sorted slot, else at `at`, kept within bounds; the end where None."""
+    if slot in SORTED_SLOTS:
+        key = SORTED_SLOTS[slot]
+        return bisect_left(children, key(node), key=key)
+    return len(children) if at is None else max(0, min(at, len(children)))

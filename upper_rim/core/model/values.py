@@ -1,0 +1,104 @@
+"""What are the smallest values a site is made of?
+
+Frozen and validated; everything larger is built from these.
+"""
+
+from __future__ import annotations
+
+import re
+from typing import Annotated, Any, Self
+from urllib.parse import unquote
+
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field, StringConstraints
+
+
+class Value(BaseModel):
+    """A frozen, validated value. Two values with equal fields are equal."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", str_max_length=100_000)
+
+    def replaced(self, **fields: Any) -> Self:
+        """A copy with some fields replaced by already validated ones."""
+        return self.model_copy(update=fields)
+
+
+class Node(Value):
+    """A value with an identity of its own: edits name it by `id`, unique within the site."""
+
+    id: Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9-]{1,39}$")]
+
+
+NodeId = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9-]{1,39}$")]
+
+LanguageTag = Annotated[str, StringConstraints(pattern=r"^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$")]
+"""A BCP 47 language tag, as far as its shape goes (RFC 5646, 2.1)."""
+
+Label = Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)]
+Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
+Hash = Annotated[str, StringConstraints(pattern=r"^[0-9a-f]{64}$")]
+"""SHA-256 in lower-case hexadecimal; names a file's content."""
+
+RIGHT_TO_LEFT = frozenset({"ar", "arc", "dv", "fa", "ha", "he", "khw", "ks", "ku", "ps", "sd", "ug", "ur", "yi"})
+
+
+def direction(language: str) -> str:
+    """`rtl` or `ltr`, from the language subtag's usual script."""
+    return "rtl" if language.split("-")[0].lower() in RIGHT_TO_LEFT else "ltr"
+
+
+class Translation(Value):
+    language: LanguageTag
+    text: Label
+
+
+class Words(Value):
+    """A text in the site's own language and, where they exist, in others."""
+
+    text: Label = ""
+    translations: tuple[Translation, ...] = ()
+
+    def in_language(self, language: str) -> str:
+        """The text for `language`: exact tag first, then its primary subtag, then the site's own."""
+        for wanted in (language, language.split("-")[0]):
+            for translation in self.translations:
+                if translation.language.lower() == wanted.lower() and translation.text:
+                    return translation.text
+        return self.text
+
+
+_PATH = re.compile(r"^/(?:[^\s?#\\\x00-\x1f]+)?$")
+
+
+def _check_path(path: str) -> str:
+    segments = path.split("/")[1:]
+    meant = unquote(path)
+    climbs = any(segment in {".", ".."} for segment in meant.split("/"))
+    if not _PATH.match(path) or "//" in meant or climbs or any(ord(char) < 32 or char == "\\" for char in meant):
+        raise ValueError("a path begins with /, and has no spaces, empty or dotted segments, ? or #")
+    last = segments[-1] if segments else ""
+    if last and "." not in last:
+        return path + "/"
+    return path
+
+
+PagePath = Annotated[str, StringConstraints(max_length=1000), AfterValidator(_check_path)]
+"""A page's address within its site: `/`, `/fares/` or `/old/list.html`. `/fares` is read as `/fares/`."""
+
+_SCHEMES = ("http://", "https://", "mailto:", "tel:")
+
+
+def _check_address(address: str) -> str:
+    lowered = address.lower()
+    if any(ord(char) <= 32 for char in address):
+        raise ValueError("an address has no spaces in it")
+    if lowered.startswith(_SCHEMES) and len(address) > len(lowered.split(":")[0]) + 3:
+        return address
+    if address.startswith(("#", "/")) and not address.startswith("//") and "\\" not in address:
+        return address
+    raise ValueError("an address begins with https://, http://, mailto:, tel:, / or #")
+
+
+Address = Annotated[str, StringConstraints(strip_whitespace=True, max_length=2000), AfterValidator(_check_address)]
+"""Somewhere a link may lead: a web, mail or telephone address, a path on this site, a place on the page."""
+
+Pixels = Annotated[int, Field(ge=0, le=10_000)]

@@ -1,0 +1,151 @@
+"""What does a page look like with its pieces? The one composer: for the stage, the live site and the ZIP.
+
+`Composer` prepares what all pages share; a page then costs a look-up of its pieces and a few joins of bytes.
+"""
+
+from __future__ import annotations
+
+import hashlib
+from collections.abc import Iterator
+from typing import NamedTuple
+
+from ..exchange.encoding import insertion
+from ..exchange.markdown import written_page
+from ..exchange.markers import marked
+from ..model.items import ToPage
+from ..model.site import Page, Piece, Site
+from ..model.tree import walk
+from ..reach.coverage import Coverage, Outcome
+from .links import Links
+from .phrases import phrase
+from .piece_html import Scene, piece_html
+from .sheet import faces_of, sheet
+from .shelf import Shelf
+
+PARTS = "/_rim/"
+"""Where the published CSS, script and fonts stand within a site."""
+
+
+class Composer:
+    def __init__(self, site: Site, shelf: Shelf, *, marks: bool = False) -> None:
+        """`marks`: with node ids in the markup, as the stage needs them."""
+        self.site = site
+        self.coverage = Coverage(site)
+        self._links = Links(site)
+        self._shelf = shelf
+        self._marks = marks
+        self._linked = _linked_pages(site)
+        self._css = sheet(site, shelf, "").encode() if site.pieces else b""
+        self.css_path = PARTS + f"{_short_hash(self._css)}.css"
+        self.script_path = PARTS + f"{_short_hash(shelf.script)}.js"
+        self._head = marked(
+            "head",
+            f'<link rel="stylesheet" href="{self.css_path}"><script src="{self.script_path}" defer></script>',
+        )
+        self._fragments: dict[tuple[tuple[tuple[str, ...], ...], str, str | None, str], tuple[bytes, bytes]] = {}
+
+    def page(self, page: Page, content: bytes) -> bytes:
+        """The published page. Taking every insertion out gives `content` less its cuts."""
+        outcomes = self.coverage.on(page)
+        pieces = shown_pieces(outcomes, self.coverage.bands)
+        splice = page.splice
+        if splice is None or not pieces:
+            return _spliced(content, (), page)
+        head, body = self._insertions(pieces, page, splice.encoding)
+        return _spliced(content, ((splice.head_at, head), (splice.body_at, body)), page)
+
+    def parts(self) -> Iterator[tuple[str, bytes]]:
+        """The files that pages refer to: CSS, script, fonts. Path and content."""
+        if not self.site.pieces:
+            return
+        yield self.css_path, self._css
+        yield self.script_path, self._shelf.script
+        for face in faces_of(self.site, self._shelf):
+            for file in face.files:
+                yield PARTS + file.name, file.data
+
+    def not_found_page(self) -> bytes:
+        """What is shown where nothing is; with the pieces that show everywhere."""
+        language = self.site.language
+        title = phrase("not_found", language)
+        return self._virtual(title, language, phrase("not_found_text", language), "/404.html")
+
+    def page_to_come(self, page: Page) -> bytes:
+        """A page that is known by its path only."""
+        return self._virtual(page.title or page.path, page.language, phrase("to_come", page.language), page.path, page)
+
+    def _virtual(self, title: str, language: str, text: str, path: str, page: Page | None = None) -> bytes:
+        content, splice = written_page(title, language, text)
+        shape = page or Page(id="not-found", path=path, title=title, language=language)
+        return self.page(shape.replaced(splice=splice), content)
+
+    def _insertions(self, pieces: tuple[Shown, ...], page: Page, encoding: str) -> tuple[bytes, bytes]:
+        current = page.id if page.id in self._linked else None
+        key = (tuple((shown.piece.id, *shown.out_in) for shown in pieces), page.language, current, encoding)
+        if key not in self._fragments:
+            scene = Scene(self.site, self._links, page.language, current, self._marks)
+            body = "".join(
+                marked(shown.piece.kind, piece_html(shown.piece, scene, first=at == 0, out_in=shown.out_in))
+                for at, shown in enumerate(pieces)
+            )
+            self._fragments[key] = (insertion(self._head, encoding), insertion(body, encoding))
+        return self._fragments[key]
+
+
+class Shown(NamedTuple):
+    """A piece on a page, and the width bands in which it does not show there."""
+
+    piece: Piece
+    out_in: tuple[str, ...]
+
+
+def shown_pieces(outcomes: dict[str, tuple[Outcome, ...]], bands: tuple[str | None, ...]) -> tuple[Shown, ...]:
+    """The pieces that show in some band, each once, in the order of slots and bands."""
+    shown: list[Shown] = []
+    for in_slot in outcomes.values():
+        pieces = {outcome.piece.id: outcome.piece for outcome in in_slot if outcome.piece}
+        for piece in pieces.values():
+            out_in = tuple(band for band, outcome in zip(bands, in_slot, strict=True) if band and outcome.piece is not piece)
+            shown.append(Shown(piece, out_in))
+    return tuple(shown)
+
+
+def _spliced(content: bytes, insertions: tuple[tuple[int, bytes], ...], page: Page) -> bytes:
+    """Content with bytes put in at places and cuts left out. A place within a cut is taken as the cut's start."""
+    if not page.cuts:
+        parts: list[bytes] = []
+        at = 0
+        for place, inserted in insertions:
+            parts += (content[at:place], inserted)
+            at = place
+        parts.append(content[at:])
+        return b"".join(parts)
+    parts, at = [], 0
+    pending = list(insertions)
+    for cut in page.cuts:
+        while pending and pending[0][0] < cut.end:
+            place, inserted = pending.pop(0)
+            place = min(place, cut.start)
+            parts += (content[at:place], inserted)
+            at = place
+        parts.append(content[at : cut.start])
+        at = cut.end
+    for place, inserted in pending:
+        parts += (content[at:place], inserted)
+        at = place
+    parts.append(content[at:])
+    return b"".join(parts)
+
+
+def _short_hash(data: bytes) -> str:
+    return hashlib.sha256(data).hexdigest()[:12]
+
+
+
+def _linked_pages(site: Site) -> set[str]:
+    """Ids of the pages that menus or items lead to, in any language: only on these can a link be the current one."""
+    targets = (getattr(node, "target", None) for holder in (*site.menus, *site.pieces) for node in walk(holder))
+    linked = {target.page for target in targets if isinstance(target, ToPage)}
+    translated = {page.id for page in site.pages if page.translates in linked}
+    originals = {page.translates for page in site.pages if page.id in linked and page.translates}
+    return linked | translated | originals

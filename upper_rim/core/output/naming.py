@@ -1,0 +1,21 @@
+"""How are the published class names, ids and custom properties kept apart from a page's own?
+
+All begin with the site's own key, drawn by chance when the site is made.
+"""
+
+from __future__ import annotations
+
+import re
+
+
+def published_name(site_key: str, name: str = "") -> str:
+    """A class, id or (behind `--`) custom property: `q7xk`, `q7xk-row`."""
+    return f"{site_key}-{name}" if name else site_key
+
+
+_OURS = re.compile(r"(?<=[.#\-])rim(?=[^a-z0-9_])")
+
+
+def with_site_key(css: str, site_key: str) -> str:
+    """Shipped CSS, which says `rim`, in the site's own names."""
+    return _OURS.sub(site_key, css)

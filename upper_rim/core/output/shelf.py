@@ -1,0 +1,40 @@
+"""What ships with the application and goes into published sites: faces, icons, the script, the base CSS.
+
+The core reads no files: the shell loads a shelf (`upper_rim.shipped`) and passes it in.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True)
+class FaceFile:
+    """One font file of a face: the characters it serves (CSS Fonts 4, `unicode-range`) and its bytes (WOFF2)."""
+
+    name: str
+    weights: str
+    unicode_range: str
+    data: bytes
+
+
+@dataclass(frozen=True)
+class Face:
+    """A font family with the weights that it really has, from lightest to boldest."""
+
+    id: str
+    family: str
+    generic: str
+    lightest: int
+    boldest: int
+    files: tuple[FaceFile, ...]
+
+
+@dataclass(frozen=True)
+class Shelf:
+    faces: Mapping[str, Face]
+    icons: Mapping[str, str]
+    script: bytes
+    pieces_css: str
+    drawer_css: str

@@ -1,0 +1,162 @@
+"""Which piece does each page get in each slot and width band, and by which rule?
+
+A slot is where pieces of one kind compete: of those that reach a page, one shows. A piece reaches a page when,
+of its rules that match the page, the most specific says that it shows. Between pieces the more specific rule wins.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import NamedTuple
+
+from ..model.site import Below, Everywhere, OnPage, Page, Piece, ReachRule, Site, Tagged
+
+
+class Why(StrEnum):
+    """What decided an outcome."""
+
+    RULE = "rule"
+    TIE = "tie"
+    EXCEPTED = "excepted"
+    NO_RULE = "no rule"
+    BARE = "bare page"
+    NO_PLACE = "no place"
+
+
+class Outcome(NamedTuple):
+    """The piece shown (None: none), what decided it, the rule that won, and the pieces that lost to it."""
+
+    piece: Piece | None
+    why: Why
+    rule: ReachRule | None
+    beaten: tuple[str, ...] = ()
+
+
+class Specificity(NamedTuple):
+    """Compared from left to right: a page beats a tag, a tag a path, a longer path a shorter, an exception its equal."""
+
+    rank: int
+    depth: int
+    excepts: bool
+
+
+def specificity(rule: ReachRule) -> Specificity:
+    match rule.where:
+        case OnPage():
+            return Specificity(3, 0, not rule.shows)
+        case Tagged():
+            return Specificity(2, 0, not rule.shows)
+        case Below(path=path):
+            return Specificity(1, path.rstrip("/").count("/"), not rule.shows)
+        case Everywhere():
+            return Specificity(0, 0, not rule.shows)
+
+
+@dataclass(frozen=True)
+class _Ranked:
+    strength: Specificity
+    piece: Piece
+    rule: ReachRule
+
+
+class Coverage:
+    """The outcomes of one site. Rules are indexed once, so that a page costs its own path's length, not the rules' number."""
+
+    def __init__(self, site: Site) -> None:
+        self.site = site
+        self.bands: tuple[str | None, ...] = tuple(band.id for band in site.bands) or (None,)
+        self._order = {piece.id: at for at, piece in enumerate(site.pieces)}
+        self._everywhere: list[_Ranked] = []
+        self._below: dict[str, list[_Ranked]] = {}
+        self._on_page: dict[str, list[_Ranked]] = {}
+        self._tagged: dict[str, list[_Ranked]] = {}
+        for piece in site.pieces:
+            if piece.on:
+                for rule in piece.reach:
+                    self._index(_Ranked(specificity(rule), piece, rule))
+        self.slots: tuple[str, ...] = tuple(dict.fromkeys(piece.kind for piece in site.pieces)) or ("header",)
+        self._kept: dict[tuple[tuple[str, str], ...], dict[str, tuple[Outcome, ...]]] = {}
+
+    def on(self, page: Page) -> dict[str, tuple[Outcome, ...]]:
+        """By slot, an outcome for each of `bands`."""
+        if page.bare:
+            return {slot: (Outcome(None, Why.BARE, None),) * len(self.bands) for slot in self.slots}
+        if page.content is not None and page.splice is None:
+            return {slot: (Outcome(None, Why.NO_PLACE, None),) * len(self.bands) for slot in self.slots}
+        strongest: dict[str, _Ranked] = {}
+        for ranked in self._matching(page):
+            held = strongest.get(ranked.piece.id)
+            if held is None or ranked.strength > held.strength:
+                strongest[ranked.piece.id] = ranked
+        signature = tuple(sorted((piece, ranked.rule.id) for piece, ranked in strongest.items()))
+        if signature not in self._kept:
+            self._kept[signature] = {slot: self._outcomes(slot, strongest) for slot in self.slots}
+        return self._kept[signature]
+
+    def pages(self) -> Iterator[tuple[Page, dict[str, tuple[Outcome, ...]]]]:
+        for page in self.site.pages:
+            yield page, self.on(page)
+
+    def _index(self, ranked: _Ranked) -> None:
+        match ranked.rule.where:
+            case Everywhere():
+                self._everywhere.append(ranked)
+            case Below(path=path):
+                self._below.setdefault(path.rstrip("/") + "/", []).append(ranked)
+            case OnPage(page=page):
+                self._on_page.setdefault(page, []).append(ranked)
+            case Tagged(tag=tag):
+                self._tagged.setdefault(tag, []).append(ranked)
+
+    def _matching(self, page: Page) -> Iterator[_Ranked]:
+        yield from self._everywhere
+        if self._below:
+            path = page.path if page.path.endswith("/") else page.path + "/"
+            at = 0
+            while at >= 0:
+                yield from self._below.get(path[: at + 1], ())
+                at = path.find("/", at + 1)
+        for tag in page.tags:
+            yield from self._tagged.get(tag, ())
+        yield from self._on_page.get(page.id, ())
+
+    def _outcomes(self, slot: str, strongest: dict[str, _Ranked]) -> tuple[Outcome, ...]:
+        rivals = [ranked for ranked in strongest.values() if ranked.piece.kind == slot]
+        rivals.sort(key=lambda ranked: self._order[ranked.piece.id])
+        rivals.sort(key=lambda ranked: ranked.strength[:2], reverse=True)
+        return tuple(self._outcome(band, rivals) for band in self.bands)
+
+    def _outcome(self, band: str | None, rivals: list[_Ranked]) -> Outcome:
+        showing = [ranked for ranked in rivals if ranked.rule.shows and band not in ranked.piece.hidden_in]
+        if not showing:
+            excepting = next((ranked.rule for ranked in rivals if not ranked.rule.shows), None)
+            return Outcome(None, Why.EXCEPTED if excepting else Why.NO_RULE, excepting)
+        first = showing[0]
+        tied = len(showing) > 1 and showing[1].strength[:2] == first.strength[:2]
+        beaten = tuple(ranked.piece.id for ranked in showing[1:])
+        return Outcome(first.piece, Why.TIE if tied else Why.RULE, first.rule, beaten)
+
+
+def pages_reached(coverage: Coverage, piece_id: str) -> int:
+    """On how many pages a piece shows, in any band."""
+    return sum(
+        any(outcome.piece is not None and outcome.piece.id == piece_id for outcomes in by_slot.values() for outcome in outcomes)
+        for _, by_slot in coverage.pages()
+    )
+
+
+def in_words(rule: ReachRule, site: Site) -> str:
+    """A rule as it is read on screen: `everywhere`, `on /press/ and below`, `except on /fares/`."""
+    match rule.where:
+        case Everywhere():
+            place = "everywhere"
+        case Below(path=path):
+            place = f"on {path} and below"
+        case OnPage(page=page_id):
+            path = next((page.path for page in site.pages if page.id == page_id), "a page that is gone")
+            place = f"on {path}"
+        case Tagged(tag=tag):
+            place = f"on pages tagged {tag}"
+    return place if rule.shows else f"except {place}"

@@ -1,0 +1,41 @@
+"""Pages of the demo as someone would have written them: plain HTML files beside one style sheet."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from html import escape
+
+from markdown_it import MarkdownIt
+
+from ..core.exchange.pages_in import described_page, digest
+from ..core.model.site import Asset, Page
+from ..core.model.values import direction
+
+
+@dataclass
+class Pile:
+    """Pages and files as they are made, and the bytes of their contents by hash."""
+
+    contents: dict[str, bytes] = field(default_factory=dict)
+    pages: list[Page] = field(default_factory=list)
+    assets: list[Asset] = field(default_factory=list)
+
+    def page(
+        self, page_id: str, path: str, title: str, text: str, *, site: str, language: str = "en", picture: str = "",
+        tags: tuple[str, ...] = (), bare: bool = False, translates: str | None = None,
+    ) -> None:
+        body = MarkdownIt("commonmark").enable("table").render(text)
+        figure = f'<img class="wide" src="{picture}" alt="" width="960" height="320">\n' if picture else ""
+        content = (
+            f'<!DOCTYPE html>\n<html lang="{language}" dir="{direction(language)}">\n<head>\n<meta charset="utf-8">\n'
+            f'<meta name="viewport" content="width=device-width, initial-scale=1">\n<title>{escape(title)} · {site}</title>\n'
+            f'<link rel="stylesheet" href="/style.css">\n</head>\n<body>\n<main>\n<h1>{escape(title)}</h1>\n{figure}{body}</main>\n</body>\n</html>\n'
+        ).encode()
+        page = described_page(Page(id=page_id, path=path, language=language, tags=tags, bare=bare, translates=translates), content)
+        self.pages.append(page.replaced(title=title))
+        self.contents[digest(content)] = content
+
+    def asset(self, asset_id: str, path: str, text: str) -> None:
+        content = text.encode()
+        self.assets.append(Asset(id=asset_id, path=path, content=digest(content), size=len(content)))
+        self.contents[digest(content)] = content

@@ -1,0 +1,172 @@
+"""*Ostrey Ferries*: an invented line with three ships between invented islands."""
+
+from __future__ import annotations
+
+from ..core.model.items import ButtonItem, IconLink, Logo, MenuItem, TextItem, ToAddress, ToPage
+from ..core.model.site import Band, Below, Cell, Entry, Everywhere, Menu, Piece, ReachRule, Row, Site, Swatch, Track
+from ..core.model.values import Translation, Words
+from .drawings import OSTREY_LOGO, coast
+from .making import Pile
+from .ostrey_texts import ENGLISH, TRANSLATED
+
+_STYLE = """*{box-sizing:border-box}body{margin:0;font:17px/1.6 system-ui,sans-serif;color:#22343f;background:#fff}
+main{max-width:1120px;margin:0 auto;padding:28px 20px 72px}main>*{max-width:46em}h1{font-size:34px;line-height:1.15;color:#12344d;margin:.2em 0 .6em}
+h2{color:#12344d;font-size:22px;margin-top:1.6em}a{color:#0a5f78}img.wide{display:block;width:100%;max-width:100%;height:auto;border-radius:10px;margin:0 0 1.4em}
+table{border-collapse:collapse;width:100%}td,th{border-bottom:1px solid #dbe4e8;padding:8px 10px 8px 0;text-align:start}th{color:#12344d}
+"""
+
+
+def _words(english: str, german: str, welsh: str, arabic: str) -> Words:
+    others = zip(("de", "cy", "ar"), (german, welsh, arabic), strict=True)
+    return Words(text=english, translations=tuple(Translation(language=language, text=text) for language, text in others))
+
+
+_LABELS = {
+    "sailings": _words("Sailings", "Überfahrten", "Hwyliadau", "الرحلات"),
+    "timetable": _words("Timetable", "Fahrplan", "Amserlen", "المواعيد"),
+    "fares": _words("Fares", "Fahrpreise", "Prisiau", "الأسعار"),
+    "harbours": _words("Harbours", "Häfen", "Harbyrau", "الموانئ"),
+    "travelling": _words("Travelling with us", "Mit uns reisen", "Teithio gyda ni", "السفر معنا"),
+    "guide": _words("Island guide", "Inselführer", "Canllaw’r ynysoedd", "دليل الجزر"),
+    "shop": _words("Shop", "Bordladen", "Siop", "المتجر"),
+}
+
+
+def _entry(name: str, *below: str) -> Entry:
+    return Entry(
+        id=f"en-{name}",
+        label=_LABELS.get(name, Words()),
+        target=ToPage(page=f"pg-{name}"),
+        entries=tuple(Entry(id=f"en-{child}", target=ToPage(page=f"pg-{child}")) for child in below),
+    )
+
+
+_MAIN_MENU = Menu(
+    id="mn-main",
+    name="Main",
+    entries=(
+        _entry("timetable"),
+        _entry("fares"),
+        _entry("harbours", "osterhaven", "skarrow", "lindwick", "port-merrin", "tolsey"),
+        _entry("travelling", "luggage", "vehicles", "bicycles", "access", "pets", "groups"),
+        _entry("guide"),
+        _entry("shop"),
+    ),
+)
+
+_PRESS_MENU = Menu(
+    id="mn-press",
+    name="Press room",
+    entries=(
+        Entry(id="en-press", target=ToPage(page="pg-press")),
+        Entry(id="en-releases", target=ToPage(page="pg-releases")),
+        Entry(id="en-pictures", target=ToPage(page="pg-pictures")),
+        Entry(id="en-press-desk", label=Words(text="Press desk"), target=ToAddress(address="mailto:press@ostrey.example")),
+    ),
+)
+
+_MAIN_HEADER = Piece(
+    id="pc-main",
+    name="Main header",
+    ground="sw-paper",
+    ink="sw-deep",
+    accent="sw-buoy",
+    reach=(ReachRule(id="rr-everywhere", where=Everywhere()),),
+    rows=(
+        Row(
+            id="rw-notice",
+            name="Notice row",
+            padding_px=6,
+            ground="sw-deep",
+            ink="sw-paper",
+            cells=(
+                Cell(id="cl-notice", items=(
+                    TextItem(id="it-notice", size_px=14, words=_words(
+                        "Winter sailings from 2 November: two crossings a day",
+                        "Winterfahrplan ab 2. November: zwei Überfahrten täglich",
+                        "Hwyliadau’r gaeaf o 2 Tachwedd: dwy groesfan y dydd",
+                        "رحلات الشتاء من ٢ نوفمبر: عبوران في اليوم",
+                    )),
+                )),
+                Cell(id="cl-contact", align="end", track=Track(kind="content"), items=(
+                    IconLink(id="it-phone", icon="phone", icon_px=18, words=_words("Call us", "Anrufen", "Ffoniwch ni", "اتصل بنا"), target=ToAddress(address="tel:+441632960144"), hidden_in=("bd-narrow",)),
+                )),
+            ),
+        ),
+        Row(
+            id="rw-main",
+            name="Main row",
+            line_below="sw-mist",
+            cells=(
+                Cell(id="cl-start", track=Track(kind="content"), items=(Logo(id="it-logo", picture="/logo.svg", height_px=40),)),
+                Cell(id="cl-middle", items=(
+                    MenuItem(id="it-menu", menu="mn-main", drawer_below="bd-wide", gap_px=24, button_words=_words("Menu", "Menü", "Dewislen", "القائمة")),
+                )),
+                Cell(id="cl-end", track=Track(kind="content"), align="end", items=(
+                    ButtonItem(id="it-book", words=_words("Book", "Buchen", "Archebu", "احجز"), target=ToPage(page="pg-timetable"), ink="sw-deep", radius_px=4),
+                )),
+            ),
+        ),
+    ),
+)
+
+_PRESS_HEADER = Piece(
+    id="pc-press",
+    name="Press header",
+    ground="sw-deep",
+    ink="sw-paper",
+    accent="sw-buoy",
+    reach=(ReachRule(id="rr-press", where=Below(path="/press/")),),
+    rows=(
+        Row(
+            id="rw-press",
+            name="Press row",
+            cells=(
+                Cell(id="cl-press-start", track=Track(kind="content"), items=(Logo(id="it-press-logo", words=Words(text="Ostrey Ferries press room")),)),
+                Cell(id="cl-press-end", align="end", items=(MenuItem(id="it-press-menu", menu="mn-press", drawer_below="bd-middle"),)),
+            ),
+        ),
+    ),
+)
+
+
+def ostrey() -> tuple[Site, dict[str, bytes]]:
+    """The site, and the bytes of its contents by hash."""
+    pile = Pile()
+    for name, path, title, text, picture in ENGLISH:
+        tags = ("winter",) if name in {"winter", "timetable"} else ()
+        pile.page(f"pg-{name}", path, title, text, site="Ostrey Ferries", picture=picture, tags=tags, bare=name == "winter")
+    for language, pages in TRANSLATED.items():
+        for name, path, title, text in pages:
+            pile.page(
+                f"pg-{name}-{language}", path, title, text, site="Ostrey Ferries", language=language,
+                picture="/coast-day.svg" if name == "home" else "", translates=f"pg-{name}",
+            )
+    pile.asset("as-style", "/style.css", _STYLE)
+    pile.asset("as-logo", "/logo.svg", OSTREY_LOGO)
+    pile.asset("as-day", "/coast-day.svg", coast("#d9ecf2", "#2f7f9a", "#7f9a76", 610))
+    pile.asset("as-dusk", "/coast-dusk.svg", coast("#f3dcc4", "#35566b", "#5d5a66", 180))
+    pile.asset("as-fog", "/coast-fog.svg", coast("#e8eaea", "#7d929b", "#a9b3ae", 380))
+    site = Site(
+        key="q7xk",
+        name="Ostrey Ferries",
+        swatches=(
+            Swatch(id="sw-paper", name="Paper", colour="#ffffff"),
+            Swatch(id="sw-deep", name="Deep", colour="#12344d"),
+            Swatch(id="sw-tide", name="Tide", colour="#0b6e8a"),
+            Swatch(id="sw-buoy", name="Buoy", colour="#e9b44c"),
+            Swatch(id="sw-mist", name="Mist", colour="#e3e8ec"),
+        ),
+        bands=(
+            Band(id="bd-narrow", name="Narrow", from_px=0),
+            Band(id="bd-middle", name="Middle", from_px=560),
+            Band(id="bd-wide", name="Wide", from_px=980),
+        ),
+        menus=(_MAIN_MENU, _PRESS_MENU),
+        pieces=(_MAIN_HEADER, _PRESS_HEADER),
+        pages=tuple(sorted(pile.pages, key=lambda page: page.path)),
+        assets=tuple(sorted(pile.assets, key=lambda asset: asset.path)),
+    )
+    return site, pile.contents
+
+

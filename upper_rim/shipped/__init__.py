@@ -1,0 +1,37 @@
+"""The shelf of faces, icons, script and CSS that ship with the application, read once."""
+
+from __future__ import annotations
+
+import json
+from functools import cache
+from pathlib import Path
+
+from ..core.output.shelf import Face, FaceFile, Shelf
+
+HERE = Path(__file__).parent
+RUNTIME = HERE.parent / "runtime"
+
+
+@cache
+def shelf() -> Shelf:
+    return Shelf(
+        faces={face.id: face for face in map(_face, json.loads((HERE / "faces.json").read_text()))},
+        icons=json.loads((HERE / "icons.json").read_text()),
+        script=_without_comments((RUNTIME / "rim.js").read_text()).encode(),
+        pieces_css=(RUNTIME / "pieces.css").read_text(),
+        drawer_css=(RUNTIME / "drawer.css").read_text(),
+    )
+
+
+def _face(about: dict[str, object]) -> Face:
+    files = tuple(
+        FaceFile(data=(HERE / "fonts" / file["name"]).read_bytes(), **file)
+        for file in about.pop("files")  # type: ignore[attr-defined]
+    )
+    return Face(files=files, **about)  # type: ignore[arg-type]
+
+
+def _without_comments(script: str) -> str:
+    """The published script carries no comments of ours. They stand on lines of their own."""
+    lines = (line.strip() for line in script.splitlines())
+    return "\n".join(line for line in lines if line and not line.startswith("//")) + "\n"
