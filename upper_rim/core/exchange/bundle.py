@@ -7,7 +7,10 @@ and file's bytes, named by SHA-256.
 from __future__ import annotations
 
 import json
+import os
+import struct
 import zipfile
+import zlib
 from collections.abc import Callable
 from typing import IO, Any
 
@@ -21,6 +24,7 @@ from .pages_in import LARGEST_FILE, digest
 
 SITE = "site.json"
 LARGEST_SITE = 200_000_000
+LOCAL_HEADER_BYTES = 30
 
 
 class BrokenBundle(Exception):
@@ -52,6 +56,8 @@ class Bundle:
     """An opened bundle: the site, and `read` for the bytes of its contents."""
 
     def __init__(self, file: IO[bytes]) -> None:
+        """`file` is one of the system's own files, open for reading."""
+        self._descriptor = file.fileno()
         try:
             self._archive = zipfile.ZipFile(file)
             entry = self._archive.getinfo(SITE)
@@ -82,14 +88,30 @@ class Bundle:
             entry = self._archive.getinfo(name)
             if name != SITE and entry.file_size > LARGEST_FILE:
                 raise BrokenBundle(f"{name} is larger than {LARGEST_FILE // 1_000_000} MB.")
-            with self._archive.open(entry) as opened:
-                return opened.read(entry.file_size)
+            return self._inflated(entry)
         except KeyError:
             raise BrokenBundle(f"{name} is missing.") from None
-        except (zipfile.BadZipFile, RuntimeError, NotImplementedError, EOFError, OSError, ValueError) as error:
+        except (zipfile.BadZipFile, zlib.error, struct.error, OSError, ValueError) as error:
             if isinstance(error, BrokenBundle):
                 raise
             raise BrokenBundle(f"{name} is damaged.") from None
+
+    def _inflated(self, entry: zipfile.ZipInfo) -> bytes:
+        """An entry's bytes, read past `zipfile`'s own layers, which cost more than the inflating (APPNOTE, 4.3.7)."""
+        header = os.pread(self._descriptor, LOCAL_HEADER_BYTES, entry.header_offset)
+        if header[:4] != b"PK\x03\x04" or entry.flag_bits & 1:
+            raise zipfile.BadZipFile("no local header")
+        start = entry.header_offset + LOCAL_HEADER_BYTES + sum(struct.unpack("<HH", header[26:30]))
+        packed = os.pread(self._descriptor, entry.compress_size, start)
+        if entry.compress_type == zipfile.ZIP_STORED:
+            data = packed
+        elif entry.compress_type == zipfile.ZIP_DEFLATED:
+            data = zlib.decompressobj(-zlib.MAX_WBITS).decompress(packed, entry.file_size + 1)
+        else:
+            raise zipfile.BadZipFile("another compression than Deflate")
+        if len(data) != entry.file_size:
+            raise zipfile.BadZipFile("another size than the archive says")
+        return data
 
 
 def read_site(document: bytes) -> Site:

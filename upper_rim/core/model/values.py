@@ -69,7 +69,12 @@ class Words(Value):
 _PATH = re.compile(r"^/(?:[^\s?#\\\x00-\x1f]+)?$")
 
 
+_PLAIN_PATH = re.compile(r"^/(?:[A-Za-z0-9_~-][A-Za-z0-9_~.-]*/)*$")
+
+
 def _check_path(path: str) -> str:
+    if _PLAIN_PATH.match(path):
+        return path
     segments = path.split("/")[1:]
     meant = unquote(path)
     climbs = any(segment in {".", ".."} for segment in meant.split("/"))

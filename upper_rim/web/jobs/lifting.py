@@ -1,0 +1,54 @@
+"""How is a part lifted out of many pages? Page by page in the background, then as one edit."""
+
+from __future__ import annotations
+
+from pydantic import JsonValue
+
+from ...core.exchange.lifting import cuts, find_in_page
+from ...core.exchange.pages_in import Problem, lift_applies, lifts_on
+from ...core.model.edits import Add, Refusal, SetEach, Together
+from ...core.model.site import Lift, Page, Site
+from ..sites import store
+from ..sites.models import Work
+from .progress import Progress, end_work
+
+
+def lift_out(work_id: int) -> None:
+    """Adds the lift in `details` to the site, with its cuts on every page it applies to."""
+    work = Work.objects.select_related("author").get(pk=work_id)
+    if work.state in {Work.State.DONE, Work.State.FAILED}:
+        return
+    lift = Lift.model_validate(work.details)
+    site, base = store.load(work.site_id)
+    pages = [page for page in site.pages if page.content and lift_applies(lift, page)]
+    work.total = len(pages)
+    Work.objects.filter(pk=work_id).update(state=Work.State.WORKING, total=work.total)
+    problems: list[Problem] = []
+    changed = _cuts(site, lift, pages, Progress(Work, work_id), problems)
+    if not changed:
+        end_work(work, Work.State.FAILED, "It matches nothing that could be taken out; nothing was changed.", problems)
+        return
+    edit = Together(
+        edits=(Add(parent="site", slot="lifts", values=(lift.model_dump(mode="json"),)), SetEach(field="cuts", values=tuple(changed)))
+    )
+    answer = store.submit(work.site_id, work.author, edit, base)
+    if isinstance(answer, store.Loaded):
+        end_work(work, Work.State.DONE, f"Lifted out of {len(changed)} pages.", problems)
+    else:
+        reason = answer.reason if isinstance(answer, Refusal) else "somebody changed the same pages meanwhile; try again"
+        end_work(work, Work.State.FAILED, f"It could not be lifted out: {reason}.", problems)
+
+
+def _cuts(
+    site: Site, lift: Lift, pages: list[Page], progress: Progress, problems: list[Problem]
+) -> list[tuple[str, JsonValue]]:
+    changed: list[tuple[str, JsonValue]] = []
+    for at, page in enumerate(pages, 1):
+        content = store.read_content(page.content or "")
+        lifting = find_in_page(content, lift.selector)
+        problems += [Problem(page.path, fault) for fault in lifting.faults]
+        if lifting.found:
+            found = cuts(content, {**lifts_on(page, site.lifts), lift.id: lift.selector})
+            changed.append((page.id, [cut.model_dump(mode="json") for cut in found]))
+        progress.tell(at)
+    return changed

@@ -1,0 +1,34 @@
+"""Is this request for the studio, a published site or a stage? Sites are answered here, before any cookie is read."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from django.conf import settings
+from django.http import HttpRequest, HttpResponse, HttpResponseBadRequest, HttpResponseNotFound
+from django.core.exceptions import DisallowedHost
+
+from . import published, stage
+from .addresses import read_stage_label
+
+
+class SiteHosts:
+    """Middleware: everything below the sites' domain is a site; the studio's host goes on to the studio."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        try:
+            host = request.get_host().rpartition(":")[0] or request.get_host()
+        except DisallowedHost:
+            return HttpResponseBadRequest("This host is not served here.", content_type="text/plain")
+        if host == settings.STUDIO_HOST:
+            return self.get_response(request)
+        label = host.removesuffix(f".{settings.SITES_DOMAIN}")
+        if label == host or "." in label:
+            return HttpResponseNotFound("There is no site at this address.", content_type="text/plain")
+        key = read_stage_label(label)
+        if key is not None:
+            return stage.respond(request, key)
+        return published.respond(request, label)

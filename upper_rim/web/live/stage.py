@@ -1,0 +1,83 @@
+"""What does the stage show? The newest state of a site, composed as it will be published, for one designer's eyes."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+
+from django.contrib.staticfiles import finders
+from django.http import HttpRequest, HttpResponse, HttpResponseNotAllowed, HttpResponseNotFound
+
+from ...core.exchange.pages_in import page_path
+from ...core.model.site import Page, Site
+from ...core.output.compose import PARTS, Composer
+from ...core.exchange.markers import marked
+from ...core.exchange.encoding import insertion
+from ...shipped import shelf
+from ..sites import store
+from ..sites.models import StoredSite
+from .addresses import StageKey, studio_address
+from .published import content_type
+
+STAGE_SCRIPTS = {"/_rim/stage.js": "studio/stage.js", "/_rim/idiomorph.js": "studio/idiomorph-ext.min.js"}
+
+
+def respond(request: HttpRequest, key: StageKey) -> HttpResponse:
+    if request.method not in {"GET", "HEAD"}:
+        return HttpResponseNotAllowed(["GET", "HEAD"])
+    if request.path in STAGE_SCRIPTS:
+        return _quiet(HttpResponse(_script(STAGE_SCRIPTS[request.path]), content_type="text/javascript; charset=utf-8"))
+    if not StoredSite.objects.filter(pk=key.site_id, people=key.user_id, people__is_active=True).exists():
+        return HttpResponseNotFound("This stage is closed.", content_type="text/plain")
+    loaded = store.load(key.site_id)
+    composer = stage_composer(key.site_id, loaded.revision, loaded.site)
+    if request.path.startswith(PARTS):
+        part = dict(composer.parts()).get(request.path)
+        return _quiet(HttpResponse(part, content_type=content_type(request.path))) if part is not None else HttpResponseNotFound()
+    return _quiet(_page_or_file(request, composer))
+
+
+@lru_cache(maxsize=16)
+def stage_composer(site_id: int, revision: int, site: Site) -> Composer:
+    """Kept for the newest states; `site` is what the other two name."""
+    return Composer(site, shelf(), marks=True)
+
+
+def _page_or_file(request: HttpRequest, composer: Composer) -> HttpResponse:
+    site = composer.site
+    path = page_path(request.path)
+    page = next((page for page in site.pages if page.path in {path, path + "/"}), None)
+    if page is not None:
+        return HttpResponse(staged_page(composer, page, studio_address(request.get_host())), content_type="text/html")
+    asset = next((asset for asset in site.assets if asset.path == path), None)
+    if asset is not None:
+        return HttpResponse(store.read_content(asset.content), content_type=content_type(path))
+    script = _stage_script(studio_address(request.get_host()))
+    return HttpResponse(composer.not_found_page() + script.encode(), content_type="text/html", status=404)
+
+
+def staged_page(composer: Composer, page: Page, studio: str) -> bytes:
+    """The page as published, and behind its last byte the script that reports to the studio."""
+    composed = composer.page(page, store.read_content(page.content)) if page.content else composer.page_to_come(page)
+    encoding = page.splice.encoding if page.splice else "utf-8"
+    return composed + insertion(_stage_script(studio), encoding)
+
+
+def _stage_script(studio: str) -> str:
+    return marked("stage", f'<script src="/_rim/idiomorph.js"></script><script src="/_rim/stage.js" data-studio="{studio}"></script>')
+
+
+def _script(name: str) -> bytes:
+    path = finders.find(name)
+    assert isinstance(path, str), "the stage's scripts ship with the studio"
+    with open(path, "rb") as file:
+        return file.read()
+
+
+def _quiet(response: HttpResponse) -> HttpResponse:
+    response["Cache-Control"] = "no-store"
+    response["X-Robots-Tag"] = "noindex"
+    response["X-Content-Type-Options"] = "nosniff"
+    response["Referrer-Policy"] = "no-referrer"
+    return response
+
+

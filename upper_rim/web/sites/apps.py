@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class SitesConfig(AppConfig):
+    name = "upper_rim.web.sites"
+    label = "rim_sites"

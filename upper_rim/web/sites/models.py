@@ -1,0 +1,126 @@
+"""What the database keeps of a site: its document, its pages and files as rows, every edit, every edition."""
+
+from __future__ import annotations
+
+from django.conf import settings
+from django.db import models
+
+
+class StoredSite(models.Model):
+    """A site's newest state. `document` is all but pages and files, as `Site.without_pages` writes it."""
+
+    slug = models.SlugField(max_length=40, unique=True)
+    name = models.CharField(max_length=120)
+    people = models.ManyToManyField(settings.AUTH_USER_MODEL, related_name="sites")
+    revision = models.PositiveIntegerField(default=0)
+    document = models.JSONField()
+    current_edition = models.ForeignKey("Edition", null=True, on_delete=models.SET_NULL, related_name="+")
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["name"]
+
+
+class StoredNode(models.Model):
+    """A page or a file carried along: its value as JSON, beside columns for what is asked for."""
+
+    class Slot(models.TextChoices):
+        PAGES = "pages"
+        ASSETS = "assets"
+
+    site = models.ForeignKey(StoredSite, on_delete=models.CASCADE, related_name="nodes")
+    slot = models.CharField(max_length=6, choices=Slot.choices)
+    node_id = models.CharField(max_length=40)
+    path = models.CharField(max_length=1000)
+    content = models.CharField(max_length=64, blank=True)
+    document = models.JSONField()
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["site", "node_id"], name="one_row_a_node")]
+        indexes = [models.Index(fields=["site", "slot", "path"])]
+
+
+class Content(models.Model):
+    """The bytes of pages and files, named by SHA-256. Reached only by way of a site that one may see."""
+
+    hash = models.CharField(max_length=64, primary_key=True)
+    data = models.BinaryField()
+
+
+class Revision(models.Model):
+    """An edit that became part of a site: what was done, and what takes it back."""
+
+    class Kind(models.TextChoices):
+        EDIT = "edit"
+        UNDO = "undo"
+        REDO = "redo"
+
+    site = models.ForeignKey(StoredSite, on_delete=models.CASCADE, related_name="revisions")
+    number = models.PositiveIntegerField()
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL)
+    kind = models.CharField(max_length=4, choices=Kind.choices, default=Kind.EDIT)
+    edit = models.JSONField()
+    inverse = models.JSONField()
+    spent = models.BooleanField(default=False, help_text="Undone, or, for an undo: redone or overtaken by a new edit.")
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["number"]
+        constraints = [models.UniqueConstraint(fields=["site", "number"], name="one_revision_a_number")]
+        indexes = [models.Index(fields=["site", "author", "spent", "-number"])]
+
+
+class Edition(models.Model):
+    """One published state. Its files are named by content; `manifest` names the list of them."""
+
+    class State(models.TextChoices):
+        WAITING = "waiting"
+        WORKING = "working"
+        DONE = "done"
+        FAILED = "failed"
+
+    site = models.ForeignKey(StoredSite, on_delete=models.CASCADE, related_name="editions")
+    number = models.PositiveIntegerField()
+    revision = models.PositiveIntegerField()
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL)
+    state = models.CharField(max_length=7, choices=State.choices, default=State.WAITING)
+    done = models.PositiveIntegerField(default=0)
+    total = models.PositiveIntegerField(default=0)
+    manifest = models.CharField(max_length=64, blank=True)
+    message = models.TextField(blank=True)
+    made_at = models.DateTimeField(auto_now_add=True)
+    finished_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["-number"]
+        constraints = [models.UniqueConstraint(fields=["site", "number"], name="one_edition_a_number")]
+
+
+class Work(models.Model):
+    """Something long that somebody asked for: reading what they sent, or lifting a part out of every page."""
+
+    class Kind(models.TextChoices):
+        BRING_IN = "bring in"
+        LIFT_OUT = "lift out"
+
+    class State(models.TextChoices):
+        WAITING = "waiting"
+        WORKING = "working"
+        DONE = "done"
+        FAILED = "failed"
+
+    site = models.ForeignKey(StoredSite, on_delete=models.CASCADE, related_name="works")
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL)
+    kind = models.CharField(max_length=8, choices=Kind.choices)
+    name = models.CharField(max_length=200, help_text="The file's name, or the selector.")
+    file = models.FileField(upload_to="arrivals/%Y/%m", blank=True)
+    details = models.JSONField(default=dict)
+    state = models.CharField(max_length=7, choices=State.choices, default=State.WAITING)
+    done = models.PositiveIntegerField(default=0)
+    total = models.PositiveIntegerField(default=0)
+    problems = models.JSONField(default=list)
+    message = models.TextField(blank=True)
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-made_at"]

@@ -1,0 +1,269 @@
+"""How is a site loaded as one value, and how does an edit become part of it?
+
+One lock a site: edits to it queue in the database. Each process keeps the newest values it has seen and brings them up
+to date by the recorded edits.
+"""
+
+from __future__ import annotations
+
+import secrets
+from collections import OrderedDict
+from collections.abc import Iterable, Mapping
+from threading import Lock
+from typing import Any, NamedTuple
+
+from django.contrib.auth.base_user import AbstractBaseUser
+from django.db import transaction
+from django.utils.text import slugify
+
+from ...core.model.apply import apply, inverse
+from ...core.model.edits import Edit, Refusal, edit_adapter
+from ...core.model.replay import Conflict, replay
+from ...core.model.site import Asset, Page, Site
+from .models import Content, Revision, StoredNode, StoredSite
+
+
+class Loaded(NamedTuple):
+    site: Site
+    revision: int
+
+
+class Clash(NamedTuple):
+    """A conflict, and who made the other change."""
+
+    conflict: Conflict
+    other: str
+
+
+class NothingThere(NamedTuple):
+    """Nothing left to undo or redo."""
+
+    sentence: str
+
+
+Answer = Loaded | Refusal | Clash | NothingThere
+
+_KEPT_SITES = 24
+_KEPT_REVISIONS = 12
+_kept: OrderedDict[int, OrderedDict[int, Site]] = OrderedDict()
+_keeping = Lock()
+
+LONGEST_WALK = 400
+"""How many recorded edits are walked along before the whole site is read anew."""
+
+
+def load(site_id: int) -> Loaded:
+    """The newest state of a site."""
+    revision = StoredSite.objects.values_list("revision", flat=True).get(pk=site_id)
+    return Loaded(_at(site_id, revision), revision)
+
+
+def load_revision(site_id: int, number: int) -> Site:
+    """The site as it was after that revision."""
+    return _at(site_id, number)
+
+
+def submit(site_id: int, author: AbstractBaseUser | None, edit: Edit, base: int | None = None) -> Answer:
+    """Makes an edit part of the site, replayed where others came in between `base` and now."""
+    with transaction.atomic():
+        stored, newest = _locked(site_id)
+        base_site = newest if base is None or base >= stored.revision else _at(site_id, max(0, base))
+        answer = _record(stored, newest, author, edit, base_site, Revision.Kind.EDIT)
+        if isinstance(answer, Loaded) and answer.revision > stored.revision:
+            Revision.objects.filter(site_id=site_id, author=author, kind=Revision.Kind.UNDO, spent=False).update(spent=True)
+    return _finished(site_id, answer)
+
+
+def undo(site_id: int, author: AbstractBaseUser) -> Answer:
+    """Takes back the author's own newest edit that still stands."""
+    return _step(site_id, author, (Revision.Kind.EDIT, Revision.Kind.REDO), Revision.Kind.UNDO, "There is nothing left to undo.")
+
+
+def redo(site_id: int, author: AbstractBaseUser) -> Answer:
+    """Does again what the author undid last."""
+    return _step(site_id, author, (Revision.Kind.UNDO,), Revision.Kind.REDO, "There is nothing to redo.")
+
+
+def steps_left(site_id: int, author: AbstractBaseUser) -> tuple[bool, bool]:
+    """Whether the author can undo, and redo."""
+    kinds = set(Revision.objects.filter(site_id=site_id, author_id=author.pk, spent=False).values_list("kind", flat=True).distinct())
+    return bool(kinds & {Revision.Kind.EDIT, Revision.Kind.REDO}), Revision.Kind.UNDO in kinds
+
+
+def _step(site_id: int, author: AbstractBaseUser, from_kinds: tuple[str, ...], kind: str, nothing: str) -> Answer:
+    with transaction.atomic():
+        stored, newest = _locked(site_id)
+        row = Revision.objects.filter(site_id=site_id, author_id=author.pk, spent=False, kind__in=from_kinds).order_by("-number").first()
+        if row is None:
+            return NothingThere(nothing)
+        base = newest if row.number == stored.revision else _at(site_id, row.number)
+        answer = _record(stored, newest, author, edit_adapter.validate_python(row.inverse), base, kind)
+        if isinstance(answer, Loaded):
+            row.spent = True
+            row.save(update_fields=["spent"])
+    return _finished(site_id, answer)
+
+
+def _locked(site_id: int) -> tuple[StoredSite, Site]:
+    stored = StoredSite.objects.select_for_update().get(pk=site_id)
+    return stored, _at(site_id, stored.revision)
+
+
+def _record(stored: StoredSite, newest: Site, author: AbstractBaseUser | None, edit: Edit, base: Site, kind: str) -> Answer:
+    after = replay(edit, base, newest)
+    if isinstance(after, Conflict):
+        return Clash(after, _who_changed(stored, author))
+    if isinstance(after, Refusal):
+        return after
+    if after is newest:
+        return Loaded(newest, stored.revision)
+    number = stored.revision + 1
+    Revision.objects.create(
+        site=stored,
+        number=number,
+        author_id=author.pk if author else None,
+        kind=kind,
+        edit=edit_adapter.dump_python(edit, mode="json"),
+        inverse=edit_adapter.dump_python(inverse(newest, edit), mode="json"),
+    )
+    _write_changes(stored, newest, after, number)
+    return Loaded(after, number)
+
+
+def _finished(site_id: int, answer: Answer) -> Answer:
+    """Keeps a new state only after its transaction has ended well."""
+    if isinstance(answer, Loaded):
+        _keep(site_id, answer.revision, answer.site)
+    return answer
+
+
+def _who_changed(stored: StoredSite, author: AbstractBaseUser | None) -> str:
+    others = stored.revisions.exclude(author_id=author.pk if author else None).order_by("-number")
+    newest = others.select_related("author").first()
+    return newest.author.get_username() if newest and newest.author else "You, in another window,"
+
+
+def _write_changes(stored: StoredSite, before: Site, after: Site, number: int) -> None:
+    StoredSite.objects.filter(pk=stored.pk).update(revision=number, document=after.without_pages(), name=after.name)
+    for slot in (StoredNode.Slot.PAGES, StoredNode.Slot.ASSETS):
+        old, new = getattr(before, slot.value), getattr(after, slot.value)
+        if old is new:
+            continue
+        old_by_id = {node.id: node for node in old}
+        kept = {node.id for node in new}
+        gone = [node_id for node_id in old_by_id if node_id not in kept]
+        if gone:
+            StoredNode.objects.filter(site=stored, node_id__in=gone).delete()
+        changed = [node for node in new if old_by_id.get(node.id) is not node]
+        write_nodes(stored, slot, changed)
+
+
+def write_nodes(stored: StoredSite, slot: str, nodes: Iterable[Page | Asset]) -> None:
+    rows = [
+        StoredNode(site=stored, slot=slot, node_id=node.id, path=node.path, content=node.content or "", document=node.model_dump(mode="json"))
+        for node in nodes
+    ]
+    StoredNode.objects.bulk_create(
+        rows, batch_size=1000, update_conflicts=True, unique_fields=["site", "node_id"], update_fields=["path", "content", "document", "slot"]
+    )
+
+
+def _at(site_id: int, number: int) -> Site:
+    """A state of the site, from what this process keeps, or from the database."""
+    with _keeping:
+        kept = dict(_kept.get(site_id, ()))
+    if number in kept:
+        return kept[number]
+    nearest = min(kept, key=lambda known: abs(known - number), default=None)
+    if nearest is not None and abs(nearest - number) <= LONGEST_WALK:
+        site = _walked(site_id, kept[nearest], nearest, number)
+    else:
+        stored = StoredSite.objects.get(pk=site_id)
+        site = _walked(site_id, _read(stored), stored.revision, number)
+    _keep(site_id, number, site)
+    return site
+
+
+def _walked(site_id: int, site: Site, start: int, end: int) -> Site:
+    """From one revision's state to another's, along the recorded edits or back along their inverses."""
+    low, high = sorted((start, end))
+    rows = Revision.objects.filter(site_id=site_id, number__gt=low, number__lte=high)
+    forwards = end >= start
+    for row in rows.order_by("number" if forwards else "-number"):
+        edit = edit_adapter.validate_python(row.edit if forwards else row.inverse)
+        after = apply(site, edit)
+        if isinstance(after, Refusal):
+            raise RuntimeError(f"revision {row.number} of site {site_id} cannot be replayed: {after.reason}")
+        site = after
+    return site
+
+
+def _keep(site_id: int, number: int, site: Site) -> None:
+    with _keeping:
+        states = _kept.setdefault(site_id, OrderedDict())
+        states[number] = site
+        states.move_to_end(number)
+        while len(states) > _KEPT_REVISIONS:
+            states.popitem(last=False)
+        _kept.move_to_end(site_id)
+        while len(_kept) > _KEPT_SITES:
+            _kept.popitem(last=False)
+
+
+def forget_all() -> None:
+    """Drops what this process keeps; for tests, where databases come and go."""
+    _kept.clear()
+
+
+def _read(stored: StoredSite) -> Site:
+    nodes: dict[str, list[Any]] = {"pages": [], "assets": []}
+    for slot, document in stored.nodes.values_list("slot", "document"):
+        nodes[slot].append(document)
+    site = Site.model_validate({**stored.document, **nodes})
+    return site.replaced(
+        pages=tuple(sorted(site.pages, key=lambda page: page.path)),
+        assets=tuple(sorted(site.assets, key=lambda asset: asset.path)),
+    )
+
+
+def new_site(owner: AbstractBaseUser, site: Site, contents: Mapping[str, bytes], slug: str = "") -> StoredSite:
+    """A site of its own for somebody, its contents kept."""
+    with transaction.atomic():
+        keep_contents(contents)
+        stored = StoredSite.objects.create(slug=slug or free_slug(site.name), name=site.name, document=site.without_pages())
+        stored.people.add(owner)  # type: ignore[arg-type]
+        write_nodes(stored, StoredNode.Slot.PAGES, site.pages)
+        write_nodes(stored, StoredNode.Slot.ASSETS, site.assets)
+    return stored
+
+
+_RESERVED = ("stage", "www", "studio", "localhost")
+
+
+def free_slug(name: str) -> str:
+    """A host label for a name, not taken yet."""
+    wanted = slugify(name)[:30].strip("-_").replace("_", "-") or "site"
+    if wanted.startswith(_RESERVED):
+        wanted = f"site-{wanted}"
+    slug = wanted
+    while StoredSite.objects.filter(slug=slug).exists():
+        slug = f"{wanted}-{secrets.token_hex(2)}"
+    return slug
+
+
+def keep_contents(contents: Mapping[str, bytes]) -> None:
+    rows = [Content(hash=name, data=data) for name, data in contents.items()]
+    Content.objects.bulk_create(rows, batch_size=200, ignore_conflicts=True)
+
+
+def read_content(content: str) -> bytes:
+    return bytes(Content.objects.values_list("data", flat=True).get(pk=content))
+
+
+def new_id(prefix: str) -> str:
+    return f"{prefix}-{secrets.token_hex(5)}"
+
+
+def new_key() -> str:
+    """A site's key, the beginning of its published class names."""
+    return "q" + secrets.token_hex(3)

@@ -1,0 +1,200 @@
+"""The pieces of a site, and the workbench for one of them."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Any
+from urllib.parse import quote
+
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import render
+
+from ...core.model.site import Page, Piece, Site
+from ...core.model.tree import walk
+from ...core.reach.coverage import Coverage, Outcome, Why, in_words
+from ...shipped import shelf
+from ..sites import store
+from ..sites.access import site_of
+from .arrangements import ARRANGEMENTS
+from .controls import KIND_NAMES, groups_for, languages_of, node_name
+from .screens import Elsewhere, Opened, screen, site_url
+
+RULER_FROM, RULER_TO = 280, 1920
+
+
+@lru_cache(maxsize=32)
+def _reached(pages_identity: int, site_shape: tuple[Any, ...], site: _Whole) -> dict[str, int]:
+    counts: dict[str, int] = {}
+    for _, slots in Coverage(site.site).pages():
+        for piece in {outcome.piece.id for outcomes in slots.values() for outcome in outcomes if outcome.piece}:
+            counts[piece] = counts.get(piece, 0) + 1
+    return counts
+
+
+class _Whole:
+    """A site in a cache key: it takes no part in the comparison, and keeps the pages alive that the key names."""
+
+    def __init__(self, site: Site) -> None:
+        self.site = site
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, _Whole)
+
+    def __hash__(self) -> int:
+        return 0
+
+
+def pages_by_piece(site: Site) -> dict[str, int]:
+    """On how many pages each piece shows. Counted anew only when pages or reach have changed."""
+    shape = tuple((piece.id, piece.on, piece.kind, piece.reach, piece.hidden_in) for piece in site.pieces)
+    return _reached(id(site.pages), (shape, site.bands), _Whole(site))
+
+
+@screen("studio/pieces.html", "pieces")
+def pieces(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[str, Any]:
+    if made and made[0].startswith("pc-") and request.POST.get("do") == "add":
+        raise Elsewhere(site_url("workbench", opened, made[0]))
+    reached = pages_by_piece(opened.site)
+    listed = [(piece, reached.get(piece.id, 0), [in_words(rule, opened.site) for rule in piece.reach]) for piece in opened.site.pieces]
+    return {"listed": listed, "arrangements": ARRANGEMENTS.items()}
+
+
+@dataclass(frozen=True)
+class Line:
+    """A line of the outline."""
+
+    node: Any
+    name: str
+    depth: int
+    kind: str
+    parent: str
+    note: str
+
+
+@screen("studio/workbench.html", "pieces")
+def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[str, ...]) -> dict[str, Any]:
+    site = opened.site
+    piece = next((piece for piece in site.pieces if piece.id == piece_id), None)
+    if piece is None:
+        raise Elsewhere(site_url("pieces", opened))
+    page = _looked_at(request, site, piece)
+    chosen = _chosen(request, site, piece, made)
+    reached = pages_by_piece(site)
+    width = request.POST.get("width") or request.GET.get("width") or "1120"
+    return {
+        "piece": piece,
+        "page": page,
+        "chosen": chosen,
+        "chosen_name": node_name(chosen, site),
+        "chosen_kind": _kind(chosen),
+        "groups": groups_for(chosen, site),
+        "outline": _outline(piece, site),
+        "item_kinds": KIND_NAMES.items(),
+        "reached": reached.get(piece.id, 0),
+        "rules": [(rule, in_words(rule, site)) for rule in piece.reach],
+        "here": _here(site, page, piece) if page else [],
+        "width": min(2560, max(280, int(width))) if width.isdecimal() else 1120,
+        "ruler": _ruler(site),
+        "stage_page": quote(page.path, safe="/%") if page else "",
+        "icon_names": sorted(shelf().icons) if chosen.__class__.__name__ == "IconLink" else [],
+        "languages": languages_of(site),
+        "tags": sorted({tag for some in site.pages for tag in some.tags}),
+    }
+
+
+def _looked_at(request: HttpRequest, site: Site, piece: Piece) -> Page | None:
+    """The page on the stage: the one asked for, else the first that the piece shows on, else the first."""
+    asked = request.POST.get("page") or request.GET.get("page") or ""
+    page = next((page for page in site.pages if page.path in {asked, asked + "/"}), None)
+    if page is not None:
+        return page
+    coverage = Coverage(site)
+    for page in site.pages:
+        if any(outcome.piece is not None and outcome.piece.id == piece.id for outcomes in coverage.on(page).values() for outcome in outcomes):
+            return page
+    return site.pages[0] if site.pages else None
+
+
+def _chosen(request: HttpRequest, site: Site, piece: Piece, made: tuple[str, ...]) -> Any:
+    below = {node.id: node for node in walk(piece)}
+    for node_id in (*made, request.POST.get("select", ""), request.GET.get("select", "")):
+        node = below.get(node_id)
+        if node is not None and _kind(node) != "rule":
+            return node
+    return piece
+
+
+def _kind(node: Any) -> str:
+    name = type(node).__name__
+    return {"Piece": "piece", "Row": "row", "Cell": "cell", "ReachRule": "rule"}.get(name, "item")
+
+
+def _outline(piece: Piece, site: Site) -> list[Line]:
+    lines = []
+    for row in piece.rows:
+        note = f"not at {_band_names(site, row.hidden_in)}" if row.hidden_in else ""
+        lines.append(Line(row, node_name(row, site), 0, "row", piece.id, note))
+        for cell in row.cells:
+            lines.append(Line(cell, node_name(cell, site), 1, "cell", row.id, ""))
+            for item in cell.items:
+                note = f"not at {_band_names(site, item.hidden_in)}" if item.hidden_in else ""
+                lines.append(Line(item, node_name(item, site), 2, "item", cell.id, note))
+    return lines
+
+
+def _band_names(site: Site, bands: tuple[str, ...]) -> str:
+    return ", ".join(band.name for band in site.bands if band.id in bands)
+
+
+def _here(site: Site, page: Page, piece: Piece) -> list[tuple[str, str]]:
+    """What shows on the page in this piece's slot, by band, each with the reason in words; equal neighbours joined."""
+    coverage = Coverage(site)
+    names = {band.id: band.name for band in site.bands}
+    told: list[tuple[str, str]] = []
+    for band, outcome in zip(coverage.bands, coverage.on(page)[piece.kind], strict=True):
+        told.append((names.get(band or "", "All widths"), reason(outcome, site)))
+    if len({why for _, why in told}) == 1:
+        return [("", told[0][1])]
+    return told
+
+
+def reason(outcome: Outcome, site: Site) -> str:
+    """An outcome as a sentence's end."""
+    match outcome.why:
+        case Why.BARE:
+            return "nothing: the page is bare"
+        case Why.NO_PLACE:
+            return "nothing: pieces cannot be put into this page"
+        case Why.NO_RULE:
+            return "nothing: no piece reaches this page"
+        case Why.EXCEPTED:
+            return f"nothing: {in_words(outcome.rule, site)}" if outcome.rule else "nothing"
+    assert outcome.piece is not None and outcome.rule is not None
+    names = {piece.id: piece.name for piece in site.pieces}
+    words = f"{outcome.piece.name}, {in_words(outcome.rule, site)}"
+    if outcome.why is Why.TIE:
+        return f"{words}; as specific as {names[outcome.beaten[0]]}, but first in order"
+    return f"{words}; more specific than {names[outcome.beaten[0]]}" if outcome.beaten else words
+
+
+def _ruler(site: Site) -> dict[str, Any]:
+    def place(px: int) -> float:
+        return round(100 * (min(max(px, RULER_FROM), RULER_TO) - RULER_FROM) / (RULER_TO - RULER_FROM), 3)
+
+    flags = [
+        {"band": band, "before": before.name, "at": place(band.from_px)}
+        for before, band in zip(site.bands, site.bands[1:], strict=False)
+    ]
+    return {"from": RULER_FROM, "to": RULER_TO, "ticks": [(px, place(px)) for px in range(320, RULER_TO, 160)], "flags": flags}
+
+
+def find_paths(request: HttpRequest, slug: str) -> HttpResponse:
+    """Options for a path that is being typed: pages whose path or title holds it."""
+    stored = site_of(request.user, slug)
+    typed = (request.GET.get("q") or "").strip().lower()
+    pages = store.load(stored.pk).site.pages
+    found = [page for page in pages if typed in page.path.lower() or typed in page.title.lower()][:30]
+    return render(request, "studio/path_options.html", {"found": found})
+
+

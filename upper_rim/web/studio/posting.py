@@ -1,0 +1,373 @@
+"""Which edit does a posted form mean?
+
+A form names what is done (`do`) and carries plain texts; they become the JSON that the core's edits carry. Whether it is
+allowed is not decided here: the core's `apply` checks it.
+"""
+
+from __future__ import annotations
+
+import json
+import re
+from collections.abc import Callable, Iterator
+from typing import Any, NamedTuple, cast
+
+from django.http import QueryDict
+from pydantic import JsonValue, ValidationError
+
+from ...core.exchange.markdown import written_page
+from ...core.exchange.pages_in import digest
+from ...core.model.edits import Add, Edit, Move, Refusal, Remove, Set, SetEach, Together, edit_adapter
+from ...core.model.items import ITEM_KINDS
+from ...core.model.site import Site
+from ...core.model.tree import ROOT, find, holder_of
+from ...core.model.values import Words
+from ..sites import store
+from .arrangements import ARRANGEMENTS, new_item
+
+
+class Posted(NamedTuple):
+    """The edit meant, and the ids of nodes that it makes."""
+
+    edit: Edit
+    made: tuple[str, ...] = ()
+
+
+class _Unclear(Exception):
+    def __init__(self, node: str, field: str, reason: str) -> None:
+        self.refusal = Refusal(node=node, field=field, reason=reason)
+
+
+def posted_edit(site: Site, post: QueryDict) -> Posted | Refusal:
+    """The edit, or why the form means none. `do` may carry how: `step:-1`, `indent:in`."""
+    read = _READERS.get(post.get("do", "").partition(":")[0])
+    if read is None:
+        return Refusal(node=ROOT, field="do", reason="this form does not say what is to be done")
+    try:
+        return read(site, post)
+    except _Unclear as unclear:
+        return unclear.refusal
+    except (ValidationError, ValueError, KeyError, RecursionError):
+        return Refusal(node=ROOT, field="do", reason="this form is not filled in as it should be")
+
+
+def _set(site: Site, post: QueryDict) -> Posted:
+    node, field = post["node"], post["field"]
+    holder = holder_of(site, node)
+    if holder is None:
+        raise _Unclear(node, field, "it is not there any more")
+    if field not in type(holder).model_fields or field in _COMPUTED:
+        raise _Unclear(node, field, f"there is no field “{field}” to be set here")
+    value = _value(site, holder, field, post)
+    return Posted(Set(node=node, field=field, value=value))
+
+
+def _value(site: Site, holder: Any, field: str, post: QueryDict) -> JsonValue:
+    text = post.get("value", "").strip()
+    current = getattr(holder, field)
+    if isinstance(current, Words):
+        return _with_words(current, post.get("language", ""), post.get("value", ""))
+    if isinstance(current, bool):
+        return text in {"true", "on", "1"}
+    if field == "target":
+        return _target(site, text)
+    if field == "track":
+        return _track(text)
+    if field == "where":
+        return _where(site, post)
+    if field == "tags":
+        return [tag.strip() for tag in text.split(",") if tag.strip()]
+    if field == "hidden_in":
+        shown = set(post.getlist("values"))
+        return [band.id for band in site.bands if band.id not in shown]
+    if text == "" and type(holder).model_fields[field].default is None:
+        return None
+    if field == "picture" and text and not text.startswith("/"):
+        return "/" + text
+    return text
+
+
+def _with_words(words: Words, language: str, text: str) -> JsonValue:
+    if not language:
+        return words.replaced(text=text).model_dump(mode="json")
+    others = [other.model_dump(mode="json") for other in words.translations if other.language != language]
+    if text.strip():
+        others.append({"language": language, "text": text})
+    return {"text": words.text, "translations": cast(JsonValue, sorted(others, key=lambda other: str(other["language"])))}
+
+
+def _target(site: Site, text: str) -> JsonValue:
+    """A link as it is typed: a page's path or title, an address, a mail address, a telephone number, or nothing."""
+    if not text:
+        return {"kind": "nothing"}
+    page = next((page for page in site.pages if text in {page.path, page.path.rstrip("/"), page.id}), None)
+    page = page or next((page for page in site.pages if page.title == text), None)
+    if page is not None:
+        return {"kind": "page", "page": page.id}
+    if re.fullmatch(r"[^\s@/:]+@[^\s@/:]+\.[^\s@/:]+", text):
+        return {"kind": "address", "address": f"mailto:{text}"}
+    if re.fullmatch(r"\+?[\d\s()/-]{5,24}", text):
+        return {"kind": "address", "address": "tel:" + re.sub(r"[^\d+]", "", text)}
+    if re.match(r"^[\w-]+(\.[\w-]+)+(/|$)", text):
+        return {"kind": "address", "address": f"https://{text}"}
+    return {"kind": "address", "address": text}
+
+
+def _track(text: str) -> JsonValue:
+    found = re.fullmatch(r"(content)|(?:share\s*)?(\d+)\s*(?:fr|parts?)?|(\d+)\s*px", text)
+    if found is None:
+        raise ValueError(text)
+    if found[1]:
+        return {"kind": "content"}
+    return {"kind": "fixed", "amount": int(found[3])} if found[3] else {"kind": "share", "amount": int(found[2])}
+
+
+def _where(site: Site, post: QueryDict) -> JsonValue:
+    kind, text = post.get("where", "everywhere"), post.get("value", "").strip()
+    if kind == "everywhere":
+        return {"kind": "everywhere"}
+    if kind == "tag":
+        return {"kind": "tag", "tag": text}
+    if kind == "page":
+        target = cast(dict[str, JsonValue], _target(site, text))
+        if target["kind"] != "page":
+            raise _Unclear(post.get("node", ROOT), "where", f"there is no page at {text or 'an empty path'}")
+        return target
+    if not text.startswith("/"):
+        text = "/" + text
+    return {"kind": "below", "path": text}
+
+
+def _add(site: Site, post: QueryDict) -> Posted:
+    made = _MAKERS[post["what"]](site, post)
+    at = post.get("at", "")
+    edit = Add(parent=post.get("parent", ROOT), slot=made.slot, values=tuple(made.values), at=int(at) if at.isdecimal() else None)
+    return Posted(edit, tuple(str(cast(dict[str, JsonValue], value)["id"]) for value in made.values))
+
+
+class _Made(NamedTuple):
+    slot: str
+    values: list[JsonValue]
+
+
+def _new_swatch(site: Site, post: QueryDict) -> _Made:
+    return _Made("swatches", [{"id": store.new_id("sw"), "name": post.get("name", "") or "New swatch", "colour": post.get("colour", "")}])
+
+
+def _new_band(site: Site, post: QueryDict) -> _Made:
+    return _Made("bands", [{"id": store.new_id("bd"), "name": post.get("name", "") or "New band", "from_px": post.get("from_px", "")}])
+
+
+def _new_menu(site: Site, post: QueryDict) -> _Made:
+    return _Made("menus", [{"id": store.new_id("mn"), "name": post.get("name", "") or "Menu"}])
+
+
+def _new_entries(site: Site, post: QueryDict) -> _Made:
+    """Entries for the pages that were ticked, or one for what was typed."""
+    pages: list[JsonValue] = [{"id": store.new_id("en"), "target": {"kind": "page", "page": page}} for page in post.getlist("pages")]
+    text = post.get("value", "").strip()
+    if not pages and not text and not post.get("label"):
+        raise _Unclear(post.get("parent", ROOT), "entries", "tick a page, or type where the entry leads")
+    if text or post.get("label"):
+        pages.append({"id": store.new_id("en"), "label": {"text": post.get("label", "")}, "target": _target(site, text)})
+    return _Made("entries", pages)
+
+
+def _new_row(site: Site, post: QueryDict) -> _Made:
+    tracks: tuple[tuple[str, str], ...] = (("content", "start"), ("share", "center"), ("content", "end"))
+    cells = [{"id": store.new_id("cl"), "track": {"kind": track}, "align": align} for track, align in tracks]
+    return _Made("rows", [{"id": store.new_id("rw"), "name": post.get("name", "") or "New row", "cells": cast(JsonValue, cells)}])
+
+
+def _new_cell(site: Site, post: QueryDict) -> _Made:
+    return _Made("cells", [{"id": store.new_id("cl")}])
+
+
+def _new_item(site: Site, post: QueryDict) -> _Made:
+    kind = post.get("kind", "")
+    if kind not in ITEM_KINDS:
+        raise _Unclear(post.get("parent", ROOT), "items", "choose what kind of item it is to be")
+    return _Made("items", [new_item(site, kind)])
+
+
+def _new_rule(site: Site, post: QueryDict) -> _Made:
+    shows = post.get("shows", "true") == "true"
+    return _Made("reach", [{"id": store.new_id("rr"), "shows": shows, "where": _where(site, post)}])
+
+
+def _new_piece(site: Site, post: QueryDict) -> _Made:
+    arrangement = ARRANGEMENTS[post["arrangement"]]
+    name = post.get("name", "").strip() or arrangement.name
+    return _Made("pieces", [arrangement.piece(site, name)])
+
+
+def _new_page(site: Site, post: QueryDict) -> _Made:
+    title, markdown = post.get("title", "").strip(), post.get("source", "")
+    language = post.get("language", "").strip() or site.language
+    if not title:
+        raise _Unclear(ROOT, "pages", "a page needs a title")
+    path = post.get("path", "").strip()
+    page: dict[str, JsonValue] = {"id": store.new_id("pg"), "path": path if path.startswith("/") else "/" + path}
+    return _Made("pages", [{**page, **_written(title, language, markdown)}])
+
+
+def _written(title: str, language: str, markdown: str) -> dict[str, JsonValue]:
+    content, splice = written_page(title, language, markdown)
+    store.keep_contents({digest(content): content})
+    return {"title": title, "language": language, "source": markdown, "content": digest(content), "splice": splice.model_dump(mode="json")}
+
+
+def _rewrite(site: Site, post: QueryDict) -> Posted:
+    """A page written by hand gets another text: title, source and what follows from them, as one edit."""
+    node = post["node"]
+    page = next((page for page in site.pages if page.id == node), None)
+    if page is None or page.source is None:
+        raise _Unclear(node, "source", "only a page that was written here can be rewritten here")
+    title = post.get("title", "").strip() or page.title
+    fields = _written(title, page.language, post.get("source", ""))
+    edits = tuple(Set(node=node, field=field, value=value) for field, value in fields.items() if field != "language")
+    return Posted(Together(edits=(*edits, Set(node=node, field="cuts", value=[]))))
+
+
+_MAKERS: dict[str, Callable[[Site, QueryDict], _Made]] = {
+    "swatch": _new_swatch,
+    "band": _new_band,
+    "menu": _new_menu,
+    "entries": _new_entries,
+    "row": _new_row,
+    "cell": _new_cell,
+    "item": _new_item,
+    "rule": _new_rule,
+    "piece": _new_piece,
+    "page": _new_page,
+}
+
+
+def _move(site: Site, post: QueryDict) -> Posted:
+    return Posted(Move(node=post["node"], parent=post["parent"], slot=post["slot"], at=int(post["at"])))
+
+
+def _step(site: Site, post: QueryDict) -> Posted:
+    """A node one place on or back among its siblings; at an end, into the neighbouring holder of the same kind."""
+    node, by = post["node"], int(_how(post))
+    spot = find(site, node)
+    if spot is None:
+        raise _Unclear(node, "", "it is not there any more")
+    siblings = getattr(holder_of(site, spot.parent), spot.slot)
+    at = spot.at + by
+    if 0 <= at < len(siblings):
+        return Posted(Move(node=node, parent=spot.parent, slot=spot.slot, at=at))
+    neighbour = _neighbour(site, spot.parent, by) if spot.slot == "items" else None
+    if neighbour is None:
+        raise _Unclear(node, "", "there is no place further on in this direction")
+    return Posted(Move(node=node, parent=neighbour.id, slot="items", at=0 if by > 0 else len(neighbour.items)))
+
+
+def _how(post: QueryDict) -> str:
+    return post["do"].partition(":")[2]
+
+
+def _neighbour(site: Site, cell_id: str, by: int) -> Any:
+    for piece in site.pieces:
+        cells = [cell for row in piece.rows for cell in row.cells]
+        ids = [cell.id for cell in cells]
+        if cell_id in ids:
+            at = ids.index(cell_id) + (1 if by > 0 else -1)
+            return cells[at] if 0 <= at < len(cells) else None
+    return None
+
+
+def _indent(site: Site, post: QueryDict) -> Posted:
+    """A menu entry one level in (below the entry before it) or out."""
+    node, spot = post["node"], find(site, post["node"])
+    if spot is None or spot.slot != "entries":
+        raise _Unclear(node, "", "it is not there any more")
+    if _how(post) == "in":
+        if spot.at == 0:
+            raise _Unclear(node, "", "there is no entry before it that it could go below")
+        before = getattr(holder_of(site, spot.parent), "entries")[spot.at - 1]
+        return Posted(Move(node=node, parent=before.id, slot="entries", at=len(before.entries)))
+    outer = find(site, spot.parent)
+    if outer is None or outer.slot != "entries":
+        raise _Unclear(node, "", "it already stands on the outermost level")
+    return Posted(Move(node=node, parent=outer.parent, slot="entries", at=outer.at + 1))
+
+
+def _remove(site: Site, post: QueryDict) -> Posted:
+    nodes = post.getlist("node")
+    removal = Remove(nodes=tuple(nodes))
+    lifts = [lift for lift in site.lifts if lift.id in nodes]
+    if not lifts:
+        return Posted(removal)
+    ids = {lift.id for lift in lifts}
+    freed: list[tuple[str, JsonValue]] = [
+        (page.id, [cut.model_dump(mode="json") for cut in page.cuts if cut.lift not in ids])
+        for page in site.pages
+        if any(cut.lift in ids for cut in page.cuts)
+    ]
+    return Posted(Together(edits=(SetEach(field="cuts", values=tuple(freed)), removal)) if freed else removal)
+
+
+def _duplicate(site: Site, post: QueryDict) -> Posted:
+    spot = find(site, post["node"])
+    if spot is None or spot.slot not in {"items", "rows", "cells", "pieces", "entries"}:
+        raise _Unclear(post["node"], "", "it cannot be doubled")
+    copy = spot.node.model_dump(mode="json")
+    for node in _nodes_in(copy):
+        node["id"] = store.new_id(str(node["id"]).partition("-")[0])
+    if spot.slot == "pieces":
+        copy["name"] = f"{copy['name']}, copy"
+    return Posted(Add(parent=spot.parent, slot=spot.slot, values=(copy,), at=spot.at + 1), (copy["id"],))
+
+
+def _nodes_in(value: Any) -> Iterator[dict[str, Any]]:
+    if isinstance(value, dict):
+        if "id" in value:
+            yield value
+        for below in value.values():
+            yield from _nodes_in(below)
+    elif isinstance(value, list):
+        for below in value:
+            yield from _nodes_in(below)
+
+
+_COMPUTED = frozenset({"content", "splice", "source", "cuts", "remark", "size"})
+"""Fields that only our own reading of uploaded bytes may fill: a hash typed in could name somebody else's content."""
+
+
+def _raw(site: Site, post: QueryDict) -> Posted:
+    edit = edit_adapter.validate_python(json.loads(post["edit"]))
+    if any(_fills_computed(part) for part in _parts(edit)):
+        raise _Unclear(ROOT, "edit", "contents come in by upload only")
+    return Posted(edit)
+
+
+def _parts(edit: Edit) -> Iterator[Edit]:
+    if isinstance(edit, Together):
+        for part in edit.edits:
+            yield from _parts(part)
+    else:
+        yield edit
+
+
+def _fills_computed(edit: Edit) -> bool:
+    match edit:
+        case Set() | SetEach():
+            return edit.field in _COMPUTED
+        case Add():
+            return edit.slot in {"pages", "assets"}
+        case _:
+            return False
+
+
+_READERS: dict[str, Callable[[Site, QueryDict], Posted]] = {
+    "set": _set,
+    "add": _add,
+    "move": _move,
+    "step": _step,
+    "indent": _indent,
+    "remove": _remove,
+    "duplicate": _duplicate,
+    "rewrite": _rewrite,
+    "edit": _raw,
+}
+

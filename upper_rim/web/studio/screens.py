@@ -1,0 +1,137 @@
+"""How does a screen answer? GET shows it, POST makes an edit and shows it again; htmx gets the part that changes.
+
+Every screen of a site goes through `screen`: it finds the site among the user's own (404 otherwise), carries out what was
+posted through the one store, and renders. A view itself only gathers what its template shows.
+"""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Callable
+from dataclasses import dataclass
+from functools import wraps
+from typing import Any
+
+from django.contrib.auth.base_user import AbstractBaseUser
+from django.http import HttpRequest, HttpResponse, HttpResponseNotAllowed
+from django.shortcuts import render
+from django.urls import reverse
+
+from ...core.model.edits import Refusal
+from ...core.model.site import Site
+from ..live.addresses import StageKey, address, stage_label
+from ..sites import store
+from ..sites.access import site_of
+from ..sites.models import StoredSite
+from .notices import Notice, notice_of
+from .posting import Posted, posted_edit
+
+
+@dataclass(frozen=True)
+class Opened:
+    """A site as somebody works on it: the stored row, its newest value and revision."""
+
+    stored: StoredSite
+    site: Site
+    revision: int
+    user: AbstractBaseUser
+
+    @property
+    def slug(self) -> str:
+        return self.stored.slug
+
+
+class Elsewhere(Exception):
+    """What the screen was about is gone; `url` is the screen to show instead."""
+
+    def __init__(self, url: str) -> None:
+        self.url = url
+
+
+View = Callable[..., dict[str, Any] | HttpResponse]
+
+
+def screen(template: str, part: str) -> Callable[[View], Callable[..., HttpResponse]]:
+    """Makes a view of a site's screen. `part` is the entry of the top line that is marked as current."""
+
+    def wrap(view: View) -> Callable[..., HttpResponse]:
+        @wraps(view)
+        def respond(request: HttpRequest, slug: str, **named: Any) -> HttpResponse:
+            stored = site_of(request.user, slug)
+            if request.method not in {"GET", "HEAD", "POST"}:
+                return HttpResponseNotAllowed(["GET", "HEAD", "POST"])
+            notice: Notice | None = None
+            made: tuple[str, ...] = ()
+            if request.method == "POST" and request.POST.get("do"):
+                notice, made = _carry_out(request, stored)
+            opened = Opened(stored, *store.load(stored.pk), request.user)
+            try:
+                context = view(request, opened, made=made, **named)
+            except Elsewhere as elsewhere:
+                return _go(request, elsewhere.url)
+            if isinstance(context, HttpResponse):
+                return context
+            return _rendered(request, template, {"part": part, "notice": notice, **frame(request, opened), **context})
+
+        return respond
+
+    return wrap
+
+
+def frame(request: HttpRequest, opened: Opened) -> dict[str, Any]:
+    """What the lines around every screen show."""
+    can_undo, can_redo = store.steps_left(opened.stored.pk, opened.user)
+    edition = opened.stored.current_edition
+    return {
+        "base": "studio/part.html" if request.htmx else "studio/page.html",  # type: ignore[attr-defined]
+        "opened": opened,
+        "site": opened.site,
+        "slug": opened.slug,
+        "revision": opened.revision,
+        "can_undo": can_undo,
+        "can_redo": can_redo,
+        "edition": edition,
+        "changes": opened.revision - edition.revision if edition else None,
+        "live_address": address(opened.slug, request.get_host()),
+        "stage_address": address(stage_label(StageKey(opened.stored.pk, opened.user.pk)), request.get_host()),
+    }
+
+
+def _rendered(request: HttpRequest, template: str, context: dict[str, Any]) -> HttpResponse:
+    response = render(request, template, context)
+    notice: Notice | None = context["notice"]
+    if notice is not None and notice.is_fault:
+        response.status_code = 200 if request.htmx else 422  # type: ignore[attr-defined]
+    if request.method == "POST":
+        response["HX-Trigger-After-Swap"] = json.dumps({"rim:changed": {"revision": context["revision"]}})
+    return response
+
+
+def _carry_out(request: HttpRequest, stored: StoredSite) -> tuple[Notice | None, tuple[str, ...]]:
+    """The notice about what was posted, and the ids of nodes that it made."""
+    do = request.POST["do"]
+    if do in {"undo", "redo"}:
+        answer = (store.undo if do == "undo" else store.redo)(stored.pk, request.user)
+        return notice_of(answer, None, store.load(stored.pk).site), ()
+    newest = store.load(stored.pk)
+    posted = posted_edit(newest.site, request.POST)
+    if isinstance(posted, Refusal):
+        return notice_of(posted, None, newest.site), ()
+    assert isinstance(posted, Posted)
+    answer = store.submit(stored.pk, request.user, posted.edit, _base(request))
+    return notice_of(answer, posted.edit, newest.site), posted.made if isinstance(answer, store.Loaded) else ()
+
+
+def _base(request: HttpRequest) -> int | None:
+    base = request.POST.get("base", "")
+    return int(base) if base.isdecimal() else None
+
+
+def _go(request: HttpRequest, url: str) -> HttpResponse:
+    if request.htmx:  # type: ignore[attr-defined]
+        return HttpResponse(headers={"HX-Redirect": url})
+    return HttpResponse(status=303, headers={"Location": url})
+
+
+def site_url(name: str, opened: Opened, *args: str) -> str:
+    return reverse(name, args=[opened.slug, *args])

@@ -1,0 +1,109 @@
+"""A designer's sites: the list, a new one, taking one in or away as a bundle, working on it with somebody."""
+
+from __future__ import annotations
+
+import tempfile
+from typing import Any
+
+from django.conf import settings
+from django.contrib.auth import get_user_model
+from django.http import FileResponse, Http404, HttpRequest, HttpResponse
+from django.shortcuts import redirect, render
+
+from ...core.exchange.bundle import Bundle, BrokenBundle, contents_of, write_bundle
+from ...core.model.site import Band, Site, Swatch
+from ..live.addresses import address
+from ..sites import store
+from ..sites.access import site_of, sites_of
+from .screens import Opened, screen
+
+
+def sites(request: HttpRequest, fault: str = "", name: str = "") -> HttpResponse:
+    listed = [
+        (stored, stored.nodes.filter(slot="pages").count(), address(stored.slug, request.get_host()))
+        for stored in sites_of(request.user).select_related("current_edition")
+    ]
+    return render(request, "studio/sites.html", {"listed": listed, "fault": fault, "name": name}, status=422 if fault else 200)
+
+
+def new_site(request: HttpRequest) -> HttpResponse:
+    """An empty site, or one out of a bundle."""
+    if request.method != "POST":
+        return redirect("sites")
+    bundle = request.FILES.get("bundle")
+    if bundle is not None:
+        return _from_bundle(request, bundle)
+    name = request.POST.get("name", "").strip()
+    if not name or len(name) > 120:
+        return sites(request, "Give the new site a name of up to 120 characters.", name)
+    stored = store.new_site(request.user, blank_site(name), {})
+    return redirect("pages", stored.slug)
+
+
+def blank_site(name: str) -> Site:
+    """What a new site has from the start: three colours and two width bands, all to be changed."""
+    return Site(
+        key=store.new_key(),
+        name=name,
+        swatches=(
+            Swatch(id=store.new_id("sw"), name="Paper", colour="#ffffff"),
+            Swatch(id=store.new_id("sw"), name="Ink", colour="#1f2a30"),
+            Swatch(id=store.new_id("sw"), name="Accent", colour="#2f6f62"),
+        ),
+        bands=(Band(id=store.new_id("bd"), name="Narrow", from_px=0), Band(id=store.new_id("bd"), name="Wide", from_px=900)),
+    )
+
+
+def _from_bundle(request: HttpRequest, upload: Any) -> HttpResponse:
+    if upload.size > settings.LARGEST_UPLOAD:
+        return sites(request, f"The bundle is {upload.size // 1_000_000} MB large; {settings.LARGEST_UPLOAD // 1_000_000} MB at most.")
+    with tempfile.TemporaryFile() as file:
+        for chunk in upload.chunks():
+            file.write(chunk)
+        file.seek(0)
+        try:
+            bundle = Bundle(file)
+            contents = {content: bundle.read_checked(content) for content in contents_of(bundle.site)}
+        except BrokenBundle as broken:
+            return sites(request, f"{upload.name}: {broken}")
+    stored = store.new_site(request.user, bundle.site.replaced(key=store.new_key()), contents)
+    return redirect("pages", stored.slug)
+
+
+def bundle(request: HttpRequest, slug: str) -> FileResponse:
+    """The site as it stands now, as a bundle."""
+    stored = site_of(request.user, slug)
+    file = tempfile.TemporaryFile()
+    write_bundle(file, store.load(stored.pk).site, store.read_content)
+    file.seek(0)
+    return FileResponse(file, as_attachment=True, filename=f"{stored.slug}.rim.zip", content_type="application/zip")
+
+
+@screen("studio/settings.html", "settings")
+def settings_screen(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[str, Any]:
+    fault = ""
+    if request.method == "POST" and request.POST.get("person"):
+        person = get_user_model().objects.filter(username=request.POST["person"].strip()).first()
+        if person is None:
+            fault = "There is nobody here by that name."
+        else:
+            opened.stored.people.add(person)
+    return {"people": opened.stored.people.order_by("username"), "fault": fault}
+
+
+def leave_site(request: HttpRequest, slug: str, person: int) -> HttpResponse:
+    """Takes somebody off a site. The last person stays."""
+    stored = site_of(request.user, slug)
+    if request.method != "POST":
+        raise Http404
+    if stored.people.count() > 1:
+        stored.people.remove(person)
+    return redirect("settings", slug) if person != request.user.pk else redirect("sites")
+
+
+def newest(request: HttpRequest, slug: str, revision: int) -> HttpResponse:
+    """Whether somebody else has changed the site since `revision`: 204 where not."""
+    stored = site_of(request.user, slug)
+    if stored.revision == revision:
+        return HttpResponse(status=204)
+    return HttpResponse(headers={"HX-Trigger": "rim:elsewhere"})

@@ -1,0 +1,216 @@
+// The studio's own script: it sends what was done and shows what came back. Rules are the server's.
+(() => {
+  const $ = (selector, root = document) => root.querySelector(selector);
+  const $$ = (selector, root = document) => [...root.querySelectorAll(selector)];
+  Idiomorph.defaults.ignoreActiveValue = true;
+
+  // The stage: as wide as the ruler says, drawn smaller where the screen is narrower.
+  let width = null;
+  const stageWidth = () => width ?? Number($("[data-stage-width]")?.value || 1120);
+  const fitStage = () => {
+    const stage = $("#stage"), ground = $("#stage-ground");
+    if (!stage || !ground) return;
+    const wide = stageWidth(), room = ground.clientWidth - 40, tall = ground.clientHeight - 28;
+    const scale = Math.min(1, room / wide);
+    stage.style.width = `${wide}px`;
+    stage.style.height = `${tall / scale}px`;
+    stage.style.transform = `scale(${scale})`;
+    stage.style.marginLeft = `${(-wide * scale) / 2}px`;
+    $$("[data-width-input]").forEach((input) => (input.value = wide));
+    const number = $("[data-stage-width]");
+    if (number && document.activeElement !== number) number.value = wide;
+    placeHandle(wide);
+  };
+  const ruler = () => {
+    const line = $("#ruler");
+    return line && { line, from: Number(line.dataset.from), to: Number(line.dataset.to) };
+  };
+  const share = (px, { from, to }) => (100 * (Math.min(Math.max(px, from), to) - from)) / (to - from);
+  const placeHandle = (px) => {
+    const scale = ruler(), handle = $("#handle");
+    if (!scale || !handle) return;
+    handle.style.left = `${share(px, scale)}%`;
+    handle.setAttribute("aria-valuenow", px);
+    handle.setAttribute("aria-valuetext", `${px} px`);
+    $("span", handle).textContent = px;
+  };
+  const setWidth = (px) => {
+    width = Math.min(2560, Math.max(280, Math.round(px)));
+    fitStage();
+  };
+  const placeFlag = (flag, px) => {
+    flag.style.left = `${share(px, ruler())}%`;
+    flag.setAttribute("aria-valuenow", px);
+    flag.setAttribute("aria-valuetext", `${px} px`);
+    const text = $("[data-flag-text]", flag);
+    text.textContent = `${text.dataset.flagText} ‹ ${px}`;
+  };
+
+  // One way to post: the values of the screen's own place, and what is done.
+  const send = (values) => {
+    const where = Object.fromEntries($$("#screen form [name=base], #screen form [name=select], #screen form [name=page], #screen form [name=width]").map((input) => [input.name, input.value]));
+    htmx.ajax("POST", location.pathname + location.search, { target: "#screen", swap: "morph:innerHTML", values: { ...where, ...values } });
+  };
+
+  let drag = null;
+  document.addEventListener("pointerdown", (event) => {
+    const scale = ruler();
+    const grip = event.target.closest("[data-flag], #handle");
+    if (!scale || (!grip && !event.target.closest("#ruler"))) return;
+    const box = scale.line.getBoundingClientRect();
+    const pixels = (x) => Math.round(scale.from + ((x - box.left) / box.width) * (scale.to - scale.from));
+    drag = { grip: grip?.dataset.flag ? grip : null, pixels, px: null };
+    if (!drag.grip) setWidth(pixels(event.clientX));
+    (grip || $("#handle")).focus();
+    document.body.classList.add("dragging");
+    $("#stage-ground").style.pointerEvents = "none";
+    event.preventDefault();
+  });
+  document.addEventListener("pointermove", (event) => {
+    if (!drag) return;
+    const px = Math.max(1, drag.pixels(event.clientX));
+    if (drag.grip) placeFlag(drag.grip, (drag.px = px));
+    else setWidth(px);
+  });
+  document.addEventListener("pointerup", () => {
+    if (!drag) return;
+    const { grip, px } = drag;
+    drag = null;
+    document.body.classList.remove("dragging");
+    $("#stage-ground").style.pointerEvents = "";
+    if (grip && px !== null) send({ do: "set", node: grip.dataset.flag, field: "from_px", value: px });
+  });
+
+  let pendingFlag = null;
+  document.addEventListener("keydown", (event) => {
+    const grip = event.target.closest?.("[data-flag], #handle");
+    const step = { ArrowLeft: -1, ArrowRight: 1, ArrowDown: -1, ArrowUp: 1, PageDown: -100, PageUp: 100 }[event.key];
+    if (!grip || !step || event.altKey) return;
+    event.preventDefault();
+    const px = Number(grip.getAttribute("aria-valuenow")) + step * (event.shiftKey ? 10 : 1);
+    if (!grip.dataset.flag) return setWidth(px);
+    placeFlag(grip, Math.max(1, px));
+    clearTimeout(pendingFlag);
+    pendingFlag = setTimeout(() => send({ do: "set", node: grip.dataset.flag, field: "from_px", value: Math.max(1, px) }), 500);
+  });
+  document.addEventListener("change", (event) => {
+    if (event.target.matches("[data-stage-width]")) setWidth(Number(event.target.value) || 1120);
+  });
+  document.addEventListener("submit", (event) => {
+    if (event.target.id === "width-form") event.preventDefault();
+  });
+  addEventListener("resize", fitStage);
+
+  // Shortcuts.
+  const typing = (target) => target.matches?.("input:not([type=checkbox]):not([type=radio]), textarea, select, [contenteditable]");
+  let going = false;
+  const places = { p: "pages", f: "foundations", m: "menus", w: "pieces", e: "editions" };
+  document.addEventListener("keydown", (event) => {
+    const press = (name) => {
+      const button = $(`[data-key="${name}"]`);
+      if (!button || button.disabled) return;
+      event.preventDefault();
+      button.click();
+    };
+    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "z" && !(typing(event.target) && event.target.value !== event.target.defaultValue)) return press(event.shiftKey ? "redo" : "undo");
+    if (event.altKey) {
+      const action = { ArrowUp: "back", ArrowDown: "on", Delete: "remove", d: "double", D: "double" }[event.key];
+      return action && press(action);
+    }
+    if (typing(event.target) || event.ctrlKey || event.metaKey) return;
+    if (event.key === "?") return $("#shortcuts").showModal();
+    if (going && places[event.key]) {
+      const link = $(`nav a[href$="/${places[event.key]}/"]`);
+      if (link) link.click();
+    }
+    going = event.key === "g";
+    if (event.key === "[" || event.key === "]") {
+      const lines = $$("[data-select]"), at = lines.findIndex((line) => line.hasAttribute("aria-current"));
+      const next = lines[at + (event.key === "]" ? 1 : -1)];
+      if (next) (next.click(), next.focus());
+    }
+  });
+  document.addEventListener("click", (event) => {
+    const opener = event.target.closest("[data-open]");
+    if (opener) $(`#${opener.dataset.open}`).showModal();
+  });
+
+  // Paths are offered while one types.
+  let asked = null;
+  document.addEventListener("input", (event) => {
+    const from = event.target.dataset?.paths;
+    if (!from) return;
+    clearTimeout(asked);
+    asked = setTimeout(() => htmx.ajax("GET", `${from}?q=${encodeURIComponent(event.target.value)}`, { target: "#path-options", swap: "innerHTML" }), 150);
+  });
+
+  // Drag and drop; the buttons beside each entry and the keys do the same.
+  const sortable = () => {
+    $$("[data-sort]").forEach((list) => {
+      if (list.sorting) return;
+      list.sorting = Sortable.create(list, {
+        group: list.dataset.sort, handle: "[data-grip]", animation: 120, fallbackOnBody: true, invertSwap: true,
+        onEnd: ({ item, to, newIndex, oldIndex, from }) => {
+          if (to !== from || newIndex !== oldIndex) send({ do: "move", node: item.dataset.id, parent: to.dataset.parent, slot: "entries", at: newIndex });
+        },
+      });
+    });
+    const outline = $("#outline");
+    if (outline && !outline.sorting) {
+      outline.sorting = Sortable.create(outline, {
+        draggable: 'li[data-kind="item"]', animation: 120,
+        onEnd: ({ item }) => {
+          const lines = $$("li[data-id]", outline), at = lines.indexOf(item);
+          let cell = null, place = 0;
+          for (const line of lines.slice(0, at)) {
+            if (line.dataset.kind === "cell") (cell = line.dataset.id), (place = 0);
+            else if (line.dataset.kind === "row") cell = null;
+            else if (line.dataset.kind === "item") place += 1;
+          }
+          if (!cell) cell = (lines.slice(at).find((line) => line.dataset.kind === "cell") || {}).dataset?.id;
+          if (cell) send({ do: "move", node: item.dataset.id, parent: cell, slot: "items", at: place });
+        },
+      });
+    }
+  };
+
+  // The stage tells what was pressed on it; the studio tells it that something changed and what is chosen.
+  const toStage = (message) => {
+    const stage = $("#stage");
+    if (stage) stage.contentWindow.postMessage({ rim: message, chosen: stage.dataset.chosen }, stage.dataset.origin);
+  };
+  addEventListener("message", (event) => {
+    const stage = $("#stage");
+    if (!stage || event.source !== stage.contentWindow || event.origin !== stage.dataset.origin) return;
+    if (event.data?.rim === "pressed") {
+      const line = event.data.nodes.map((node) => $(`[data-select="${CSS.escape(String(node))}"]`)).find(Boolean);
+      if (line) line.click();
+    }
+    if (event.data?.rim === "ready") toStage("chosen");
+  });
+  document.addEventListener("rim:changed", () => toStage("changed"));
+  document.addEventListener("rim:work-done", () => htmx.ajax("GET", location.pathname + location.search, { target: "#screen", swap: "morph:innerHTML" }));
+  document.addEventListener("rim:elsewhere", () => {
+    if (typing(document.activeElement) || drag) return;
+    htmx.ajax("GET", location.pathname + location.search, { target: "#screen", swap: "morph:innerHTML" }).then(() => toStage("changed"));
+  });
+  let waiting = false;
+  document.addEventListener("rim:editions", (event) => {
+    const going_on = event.detail.going_on;
+    if (waiting && !going_on) htmx.ajax("GET", location.pathname, { target: "#screen", swap: "morph:innerHTML" });
+    waiting = going_on;
+  });
+
+  const ready = () => {
+    fitStage();
+    sortable();
+  };
+  document.addEventListener("htmx:afterSwap", () => {
+    ready();
+    toStage("chosen");
+    $("#offline").hidden = true;
+  });
+  for (const failure of ["htmx:sendError", "htmx:responseError", "htmx:timeout"])
+    document.addEventListener(failure, () => ($("#offline").hidden = false));
+  ready();
+})();
