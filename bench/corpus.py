@@ -10,17 +10,40 @@ from upper_rim.core.exchange.pages_in import described_page, digest
 from upper_rim.core.model.site import Page, Site
 from upper_rim.demo import ostrey
 
-_WORDS = "tide quay rope gull sail harbour lamp fog island bell crossing deck ticket wind shore ferry night morning".split()
+_WORDS = [
+    "tide",
+    "quay",
+    "rope",
+    "gull",
+    "sail",
+    "harbour",
+    "lamp",
+    "fog",
+    "island",
+    "bell",
+    "crossing",
+    "deck",
+    "ticket",
+    "wind",
+    "shore",
+    "ferry",
+    "night",
+    "morning",
+]
 
 
 def page_source(number: int, kilobytes: int = 10) -> bytes:
     chance = random.Random(number)
     title = " ".join(chance.choices(_WORDS, k=4)).title()
-    parts = [f"<!DOCTYPE html>\n<html lang=en><head><meta charset=utf-8><title>{escape(title)} {number}</title><link rel=stylesheet href=/style.css></head>\n<body class=page>\n<main><h1>{title}</h1>\n"]
+    parts = [
+        f"<!DOCTYPE html>\n<html lang=en><head><meta charset=utf-8><title>{escape(title)} {number}</title><link rel=stylesheet href=/style.css></head>\n<body class=page>\n<main><h1>{title}</h1>\n"
+    ]
     size = 0
     while size < kilobytes * 1000:
         text = " ".join(chance.choices(_WORDS, k=60))
-        parts.append(f'<section class="block"><h2>{text[:24]}</h2><p>{text}<p><a href="/page/{number + 1}/">{text[:12]}</a></section>\n')
+        parts.append(
+            f'<section class="block"><h2>{text[:24]}</h2><p>{text}<p><a href="/page/{number + 1}/">{text[:12]}</a></section>\n'
+        )
         size += len(parts[-1])
     return "".join(parts).encode() + b"</main></body></html>\n"
 

@@ -34,7 +34,9 @@ def main() -> None:
             shutil.rmtree(copy, ignore_errors=True)
             copying.append(_seconds(["cp", "-r", str(out), str(copy)]))
     peak = resource.getrusage(resource.RUSAGE_CHILDREN).ru_maxrss / 1000
-    print(f"{page_count} pages: publish {min(publishing):.2f} s, cp -r {min(copying):.2f} s, ratio {min(publishing) / min(copying):.2f}")
+    print(
+        f"{page_count} pages: publish {min(publishing):.2f} s, cp -r {min(copying):.2f} s, ratio {min(publishing) / min(copying):.2f}"
+    )
     print(f"peak memory of publishing {peak:.0f} MB")
 
 

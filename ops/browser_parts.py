@@ -1,7 +1,7 @@
 """Copies and builds what ships to browsers from the npm packages that package-lock.json names.
 
-    python ops/browser_parts.py           write the parts into the repository
-    python ops/browser_parts.py --check   fail where the repository's parts differ from newly made ones
+python ops/browser_parts.py           write the parts into the repository
+python ops/browser_parts.py --check   fail where the repository's parts differ from newly made ones
 """
 
 from __future__ import annotations

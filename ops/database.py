@@ -12,6 +12,7 @@ import subprocess
 import sys
 import tempfile
 from pathlib import Path
+from typing import Any
 
 USER = "upper_rim"
 
@@ -41,7 +42,10 @@ class Cluster:
             self._as_postgres = ["runuser", "-u", "postgres", "--"]
             if not self._within_reach():
                 self.folder = Path("/var/lib/postgresql") / f"upper-rim-{_mark(run_folder)}-{name}"
-                print(f"The database lies in {self.folder}: the user postgres may not enter this project folder.", file=sys.stderr)
+                print(
+                    f"The database lies in {self.folder}: the user postgres may not enter this project folder.",
+                    file=sys.stderr,
+                )
 
     def environment(self) -> dict[str, str]:
         """What the application must know to reach the cluster."""
@@ -85,7 +89,19 @@ class Cluster:
                 account = pwd.getpwnam("postgres")
                 os.chown(self.folder, account.pw_uid, account.pw_gid)
                 os.chown(password.name, account.pw_uid, account.pw_gid)
-            command = [str(self._bin / "initdb"), "-D", str(self.folder), "-U", USER, "-A", "scram-sha-256", f"--pwfile={password.name}", "-E", "UTF8", "--locale=C.UTF-8"]
+            command = [
+                str(self._bin / "initdb"),
+                "-D",
+                str(self.folder),
+                "-U",
+                USER,
+                "-A",
+                "scram-sha-256",
+                f"--pwfile={password.name}",
+                "-E",
+                "UTF8",
+                "--locale=C.UTF-8",
+            ]
             made = subprocess.run([*self._as_postgres, *command], cwd="/", capture_output=True, text=True)
         if made.returncode:
             shutil.rmtree(self.folder, ignore_errors=True)
@@ -94,7 +110,12 @@ class Cluster:
     def _create_database(self) -> None:
         import psycopg
 
-        where = {"host": "127.0.0.1", "port": self.port, "user": USER, "password": self.secrets["database"]}
+        where: dict[str, Any] = {
+            "host": "127.0.0.1",
+            "port": self.port,
+            "user": USER,
+            "password": self.secrets["database"],
+        }
         with psycopg.connect(dbname="postgres", autocommit=True, **where) as connection:
             if connection.execute("select 1 from pg_database where datname = %s", [USER]).fetchone() is None:
                 connection.execute(f'create database "{USER}"')
@@ -103,14 +124,21 @@ class Cluster:
         """Takes the whole database away and makes an empty one."""
         import psycopg
 
-        where = {"host": "127.0.0.1", "port": self.port, "user": USER, "password": self.secrets["database"]}
+        where: dict[str, Any] = {
+            "host": "127.0.0.1",
+            "port": self.port,
+            "user": USER,
+            "password": self.secrets["database"],
+        }
         with psycopg.connect(dbname="postgres", autocommit=True, **where) as connection:
             connection.execute(f'drop database if exists "{USER}" with (force)')
             connection.execute(f'create database "{USER}"')
 
     def _control(self, *arguments: str) -> subprocess.CompletedProcess[str]:
         command = [*self._as_postgres, str(self._bin / "pg_ctl"), "-D", str(self.folder), *arguments]
-        return subprocess.run(command, cwd="/", stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL, stdin=subprocess.DEVNULL, text=True)
+        return subprocess.run(
+            command, cwd="/", stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL, stdin=subprocess.DEVNULL, text=True
+        )
 
     def _within_reach(self) -> bool:
         return subprocess.run([*self._as_postgres, "test", "-x", str(self.run_folder)], cwd="/").returncode == 0

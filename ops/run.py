@@ -21,13 +21,17 @@ DEMO_NAME, DEMO_PASSWORD = "designer", "ferry-and-fern"
 
 
 def main() -> None:
-    parser = argparse.ArgumentParser(prog="./start", description="Sets up and runs Upper Rim with its demo, until Ctrl-C.")
+    parser = argparse.ArgumentParser(
+        prog="./start", description="Sets up and runs Upper Rim with its demo, until Ctrl-C."
+    )
     parser.add_argument("--port", type=int, default=8700, help="where the studio answers (default: 8700)")
     parser.add_argument("--fresh", action="store_true", help="throw the database away and begin with a new demo")
     parser.add_argument("--no-demo", action="store_true", help="without demo sites and demo account")
     chosen = parser.parse_args()
     if _is_taken(chosen.port):
-        stop_with(f"Port {chosen.port} is taken by another program. Choose another one: ./start --port {chosen.port + 1}")
+        stop_with(
+            f"Port {chosen.port} is taken by another program. Choose another one: ./start --port {chosen.port + 1}"
+        )
     run_folder = Path(os.environ.get("RIM_RUN_FOLDER", ROOT / ".run"))
     try:
         cluster = Cluster(run_folder, "main")
@@ -44,7 +48,13 @@ def main() -> None:
     signal.signal(signal.SIGINT, stop)
     signal.signal(signal.SIGTERM, stop)
     try:
-        environment = {**os.environ, **cluster.environment(), "RIM_RUN_FOLDER": str(run_folder), "DJANGO_SETTINGS_MODULE": "upper_rim.web.settings", "PYTHONPATH": str(ROOT)}
+        environment = {
+            **os.environ,
+            **cluster.environment(),
+            "RIM_RUN_FOLDER": str(run_folder),
+            "DJANGO_SETTINGS_MODULE": "upper_rim.web.settings",
+            "PYTHONPATH": str(ROOT),
+        }
         if chosen.fresh:
             cluster.drop_database()
             shutil.rmtree(run_folder / "editions", ignore_errors=True)
@@ -52,7 +62,23 @@ def main() -> None:
         if not chosen.no_demo:
             _manage(environment, "load_demo", "--name", DEMO_NAME, "--password", DEMO_PASSWORD)
         commands = {
-            "web": [sys.executable, "-m", "gunicorn", "upper_rim.web.wsgi", "--bind", f"127.0.0.1:{chosen.port}", "--workers", "2", "--threads", "6", "--timeout", "120", "--log-level", "warning", "--no-control-socket"],
+            "web": [
+                sys.executable,
+                "-m",
+                "gunicorn",
+                "upper_rim.web.wsgi",
+                "--bind",
+                f"127.0.0.1:{chosen.port}",
+                "--workers",
+                "2",
+                "--threads",
+                "6",
+                "--timeout",
+                "120",
+                "--log-level",
+                "warning",
+                "--no-control-socket",
+            ],
             "worker": [sys.executable, "manage.py", "work"],
         }
         for name, command in commands.items():

@@ -16,7 +16,9 @@ FOUND, USAGE, UNREADABLE = 1, 2, 3
 
 
 def main(arguments: Sequence[str] | None = None) -> int:
-    parser = argparse.ArgumentParser(prog="upper-rim", description="Sites as bundles: made, brought in, published, examined.")
+    parser = argparse.ArgumentParser(
+        prog="upper-rim", description="Sites as bundles: made, brought in, published, examined."
+    )
     parts = parser.add_subparsers(dest="command", required=True, metavar="COMMAND")
 
     demo = parts.add_parser("demo", help="write a demo site as a bundle")
@@ -32,9 +34,13 @@ def main(arguments: Sequence[str] | None = None) -> int:
     publish = parts.add_parser("publish", help="write the finished site into a folder")
     publish.add_argument("bundle", metavar="BUNDLE")
     publish.add_argument("--out", required=True, metavar="DIR", help="a folder that is empty or does not exist yet")
-    publish.add_argument("--force", action="store_true", help="write into a folder that holds something, over what is there")
+    publish.add_argument(
+        "--force", action="store_true", help="write into a folder that holds something, over what is there"
+    )
 
-    coverage = parts.add_parser("coverage", help="tell for each page, slot and band which piece shows, and by which rule")
+    coverage = parts.add_parser(
+        "coverage", help="tell for each page, slot and band which piece shows, and by which rule"
+    )
     coverage.add_argument("bundle", metavar="BUNDLE")
     form = coverage.add_mutually_exclusive_group()
     form.add_argument("--json", dest="form", action="store_const", const="json")

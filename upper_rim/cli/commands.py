@@ -8,14 +8,14 @@ import json
 import os
 import secrets
 import sys
-from collections.abc import Callable, Iterator
 from collections import deque
+from collections.abc import Callable, Iterator
 from concurrent.futures import Future, ThreadPoolExecutor
 from contextlib import contextmanager, suppress
 from functools import partial
 from itertools import islice
 from pathlib import Path
-from typing import IO
+from typing import IO, NamedTuple
 
 from ..core.exchange.anatomy import anatomy
 from ..core.exchange.bundle import BrokenBundle, Bundle, write_bundle
@@ -62,9 +62,12 @@ def bring_in(chosen: argparse.Namespace) -> Remarks:
                 if incoming.value.content:
                     contents[incoming.value.content] = incoming.content
     if not pages:
-        raise CannotDo(f"no page could be read from {source}" + "".join(f"\n  {name}: {reason}" for name, reason in problems[:20]))
+        raise CannotDo(
+            f"no page could be read from {source}" + "".join(f"\n  {name}: {reason}" for name, reason in problems[:20])
+        )
     site = like.replaced(
-        pages=tuple(sorted(pages, key=lambda page: page.path)), assets=tuple(sorted(assets, key=lambda asset: asset.path))
+        pages=tuple(sorted(pages, key=lambda page: page.path)),
+        assets=tuple(sorted(assets, key=lambda asset: asset.path)),
     )
     fault = broken_references(site)
     if fault is not None:
@@ -130,41 +133,56 @@ def _make_folder(folder: str, made: set[str]) -> None:
     made.add(folder)
 
 
+class CoverageRow(NamedTuple):
+    """What shows on a page in a slot and band, and why. An empty band means all widths, an empty piece none."""
+
+    page: str
+    slot: str
+    band: str
+    piece: str
+    why: str
+    rule: str
+    beaten: list[str]
+
+
 def coverage(chosen: argparse.Namespace) -> Remarks:
     with _bundle(chosen.bundle) as bundle:
         rows = list(_coverage_rows(bundle.site))
     if chosen.form == "json":
-        json.dump(rows, sys.stdout, ensure_ascii=False, indent=1)
+        json.dump([row._asdict() for row in rows], sys.stdout, ensure_ascii=False, indent=1)
         print()
     elif chosen.form == "csv":
-        writer = csv.DictWriter(sys.stdout, COVERAGE_COLUMNS)
-        writer.writeheader()
-        writer.writerows({column: _cell(row[column]) for column in COVERAGE_COLUMNS} for row in rows)
+        writer = csv.writer(sys.stdout)
+        writer.writerow(CoverageRow._fields)
+        writer.writerows([_cell(value) for value in row] for row in rows)
     else:
         for row in rows:
-            print(f"{row['page']}  {row['slot']}  {row['band'] or 'all widths'}  {row['piece'] or '-'}  ({row['why']}{': ' + row['rule'] if row['rule'] else ''})")
-    return sorted({f"{row['page']}: {row['piece']} and {', '.join(row['beaten'])} tie; the first in the site's order shows" for row in rows if row["why"] == "tie"})
+            reason = f"{row.why}: {row.rule}" if row.rule else row.why
+            print(f"{row.page}  {row.slot}  {row.band or 'all widths'}  {row.piece or '-'}  ({reason})")
+    tied = {
+        f"{row.page}: {row.piece} and {', '.join(row.beaten)} tie; the first in the site's order shows"
+        for row in rows
+        if row.why == "tie"
+    }
+    return sorted(tied)
 
 
-COVERAGE_COLUMNS = ("page", "slot", "band", "piece", "why", "rule", "beaten")
-
-
-def _coverage_rows(site: Site) -> Iterator[dict[str, object]]:
+def _coverage_rows(site: Site) -> Iterator[CoverageRow]:
     names = {piece.id: piece.name for piece in site.pieces}
     band_names = {band.id: band.name for band in site.bands}
     reach = Coverage(site)
     for page, slots in reach.pages():
         for slot, outcomes in slots.items():
             for band, outcome in zip(reach.bands, outcomes, strict=True):
-                yield {
-                    "page": page.path,
-                    "slot": slot,
-                    "band": band_names.get(band or "", ""),
-                    "piece": outcome.piece.name if outcome.piece else "",
-                    "why": outcome.why.value,
-                    "rule": in_words(outcome.rule, site) if outcome.rule else "",
-                    "beaten": [names[piece] for piece in outcome.beaten],
-                }
+                yield CoverageRow(
+                    page.path,
+                    slot,
+                    band_names.get(band or "", ""),
+                    outcome.piece.name if outcome.piece else "",
+                    outcome.why.value,
+                    in_words(outcome.rule, site) if outcome.rule else "",
+                    [names[piece] for piece in outcome.beaten],
+                )
 
 
 _FORMULA = ("=", "+", "-", "@", "\t", "\r")
@@ -189,7 +207,9 @@ def validate(chosen: argparse.Namespace) -> Remarks:
                 remarks.append(f"{page.path}: a cut lies outside its content")
         for asset in bundle.site.assets:
             bundle.read_checked(asset.content)
-        print(f"{bundle.site.name}: {len(bundle.site.pages)} pages, {len(bundle.site.assets)} files, {len(bundle.site.pieces)} pieces")
+        print(
+            f"{bundle.site.name}: {len(bundle.site.pages)} pages, {len(bundle.site.assets)} files, {len(bundle.site.pieces)} pieces"
+        )
     return remarks
 
 

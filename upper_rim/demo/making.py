@@ -21,8 +21,18 @@ class Pile:
     assets: list[Asset] = field(default_factory=list)
 
     def page(
-        self, page_id: str, path: str, title: str, text: str, *, site: str, language: str = "en", picture: str = "",
-        tags: tuple[str, ...] = (), bare: bool = False, translates: str | None = None,
+        self,
+        page_id: str,
+        path: str,
+        title: str,
+        text: str,
+        *,
+        site: str,
+        language: str = "en",
+        picture: str = "",
+        tags: tuple[str, ...] = (),
+        bare: bool = False,
+        translates: str | None = None,
     ) -> None:
         body = MarkdownIt("commonmark").enable("table").render(text)
         figure = f'<img class="wide" src="{picture}" alt="" width="960" height="320">\n' if picture else ""
@@ -31,7 +41,9 @@ class Pile:
             f'<meta name="viewport" content="width=device-width, initial-scale=1">\n<title>{escape(title)} · {site}</title>\n'
             f'<link rel="stylesheet" href="/style.css">\n</head>\n<body>\n<main>\n<h1>{escape(title)}</h1>\n{figure}{body}</main>\n</body>\n</html>\n'
         ).encode()
-        page = described_page(Page(id=page_id, path=path, language=language, tags=tags, bare=bare, translates=translates), content)
+        page = described_page(
+            Page(id=page_id, path=path, language=language, tags=tags, bare=bare, translates=translates), content
+        )
         self.pages.append(page.replaced(title=title))
         self.contents[digest(content)] = content
 

@@ -18,7 +18,9 @@ table{border-collapse:collapse;width:100%}td,th{border-bottom:1px solid #dbe4e8;
 
 def _words(english: str, german: str, welsh: str, arabic: str) -> Words:
     others = zip(("de", "cy", "ar"), (german, welsh, arabic), strict=True)
-    return Words(text=english, translations=tuple(Translation(language=language, text=text) for language, text in others))
+    return Words(
+        text=english, translations=tuple(Translation(language=language, text=text) for language, text in others)
+    )
 
 
 _LABELS = {
@@ -61,7 +63,9 @@ _PRESS_MENU = Menu(
         Entry(id="en-press", target=ToPage(page="pg-press")),
         Entry(id="en-releases", target=ToPage(page="pg-releases")),
         Entry(id="en-pictures", target=ToPage(page="pg-pictures")),
-        Entry(id="en-press-desk", label=Words(text="Press desk"), target=ToAddress(address="mailto:press@ostrey.example")),
+        Entry(
+            id="en-press-desk", label=Words(text="Press desk"), target=ToAddress(address="mailto:press@ostrey.example")
+        ),
     ),
 )
 
@@ -80,17 +84,36 @@ _MAIN_HEADER = Piece(
             ground="sw-deep",
             ink="sw-paper",
             cells=(
-                Cell(id="cl-notice", items=(
-                    TextItem(id="it-notice", size_px=14, words=_words(
-                        "Winter sailings from 2 November: two crossings a day",
-                        "Winterfahrplan ab 2. November: zwei Überfahrten täglich",
-                        "Hwyliadau’r gaeaf o 2 Tachwedd: dwy groesfan y dydd",
-                        "رحلات الشتاء من ٢ نوفمبر: عبوران في اليوم",
-                    )),
-                )),
-                Cell(id="cl-contact", align="end", track=Track(kind="content"), items=(
-                    IconLink(id="it-phone", icon="phone", icon_px=18, words=_words("Call us", "Anrufen", "Ffoniwch ni", "اتصل بنا"), target=ToAddress(address="tel:+441632960144"), hidden_in=("bd-narrow",)),
-                )),
+                Cell(
+                    id="cl-notice",
+                    items=(
+                        TextItem(
+                            id="it-notice",
+                            size_px=14,
+                            words=_words(
+                                "Winter sailings from 2 November: two crossings a day",
+                                "Winterfahrplan ab 2. November: zwei Überfahrten täglich",
+                                "Hwyliadau’r gaeaf o 2 Tachwedd: dwy groesfan y dydd",
+                                "رحلات الشتاء من ٢ نوفمبر: عبوران في اليوم",
+                            ),
+                        ),
+                    ),
+                ),
+                Cell(
+                    id="cl-contact",
+                    align="end",
+                    track=Track(kind="content"),
+                    items=(
+                        IconLink(
+                            id="it-phone",
+                            icon="phone",
+                            icon_px=18,
+                            words=_words("Call us", "Anrufen", "Ffoniwch ni", "اتصل بنا"),
+                            target=ToAddress(address="tel:+441632960144"),
+                            hidden_in=("bd-narrow",),
+                        ),
+                    ),
+                ),
             ),
         ),
         Row(
@@ -98,13 +121,37 @@ _MAIN_HEADER = Piece(
             name="Main row",
             line_below="sw-mist",
             cells=(
-                Cell(id="cl-start", track=Track(kind="content"), items=(Logo(id="it-logo", picture="/logo.svg", height_px=40),)),
-                Cell(id="cl-middle", items=(
-                    MenuItem(id="it-menu", menu="mn-main", drawer_below="bd-wide", gap_px=24, button_words=_words("Menu", "Menü", "Dewislen", "القائمة")),
-                )),
-                Cell(id="cl-end", track=Track(kind="content"), align="end", items=(
-                    ButtonItem(id="it-book", words=_words("Book", "Buchen", "Archebu", "احجز"), target=ToPage(page="pg-timetable"), ink="sw-deep", radius_px=4),
-                )),
+                Cell(
+                    id="cl-start",
+                    track=Track(kind="content"),
+                    items=(Logo(id="it-logo", picture="/logo.svg", height_px=40),),
+                ),
+                Cell(
+                    id="cl-middle",
+                    items=(
+                        MenuItem(
+                            id="it-menu",
+                            menu="mn-main",
+                            drawer_below="bd-wide",
+                            gap_px=24,
+                            button_words=_words("Menu", "Menü", "Dewislen", "القائمة"),
+                        ),
+                    ),
+                ),
+                Cell(
+                    id="cl-end",
+                    track=Track(kind="content"),
+                    align="end",
+                    items=(
+                        ButtonItem(
+                            id="it-book",
+                            words=_words("Book", "Buchen", "Archebu", "احجز"),
+                            target=ToPage(page="pg-timetable"),
+                            ink="sw-deep",
+                            radius_px=4,
+                        ),
+                    ),
+                ),
             ),
         ),
     ),
@@ -122,8 +169,16 @@ _PRESS_HEADER = Piece(
             id="rw-press",
             name="Press row",
             cells=(
-                Cell(id="cl-press-start", track=Track(kind="content"), items=(Logo(id="it-press-logo", words=Words(text="Ostrey Ferries press room")),)),
-                Cell(id="cl-press-end", align="end", items=(MenuItem(id="it-press-menu", menu="mn-press", drawer_below="bd-middle"),)),
+                Cell(
+                    id="cl-press-start",
+                    track=Track(kind="content"),
+                    items=(Logo(id="it-press-logo", words=Words(text="Ostrey Ferries press room")),),
+                ),
+                Cell(
+                    id="cl-press-end",
+                    align="end",
+                    items=(MenuItem(id="it-press-menu", menu="mn-press", drawer_below="bd-middle"),),
+                ),
             ),
         ),
     ),
@@ -135,12 +190,20 @@ def ostrey() -> tuple[Site, dict[str, bytes]]:
     pile = Pile()
     for name, path, title, text, picture in ENGLISH:
         tags = ("winter",) if name in {"winter", "timetable"} else ()
-        pile.page(f"pg-{name}", path, title, text, site="Ostrey Ferries", picture=picture, tags=tags, bare=name == "winter")
+        pile.page(
+            f"pg-{name}", path, title, text, site="Ostrey Ferries", picture=picture, tags=tags, bare=name == "winter"
+        )
     for language, pages in TRANSLATED.items():
         for name, path, title, text in pages:
             pile.page(
-                f"pg-{name}-{language}", path, title, text, site="Ostrey Ferries", language=language,
-                picture="/coast-day.svg" if name == "home" else "", translates=f"pg-{name}",
+                f"pg-{name}-{language}",
+                path,
+                title,
+                text,
+                site="Ostrey Ferries",
+                language=language,
+                picture="/coast-day.svg" if name == "home" else "",
+                translates=f"pg-{name}",
             )
     pile.asset("as-style", "/style.css", _STYLE)
     pile.asset("as-logo", "/logo.svg", OSTREY_LOGO)
@@ -168,5 +231,3 @@ def ostrey() -> tuple[Site, dict[str, bytes]]:
         assets=tuple(sorted(pile.assets, key=lambda asset: asset.path)),
     )
     return site, pile.contents
-
-

@@ -9,10 +9,30 @@ from .drawings import leaves
 from .making import Pile
 
 _PAGES = (
-    ("home", "/", "Books that look closely at plants", "We are a small press for field guides, garden books and the odd long essay on mosses.\n\nOur lists come out twice a year, when the sap rises and when it goes back."),
-    ("books", "/books/", "Books", "| Title | By | Pages |\n|---|---|---|\n| Walls and What Grows in Them | Ines Farrow | 212 |\n| A Year of Sedges | Tam Oldacre | 340 |\n| The Patient Fern | Ruth Venn | 96 |"),
-    ("authors", "/authors/", "Authors", "**Ines Farrow** climbs ruins for a living.\n\n**Tam Oldacre** drained one bog in his youth and has been putting them back since."),
-    ("visit", "/visit/", "Visit the print room", "Saturdays from ten to four, at 3 Tallow Yard, Merrowby. The press makes a noise; children like it."),
+    (
+        "home",
+        "/",
+        "Books that look closely at plants",
+        "We are a small press for field guides, garden books and the odd long essay on mosses.\n\nOur lists come out twice a year, when the sap rises and when it goes back.",
+    ),
+    (
+        "books",
+        "/books/",
+        "Books",
+        "| Title | By | Pages |\n|---|---|---|\n| Walls and What Grows in Them | Ines Farrow | 212 |\n| A Year of Sedges | Tam Oldacre | 340 |\n| The Patient Fern | Ruth Venn | 96 |",
+    ),
+    (
+        "authors",
+        "/authors/",
+        "Authors",
+        "**Ines Farrow** climbs ruins for a living.\n\n**Tam Oldacre** drained one bog in his youth and has been putting them back since.",
+    ),
+    (
+        "visit",
+        "/visit/",
+        "Visit the print room",
+        "Saturdays from ten to four, at 3 Tallow Yard, Merrowby. The press makes a noise; children like it.",
+    ),
     ("contact", "/contact/", "Contact", "Write to post@quillwort.example. We answer letters about plants first."),
 )
 
@@ -26,10 +46,17 @@ def quillwort() -> tuple[Site, dict[str, bytes]]:
     """The site, and the bytes of its contents by hash."""
     pile = Pile()
     for name, path, title, text in _PAGES:
-        pile.page(f"pg-{name}", path, title, text, site="Quillwort Press", picture="/leaves.svg" if name == "home" else "")
+        pile.page(
+            f"pg-{name}", path, title, text, site="Quillwort Press", picture="/leaves.svg" if name == "home" else ""
+        )
     pile.asset("as-style", "/style.css", _STYLE)
     pile.asset("as-leaves", "/leaves.svg", leaves("#e7ecdb", "#4d6b3c"))
-    entries = tuple(Entry(id=f"en-{name}", target=ToPage(page=f"pg-{name}"), label=Words(text="Print room" if name == "visit" else "")) for name, *_ in _PAGES[1:])
+    entries = tuple(
+        Entry(
+            id=f"en-{name}", target=ToPage(page=f"pg-{name}"), label=Words(text="Print room" if name == "visit" else "")
+        )
+        for name, *_ in _PAGES[1:]
+    )
     header = Piece(
         id="pc-main",
         name="Header",
@@ -43,10 +70,27 @@ def quillwort() -> tuple[Site, dict[str, bytes]]:
                 name="Main row",
                 cells=(
                     Cell(id="cl-start", track=Track(kind="content"), items=(Logo(id="it-logo"),)),
-                    Cell(id="cl-middle", align="end", items=(MenuItem(id="it-menu", menu="mn-main", drawer_below="bd-wide"),)),
-                    Cell(id="cl-end", track=Track(kind="content"), align="end", items=(
-                        ButtonItem(id="it-letter", words=Words(text="Write to us"), target=ToPage(page="pg-contact"), ground="sw-straw", ink="sw-bark", radius_px=2, hidden_in=("bd-narrow",)),
-                    )),
+                    Cell(
+                        id="cl-middle",
+                        align="end",
+                        items=(MenuItem(id="it-menu", menu="mn-main", drawer_below="bd-wide"),),
+                    ),
+                    Cell(
+                        id="cl-end",
+                        track=Track(kind="content"),
+                        align="end",
+                        items=(
+                            ButtonItem(
+                                id="it-letter",
+                                words=Words(text="Write to us"),
+                                target=ToPage(page="pg-contact"),
+                                ground="sw-straw",
+                                ink="sw-bark",
+                                radius_px=2,
+                                hidden_in=("bd-narrow",),
+                            ),
+                        ),
+                    ),
                 ),
             ),
         ),

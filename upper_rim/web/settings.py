@@ -78,8 +78,14 @@ DATABASES = {
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 STORAGES = {
-    "default": {"BACKEND": "django.core.files.storage.FileSystemStorage", "OPTIONS": {"location": RUN_FOLDER / "uploads"}},
-    "editions": {"BACKEND": "upper_rim.web.sites.storage.ContentStorage", "OPTIONS": {"location": RUN_FOLDER / "editions"}},
+    "default": {
+        "BACKEND": "django.core.files.storage.FileSystemStorage",
+        "OPTIONS": {"location": RUN_FOLDER / "uploads"},
+    },
+    "editions": {
+        "BACKEND": "upper_rim.web.sites.storage.ContentStorage",
+        "OPTIONS": {"location": RUN_FOLDER / "editions"},
+    },
     "staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"},
 }
 STATIC_URL = "/static/"

@@ -36,7 +36,9 @@ def anatomy(content: bytes) -> Anatomy:
     parsed = read_as_browser(content, encoding.label)
     title, language = _title(parsed), _language(parsed)
     if has_stray_marks(content, encoding):
-        return Anatomy(None, title, language, "It holds half a mark of an earlier publication; nothing can be put in safely.")
+        return Anatomy(
+            None, title, language, "It holds half a mark of an earlier publication; nothing can be put in safely."
+        )
     if parsed.css_first("frameset") is not None and parsed.css_first("body") is None:
         return Anatomy(None, title, language, "It is a frameset: it has no body for a piece to stand in.")
     unit = unit_bytes(encoding)
@@ -150,7 +152,9 @@ def _proven(content: bytes, splice: Splice, parsed: LexborHTMLParser) -> bool:
     read = read_as_browser(spliced, label)
     body = read.body
     first = body.child if body is not None else None
-    while first is not None and (first.is_comment_node or (first.is_text_node and not (first.text_content or "").strip())):
+    while first is not None and (
+        first.is_comment_node or (first.is_text_node and not (first.text_content or "").strip())
+    ):
         first = first.next
     if first is None or not first.is_element_node or "data-rim-probe" not in first.attributes:
         return False

@@ -71,7 +71,9 @@ class Bundle:
         held = {name.removeprefix("content/") for name in self._archive.namelist() if name.startswith("content/")}
         missing = contents_of(self.site) - held
         if missing:
-            raise BrokenBundle(f"The content of {len(missing)} pages or files is missing, the first content/{min(missing)}.")
+            raise BrokenBundle(
+                f"The content of {len(missing)} pages or files is missing, the first content/{min(missing)}."
+            )
 
     def read(self, content: str) -> bytes:
         return self._read_entry(f"content/{content}")
@@ -149,4 +151,3 @@ def bundle_schema() -> dict[str, Any]:
     """JSON Schema (2020-12) of `site.json`."""
     schema = Site.model_json_schema()
     return {"$schema": "https://json-schema.org/draft/2020-12/schema", "title": "An Upper Rim site", **schema}
-

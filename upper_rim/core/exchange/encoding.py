@@ -28,7 +28,9 @@ def sniff(content: bytes) -> Encoding:
     declared = EncodingParser(content[:PRESCAN_BYTES]).getEncoding()
     if declared is not None:
         label = declared.name
-        return Encoding("utf-8" if label.startswith("utf-16") else "windows-1252" if label == "x-user-defined" else label, 0)
+        return Encoding(
+            "utf-8" if label.startswith("utf-16") else "windows-1252" if label == "x-user-defined" else label, 0
+        )
     try:
         content.decode("utf-8")
     except UnicodeDecodeError:

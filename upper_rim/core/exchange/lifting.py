@@ -48,7 +48,7 @@ def selector_fault(selector: str) -> str | None:
         return "a selector has no braces in it"
     try:
         LexborHTMLParser("<p>").css(selector)
-    except Exception as error:  # noqa: BLE001 - the parser raises its own bare exceptions for bad selectors
+    except Exception as error:
         return f"this is not a selector that CSS knows ({error})"
     return None
 
@@ -75,7 +75,9 @@ def find_in_page(content: bytes, selector: str) -> Lifting:
             continue
         end = _proven_end(content, encoding, starts, element, token)
         if end is None:
-            faults.append(f"<{element.tag}> is entangled with what stands around it; taking it out would change the rest.")
+            faults.append(
+                f"<{element.tag}> is entangled with what stands around it; taking it out would change the rest."
+            )
             continue
         excerpt = " ".join(element.text(separator=" ").split())[:140]
         found.append(Found(token.start, end, f"<{element.tag}> {excerpt}"))
@@ -131,7 +133,7 @@ def _proven_end(
     number = element.attributes[NUMBER]
     numbered, _ = _numbered(content, encoding)
     rest = read_as_browser(numbered, encoding.label)
-    chosen = [node for node in rest.css(f'[{NUMBER}="{number}"]')]
+    chosen = list(rest.css(f'[{NUMBER}="{number}"]'))
     for node in chosen:
         node.decompose()
     expected = _unnumbered(rest.html or "")

@@ -31,6 +31,7 @@ def has_stray_marks(content: bytes, encoding: Encoding) -> bool:
 
 def _patterns(label: str) -> tuple[re.Pattern[bytes], re.Pattern[bytes], re.Pattern[bytes]]:
     if label not in _KEPT:
+
         def literal(text: str) -> bytes:
             return re.escape(insertion(text, label))
 

@@ -14,7 +14,19 @@ from pydantic import JsonValue, TypeAdapter, ValidationError
 from .check import broken_references
 from .edits import Add, Edit, Move, Refusal, Remove, Set, SetEach, Together
 from .site import Site
-from .tree import ROOT, SLOTS, SORTED_SLOTS, Spot, ancestors, find, holder_of, insertion_point, slot_adapter, slots_of, walk
+from .tree import (
+    ROOT,
+    SLOTS,
+    SORTED_SLOTS,
+    Spot,
+    ancestors,
+    find,
+    holder_of,
+    insertion_point,
+    slot_adapter,
+    slots_of,
+    walk,
+)
 from .values import Node, Value
 
 

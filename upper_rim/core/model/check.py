@@ -33,20 +33,34 @@ def _fault(node: Any, swatches: set[str], bands: set[str], menus: set[str], piec
     for field in SWATCH_FIELDS:
         used = getattr(node, field, None)
         if used is not None and used not in swatches:
-            return Refusal(node=node.id, field=field, reason=f"“{piece}” uses a swatch that is not there; choose another one there first")
+            return Refusal(
+                node=node.id,
+                field=field,
+                reason=f"“{piece}” uses a swatch that is not there; choose another one there first",
+            )
     used_bands = {*getattr(node, "hidden_in", ()), getattr(node, "drawer_below", None)} - {None}
     if not used_bands <= bands:
-        return Refusal(node=node.id, field="hidden_in", reason=f"“{piece}” uses a width band that is not there; choose another one there first")
+        return Refusal(
+            node=node.id,
+            field="hidden_in",
+            reason=f"“{piece}” uses a width band that is not there; choose another one there first",
+        )
     menu = getattr(node, "menu", None)
     if menu is not None and menu not in menus:
-        return Refusal(node=node.id, field="menu", reason=f"“{piece}” shows a menu that is not there; choose another one there first")
+        return Refusal(
+            node=node.id,
+            field="menu",
+            reason=f"“{piece}” shows a menu that is not there; choose another one there first",
+        )
     return None
 
 
 def _faulty_bands(site: Site) -> Refusal | None:
     for before, after in zip(site.bands, site.bands[1:], strict=False):
         if before.from_px == after.from_px:
-            return Refusal(node=after.id, field="from_px", reason=f"“{before.name}” already begins at {after.from_px} px")
+            return Refusal(
+                node=after.id, field="from_px", reason=f"“{before.name}” already begins at {after.from_px} px"
+            )
     if site.bands and site.bands[0].from_px != 0:
         return Refusal(node=site.bands[0].id, field="from_px", reason="the narrowest band begins at 0")
     return None

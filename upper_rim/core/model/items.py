@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from .values import Address, Label, NodeId, PagePath, Pixels, Value, Words, Node
+from .values import Address, Label, Node, NodeId, PagePath, Pixels, Value, Words
 
 
 class ToPage(Value):
@@ -44,7 +44,9 @@ class Logo(_Item):
     """The site's title, or a picture carried with the site; leads to the front page."""
 
     kind: Literal["logo"] = "logo"
-    words: Words = Field(default=Words(), description="Shown as text, or as the picture's name; the site's name where empty.")
+    words: Words = Field(
+        default=Words(), description="Shown as text, or as the picture's name; the site's name where empty."
+    )
     picture: PagePath | None = Field(default=None, description="Path of a picture among the site's files.")
     height_px: Annotated[int, Field(ge=8, le=400)] = 40
 
@@ -72,7 +74,9 @@ class ButtonItem(_Item):
     kind: Literal["button"] = "button"
     words: Words = Words(text="Button")
     target: Target = ToNothing()
-    ground: NodeId | None = Field(default=None, description="Swatch behind the text; the piece's accent where none is chosen.")
+    ground: NodeId | None = Field(
+        default=None, description="Swatch behind the text; the piece's accent where none is chosen."
+    )
     radius_px: Annotated[int, Field(ge=0, le=100)] = 6
 
 

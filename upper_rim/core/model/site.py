@@ -9,10 +9,8 @@ from typing import Annotated, Any, Literal
 from pydantic import AfterValidator, Field, StringConstraints
 from tinycss2.color4 import parse_color
 
-from .items import Item, TextSize, Target, ToNothing, Weight
+from .items import Item, Target, TextSize, ToNothing, Weight
 from .values import Hash, Label, LanguageTag, Name, Node, NodeId, PagePath, Pixels, Value, Words
-
-FORMAT_VERSION = 1
 
 
 def _check_colour(colour: str) -> str:
@@ -177,7 +175,7 @@ class Asset(Node):
 class Site(Value):
     """Everything a designer decides about one site. `pages` and `assets` are sorted by path, `bands` by width."""
 
-    format: Literal[1] = FORMAT_VERSION
+    format: Literal[1] = 1
     key: Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9]{3,11}$")]
     name: Name
     language: LanguageTag = "en"

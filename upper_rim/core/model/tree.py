@@ -51,7 +51,8 @@ def slots_of(value: Value) -> tuple[str, ...]:
 @cache
 def slot_adapter(holder: type[Value], slot: str) -> TypeAdapter[Any]:
     """Validates what a slot holds: a tuple of its nodes."""
-    return TypeAdapter(holder.model_fields[slot].annotation)
+    annotation: Any = holder.model_fields[slot].annotation
+    return TypeAdapter(annotation)
 
 
 def walk(value: Value) -> Iterator[Node]:
@@ -93,6 +94,12 @@ def holder_of(site: Site, node_id: str) -> Value | None:
         return site
     spot = find(site, node_id)
     return spot.node if spot else None
+
+
+def siblings_of(site: Site, spot: Spot) -> tuple[Node, ...]:
+    """All nodes of the slot in which a spot lies, its own node among them."""
+    siblings: tuple[Node, ...] = getattr(holder_of(site, spot.parent), spot.slot)
+    return siblings
 
 
 def ancestors(site: Site, node_id: str) -> list[str]:

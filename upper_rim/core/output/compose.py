@@ -105,7 +105,9 @@ def shown_pieces(outcomes: dict[str, tuple[Outcome, ...]], bands: tuple[str | No
     for in_slot in outcomes.values():
         pieces = {outcome.piece.id: outcome.piece for outcome in in_slot if outcome.piece}
         for piece in pieces.values():
-            out_in = tuple(band for band, outcome in zip(bands, in_slot, strict=True) if band and outcome.piece is not piece)
+            out_in = tuple(
+                band for band, outcome in zip(bands, in_slot, strict=True) if band and outcome.piece is not piece
+            )
             shown.append(Shown(piece, out_in))
     return tuple(shown)
 
@@ -139,7 +141,6 @@ def _spliced(content: bytes, insertions: tuple[tuple[int, bytes], ...], page: Pa
 
 def _short_hash(data: bytes) -> str:
     return hashlib.sha256(data).hexdigest()[:12]
-
 
 
 def _linked_pages(site: Site) -> set[str]:

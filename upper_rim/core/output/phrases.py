@@ -3,17 +3,32 @@
 from __future__ import annotations
 
 _PHRASES: dict[str, dict[str, str]] = {
-    "skip": {"en": "Skip to content", "de": "Zum Inhalt springen", "cy": "Neidio i’r cynnwys", "ar": "انتقل إلى المحتوى"},
+    "skip": {
+        "en": "Skip to content",
+        "de": "Zum Inhalt springen",
+        "cy": "Neidio i’r cynnwys",
+        "ar": "انتقل إلى المحتوى",
+    },
     "close": {"en": "Close menu", "de": "Menü schließen", "cy": "Cau’r ddewislen", "ar": "إغلاق القائمة"},
     "branch": {"en": "More: {0}", "de": "Mehr: {0}", "cy": "Mwy: {0}", "ar": "المزيد: {0}"},
-    "not_found": {"en": "Page not found", "de": "Seite nicht gefunden", "cy": "Heb ddod o hyd i’r dudalen", "ar": "الصفحة غير موجودة"},
+    "not_found": {
+        "en": "Page not found",
+        "de": "Seite nicht gefunden",
+        "cy": "Heb ddod o hyd i’r dudalen",
+        "ar": "الصفحة غير موجودة",
+    },
     "not_found_text": {
         "en": "Nothing is kept at this address. It may have moved: the menu or the front page may lead there.",
         "de": "Unter dieser Adresse liegt nichts. Vielleicht führt das Menü oder die Startseite weiter.",
         "cy": "Nid oes dim yn y cyfeiriad hwn. Efallai y bydd y ddewislen neu’r dudalen flaen yn arwain yno.",
         "ar": "لا يوجد شيء في هذا العنوان. قد تقودك القائمة أو الصفحة الرئيسية إليه.",
     },
-    "to_come": {"en": "This page is still to come.", "de": "Diese Seite folgt noch.", "cy": "Mae’r dudalen hon i ddod.", "ar": "هذه الصفحة قادمة."},
+    "to_come": {
+        "en": "This page is still to come.",
+        "de": "Diese Seite folgt noch.",
+        "cy": "Mae’r dudalen hon i ddod.",
+        "ar": "هذه الصفحة قادمة.",
+    },
 }
 
 

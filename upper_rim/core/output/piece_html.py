@@ -42,10 +42,14 @@ class Scene:
 def piece_html(piece: Piece, scene: Scene, *, first: bool, out_in: tuple[str, ...] = ()) -> str:
     """A header as a banner landmark, hidden in the bands `out_in`. The first of a page brings the skip link and its target."""
     rows = "".join(_row(row, scene) for row in piece.rows)
-    skip = f'<a class="{scene.name("skip")}" href="#{scene.name("content")}">{escape(phrase("skip", scene.language))}</a>' if first else ""
+    skip = (
+        f'<a class="{scene.name("skip")}" href="#{scene.name("content")}">{escape(phrase("skip", scene.language))}</a>'
+        if first
+        else ""
+    )
     target = f'<div id="{scene.name("content")}" class="{scene.name("target")}" tabindex="-1"></div>' if first else ""
     language = f'lang="{scene.language}" dir="{direction(scene.language)}"'
-    return f'<header {scene.attributes(piece.id, "", piece.id, *(f"out-{band}" for band in out_in))} {language}>{skip}{rows}</header>{target}'
+    return f"<header {scene.attributes(piece.id, '', piece.id, *(f'out-{band}' for band in out_in))} {language}>{skip}{rows}</header>{target}"
 
 
 def _row(row: Row, scene: Scene) -> str:
@@ -66,7 +70,7 @@ def _item(item: Item, scene: Scene) -> str:
         case MenuItem():
             return _menu(item, scene)
         case TextItem():
-            return f'<span {scene.attributes(item.id, "text", item.id)}>{escape(item.words.in_language(scene.language))}</span>'
+            return f"<span {scene.attributes(item.id, 'text', item.id)}>{escape(item.words.in_language(scene.language))}</span>"
         case ButtonItem():
             words = escape(item.words.in_language(scene.language))
             return _linked(item.target, scene, scene.attributes(item.id, "button", item.id), words)
@@ -98,7 +102,7 @@ def _logo(item: Logo, scene: Scene) -> str:
 def _menu(item: MenuItem, scene: Scene) -> str:
     menu = next((menu for menu in scene.site.menus if menu.id == item.menu), None)
     if menu is None:
-        return f'<div {scene.attributes(item.id, item.id)}></div>'
+        return f"<div {scene.attributes(item.id, item.id)}></div>"
     drawer_id = scene.name(f"{item.id}-drawer")
     entries = f'<ul class="{scene.name("list")}" role="list">{_entries(menu.entries, scene, item.id)}</ul>'
     below = drawer_width(item, scene.site)

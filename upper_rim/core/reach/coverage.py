@@ -142,7 +142,11 @@ class Coverage:
 def pages_reached(coverage: Coverage, piece_id: str) -> int:
     """On how many pages a piece shows, in any band."""
     return sum(
-        any(outcome.piece is not None and outcome.piece.id == piece_id for outcomes in by_slot.values() for outcome in outcomes)
+        any(
+            outcome.piece is not None and outcome.piece.id == piece_id
+            for outcomes in by_slot.values()
+            for outcome in outcomes
+        )
         for _, by_slot in coverage.pages()
     )
 

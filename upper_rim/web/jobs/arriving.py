@@ -7,7 +7,16 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ...core.exchange.pages_in import BrokenArchive, Entry, Incoming, Problem, digest, files_of_zip, read_files, read_sitemap
+from ...core.exchange.pages_in import (
+    BrokenArchive,
+    Entry,
+    Incoming,
+    Problem,
+    digest,
+    files_of_zip,
+    read_files,
+    read_sitemap,
+)
 from ...core.model.edits import Add, Edit, Refusal, Remove, Together
 from ...core.model.site import Asset, Page, Site
 from ..sites import store
@@ -36,10 +45,14 @@ def take_in(work_id: int) -> None:
     answer = store.submit(work.site_id, work.author, _coming_in(site, pages, assets), base)
     if isinstance(answer, store.Loaded):
         replaced = len({page.path for page in site.pages} & {page.path for page in pages})
-        words = f"{len(pages)} pages and {len(assets)} other files came in." + (f" {replaced} of the pages replaced one at the same path." if replaced else "")
+        words = f"{len(pages)} pages and {len(assets)} other files came in." + (
+            f" {replaced} of the pages replaced one at the same path." if replaced else ""
+        )
         _end(work, Work.State.DONE, words, problems)
     else:
-        reason = answer.reason if isinstance(answer, Refusal) else "somebody changed the same pages meanwhile; send it again"
+        reason = (
+            answer.reason if isinstance(answer, Refusal) else "somebody changed the same pages meanwhile; send it again"
+        )
         _end(work, Work.State.FAILED, f"It could not be added: {reason}.", problems)
 
 
@@ -49,7 +62,9 @@ def _read(work: Work, site: Site, problems: list[Problem]) -> tuple[list[Page], 
             paths, faults = read_sitemap(file.read(50_000_000))
             problems += faults
             known = {page.path for page in site.pages}
-            return [Page(id=store.new_id("pg"), path=path, language=site.language) for path in paths if path not in known], []
+            return [
+                Page(id=store.new_id("pg"), path=path, language=site.language) for path in paths if path not in known
+            ], []
         if work.name.lower().endswith((".html", ".htm")):
             entries: Iterator[Entry] = iter([Entry(work.name, file.read)])
         else:
@@ -89,7 +104,9 @@ def _coming_in(site: Site, pages: list[Page], assets: list[Asset]) -> Edit:
             edits.append(Remove(nodes=taken))
     kept_pages = [_same_page(page, old_pages.get(page.path)) for page in pages]
     if kept_pages:
-        edits.append(Add(parent="site", slot="pages", values=tuple(page.model_dump(mode="json") for page in kept_pages)))
+        edits.append(
+            Add(parent="site", slot="pages", values=tuple(page.model_dump(mode="json") for page in kept_pages))
+        )
     if assets:
         edits.append(Add(parent="site", slot="assets", values=tuple(asset.model_dump(mode="json") for asset in assets)))
     return Together(edits=tuple(edits))

@@ -29,13 +29,18 @@ def lift_out(work_id: int) -> None:
         end_work(work, Work.State.FAILED, "It matches nothing that could be taken out; nothing was changed.", problems)
         return
     edit = Together(
-        edits=(Add(parent="site", slot="lifts", values=(lift.model_dump(mode="json"),)), SetEach(field="cuts", values=tuple(changed)))
+        edits=(
+            Add(parent="site", slot="lifts", values=(lift.model_dump(mode="json"),)),
+            SetEach(field="cuts", values=tuple(changed)),
+        )
     )
     answer = store.submit(work.site_id, work.author, edit, base)
     if isinstance(answer, store.Loaded):
         end_work(work, Work.State.DONE, f"Lifted out of {len(changed)} pages.", problems)
     else:
-        reason = answer.reason if isinstance(answer, Refusal) else "somebody changed the same pages meanwhile; try again"
+        reason = (
+            answer.reason if isinstance(answer, Refusal) else "somebody changed the same pages meanwhile; try again"
+        )
         end_work(work, Work.State.FAILED, f"It could not be lifted out: {reason}.", problems)
 
 

@@ -70,4 +70,6 @@ def _finish(edition_id: int, manifest: str) -> None:
 
 
 def fail_edition(edition_id: int, sentence: str) -> None:
-    Edition.objects.filter(pk=edition_id).exclude(state=Edition.State.DONE).update(state=Edition.State.FAILED, message=sentence)
+    Edition.objects.filter(pk=edition_id).exclude(state=Edition.State.DONE).update(
+        state=Edition.State.FAILED, message=sentence
+    )

@@ -21,7 +21,9 @@ def publish(edition_id: int) -> None:
         publishing.make_edition(edition_id)
     except Exception:
         log.exception("edition %s could not be published", edition_id)
-        publishing.fail_edition(edition_id, "Something went wrong while publishing. The site still shows its last edition; publish again.")
+        publishing.fail_edition(
+            edition_id, "Something went wrong while publishing. The site still shows its last edition; publish again."
+        )
         raise
 
 

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from django.conf import settings
-from django.http import HttpRequest, HttpResponse, HttpResponseBadRequest, HttpResponseNotFound
 from django.core.exceptions import DisallowedHost
+from django.http import HttpRequest, HttpResponse, HttpResponseBadRequest, HttpResponseNotFound
 
 from . import published, stage
 from .addresses import read_stage_label

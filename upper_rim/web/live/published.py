@@ -13,7 +13,13 @@ from functools import lru_cache
 from urllib.parse import unquote
 
 import brotli
-from django.http import HttpRequest, HttpResponse, HttpResponseNotAllowed, HttpResponseNotFound, HttpResponsePermanentRedirect
+from django.http import (
+    HttpRequest,
+    HttpResponse,
+    HttpResponseNotAllowed,
+    HttpResponseNotFound,
+    HttpResponsePermanentRedirect,
+)
 from django.utils.cache import patch_vary_headers
 
 from ...core.exchange.pages_in import file_name
@@ -22,12 +28,27 @@ from ...core.output.publication import NOT_FOUND
 from ..sites.models import StoredSite
 from ..sites.storage import editions, stored_name
 
-_TYPES = {"js": "text/javascript; charset=utf-8", "css": "text/css; charset=utf-8", "woff2": "font/woff2", "svg": "image/svg+xml", "webmanifest": "application/manifest+json", "html": "text/html", "htm": "text/html", "avif": "image/avif", "webp": "image/webp"}
-_COMPRESSIBLE = ("text/", "image/svg+xml", "application/json", "application/manifest+json", "application/xml", "application/javascript")
+_TYPES = {
+    "js": "text/javascript; charset=utf-8",
+    "css": "text/css; charset=utf-8",
+    "woff2": "font/woff2",
+    "svg": "image/svg+xml",
+    "webmanifest": "application/manifest+json",
+    "html": "text/html",
+    "htm": "text/html",
+    "avif": "image/avif",
+    "webp": "image/webp",
+}
+_COMPRESSIBLE = (
+    "text/",
+    "image/svg+xml",
+    "application/json",
+    "application/manifest+json",
+    "application/xml",
+    "application/javascript",
+)
 LARGEST_COMPRESSED = 4_000_000
 SMALLEST_COMPRESSED = 400
-
-
 
 
 def respond(request: HttpRequest, slug: str) -> HttpResponse:
@@ -45,7 +66,11 @@ def respond(request: HttpRequest, slug: str) -> HttpResponse:
     if content is None and path.endswith("/"):
         content = files.get(unquote(path[1:]) + "index.htm")
     if content is None:
-        return _file(request, NOT_FOUND, files[NOT_FOUND[1:]], status=404) if NOT_FOUND[1:] in files else HttpResponseNotFound()
+        return (
+            _file(request, NOT_FOUND, files[NOT_FOUND[1:]], status=404)
+            if NOT_FOUND[1:] in files
+            else HttpResponseNotFound()
+        )
     return _file(request, path, content)
 
 
@@ -79,7 +104,9 @@ def _file(request: HttpRequest, path: str, content: str, status: int = 200) -> H
         if encoding:
             response["Content-Encoding"] = encoding
     response["ETag"] = etag
-    response["Cache-Control"] = "public, max-age=31536000, immutable" if path.startswith(PARTS) else "public, max-age=0, must-revalidate"
+    response["Cache-Control"] = (
+        "public, max-age=31536000, immutable" if path.startswith(PARTS) else "public, max-age=0, must-revalidate"
+    )
     response["X-Content-Type-Options"] = "nosniff"
     if compressible:
         patch_vary_headers(response, ["Accept-Encoding"])
@@ -87,7 +114,11 @@ def _file(request: HttpRequest, path: str, content: str, status: int = 200) -> H
 
 
 def _accepted(header: str) -> str:
-    offered = {part.split(";")[0].strip() for part in header.lower().split(",") if "q=0" not in part.replace(" ", "").replace("q=0.", "")}
+    offered = {
+        part.split(";")[0].strip()
+        for part in header.lower().split(",")
+        if "q=0" not in part.replace(" ", "").replace("q=0.", "")
+    }
     return "br" if "br" in offered else "gzip" if "gzip" in offered else ""
 
 

@@ -7,11 +7,11 @@ from functools import lru_cache
 from django.contrib.staticfiles import finders
 from django.http import HttpRequest, HttpResponse, HttpResponseNotAllowed, HttpResponseNotFound
 
+from ...core.exchange.encoding import insertion
+from ...core.exchange.markers import marked
 from ...core.exchange.pages_in import page_path
 from ...core.model.site import Page, Site
 from ...core.output.compose import PARTS, Composer
-from ...core.exchange.markers import marked
-from ...core.exchange.encoding import insertion
 from ...shipped import shelf
 from ..sites import store
 from ..sites.models import StoredSite
@@ -32,7 +32,11 @@ def respond(request: HttpRequest, key: StageKey) -> HttpResponse:
     composer = stage_composer(key.site_id, loaded.revision, loaded.site)
     if request.path.startswith(PARTS):
         part = dict(composer.parts()).get(request.path)
-        return _quiet(HttpResponse(part, content_type=content_type(request.path))) if part is not None else HttpResponseNotFound()
+        return (
+            _quiet(HttpResponse(part, content_type=content_type(request.path)))
+            if part is not None
+            else HttpResponseNotFound()
+        )
     return _quiet(_page_or_file(request, composer))
 
 
@@ -63,7 +67,10 @@ def staged_page(composer: Composer, page: Page, studio: str) -> bytes:
 
 
 def _stage_script(studio: str) -> str:
-    return marked("stage", f'<script src="/_rim/idiomorph.js"></script><script src="/_rim/stage.js" data-studio="{studio}"></script>')
+    return marked(
+        "stage",
+        f'<script src="/_rim/idiomorph.js"></script><script src="/_rim/stage.js" data-studio="{studio}"></script>',
+    )
 
 
 def _script(name: str) -> bytes:
@@ -79,5 +86,3 @@ def _quiet(response: HttpResponse) -> HttpResponse:
     response["X-Content-Type-Options"] = "nosniff"
     response["Referrer-Policy"] = "no-referrer"
     return response
-
-

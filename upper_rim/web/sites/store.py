@@ -70,13 +70,17 @@ def submit(site_id: int, author: AbstractBaseUser | None, edit: Edit, base: int 
         base_site = newest if base is None or base >= stored.revision else _at(site_id, max(0, base))
         answer = _record(stored, newest, author, edit, base_site, Revision.Kind.EDIT)
         if isinstance(answer, Loaded) and answer.revision > stored.revision:
-            Revision.objects.filter(site_id=site_id, author=author, kind=Revision.Kind.UNDO, spent=False).update(spent=True)
+            Revision.objects.filter(site_id=site_id, author=author, kind=Revision.Kind.UNDO, spent=False).update(
+                spent=True
+            )
     return _finished(site_id, answer)
 
 
 def undo(site_id: int, author: AbstractBaseUser) -> Answer:
     """Takes back the author's own newest edit that still stands."""
-    return _step(site_id, author, (Revision.Kind.EDIT, Revision.Kind.REDO), Revision.Kind.UNDO, "There is nothing left to undo.")
+    return _step(
+        site_id, author, (Revision.Kind.EDIT, Revision.Kind.REDO), Revision.Kind.UNDO, "There is nothing left to undo."
+    )
 
 
 def redo(site_id: int, author: AbstractBaseUser) -> Answer:
@@ -86,14 +90,22 @@ def redo(site_id: int, author: AbstractBaseUser) -> Answer:
 
 def steps_left(site_id: int, author: AbstractBaseUser) -> tuple[bool, bool]:
     """Whether the author can undo, and redo."""
-    kinds = set(Revision.objects.filter(site_id=site_id, author_id=author.pk, spent=False).values_list("kind", flat=True).distinct())
+    kinds = set(
+        Revision.objects.filter(site_id=site_id, author_id=author.pk, spent=False)
+        .values_list("kind", flat=True)
+        .distinct()
+    )
     return bool(kinds & {Revision.Kind.EDIT, Revision.Kind.REDO}), Revision.Kind.UNDO in kinds
 
 
 def _step(site_id: int, author: AbstractBaseUser, from_kinds: tuple[str, ...], kind: str, nothing: str) -> Answer:
     with transaction.atomic():
         stored, newest = _locked(site_id)
-        row = Revision.objects.filter(site_id=site_id, author_id=author.pk, spent=False, kind__in=from_kinds).order_by("-number").first()
+        row = (
+            Revision.objects.filter(site_id=site_id, author_id=author.pk, spent=False, kind__in=from_kinds)
+            .order_by("-number")
+            .first()
+        )
         if row is None:
             return NothingThere(nothing)
         base = newest if row.number == stored.revision else _at(site_id, row.number)
@@ -109,7 +121,9 @@ def _locked(site_id: int) -> tuple[StoredSite, Site]:
     return stored, _at(site_id, stored.revision)
 
 
-def _record(stored: StoredSite, newest: Site, author: AbstractBaseUser | None, edit: Edit, base: Site, kind: str) -> Answer:
+def _record(
+    stored: StoredSite, newest: Site, author: AbstractBaseUser | None, edit: Edit, base: Site, kind: str
+) -> Answer:
     after = replay(edit, base, newest)
     if isinstance(after, Conflict):
         return Clash(after, _who_changed(stored, author))
@@ -146,7 +160,7 @@ def _who_changed(stored: StoredSite, author: AbstractBaseUser | None) -> str:
 def _write_changes(stored: StoredSite, before: Site, after: Site, number: int) -> None:
     StoredSite.objects.filter(pk=stored.pk).update(revision=number, document=after.without_pages(), name=after.name)
     for slot in (StoredNode.Slot.PAGES, StoredNode.Slot.ASSETS):
-        old, new = getattr(before, slot.value), getattr(after, slot.value)
+        old, new = getattr(before, slot), getattr(after, slot)
         if old is new:
             continue
         old_by_id = {node.id: node for node in old}
@@ -160,11 +174,22 @@ def _write_changes(stored: StoredSite, before: Site, after: Site, number: int) -
 
 def write_nodes(stored: StoredSite, slot: str, nodes: Iterable[Page | Asset]) -> None:
     rows = [
-        StoredNode(site=stored, slot=slot, node_id=node.id, path=node.path, content=node.content or "", document=node.model_dump(mode="json"))
+        StoredNode(
+            site=stored,
+            slot=slot,
+            node_id=node.id,
+            path=node.path,
+            content=node.content or "",
+            document=node.model_dump(mode="json"),
+        )
         for node in nodes
     ]
     StoredNode.objects.bulk_create(
-        rows, batch_size=1000, update_conflicts=True, unique_fields=["site", "node_id"], update_fields=["path", "content", "document", "slot"]
+        rows,
+        batch_size=1000,
+        update_conflicts=True,
+        unique_fields=["site", "node_id"],
+        update_fields=["path", "content", "document", "slot"],
     )
 
 
@@ -230,8 +255,10 @@ def new_site(owner: AbstractBaseUser, site: Site, contents: Mapping[str, bytes],
     """A site of its own for somebody, its contents kept."""
     with transaction.atomic():
         keep_contents(contents)
-        stored = StoredSite.objects.create(slug=slug or free_slug(site.name), name=site.name, document=site.without_pages())
-        stored.people.add(owner)  # type: ignore[arg-type]
+        stored = StoredSite.objects.create(
+            slug=slug or free_slug(site.name), name=site.name, document=site.without_pages()
+        )
+        stored.people.add(owner)
         write_nodes(stored, StoredNode.Slot.PAGES, site.pages)
         write_nodes(stored, StoredNode.Slot.ASSETS, site.assets)
     return stored

@@ -22,12 +22,23 @@ class Arrangement:
     def piece(self, site: Site, name: str) -> JsonNode:
         """The piece as an edit adds it, with new ids. Reach is left to the designer."""
         rows = [
-            {"id": new_id("rw"), "name": row_name, "cells": [self._cell(site, *cell) for cell in cells]} for row_name, cells in self.rows
+            {"id": new_id("rw"), "name": row_name, "cells": [self._cell(site, *cell) for cell in cells]}
+            for row_name, cells in self.rows
         ]
-        return {"id": new_id("pc"), "name": name, "rows": rows, "reach": [{"id": new_id("rr")}] if not site.pieces else []}
+        return {
+            "id": new_id("pc"),
+            "name": name,
+            "rows": rows,
+            "reach": [{"id": new_id("rr")}] if not site.pieces else [],
+        }
 
     def _cell(self, site: Site, track: str, align: str, kinds: tuple[str, ...]) -> JsonNode:
-        return {"id": new_id("cl"), "track": {"kind": track}, "align": align, "items": [new_item(site, kind) for kind in kinds]}
+        return {
+            "id": new_id("cl"),
+            "track": {"kind": track},
+            "align": align,
+            "items": [new_item(site, kind) for kind in kinds],
+        }
 
 
 def new_item(site: Site, kind: str) -> JsonNode:
@@ -44,13 +55,21 @@ ARRANGEMENTS: dict[str, Arrangement] = {
     "line": Arrangement(
         "One line",
         "Title at the start, menu beside it, a button at the end.",
-        (("Main row", (("content", "start", ("logo",)), ("share", "start", ("menu",)), ("content", "end", ("button",)))),),
+        (
+            (
+                "Main row",
+                (("content", "start", ("logo",)), ("share", "start", ("menu",)), ("content", "end", ("button",))),
+            ),
+        ),
     ),
     "crown": Arrangement(
         "Crown",
         "The title in the middle, the menu centred in a row below.",
         (
-            ("Title row", (("share", "start", ("text",)), ("content", "center", ("logo",)), ("share", "end", ("icon",)))),
+            (
+                "Title row",
+                (("share", "start", ("text",)), ("content", "center", ("logo",)), ("share", "end", ("icon",))),
+            ),
             ("Menu row", (("share", "center", ("menu",)),)),
         ),
     ),

@@ -47,23 +47,49 @@ def groups_for(node: Any, site: Site) -> list[Group]:
         case Piece():
             return [
                 Group("Piece", [_text(node, "name", "Name"), _yes(node, "on", "Switched on")]),
-                Group("Colour", [_swatch(node, "ground", "Ground", site), _swatch(node, "ink", "Text", site), _swatch(node, "accent", "Accent", site)]),
+                Group(
+                    "Colour",
+                    [
+                        _swatch(node, "ground", "Ground", site),
+                        _swatch(node, "ink", "Text", site),
+                        _swatch(node, "accent", "Accent", site),
+                    ],
+                ),
                 _shown(node, site),
             ]
         case Row():
             return [
                 Group("Row", [_text(node, "name", "Name"), _yes(node, "full_width", "Edge to edge")]),
-                Group("Space", [_px(node, "padding_px", "Above, below", 200), _px(node, "gap_px", "Between cells", 400)]),
-                Group("Colour", [_swatch(node, "ground", "Ground", site), _swatch(node, "ink", "Text", site), _swatch(node, "line_below", "Line below", site)]),
+                Group(
+                    "Space", [_px(node, "padding_px", "Above, below", 200), _px(node, "gap_px", "Between cells", 400)]
+                ),
+                Group(
+                    "Colour",
+                    [
+                        _swatch(node, "ground", "Ground", site),
+                        _swatch(node, "ink", "Text", site),
+                        _swatch(node, "line_below", "Line below", site),
+                    ],
+                ),
                 _shown(node, site),
             ]
         case Cell():
             aligned = (("start", "Start"), ("center", "Middle"), ("end", "End"))
             return [
-                Group("Cell", [
-                    Control("text", "Width", node.id, "track", track_in_words(node.track), hint="content, share 1, or 240 px"),
-                    Control("choice", "Items stand at", node.id, "align", node.align, aligned),
-                ]),
+                Group(
+                    "Cell",
+                    [
+                        Control(
+                            "text",
+                            "Width",
+                            node.id,
+                            "track",
+                            track_in_words(node.track),
+                            hint="content, share 1, or 240 px",
+                        ),
+                        Control("choice", "Items stand at", node.id, "align", node.align, aligned),
+                    ],
+                ),
                 Group("Space", [_px(node, "gap_px", "Between items", 400)]),
             ]
         case _:
@@ -73,28 +99,70 @@ def groups_for(node: Any, site: Site) -> list[Group]:
 def _content(node: Any, site: Site) -> list[Group]:
     match node:
         case Logo():
-            pictures = [("", "none: show the title")] + [(asset.path, asset.path) for asset in site.assets if _is_picture(asset.path)]
+            pictures = [("", "none: show the title")] + [
+                (asset.path, asset.path) for asset in site.assets if _is_picture(asset.path)
+            ]
             return [
-                Group("Content", [*_words(node, "words", "Title", site), Control("choice", "Picture", node.id, "picture", node.picture or "", pictures), _px(node, "height_px", "Height", 400)]),
+                Group(
+                    "Content",
+                    [
+                        *_words(node, "words", "Title", site),
+                        Control("choice", "Picture", node.id, "picture", node.picture or "", pictures),
+                        _px(node, "height_px", "Height", 400),
+                    ],
+                ),
             ]
         case MenuItem():
             menus = [("", "none yet")] + [(menu.id, menu.name) for menu in site.menus]
             sides = (("start", "Start"), ("end", "End"))
-            never = [("", "never: always a row")] + [(band.id, f"below {band.name} ({band.from_px} px)") for band in site.bands if band.from_px > 0]
+            never = [("", "never: always a row")] + [
+                (band.id, f"below {band.name} ({band.from_px} px)") for band in site.bands if band.from_px > 0
+            ]
             return [
-                Group("Content", [Control("choice", "Menu", node.id, "menu", node.menu or "", menus), *_words(node, "button_words", "Button says", site), _yes(node, "button_words_shown", "Word beside the icon")]),
-                Group("Drawer", [Control("choice", "Becomes a drawer", node.id, "drawer_below", node.drawer_below or "", never), Control("choice", "Comes from", node.id, "drawer_side", node.drawer_side, sides), _px(node, "gap_px", "Between entries", 200)]),
+                Group(
+                    "Content",
+                    [
+                        Control("choice", "Menu", node.id, "menu", node.menu or "", menus),
+                        *_words(node, "button_words", "Button says", site),
+                        _yes(node, "button_words_shown", "Word beside the icon"),
+                    ],
+                ),
+                Group(
+                    "Drawer",
+                    [
+                        Control("choice", "Becomes a drawer", node.id, "drawer_below", node.drawer_below or "", never),
+                        Control("choice", "Comes from", node.id, "drawer_side", node.drawer_side, sides),
+                        _px(node, "gap_px", "Between entries", 200),
+                    ],
+                ),
             ]
         case TextItem():
-            return [Group("Content", _words(node, "words", "Text", site))]
+            return [Group("Content", list(_words(node, "words", "Text", site)))]
         case ButtonItem():
             return [
                 Group("Content", [*_words(node, "words", "Says", site), _link(node, site)]),
-                Group("Button", [_swatch(node, "ground", "Ground", site), _px(node, "radius_px", "Round corners", 100)]),
+                Group(
+                    "Button", [_swatch(node, "ground", "Ground", site), _px(node, "radius_px", "Round corners", 100)]
+                ),
             ]
         case IconLink():
             return [
-                Group("Content", [Control("text", "Icon", node.id, "icon", node.icon, suggestions="icons", hint="a name from the icon set"), *_words(node, "words", "Its name", site), _link(node, site)]),
+                Group(
+                    "Content",
+                    [
+                        Control(
+                            "text",
+                            "Icon",
+                            node.id,
+                            "icon",
+                            node.icon,
+                            suggestions="icons",
+                            hint="a name from the icon set",
+                        ),
+                        *_words(node, "words", "Its name", site),
+                        _link(node, site),
+                    ],
+                ),
                 Group("Icon", [_px(node, "icon_px", "Size", 96)]),
             ]
         case _:
@@ -105,11 +173,24 @@ def _look(node: Any, site: Site) -> Group:
     face = shelf().faces.get(site.face)
     lightest, boldest = (face.lightest, face.boldest) if face else (100, 900)
     weights = [("", "as the site")] + [(str(weight), str(weight)) for weight in range(lightest, boldest + 1, 100)]
-    return Group("Look", [
-        _swatch(node, "ink", "Colour", site),
-        Control("number", "Size", node.id, "size_px", node.size_px or "", unit="px", hint=f"site: {site.text_px}", least=8, greatest=160),
-        Control("choice", "Weight", node.id, "weight", str(node.weight or ""), weights),
-    ])
+    return Group(
+        "Look",
+        [
+            _swatch(node, "ink", "Colour", site),
+            Control(
+                "number",
+                "Size",
+                node.id,
+                "size_px",
+                node.size_px or "",
+                unit="px",
+                hint=f"site: {site.text_px}",
+                least=8,
+                greatest=160,
+            ),
+            Control("choice", "Weight", node.id, "weight", str(node.weight or ""), weights),
+        ],
+    )
 
 
 def _shown(node: Any, site: Site) -> Group:
@@ -151,7 +232,15 @@ def _swatch(node: Any, name: str, label: str, site: Site) -> Control:
 
 
 def _link(node: Any, site: Site) -> Control:
-    return Control("text", "Leads to", node.id, "target", target_in_words(node.target, site), suggestions="paths", hint="/path, address, mail or telephone")
+    return Control(
+        "text",
+        "Leads to",
+        node.id,
+        "target",
+        target_in_words(node.target, site),
+        suggestions="paths",
+        hint="/path, address, mail or telephone",
+    )
 
 
 def target_in_words(target: Target, site: Site) -> str:
@@ -181,7 +270,7 @@ def node_name(node: Any, site: Site) -> str:
         case Piece() | Row():
             return node.name
         case Cell():
-            return {"start": "Start", "center": "Middle", "end": "End"}[node.align]
+            return _cell_name(node, site)
         case MenuItem():
             menu = next((menu.name for menu in site.menus if menu.id == node.menu), "none yet")
             return f"Menu: {menu}"
@@ -192,3 +281,14 @@ def node_name(node: Any, site: Site) -> str:
         case _:
             words = node.words.text
             return f"{KIND_NAMES[node.kind]}: {words[:28] + '…' if len(words) > 29 else words}"
+
+
+def _cell_name(cell: Cell, site: Site) -> str:
+    """By its place in its row: Start, Middle, End, or a number where there are more."""
+    cells = next((row.cells for piece in site.pieces for row in piece.rows if cell in row.cells), (cell,))
+    at = cells.index(cell)
+    if len(cells) == 1:
+        return "Whole row"
+    if at in {0, len(cells) - 1}:
+        return "End" if at else "Start"
+    return "Middle" if len(cells) == 3 else f"Cell {at + 1}"

@@ -16,7 +16,9 @@ from .screens import Opened, screen
 @screen("studio/foundations.html", "foundations")
 def foundations(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[str, Any]:
     site = opened.site
-    bands = [(band, site.bands[at + 1].from_px if at + 1 < len(site.bands) else None) for at, band in enumerate(site.bands)]
+    bands = [
+        (band, site.bands[at + 1].from_px if at + 1 < len(site.bands) else None) for at, band in enumerate(site.bands)
+    ]
     sample = next((page.title for page in site.pages if page.title), site.name)
     return {
         "swatches": [(swatch, swatch_uses(site, swatch.id)) for swatch in site.swatches],

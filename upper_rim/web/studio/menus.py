@@ -26,7 +26,11 @@ def menus(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[s
 
 
 def _users(site: Site, menu: Menu) -> list[str]:
-    return [piece.name for piece in site.pieces if any(isinstance(node, MenuItem) and node.menu == menu.id for node in walk(piece))]
+    return [
+        piece.name
+        for piece in site.pieces
+        if any(isinstance(node, MenuItem) and node.menu == menu.id for node in walk(piece))
+    ]
 
 
 @dataclass(frozen=True)
@@ -72,7 +76,10 @@ def _lines(entries: tuple[Entry, ...], parent: str, site: Site, links: Links, de
     lines = []
     for entry in entries:
         _, page = links.resolve(entry.target, site.language)
-        translations = [(language, next((t.text for t in entry.label.translations if t.language == language), "")) for language in languages_of(site)]
+        translations = [
+            (language, next((t.text for t in entry.label.translations if t.language == language), ""))
+            for language in languages_of(site)
+        ]
         lines.append(
             EntryLine(
                 entry,

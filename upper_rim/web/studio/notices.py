@@ -42,12 +42,29 @@ def _clash(answer: Clash, edit: Edit | None, site: Site) -> Notice:
     what = _named(site, conflict.node)
     again = json.dumps(edit_adapter.dump_python(edit, mode="json")) if edit is not None else ""
     if conflict.theirs == GONE:
-        return Notice(f"{answer.other} has removed this meanwhile, so your change has no place. Undo by them brings it back.", True, mine=_shown(conflict.mine))
+        return Notice(
+            f"{answer.other} has removed this meanwhile, so your change has no place. Undo by them brings it back.",
+            True,
+            mine=_shown(conflict.mine),
+        )
     if conflict.mine == GONE:
-        return Notice(f"{answer.other} changed {what} while you were removing it.", True, conflict.node, "", _shown(conflict.theirs), "removed", again)
+        return Notice(
+            f"{answer.other} changed {what} while you were removing it.",
+            True,
+            conflict.node,
+            "",
+            _shown(conflict.theirs),
+            "removed",
+            again,
+        )
     return Notice(
-        f"{answer.other} changed {conflict.field.replace('_', ' ')} of {what} while you did.", True, conflict.node, conflict.field,
-        _shown(conflict.theirs), _shown(conflict.mine), again,
+        f"{answer.other} changed {conflict.field.replace('_', ' ')} of {what} while you did.",
+        True,
+        conflict.node,
+        conflict.field,
+        _shown(conflict.theirs),
+        _shown(conflict.mine),
+        again,
     )
 
 

@@ -91,7 +91,11 @@ def page_branch(request: HttpRequest, slug: str) -> HttpResponse:
     stored = site_of(request.user, slug)
     below = request.GET.get("below", "/")
     site = store.load(stored.pk).site
-    return render(request, "studio/page_branch.html", {"branch": branch_of(site, below, whole=False), "slug": slug, "small": False})
+    return render(
+        request,
+        "studio/page_branch.html",
+        {"branch": branch_of(site, below, whole=False), "slug": slug, "small": False},
+    )
 
 
 @screen("studio/page_detail.html", "pages")
@@ -103,11 +107,22 @@ def page(request: HttpRequest, opened: Opened, page_id: str, made: tuple[str, ..
     coverage = Coverage(site)
     names = {band.id: band.name for band in site.bands}
     shown = [
-        (slot, [(names.get(band or "", "All widths"), reason(outcome, site)) for band, outcome in zip(coverage.bands, outcomes, strict=True)])
+        (
+            slot,
+            [
+                (names.get(band or "", "All widths"), reason(outcome, site))
+                for band, outcome in zip(coverage.bands, outcomes, strict=True)
+            ],
+        )
         for slot, outcomes in coverage.on(found).items()
     ]
     original = next((page for page in site.pages if page.id == found.translates), None)
-    return {"page": found, "shown": shown, "original": original, "lifts": [lift for lift in site.lifts if lift_applies(lift, found)]}
+    return {
+        "page": found,
+        "shown": shown,
+        "original": original,
+        "lifts": [lift for lift in site.lifts if lift_applies(lift, found)],
+    }
 
 
 def bring_in(request: HttpRequest, slug: str) -> HttpResponse:
@@ -118,9 +133,15 @@ def bring_in(request: HttpRequest, slug: str) -> HttpResponse:
     upload = request.FILES.get("file")
     fault = _upload_fault(upload)
     if fault:
-        return render(request, "studio/works.html", {"works": stored.works.filter(kind=Work.Kind.BRING_IN)[:4], "slug": slug, "fault": fault})
+        return render(
+            request,
+            "studio/works.html",
+            {"works": stored.works.filter(kind=Work.Kind.BRING_IN)[:4], "slug": slug, "fault": fault},
+        )
     assert upload is not None
-    work = Work.objects.create(site=stored, author=request.user, kind=Work.Kind.BRING_IN, name=(upload.name or "upload")[:200], file=upload)
+    work = Work.objects.create(
+        site=stored, author=request.user, kind=Work.Kind.BRING_IN, name=(upload.name or "upload")[:200], file=upload
+    )
     tasks.take_in.defer(work_id=work.pk)
     return _works(request, slug, Work.Kind.BRING_IN)
 
@@ -184,9 +205,15 @@ def _begin_lifting(request: HttpRequest, opened: Opened) -> HttpResponse:
     except ValueError:
         lift = None
     if lift is None or selector_fault(lift.selector):
-        return render(request, "studio/works.html", {"fault": "This selector or path cannot be used.", "slug": opened.slug})
+        return render(
+            request, "studio/works.html", {"fault": "This selector or path cannot be used.", "slug": opened.slug}
+        )
     work = Work.objects.create(
-        site=opened.stored, author=opened.user, kind=Work.Kind.LIFT_OUT, name=lift.selector[:200], details=lift.model_dump(mode="json")
+        site=opened.stored,
+        author=opened.user,
+        kind=Work.Kind.LIFT_OUT,
+        name=lift.selector[:200],
+        details=lift.model_dump(mode="json"),
     )
     tasks.lift_out.defer(work_id=work.pk)
     return _works(request, opened.slug, Work.Kind.LIFT_OUT)

@@ -56,7 +56,10 @@ def pieces(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[
     if made and made[0].startswith("pc-") and request.POST.get("do") == "add":
         raise Elsewhere(site_url("workbench", opened, made[0]))
     reached = pages_by_piece(opened.site)
-    listed = [(piece, reached.get(piece.id, 0), [in_words(rule, opened.site) for rule in piece.reach]) for piece in opened.site.pieces]
+    listed = [
+        (piece, reached.get(piece.id, 0), [in_words(rule, opened.site) for rule in piece.reach])
+        for piece in opened.site.pieces
+    ]
     return {"listed": listed, "arrangements": ARRANGEMENTS.items()}
 
 
@@ -111,7 +114,11 @@ def _looked_at(request: HttpRequest, site: Site, piece: Piece) -> Page | None:
         return page
     coverage = Coverage(site)
     for page in site.pages:
-        if any(outcome.piece is not None and outcome.piece.id == piece.id for outcomes in coverage.on(page).values() for outcome in outcomes):
+        if any(
+            outcome.piece is not None and outcome.piece.id == piece.id
+            for outcomes in coverage.on(page).values()
+            for outcome in outcomes
+        ):
             return page
     return site.pages[0] if site.pages else None
 
@@ -186,7 +193,18 @@ def _ruler(site: Site) -> dict[str, Any]:
         {"band": band, "before": before.name, "at": place(band.from_px)}
         for before, band in zip(site.bands, site.bands[1:], strict=False)
     ]
-    return {"from": RULER_FROM, "to": RULER_TO, "ticks": [(px, place(px)) for px in range(320, RULER_TO, 160)], "flags": flags}
+    edges = [place(band.from_px) for band in site.bands] + [100.0]
+    spans = [
+        {"name": band.name, "at": start, "wide": round(end - start, 3)}
+        for band, start, end in zip(site.bands, edges, edges[1:], strict=False)
+    ]
+    return {
+        "from": RULER_FROM,
+        "to": RULER_TO,
+        "ticks": [(px, place(px)) for px in range(320, RULER_TO, 160)],
+        "flags": flags,
+        "spans": spans,
+    }
 
 
 def find_paths(request: HttpRequest, slug: str) -> HttpResponse:
@@ -196,5 +214,3 @@ def find_paths(request: HttpRequest, slug: str) -> HttpResponse:
     pages = store.load(stored.pk).site.pages
     found = [page for page in pages if typed in page.path.lower() or typed in page.title.lower()][:30]
     return render(request, "studio/path_options.html", {"found": found})
-
-

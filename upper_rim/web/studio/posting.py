@@ -19,7 +19,7 @@ from ...core.exchange.pages_in import digest
 from ...core.model.edits import Add, Edit, Move, Refusal, Remove, Set, SetEach, Together, edit_adapter
 from ...core.model.items import ITEM_KINDS
 from ...core.model.site import Site
-from ...core.model.tree import ROOT, find, holder_of
+from ...core.model.tree import ROOT, find, holder_of, siblings_of
 from ...core.model.values import Words
 from ..sites import store
 from .arrangements import ARRANGEMENTS, new_item
@@ -92,7 +92,10 @@ def _with_words(words: Words, language: str, text: str) -> JsonValue:
     others = [other.model_dump(mode="json") for other in words.translations if other.language != language]
     if text.strip():
         others.append({"language": language, "text": text})
-    return {"text": words.text, "translations": cast(JsonValue, sorted(others, key=lambda other: str(other["language"])))}
+    return {
+        "text": words.text,
+        "translations": cast(JsonValue, sorted(others, key=lambda other: str(other["language"]))),
+    }
 
 
 def _target(site: Site, text: str) -> JsonValue:
@@ -140,7 +143,12 @@ def _where(site: Site, post: QueryDict) -> JsonValue:
 def _add(site: Site, post: QueryDict) -> Posted:
     made = _MAKERS[post["what"]](site, post)
     at = post.get("at", "")
-    edit = Add(parent=post.get("parent", ROOT), slot=made.slot, values=tuple(made.values), at=int(at) if at.isdecimal() else None)
+    edit = Add(
+        parent=post.get("parent", ROOT),
+        slot=made.slot,
+        values=tuple(made.values),
+        at=int(at) if at.isdecimal() else None,
+    )
     return Posted(edit, tuple(str(cast(dict[str, JsonValue], value)["id"]) for value in made.values))
 
 
@@ -150,11 +158,17 @@ class _Made(NamedTuple):
 
 
 def _new_swatch(site: Site, post: QueryDict) -> _Made:
-    return _Made("swatches", [{"id": store.new_id("sw"), "name": post.get("name", "") or "New swatch", "colour": post.get("colour", "")}])
+    return _Made(
+        "swatches",
+        [{"id": store.new_id("sw"), "name": post.get("name", "") or "New swatch", "colour": post.get("colour", "")}],
+    )
 
 
 def _new_band(site: Site, post: QueryDict) -> _Made:
-    return _Made("bands", [{"id": store.new_id("bd"), "name": post.get("name", "") or "New band", "from_px": post.get("from_px", "")}])
+    return _Made(
+        "bands",
+        [{"id": store.new_id("bd"), "name": post.get("name", "") or "New band", "from_px": post.get("from_px", "")}],
+    )
 
 
 def _new_menu(site: Site, post: QueryDict) -> _Made:
@@ -163,19 +177,25 @@ def _new_menu(site: Site, post: QueryDict) -> _Made:
 
 def _new_entries(site: Site, post: QueryDict) -> _Made:
     """Entries for the pages that were ticked, or one for what was typed."""
-    pages: list[JsonValue] = [{"id": store.new_id("en"), "target": {"kind": "page", "page": page}} for page in post.getlist("pages")]
+    pages: list[JsonValue] = [
+        {"id": store.new_id("en"), "target": {"kind": "page", "page": page}} for page in post.getlist("pages")
+    ]
     text = post.get("value", "").strip()
     if not pages and not text and not post.get("label"):
         raise _Unclear(post.get("parent", ROOT), "entries", "tick a page, or type where the entry leads")
     if text or post.get("label"):
-        pages.append({"id": store.new_id("en"), "label": {"text": post.get("label", "")}, "target": _target(site, text)})
+        pages.append(
+            {"id": store.new_id("en"), "label": {"text": post.get("label", "")}, "target": _target(site, text)}
+        )
     return _Made("entries", pages)
 
 
 def _new_row(site: Site, post: QueryDict) -> _Made:
     tracks: tuple[tuple[str, str], ...] = (("content", "start"), ("share", "center"), ("content", "end"))
     cells = [{"id": store.new_id("cl"), "track": {"kind": track}, "align": align} for track, align in tracks]
-    return _Made("rows", [{"id": store.new_id("rw"), "name": post.get("name", "") or "New row", "cells": cast(JsonValue, cells)}])
+    return _Made(
+        "rows", [{"id": store.new_id("rw"), "name": post.get("name", "") or "New row", "cells": cast(JsonValue, cells)}]
+    )
 
 
 def _new_cell(site: Site, post: QueryDict) -> _Made:
@@ -213,7 +233,13 @@ def _new_page(site: Site, post: QueryDict) -> _Made:
 def _written(title: str, language: str, markdown: str) -> dict[str, JsonValue]:
     content, splice = written_page(title, language, markdown)
     store.keep_contents({digest(content): content})
-    return {"title": title, "language": language, "source": markdown, "content": digest(content), "splice": splice.model_dump(mode="json")}
+    return {
+        "title": title,
+        "language": language,
+        "source": markdown,
+        "content": digest(content),
+        "splice": splice.model_dump(mode="json"),
+    }
 
 
 def _rewrite(site: Site, post: QueryDict) -> Posted:
@@ -252,7 +278,7 @@ def _step(site: Site, post: QueryDict) -> Posted:
     spot = find(site, node)
     if spot is None:
         raise _Unclear(node, "", "it is not there any more")
-    siblings = getattr(holder_of(site, spot.parent), spot.slot)
+    siblings = siblings_of(site, spot)
     at = spot.at + by
     if 0 <= at < len(siblings):
         return Posted(Move(node=node, parent=spot.parent, slot=spot.slot, at=at))
@@ -284,7 +310,7 @@ def _indent(site: Site, post: QueryDict) -> Posted:
     if _how(post) == "in":
         if spot.at == 0:
             raise _Unclear(node, "", "there is no entry before it that it could go below")
-        before = getattr(holder_of(site, spot.parent), "entries")[spot.at - 1]
+        before: Any = siblings_of(site, spot)[spot.at - 1]
         return Posted(Move(node=node, parent=before.id, slot="entries", at=len(before.entries)))
     outer = find(site, spot.parent)
     if outer is None or outer.slot != "entries":
@@ -370,4 +396,3 @@ _READERS: dict[str, Callable[[Site, QueryDict], Posted]] = {
     "rewrite": _rewrite,
     "edit": _raw,
 }
-

@@ -83,7 +83,7 @@ def frame(request: HttpRequest, opened: Opened) -> dict[str, Any]:
     can_undo, can_redo = store.steps_left(opened.stored.pk, opened.user)
     edition = opened.stored.current_edition
     return {
-        "base": "studio/part.html" if request.htmx else "studio/page.html",  # type: ignore[attr-defined]
+        "base": "studio/part.html" if request.htmx else "studio/page.html",
         "opened": opened,
         "site": opened.site,
         "slug": opened.slug,
@@ -101,7 +101,7 @@ def _rendered(request: HttpRequest, template: str, context: dict[str, Any]) -> H
     response = render(request, template, context)
     notice: Notice | None = context["notice"]
     if notice is not None and notice.is_fault:
-        response.status_code = 200 if request.htmx else 422  # type: ignore[attr-defined]
+        response.status_code = 200 if request.htmx else 422
     if request.method == "POST":
         response["HX-Trigger-After-Swap"] = json.dumps({"rim:changed": {"revision": context["revision"]}})
     return response
@@ -128,7 +128,7 @@ def _base(request: HttpRequest) -> int | None:
 
 
 def _go(request: HttpRequest, url: str) -> HttpResponse:
-    if request.htmx:  # type: ignore[attr-defined]
+    if request.htmx:
         return HttpResponse(headers={"HX-Redirect": url})
     return HttpResponse(status=303, headers={"Location": url})
 

@@ -10,7 +10,7 @@ from django.contrib.auth import get_user_model
 from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 
-from ...core.exchange.bundle import Bundle, BrokenBundle, contents_of, write_bundle
+from ...core.exchange.bundle import BrokenBundle, Bundle, contents_of, write_bundle
 from ...core.model.site import Band, Site, Swatch
 from ..live.addresses import address
 from ..sites import store
@@ -23,7 +23,9 @@ def sites(request: HttpRequest, fault: str = "", name: str = "") -> HttpResponse
         (stored, stored.nodes.filter(slot="pages").count(), address(stored.slug, request.get_host()))
         for stored in sites_of(request.user).select_related("current_edition")
     ]
-    return render(request, "studio/sites.html", {"listed": listed, "fault": fault, "name": name}, status=422 if fault else 200)
+    return render(
+        request, "studio/sites.html", {"listed": listed, "fault": fault, "name": name}, status=422 if fault else 200
+    )
 
 
 def new_site(request: HttpRequest) -> HttpResponse:
@@ -50,13 +52,19 @@ def blank_site(name: str) -> Site:
             Swatch(id=store.new_id("sw"), name="Ink", colour="#1f2a30"),
             Swatch(id=store.new_id("sw"), name="Accent", colour="#2f6f62"),
         ),
-        bands=(Band(id=store.new_id("bd"), name="Narrow", from_px=0), Band(id=store.new_id("bd"), name="Wide", from_px=900)),
+        bands=(
+            Band(id=store.new_id("bd"), name="Narrow", from_px=0),
+            Band(id=store.new_id("bd"), name="Wide", from_px=900),
+        ),
     )
 
 
 def _from_bundle(request: HttpRequest, upload: Any) -> HttpResponse:
     if upload.size > settings.LARGEST_UPLOAD:
-        return sites(request, f"The bundle is {upload.size // 1_000_000} MB large; {settings.LARGEST_UPLOAD // 1_000_000} MB at most.")
+        return sites(
+            request,
+            f"The bundle is {upload.size // 1_000_000} MB large; {settings.LARGEST_UPLOAD // 1_000_000} MB at most.",
+        )
     with tempfile.TemporaryFile() as file:
         for chunk in upload.chunks():
             file.write(chunk)
@@ -73,7 +81,7 @@ def _from_bundle(request: HttpRequest, upload: Any) -> HttpResponse:
 def bundle(request: HttpRequest, slug: str) -> FileResponse:
     """The site as it stands now, as a bundle."""
     stored = site_of(request.user, slug)
-    file = tempfile.TemporaryFile()
+    file = tempfile.TemporaryFile()  # noqa: SIM115 - the response closes it
     write_bundle(file, store.load(stored.pk).site, store.read_content)
     file.seek(0)
     return FileResponse(file, as_attachment=True, filename=f"{stored.slug}.rim.zip", content_type="application/zip")

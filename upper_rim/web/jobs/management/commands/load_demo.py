@@ -9,9 +9,9 @@ from django.core.management.base import BaseCommand, CommandParser
 from django.db import transaction
 
 from .....demo import ostrey, quillwort
-from ....jobs.publishing import make_edition, new_edition
-from ... import store
-from ...models import StoredSite
+from ....sites import store
+from ....sites.models import StoredSite
+from ...publishing import make_edition, new_edition
 
 COLLEAGUE = "colleague"
 

@@ -1,0 +1,196 @@
+"""Bringing pages in: what a browser would read, byte for byte what came, nothing that does harm."""
+
+from __future__ import annotations
+
+import io
+import itertools
+import stat
+import zipfile
+
+import pytest
+from selectolax.lexbor import LexborHTMLParser
+
+from tests.broken_pages import BROKEN, OTHER_FILES, WITHOUT_PLACE, archive
+from upper_rim.core.exchange.anatomy import anatomy
+from upper_rim.core.exchange.encoding import decode, sniff
+from upper_rim.core.exchange.lifting import cuts as cuts_of
+from upper_rim.core.exchange.lifting import find_in_page, selector_fault, without_cuts
+from upper_rim.core.exchange.markers import strip
+from upper_rim.core.exchange.pages_in import (
+    BrokenArchive,
+    Incoming,
+    Problem,
+    files_of_zip,
+    read_files,
+    read_sitemap,
+    site_path,
+)
+from upper_rim.core.model.site import Asset, Page, Piece, ReachRule, Row, Site
+from upper_rim.core.output.compose import Composer
+from upper_rim.shipped import shelf
+
+
+def brought_in(data: bytes) -> tuple[list[Incoming], list[Problem]]:
+    count = itertools.count()
+    problems: list[Problem] = []
+    entries = files_of_zip(io.BytesIO(data), problems)
+    return list(read_files(entries, lambda prefix: f"{prefix}-{next(count)}", "en", (), problems)), problems
+
+
+SITE = Site(
+    key="qtest",
+    name="T",
+    pieces=(Piece(id="pc-1", name="H", rows=(Row(id="rw-1"),), reach=(ReachRule(id="rr-1"),)),),
+)
+
+
+@pytest.mark.parametrize("name", BROKEN)
+def test_a_broken_page_gets_its_piece_first_and_comes_back_byte_for_byte(name: str) -> None:
+    came = strip(BROKEN[name])
+    found = anatomy(came)
+    page = Page(id="pg-1", path="/x.html", content="0" * 64, splice=found.splice)
+    published = Composer(SITE, shelf()).page(page, came)
+    assert strip(published) == came
+    assert (found.splice is None) == (name in WITHOUT_PLACE)
+    if found.splice is None:
+        assert published == came
+        assert found.remark
+        return
+    read = LexborHTMLParser(
+        decode(published, sniff(published).label).replace("<noscript><img src=a.png></noscript>", "")
+    )
+    assert read.body is not None
+    first = read.css_first("body > *")
+    assert first is not None and first.tag == "header" and "qtest" in (first.attributes["class"] or "")
+    assert read.css_first("link[href^='/_rim/']") is not None
+    assert len(read.css("header.qtest")) == 1
+    assert sniff(published) == sniff(came), "the declaration of the encoding must stay within reach"
+
+
+def test_an_archive_gives_pages_with_titles_and_languages_and_a_report() -> None:
+    incoming, problems = brought_in(archive(folder="site/"))
+    pages = {item.value.path: item.value for item in incoming if isinstance(item.value, Page)}
+    assets = {item.value.path for item in incoming if isinstance(item.value, Asset)}
+    assert len(pages) == len(BROKEN)
+    assert assets == {"/" + name for name in OTHER_FILES}
+    assert pages["/"].title == "Front" and pages["/"].language == "en"
+    assert pages["/nested/"].title == "Nested"
+    assert "/with%20space.html" in pages and "/100%25.html" in pages
+    assert pages["/utf16le.html"].title == "Sixteen ŵ 🚢"
+    assert pages["/shift-jis.html"].title == "船の時刻表ソ"
+    assert pages["/windows1251.html"].title == "Паром"
+    assert pages["/svg.html"].title == "Inline SVG"
+    assert {name for name, _ in problems} == {"site/frameset.html", "site/broken-mark.html"}
+
+
+def hostile(entries: list[tuple[zipfile.ZipInfo | str, bytes]]) -> bytes:
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as packed:
+        for entry, content in entries:
+            packed.writestr(entry, content)
+    return out.getvalue()
+
+
+def test_archives_are_not_trusted() -> None:
+    link = zipfile.ZipInfo("link.html")
+    link.external_attr = (stat.S_IFLNK | 0o777) << 16
+    data = hostile(
+        [
+            ("../up.html", b"x"),
+            ("/abs.html", b"x"),
+            ("a/../../up.html", b"x"),
+            ("C:\\win.html", b"x"),
+            ("..\\..\\win.html", b"x"),
+            (link, b"/etc/passwd"),
+            ("bomb.html", b"a" * 8_000_000),
+            ("good.html", b"<p>good"),
+            ("Good.html", b"<p>twice on some disks"),
+            ("_rim/own.css", b"x"),
+            ("__MACOSX/good.html", b"x"),
+            (".DS_Store", b"x"),
+        ]
+    )
+    incoming, problems = brought_in(data)
+    assert [item.value.path for item in incoming] == ["/good.html"]
+    assert len(problems) == 8
+    assert all(problem.reason.endswith(".") for problem in problems)
+
+
+@pytest.mark.parametrize("data", [b"", b"PK\x03\x04 cut off", b"<html>", archive()[:-400]])
+def test_what_is_no_archive_is_refused_as_a_whole(data: bytes) -> None:
+    with pytest.raises(BrokenArchive, match="ZIP"):
+        brought_in(data)
+
+
+def test_a_damaged_entry_is_reported_and_the_rest_comes_in() -> None:
+    data = bytearray(hostile([("a.html", b"<p>" + bytes(range(200)) * 9), ("b.html", b"<p>b")]))
+    data[60:90] = b"\x00" * 30
+    incoming, problems = brought_in(bytes(data))
+    assert [item.value.path for item in incoming] == ["/b.html"]
+    assert [name for name, _ in problems] == ["a.html"]
+
+
+def test_names_become_paths_and_never_climb() -> None:
+    assert site_path("a b/c#d?.html") == "/a%20b/c%23d%3F.html"
+    assert site_path("./a//b.html") == "/a/b.html"
+    for name in ("../a", "/a", "a/../b", "..", "", "a\x00b", "C:/a"):
+        assert site_path(name) is None
+
+
+def test_a_sitemap_gives_paths_whose_pages_are_still_to_come() -> None:
+    text = b"""<?xml version="1.0"?><urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">
+    <url><loc>https://ferries.example/</loc></url><url><loc> https://ferries.example/fares </loc></url>
+    <url><loc>https://ferries.example/a/b.html?x=1</loc></url><url><loc>javascript:alert(1)</loc></url>
+    <url><loc>https://ferries.example/../x</loc></url></urlset>"""
+    paths, problems = read_sitemap(text)
+    assert paths == ["/", "/fares/", "/a/b.html"]
+    assert len(problems) == 2
+    bomb = b'<!DOCTYPE x [<!ENTITY a "aaaa"><!ENTITY b "&a;&a;">]><urlset><url><loc>&b;</loc></url></urlset>'
+    assert read_sitemap(bomb)[0] == [] and read_sitemap(bomb)[1]
+    assert read_sitemap(b"<urlset><url>")[1]
+
+
+@pytest.mark.parametrize(
+    ("selector", "gone"),
+    [
+        ("header.old", [b'<header class="old"><p>One<p>Two<header>in</header></header>']),
+        ("main > p", [b"<p class=q>p1", b"<p>p2"]),
+        ("#nav", [b"<nav id=nav><ul><li>a<li>b</ul></nav>"]),
+        ("li", [b"<li>a", b"<li>b"]),
+        ("img", [b"<img src='a>b.png'>"]),
+        ("table", [b"<table><tr><td>1</table>"]),
+    ],
+)
+def test_lifting_finds_the_bytes_of_what_a_selector_matches(selector: str, gone: list[bytes]) -> None:
+    page = (
+        b'<!doctype html><title>x</title><body><!-- <header> --><header class="old"><p>One<p>Two<header>in</header></header>'
+        b"<nav id=nav><ul><li>a<li>b</ul></nav><main><p class=q>p1<p>p2<img src='a>b.png'></main><table><tr><td>1</table><p>end"
+    )
+    if selector == "main > p":
+        gone = [b"<p class=q>p1", b"<p>p2<img src='a>b.png'>"]
+    found = find_in_page(page, selector).found
+    assert [page[part.start : part.end] for part in found] == gone
+    rest = without_cuts(page, cuts_of(page, {"lf-1": selector}))
+    for part in gone:
+        assert part not in rest
+
+
+def test_what_cannot_be_lifted_cleanly_is_left_with_a_reason() -> None:
+    page = b"<main><div class=open>rest <b>x</main><table><tr><td>1</table><p>y"
+    assert find_in_page(page, ".open").faults
+    assert "adds it by itself" in find_in_page(page, "tbody").faults[0]
+    assert find_in_page(page, "body").faults
+    assert selector_fault("a[") and selector_fault("p{}") and selector_fault("header.old") is None
+
+
+@pytest.mark.parametrize("name", ["utf16le.html", "utf16be.html", "index.html", "bom.html"])
+def test_lifting_works_in_every_encoding_and_beside_pieces(name: str) -> None:
+    came = BROKEN[name]
+    found = anatomy(came)
+    cut = cuts_of(came, {"lf-1": "#old"})
+    assert len(cut) == 1
+    page = Page(id="pg-1", path="/x.html", content="0" * 64, splice=found.splice, cuts=cut)
+    published = Composer(SITE, shelf()).page(page, came)
+    assert strip(published) == without_cuts(came, cut)
+    text = decode(published, sniff(published).label)
+    assert "Old site" not in text and "<h1>" in text

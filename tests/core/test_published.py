@@ -1,0 +1,212 @@
+"""The published site: one composer, links by language, CSS that no page reaches into, bundles that come back whole."""
+
+from __future__ import annotations
+
+import gzip
+import io
+import json
+import re
+import tempfile
+import zipfile
+from pathlib import Path
+
+import pytest
+import tinycss2
+
+from tests.broken_pages import archive
+from upper_rim.cli.__main__ import main
+from upper_rim.core.exchange.bundle import BrokenBundle, Bundle, write_bundle
+from upper_rim.core.model.apply import apply
+from upper_rim.core.model.edits import Remove, Set, Together
+from upper_rim.core.model.site import Site
+from upper_rim.core.output.compose import Composer
+from upper_rim.core.output.publication import publication
+from upper_rim.core.output.sheet import band_queries, important, sheet
+from upper_rim.demo import ostrey, quillwort
+from upper_rim.shipped import shelf
+
+
+def published(site: Site, contents: dict[str, bytes]) -> dict[str, bytes]:
+    return {file.name: file.data for file in publication(site, shelf(), contents.__getitem__)}
+
+
+def test_the_demo_has_what_its_story_says() -> None:
+    site, contents = ostrey()
+    assert len(site.pages) == 41
+    assert {page.language for page in site.pages} == {"en", "de", "cy", "ar"}
+    files = published(site, contents)
+    assert b"q7xk-pc-main" in files["index.html"]
+    assert b"q7xk-pc-press" in files["press/index.html"] and b"q7xk-pc-main" not in files["press/index.html"]
+    assert b"rim:" not in files["sailings/winter/index.html"]
+    assert b"q7xk-pc-main" in files["404.html"]
+
+
+def test_menus_speak_the_pages_language_and_know_the_current_page() -> None:
+    files = published(*ostrey())
+    arabic = files["ar/timetable/index.html"].decode()
+    assert 'lang="ar" dir="rtl"' in arabic
+    assert '<a href="/ar/timetable/" aria-current="page">المواعيد</a>' in arabic
+    assert '<a href="/harbours/">الموانئ</a>' in arabic, "what has no translation leads to the original"
+    assert files["index.html"].count(b"aria-current") == 0
+    assert files["sailings/fares/index.html"].count(b'aria-current="page"') == 1
+
+
+def test_a_page_that_goes_takes_its_menu_entries_with_it() -> None:
+    site, contents = ostrey()
+    after = apply(site, Remove(nodes=("pg-guide",)))
+    assert isinstance(after, Site)
+    assert b"Island guide" not in published(after, contents)["index.html"]
+    moved = apply(site, Set(node="pg-guide", field="path", value="/islands/"))
+    assert isinstance(moved, Site)
+    assert b'href="/islands/">Island guide' in published(moved, contents)["index.html"]
+
+
+def test_every_declaration_is_important_and_in_the_first_layer() -> None:
+    site, _ = ostrey()
+    css = sheet(site, shelf(), "")
+    rules = [rule for rule in tinycss2.parse_stylesheet(css, True, True) if rule.type != "error"]
+    assert {rule.at_keyword for rule in rules if rule.type == "at-rule"} <= {"font-face", "layer"}
+    assert not [rule for rule in rules if rule.type == "qualified-rule"], "nothing stands outside the layer"
+    layer = next(rule for rule in rules if rule.type == "at-rule" and rule.at_keyword == "layer")
+    plain = []
+
+    def walk(nodes: list[object]) -> None:
+        for rule in tinycss2.parse_rule_list(nodes, True, True):
+            if rule.type == "qualified-rule":
+                selector = tinycss2.serialize(rule.prelude)
+                for declaration in tinycss2.parse_declaration_list(rule.content, True, True):
+                    assert declaration.type == "declaration", selector
+                    if not declaration.important:
+                        plain.append(selector)
+            elif rule.type == "at-rule":
+                walk(rule.content)
+
+    walk(layer.content)
+    assert plain == ["body"], "only the browser's own margin gives way to a page's"
+
+
+def test_class_names_begin_with_the_sites_key() -> None:
+    site, contents = quillwort()
+    files = published(site, contents)
+    html = files["index.html"].decode()
+    piece = re.search(r"<!--rim:header-->(.*?)<!--/rim-->", html, re.S)
+    assert piece is not None
+    for names in re.findall(r'(?:class|id)="([^"]*)"', piece[1]):
+        assert all(name == site.key or name.startswith(site.key + "-") for name in names.split())
+    css = next(data for name, data in files.items() if name.endswith(".css") and name.startswith("_rim/")).decode()
+    assert not re.search(r"[.#]rim[-{ ,:]", css)
+
+
+def test_script_and_css_of_the_demo_stay_small() -> None:
+    files = published(*ostrey())
+    parts = [data for name, data in files.items() if name.startswith("_rim/") and name.endswith((".js", ".css"))]
+    assert len(parts) == 2
+    assert sum(len(gzip.compress(data)) for data in parts) <= 8 * 1024
+
+
+def test_a_piece_hidden_by_another_rule_is_hidden_only_there() -> None:
+    site, contents = ostrey()
+    edit = Together(edits=(Set(node="pc-press", field="hidden_in", value=["bd-narrow"]),))
+    after = apply(site, edit)
+    assert isinstance(after, Site)
+    files = published(after, contents)
+    press = files["press/index.html"].decode()
+    assert 'class="q7xk q7xk-pc-main q7xk-out-bd-middle q7xk-out-bd-wide"' in press
+    assert 'class="q7xk q7xk-pc-press q7xk-out-bd-narrow"' in press
+    assert 'class="q7xk q7xk-pc-main"' in files["index.html"].decode()
+    assert list(band_queries(site, {"bd-middle", "bd-wide"})) == ["(width >= 560px)"]
+    assert list(band_queries(site, {"bd-narrow"})) == ["(width >= 0px) and (width < 560px)"]
+
+
+def test_important_leaves_rules_as_they_are() -> None:
+    css = important("/* a */.a{color:red;margin:0 1px}@media (x){.b{top:0}}")
+    assert css == ".a{color:red!important;margin:0 1px!important}@media (x){.b{top:0!important}}"
+
+
+def test_a_bundle_comes_back_as_it_went(tmp_path: Path) -> None:
+    site, contents = ostrey()
+    for name in ("a.zip", "b.zip"):
+        with (tmp_path / name).open("wb") as file:
+            write_bundle(file, site, contents.__getitem__)
+    assert (tmp_path / "a.zip").read_bytes() == (tmp_path / "b.zip").read_bytes()
+    with (tmp_path / "a.zip").open("rb") as file:
+        bundle = Bundle(file)
+        assert bundle.site == site
+        assert all(bundle.read_checked(content) == data for content, data in contents.items())
+
+
+@pytest.mark.parametrize(
+    "fault",
+    [
+        "not json",
+        '{"name": "x"}',
+        '{"format":1,"key":"abcd","name":"x","pieces":[{"id":"pc","name":"p","ground":"sw-gone"}]}',
+        '{"format":1,"key":"abcd","name":"x","pages":[{"id":"pg","path":"/%2e%2e/x"}]}',
+        '{"format":1,"key":"abcd","name":"x","assets":[{"id":"as","path":"/x.png","size":1,"content":"'
+        + "0" * 64
+        + '"}]}',
+    ],
+)
+def test_a_broken_bundle_says_where(tmp_path: Path, fault: str) -> None:
+    path = tmp_path / "broken.zip"
+    with zipfile.ZipFile(path, "w") as packed:
+        packed.writestr("site.json", fault)
+    with path.open("rb") as file, pytest.raises(BrokenBundle):
+        Bundle(file)
+    assert main(["validate", str(path)]) == 3
+
+
+def test_the_command_line_from_archive_to_published_site_and_back(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    source, like, bundle, out = (tmp_path / name for name in ("in.zip", "like.zip", "bundle.zip", "out"))
+    source.write_bytes(archive())
+    assert main(["demo", str(like)]) == 0
+    assert main(["import", str(source), "--out", str(bundle), "--like", str(like)]) == 1, "two pages deserve a look"
+    assert "frameset.html" in capsys.readouterr().err
+    assert main(["validate", str(bundle)]) == 0
+    assert main(["publish", str(bundle), "--out", str(out)]) == 1
+    front = (out / "index.html").read_bytes()
+    assert b"<!--rim:header-->" in front
+    assert main(["publish", str(bundle), "--out", str(out)]) == 3, "a folder that holds something is not written over"
+    again = tmp_path / "again.zip"
+    assert main(["import", str(out), "--out", str(again)]) == 1
+    with again.open("rb") as one, bundle.open("rb") as other:
+        first, second = Bundle(one), Bundle(other)
+        known = {page.path: page.content for page in second.site.pages}
+        taken = {page.path: page.content for page in first.site.pages if page.path in known}
+        assert taken == known, "published pages are recognised and stripped"
+    assert main(["coverage", str(like), "--json"]) == 0
+    rows = json.loads(capsys.readouterr().out.partition("[")[2].join(["[", ""]))
+    assert {
+        "page": "/press/",
+        "slot": "header",
+        "band": "Wide",
+        "piece": "Press header",
+        "why": "rule",
+        "rule": "on /press/ and below",
+        "beaten": ["Main header"],
+    } in rows
+    assert main(["coverage", str(tmp_path / "none.zip")]) == 3
+
+
+def test_a_wanted_page_is_composed_although_its_content_is_to_come() -> None:
+    site, _ = ostrey()
+    page = site.pages[0].replaced(content=None, splice=None, title="A <new> page")
+    html = Composer(site, shelf()).page_to_come(page).decode()
+    assert "q7xk-pc-main" in html and "A &lt;new&gt; page" in html
+
+
+def test_bundle_reading_is_not_fooled_by_sizes() -> None:
+    site, contents = quillwort()
+    out = io.BytesIO()
+    write_bundle(out, site, contents.__getitem__)
+    data = bytearray(out.getvalue())
+    data[200:260] = b"\xff" * 60
+    with tempfile.TemporaryFile() as file:
+        file.write(data)
+        file.seek(0)
+        with pytest.raises(BrokenBundle):
+            bundle = Bundle(file)
+            for content in contents:
+                bundle.read_checked(content)

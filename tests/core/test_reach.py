@@ -1,0 +1,97 @@
+"""Which piece shows where, and why: checked against the rule said plainly, over generated sites."""
+
+from __future__ import annotations
+
+import random
+
+import pytest
+
+from upper_rim.core.model.site import Band, Below, Everywhere, OnPage, Page, Piece, ReachRule, Site, Tagged
+from upper_rim.core.reach.coverage import Coverage, Why, in_words
+
+PATHS = ["/", "/a/", "/a/b/", "/a/b/c/", "/a/b.html", "/ab/", "/press/", "/press/x/"]
+BANDS = (Band(id="bd-n", name="Narrow", from_px=0), Band(id="bd-w", name="Wide", from_px=800))
+
+
+def generated(seed: int) -> Site:
+    chance = random.Random(seed)
+    count = iter(range(1000))
+
+    def rule() -> ReachRule:
+        where = chance.choice(
+            [Everywhere(), Below(path=chance.choice(PATHS)), OnPage(page=f"pg-{chance.randrange(8)}"), Tagged(tag="t")]
+        )
+        return ReachRule(id=f"rr-{next(count)}", shows=chance.random() < 0.7, where=where)
+
+    pages = tuple(
+        Page(id=f"pg-{at}", path=path, tags=("t",) if chance.random() < 0.4 else (), bare=chance.random() < 0.1)
+        for at, path in enumerate(sorted(PATHS))
+    )
+    pieces = tuple(
+        Piece(
+            id=f"pc-{at}",
+            name=f"P{at}",
+            on=chance.random() < 0.9,
+            hidden_in=("bd-n",) if chance.random() < 0.3 else (),
+            reach=tuple(rule() for _ in range(chance.randrange(4))),
+        )
+        for at in range(4)
+    )
+    return Site(key="qtest", name="T", pages=pages, pieces=pieces, bands=BANDS)
+
+
+def plainly(site: Site, page: Page, band: str) -> str | None:
+    """The same rule in its plainest form: strongest rule of each piece, then strongest piece, first in order."""
+
+    def strength(rule: ReachRule) -> tuple[int, int] | None:
+        match rule.where:
+            case OnPage(page=page_id):
+                return (3, 0) if page_id == page.id else None
+            case Tagged(tag=tag):
+                return (2, 0) if tag in page.tags else None
+            case Below(path=path):
+                inside = (page.path.rstrip("/") + "/").startswith(path.rstrip("/") + "/")
+                return (1, path.rstrip("/").count("/")) if inside else None
+            case _:
+                return (0, 0)
+
+    best: tuple[tuple[int, int], str] | None = None
+    for piece in site.pieces:
+        matching = [(strength(rule), not rule.shows, rule) for rule in piece.reach if strength(rule) is not None]
+        if not piece.on or page.bare or not matching or band in piece.hidden_in:
+            continue
+        strong, _, rule = max(matching, key=lambda found: (found[0], found[1]))
+        assert strong is not None
+        if rule.shows and (best is None or strong > best[0]):
+            best = (strong, piece.id)
+    return best[1] if best else None
+
+
+@pytest.mark.parametrize("seed", range(150))
+def test_the_outcome_is_what_the_rule_says_plainly(seed: int) -> None:
+    site = generated(seed)
+    coverage = Coverage(site)
+    for page, slots in coverage.pages():
+        for band, outcome in zip(coverage.bands, slots["header"], strict=True):
+            assert (outcome.piece.id if outcome.piece else None) == plainly(site, page, band or "")
+            if outcome.piece:
+                assert outcome.rule in outcome.piece.reach and outcome.why in {Why.RULE, Why.TIE}
+            else:
+                assert outcome.why in {Why.BARE, Why.NO_RULE, Why.EXCEPTED}
+
+
+def test_the_reason_names_the_rule_that_won() -> None:
+    main = Piece(
+        id="pc-main",
+        name="Main",
+        reach=(ReachRule(id="rr-all"), ReachRule(id="rr-not", shows=False, where=Below(path="/press/x/"))),
+    )
+    press = Piece(id="pc-press", name="Press", reach=(ReachRule(id="rr-press", where=Below(path="/press/")),))
+    pages = tuple(Page(id=f"pg-{at}", path=path) for at, path in enumerate(sorted(PATHS)))
+    site = Site(key="qtest", name="T", pages=pages, pieces=(main, press), bands=BANDS)
+    coverage = Coverage(site)
+    by_path = {page.path: slots["header"][0] for page, slots in coverage.pages()}
+    assert by_path["/a/"].rule is not None and in_words(by_path["/a/"].rule, site) == "everywhere"
+    assert by_path["/press/"].piece == press and by_path["/press/"].beaten == ("pc-main",)
+    assert by_path["/press/x/"].piece == press and by_path["/press/x/"].beaten == ()
+    assert in_words(main.reach[1], site) == "except on /press/x/ and below"

@@ -1,0 +1,54 @@
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import pytest
+from django.contrib.auth import get_user_model
+from django.contrib.auth.models import User
+from django.test import Client
+
+from upper_rim.demo import ostrey
+from upper_rim.web.live import published, stage
+from upper_rim.web.sites import store
+from upper_rim.web.sites.models import StoredSite
+
+
+@pytest.fixture(autouse=True)
+def nothing_kept() -> Iterator[None]:
+    """Processes keep sites by number and revision; between tests both begin anew."""
+    for forget in (store.forget_all, stage.stage_composer.cache_clear, published.listed_files.cache_clear):
+        forget()
+    yield
+
+
+@pytest.fixture(autouse=True)
+def own_folders(settings: object, tmp_path: object) -> None:
+    from django.core.files.storage import storages
+
+    changed = {name: dict(storage) for name, storage in settings.STORAGES.items()}  # type: ignore[attr-defined]
+    for name in ("default", "editions"):
+        changed[name]["OPTIONS"] = {"location": tmp_path / name}  # type: ignore[operator]
+    settings.STORAGES = changed  # type: ignore[attr-defined]
+    storages._storages.clear()
+    storages.__dict__.pop("backends", None)
+
+
+@pytest.fixture
+def ada(db: None) -> User:
+    return get_user_model().objects.create_user("ada", password="p")
+
+
+@pytest.fixture
+def ben(db: None) -> User:
+    return get_user_model().objects.create_user("ben", password="p")
+
+
+@pytest.fixture
+def ferries(ada: User) -> StoredSite:
+    return store.new_site(ada, *ostrey(), slug="ostrey")
+
+
+def signed_in(user: User) -> Client:
+    client = Client(HTTP_HOST="localhost")
+    client.force_login(user, backend="django.contrib.auth.backends.ModelBackend")
+    return client

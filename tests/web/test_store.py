@@ -1,0 +1,130 @@
+"""Edits kept in the database: undone without end, joined where two work at once, never lost silently."""
+
+from __future__ import annotations
+
+import threading
+
+import pytest
+from django.contrib.auth.models import User
+from django.db import connection
+
+from upper_rim.core.model.edits import Add, Refusal, Remove, Set
+from upper_rim.core.model.site import Site, content_hash
+from upper_rim.web.sites import store
+from upper_rim.web.sites.models import Revision, StoredSite
+from upper_rim.web.sites.store import Clash, Loaded, NothingThere
+
+
+def loaded(answer: store.Answer) -> Loaded:
+    assert isinstance(answer, Loaded), answer
+    return answer
+
+
+def radius(value: int) -> Set:
+    return Set(node="it-book", field="radius_px", value=value)
+
+
+def test_a_site_comes_back_from_the_database_as_it_went(ferries: StoredSite) -> None:
+    from upper_rim.demo import ostrey
+
+    assert store.load(ferries.pk).site == ostrey()[0]
+
+
+def test_undo_reaches_back_to_the_beginning_and_redo_forward_again_also_after_a_restart(
+    ferries: StoredSite, ada: User
+) -> None:
+    hashes = [content_hash(store.load(ferries.pk).site)]
+    edits = [
+        radius(9),
+        Remove(nodes=("pg-fares", "pg-guide")),
+        Set(node="site", field="name", value="Else"),
+        Remove(nodes=("rw-notice",)),
+        Set(node="pg-home", field="path", value="/home/"),
+    ]
+    for edit in edits:
+        hashes.append(content_hash(loaded(store.submit(ferries.pk, ada, edit)).site))
+    assert len(set(hashes)) == 6
+    for wanted in reversed(hashes[:-1]):
+        store.forget_all()
+        assert content_hash(loaded(store.undo(ferries.pk, ada)).site) == wanted
+    assert isinstance(store.undo(ferries.pk, ada), NothingThere)
+    for wanted in hashes[1:]:
+        store.forget_all()
+        assert content_hash(loaded(store.redo(ferries.pk, ada)).site) == wanted
+        store.forget_all()
+        assert content_hash(store.load(ferries.pk).site) == wanted
+    assert isinstance(store.redo(ferries.pk, ada), NothingThere)
+
+
+def test_a_new_edit_ends_what_could_be_redone(ferries: StoredSite, ada: User) -> None:
+    store.submit(ferries.pk, ada, radius(9))
+    store.undo(ferries.pk, ada)
+    assert store.steps_left(ferries.pk, ada) == (False, True)
+    store.submit(ferries.pk, ada, radius(7))
+    assert store.steps_left(ferries.pk, ada) == (True, False)
+    assert isinstance(store.redo(ferries.pk, ada), NothingThere)
+
+
+def test_undo_takes_back_ones_own_edit_and_leaves_what_others_did(ferries: StoredSite, ada: User, ben: User) -> None:
+    store.submit(ferries.pk, ada, radius(9))
+    store.submit(ferries.pk, ben, Set(node="it-book", field="words", value={"text": "Book now"}))
+    after = loaded(store.undo(ferries.pk, ada)).site
+    book = next(
+        item for row in after.pieces[0].rows for cell in row.cells for item in cell.items if item.id == "it-book"
+    )
+    assert (book.radius_px, book.words.text) == (4, "Book now")
+    store.submit(ferries.pk, ben, radius(20))
+    store.redo(ferries.pk, ada)
+    clash = store.submit(ferries.pk, ada, radius(5), base=0)
+    assert isinstance(clash, Clash) and clash.other == "ben"
+
+
+def test_a_refused_edit_leaves_no_trace(ferries: StoredSite, ada: User) -> None:
+    answer = store.submit(ferries.pk, ada, Set(node="sw-deep", field="colour", value="blurple"))
+    assert isinstance(answer, Refusal)
+    assert Revision.objects.count() == 0 and store.load(ferries.pk).revision == 0
+
+
+def test_states_are_walked_to_along_the_edits_of_another_process(ferries: StoredSite, ada: User) -> None:
+    first = store.load(ferries.pk).site
+    for value in range(10, 40):
+        store.submit(ferries.pk, ada, radius(value))
+    newest = store.load(ferries.pk)
+    store.forget_all()
+    assert store.load_revision(ferries.pk, 0) == first
+    assert store.load(ferries.pk).site == newest.site
+
+
+@pytest.mark.django_db(transaction=True)
+def test_two_hundred_edits_at_once_and_none_is_lost(django_user_model: type[User]) -> None:
+    from upper_rim.demo import ostrey
+
+    people = [django_user_model.objects.create_user(name, password="p") for name in ("ada", "ben")]
+    site_id = store.new_site(people[0], *ostrey(), slug="ostrey").pk
+    answers: dict[str, list[store.Answer]] = {}
+
+    def work(person: User) -> None:
+        got = answers[person.username] = []
+        try:
+            for at in range(100):
+                item = {
+                    "id": f"it-{person.username}-{at}",
+                    "kind": "text",
+                    "words": {"text": f"{person.username} {at}"},
+                }
+                base = store.load(site_id).revision
+                got.append(store.submit(site_id, person, Add(parent="cl-end", slot="items", values=(item,)), base))
+        finally:
+            connection.close()
+
+    threads = [threading.Thread(target=work, args=(person,)) for person in people]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    assert all(isinstance(answer, Loaded) for got in answers.values() for answer in got)
+    store.forget_all()
+    site: Site = store.load(site_id).site
+    ids = {item.id for row in site.pieces[0].rows for cell in row.cells for item in cell.items}
+    assert ids >= {f"it-{name}-{at}" for name in ("ada", "ben") for at in range(100)}
+    assert list(Revision.objects.values_list("number", flat=True)) == list(range(1, 201))
