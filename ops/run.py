@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import argparse
+import json
 import os
 import shutil
 import signal
@@ -83,6 +84,7 @@ def main() -> None:
         }
         for name, command in commands.items():
             children[name] = _begin(command, environment)
+        _note_processes(run_folder, children)
         _wait_until_answered(chosen.port, children["web"])
         _tell(chosen.port, with_demo=not chosen.no_demo)
         while not stopping:
@@ -92,6 +94,7 @@ def main() -> None:
                     print(f"The {name} process ended ({child.returncode}); it is started again.", flush=True)
                     time.sleep(1)
                     children[name] = _begin(commands[name], environment)
+                    _note_processes(run_folder, children)
     finally:
         for child in children.values():
             child.terminate()
@@ -107,6 +110,11 @@ def main() -> None:
 def _begin(command: list[str], environment: dict[str, str]) -> subprocess.Popen[bytes]:
     """In a session of its own: Ctrl-C reaches this process only, which stops the others in order."""
     return subprocess.Popen(command, cwd=ROOT, env=environment, start_new_session=True)
+
+
+def _note_processes(run_folder: Path, children: dict[str, subprocess.Popen[bytes]]) -> None:
+    """Ids of the running processes, for whoever looks after them."""
+    (run_folder / "processes.json").write_text(json.dumps({name: child.pid for name, child in children.items()}))
 
 
 def _manage(environment: dict[str, str], *arguments: str) -> None:

@@ -1,0 +1,233 @@
+"""The whole application, as ./start runs it, and real browsers to use it with."""
+
+from __future__ import annotations
+
+import json
+import os
+import shutil
+import signal
+import socket
+import subprocess
+import sys
+import time
+import urllib.error
+import urllib.request
+from collections.abc import Callable, Iterator
+from http.client import HTTPResponse
+from pathlib import Path
+from typing import Any
+
+import pytest
+from selenium import webdriver
+from selenium.webdriver.chrome.service import Service
+from selenium.webdriver.common.by import By
+from selenium.webdriver.remote.webelement import WebElement
+
+ROOT = Path(__file__).resolve().parent.parent.parent
+PATIENCE_S = 30.0
+
+
+class Running:
+    """`./start` on a free port, with a database of its own."""
+
+    def __init__(self) -> None:
+        self.folder = ROOT / ".run" / f"browser-{os.getpid()}"
+        with socket.socket() as probe:
+            probe.bind(("127.0.0.1", 0))
+            self.port = probe.getsockname()[1]
+        self.studio = f"http://localhost:{self.port}"
+        self.begin()
+
+    def begin(self) -> None:
+        command = [sys.executable, str(ROOT / "ops" / "run.py"), "--port", str(self.port)]
+        environment = {key: value for key, value in os.environ.items() if not key.startswith("RIM_")}
+        self.folder.mkdir(parents=True, exist_ok=True)
+        self._log = (self.folder / "log.txt").open("a")
+        self._process = subprocess.Popen(
+            command, env={**environment, "RIM_RUN_FOLDER": str(self.folder)}, stdout=self._log, stderr=self._log
+        )
+        wait_for(lambda: "Upper Rim runs." in (self.folder / "log.txt").read_text(), 90)
+
+    def stop(self) -> None:
+        self._process.send_signal(signal.SIGINT)
+        self._process.wait(60)
+        self._log.close()
+        (self.folder / "log.txt").write_text("")
+
+    def process(self, name: str) -> int:
+        return int(json.loads((self.folder / "processes.json").read_text())[name])
+
+    def live(self, slug: str) -> str:
+        return f"http://{slug}.localhost:{self.port}"
+
+    def fetch(self, slug: str, path: str) -> tuple[int, bytes]:
+        """A file of a published site, as it is sent."""
+        request = urllib.request.Request(
+            f"http://127.0.0.1:{self.port}{path}", headers={"Host": f"{slug}.localhost:{self.port}"}
+        )
+        try:
+            answer: HTTPResponse = urllib.request.urlopen(request, timeout=20)
+            return answer.status, answer.read()
+        except urllib.error.HTTPError as error:
+            return error.code, error.read()
+
+
+def wait_for(condition: Callable[[], Any], seconds: float = PATIENCE_S) -> Any:
+    """What the condition gives, once it is true; the last fault where it never is."""
+    until = time.monotonic() + seconds
+    fault: Exception | None = None
+    while time.monotonic() < until:
+        try:
+            found = condition()
+            if found:
+                return found
+        except Exception as error:
+            fault = error
+        time.sleep(0.05)
+    raise AssertionError("this did not come true in time") from fault
+
+
+@pytest.fixture(scope="session")
+def running() -> Iterator[Running]:
+    application = Running()
+    yield application
+    application.stop()
+    shutil.rmtree(application.folder, ignore_errors=True)
+    for left in Path("/var/lib/postgresql").glob("upper-rim-*-main") if os.geteuid() == 0 else ():
+        if not (left / "postmaster.pid").exists():
+            shutil.rmtree(left, ignore_errors=True)
+
+
+class Browser:
+    """A Chromium window, and short ways to do what a person does in it."""
+
+    def __init__(self, running: Running, downloads: Path) -> None:
+        options = webdriver.ChromeOptions()
+        options.binary_location = "/usr/bin/chromium"
+        for flag in (
+            "--headless=new",
+            "--no-sandbox",
+            "--disable-gpu",
+            "--disable-quic",
+            "--no-first-run",
+            "--disable-dev-shm-usage",
+            "--disable-background-networking",
+            "--disable-component-update",
+            "--disable-sync",
+            "--window-size=1280,800",
+        ):
+            options.add_argument(flag)
+        options.add_experimental_option(
+            "prefs", {"download.default_directory": str(downloads), "download.prompt_for_download": False}
+        )
+        options.set_capability("goog:loggingPrefs", {"browser": "ALL", "performance": "ALL"})
+        self.driver = webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver"))
+        self.driver.set_script_timeout(60)
+        self.running = running
+        self.resize(1280, 800)
+
+    def resize(self, width: int, height: int) -> None:
+        self.driver.execute_cdp_cmd(
+            "Emulation.setDeviceMetricsOverride",
+            {"width": width, "height": height, "deviceScaleFactor": 1, "mobile": False},
+        )
+
+    def go(self, path: str) -> None:
+        self.driver.get(path if path.startswith("http") else self.running.studio + path)
+
+    def sign_in(self, name: str = "designer", password: str = "ferry-and-fern") -> None:
+        self.go("/account/sign-in/")
+        self.driver.find_element(By.NAME, "username").send_keys(name)
+        self.driver.find_element(By.NAME, "password").send_keys(password + "\n")
+        wait_for(lambda: self.all("home") and "/account/" not in self.driver.current_url)
+
+    def all(self, test: str) -> list[WebElement]:
+        return self.driver.find_elements(By.CSS_SELECTOR, f'[data-test="{test}"]')
+
+    def one(self, test: str) -> WebElement:
+        return wait_for(lambda: self.all(test))[0]
+
+    def press(self, test: str) -> None:
+        self.acted(lambda: self.one(test).click())
+
+    def fill(self, test: str, text: str) -> None:
+        """Types into a field, without leaving it."""
+        field = self.one(test)
+        field.clear() if not text else self.js("arguments[0].value = ''", field)
+        field.send_keys(text)
+
+    def change(self, test: str, text: str) -> None:
+        """Types into a control of its own form and leaves it, as with the Tab key."""
+
+        def act() -> None:
+            field = self.one(test)
+            self.js("arguments[0].value = ''", field)
+            field.send_keys(text + "\t")
+
+        self.acted(act)
+
+    def choose(self, test: str, value: str) -> None:
+        self.acted(
+            lambda: self.js(
+                "arguments[0].value = arguments[1]; arguments[0].dispatchEvent(new Event('change', {bubbles: true}))",
+                self.one(test),
+                value,
+            )
+        )
+
+    def acted(self, act: Callable[[], Any]) -> None:
+        """Does something and waits until what it asked of the server is there and settled."""
+        self.js(
+            "window.rimSwaps = window.rimSwaps || 0; window.rimAsked = window.rimAsked || 0;"
+            "if (!window.rimCounting) { window.rimCounting = true;"
+            "document.addEventListener('htmx:beforeRequest', (e) => { if (e.detail.elt.id !== 'watch') window.rimAsked++ });"
+            "document.addEventListener('htmx:afterRequest', (e) => { if (e.detail.elt.id !== 'watch') window.rimSwaps++ }); }"
+        )
+        act()
+        time.sleep(0.06)
+        wait_for(
+            lambda: self.js(
+                "return document.readyState === 'complete' && (window.rimAsked === undefined || window.rimSwaps >= window.rimAsked)"
+            )
+        )
+
+    def js(self, script: str, *arguments: Any) -> Any:
+        return self.driver.execute_script(script, *arguments)
+
+    def on_stage(self) -> Stage:
+        return Stage(self)
+
+    def quit(self) -> None:
+        self.driver.quit()
+
+
+class Stage:
+    """Within: what is looked for is looked for on the stage."""
+
+    def __init__(self, browser: Browser) -> None:
+        self.browser = browser
+
+    def __enter__(self) -> webdriver.Chrome:
+        self.browser.driver.switch_to.frame(self.browser.one("stage"))
+        return self.browser.driver
+
+    def __exit__(self, *_: object) -> None:
+        self.browser.driver.switch_to.default_content()
+
+
+@pytest.fixture
+def new_browser(running: Running, tmp_path: Path) -> Iterator[Callable[[], Browser]]:
+    opened: list[Browser] = []
+
+    def begin() -> Browser:
+        opened.append(Browser(running, tmp_path))
+        return opened[-1]
+
+    yield begin
+    for browser in opened:
+        browser.quit()
+
+
+@pytest.fixture
+def browser(new_browser: Callable[[], Browser]) -> Browser:
+    return new_browser()
