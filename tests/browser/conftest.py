@@ -114,6 +114,7 @@ class Browser:
             "--disable-background-networking",
             "--disable-component-update",
             "--disable-sync",
+            "--hide-scrollbars",
             "--window-size=1280,800",
         ):
             options.add_argument(flag)

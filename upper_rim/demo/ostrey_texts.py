@@ -30,7 +30,7 @@ ENGLISH: tuple[tuple[str, str, str, str, str], ...] = (
         "fares",
         "/sailings/fares/",
         "Fares",
-        "| | One way | Return |\n|---|---|---|\n| Adult | 14 | 24 |\n| Under 16 | 6 | 10 |\n| Bicycle | 3 | 5 |\n| Car up to 5 m | 41 | 72 |\n\nIslanders travel at half the fare.",
+        "| Who | One way | Return |\n|---|---|---|\n| Adult | 14 | 24 |\n| Under 16 | 6 | 10 |\n| Bicycle | 3 | 5 |\n| Car up to 5 m | 41 | 72 |\n\nIslanders travel at half the fare.",
         "",
     ),
     (
@@ -177,7 +177,7 @@ TRANSLATED: dict[str, tuple[tuple[str, str, str, str], ...]] = {
             "fares",
             "/de/fahrpreise/",
             "Fahrpreise",
-            "| | Einfach | Hin und zurück |\n|---|---|---|\n| Erwachsene | 14 | 24 |\n| Unter 16 | 6 | 10 |",
+            "| Wer | Einfach | Hin und zurück |\n|---|---|---|\n| Erwachsene | 14 | 24 |\n| Unter 16 | 6 | 10 |",
         ),
     ),
     "cy": (
@@ -193,7 +193,7 @@ TRANSLATED: dict[str, tuple[tuple[str, str, str, str], ...]] = {
             "Amserlen",
             "| O | I | Gadael | Cyrraedd |\n|---|---|---|---|\n| Osterhaven | Skarrow | 07:10 | 08:05 |",
         ),
-        ("fares", "/cy/prisiau/", "Prisiau", "| | Un ffordd | Dwy ffordd |\n|---|---|---|\n| Oedolyn | 14 | 24 |"),
+        ("fares", "/cy/prisiau/", "Prisiau", "| Pwy | Un ffordd | Dwy ffordd |\n|---|---|---|\n| Oedolyn | 14 | 24 |"),
     ),
     "ar": (
         (
@@ -208,6 +208,6 @@ TRANSLATED: dict[str, tuple[tuple[str, str, str, str], ...]] = {
             "المواعيد",
             "| من | إلى | المغادرة | الوصول |\n|---|---|---|---|\n| أوسترهافن | سكارو | 07:10 | 08:05 |",
         ),
-        ("fares", "/ar/fares/", "الأسعار", "| | ذهاب | ذهاب وإياب |\n|---|---|---|\n| بالغ | 14 | 24 |"),
+        ("fares", "/ar/fares/", "الأسعار", "| المسافر | ذهاب | ذهاب وإياب |\n|---|---|---|\n| بالغ | 14 | 24 |"),
     ),
 }

@@ -3,7 +3,8 @@
   const each = (selector, act) => document.querySelectorAll(selector).forEach(act);
 
   // A drawer is a popover: it opens, closes and answers to Escape without this script.
-  // Added here: the state on the button, focus moved in, kept in and given back, and the rest of the page inert.
+  // Added here: the state on the button, focus moved in, kept in and given back, and the rest of the page inert;
+  // while that is so, it is a modal dialog.
   each("[data-rim-drawer]", (button) => {
     const drawer = document.getElementById(button.getAttribute("aria-controls"));
     if (!drawer || !drawer.showPopover) return;
@@ -20,6 +21,10 @@
     drawer.addEventListener("toggle", (event) => {
       const open = event.newState === "open";
       button.setAttribute("aria-expanded", String(open));
+      for (const [name, value] of [["role", "dialog"], ["aria-modal", "true"], ["aria-label", button.getAttribute("aria-label") || button.textContent]]) {
+        if (open) drawer.setAttribute(name, value);
+        else drawer.removeAttribute(name);
+      }
       if (!open) {
         if (!document.activeElement || document.activeElement === document.body) button.focus();
         return;

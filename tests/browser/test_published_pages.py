@@ -1,0 +1,319 @@
+"""The published demo in a real browser: accessible, by keyboard, valid, on its own, and out of reach of page CSS."""
+
+from __future__ import annotations
+
+import json
+import time
+from collections import Counter
+from collections.abc import Iterator
+from pathlib import Path
+from urllib.parse import urlsplit
+
+import html5lib
+import pytest
+from selenium.webdriver.common.action_chains import ActionChains
+from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
+
+from upper_rim.demo import ostrey, quillwort
+
+from .conftest import ROOT, Browser, Running, wait_for
+
+AXE = (ROOT / "node_modules/axe-core/axe.min.js").read_text() if (ROOT / "node_modules").exists() else ""
+SITES = {"ostrey": ostrey()[0], "quillwort": quillwort()[0]}
+
+
+@pytest.fixture(scope="module")
+def reader(running: Running, tmp_path_factory: pytest.TempPathFactory) -> Iterator[Browser]:
+    browser = Browser(running, tmp_path_factory.mktemp("downloads"))
+    yield browser
+    browser.quit()
+
+
+def axe(browser: Browser) -> list[str]:
+    browser.js(AXE)
+    found = browser.driver.execute_async_script(
+        "axe.run(document, {resultTypes: ['violations']}).then((result) => arguments[0](result.violations))"
+    )
+    return [
+        f"{fault['id']}: {node['html'][:160]} {node['failureSummary'][:200]}"
+        for fault in found
+        for node in fault["nodes"]
+    ]
+
+
+@pytest.mark.parametrize("width", [360, 1280])
+@pytest.mark.parametrize("slug", SITES)
+def test_no_page_of_the_demo_has_an_accessibility_fault(
+    reader: Browser, running: Running, slug: str, width: int
+) -> None:
+    reader.resize(width, 800)
+    for page in SITES[slug].pages:
+        reader.go(running.live(slug) + page.path)
+        if page.bare:
+            assert not reader.driver.find_elements(By.CSS_SELECTOR, "header")
+            continue
+        assert axe(reader) == [], page.path
+        wide = reader.js("return document.documentElement.scrollWidth")
+        assert wide <= width, f"{page.path} can be scrolled sideways: {wide}"
+
+
+def test_open_drawer_and_open_branch_have_no_accessibility_fault(reader: Browser, running: Running) -> None:
+    for path in ("/", "/ar/", "/press/"):
+        reader.resize(360, 800)
+        reader.go(running.live("ostrey") + path)
+        reader.driver.find_element(By.CSS_SELECTOR, "[data-rim-drawer]").click()
+        wait_for(lambda: reader.js("return document.querySelector(':popover-open') !== null"))
+        assert axe(reader) == []
+    reader.resize(1280, 800)
+    reader.go(running.live("ostrey") + "/")
+    reader.driver.find_element(By.CSS_SELECTOR, "[data-rim-branch]").click()
+    assert axe(reader) == []
+
+
+def test_the_drawer_by_keyboard(reader: Browser, running: Running) -> None:
+    reader.resize(390, 700)
+    reader.go(running.live("ostrey") + "/sailings/fares/")
+    button = reader.driver.find_element(By.CSS_SELECTOR, "[data-rim-drawer]")
+
+    def focused() -> str:
+        return str(reader.js("const f = document.activeElement; return f.getAttribute('aria-label') || f.textContent"))
+
+    def press(*keys: str) -> None:
+        chain = ActionChains(reader.driver)
+        for key in keys[:-1]:
+            chain.key_down(key)
+        chain.send_keys(keys[-1])
+        for key in keys[:-1]:
+            chain.key_up(key)
+        chain.perform()
+
+    press(Keys.TAB)
+    assert focused() == "Skip to content"
+    assert reader.js("return document.activeElement.getBoundingClientRect().top >= 0")
+    press(Keys.TAB)
+    press(Keys.TAB)
+    assert focused() == "Menu", "the notice row's call link hides on narrow screens; the logo comes before"
+    assert button.get_attribute("aria-expanded") == "false"
+    assert button.get_attribute("aria-controls") == reader.driver.find_element(
+        By.CSS_SELECTOR, "[popover]"
+    ).get_attribute("id")
+    press(Keys.ENTER)
+    wait_for(lambda: button.get_attribute("aria-expanded") == "true")
+    wait_for(lambda: focused() == "Close menu")
+    main = reader.driver.find_element(By.TAG_NAME, "main")
+    assert main.get_property("inert") is True
+    seen = [focused()]
+    for _ in range(40):
+        press(Keys.TAB)
+        seen.append(focused())
+        if focused() == "Close menu":
+            break
+    assert seen[-1] == "Close menu" and len(seen) == 19, "seventeen links and the close button, then round again"
+    assert "Book" not in seen
+    press(Keys.SHIFT, Keys.TAB)
+    assert focused() == seen[-2]
+    press(Keys.ESCAPE)
+    wait_for(lambda: button.get_attribute("aria-expanded") == "false")
+    assert focused() == "Menu"
+    assert main.get_property("inert") is False
+    press(Keys.ENTER)
+    wait_for(lambda: focused() == "Close menu")
+    reader.resize(1280, 700)
+    wait_for(lambda: main.get_property("inert") is False)
+    assert reader.js("return document.querySelector(':popover-open') === null"), "widened past its width, it closes"
+
+
+def test_a_branch_opens_on_press_and_closes_by_escape_and_by_leaving(reader: Browser, running: Running) -> None:
+    reader.resize(1280, 700)
+    reader.go(running.live("ostrey") + "/")
+    first, second = reader.driver.find_elements(By.CSS_SELECTOR, "[data-rim-branch]")[:2]
+    first.send_keys(Keys.ENTER)
+    assert first.get_attribute("aria-expanded") == "true"
+    assert reader.driver.find_element(By.LINK_TEXT, "Osterhaven").is_displayed()
+    second.click()
+    assert (first.get_attribute("aria-expanded"), second.get_attribute("aria-expanded")) == ("false", "true")
+    ActionChains(reader.driver).send_keys(Keys.TAB).send_keys(Keys.ESCAPE).perform()
+    assert second.get_attribute("aria-expanded") == "false"
+    assert reader.driver.switch_to.active_element == second
+    first.click()
+    reader.driver.find_element(By.TAG_NAME, "h1").click()
+    assert first.get_attribute("aria-expanded") == "false"
+
+
+def test_without_script_the_menu_is_there_and_opens(reader: Browser, running: Running) -> None:
+    reader.driver.execute_cdp_cmd("Emulation.setScriptExecutionDisabled", {"value": True})
+    try:
+        reader.resize(390, 700)
+        reader.go(running.live("ostrey") + "/")
+        button = reader.driver.find_element(By.CSS_SELECTOR, "[data-rim-drawer]")
+        button.click()
+        time.sleep(0.3)
+        assert reader.driver.find_element(By.LINK_TEXT, "Timetable").is_displayed()
+        reader.resize(1280, 700)
+        reader.go(running.live("ostrey") + "/")
+        ActionChains(reader.driver).move_to_element(reader.driver.find_element(By.LINK_TEXT, "Harbours")).perform()
+        time.sleep(0.2)
+        assert reader.driver.find_element(By.LINK_TEXT, "Osterhaven").is_displayed()
+    finally:
+        reader.driver.execute_cdp_cmd("Emulation.setScriptExecutionDisabled", {"value": False})
+
+
+def test_published_html_is_valid(running: Running) -> None:
+    for slug, site in SITES.items():
+        for page in site.pages:
+            status, sent = running.fetch(slug, page.path)
+            assert status == 200
+            parser = html5lib.HTMLParser(html5lib.treebuilders.getTreeBuilder("etree"))
+            document = parser.parse(sent)
+            assert parser.errors == [], (page.path, parser.errors)
+            ids = Counter(node.get("id") for node in document.iter() if node.get("id"))
+            assert not [name for name, count in ids.items() if count > 1]
+            known = set(ids)
+            for node in document.iter():
+                for attribute in ("aria-controls", "popovertarget"):
+                    assert node.get(attribute) is None or node.get(attribute) in known
+
+
+def test_no_page_asks_another_host_for_anything(reader: Browser, running: Running) -> None:
+    reader.driver.get_log("performance")
+    reader.resize(1280, 800)
+    for slug, site in SITES.items():
+        for page in site.pages:
+            reader.go(running.live(slug) + page.path)
+        hosts = set()
+        for entry in reader.driver.get_log("performance"):
+            message = json.loads(entry["message"])["message"]
+            if message["method"] == "Network.requestWillBeSent":
+                hosts.add(urlsplit(message["params"]["request"]["url"]).netloc or "data:")
+        assert hosts - {"data:"} == {f"{slug}.localhost:{running.port}"}
+    assert [
+        line
+        for line in reader.driver.get_log("browser")
+        if line["level"] == "SEVERE" and "favicon" not in line["message"]
+    ] == []
+
+
+HOSTILE = {
+    "resets": "*{all:unset} *,*::before,*::after{box-sizing:content-box;margin:3px;padding:2px}",
+    "important resets": "*:not(html,head,body,style,script,link,title,meta){all:unset!important;font-size:40px!important;color:lime!important}",
+    "elements": "a{display:block!important;color:red!important;float:left!important} nav,ul,li{position:fixed!important;list-style:square!important}",
+    "header": "header{position:fixed!important;bottom:0!important;transform:rotate(9deg)!important;opacity:.2!important;display:none!important}",
+    "root size": "html{font-size:62.5%} button{font:9px monospace!important;border:9px solid red!important}",
+    "pseudo": "*::before{content:'XX'!important;display:block!important} *::first-letter{font-size:60px!important;color:red!important}",
+    "layers": "@layer first{*{color:red!important;letter-spacing:9px!important}} *{letter-spacing:4px;text-transform:uppercase;writing-mode:vertical-rl;direction:rtl!important}",
+    "animation": "@keyframes x{from{color:red}to{color:blue}} *{animation:x 1s infinite!important;transition:all 9s!important;filter:blur(2px)!important}",
+    "own names": ".q7xk-row,.q7xk-menu a,#q7xk-it-menu-drawer,[class^=q7xk]{display:none!important;color:red!important} :root{--q7xk-ground:red!important}",
+}
+
+_MEASURE = """
+const wanted = ['color','fontSize','fontFamily','fontWeight','display','position','letterSpacing','textTransform','lineHeight','writingMode','direction','opacity','transform','filter','animationName','backgroundColor','visibility','float','listStyleType','paddingTop','marginTop'];
+const top = document.querySelector('.q7xk').getBoundingClientRect().top;
+return [...document.querySelectorAll('.q7xk, .q7xk *')].map((part) => {
+  const box = part.getBoundingClientRect(), style = getComputedStyle(part), before = getComputedStyle(part, '::before');
+  return [part.className, (box.width ? [box.left, box.top - top, box.width, box.height] : [0]).map((n) => Math.round(n * 10) / 10).join(' '), wanted.map((name) => style[name]).join('|'), before.content].join(' § ');
+});
+"""
+
+
+@pytest.mark.parametrize("name", HOSTILE)
+def test_hostile_css_of_the_page_changes_nothing_in_a_piece(reader: Browser, running: Running, name: str) -> None:
+    for width in (390, 1280):
+        reader.resize(width, 800)
+        reader.go(running.live("ostrey") + "/sailings/fares/")
+        reader.js("return document.fonts.ready.then(() => 1)")
+        if width == 390:
+            reader.driver.find_element(By.CSS_SELECTOR, "[data-rim-drawer]").click()
+            wait_for(lambda: reader.js("return document.querySelector(':popover-open') !== null"))
+        before = reader.js(_MEASURE)
+        assert len(before) > 30
+        reader.js(
+            "const s = document.createElement('style'); s.textContent = arguments[0] + 'html,body{display:block!important;margin:0!important;padding:0!important;border:0!important;position:static!important;transform:none!important;direction:ltr!important;writing-mode:horizontal-tb!important}html::before,body::before{content:none!important}head,head *{display:none!important}'; document.head.append(s)",
+            HOSTILE[name],
+        )
+        time.sleep(0.3)
+        after = reader.js(_MEASURE)
+        assert after == before
+
+
+def test_a_ground_reaches_both_edges_of_a_narrow_body(reader: Browser, running: Running) -> None:
+    reader.resize(1280, 700)
+    reader.go(running.live("ostrey") + "/")
+    reader.js(
+        "const s = document.createElement('style'); s.textContent = 'body{max-width:500px;margin:40px auto!important;padding:30px!important}'; document.head.append(s)"
+    )
+    shot = Path(reader.running.folder / "edges.png")
+    reader.driver.save_screenshot(str(shot))
+    pixels = reader.driver.execute_async_script(
+        "const done = arguments[1], image = new Image(); image.onload = () => { const c = document.createElement('canvas'); c.width = image.width; c.height = image.height;"
+        "const x = c.getContext('2d'); x.drawImage(image, 0, 0); done([3, 640, 1276].map((left) => [...x.getImageData(left, 8, 1, 1).data].slice(0, 3).join())) };"
+        "image.src = 'data:image/png;base64,' + arguments[0]",
+        reader.driver.get_screenshot_as_base64(),
+    )
+    assert pixels == ["18,52,77"] * 3
+    assert reader.js("return document.documentElement.scrollWidth") == 1280
+
+
+STUDIO_SCREENS = (
+    "/",
+    "/s/ostrey/",
+    "/s/ostrey/pages/",
+    "/s/ostrey/pages/pg-fares/",
+    "/s/ostrey/pages/lifting/",
+    "/s/ostrey/foundations/",
+    "/s/ostrey/menus/",
+    "/s/ostrey/menus/mn-main/",
+    "/s/ostrey/pieces/",
+    "/s/ostrey/pieces/pc-main/?select=it-menu",
+    "/s/ostrey/pieces/pc-main/",
+    "/s/ostrey/editions/",
+)
+
+
+def test_no_screen_of_the_studio_has_an_accessibility_fault(browser: Browser) -> None:
+    browser.go("/account/sign-in/")
+    assert axe(browser) == []
+    browser.sign_in()
+    for path in STUDIO_SCREENS:
+        browser.go(path)
+        assert axe(browser) == [], path
+
+
+def test_the_workbench_by_keyboard_alone(browser: Browser) -> None:
+    browser.sign_in()
+    browser.go("/s/quillwort/pieces/pc-main/")
+    wait_for(lambda: browser.all("stage"))
+
+    def keys(*pressed: str) -> None:
+        browser.acted(lambda: _chord(browser, *pressed))
+
+    keys("]")
+    keys("]")
+    keys("]")
+    assert browser.one("chosen").text == "Logo"
+    keys(Keys.ALT, "d")
+    assert len([line for line in browser.all("line") if line.text == "Logo"]) == 2
+    keys(Keys.ALT, Keys.ARROW_DOWN)
+    outline = [line.text for line in browser.all("line")]
+    assert outline.index("Middle") < [at for at, text in enumerate(outline) if text == "Logo"][1]
+    keys(Keys.ALT, Keys.DELETE)
+    assert len([line for line in browser.all("line") if line.text == "Logo"]) == 1
+    keys(Keys.CONTROL, "z")
+    assert len([line for line in browser.all("line") if line.text == "Logo"]) == 2
+    keys(Keys.CONTROL, "z")
+    keys(Keys.CONTROL, "z")
+    assert len([line for line in browser.all("line") if line.text == "Logo"]) == 1
+    keys("g")
+    keys("m")
+    wait_for(lambda: browser.driver.current_url.endswith("/menus/"))
+
+
+def _chord(browser: Browser, *pressed: str) -> None:
+    *held, last = pressed
+    chain = ActionChains(browser.driver)
+    for key in held:
+        chain.key_down(key)
+    chain.send_keys(last)
+    for key in reversed(held):
+        chain.key_up(key)
+    chain.perform()
