@@ -14,6 +14,7 @@ from concurrent.futures import Future, ThreadPoolExecutor
 from contextlib import contextmanager, suppress
 from functools import partial
 from itertools import islice
+from multiprocessing import get_context
 from pathlib import Path
 from typing import IO, NamedTuple
 
@@ -24,7 +25,6 @@ from ..core.model.check import broken_references
 from ..core.model.site import Asset, Band, Page, Site
 from ..core.output.publication import PublishedFile, publication
 from ..core.reach.coverage import Coverage, in_words
-from ..demo import ostrey, quillwort
 from ..shipped import shelf
 
 Remarks = list[str]
@@ -35,6 +35,8 @@ class CannotDo(Exception):
 
 
 def demo(chosen: argparse.Namespace) -> Remarks:
+    from ..demo import ostrey, quillwort  # only here: the other commands start faster without the demo's texts
+
     site, contents = {"ostrey": ostrey, "quillwort": quillwort}[chosen.site]()
     with _new_file(chosen.out) as out:
         write_bundle(out, site, contents.__getitem__)
@@ -90,19 +92,35 @@ def publish(chosen: argparse.Namespace) -> Remarks:
 
 
 def write_files(site: Site, read: Callable[[str], bytes], folder: Path) -> None:
-    """The published site into a folder. One thread composes while another waits for the disk."""
+    """The published site into a folder. A large one is shared out among two processes."""
     root = os.path.abspath(folder)
     os.makedirs(root, exist_ok=True)
+    if len(site.pages) < SHARED_FROM:
+        _write_share(site, read, root, 0, 1)
+        return
+    other = get_context("fork").Process(target=_write_share, args=(site, read, root, 1, 2))
+    other.start()
+    _write_share(site, read, root, 0, 2)
+    other.join()
+    if other.exitcode:
+        raise CannotDo(f"{folder}: not all files could be written")
+
+
+def _write_share(site: Site, read: Callable[[str], bytes], root: str, share: int, of: int) -> None:
+    """One thread composes while another waits for the disk."""
     with ThreadPoolExecutor(max_workers=1) as writer:
         writing: deque[Future[None]] = deque()
         made: set[str] = {root}
-        for files in _in_batches(publication(site, shelf(), read), BATCH):
+        for files in _in_batches(publication(site, shelf(), read, share=share, of=of), BATCH):
             writing.append(writer.submit(_write_batch, root, files, made))
             if len(writing) > 2:
                 writing.popleft().result()
         for left in writing:
             left.result()
 
+
+SHARED_FROM = 500
+"""Pages from which on a second process is worth its beginning."""
 
 BATCH = 100
 """Files handed to the writing thread at once: few enough to hold in memory, many enough that handing over costs nothing."""

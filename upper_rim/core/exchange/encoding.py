@@ -9,7 +9,6 @@ from __future__ import annotations
 from typing import NamedTuple
 
 import webencodings
-from html5lib._inputstream import EncodingParser
 
 PRESCAN_BYTES = 1024
 
@@ -25,6 +24,8 @@ def sniff(content: bytes) -> Encoding:
     for bom, label in ((b"\xef\xbb\xbf", "utf-8"), (b"\xff\xfe", "utf-16le"), (b"\xfe\xff", "utf-16be")):
         if content.startswith(bom):
             return Encoding(label, len(bom))
+    from html5lib._inputstream import EncodingParser  # only where bytes come in: publishing needs none of it
+
     declared = EncodingParser(content[:PRESCAN_BYTES]).getEncoding()
     if declared is not None:
         label = declared.name

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from functools import cache
 from html import escape
-
-from markdown_it import MarkdownIt
+from typing import TYPE_CHECKING
 
 from ..model.site import Splice
 from ..model.values import direction
-from .anatomy import anatomy
+
+if TYPE_CHECKING:
+    from markdown_it import MarkdownIt
 
 _STYLE = (
     "body{margin:0;font:17px/1.6 system-ui,sans-serif;color:#1d2326;background:#fff}"
@@ -21,6 +22,8 @@ _STYLE = (
 
 @cache
 def _parser() -> MarkdownIt:
+    from markdown_it import MarkdownIt  # only where Markdown is written: publishing needs none of it
+
     return MarkdownIt("commonmark", {"html": False}).enable("table")
 
 
@@ -30,13 +33,17 @@ def written_page(title: str, language: str, markdown: str) -> tuple[bytes, Splic
     Where the text has no first-rank heading of its own, the title stands above it as one.
     """
     body = _parser().render(markdown)
-    if "<h1>" not in body:
-        body = f"<h1>{escape(title)}</h1>\n{body}"
-    document = (
-        f'<!DOCTYPE html>\n<html lang="{language}" dir="{direction(language)}">\n<head>\n<meta charset="utf-8">\n'
-        f'<meta name="viewport" content="width=device-width, initial-scale=1">\n<title>{escape(title)}</title>\n'
-        f"<style>{_STYLE}</style>\n</head>\n<body>\n<main>\n{body}</main>\n</body>\n</html>\n"
-    ).encode()
-    splice = anatomy(document).splice
-    assert splice is not None, "a document of our own making has places for pieces"
-    return document, splice
+    return document(title, language, body if "<h1>" in body else f"<h1>{escape(title)}</h1>\n{body}")
+
+
+def document(title: str, language: str, body: str) -> tuple[bytes, Splice]:
+    """A document of our own making around HTML that stands in its main part, and the places for pieces in it."""
+    before = f'<!DOCTYPE html>\n<html lang="{language}" dir="{direction(language)}">\n<head>\n<meta charset="utf-8">'
+    head = (
+        f'\n<meta name="viewport" content="width=device-width, initial-scale=1">\n<title>{escape(title)}</title>\n'
+        f"<style>{_STYLE}</style>\n</head>\n<body>"
+    )
+    rest = f"\n<main>\n{body}</main>\n</body>\n</html>\n"
+    head_at = len(before.encode())
+    splice = Splice(encoding="utf-8", head_at=head_at, body_at=head_at + len(head.encode()))
+    return (before + head + rest).encode(), splice

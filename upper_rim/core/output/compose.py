@@ -7,10 +7,11 @@ from __future__ import annotations
 
 import hashlib
 from collections.abc import Iterator
+from html import escape
 from typing import NamedTuple
 
 from ..exchange.encoding import insertion
-from ..exchange.markdown import written_page
+from ..exchange.markdown import document
 from ..exchange.markers import marked
 from ..model.items import ToPage
 from ..model.site import Page, Piece, Site
@@ -75,7 +76,7 @@ class Composer:
         return self._virtual(page.title or page.path, page.language, phrase("to_come", page.language), page.path, page)
 
     def _virtual(self, title: str, language: str, text: str, path: str, page: Page | None = None) -> bytes:
-        content, splice = written_page(title, language, text)
+        content, splice = document(title, language, f"<h1>{escape(title)}</h1>\n<p>{escape(text)}</p>\n")
         shape = page or Page(id="not-found", path=path, title=title, language=language)
         return self.page(shape.replaced(splice=splice), content)
 

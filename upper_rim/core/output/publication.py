@@ -25,21 +25,26 @@ class PublishedFile(NamedTuple):
     content: str | None = None
 
 
-def publication(site: Site, shelf: Shelf, read: Callable[[str], bytes]) -> Iterator[PublishedFile]:
-    """All files of the site, pages first. `read` gives the bytes of a content by its hash."""
+def publication(
+    site: Site, shelf: Shelf, read: Callable[[str], bytes], *, share: int = 0, of: int = 1
+) -> Iterator[PublishedFile]:
+    """All files of the site, pages first; or one share of them, where several processes publish it together.
+
+    `read` gives the bytes of a content by its hash.
+    """
     composer = Composer(site, shelf)
-    has_own_not_found = False
-    for page in site.pages:
-        has_own_not_found = has_own_not_found or page.path == NOT_FOUND
+    for page in site.pages[share::of]:
         if page.content is None:
             yield PublishedFile(file_name(page.path), composer.page_to_come(page))
         else:
             yield PublishedFile(file_name(page.path), composer.page(page, read(page.content)))
-    for asset in site.assets:
+    for asset in site.assets[share::of]:
         yield PublishedFile(file_name(asset.path), read(asset.content), asset.content)
+    if share > 0:
+        return
     for path, data in composer.parts():
         yield PublishedFile(path[1:], data)
-    if not has_own_not_found:
+    if all(page.path != NOT_FOUND for page in site.pages):
         yield PublishedFile(NOT_FOUND[1:], composer.not_found_page())
 
 
