@@ -149,7 +149,7 @@ def _tell(port: int, with_demo: bool) -> None:
     print(f"\nUpper Rim runs.\n\n  Studio   http://localhost:{port}/")
     if with_demo:
         print(f"  Sign in  {DEMO_NAME} / {DEMO_PASSWORD}   (a second designer: colleague / {DEMO_PASSWORD})")
-        print(f"  Demo     http://ostrey.localhost:{port}/   http://quillwort.localhost:{port}/   once published")
+        print(f"  Demo     http://ostrey.localhost:{port}/   http://quillwort.localhost:{port}/")
     print("\nCtrl-C stops it.\n", flush=True)
 
 

@@ -226,7 +226,7 @@ def _validated(adapter: TypeAdapter[Any], values: Any, node_id: str, field: str)
 def reason_of(error: ValidationError) -> str:
     """The first fault that pydantic found, as the end of a sentence."""
     message = error.errors()[0]["msg"]
-    return message.removeprefix("Value error, ")
+    return message.removeprefix("Value error, ").replace("Input should", "it should")
 
 
 def _require_slot(holder: Value, slot: str, node_id: str) -> None:

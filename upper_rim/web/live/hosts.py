@@ -29,6 +29,13 @@ class SiteHosts:
         if label == host or "." in label:
             return HttpResponseNotFound("There is no site at this address.", content_type="text/plain")
         key = read_stage_label(label)
-        if key is not None:
-            return stage.respond(request, key)
-        return published.respond(request, label)
+        response = published.respond(request, label) if key is None else stage.respond(request, key)
+        return _without_body(response) if request.method == "HEAD" else response
+
+
+def _without_body(response: HttpResponse) -> HttpResponse:
+    """An answer to HEAD: all headers of the answer to GET, and no content (RFC 9110, 9.3.2)."""
+    if response.status_code != 304:
+        response["Content-Length"] = str(len(response.content))
+    response.content = b""
+    return response

@@ -28,7 +28,12 @@ class Notice:
 def notice_of(answer: Answer, edit: Edit | None, site: Site) -> Notice | None:
     match answer:
         case Refusal():
-            return Notice(f"{_named(site, answer.node)}: {answer.reason}.", True, answer.node, answer.field)
+            return Notice(
+                f"{_named(site, answer.node)}{_of_field(answer.field)}: {answer.reason}.",
+                True,
+                answer.node,
+                answer.field,
+            )
         case Clash():
             return _clash(answer, edit, site)
         case NothingThere():
@@ -73,6 +78,10 @@ def _shown(value: object) -> str:
         return str(value["text"])
     text = value if isinstance(value, str) else json.dumps(value, ensure_ascii=False)
     return text if len(text) <= 120 else text[:117] + "…"
+
+
+def _of_field(field: str) -> str:
+    return f", {field.removesuffix('_px').replace('_', ' ')}" if field and field != "do" else ""
 
 
 def _named(site: Site, node_id: str) -> str:

@@ -11,7 +11,7 @@ from django.shortcuts import render
 
 from ...core.exchange.lifting import find_in_page, preview, selector_fault
 from ...core.exchange.pages_in import lift_applies
-from ...core.model.site import Lift, Page, Site
+from ...core.model.site import Below, Lift, Page, Site
 from ...core.reach.coverage import Coverage
 from ..jobs import tasks
 from ..sites import store
@@ -223,7 +223,11 @@ def _lift_preview(site: Site, selector: str, below: str) -> dict[str, Any]:
     fault = selector_fault(selector)
     if fault:
         return {"fault": Notice(f"{selector}: {fault}", True)}
-    pages = [page for page in site.pages if page.content and page.path.startswith(below)]
+    try:
+        lift = Lift(id="preview", selector=selector, where=Below(path=below))
+    except ValueError:
+        return {"fault": Notice(f"{below}: a path begins with / and has no spaces", True)}
+    pages = [page for page in site.pages if page.content and lift_applies(lift, page)]
     rows, faults = [], []
     for page in pages[:PREVIEW_PAGES]:
         content = store.read_content(page.content or "")
