@@ -1,0 +1,70 @@
+"""Takes the pictures in docs/screenshots anew, from a running ./start with the demo: python ops/screenshots.py [PORT]"""
+
+from __future__ import annotations
+
+import sys
+import time
+from pathlib import Path
+
+from selenium import webdriver
+from selenium.webdriver.chrome.service import Service
+from selenium.webdriver.common.by import By
+
+PICTURES = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
+BENCH = "/s/ostrey/pieces/pc-main/"
+VIEWS = {
+    "workbench": BENCH + "?select=it-menu&width=1120",
+    "workbench-narrow": BENCH + "?select=it-book&width=390&page=/de/",
+    "pages": "/s/ostrey/pages/",
+    "page": "/s/ostrey/pages/pg-press/",
+    "menu": "/s/ostrey/menus/mn-main/",
+    "foundations": "/s/ostrey/foundations/",
+    "pieces": "/s/ostrey/pieces/",
+    "editions": "/s/ostrey/editions/",
+    "lifting": "/s/ostrey/pages/lifting/?selector=h1&below=/harbours/",
+}
+
+
+def main() -> None:
+    port = sys.argv[1] if len(sys.argv) > 1 else "8700"
+    options = webdriver.ChromeOptions()
+    options.binary_location = "/usr/bin/chromium"
+    for flag in (
+        "--headless=new",
+        "--no-sandbox",
+        "--disable-gpu",
+        "--hide-scrollbars",
+        "--disable-background-networking",
+    ):
+        options.add_argument(flag)
+    driver = webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver"))
+    try:
+        metrics = {"width": 1280, "height": 800, "deviceScaleFactor": 1, "mobile": False}
+        driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
+        driver.get(f"http://localhost:{port}/account/sign-in/")
+        driver.find_element(By.NAME, "username").send_keys("designer")
+        driver.find_element(By.NAME, "password").send_keys("ferry-and-fern\n")
+        time.sleep(1)
+        for name, path in VIEWS.items():
+            _take(driver, f"http://localhost:{port}{path}", name)
+        _take(
+            driver,
+            f"http://ostrey.localhost:{port}/harbours/",
+            "published",
+            "document.querySelector('[data-rim-branch]').click()",
+        )
+    finally:
+        driver.quit()
+
+
+def _take(driver: webdriver.Chrome, address: str, name: str, script: str = "") -> None:
+    driver.get(address)
+    time.sleep(1.5)
+    if script:
+        driver.execute_script(script)
+        time.sleep(0.5)
+    driver.save_screenshot(str(PICTURES / f"{name}.png"))
+
+
+if __name__ == "__main__":
+    main()
