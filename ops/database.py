@@ -108,31 +108,27 @@ class Cluster:
             raise Trouble(f"The database cluster could not be made: {made.stderr.strip().splitlines()[-1:]}")
 
     def _create_database(self) -> None:
-        import psycopg
-
-        where: dict[str, Any] = {
-            "host": "127.0.0.1",
-            "port": self.port,
-            "user": USER,
-            "password": self.secrets["database"],
-        }
-        with psycopg.connect(dbname="postgres", autocommit=True, **where) as connection:
-            if connection.execute("select 1 from pg_database where datname = %s", [USER]).fetchone() is None:
-                connection.execute(f'create database "{USER}"')
+        with self._server() as server:
+            if server.execute("select 1 from pg_database where datname = %s", [USER]).fetchone() is None:
+                server.execute(f'create database "{USER}"')
 
     def drop_database(self) -> None:
         """Takes the whole database away and makes an empty one."""
+        with self._server() as server:
+            server.execute(f'drop database if exists "{USER}" with (force)')
+            server.execute(f'create database "{USER}"')
+
+    def _server(self) -> Any:
         import psycopg
 
-        where: dict[str, Any] = {
-            "host": "127.0.0.1",
-            "port": self.port,
-            "user": USER,
-            "password": self.secrets["database"],
-        }
-        with psycopg.connect(dbname="postgres", autocommit=True, **where) as connection:
-            connection.execute(f'drop database if exists "{USER}" with (force)')
-            connection.execute(f'create database "{USER}"')
+        return psycopg.connect(
+            dbname="postgres",
+            autocommit=True,
+            host="127.0.0.1",
+            port=self.port,
+            user=USER,
+            password=self.secrets["database"],
+        )
 
     def _control(self, *arguments: str) -> subprocess.CompletedProcess[str]:
         command = [*self._as_postgres, str(self._bin / "pg_ctl"), "-D", str(self.folder), *arguments]

@@ -27,6 +27,7 @@ def main() -> None:
     )
     parser.add_argument("--port", type=int, default=8700, help="where the studio answers (default: 8700)")
     parser.add_argument("--fresh", action="store_true", help="throw the database away and begin with a new demo")
+    parser.add_argument("--workers", type=int, default=1, help="how many do the work in the background (default: 1)")
     parser.add_argument("--no-demo", action="store_true", help="without demo sites and demo account")
     chosen = parser.parse_args()
     if _is_taken(chosen.port):
@@ -80,7 +81,7 @@ def main() -> None:
                 "warning",
                 "--no-control-socket",
             ],
-            "worker": [sys.executable, "manage.py", "work"],
+            **{f"worker {at + 1}": [sys.executable, "manage.py", "work"] for at in range(max(1, chosen.workers))},
         }
         for name, command in commands.items():
             children[name] = _begin(command, environment)

@@ -20,6 +20,7 @@ from typing import Any
 import pytest
 from selenium import webdriver
 from selenium.webdriver.chrome.service import Service
+from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.by import By
 from selenium.webdriver.remote.webelement import WebElement
 
@@ -39,7 +40,7 @@ class Running:
         self.begin()
 
     def begin(self) -> None:
-        command = [sys.executable, str(ROOT / "ops" / "run.py"), "--port", str(self.port)]
+        command = [sys.executable, str(ROOT / "ops" / "run.py"), "--port", str(self.port), "--workers", "2"]
         environment = {key: value for key, value in os.environ.items() if not key.startswith("RIM_")}
         self.folder.mkdir(parents=True, exist_ok=True)
         self._log = (self.folder / "log.txt").open("a")
@@ -191,6 +192,17 @@ class Browser:
                 "return document.readyState === 'complete' && (window.rimAsked === undefined || window.rimSwaps >= window.rimAsked)"
             )
         )
+
+    def keys(self, *pressed: str) -> None:
+        """Presses a key while those before it are held."""
+        *held, last = pressed
+        chain = ActionChains(self.driver)
+        for key in held:
+            chain.key_down(key)
+        chain.send_keys(last)
+        for key in reversed(held):
+            chain.key_up(key)
+        chain.perform()
 
     def js(self, script: str, *arguments: Any) -> Any:
         return self.driver.execute_script(script, *arguments)

@@ -209,15 +209,8 @@ def _rule(browser: Browser, shows: str, where: str, value: str) -> None:
     browser.press("add-rule")
 
 
-def _keys(browser: Browser, *keys: str) -> None:
-    *held, last = keys
-    chain = ActionChains(browser.driver)
-    for key in held:
-        chain.key_down(key)
-    chain.send_keys(last)
-    for key in reversed(held):
-        chain.key_up(key)
-    browser.acted(chain.perform)
+def _keys(browser: Browser, *pressed: str) -> None:
+    browser.acted(lambda: browser.keys(*pressed))
 
 
 def _published(browser: Browser, number: int) -> None:

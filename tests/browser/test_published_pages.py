@@ -79,14 +79,7 @@ def test_the_drawer_by_keyboard(reader: Browser, running: Running) -> None:
     def focused() -> str:
         return str(reader.js("const f = document.activeElement; return f.getAttribute('aria-label') || f.textContent"))
 
-    def press(*keys: str) -> None:
-        chain = ActionChains(reader.driver)
-        for key in keys[:-1]:
-            chain.key_down(key)
-        chain.send_keys(keys[-1])
-        for key in keys[:-1]:
-            chain.key_up(key)
-        chain.perform()
+    press = reader.keys
 
     press(Keys.TAB)
     assert focused() == "Skip to content"
@@ -285,7 +278,7 @@ def test_the_workbench_by_keyboard_alone(browser: Browser) -> None:
     wait_for(lambda: browser.all("stage"))
 
     def keys(*pressed: str) -> None:
-        browser.acted(lambda: _chord(browser, *pressed))
+        browser.acted(lambda: browser.keys(*pressed))
 
     keys("]")
     keys("]")
@@ -306,14 +299,3 @@ def test_the_workbench_by_keyboard_alone(browser: Browser) -> None:
     keys("g")
     keys("m")
     wait_for(lambda: browser.driver.current_url.endswith("/menus/"))
-
-
-def _chord(browser: Browser, *pressed: str) -> None:
-    *held, last = pressed
-    chain = ActionChains(browser.driver)
-    for key in held:
-        chain.key_down(key)
-    chain.send_keys(last)
-    for key in reversed(held):
-        chain.key_up(key)
-    chain.perform()

@@ -100,6 +100,7 @@ def test_a_worker_killed_in_mid_publish_loses_nothing(browser: Browser, running:
     browser.driver.find_element(By.NAME, "bundle").send_keys(str(bundle))
     browser.driver.find_element(By.XPATH, '//button[text()="Take it in"]').click()
     wait_for(lambda: "/s/large/pages/" in browser.driver.current_url, 90)
+    wait_for(lambda: browser.one("work").get_attribute("data-state") == "done", 90)
     browser.go("/s/large/editions/")
     browser.press("publish")
     wait_for(
@@ -113,12 +114,13 @@ def test_a_worker_killed_in_mid_publish_loses_nothing(browser: Browser, running:
     browser.go("/s/large/editions/")
     browser.press("publish")
     wait_for(lambda: browser.driver.find_elements(By.CSS_SELECTOR, "progress[value]:not([value='0'])"), 60)
-    os.kill(running.process("worker"), signal.SIGKILL)
-    killed = running.process("worker")
+    killed = running.process("worker 1"), running.process("worker 2")
+    for worker in killed:
+        os.kill(worker, signal.SIGKILL)
     for path in ("/", "/sailings/fares/", "/archive/3/2/83/"):
         assert b"Embark" not in running.fetch("large", path)[1]
     assert running.fetch("large", "/")[1] == old
-    wait_for(lambda: running.process("worker") != killed)
+    wait_for(lambda: not {running.process("worker 1"), running.process("worker 2")} & set(killed))
     wait_for(lambda: b"Embark" in running.fetch("large", "/")[1], 90)
     assert b"Embark" in running.fetch("large", "/archive/3/2/83/")[1]
     time.sleep(1)

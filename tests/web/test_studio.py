@@ -276,6 +276,7 @@ def test_a_site_travels_as_a_bundle(ferries: StoredSite, ada: User, ben: User) -
     made = signed_in(ben).post("/sites/new/", {"bundle": data})
     assert made.status_code == 302
     copy = StoredSite.objects.get(people=ben)
+    arriving.take_in(Work.objects.get(site=copy).pk)
     assert copy.slug != "ostrey"
     assert store.load(copy.pk).site.replaced(key="q7xk") == store.load(ferries.pk).site
     broken = io.BytesIO(b"nothing")

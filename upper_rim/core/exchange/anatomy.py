@@ -44,7 +44,9 @@ def anatomy(content: bytes) -> Anatomy:
     unit = unit_bytes(encoding)
     view = byte_view(content, encoding)
     head_at, body_at = _places(view, encoding.bom_bytes // unit)
-    head_at = min(body_at, max(head_at, _declaration_end(view)))
+    declared = _declaration_end(view)
+    if declared <= body_at:
+        head_at = max(head_at, declared)
     splice = Splice(encoding=encoding.label, head_at=head_at * unit, body_at=body_at * unit)
     if not _proven(content, splice, parsed):
         return Anatomy(None, title, language, "Its markup leaves no place where a piece would stand first in the body.")

@@ -7,7 +7,8 @@ same document without that element.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+import re
+from collections.abc import Iterable, Iterator
 from itertools import islice
 from typing import NamedTuple
 
@@ -59,29 +60,27 @@ def find_in_page(content: bytes, selector: str) -> Lifting:
     if not read_as_browser(content, encoding.label).css(selector):
         return Lifting((), ())
     numbered, starts = _numbered(content, encoding)
-    document = read_as_browser(numbered, encoding.label)
-    found: list[Found] = []
+    page = _Numbered(content, encoding, numbered, starts)
+    found: dict[int, Found] = {}
+    within: set[int] = set()
     faults: list[str] = []
-    for element in document.css(selector):
+    for element in read_as_browser(numbered, encoding.label).css(selector):
+        number = _number(element)
         if element.tag in _NEVER:
             faults.append(f"<{element.tag}> is the page itself and cannot be taken out.")
-            continue
-        number = element.attributes.get(NUMBER)
-        if number is None:
+        elif number is None:
             faults.append(f"<{element.tag}> is not written in the page: the browser adds it by itself.")
-            continue
-        token = starts[int(number)]
-        if found and token.start < found[-1].end:
-            continue
-        end = _proven_end(content, encoding, starts, element, token)
-        if end is None:
-            faults.append(
-                f"<{element.tag}> is entangled with what stands around it; taking it out would change the rest."
-            )
-            continue
-        excerpt = " ".join(element.text(separator=" ").split())[:140]
-        found.append(Found(token.start, end, f"<{element.tag}> {excerpt}"))
-    return Lifting(tuple(found), tuple(faults))
+        elif number not in within:
+            end = _proven_end(page, found, element, number)
+            if end is None:
+                faults.append(
+                    f"<{element.tag}> is entangled with what stands around it; taking it out would change the rest."
+                )
+                continue
+            excerpt = " ".join(element.text(separator=" ").split())[:140]
+            found[number] = Found(starts[number].start, end, f"<{element.tag}> {excerpt}")
+            within |= {inner for node in element.css(f"[{NUMBER}]") if (inner := _number(node)) is not None}
+    return Lifting(tuple(sorted(found.values())), tuple(faults))
 
 
 def cuts(content: bytes, selectors: dict[str, str]) -> tuple[Cut, ...]:
@@ -100,11 +99,15 @@ def cuts(content: bytes, selectors: dict[str, str]) -> tuple[Cut, ...]:
 
 def without_cuts(content: bytes, cuts: tuple[Cut, ...]) -> bytes:
     """A page's content less what is lifted out of it."""
+    return _without(content, [(cut.start, cut.end) for cut in cuts])
+
+
+def _without(content: bytes, parts: Iterable[tuple[int, int]]) -> bytes:
     kept: list[bytes] = []
     at = 0
-    for cut in cuts:
-        kept.append(content[at : cut.start])
-        at = cut.end
+    for start, end in parts:
+        kept.append(content[at:start])
+        at = end
     kept.append(content[at:])
     return b"".join(kept)
 
@@ -126,39 +129,54 @@ def _numbered(content: bytes, encoding: Encoding) -> tuple[bytes, list[Token]]:
     return b"".join(parts), starts
 
 
-def _proven_end(
-    content: bytes, encoding: Encoding, starts: list[Token], element: LexborNode, token: Token
-) -> int | None:
-    """Where the element ends in the source: the first candidate whose cut leaves exactly the rest of the document."""
-    number = element.attributes[NUMBER]
-    numbered, _ = _numbered(content, encoding)
-    rest = read_as_browser(numbered, encoding.label)
-    chosen = list(rest.css(f'[{NUMBER}="{number}"]'))
-    for node in chosen:
-        node.decompose()
+class _Numbered(NamedTuple):
+    """A page, and the same with its start tags numbered."""
+
+    content: bytes
+    encoding: Encoding
+    numbered: bytes
+    starts: list[Token]
+
+
+def _number(element: LexborNode) -> int | None:
+    number = element.attributes.get(NUMBER)
+    return int(number) if number is not None else None
+
+
+def _proven_end(page: _Numbered, found: dict[int, Found], element: LexborNode, number: int) -> int | None:
+    """Where the element ends in the source: the first candidate whose cut, beside those found before, leaves exactly
+    the rest of the document."""
+    token = page.starts[number]
+    before = sorted((part.start, part.end) for part in found.values())
+    if any(start < token.end and token.start < end for start, end in before):
+        return None
+    rest = read_as_browser(page.numbered, page.encoding.label)
+    for gone in (*found, number):
+        for node in rest.css(f'[{NUMBER}="{gone}"]'):
+            node.decompose()
     expected = _unnumbered(rest.html or "")
-    for end in islice(_candidate_ends(content, encoding, starts, element, token), MOST_TRIALS):
-        trial = read_as_browser(content[: token.start] + content[end:], encoding.label)
-        if same_document(trial.html or "", expected):
+    for end in islice(_candidate_ends(page, element, token), MOST_TRIALS):
+        if any(start < end and token.start < until for start, until in before):
+            return None
+        trial = _without(page.content, sorted([*before, (token.start, end)]))
+        if same_document(read_as_browser(trial, page.encoding.label).html or "", expected):
             return end
     return None
 
 
+_NUMBERS = re.compile(rf' {NUMBER}="\d+"')
+
+
 def _unnumbered(serialised: str) -> str:
-    parsed = LexborHTMLParser(serialised)
-    for node in parsed.css(f"[{NUMBER}]"):
-        del node.attrs[NUMBER]
-    return parsed.html or ""
+    return _NUMBERS.sub("", serialised)
 
 
-def _candidate_ends(
-    content: bytes, encoding: Encoding, starts: list[Token], element: LexborNode, token: Token
-) -> Iterator[int]:
+def _candidate_ends(page: _Numbered, element: LexborNode, token: Token) -> Iterator[int]:
     if token.name in _VOID:
         yield token.end
         return
-    unit = unit_bytes(encoding)
-    view = byte_view(content, encoding)
+    unit = unit_bytes(page.encoding)
+    view = byte_view(page.content, page.encoding)
     depth = 0
     later = [other for other in tokens(view) if other.start * unit >= token.start]
     for other in later:
@@ -167,12 +185,12 @@ def _candidate_ends(
             if depth <= 0 and other.kind == "end":
                 yield other.end * unit
                 break
-    inside = {int(node.attributes[NUMBER] or 0) for node in element.css(f"[{NUMBER}]") if NUMBER in node.attributes}
-    last_inside = max((starts[number].end for number in inside), default=token.end)
+    inside = {inner for node in element.css(f"[{NUMBER}]") if (inner := _number(node)) is not None}
+    last_inside = max((page.starts[number].end for number in inside), default=token.end)
     for other in later:
         if other.start * unit >= last_inside:
             yield other.start * unit
-    yield len(content)
+    yield len(page.content)
 
 
 def preview(content: bytes, found: Found) -> str:

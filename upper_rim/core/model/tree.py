@@ -65,24 +65,16 @@ def walk(value: Value) -> Iterator[Node]:
 
 def find(site: Site, node_id: str) -> Spot | None:
     """The spot of the node with that id. Pages and files are looked up last, and not walked into."""
-    for slot in SLOTS[Site]:
-        for at, child in enumerate(getattr(site, slot)):
-            if child.id == node_id:
-                return Spot(ROOT, slot, at, child)
-            if type(child) in SLOTS:
-                spot = _find_below(child, node_id)
-                if spot is not None:
-                    return spot
-    return None
+    return _find_below(site, ROOT, node_id)
 
 
-def _find_below(holder: Node, node_id: str) -> Spot | None:
+def _find_below(holder: Value, holder_id: str, node_id: str) -> Spot | None:
     for slot in slots_of(holder):
         for at, child in enumerate(getattr(holder, slot)):
             if child.id == node_id:
-                return Spot(holder.id, slot, at, child)
+                return Spot(holder_id, slot, at, child)
             if type(child) in SLOTS:
-                spot = _find_below(child, node_id)
+                spot = _find_below(child, child.id, node_id)
                 if spot is not None:
                     return spot
     return None

@@ -5,8 +5,11 @@ All that could be read comes in as one edit, so that one undo takes it out again
 
 from __future__ import annotations
 
+import shutil
+import tempfile
 from collections.abc import Iterator
 
+from ...core.exchange.bundle import BrokenBundle, Bundle, contents_of
 from ...core.exchange.pages_in import (
     BrokenArchive,
     Entry,
@@ -35,8 +38,8 @@ def take_in(work_id: int) -> None:
     problems: list[Problem] = []
     site, base = store.load(work.site_id)
     try:
-        pages, assets = _read(work, site, problems)
-    except BrokenArchive as broken:
+        pages, assets = _read_bundle(work) if work.details.get("bundle") else _read(work, site, problems)
+    except (BrokenArchive, BrokenBundle) as broken:
         _end(work, Work.State.FAILED, str(broken), problems)
         return
     if not pages and not assets:
@@ -72,6 +75,20 @@ def _read(work: Work, site: Site, problems: list[Problem]) -> tuple[list[Page], 
         listed = list(entries)
         Work.objects.filter(pk=work.pk).update(total=len(listed))
         return _kept(work, read_files(listed, store.new_id, site.language, site.lifts, problems))
+
+
+def _read_bundle(work: Work) -> tuple[list[Page], list[Asset]]:
+    """The pages and files of a bundle whose other parts the site has already. All contents are what their names say."""
+    with work.file.open("rb") as upload, tempfile.TemporaryFile() as file:
+        shutil.copyfileobj(upload, file)
+        bundle = Bundle(file)
+        contents = sorted(contents_of(bundle.site))
+        Work.objects.filter(pk=work.pk).update(total=len(contents))
+        progress = Progress(Work, work.pk)
+        for at in range(0, len(contents), CONTENTS_AT_ONCE):
+            store.keep_contents({name: bundle.read_checked(name) for name in contents[at : at + CONTENTS_AT_ONCE]})
+            progress.tell(at)
+        return list(bundle.site.pages), list(bundle.site.assets)
 
 
 def _kept(work: Work, coming: Iterator[Incoming]) -> tuple[list[Page], list[Asset]]:

@@ -16,7 +16,7 @@ from ...core.reach.coverage import Coverage
 from ..jobs import tasks
 from ..sites import store
 from ..sites.access import site_of
-from ..sites.models import Work
+from ..sites.models import StoredSite, Work
 from .notices import Notice
 from .pieces import reason
 from .screens import Elsewhere, Opened, screen, site_url
@@ -80,7 +80,7 @@ def pages(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[s
     return {
         "tree": branch_of(site, whole=small),
         "small": small,
-        "works": opened.stored.works.filter(kind=Work.Kind.BRING_IN)[:4],
+        **_latest(opened.stored, Work.Kind.BRING_IN),
         "unread": [page for page in site.pages if page.remark][:50],
         "languages": sorted({page.language for page in site.pages}),
     }
@@ -163,13 +163,17 @@ def works(request: HttpRequest, slug: str, kind: str) -> HttpResponse:
 
 
 def _works(request: HttpRequest, slug: str, kind: str) -> HttpResponse:
-    stored = site_of(request.user, slug)
-    latest = list(stored.works.filter(kind=kind)[:4])
-    going_on = any(work.state in {Work.State.WAITING, Work.State.WORKING} for work in latest)
-    response = render(request, "studio/works.html", {"works": latest, "slug": slug, "going_on": going_on, "kind": kind})
-    if not going_on and request.GET.get("waiting"):
+    context = _latest(site_of(request.user, slug), kind)
+    response = render(request, "studio/works.html", {"slug": slug, **context})
+    if not context["going_on"] and request.GET.get("waiting"):
         response["HX-Trigger"] = "rim:work-done"
     return response
+
+
+def _latest(stored: StoredSite, kind: str) -> dict[str, Any]:
+    works = list(stored.works.filter(kind=kind)[:4])
+    going_on = any(work.state in {Work.State.WAITING, Work.State.WORKING} for work in works)
+    return {"works": works, "going_on": going_on, "kind": kind}
 
 
 PREVIEW_PAGES = 200
@@ -190,8 +194,7 @@ def lifting(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict
         "selector": selector,
         "below": below,
         "lifts": [(lift, counts.get(lift.id, 0)) for lift in site.lifts],
-        "works": opened.stored.works.filter(kind=Work.Kind.LIFT_OUT)[:3],
-        "kind": Work.Kind.LIFT_OUT,
+        **_latest(opened.stored, Work.Kind.LIFT_OUT),
     }
     if selector:
         context |= _lift_preview(site, selector, below)

@@ -10,11 +10,13 @@ from django.contrib.auth import get_user_model
 from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 
-from ...core.exchange.bundle import BrokenBundle, Bundle, contents_of, write_bundle
+from ...core.exchange.bundle import BrokenBundle, Bundle, write_bundle
 from ...core.model.site import Band, Site, Swatch
+from ..jobs import tasks
 from ..live.addresses import address
 from ..sites import store
 from ..sites.access import site_of, sites_of
+from ..sites.models import Work
 from .screens import Opened, screen
 
 
@@ -60,6 +62,7 @@ def blank_site(name: str) -> Site:
 
 
 def _from_bundle(request: HttpRequest, upload: Any) -> HttpResponse:
+    """Foundations, menus and pieces at once, the pages in the background. A bundle that is none makes no site."""
     if upload.size > settings.LARGEST_UPLOAD:
         return sites(
             request,
@@ -70,11 +73,19 @@ def _from_bundle(request: HttpRequest, upload: Any) -> HttpResponse:
             file.write(chunk)
         file.seek(0)
         try:
-            bundle = Bundle(file)
-            contents = {content: bundle.read_checked(content) for content in contents_of(bundle.site)}
+            site = Bundle(file).site
         except BrokenBundle as broken:
             return sites(request, f"{upload.name}: {broken}")
-    stored = store.new_site(request.user, bundle.site.replaced(key=store.new_key()), contents)
+    stored = store.new_site(request.user, site.replaced(key=store.new_key(), pages=(), assets=()), {})
+    work = Work.objects.create(
+        site=stored,
+        author=request.user,
+        kind=Work.Kind.BRING_IN,
+        name=upload.name[:200],
+        file=upload,
+        details={"bundle": True},
+    )
+    tasks.take_in.defer(work_id=work.pk)
     return redirect("pages", stored.slug)
 
 
@@ -107,6 +118,17 @@ def leave_site(request: HttpRequest, slug: str, person: int) -> HttpResponse:
     if stored.people.count() > 1:
         stored.people.remove(person)
     return redirect("settings", slug) if person != request.user.pk else redirect("sites")
+
+
+def delete_site(request: HttpRequest, slug: str) -> HttpResponse:
+    """Removes a site for good, where its name is typed as it is written."""
+    stored = site_of(request.user, slug)
+    if request.method != "POST":
+        raise Http404
+    if request.POST.get("name", "").strip() != stored.name:
+        return redirect("settings", slug)
+    stored.delete()
+    return redirect("sites")
 
 
 def newest(request: HttpRequest, slug: str, revision: int) -> HttpResponse:

@@ -7,6 +7,7 @@ urlpatterns = [
     path("sites/new/", sites.new_site, name="new-site"),
     path("s/<slug:slug>/", sites.settings_screen, name="settings"),
     path("s/<slug:slug>/people/<int:person>/remove/", sites.leave_site, name="leave-site"),
+    path("s/<slug:slug>/delete/", sites.delete_site, name="delete-site"),
     path("s/<slug:slug>/bundle/", sites.bundle, name="bundle"),
     path("s/<slug:slug>/newest/<int:revision>/", sites.newest, name="newest"),
     path("s/<slug:slug>/paths/", pieces.find_paths, name="paths"),

@@ -1,0 +1,135 @@
+"""Where pieces are put into pages, judged by the browser's own reading of the result."""
+
+from __future__ import annotations
+
+import random
+
+from tests.broken_pages import BROKEN, WITHOUT_PLACE
+from upper_rim.core.exchange.anatomy import anatomy
+from upper_rim.core.exchange.encoding import decode, sniff
+from upper_rim.core.exchange.lifting import cuts, find_in_page, without_cuts
+from upper_rim.core.model.site import Page, Piece, ReachRule, Row, Site
+from upper_rim.core.output.compose import Composer
+from upper_rim.shipped import shelf
+
+from .conftest import Browser
+
+SITE = Site(
+    key="qtest", name="T", pieces=(Piece(id="pc-1", name="H", rows=(Row(id="rw-1"),), reach=(ReachRule(id="rr-1"),)),)
+)
+SCRAPS = (
+    "<!doctype html>",
+    "<html>",
+    "<html lang=de>",
+    "<head>",
+    "</head>",
+    "<body>",
+    "<body class=a>",
+    "</body>",
+    "</html>",
+    "<title>t</title>",
+    "<meta charset=utf-8>",
+    "<link rel=x>",
+    "<style>a{}</style>",
+    "<script>'<body>'</script>",
+    "<script><!-- <script> </script> --></script>",
+    "<template><p>x</template>",
+    "<!-- <body> -->",
+    "<!-->",
+    "<?pi?>",
+    "<p>",
+    "</p>",
+    "<div>",
+    "</div>",
+    "<b>",
+    "</b>",
+    "<i>",
+    "<a href='>'>",
+    "</a>",
+    "<table>",
+    "<tr><td>",
+    "</table>",
+    "<ul><li>",
+    "<select><option>",
+    "<svg><title>s</title></svg>",
+    "<svg><p>",
+    "<math><mi>",
+    "<textarea></p></textarea>",
+    "<form>",
+    "<button>",
+    "<h1 id=old>",
+    "</h1>",
+    "<br/>",
+    "</br>",
+    "<img alt='<p>'>",
+    "text ",
+    " ",
+    "\n",
+    "&lt;",
+    "<",
+    "a < b",
+    "<!doctype>",
+    "<frameset>",
+    "<iframe></body></iframe>",
+)
+
+_COMPARE = """
+const [published, came] = arguments, read = (text) => new DOMParser().parseFromString(text, 'text/html');
+const page = read(published), plain = read(came), header = page.querySelector('header.qtest');
+const first = header && header === page.body.firstElementChild;
+const walker = page.createTreeWalker(page, NodeFilter.SHOW_COMMENT), marks = [];
+while (walker.nextNode()) if (/^\\/?rim/.test(walker.currentNode.data)) marks.push(walker.currentNode);
+[...marks, header, page.getElementById('qtest-content'), page.querySelector('link[href^="/_rim/"]'), page.querySelector('script[src^="/_rim/"]')].forEach((part) => part && part.remove());
+const flat = (document) => { document.normalize(); return document.documentElement.outerHTML.replace(/>[\\t\\n\\f\\r ]+(?=<)/g, '>'); };
+return [Boolean(first), page.compatMode === plain.compatMode, flat(page) === flat(plain), flat(page), flat(plain)];
+"""
+
+
+def soups(count: int) -> list[bytes]:
+    chance = random.Random(20261125)
+    return ["".join(chance.choices(SCRAPS, k=chance.randrange(1, 14))).encode() for _ in range(count)]
+
+
+def test_the_browser_reads_the_page_as_before_with_the_piece_first(browser: Browser) -> None:
+    browser.go("/account/sign-in/")
+    composer = Composer(SITE, shelf())
+    placed = carried = 0
+    for came in [*(content for name, content in BROKEN.items() if name not in WITHOUT_PLACE), *soups(400)]:
+        found = anatomy(came)
+        if found.splice is None:
+            carried += 1
+            continue
+        placed += 1
+        published = composer.page(Page(id="pg-1", path="/x", content="0" * 64, splice=found.splice), came)
+        label = sniff(came).label
+        first, same_mode, same, now, before = browser.js(_COMPARE, decode(published, label), decode(came, label))
+        if b"noscript" in came:
+            continue
+        assert first, came
+        assert same_mode, came
+        assert same, (came, now, before)
+    assert placed > 350 and carried < 100
+
+
+_LIFTED = """
+const [cut, came, selector] = arguments, read = (text) => new DOMParser().parseFromString(text, 'text/html');
+const flat = (document) => { document.normalize(); return document.documentElement.outerHTML.replace(/>[\\t\\n\\f\\r ]+(?=<)/g, '>'); };
+const plain = read(came);
+plain.querySelectorAll(selector).forEach((part) => part.remove());
+return [flat(read(cut)), flat(plain)];
+"""
+
+
+def test_the_browser_agrees_on_what_is_left_when_something_is_lifted_out(browser: Browser) -> None:
+    browser.go("/account/sign-in/")
+    selector = "h1, ul, table"
+    lifted = 0
+    for came in soups(900):
+        lifting = find_in_page(came, selector)
+        if lifting.faults or not lifting.found:
+            continue
+        lifted += 1
+        left = without_cuts(came, cuts(came, {"lf-1": selector}))
+        cut, plain = browser.js(_LIFTED, left.decode(), came.decode(), selector)
+        assert cut == plain, came
+    assert lifted > 100
