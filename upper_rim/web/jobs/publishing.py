@@ -7,8 +7,9 @@ one step at the end; until then it keeps the old one whole.
 from __future__ import annotations
 
 import json
+from collections import deque
+from concurrent.futures import Future, ThreadPoolExecutor
 
-from django.core.files.base import ContentFile
 from django.db import transaction
 from django.utils import timezone
 
@@ -17,7 +18,7 @@ from ...core.output.publication import file_count, publication
 from ...shipped import shelf
 from ..sites import store
 from ..sites.models import Edition, StoredSite
-from ..sites.storage import editions, stored_name
+from ..sites.storage import keep
 from .progress import Progress
 
 
@@ -41,18 +42,26 @@ def make_edition(edition_id: int) -> None:
     Edition.objects.filter(pk=edition_id).update(state=Edition.State.WORKING, done=0, total=file_count(site))
     listed: dict[str, str] = {}
     progress = Progress(Edition, edition_id)
-    for at, file in enumerate(publication(site, shelf(), store.read_content), 1):
-        listed[file.name] = _keep(file.data, file.content)
-        progress.tell(at)
-    _finish(edition_id, _keep(json.dumps(listed, sort_keys=True).encode()))
+    read = store.ReadAhead(
+        [page.content for page in site.pages if page.content] + [asset.content for asset in site.assets]
+    )
+    with ThreadPoolExecutor(max_workers=2) as writers:
+        writing: deque[Future[None]] = deque()
+        for at, file in enumerate(publication(site, shelf(), read), 1):
+            listed[file.name] = content = file.content or digest(file.data)
+            writing.append(writers.submit(keep, content, file.data))
+            if len(writing) >= MOST_WAITING:
+                writing.popleft().result()
+            progress.tell(at)
+        for left in writing:
+            left.result()
+    manifest = json.dumps(listed, sort_keys=True).encode()
+    keep(digest(manifest), manifest)
+    _finish(edition_id, digest(manifest))
 
 
-def _keep(data: bytes, content: str | None = None) -> str:
-    name = content or digest(data)
-    storage = editions()
-    if not storage.exists(stored_name(name)):
-        storage.save(stored_name(name), ContentFile(data))
-    return name
+MOST_WAITING = 64
+"""Files composed ahead of those that write them: bounds the memory that a large site takes."""
 
 
 def _finish(edition_id: int, manifest: str) -> None:
