@@ -25,7 +25,10 @@ from upper_rim.core.exchange.pages_in import (
     read_sitemap,
     site_path,
 )
-from upper_rim.core.model.site import Asset, Page, Piece, ReachRule, Row, Site
+from upper_rim.core.exchange.source_tags import tokens
+from upper_rim.core.model.items import TextItem
+from upper_rim.core.model.site import Asset, Cell, Page, Piece, ReachRule, Row, Site
+from upper_rim.core.model.values import Words
 from upper_rim.core.output.compose import Composer
 from upper_rim.shipped import shelf
 
@@ -194,3 +197,45 @@ def test_lifting_works_in_every_encoding_and_beside_pieces(name: str) -> None:
     assert strip(published) == without_cuts(came, cut)
     text = decode(published, sniff(published).label)
     assert "Old site" not in text and "<h1>" in text
+
+
+@pytest.mark.parametrize(
+    "name", ["shift-jis.html", "latin1.html", "iso-2022-jp.html", "utf16be.html", "windows1251.html"]
+)
+def test_words_that_a_pages_encoding_lacks_are_read_all_the_same(name: str) -> None:
+    words = "ثلاث سفن · Ŵy & <b> 🚢"
+    item = TextItem(id="it-1", words=Words(text=words))
+    row = Row(id="rw-1", cells=(Cell(id="cl-1", items=(item,)),))
+    site = SITE.replaced(pieces=(SITE.pieces[0].replaced(rows=(row,)),))
+    came = BROKEN[name]
+    page = Page(id="pg-1", path="/x.html", content="0" * 64, splice=anatomy(came).splice)
+    published = Composer(site, shelf()).page(page, came)
+    shown = LexborHTMLParser(decode(published, sniff(came).label)).css_first("header .qtest-text")
+    assert shown is not None and shown.text() == words
+
+
+SAID = {
+    "plain tags": ("<p a=1>x</p>", ["start p", "end p"]),
+    "a quoted >": ("<a title='>' b=\">\">x", ["start a"]),
+    "an unfinished tag": ("<p>x<a href='", ["start p"]),
+    "raw text": (
+        "<script>'<p>'</script><title><b></title><p>",
+        ["start script", "end script", "start title", "end title", "start p"],
+    ),
+    "a script in a script": ("<script><!--<script></script>--></script><p>", ["start script", "end script", "start p"]),
+    "a comment in a script": ("<script><!-- x </script><p>", ["start script", "end script", "start p"]),
+    "comments": ("<!--a--><!--><!---><!-- <p> --!><p>", ["comment ", "comment ", "comment ", "comment ", "start p"]),
+    "bogus comments": ("<?x?><!y></ z></><p>", ["comment ", "comment ", "comment ", "comment ", "start p"]),
+    "a doctype": ("<!DOCTYPE html><HTML>", ["doctype ", "start html"]),
+    "no tags": ("a < b <3 <", []),
+    "plaintext": ("<plaintext></plaintext><p>", ["start plaintext"]),
+    "an odd end": ("</title ><p/>", ["end title", "start p"]),
+}
+
+
+@pytest.mark.parametrize("name", SAID)
+def test_tags_are_found_as_the_standard_tokenizes_them(name: str) -> None:
+    source, said = SAID[name]
+    found = list(tokens(source))
+    assert [f"{token.kind} {token.name}" for token in found] == said
+    assert all(source[token.start] == "<" and source[token.end - 1] == ">" for token in found)

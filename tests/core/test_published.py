@@ -210,3 +210,36 @@ def test_bundle_reading_is_not_fooled_by_sizes() -> None:
             bundle = Bundle(file)
             for content in contents:
                 bundle.read_checked(content)
+
+
+def test_every_command_explains_itself(capsys: pytest.CaptureFixture[str]) -> None:
+    for command in ("demo", "import", "publish", "coverage", "validate"):
+        with pytest.raises(SystemExit) as ended:
+            main([command, "--help"])
+        assert ended.value.code == 0 and "usage: upper-rim" in capsys.readouterr().out
+    with pytest.raises(SystemExit) as ended:
+        main(["paint"])
+    assert ended.value.code == 2
+
+
+def test_nothing_half_is_left_where_an_output_cannot_be_written(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    assert main(["demo", str(tmp_path / "no folder" / "x.zip")]) == 3
+    assert main(["import", str(tmp_path / "none.zip"), "--out", str(tmp_path / "x.zip")]) == 3
+    (tmp_path / "no.zip").write_bytes(b"no archive")
+    assert main(["import", str(tmp_path / "no.zip"), "--out", str(tmp_path / "x.zip")]) == 3
+    assert sorted(path.name for path in tmp_path.iterdir()) == ["no.zip"]
+    assert all(line.startswith("upper-rim: ") for line in capsys.readouterr().err.splitlines())
+
+
+def test_coverage_in_a_spreadsheet_holds_no_formula(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    site, contents = quillwort()
+    piece = site.pieces[0].replaced(name='=HYPERLINK("x")')
+    bundle = tmp_path / "x.zip"
+    with bundle.open("wb") as file:
+        write_bundle(file, site.replaced(pieces=(piece,)), contents.__getitem__)
+    assert main(["coverage", str(bundle), "--csv"]) == 0
+    lines = capsys.readouterr().out.splitlines()
+    assert lines[0] == "page,slot,band,piece,why,rule,beaten"
+    assert len(lines) == 1 + len(site.pages) * 2 and all("'=HYPERLINK" in line for line in lines[1:])

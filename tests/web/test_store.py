@@ -6,6 +6,7 @@ import threading
 
 import pytest
 from django.contrib.auth.models import User
+from django.core.management import call_command
 from django.db import connection
 
 from upper_rim.core.model.edits import Add, Refusal, Remove, Set
@@ -128,3 +129,7 @@ def test_two_hundred_edits_at_once_and_none_is_lost(django_user_model: type[User
     ids = {item.id for row in site.pieces[0].rows for cell in row.cells for item in cell.items}
     assert ids >= {f"it-{name}-{at}" for name in ("ada", "ben") for at in range(100)}
     assert list(Revision.objects.values_list("number", flat=True)) == list(range(1, 201))
+
+
+def test_the_tables_are_what_the_models_say(db: None) -> None:
+    call_command("makemigrations", check=True, dry_run=True, verbosity=0)

@@ -70,8 +70,8 @@ class Revision(models.Model):
         indexes = [models.Index(fields=["site", "author", "spent", "-number"])]
 
 
-class Edition(models.Model):
-    """One published state. Its files are named by content; `manifest` names the list of them."""
+class Undertaking(models.Model):
+    """Something that takes its time in the background: how far it is, how it ended, and what there is to say of it."""
 
     class State(models.TextChoices):
         WAITING = "waiting"
@@ -79,16 +79,24 @@ class Edition(models.Model):
         DONE = "done"
         FAILED = "failed"
 
+    state = models.CharField(max_length=7, choices=State.choices, default=State.WAITING)
+    done = models.PositiveIntegerField(default=0)
+    total = models.PositiveIntegerField(default=0)
+    message = models.TextField(blank=True)
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        abstract = True
+
+
+class Edition(Undertaking):
+    """One published state. Its files are named by content; `manifest` names the list of them."""
+
     site = models.ForeignKey(StoredSite, on_delete=models.CASCADE, related_name="editions")
     number = models.PositiveIntegerField()
     revision = models.PositiveIntegerField()
     author = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL)
-    state = models.CharField(max_length=7, choices=State.choices, default=State.WAITING)
-    done = models.PositiveIntegerField(default=0)
-    total = models.PositiveIntegerField(default=0)
     manifest = models.CharField(max_length=64, blank=True)
-    message = models.TextField(blank=True)
-    made_at = models.DateTimeField(auto_now_add=True)
     finished_at = models.DateTimeField(null=True)
 
     class Meta:
@@ -96,18 +104,12 @@ class Edition(models.Model):
         constraints = [models.UniqueConstraint(fields=["site", "number"], name="one_edition_a_number")]
 
 
-class Work(models.Model):
+class Work(Undertaking):
     """Something long that somebody asked for: reading what they sent, or lifting a part out of every page."""
 
     class Kind(models.TextChoices):
         BRING_IN = "bring in"
         LIFT_OUT = "lift out"
-
-    class State(models.TextChoices):
-        WAITING = "waiting"
-        WORKING = "working"
-        DONE = "done"
-        FAILED = "failed"
 
     site = models.ForeignKey(StoredSite, on_delete=models.CASCADE, related_name="works")
     author = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL)
@@ -115,12 +117,7 @@ class Work(models.Model):
     name = models.CharField(max_length=200, help_text="The file's name, or the selector.")
     file = models.FileField(upload_to="arrivals/%Y/%m", blank=True)
     details = models.JSONField(default=dict)
-    state = models.CharField(max_length=7, choices=State.choices, default=State.WAITING)
-    done = models.PositiveIntegerField(default=0)
-    total = models.PositiveIntegerField(default=0)
     problems = models.JSONField(default=list)
-    message = models.TextField(blank=True)
-    made_at = models.DateTimeField(auto_now_add=True)
 
     class Meta:
         ordering = ["-made_at"]
