@@ -28,6 +28,7 @@ def main() -> None:
     parser.add_argument("--port", type=int, default=8700, help="where the studio answers (default: 8700)")
     parser.add_argument("--fresh", action="store_true", help="throw the database away and begin with a new demo")
     parser.add_argument("--workers", type=int, default=1, help="how many do the work in the background (default: 1)")
+    parser.add_argument("--account", metavar="NAME", help="make an account of that name and print its password")
     parser.add_argument("--no-demo", action="store_true", help="without demo sites and demo account")
     chosen = parser.parse_args()
     if _is_taken(chosen.port):
@@ -63,6 +64,8 @@ def main() -> None:
         _manage(environment, "migrate", "--verbosity", "0")
         if not chosen.no_demo:
             _manage(environment, "load_demo", "--name", DEMO_NAME, "--password", DEMO_PASSWORD)
+        if chosen.account:
+            _manage(environment, "make_account", chosen.account)
         commands = {
             "web": [
                 sys.executable,
@@ -151,6 +154,8 @@ def _tell(port: int, with_demo: bool) -> None:
     if with_demo:
         print(f"  Sign in  {DEMO_NAME} / {DEMO_PASSWORD}   (a second designer: colleague / {DEMO_PASSWORD})")
         print(f"  Demo     http://ostrey.localhost:{port}/   http://quillwort.localhost:{port}/")
+    else:
+        print("  Accounts are made with ./start --account NAME")
     print("\nCtrl-C stops it.\n", flush=True)
 
 

@@ -10,6 +10,7 @@ from pathlib import Path
 
 import pytest
 from django.contrib.auth.models import User
+from django.core.management import CommandError, call_command
 from django.test import Client
 
 from upper_rim.core.model.site import Site
@@ -159,8 +160,20 @@ def test_guessing_passwords_ends_after_eight_attempts(ada: User) -> None:
     client = Client(HTTP_HOST="localhost", REMOTE_ADDR="127.0.0.9")
     for _ in range(8):
         client.post("/account/sign-in/", {"username": "ada", "password": "guess"})
-    assert client.post("/account/sign-in/", {"username": "ada", "password": "p"}).status_code == 429
+    shut = client.post("/account/sign-in/", {"username": "ada", "password": "p"})
+    assert shut.status_code == 429 and "Wait a quarter of an hour" in shut.content.decode()
     assert client.get("/").status_code == 302
+
+
+def test_an_account_is_made_once_and_opens_the_door(db: None) -> None:
+    told = io.StringIO()
+    call_command("make_account", "zoe", stdout=told)
+    password = told.getvalue().split()[-1]
+    client = Client(HTTP_HOST="localhost")
+    assert client.post("/account/sign-in/", {"username": "zoe", "password": password}).status_code == 302
+    assert "No site yet" in client.get("/").content.decode()
+    with pytest.raises(CommandError, match="already"):
+        call_command("make_account", "zoe")
 
 
 def test_two_pieces_that_tie_are_told_on_the_page(ferries: StoredSite, ada: User) -> None:

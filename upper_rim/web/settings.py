@@ -26,6 +26,7 @@ INSTALLED_APPS = [
     "axes",
     "django_htmx",
     "procrastinate.contrib.django",
+    "upper_rim.web.accounts",
     "upper_rim.web.sites",
     "upper_rim.web.jobs",
     "upper_rim.web.studio",
@@ -98,6 +99,7 @@ AXES_FAILURE_LIMIT = 8
 AXES_COOLOFF_TIME = 0.25
 AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
 AXES_RESET_ON_SUCCESS = True
+AXES_LOCKOUT_TEMPLATE = "studio/locked.html"
 AXES_VERBOSE = False
 AUTH_PASSWORD_VALIDATORS = [{"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"}]
 LOGIN_URL = "sign-in"

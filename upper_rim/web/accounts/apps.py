@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class AccountsConfig(AppConfig):
+    name = "upper_rim.web.accounts"
+    label = "rim_accounts"
