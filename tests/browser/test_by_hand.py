@@ -107,6 +107,23 @@ def test_what_a_colleague_does_is_seen_without_asking(bench: Browser, new_browse
     other.press("undo")
 
 
+def test_a_text_that_is_not_sent_yet_stays_when_something_else_changes(bench: Browser) -> None:
+    bench.go("/s/quillwort/pages/")
+    bench.driver.find_element(By.TAG_NAME, "details").click()
+    bench.fill("page-title", "Mosses")
+    bench.fill("page-path", "/mosses/")
+    bench.fill("page-source", "Small.")
+    bench.press("write-page")
+    wait_for(lambda: bench.all("rewrite"))
+    bench.driver.find_element(By.ID, "source").send_keys(" And slow.")
+    bench.change("set-title", "All mosses")
+    assert bench.driver.find_element(By.TAG_NAME, "h1").text == "All mosses"
+    assert bench.driver.find_element(By.ID, "source").get_attribute("value") == "Small. And slow."
+    bench.press("rewrite")
+    bench.driver.refresh()
+    assert bench.driver.find_element(By.ID, "source").get_attribute("value") == "Small. And slow."
+
+
 def test_a_studio_that_does_not_answer_is_told_and_nothing_is_lost(bench: Browser) -> None:
     bench.go("/s/quillwort/pieces/pc-main/?select=it-letter")
     bench.driver.execute_cdp_cmd("Network.enable", {})

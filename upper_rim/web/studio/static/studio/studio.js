@@ -4,6 +4,15 @@
   const $$ = (selector, root = document) => [...root.querySelectorAll(selector)];
   Idiomorph.defaults.ignoreActiveValue = true;
 
+  // What is typed and not sent yet stays, whatever else on the screen is shown anew.
+  let sent = null;
+  const unsent = (field) => field.matches?.("input:not([type=hidden], [type=checkbox], [type=radio], [type=file]), textarea") && field.value !== field.defaultValue;
+  document.addEventListener("htmx:beforeRequest", (event) => (sent = event.detail.elt.closest("form")));
+  Idiomorph.defaults.callbacks.beforeNodeMorphed = (old) => !(unsent(old) && !sent?.contains(old) && old.form);
+  addEventListener("beforeunload", (event) => {
+    if ($$("textarea").some(unsent)) event.preventDefault();
+  });
+
   // The stage: as wide as the ruler says, drawn smaller where the screen is narrower.
   let width = null;
   const stageWidth = () => width ?? Number($("[data-stage-width]")?.value || 1120);
