@@ -139,18 +139,6 @@ class Coverage:
         return Outcome(first.piece, Why.TIE if tied else Why.RULE, first.rule, beaten)
 
 
-def pages_reached(coverage: Coverage, piece_id: str) -> int:
-    """On how many pages a piece shows, in any band."""
-    return sum(
-        any(
-            outcome.piece is not None and outcome.piece.id == piece_id
-            for outcomes in by_slot.values()
-            for outcome in outcomes
-        )
-        for _, by_slot in coverage.pages()
-    )
-
-
 def in_words(rule: ReachRule, site: Site) -> str:
     """A rule as it is read on screen: `everywhere`, `on /press/ and below`, `except on /fares/`."""
     match rule.where:

@@ -82,7 +82,6 @@ def pages(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[s
         "small": small,
         **_latest(opened.stored, Work.Kind.BRING_IN),
         "unread": [page for page in site.pages if page.remark][:50],
-        "languages": sorted({page.language for page in site.pages}),
     }
 
 

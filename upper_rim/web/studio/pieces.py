@@ -17,7 +17,7 @@ from ...shipped import shelf
 from ..sites import store
 from ..sites.access import site_of
 from .arrangements import ARRANGEMENTS
-from .controls import KIND_NAMES, groups_for, languages_of, node_name
+from .controls import KIND_NAMES, groups_for, node_name
 from .screens import Elsewhere, Opened, screen, site_url
 
 RULER_FROM, RULER_TO = 280, 1920
@@ -101,8 +101,6 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "ruler": _ruler(site),
         "stage_page": quote(page.path, safe="/%") if page else "",
         "icon_names": sorted(shelf().icons) if chosen.__class__.__name__ == "IconLink" else [],
-        "languages": languages_of(site),
-        "tags": sorted({tag for some in site.pages for tag in some.tags}),
     }
 
 
