@@ -20,12 +20,16 @@ apt_packages() {
     || stop "Debian's packages could not be installed: ${missing[*]}. Is the network up, and the package registry reachable? Then start again."
 }
 
-# python_environment LOCK: makes .venv and brings it to the state of ops/LOCK.
+# lock_state LOCK: names a lock and its contents.
+lock_state() { printf '%s %s' "$1" "$(cat "$here/ops/$1" | sha256sum | cut -c1-16)"; }
+
+# python_environment LOCK: makes .venv and brings it to the state of ops/LOCK. The development lock holds the other one.
 python_environment() {
-  local lock=$1 venv="$here/.venv" wanted
-  wanted=$(sha256sum "$here/ops/requirements.txt" "$here/ops/$lock" | sha256sum | cut -c1-16)
-  if [ -f "$venv/.state" ] && grep -qx "$lock $wanted" "$venv/.state"; then return; fi
-  if [ "$lock" = requirements.txt ] && [ -f "$venv/.state" ] && grep -q "^requirements-dev.txt $(sha256sum "$here/ops/requirements.txt" "$here/ops/requirements-dev.txt" | sha256sum | cut -c1-16)$" "$venv/.state"; then return; fi
+  local lock=$1 venv="$here/.venv" state enough
+  state=$(cat "$venv/.state" 2>/dev/null || true)
+  for enough in "$lock" requirements-dev.txt; do
+    [ "$state" = "$(lock_state "$enough")" ] && return
+  done
   local python=/usr/bin/python3
   "$python" -c 'import sys; sys.exit(sys.version_info < (3, 11))' 2>/dev/null || python=$(command -v python3 || true)
   [ -n "$python" ] && "$python" -c 'import sys; sys.exit(sys.version_info < (3, 11))' || stop "Python 3.11 or newer is needed, as Debian 12 has it."
@@ -33,5 +37,5 @@ python_environment() {
   "$python" -m venv "$venv" || stop "The Python environment could not be made in .venv. Is the package python3-venv installed?"
   "$venv/bin/pip" install --quiet --disable-pip-version-check --require-hashes -r "$here/ops/$lock" 2>"$venv/.pip-errors" \
     || { tail -n 5 "$venv/.pip-errors" >&2; stop "The Python packages could not be installed. Is the network up, and the package registry reachable? Then start again."; }
-  say "$lock $wanted" >"$venv/.state"
+  lock_state "$lock" >"$venv/.state"
 }

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import time
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 
 import pytest
 from selenium.webdriver.common.action_chains import ActionChains
@@ -95,8 +95,8 @@ def test_choosing_another_page_and_width_keeps_what_is_chosen(bench: Browser) ->
         assert not stage.find_elements(By.CSS_SELECTOR, "[data-rim-drawer]")
 
 
-def test_what_a_colleague_does_is_seen_without_asking(bench: Browser, new_browser: object) -> None:
-    other: Browser = new_browser()  # type: ignore[operator]
+def test_what_a_colleague_does_is_seen_without_asking(bench: Browser, new_browser: Callable[[], Browser]) -> None:
+    other = new_browser()
     other.sign_in("colleague")
     bench.go("/s/quillwort/foundations/")
     other.go("/s/quillwort/foundations/")

@@ -120,7 +120,11 @@ class Maker:
             case "path":
                 return chance.choice(PATHS)
             case "colour":
-                return chance.choice(["#123456", "rgb(1 2 3 / 40%)", "blurple"])
+                return chance.choice(
+                    ["#123456", "rgb(1 2 3 / 40%)", "blurple", "red/*", "red}", "red;x:y", "<!--/rim-->"]
+                )
+            case "icon":
+                return chance.choice(["phone", "no-such-icon", 'x"><!--/rim--><script>', "a b", ""])
             case "tags":
                 return ["t"] if chance.random() < 0.5 else []
             case "track":

@@ -17,7 +17,7 @@ from tests.broken_pages import archive
 from upper_rim.cli.__main__ import main
 from upper_rim.core.exchange.bundle import BrokenBundle, Bundle, write_bundle
 from upper_rim.core.model.apply import apply
-from upper_rim.core.model.edits import Remove, Set, Together
+from upper_rim.core.model.edits import Refusal, Remove, Set, Together
 from upper_rim.core.model.site import Site
 from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.publication import publication
@@ -243,3 +243,20 @@ def test_coverage_in_a_spreadsheet_holds_no_formula(tmp_path: Path, capsys: pyte
     lines = capsys.readouterr().out.splitlines()
     assert lines[0] == "page,slot,band,piece,why,rule,beaten"
     assert len(lines) == 1 + len(site.pages) * 2 and all("'=HYPERLINK" in line for line in lines[1:])
+
+
+@pytest.mark.parametrize("colour", ["red/*", "red/*}*/", "red}", "red;x:y", "r\\65 d", "#fff<b"])
+def test_a_colour_is_only_a_colour(colour: str) -> None:
+    site, _ = ostrey()
+    answer = apply(site, Set(node="sw-deep", field="colour", value=colour))
+    assert isinstance(answer, Refusal) and answer.field == "colour"
+
+
+@pytest.mark.parametrize("icon", ['x"><!--/rim--><script>', "a b", "", "../x"])
+def test_an_icons_name_is_no_markup(icon: str) -> None:
+    site, _ = ostrey()
+    assert isinstance(apply(site, Set(node="it-phone", field="icon", value=icon)), Refusal)
+    unknown = apply(site, Set(node="it-phone", field="icon", value="no-such-icon"))
+    assert isinstance(unknown, Site)
+    css = sheet(unknown, shelf(), "")
+    assert "icon-no-such-icon" not in css and "icon{" in css

@@ -1,6 +1,8 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
 
 import pytest
 from django.contrib.auth import get_user_model
@@ -22,13 +24,13 @@ def nothing_kept() -> Iterator[None]:
 
 
 @pytest.fixture(autouse=True)
-def own_folders(settings: object, tmp_path: object) -> None:
+def own_folders(settings: Any, tmp_path: Path) -> None:
     from django.core.files.storage import storages
 
-    changed = {name: dict(storage) for name, storage in settings.STORAGES.items()}  # type: ignore[attr-defined]
+    changed = {name: dict(storage) for name, storage in settings.STORAGES.items()}
     for name in ("default", "editions"):
-        changed[name]["OPTIONS"] = {"location": tmp_path / name}  # type: ignore[operator]
-    settings.STORAGES = changed  # type: ignore[attr-defined]
+        changed[name]["OPTIONS"] = {"location": tmp_path / name}
+    settings.STORAGES = changed
     storages._storages.clear()
     storages.__dict__.pop("backends", None)
 

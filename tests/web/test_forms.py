@@ -14,7 +14,7 @@ from django.core.management import CommandError, call_command
 from django.test import Client
 
 from upper_rim.core.model.site import Site
-from upper_rim.core.model.tree import find, walk
+from upper_rim.core.model.tree import find, holder_of, walk
 from upper_rim.web.jobs import arriving
 from upper_rim.web.sites import store
 from upper_rim.web.sites.models import Edition, StoredSite, Work
@@ -97,13 +97,10 @@ def test_every_kind_of_item_can_be_added_and_has_its_controls(ferries: StoredSit
     tracks = [cell.track.model_dump() for cell in site_of(ferries).pieces[0].rows[1].cells]
     assert tracks[1:] == [{"kind": "share", "amount": 3}, {"kind": "fixed", "amount": 240}]
     client.post(BENCH, {"do": "set", "node": "it-book", "field": "hidden_in", "values": ["bd-wide"]})
-    spot = find(site_of(ferries), "it-book")
-    assert spot is not None and spot.node.hidden_in == ("bd-narrow", "bd-middle")  # type: ignore[attr-defined]
+    assert holder_of(site_of(ferries), "it-book").hidden_in == ("bd-narrow", "bd-middle")
     client.post(BENCH, {"do": "set", "node": "it-book", "field": "words", "language": "fr", "value": "Réserver"})
     client.post(BENCH, {"do": "set", "node": "it-book", "field": "words", "language": "de", "value": ""})
-    spot = find(site_of(ferries), "it-book")
-    assert spot is not None
-    assert [t.language for t in spot.node.words.translations] == ["ar", "cy", "fr"]  # type: ignore[attr-defined]
+    assert [other.language for other in holder_of(site_of(ferries), "it-book").words.translations] == ["ar", "cy", "fr"]
 
 
 def test_sharing_a_site_and_leaving_it(ferries: StoredSite, ada: User, ben: User) -> None:

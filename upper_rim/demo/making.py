@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 from html import escape
+from typing import Any
 
 from markdown_it import MarkdownIt
 
@@ -19,6 +20,13 @@ class Pile:
     contents: dict[str, bytes] = field(default_factory=dict)
     pages: list[Page] = field(default_factory=list)
     assets: list[Asset] = field(default_factory=list)
+
+    def sorted(self) -> dict[str, Any]:
+        """`pages` and `assets` in the order that a site keeps them in."""
+        return {
+            "pages": tuple(sorted(self.pages, key=lambda page: page.path)),
+            "assets": tuple(sorted(self.assets, key=lambda asset: asset.path)),
+        }
 
     def page(
         self,

@@ -228,7 +228,6 @@ def ostrey() -> tuple[Site, dict[str, bytes]]:
         ),
         menus=(_MAIN_MENU, _PRESS_MENU),
         pieces=(_MAIN_HEADER, _PRESS_HEADER),
-        pages=tuple(sorted(pile.pages, key=lambda page: page.path)),
-        assets=tuple(sorted(pile.assets, key=lambda asset: asset.path)),
+        **pile.sorted(),
     )
     return site, pile.contents

@@ -109,7 +109,6 @@ def quillwort() -> tuple[Site, dict[str, bytes]]:
         bands=(Band(id="bd-narrow", name="Narrow", from_px=0), Band(id="bd-wide", name="Wide", from_px=720)),
         menus=(Menu(id="mn-main", name="Main", entries=entries),),
         pieces=(header,),
-        pages=tuple(sorted(pile.pages, key=lambda page: page.path)),
-        assets=tuple(sorted(pile.assets, key=lambda asset: asset.path)),
+        **pile.sorted(),
     )
     return site, pile.contents

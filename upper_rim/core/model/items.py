@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import Field, StringConstraints
 
-from .values import Address, Label, Node, NodeId, PagePath, Pixels, Value, Words
+from .values import Address, Node, NodeId, PagePath, Pixels, Value, Words
 
 
 class ToPage(Value):
@@ -84,7 +84,7 @@ class IconLink(_Item):
     """An icon with a link; its words are its accessible name."""
 
     kind: Literal["icon"] = "icon"
-    icon: Label = "link"
+    icon: Annotated[str, StringConstraints(pattern=r"^[a-z0-9]+(-[a-z0-9]+)*$", max_length=60)] = "link"
     words: Words = Words(text="Link")
     target: Target = ToNothing()
     icon_px: Annotated[int, Field(ge=12, le=96)] = 22

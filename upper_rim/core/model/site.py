@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 import json
+import re
 from typing import Annotated, Any, Literal
 
 from pydantic import AfterValidator, Field, StringConstraints
@@ -12,9 +13,12 @@ from tinycss2.color4 import parse_color
 from .items import Item, Target, TextSize, ToNothing, Weight
 from .values import Hash, Label, LanguageTag, Name, Node, NodeId, PagePath, Pixels, Value, Words
 
+_NOT_IN_COLOURS = re.compile(r"[{};<>\\]|/\*")
+"""What could reach out of a declaration: a comment's beginning swallows the rest of a sheet, and is no part of a colour."""
+
 
 def _check_colour(colour: str) -> str:
-    read = parse_color(colour)
+    read = None if _NOT_IN_COLOURS.search(colour) else parse_color(colour)
     if read is None or read == "currentcolor":
         raise ValueError("not a colour: write it as CSS does, such as #1f5c57, rgb(31 92 87) or teal")
     return colour

@@ -126,7 +126,7 @@ def _icon_rule(key: str, icon: str, drawing: str) -> str:
     )
     encoded = quote(svg, safe=" /=:.,'")
     size = "16px" if icon == "chevron-down" else "24px"
-    return f'.{key}-icon-{icon}{{mask:url("data:image/svg+xml,{encoded}") center/contain no-repeat;inline-size:{size};block-size:{size}}}'
+    return f'.{key}-icon-{icon}{{mask:url("data:image/svg+xml,{encoded}") center/contain no-repeat;background:currentColor;inline-size:{size};block-size:{size}}}'
 
 
 def _piece_rules(site: Site, piece: Piece) -> Iterator[str]:

@@ -21,6 +21,7 @@ from ...core.model.items import ITEM_KINDS
 from ...core.model.site import Site
 from ...core.model.tree import ROOT, find, holder_of, siblings_of
 from ...core.model.values import Words
+from ...shipped import shelf
 from ..sites import store
 from .arrangements import ARRANGEMENTS, new_item
 
@@ -70,6 +71,12 @@ def _value(site: Site, holder: Any, field: str, post: QueryDict) -> JsonValue:
         return text in {"true", "on", "1"}
     if field == "target":
         return _target(site, text)
+    if field == "icon" and text not in shelf().icons:
+        raise _Unclear(
+            holder.id,
+            field,
+            f"there is no icon called “{text}”; its name comes from the list that opens while you type",
+        )
     if field == "track":
         return _track(text)
     if field == "where":
