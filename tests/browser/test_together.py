@@ -90,6 +90,19 @@ def test_a_clash_shows_both_versions_and_lets_one_choose(new_browser: Callable[[
     one.press("undo")
 
 
+_UNTIL_WORKED_ON = """
+const [address, done] = arguments, until = Date.now() + 50000;
+const look = () => fetch(address).then((answer) => answer.text()).then((text) => {
+  const [newest] = new DOMParser().parseFromString(text, 'text/html').querySelectorAll('[data-test=edition]');
+  const { state, number } = newest.dataset;
+  if (number === '2' && state === 'working') return done(true);
+  if (number === '2' && (state === 'done' || state === 'failed') || Date.now() > until) return done(false);
+  setTimeout(look, 10);
+});
+look();
+"""
+
+
 def test_a_worker_killed_in_mid_publish_loses_nothing(browser: Browser, running: Running) -> None:
     site, read = large_site(2500, kilobytes=4)
     bundle = running.folder / "large.rim.zip"
@@ -113,7 +126,7 @@ def test_a_worker_killed_in_mid_publish_loses_nothing(browser: Browser, running:
     browser.change("control-words", "Embark")
     browser.go("/s/large/editions/")
     browser.press("publish")
-    wait_for(lambda: browser.driver.find_elements(By.CSS_SELECTOR, "progress[value]:not([value='0'])"), 60)
+    assert browser.driver.execute_async_script(_UNTIL_WORKED_ON, "/s/large/editions/list/"), "caught in mid-publish"
     killed = running.process("worker 1"), running.process("worker 2")
     for worker in killed:
         os.kill(worker, signal.SIGKILL)
