@@ -46,10 +46,10 @@ def main() -> None:
         def edit(at: int, bench: str = bench) -> None:
             form = {
                 "do": "set",
-                "node": "it-book",
-                "field": "radius_px",
+                "node": "it-menu",
+                "field": "gap_px",
                 "value": str(at % 90),
-                "select": "it-book",
+                "select": "it-menu",
                 "page": "/",
             }
             assert client.post(bench, form, headers=headers).status_code == 200

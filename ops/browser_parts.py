@@ -13,9 +13,15 @@ import shutil
 import subprocess
 import sys
 import tempfile
+from io import BytesIO
 from pathlib import Path
 
+from fontTools.ttLib import TTFont
+
 ROOT = Path(__file__).resolve().parent.parent
+sys.path.insert(0, str(ROOT))
+from upper_rim.core.style.metrics import measures_of  # noqa: E402
+
 MODULES = ROOT / "node_modules"
 SHIPPED = Path("upper_rim/shipped")
 STATIC = Path("upper_rim/web/studio/static/studio")
@@ -26,8 +32,11 @@ FACES = {
     "source-serif-4": ("@fontsource-variable/source-serif-4", "serif"),
     "bitter": ("@fontsource-variable/bitter", "serif"),
     "noto-sans-arabic": ("@fontsource-variable/noto-sans-arabic", "sans-serif"),
+    "noto-sans": ("@fontsource-variable/noto-sans", "sans-serif"),
+    "jetbrains-mono": ("@fontsource-variable/jetbrains-mono", "monospace"),
+    "fraunces": ("@fontsource-variable/fraunces", "serif"),
 }
-LEFT_OUT_SUBSETS = {"math", "symbols", "vietnamese", "cyrillic-ext"}
+LEFT_OUT_SUBSETS = {"math", "symbols", "vietnamese", "cyrillic-ext", "greek-ext", "devanagari"}
 SCRIPTS = {
     "htmx.min.js": "htmx.org/dist/htmx.min.js",
     "idiomorph-ext.min.js": "idiomorph/dist/idiomorph-ext.min.js",
@@ -93,6 +102,8 @@ def faces(shipped: Path) -> None:
             shutil.copyfile(folder / "files" / found["file"], fonts / found["file"])
             files.append({"name": found["file"], "weights": found["weights"], "unicode_range": found["range"]})
         axis = about["variable"]["wght"]
+        script = "arabic" if face.endswith("-arabic") else "latin"
+        measured = measures_of(_unpacked(folder / "files" / f"{face}-{script}-wght-normal.woff2"), script)
         listed.append(
             {
                 "id": face,
@@ -100,10 +111,20 @@ def faces(shipped: Path) -> None:
                 "generic": generic,
                 "lightest": int(axis["min"]),
                 "boldest": int(axis["max"]),
+                "script": script,
+                "measures": measured.model_dump(mode="json"),
                 "files": files,
             }
         )
     (shipped / "faces.json").write_text(json.dumps(listed, indent=1) + "\n")
+
+
+def _unpacked(file: Path) -> bytes:
+    font = TTFont(file)
+    font.flavor = None
+    out = BytesIO()
+    font.save(out)
+    return out.getvalue()
 
 
 def icons(shipped: Path) -> None:

@@ -99,26 +99,36 @@ def running() -> Iterator[Running]:
             shutil.rmtree(left, ignore_errors=True)
 
 
+def chromium_options() -> webdriver.ChromeOptions:
+    options = webdriver.ChromeOptions()
+    options.binary_location = "/usr/bin/chromium"
+    for flag in (
+        "--headless=new",
+        "--no-sandbox",
+        "--disable-gpu",
+        "--disable-quic",
+        "--no-first-run",
+        "--disable-dev-shm-usage",
+        "--disable-background-networking",
+        "--disable-component-update",
+        "--disable-sync",
+        "--hide-scrollbars",
+        "--window-size=1280,800",
+    ):
+        options.add_argument(flag)
+    return options
+
+
+def plain_chromium() -> webdriver.Chrome:
+    """A browser by itself, for pages that no server sends."""
+    return webdriver.Chrome(options=chromium_options(), service=Service("/usr/bin/chromedriver"))
+
+
 class Browser:
     """A Chromium window, and short ways to do what a person does in it."""
 
     def __init__(self, running: Running, downloads: Path) -> None:
-        options = webdriver.ChromeOptions()
-        options.binary_location = "/usr/bin/chromium"
-        for flag in (
-            "--headless=new",
-            "--no-sandbox",
-            "--disable-gpu",
-            "--disable-quic",
-            "--no-first-run",
-            "--disable-dev-shm-usage",
-            "--disable-background-networking",
-            "--disable-component-update",
-            "--disable-sync",
-            "--hide-scrollbars",
-            "--window-size=1280,800",
-        ):
-            options.add_argument(flag)
+        options = chromium_options()
         options.add_experimental_option(
             "prefs", {"download.default_directory": str(downloads), "download.prompt_for_download": False}
         )

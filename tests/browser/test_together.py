@@ -31,7 +31,7 @@ def test_two_browsers_edit_the_same_header_and_nothing_is_lost_silently(new_brow
         for place, (name, browser) in enumerate(people.items()):
             browser.js(_ADD, "cl-end", f"it-{name}-{at}", f"{name} {at}")
             value = at * 2 + place
-            browser.js(_SET, "it-letter", "radius_px", str(value % 100))
+            browser.js(_SET, "it-menu", "gap_px", str(value % 100))
         for place, (name, browser) in enumerate(people.items()):
             wait_for(lambda browser=browser, at=at: browser.js("return window.rimAnswers.length") == (at + 1) * 2)
             added, changed = sorted(browser.js("return window.rimAnswers.slice(-2)"), key=lambda answer: answer["done"])
@@ -42,12 +42,12 @@ def test_two_browsers_edit_the_same_header_and_nothing_is_lost_silently(new_brow
             else:
                 wins[name].append((at * 2 + place) % 100)
     browser = people["designer"]
-    browser.go("/s/quillwort/pieces/pc-main/?select=it-letter")
+    browser.go("/s/quillwort/pieces/pc-main/?select=it-menu")
     lines = {line.get_attribute("data-select") for line in browser.all("line")}
     assert lines >= {f"it-{name}-{at}" for name in people for at in range(PRESSES // 2)}
     assert len(wins["designer"]) + len(wins["colleague"]) + clashes == PRESSES
     assert clashes > 10, "the two did get into each other's way"
-    assert int(browser.one("control-radius_px").get_attribute("value") or -1) in {
+    assert int(browser.one("control-gap_px").get_attribute("value") or -1) in {
         wins["designer"][-1],
         wins["colleague"][-1],
     }

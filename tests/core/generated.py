@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 import random
+from collections.abc import Sequence
 from typing import Any
 
 from upper_rim.core.exchange.markdown import written_page
 from upper_rim.core.exchange.pages_in import digest
 from upper_rim.core.model.edits import Add, Edit, Move, Remove, Set, SetEach, Together
-from upper_rim.core.model.site import Band, Menu, Page, Piece, Row, Site, Swatch
+from upper_rim.core.model.site import Band, Menu, Page, Piece, Row, Site
+from upper_rim.core.model.styling import Look, Swatch
 from upper_rim.core.model.tree import ROOT, SLOTS, walk
 
 WORDS = [
@@ -24,6 +26,55 @@ WORDS = [
 ]
 LANGUAGES = ["en", "de", "ar", "cy-GB"]
 PATHS = ["/", "/a/", "/a/b/", "/a/b.html", "/press/", "/press/x/", "/ünï/", "/a%20b/"]
+
+VALUES: dict[str, list[str]] = {
+    "font-family": ["figtree", "bitter", "jetbrains-mono"],
+    "font-weight": ["300", "450", "800"],
+    "font-style": ["normal", "italic"],
+    "font-size": ["14px", "1.2em", "1.1rem", "clamp(13px, 0.6rem + 1vw, 30px)", "2vw"],
+    "line-height": ["1.2", "24px", "normal"],
+    "letter-spacing": ["0.05em", "1px", "normal"],
+    "text-transform": ["uppercase", "none"],
+    "text-decoration-line": ["underline", "line-through", "overline", "none"],
+    "text-decoration-style": ["wavy", "solid"],
+    "text-decoration-color": ["@:accent", "currentcolor", "tomato"],
+    "text-decoration-thickness": ["3px", "auto", "0.1em"],
+    "text-underline-offset": ["4px", "auto"],
+    "color": ["@:ink", "@:accent/60%", "#123456", "oklch(0.6 0.1 200)", "blurple"],
+    "opacity": ["0.5", "1", "3"],
+    "mix-blend-mode": ["multiply", "normal"],
+    "background-color": ["@:ground", "@:accent", "rgb(1 2 3 / 40%)", "transparent"],
+    "background-image": ["linear-gradient(90deg, @:accent, #fff 60%)", "radial-gradient(circle at center center, red, blue, @:ink)", "none", "linear-gradient(red)"],
+    "background-size": ["cover", "20px 30px", "auto"],
+    "background-repeat": ["repeat-x", "no-repeat"],
+    "background-position": ["center top", "20% 3px"],
+    "background-attachment": ["fixed", "scroll"],
+    "background-blend-mode": ["multiply"],
+    "border-block-start-width": ["3px", "0.2em"],
+    "border-block-start-style": ["solid", "dashed", "none"],
+    "border-block-start-color": ["@:line", "currentcolor"],
+    "border-inline-end-width": ["2px"],
+    "border-inline-end-style": ["dotted"],
+    "border-start-start-radius": ["9px", "50%"],
+    "border-end-end-radius": ["1em"],
+    "box-shadow": ["0 2px 8px 0 #0003", "inset 1px 1px @:accent, 0 0 4px red", "none"],
+    "padding-block-start": ["7px", "1em", "5%"],
+    "padding-inline-end": ["1rem", "clamp(2px, 2vw, 20px)"],
+    "margin-inline-start": ["-3px", "auto", "1vw"],
+    "inline-size": ["80px", "auto", "50%"],
+    "min-inline-size": ["60px"],
+    "max-inline-size": ["90px", "none"],
+    "block-size": ["50px", "auto"],
+    "min-block-size": ["50px", "2vh"],
+    "max-block-size": ["20vh"],
+    "outline-width": ["4px"],
+    "outline-style": ["dashed", "solid"],
+    "outline-color": ["@:accent"],
+    "outline-offset": ["-2px", "5px"],
+    "transition-duration": ["200ms", "0.1s"],
+    "transition-timing-function": ["ease-in", "cubic-bezier(0.1, 0.2, 0.3, 1)"],
+}  # fmt: skip
+"""Values for properties, a few of them wrong."""
 
 CONTENT, SPLICE = written_page("Page", "en", "Some *text*.")
 CONTENTS = {digest(CONTENT): CONTENT}
@@ -53,6 +104,7 @@ class Maker:
             bands=tuple(
                 Band(id=self.new_id("bd"), name=f"B{at}", from_px=at * 400) for at in range(chance.randrange(1, 4))
             ),
+            looks=tuple(Look(id=self.new_id("lk"), name="L") for _ in range(chance.randrange(3))),
             menus=tuple(Menu(id=self.new_id("mn"), name="Main") for _ in range(chance.randrange(3))),
             pieces=tuple(
                 Piece(id=self.new_id("pc"), name="Header", rows=(Row(id=self.new_id("rw")),))
@@ -94,7 +146,6 @@ class Maker:
             return chance.choice([None, -5, {"x": 1}, [1], "javascript:alert(1)"])
         ids = {
             "menu": [menu.id for menu in site.menus],
-            "ground": [swatch.id for swatch in site.swatches],
             "drawer_below": [band.id for band in site.bands],
         }
         match field:
@@ -105,8 +156,19 @@ class Maker:
                 return self._target(site)
             case "menu" | "drawer_below":
                 return chance.choice([*ids[field], None])
-            case "ground" | "ink" | "accent" | "line_below":
-                return chance.choice([*ids["ground"], None])
+            case "wears":
+                return [look.id for look in site.looks if chance.random() < 0.6]
+            case "band":
+                return chance.choice([*(band.id for band in site.bands), None])
+            case "state":
+                return chance.choice(["rest", "hover", "current", "none-such"])
+            case "property":
+                return chance.choice(list(VALUES))
+            case "value":
+                return chance.choice([value for values in VALUES.values() for value in values])
+            case "tied":
+                parents = [{"parent": swatch.id, "lightness": chance.randrange(-50, 50)} for swatch in site.swatches]
+                return chance.choice([*parents, None])
             case "hidden_in":
                 return [band.id for band in site.bands if chance.random() < 0.4]
             case "where":
@@ -181,6 +243,14 @@ class Maker:
                 return {**made, "path": chance.choice(PATHS), **content}
             case "assets":
                 return {**made, "path": "/logo.svg", "content": next(iter(CONTENTS)), "size": 1}
+            case "looks":
+                return {**made, "name": "New"}
+            case "roles":
+                return {**made, "role": chance.choice(["button", "entry", "ring", "heading-1"])}
+            case "snippets":
+                return {**made, "name": "New", "code": chance.choice(["<i>x</i>", "<!--/rim-->", ""])}
+            case "styles":
+                return self.declaration(site)
             case "entries":
                 return {**made, "label": self._value(site, "label"), "target": self._target(site)}
             case "items":
@@ -193,6 +263,18 @@ class Maker:
                     }
                 return item
         return made
+
+    def declaration(self, site: Site, states: Sequence[str] = ("rest", "rest", "hover", "current")) -> Any:
+        chance = self.chance
+        name = chance.choice(list(VALUES))
+        return {
+            "id": self.new_id("st"),
+            "property": name,
+            "value": chance.choice(VALUES[name]),
+            "state": chance.choice(states),
+            "band": chance.choice([None, None, *(band.id for band in site.bands)]),
+            "part": chance.choice(["box", "box", "content"]),
+        }
 
     def _move(self, site: Site) -> Edit:
         node = self._any_node(site)

@@ -83,7 +83,7 @@ def test_a_refusal_names_the_place_and_changes_nothing() -> None:
         (Set(node="sw-deep", field="colour", value="blurple"), "sw-deep", "colour"),
         (Set(node="it-menu", field="menu", value="mn-none"), "it-menu", "menu"),
         (Remove(nodes=("mn-main",)), "it-menu", "menu"),
-        (Remove(nodes=("sw-deep",)), "pc-main", "ink"),
+        (Remove(nodes=("sw-deep",)), "rd-button", "color"),
         (Set(node="bd-wide", field="from_px", value=560), "bd-wide", "from_px"),
         (Set(node="bd-narrow", field="from_px", value=10), "bd-narrow", "from_px"),
         (Set(node="pg-fares", field="path", value="/"), "pg-fares", "path"),
@@ -105,26 +105,26 @@ def test_a_refusal_names_the_place_and_changes_nothing() -> None:
 
 def test_edits_of_two_designers_join_unless_they_contradict() -> None:
     base, _ = ostrey()
-    theirs = apply(base, Set(node="it-book", field="radius_px", value=12))
+    theirs = apply(base, Set(node="it-menu", field="gap_px", value=12))
     assert isinstance(theirs, Site)
-    joined = replay(Set(node="it-book", field="words", value={"text": "Book now"}), base, theirs)
+    joined = replay(Set(node="it-menu", field="button_words", value={"text": "Book now"}), base, theirs)
     assert isinstance(joined, Site)
-    assert '"radius_px":12' in joined.model_dump_json() and "Book now" in joined.model_dump_json()
-    clash = replay(Set(node="it-book", field="radius_px", value=3), base, theirs)
+    assert '"gap_px":12' in joined.model_dump_json() and "Book now" in joined.model_dump_json()
+    clash = replay(Set(node="it-menu", field="gap_px", value=3), base, theirs)
     assert isinstance(clash, Conflict)
-    assert (clash.was, clash.theirs, clash.mine) == (4, 12, 3)
-    same = replay(Set(node="it-book", field="radius_px", value=12), base, theirs)
+    assert (clash.was, clash.theirs, clash.mine) == (24, 12, 3)
+    same = replay(Set(node="it-menu", field="gap_px", value=12), base, theirs)
     assert same is theirs
 
 
 def test_removing_what_somebody_just_changed_is_shown_first() -> None:
     base, _ = ostrey()
-    theirs = apply(base, Set(node="it-notice", field="size_px", value=15))
+    theirs = apply(base, Set(node="it-notice", field="words", value={"text": "Fog"}))
     assert isinstance(theirs, Site)
     assert isinstance(replay(Remove(nodes=("rw-notice",)), base, theirs), Conflict)
     gone = apply(base, Remove(nodes=("rw-notice",)))
     assert isinstance(gone, Site)
-    assert isinstance(replay(Set(node="it-notice", field="size_px", value=15), base, gone), Conflict)
+    assert isinstance(replay(Set(node="it-notice", field="words", value={"text": "Fog"}), base, gone), Conflict)
     assert isinstance(
         replay(Add(parent="cl-notice", slot="items", values=({"id": "it-new", "kind": "text"},)), base, gone), Conflict
     )

@@ -140,7 +140,7 @@ def test_a_bundle_comes_back_as_it_went(tmp_path: Path) -> None:
     [
         "not json",
         '{"name": "x"}',
-        '{"format":1,"key":"abcd","name":"x","pieces":[{"id":"pc","name":"p","ground":"sw-gone"}]}',
+        '{"format":1,"key":"abcd","name":"x","pieces":[{"id":"pc","name":"p","styles":[{"id":"st-a","property":"color","value":"@sw-gone"}]}]}',
         '{"format":1,"key":"abcd","name":"x","pages":[{"id":"pg","path":"/%2e%2e/x"}]}',
         '{"format":1,"key":"abcd","name":"x","assets":[{"id":"as","path":"/x.png","size":1,"content":"'
         + "0" * 64

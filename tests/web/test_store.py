@@ -21,8 +21,8 @@ def loaded(answer: store.Answer) -> Loaded:
     return answer
 
 
-def radius(value: int) -> Set:
-    return Set(node="it-book", field="radius_px", value=value)
+def gap(value: int) -> Set:
+    return Set(node="it-menu", field="gap_px", value=value)
 
 
 def test_a_site_comes_back_from_the_database_as_it_went(ferries: StoredSite) -> None:
@@ -36,7 +36,7 @@ def test_undo_reaches_back_to_the_beginning_and_redo_forward_again_also_after_a_
 ) -> None:
     hashes = [content_hash(store.load(ferries.pk).site)]
     edits = [
-        radius(9),
+        gap(9),
         Remove(nodes=("pg-fares", "pg-guide")),
         Set(node="site", field="name", value="Else"),
         Remove(nodes=("rw-notice",)),
@@ -58,25 +58,25 @@ def test_undo_reaches_back_to_the_beginning_and_redo_forward_again_also_after_a_
 
 
 def test_a_new_edit_ends_what_could_be_redone(ferries: StoredSite, ada: User) -> None:
-    store.submit(ferries.pk, ada, radius(9))
+    store.submit(ferries.pk, ada, gap(9))
     store.undo(ferries.pk, ada)
     assert store.steps_left(ferries.pk, ada) == (False, True)
-    store.submit(ferries.pk, ada, radius(7))
+    store.submit(ferries.pk, ada, gap(7))
     assert store.steps_left(ferries.pk, ada) == (True, False)
     assert isinstance(store.redo(ferries.pk, ada), NothingThere)
 
 
 def test_undo_takes_back_ones_own_edit_and_leaves_what_others_did(ferries: StoredSite, ada: User, ben: User) -> None:
-    store.submit(ferries.pk, ada, radius(9))
-    store.submit(ferries.pk, ben, Set(node="it-book", field="words", value={"text": "Book now"}))
+    store.submit(ferries.pk, ada, gap(9))
+    store.submit(ferries.pk, ben, Set(node="it-menu", field="button_words", value={"text": "Book now"}))
     after = loaded(store.undo(ferries.pk, ada)).site
-    book = next(
-        item for row in after.pieces[0].rows for cell in row.cells for item in cell.items if item.id == "it-book"
+    menu = next(
+        item for row in after.pieces[0].rows for cell in row.cells for item in cell.items if item.id == "it-menu"
     )
-    assert (book.radius_px, book.words.text) == (4, "Book now")
-    store.submit(ferries.pk, ben, radius(20))
+    assert (menu.gap_px, menu.button_words.text) == (24, "Book now")
+    store.submit(ferries.pk, ben, gap(20))
     store.redo(ferries.pk, ada)
-    clash = store.submit(ferries.pk, ada, radius(5), base=0)
+    clash = store.submit(ferries.pk, ada, gap(5), base=0)
     assert isinstance(clash, Clash) and clash.other == "ben"
 
 
@@ -89,7 +89,7 @@ def test_a_refused_edit_leaves_no_trace(ferries: StoredSite, ada: User) -> None:
 def test_states_are_walked_to_along_the_edits_of_another_process(ferries: StoredSite, ada: User) -> None:
     first = store.load(ferries.pk).site
     for value in range(10, 40):
-        store.submit(ferries.pk, ada, radius(value))
+        store.submit(ferries.pk, ada, gap(value))
     newest = store.load(ferries.pk)
     store.forget_all()
     assert store.load_revision(ferries.pk, 0) == first

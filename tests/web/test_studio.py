@@ -121,7 +121,7 @@ def test_a_form_that_cannot_be_is_refused_at_its_place_and_changes_nothing(ferri
     client = signed_in(ada)
     bench = "/s/ostrey/pieces/pc-main/"
     cases = [
-        ({"do": "set", "node": "it-book", "field": "radius_px", "value": "many"}, "integer"),
+        ({"do": "set", "node": "it-menu", "field": "gap_px", "value": "many"}, "integer"),
         ({"do": "set", "node": "it-book", "field": "target", "value": "javascript:alert(1)"}, "an address begins with"),
         ({"do": "set", "node": "it-book", "field": "nonsense", "value": "1"}, "no field"),
         ({"do": "add", "what": "item", "parent": "cl-end", "kind": "hologram"}, "choose what kind"),

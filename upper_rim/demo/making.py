@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 from html import escape
 from typing import Any
@@ -10,6 +11,7 @@ from markdown_it import MarkdownIt
 
 from ..core.exchange.pages_in import described_page, digest
 from ..core.model.site import Asset, Page
+from ..core.model.styling import Declaration
 from ..core.model.values import direction
 
 
@@ -59,3 +61,16 @@ class Pile:
         content = text.encode()
         self.assets.append(Asset(id=asset_id, path=path, content=digest(content), size=len(content)))
         self.contents[digest(content)] = content
+
+
+def declared(owner: str, values: Mapping[Any, str], part: str = "box") -> tuple[Declaration, ...]:
+    """Declarations from values by property, or by (property, state). `owner` begins their ids."""
+    made = []
+    for at, (key, value) in enumerate(values.items(), 1):
+        name, state = (key, "rest") if isinstance(key, str) else key
+        made.append(
+            Declaration.model_validate(
+                {"id": f"st-{owner}-{part[0]}{at}", "property": name, "state": state, "value": value, "part": part}
+            )
+        )
+    return tuple(made)

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 from ..core.model.items import ButtonItem, IconLink, Logo, MenuItem, TextItem, ToAddress, ToPage
-from ..core.model.site import Band, Below, Cell, Entry, Everywhere, Menu, Piece, ReachRule, Row, Site, Swatch, Track
+from ..core.model.site import Band, Below, Cell, Entry, Everywhere, Menu, Piece, ReachRule, Row, Site, Track
+from ..core.model.styling import Look, RoleDefault, Swatch, Tied
 from ..core.model.values import Translation, Words
+from ..core.style.built_in import corners
 from .drawings import OSTREY_LOGO, coast
-from .making import Pile
+from .making import Pile, declared
 from .ostrey_texts import ENGLISH, TRANSLATED
 
 _STYLE = """*{box-sizing:border-box}body{margin:0;font:17px/1.6 system-ui,sans-serif;color:#22343f;background:#fff}
@@ -73,24 +75,27 @@ _PRESS_MENU = Menu(
 _MAIN_HEADER = Piece(
     id="pc-main",
     name="Main header",
-    ground="sw-paper",
-    ink="sw-deep",
-    accent="sw-buoy",
     reach=(ReachRule(id="rr-everywhere", where=Everywhere()),),
     rows=(
         Row(
             id="rw-notice",
             name="Notice row",
-            padding_px=6,
-            ground="sw-deep",
-            ink="sw-paper",
+            styles=declared(
+                "notice",
+                {
+                    "background-color": "@sw-deep",
+                    "color": "@sw-paper",
+                    "padding-block-start": "6px",
+                    "padding-block-end": "6px",
+                },
+            ),
             cells=(
                 Cell(
                     id="cl-notice",
                     items=(
                         TextItem(
                             id="it-notice",
-                            size_px=14,
+                            styles=declared("notice-text", {"font-size": "14px"}),
                             words=_words(
                                 "Winter sailings from 2 November: two crossings a day",
                                 "Winterfahrplan ab 2. November: zwei Überfahrten täglich",
@@ -120,7 +125,14 @@ _MAIN_HEADER = Piece(
         Row(
             id="rw-main",
             name="Main row",
-            line_below="sw-mist",
+            styles=declared(
+                "main",
+                {
+                    "border-block-end-width": "1px",
+                    "border-block-end-style": "solid",
+                    "border-block-end-color": "@sw-mist",
+                },
+            ),
             cells=(
                 Cell(
                     id="cl-start",
@@ -148,8 +160,6 @@ _MAIN_HEADER = Piece(
                             id="it-book",
                             words=_words("Book", "Buchen", "Archebu", "احجز"),
                             target=ToPage(page="pg-timetable"),
-                            ink="sw-deep",
-                            radius_px=4,
                         ),
                     ),
                 ),
@@ -161,9 +171,7 @@ _MAIN_HEADER = Piece(
 _PRESS_HEADER = Piece(
     id="pc-press",
     name="Press header",
-    ground="sw-deep",
-    ink="sw-paper",
-    accent="sw-buoy",
+    styles=declared("press", {"background-color": "@sw-deep", "color": "@sw-paper"}),
     reach=(ReachRule(id="rr-press", where=Below(path="/press/")),),
     rows=(
         Row(
@@ -178,7 +186,9 @@ _PRESS_HEADER = Piece(
                 Cell(
                     id="cl-press-end",
                     align="end",
-                    items=(MenuItem(id="it-press-menu", menu="mn-press", drawer_below="bd-middle"),),
+                    items=(
+                        MenuItem(id="it-press-menu", menu="mn-press", drawer_below="bd-middle", wears=("lk-quiet",)),
+                    ),
                 ),
             ),
         ),
@@ -215,11 +225,50 @@ def ostrey() -> tuple[Site, dict[str, bytes]]:
         key="q7xk",
         name="Ostrey Ferries",
         swatches=(
-            Swatch(id="sw-paper", name="Paper", colour="#ffffff"),
-            Swatch(id="sw-deep", name="Deep", colour="#12344d"),
-            Swatch(id="sw-tide", name="Tide", colour="#0b6e8a"),
-            Swatch(id="sw-buoy", name="Buoy", colour="#e9b44c"),
+            Swatch(id="sw-paper", name="Paper", colour="#ffffff", role="ground"),
+            Swatch(id="sw-deep", name="Deep", colour="#12344d", role="ink"),
+            Swatch(id="sw-tide", name="Tide", colour="#0b6e8a", role="link"),
+            Swatch(id="sw-buoy", name="Buoy", colour="#e9b44c", role="accent"),
+            Swatch(id="sw-lamp", name="Buoy, lit", tied=Tied(parent="sw-buoy", lightness=8)),
             Swatch(id="sw-mist", name="Mist", colour="#e3e8ec"),
+            Swatch(id="sw-pier", name="Pier", colour="#5f7380", role="line"),
+        ),
+        roles=(
+            RoleDefault(
+                id="rd-button",
+                role="button",
+                styles=declared(
+                    "button",
+                    {
+                        "color": "@sw-deep",
+                        **corners("4px"),
+                        ("background-color", "hover"): "@sw-lamp",
+                        ("background-color", "pressed"): "@sw-deep",
+                        ("color", "pressed"): "@sw-paper",
+                        ("text-decoration-line", "hover"): "none",
+                        "transition-duration": "150ms",
+                    },
+                ),
+            ),
+        ),
+        looks=(
+            Look(
+                id="lk-quiet",
+                name="Quiet link",
+                styles=(
+                    *declared("quiet", {("opacity", "hover"): "1"}),
+                    *declared(
+                        "quiet",
+                        {
+                            ("text-decoration-line", "hover"): "underline",
+                            ("text-decoration-style", "hover"): "dotted",
+                            ("text-decoration-line", "current"): "none",
+                            ("font-weight", "current"): "700",
+                        },
+                        "content",
+                    ),
+                ),
+            ),
         ),
         bands=(
             Band(id="bd-narrow", name="Narrow", from_px=0),

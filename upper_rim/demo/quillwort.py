@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 from ..core.model.items import ButtonItem, Logo, MenuItem, ToPage
-from ..core.model.site import Band, Cell, Entry, Menu, Piece, ReachRule, Row, Site, Swatch, Track
+from ..core.model.site import Band, Cell, Entry, Menu, Piece, ReachRule, Row, Site, Track
+from ..core.model.styling import Swatch
 from ..core.model.values import Words
+from ..core.style.built_in import corners
 from .drawings import leaves
-from .making import Pile
+from .making import Pile, declared
 
 _PAGES = (
     (
@@ -60,9 +62,7 @@ def quillwort() -> tuple[Site, dict[str, bytes]]:
     header = Piece(
         id="pc-main",
         name="Header",
-        ground="sw-moss",
-        ink="sw-cream",
-        accent="sw-straw",
+        styles=declared("main", {"background-color": "@sw-moss", "color": "@sw-cream"}),
         reach=(ReachRule(id="rr-all"),),
         rows=(
             Row(
@@ -84,9 +84,9 @@ def quillwort() -> tuple[Site, dict[str, bytes]]:
                                 id="it-letter",
                                 words=Words(text="Write to us"),
                                 target=ToPage(page="pg-contact"),
-                                ground="sw-straw",
-                                ink="sw-bark",
-                                radius_px=2,
+                                styles=declared(
+                                    "letter", {"background-color": "@sw-straw", "color": "@sw-bark", **corners("2px")}
+                                ),
                                 hidden_in=("bd-narrow",),
                             ),
                         ),
@@ -101,10 +101,10 @@ def quillwort() -> tuple[Site, dict[str, bytes]]:
         face="source-serif-4",
         content_px=980,
         swatches=(
-            Swatch(id="sw-moss", name="Moss", colour="#3f5a36"),
-            Swatch(id="sw-cream", name="Cream", colour="#fbf8f1"),
-            Swatch(id="sw-straw", name="Straw", colour="#e3c46f"),
-            Swatch(id="sw-bark", name="Bark", colour="#2b2a26"),
+            Swatch(id="sw-moss", name="Moss", colour="#3f5a36", role="link"),
+            Swatch(id="sw-cream", name="Cream", colour="#fbf8f1", role="ground"),
+            Swatch(id="sw-straw", name="Straw", colour="#e3c46f", role="accent"),
+            Swatch(id="sw-bark", name="Bark", colour="#2b2a26", role="ink"),
         ),
         bands=(Band(id="bd-narrow", name="Narrow", from_px=0), Band(id="bd-wide", name="Wide", from_px=720)),
         menus=(Menu(id="mn-main", name="Main", entries=entries),),

@@ -6,6 +6,7 @@ import json
 from functools import cache
 from pathlib import Path
 
+from ..core.model.fonts import Measures
 from ..core.output.shelf import Face, FaceFile, Shelf
 
 HERE = Path(__file__).parent
@@ -28,7 +29,8 @@ def _face(about: dict[str, object]) -> Face:
         FaceFile(data=(HERE / "fonts" / file["name"]).read_bytes(), **file)
         for file in about.pop("files")  # type: ignore[attr-defined]
     )
-    return Face(files=files, **about)  # type: ignore[arg-type]
+    measures = Measures.model_validate(about.pop("measures"))
+    return Face(files=files, measures=measures, **about)  # type: ignore[arg-type]
 
 
 def _without_comments(script: str) -> str:

@@ -48,8 +48,12 @@ def _entry(name: str) -> zipfile.ZipInfo:
 
 
 def contents_of(site: Site) -> set[str]:
-    """Hashes of all pages' and files' contents."""
-    return {page.content for page in site.pages if page.content} | {asset.content for asset in site.assets}
+    """Hashes of all pages', files' and fonts' contents."""
+    return (
+        {page.content for page in site.pages if page.content}
+        | {asset.content for asset in site.assets}
+        | {file.content for font in site.fonts for file in font.files}
+    )
 
 
 class Bundle:

@@ -137,6 +137,8 @@ def _move(site: Site, edit: Move) -> Site:
     _require_slot(holder, edit.slot, edit.parent)
     as_json = [spot.node.model_dump(mode="json")]
     moved = _validated(slot_adapter(type(holder), edit.slot), as_json, edit.node, edit.slot)
+    if type(moved[0]) is not type(spot.node):
+        raise _Refused(edit.node, edit.slot, "it would become something else there")
     after = _with_children(
         without, edit.parent, edit.slot, _inserted(edit.slot, getattr(holder, edit.slot), moved, edit.at)
     )

@@ -1,76 +1,157 @@
 """Does everything that a site refers to exist, and is what must differ different?
 
-Menus, swatches and bands that are referred to must be there. Pages may be missing: they come and go,
-and what leads to a missing one is left out when the site is published.
+Menus, swatches, looks and bands that are referred to must be there. Pages may be missing: they come and go, and what
+leads to a missing one is left out when the site is published.
 """
 
 from __future__ import annotations
 
+from collections.abc import Iterable, Iterator
 from typing import Any
 
 from .edits import Refusal
-from .site import Site
+from .items import ButtonItem, IconLink, Logo, MenuItem, TextItem
+from .properties import PROPERTIES, references_in
+from .site import Cell, Piece, Row, Site
+from .styling import STATES_OF, Declaration, Part, RoleDefault, Styled
 from .tree import walk
 from .values import Node
-
-SWATCH_FIELDS = ("ground", "ink", "accent", "line_below")
 
 
 def broken_references(site: Site) -> Refusal | None:
     """The first reference in a site that leads nowhere, or pair that must differ and does not."""
+    return next(_faults(site), None)
+
+
+def _faults(site: Site) -> Iterator[Refusal]:
     swatches = {swatch.id for swatch in site.swatches}
     bands = {band.id for band in site.bands}
     menus = {menu.id for menu in site.menus}
+    looks = {look.id for look in site.looks}
+    for look in site.looks:
+        yield from _style_faults(look, swatches, bands, look.name)
+    for default in site.roles:
+        yield from _style_faults(default, swatches, bands, default.role)
+    yield from _doubled_roles(site.roles)
     for piece in site.pieces:
+        yield from _doubled_roles(piece.roles)
+        for default in piece.roles:
+            if default.role in {"page", "piece"}:
+                reason = "within a piece there are no defaults for pieces; style the piece itself"
+                yield Refusal(node=default.id, field="role", reason=reason)
         for node in (piece, *walk(piece)):
-            fault = _fault(node, swatches, bands, menus, piece.name)
-            if fault is not None:
-                return fault
-    return _faulty_bands(site) or _doubled_path(site)
+            if isinstance(node, Styled | RoleDefault):
+                yield from _style_faults(node, swatches, bands, piece.name)
+            yield from _fault(node, bands, menus, looks, piece.name)
+    yield from _faulty_ties(site)
+    yield from _faulty_bands(site)
+    yield from _doubled_path(site)
 
 
-def _fault(node: Any, swatches: set[str], bands: set[str], menus: set[str], piece: str) -> Refusal | None:
-    for field in SWATCH_FIELDS:
-        used = getattr(node, field, None)
-        if used is not None and used not in swatches:
-            return Refusal(
-                node=node.id,
-                field=field,
-                reason=f"“{piece}” uses a swatch that is not there; choose another one there first",
+def roles_of(node: Any) -> dict[Part, str]:
+    """The parts of a node that can be styled each by itself, and the role of each."""
+    match node:
+        case Piece():
+            return {"box": "piece"}
+        case Row():
+            return {"box": "row"}
+        case Cell():
+            return {"box": "cell"}
+        case Logo():
+            return {"box": "title"}
+        case TextItem():
+            return {"box": "text"}
+        case IconLink():
+            return {"box": "icon"}
+        case ButtonItem():
+            return {"box": "second" if node.rank == "second" else "button"}
+        case MenuItem():
+            return {"box": "menu", "title": "opener", "content": "entry"}
+        case RoleDefault():
+            return {"box": node.role}
+        case _:
+            return {}
+
+
+def _style_faults(holder: Any, swatches: set[str], bands: set[str], name: str) -> Iterator[Refusal]:
+    seen: dict[tuple[str, str, str, str | None], Declaration] = {}
+    roles = roles_of(holder)
+    for style in holder.styles:
+        missing = [ref for ref in references_in(style.value) if not ref.startswith(":") and ref not in swatches]
+        if missing:
+            reason = f"“{name}” uses a swatch that is not there; choose another one there first"
+            yield Refusal(node=holder.id, field=style.property, reason=reason)
+        if style.band is not None and style.band not in bands:
+            reason = f"“{name}” uses a width band that is not there; choose another one there first"
+            yield Refusal(node=holder.id, field=style.property, reason=reason)
+        if roles and style.part not in roles:
+            reason = f"it has no {style.part} that could be styled by itself"
+            yield Refusal(node=holder.id, field=style.property, reason=reason)
+        elif roles and style.state not in STATES_OF[roles[style.part]]:
+            reason = f"there is no state “{style.state}” here"
+            yield Refusal(node=holder.id, field=style.property, reason=reason)
+        if "ring" in roles.values() and PROPERTIES[style.property].group != "Ring":
+            yield Refusal(
+                node=holder.id, field=style.property, reason="a focus ring has width, kind, colour and distance only"
             )
+        key = (style.part, style.property, style.state, style.band)
+        if key in seen:
+            yield Refusal(node=holder.id, field=style.property, reason="this is set already, for that state and width")
+        seen[key] = style
+
+
+def _doubled_roles(roles: Iterable[RoleDefault]) -> Iterator[Refusal]:
+    seen: set[str] = set()
+    for default in roles:
+        if default.role in seen:
+            yield Refusal(node=default.id, field="role", reason=f"there are defaults for {default.role} already")
+        seen.add(default.role)
+
+
+def _fault(node: Any, bands: set[str], menus: set[str], looks: set[str], piece: str) -> Iterator[Refusal]:
     used_bands = {*getattr(node, "hidden_in", ()), getattr(node, "drawer_below", None)} - {None}
     if not used_bands <= bands:
-        return Refusal(
-            node=node.id,
-            field="hidden_in",
-            reason=f"“{piece}” uses a width band that is not there; choose another one there first",
-        )
+        reason = f"“{piece}” uses a width band that is not there; choose another one there first"
+        yield Refusal(node=node.id, field="hidden_in", reason=reason)
     menu = getattr(node, "menu", None)
     if menu is not None and menu not in menus:
-        return Refusal(
-            node=node.id,
-            field="menu",
-            reason=f"“{piece}” shows a menu that is not there; choose another one there first",
-        )
-    return None
+        reason = f"“{piece}” shows a menu that is not there; choose another one there first"
+        yield Refusal(node=node.id, field="menu", reason=reason)
+    if isinstance(node, Styled):
+        if not looks.issuperset(node.wears):
+            reason = f"something in “{piece}” wears a look that is not there; take it off there first"
+            yield Refusal(node=node.id, field="wears", reason=reason)
+        if len(set(node.wears)) < len(node.wears):
+            yield Refusal(node=node.id, field="wears", reason="it wears this look already")
 
 
-def _faulty_bands(site: Site) -> Refusal | None:
+def _faulty_ties(site: Site) -> Iterator[Refusal]:
+    parents = {swatch.id: swatch.tied.parent for swatch in site.swatches if swatch.tied}
+    known = {swatch.id for swatch in site.swatches}
+    for swatch, parent in parents.items():
+        if parent not in known:
+            yield Refusal(node=swatch, field="tied", reason="the swatch that it is tied to is not there")
+        seen = {swatch}
+        while parent in parents and parent not in seen:
+            seen.add(parent)
+            parent = parents[parent]
+        if parent in seen:
+            yield Refusal(node=swatch, field="tied", reason="it cannot be tied to itself, not even by way of others")
+
+
+def _faulty_bands(site: Site) -> Iterator[Refusal]:
     for before, after in zip(site.bands, site.bands[1:], strict=False):
         if before.from_px == after.from_px:
-            return Refusal(
-                node=after.id, field="from_px", reason=f"“{before.name}” already begins at {after.from_px} px"
-            )
+            reason = f"“{before.name}” already begins at {after.from_px} px"
+            yield Refusal(node=after.id, field="from_px", reason=reason)
     if site.bands and site.bands[0].from_px != 0:
-        return Refusal(node=site.bands[0].id, field="from_px", reason="the narrowest band begins at 0")
-    return None
+        yield Refusal(node=site.bands[0].id, field="from_px", reason="the narrowest band begins at 0")
 
 
-def _doubled_path(site: Site) -> Refusal | None:
+def _doubled_path(site: Site) -> Iterator[Refusal]:
     for nodes in (site.pages, site.assets):
         previous: Node | None = None
         for node in nodes:
             if previous is not None and previous.path == node.path:  # type: ignore[attr-defined]
-                return Refusal(node=node.id, field="path", reason=f"there is already something at {node.path}")
+                yield Refusal(node=node.id, field="path", reason=f"there is already something at {node.path}")
             previous = node
-    return None

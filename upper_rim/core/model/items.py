@@ -6,7 +6,8 @@ from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints
 
-from .values import Address, Node, NodeId, PagePath, Pixels, Value, Words
+from .styling import Styled
+from .values import Address, NodeId, PagePath, Pixels, Value, Words
 
 
 class ToPage(Value):
@@ -33,11 +34,8 @@ Weight = Annotated[int, Field(ge=100, le=1000)]
 TextSize = Annotated[int, Field(ge=8, le=160)]
 
 
-class _Item(Node):
+class _Item(Styled):
     hidden_in: tuple[NodeId, ...] = Field(default=(), description="Width bands in which the item does not show.")
-    ink: NodeId | None = Field(default=None, description="Swatch for the text; the piece's where none is chosen.")
-    size_px: TextSize | None = None
-    weight: Weight | None = None
 
 
 class Logo(_Item):
@@ -74,10 +72,9 @@ class ButtonItem(_Item):
     kind: Literal["button"] = "button"
     words: Words = Words(text="Button")
     target: Target = ToNothing()
-    ground: NodeId | None = Field(
-        default=None, description="Swatch behind the text; the piece's accent where none is chosen."
+    rank: Literal["first", "second"] = Field(
+        default="first", description="Whose defaults it takes: those of the button, or of the second button."
     )
-    radius_px: Annotated[int, Field(ge=0, le=100)] = 6
 
 
 class IconLink(_Item):

@@ -8,31 +8,11 @@ import re
 from typing import Annotated, Any, Literal
 
 from pydantic import AfterValidator, Field, StringConstraints
-from tinycss2.color4 import parse_color
 
+from .fonts import Font
 from .items import Item, Target, TextSize, ToNothing, Weight
+from .styling import Look, RoleDefault, Styled, Swatch
 from .values import Hash, Label, LanguageTag, Name, Node, NodeId, PagePath, Pixels, Value, Words
-
-_NOT_IN_COLOURS = re.compile(r"[{};<>\\]|/\*")
-"""What could reach out of a declaration: a comment's beginning swallows the rest of a sheet, and is no part of a colour."""
-
-
-def _check_colour(colour: str) -> str:
-    read = None if _NOT_IN_COLOURS.search(colour) else parse_color(colour)
-    if read is None or read == "currentcolor":
-        raise ValueError("not a colour: write it as CSS does, such as #1f5c57, rgb(31 92 87) or teal")
-    return colour
-
-
-Colour = Annotated[str, StringConstraints(strip_whitespace=True, max_length=120), AfterValidator(_check_colour)]
-"""A colour as CSS Color 4 writes it."""
-
-
-class Swatch(Node):
-    """A colour with a name. Pieces and items refer to it by id; changing it changes them all."""
-
-    name: Name
-    colour: Colour
 
 
 class Band(Node):
@@ -62,22 +42,18 @@ class Track(Value):
     amount: Annotated[int, Field(ge=1, le=4000)] = 1
 
 
-class Cell(Node):
+class Cell(Styled):
     track: Track = Track()
     align: Literal["start", "center", "end"] = "start"
     gap_px: Pixels = 16
     items: tuple[Item, ...] = ()
 
 
-class Row(Node):
+class Row(Styled):
     name: Name = "Row"
     cells: tuple[Cell, ...] = ()
-    padding_px: Annotated[int, Field(ge=0, le=200)] = 14
     gap_px: Pixels = 24
     full_width: bool = False
-    ground: NodeId | None = None
-    ink: NodeId | None = None
-    line_below: NodeId | None = Field(default=None, description="Swatch of a 1 px line under the row.")
     hidden_in: tuple[NodeId, ...] = ()
 
 
@@ -112,10 +88,16 @@ class ReachRule(Node):
     where: Where = Everywhere()
 
 
+def _without_markers(code: str) -> str:
+    if re.search(r"<!--\s*/?rim", code):
+        raise ValueError("the comments <!--rim:…--> and <!--/rim--> are Upper Rim's own")
+    return code
+
+
 PieceKind = Literal["header"]
 
 
-class Piece(Node):
+class Piece(Styled):
     """One thing around the content of pages."""
 
     kind: PieceKind = "header"
@@ -123,9 +105,7 @@ class Piece(Node):
     rows: tuple[Row, ...] = ()
     reach: tuple[ReachRule, ...] = ()
     hidden_in: tuple[NodeId, ...] = Field(default=(), description="Width bands in which the piece does not show.")
-    ground: NodeId | None = None
-    ink: NodeId | None = None
-    accent: NodeId | None = None
+    roles: tuple[RoleDefault, ...] = Field(default=(), description="Defaults by role that count within this piece.")
     on: bool = True
 
 
@@ -168,6 +148,18 @@ class Page(Node):
     cuts: tuple[Cut, ...] = ()
 
 
+class Snippet(Node):
+    """Code of the designer's own: put into pages as it stands, never run in the studio."""
+
+    name: Name
+    place: Literal["head", "start", "end"] = Field(
+        default="head", description="In the head, or at the start or the end of the body."
+    )
+    where: Annotated[Everywhere | Below | OnPage, Field(discriminator="kind")] = Everywhere()
+    code: Annotated[str, StringConstraints(max_length=20_000), AfterValidator(_without_markers)] = ""
+    on: bool = True
+
+
 class Asset(Node):
     """A file carried along unchanged."""
 
@@ -186,8 +178,22 @@ class Site(Value):
     face: Label = "figtree"
     text_px: TextSize = 16
     text_weight: Weight = 450
+    heading_face: Label = Field(
+        default="", description="Face of the headings and the title; that of the text where empty."
+    )
+    ratio: Annotated[float, Field(ge=1, le=2)] = Field(
+        default=1.25, description="From one size of the scale to the next."
+    )
+    measure: Annotated[int, Field(ge=20, le=120)] = Field(default=66, description="Wished characters per line.")
+    least_measure: Annotated[int, Field(ge=10, le=120)] = Field(default=45, description="Fewest characters per line.")
     content_px: Annotated[int, Field(ge=280, le=4000)] = 1120
     gutter_px: Annotated[int, Field(ge=0, le=200)] = 20
+    sidebar_px: Annotated[int, Field(ge=80, le=1000)] = 280
+    fonts: tuple[Font, ...] = ()
+    looks: tuple[Look, ...] = ()
+    roles: tuple[RoleDefault, ...] = Field(default=(), description="Defaults by role, for the whole site.")
+    css: Annotated[str, StringConstraints(max_length=60_000)] = Field(default="", description="The designer's own CSS.")
+    snippets: tuple[Snippet, ...] = ()
     swatches: tuple[Swatch, ...] = ()
     bands: tuple[Band, ...] = ()
     menus: tuple[Menu, ...] = ()

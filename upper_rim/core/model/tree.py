@@ -12,16 +12,21 @@ from typing import Any, NamedTuple
 
 from pydantic import TypeAdapter
 
+from .items import ITEM_KINDS
 from .site import Cell, Entry, Menu, Piece, Row, Site
+from .styling import Look, RoleDefault
 from .values import Node, Value
 
 SLOTS: dict[type[Value], tuple[str, ...]] = {
-    Site: ("swatches", "bands", "menus", "pieces", "lifts", "pages", "assets"),
+    Site: ("swatches", "bands", "fonts", "looks", "roles", "menus", "pieces", "snippets", "lifts", "pages", "assets"),
     Menu: ("entries",),
     Entry: ("entries",),
-    Piece: ("rows", "reach"),
-    Row: ("cells",),
-    Cell: ("items",),
+    Piece: ("rows", "reach", "roles", "styles"),
+    Row: ("cells", "styles"),
+    Cell: ("items", "styles"),
+    Look: ("styles",),
+    RoleDefault: ("styles",),
+    **dict.fromkeys(ITEM_KINDS.values(), ("styles",)),
 }
 
 SORTED_SLOTS: dict[str, Callable[[Any], Any]] = {

@@ -6,7 +6,7 @@
 from __future__ import annotations
 
 import hashlib
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from html import escape
 from typing import NamedTuple
 
@@ -14,13 +14,16 @@ from ..exchange.encoding import insertion
 from ..exchange.markdown import document
 from ..exchange.markers import marked
 from ..model.items import ToPage
-from ..model.site import Page, Piece, Site
+from ..model.site import Below, OnPage, Page, Piece, Site, Snippet
 from ..model.tree import walk
 from ..reach.coverage import Coverage, Outcome
+from ..style.fonts import subset_font
+from ..style.resolve import Styling
+from .font_rules import faces_in_use
 from .links import Links
 from .phrases import phrase
 from .piece_html import Scene, piece_html
-from .sheet import faces_of, sheet
+from .sheet import sheet
 from .shelf import Shelf
 
 PARTS = "/_rim/"
@@ -28,12 +31,22 @@ PARTS = "/_rim/"
 
 
 class Composer:
-    def __init__(self, site: Site, shelf: Shelf, *, marks: bool = False) -> None:
-        """`marks`: with node ids in the markup, as the stage needs them."""
+    def __init__(
+        self,
+        site: Site,
+        shelf: Shelf,
+        read: Callable[[str], bytes] | None = None,
+        *,
+        marks: bool = False,
+        query: str = "",
+    ) -> None:
+        """`read` gives the bytes of a content by its hash: uploaded fonts are read so. `marks`: with node ids in the
+        markup, as the stage needs them. `query` is put behind the addresses of the parts."""
         self.site = site
         self.coverage = Coverage(site)
         self._links = Links(site)
         self._shelf = shelf
+        self._read = read
         self._marks = marks
         self._linked = _linked_pages(site)
         self._css = sheet(site, shelf, "").encode() if site.pieces else b""
@@ -41,7 +54,7 @@ class Composer:
         self.script_path = PARTS + f"{_short_hash(shelf.script)}.js"
         self._head = marked(
             "head",
-            f'<link rel="stylesheet" href="{self.css_path}"><script src="{self.script_path}" defer></script>',
+            f'<link rel="stylesheet" href="{self.css_path}{query}"><script src="{self.script_path}" defer></script>',
         )
         self._fragments: dict[tuple[tuple[tuple[str, ...], ...], str, str | None, str], tuple[bytes, bytes]] = {}
 
@@ -50,10 +63,24 @@ class Composer:
         outcomes = self.coverage.on(page)
         pieces = shown_pieces(outcomes, self.coverage.bands)
         splice = page.splice
-        if splice is None or not pieces:
+        if splice is None or not (pieces or self.site.snippets):
             return _spliced(content, (), page)
-        head, body = self._insertions(pieces, page, splice.encoding)
-        return _spliced(content, ((splice.head_at, head), (splice.body_at, body)), page)
+        head, body = self._insertions(pieces, page, splice.encoding) if pieces else (b"", b"")
+        code = {place: self._code(place, page, splice.encoding) for place in ("head", "start", "end")}
+        places = (
+            (splice.head_at, head + code["head"]),
+            (splice.body_at, code["start"] + body),
+            (len(content), code["end"]),
+        )
+        return _spliced(content, places, page)
+
+    def _code(self, place: str, page: Page, encoding: str) -> bytes:
+        """The designer's snippets for a place of this page."""
+        return b"".join(
+            insertion(marked("snippet", snippet.code), encoding)
+            for snippet in self.site.snippets
+            if snippet.place == place and snippet.on and snippet.code and _is_for(snippet, page)
+        )
 
     def parts(self) -> Iterator[tuple[str, bytes]]:
         """The files that pages refer to: CSS, script, fonts. Path and content."""
@@ -61,9 +88,15 @@ class Composer:
             return
         yield self.css_path, self._css
         yield self.script_path, self._shelf.script
-        for face in faces_of(self.site, self._shelf):
+        for face in faces_in_use(self.site, self._shelf, Styling(self.site)):
             for file in face.files:
-                yield PARTS + file.name, file.data
+                if file.data is not None:
+                    yield PARTS + file.name, file.data
+                elif self._read is not None and file.content is not None:
+                    yield PARTS + file.name, subset_font(self._read(file.content), self._languages())
+
+    def _languages(self) -> frozenset[str]:
+        return frozenset(page.language.split("-")[0] for page in self.site.pages) | {self.site.language.split("-")[0]}
 
     def not_found_page(self) -> bytes:
         """What is shown where nothing is; with the pieces that show everywhere."""
@@ -91,6 +124,16 @@ class Composer:
             )
             self._fragments[key] = (insertion(self._head, encoding), insertion(body, encoding))
         return self._fragments[key]
+
+
+def _is_for(snippet: Snippet, page: Page) -> bool:
+    match snippet.where:
+        case Below(path=path):
+            return page.path.startswith(path)
+        case OnPage(page=page_id):
+            return page.id == page_id
+        case _:
+            return True
 
 
 class Shown(NamedTuple):

@@ -13,6 +13,11 @@ def published_name(site_key: str, name: str = "") -> str:
     return f"{site_key}-{name}" if name else site_key
 
 
+def look_class(look_id: str, position: int) -> str:
+    """The class of a look that is worn at that place of the order."""
+    return look_id if position == 0 else f"{look_id}_{position}"
+
+
 _OURS = re.compile(r"(?<=[.#\-])rim(?=[^a-z0-9_])")
 
 

@@ -11,9 +11,10 @@ from html import escape
 
 from ..model.items import ButtonItem, IconLink, Item, Logo, MenuItem, Target, TextItem
 from ..model.site import Cell, Entry, Piece, Row, Site
+from ..model.styling import Styled
 from ..model.values import direction
 from .links import Links
-from .naming import published_name
+from .naming import look_class, published_name
 from .phrases import phrase
 
 
@@ -33,8 +34,10 @@ class Scene:
     def name(self, part: str = "") -> str:
         return published_name(self.site.key, part)
 
-    def attributes(self, node_id: str, *classes: str) -> str:
-        names = " ".join(self.name(part) for part in classes)
+    def attributes(self, node: Styled, *classes: str) -> str:
+        worn = (look_class(look, position) for position, look in enumerate(node.wears))
+        names = " ".join([*(self.name(part) for part in (*classes, *worn)), *node.classes.split()])
+        node_id = node.id
         mark = f' data-rim-node="{node_id}"' if self.marks else ""
         return f'class="{names}"{mark}'
 
@@ -49,18 +52,18 @@ def piece_html(piece: Piece, scene: Scene, *, first: bool, out_in: tuple[str, ..
     )
     target = f'<div id="{scene.name("content")}" class="{scene.name("target")}" tabindex="-1"></div>' if first else ""
     language = f'lang="{scene.language}" dir="{direction(scene.language)}"'
-    return f"<header {scene.attributes(piece.id, '', piece.id, *(f'out-{band}' for band in out_in))} {language}>{skip}{rows}</header>{target}"
+    return f"<header {scene.attributes(piece, '', piece.id, *(f'out-{band}' for band in out_in))} {language}>{skip}{rows}</header>{target}"
 
 
 def _row(row: Row, scene: Scene) -> str:
     cells = "".join(_cell(cell, scene) for cell in row.cells)
-    return f'<div {scene.attributes(row.id, "row", row.id)}><div class="{scene.name("cells")}">{cells}</div></div>'
+    return f'<div {scene.attributes(row, "row", row.id)}><div class="{scene.name("cells")}">{cells}</div></div>'
 
 
 def _cell(cell: Cell, scene: Scene) -> str:
     classes = ["cell", cell.id] + ([cell.align] if cell.align != "start" else [])
     items = "".join(_item(item, scene) for item in cell.items)
-    return f"<div {scene.attributes(cell.id, *classes)}>{items}</div>"
+    return f"<div {scene.attributes(cell, *classes)}>{items}</div>"
 
 
 def _item(item: Item, scene: Scene) -> str:
@@ -70,14 +73,19 @@ def _item(item: Item, scene: Scene) -> str:
         case MenuItem():
             return _menu(item, scene)
         case TextItem():
-            return f"<span {scene.attributes(item.id, 'text', item.id)}>{escape(item.words.in_language(scene.language))}</span>"
+            return f"<span {scene.attributes(item, 'text', item.id)}>{escape(item.words.in_language(scene.language))}</span>"
         case ButtonItem():
             words = escape(item.words.in_language(scene.language))
-            return _linked(item.target, scene, scene.attributes(item.id, "button", item.id), words)
+            return _linked(
+                item.target,
+                scene,
+                scene.attributes(item, "second" if item.rank == "second" else "button", item.id),
+                words,
+            )
         case IconLink():
             name = escape(item.words.in_language(scene.language), quote=True)
             icon = f'<span class="{scene.name("icon")} {scene.name("icon-" + item.icon)}"></span>'
-            attributes = f'{scene.attributes(item.id, "link", item.id)} aria-label="{name}"'
+            attributes = f'{scene.attributes(item, "link", item.id)} aria-label="{name}"'
             return _linked(item.target, scene, attributes, icon)
 
 
@@ -96,19 +104,19 @@ def _logo(item: Logo, scene: Scene) -> str:
     if item.picture:
         content = f'<img src="{escape(item.picture, quote=True)}" alt="{words}" height="{item.height_px}">'
     front = escape(scene.links.front(scene.language), quote=True)
-    return f'<a {scene.attributes(item.id, "logo", item.id)} href="{front}">{content}</a>'
+    return f'<a {scene.attributes(item, "logo", item.id)} href="{front}">{content}</a>'
 
 
 def _menu(item: MenuItem, scene: Scene) -> str:
     menu = next((menu for menu in scene.site.menus if menu.id == item.menu), None)
     if menu is None:
-        return f"<div {scene.attributes(item.id, item.id)}></div>"
+        return f"<div {scene.attributes(item, item.id)}></div>"
     drawer_id = scene.name(f"{item.id}-drawer")
     entries = f'<ul class="{scene.name("list")}" role="list">{_entries(menu.entries, scene, item.id)}</ul>'
     below = drawer_width(item, scene.site)
     label = escape(menu.name, quote=True)
     if below is None:
-        return f'<nav {scene.attributes(item.id, "menu", item.id)} aria-label="{label}">{entries}</nav>'
+        return f'<nav {scene.attributes(item, "menu", item.id)} aria-label="{label}">{entries}</nav>'
     words = escape(item.button_words.in_language(scene.language) or "Menu", quote=True)
     icon = f'<span class="{scene.name("icon")} {scene.name("icon-menu")}"></span>'
     face = f"{icon}<span>{words}</span>" if item.button_words_shown else icon
@@ -116,7 +124,7 @@ def _menu(item: MenuItem, scene: Scene) -> str:
     side = ["from-start"] if item.drawer_side == "start" else []
     close = escape(phrase("close", scene.language), quote=True)
     return (
-        f'<div class="{scene.name(f"below-{below}")}"><nav {scene.attributes(item.id, "menu", item.id, *side)} aria-label="{label}">'
+        f'<div class="{scene.name(f"below-{below}")}"><nav {scene.attributes(item, "menu", item.id, *side)} aria-label="{label}">'
         f'<button type="button" class="{scene.name("menu-button")}" popovertarget="{drawer_id}" aria-controls="{drawer_id}"'
         f' aria-expanded="false" data-rim-drawer="(max-width:{below - 0.02:.2f}px)"{naming}>{face}</button>'
         f'<div class="{scene.name("drawer")}" id="{drawer_id}" popover>'

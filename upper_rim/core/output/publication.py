@@ -32,7 +32,7 @@ def publication(
 
     `read` gives the bytes of a content by its hash.
     """
-    composer = Composer(site, shelf)
+    composer = Composer(site, shelf, read)
     for page in site.pages[share::of]:
         if page.content is None:
             yield PublishedFile(file_name(page.path), composer.page_to_come(page))

@@ -8,6 +8,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from ..model.fonts import Measures
+
 
 @dataclass(frozen=True)
 class FaceFile:
@@ -28,6 +30,8 @@ class Face:
     generic: str
     lightest: int
     boldest: int
+    script: str
+    measures: Measures
     files: tuple[FaceFile, ...]
 
 

@@ -43,7 +43,7 @@ def respond(request: HttpRequest, key: StageKey) -> HttpResponse:
 @lru_cache(maxsize=16)
 def stage_composer(site_id: int, revision: int, site: Site) -> Composer:
     """Kept for the newest states; `site` is what the other two name."""
-    return Composer(site, shelf(), marks=True)
+    return Composer(site, shelf(), store.read_content, marks=True)
 
 
 def _page_or_file(request: HttpRequest, composer: Composer) -> HttpResponse:

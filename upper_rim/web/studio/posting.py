@@ -363,7 +363,7 @@ def _nodes_in(value: Any) -> Iterator[dict[str, Any]]:
             yield from _nodes_in(below)
 
 
-_COMPUTED = frozenset({"content", "splice", "source", "cuts", "remark", "size"})
+_COMPUTED = frozenset({"content", "splice", "source", "cuts", "remark", "size", "files", "measures"})
 """Fields that only our own reading of uploaded bytes may fill: a hash typed in could name somebody else's content."""
 
 
@@ -387,7 +387,7 @@ def _fills_computed(edit: Edit) -> bool:
         case Set() | SetEach():
             return edit.field in _COMPUTED
         case Add():
-            return edit.slot in {"pages", "assets"}
+            return edit.slot in {"pages", "assets", "fonts"}
         case _:
             return False
 

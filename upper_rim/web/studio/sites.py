@@ -11,7 +11,8 @@ from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 
 from ...core.exchange.bundle import BrokenBundle, Bundle, write_bundle
-from ...core.model.site import Band, Site, Swatch
+from ...core.model.site import Band, Site
+from ...core.model.styling import Swatch
 from ..jobs import tasks
 from ..live.addresses import address
 from ..sites import store
@@ -50,9 +51,9 @@ def blank_site(name: str) -> Site:
         key=store.new_key(),
         name=name,
         swatches=(
-            Swatch(id=store.new_id("sw"), name="Paper", colour="#ffffff"),
-            Swatch(id=store.new_id("sw"), name="Ink", colour="#1f2a30"),
-            Swatch(id=store.new_id("sw"), name="Accent", colour="#2f6f62"),
+            Swatch(id=store.new_id("sw"), name="Paper", colour="#ffffff", role="ground"),
+            Swatch(id=store.new_id("sw"), name="Ink", colour="#1f2a30", role="ink"),
+            Swatch(id=store.new_id("sw"), name="Accent", colour="#2f6f62", role="accent"),
         ),
         bands=(
             Band(id=store.new_id("bd"), name="Narrow", from_px=0),

@@ -1,0 +1,137 @@
+"""What the resolver answers is what the browser computes: over generated pieces, in every state and band."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from selenium import webdriver
+
+from tests.styled_sites import StyledMaker
+from upper_rim.core.model.properties import PROPERTIES
+from upper_rim.core.model.site import Site
+from upper_rim.core.model.styling import STATES_OF, State
+from upper_rim.core.output.font_rules import faces_in_use, families
+from upper_rim.core.output.links import Links
+from upper_rim.core.output.naming import with_site_key
+from upper_rim.core.output.piece_html import Scene, drawer_width, piece_html
+from upper_rim.core.output.sheet import sheet
+from upper_rim.core.output.style_rules import PART_SELECTORS
+from upper_rim.core.style.colour import Palette
+from upper_rim.core.style.resolve import Element, Styling
+from upper_rim.shipped import shelf
+
+from .conftest import plain_chromium
+
+SITES, PIECES = 30, 10
+FORCED: dict[State, list[str]] = {"hover": ["hover"], "focus": ["focus", "focus-visible"], "pressed": ["active"]}
+
+_COMPARE = """
+const [expected, properties] = arguments, wrong = [];
+const pieces = [...document.body.children], still = 'transition-property:none!important;';
+document.querySelectorAll('header, header *').forEach((part) => (part.style.cssText = still));
+let alone = null;
+for (const [selector, values] of expected) {
+  const part = document.querySelector(selector);
+  if (!part) { wrong.push(['is not there', selector]); continue; }
+  const piece = part.closest('header');
+  if (piece !== alone) pieces.forEach((other) => other.style.setProperty('display', other === piece ? 'block' : 'none', 'important'));
+  alone = piece;
+  const computed = getComputedStyle(part);
+  const found = properties.map((name) => computed.getPropertyValue(name));
+  part.style.cssText = (part === piece ? 'display:block!important;' : '') + still + properties.map((name, at) => `${name}:${values[at]}!important`).join(';');
+  properties.forEach((name, at) => {
+    if (!part.style.getPropertyValue(name)) wrong.push(['is not understood', selector, name, values[at]]);
+  });
+  properties.forEach((name, at) => {
+    const wanted = computed.getPropertyValue(name);
+    if (wanted !== found[at]) wrong.push(['differs', selector, name, found[at], wanted, values[at]]);
+  });
+  part.style.cssText = still;
+  if (part === piece) alone = null;
+}
+pieces.forEach((piece) => (piece.style.cssText = still));
+return wrong;
+"""
+
+
+_NUMBER = """
+arguments[0].forEach((selector, at) => document.querySelector(selector).setAttribute('data-number', at));
+return [...document.querySelectorAll('[data-number]')].map((part) => Number(part.dataset.number));
+"""
+
+
+@pytest.fixture(scope="module")
+def chromium() -> Iterator[webdriver.Chrome]:
+    driver = plain_chromium()
+    yield driver
+    driver.quit()
+
+
+def document_of(site: Site) -> str:
+    scene = Scene(site, Links(site), "en", None, marks=True)
+    pieces = "".join(piece_html(piece, scene, first=False) for piece in site.pieces)
+    return f"<!doctype html><meta charset=utf-8><style>{sheet(site, shelf(), '')}</style><body>{pieces}"
+
+
+def selector_of(site: Site, element: Element) -> str:
+    part = PART_SELECTORS[element.part].replace(":is(a,.rim-head)", "a")
+    return f'[data-rim-node="{element.node}"]' + with_site_key(part, site.key)
+
+
+def test_every_resolved_value_is_what_the_browser_computes(chromium: webdriver.Chrome, tmp_path: Path) -> None:
+    compared = 0
+    faults = []
+    chromium.execute_cdp_cmd("DOM.enable", {})
+    chromium.execute_cdp_cmd("CSS.enable", {})
+    for seed in range(SITES):
+        site = StyledMaker(seed).styled_site(PIECES)
+        file = tmp_path / f"{seed}.html"
+        file.write_text(document_of(site))
+        styling, palette = Styling(site), Palette(site)
+        faces = families(site, faces_in_use(site, shelf(), styling))
+        chromium.get(file.as_uri())
+        chromium.execute_cdp_cmd("DOM.getDocument", {"depth": 0})
+        root = chromium.execute_cdp_cmd("DOM.getDocument", {"depth": 0})["root"]["nodeId"]
+
+        def written(name: str, value: str, faces: dict[str, str] = faces, palette: Palette = palette) -> str:
+            return faces.get(value, "system-ui,sans-serif") if name == "font-family" else palette.resolved(value)
+
+        shown = [
+            element
+            for element in styling.elements.values()
+            if element.role != "opener" or drawer_width(styling.holders[element.node], site) is not None
+        ]
+        selectors = [selector_of(site, element) for element in shown]
+        order = chromium.execute_script(_NUMBER, selectors)
+        found = chromium.execute_cdp_cmd("DOM.querySelectorAll", {"nodeId": root, "selector": "[data-number]"})[
+            "nodeIds"
+        ]
+        nodes = {shown[number]: node for number, node in zip(order, found, strict=True)}
+        for state in ("rest", "current", "hover", "focus", "pressed"):
+            elements = [element for element in shown if state in STATES_OF[element.role]]
+            for element in elements if state in FORCED else ():
+                asked = {"nodeId": nodes[element], "forcedPseudoClasses": FORCED[state]}
+                chromium.execute_cdp_cmd("CSS.forcePseudoState", asked)
+            chromium.execute_script(
+                "document.querySelectorAll('[data-rim-node],[data-rim-node] a').forEach((part) => arguments[0] ? part.setAttribute('aria-current', 'page') : part.removeAttribute('aria-current'))",
+                state == "current",
+            )
+            for at, band in enumerate(site.bands):
+                chromium.execute_cdp_cmd(
+                    "Emulation.setDeviceMetricsOverride",
+                    {"width": at * 420 + 400, "height": 700, "deviceScaleFactor": 1, "mobile": False},
+                )
+                expected = [
+                    (selector_of(site, element), [written(name, found.value) for name, found in styling.all_of(element, state, band.id).items()])
+                    for element in elements
+                ]  # fmt: skip
+                faults += [
+                    [seed, state, band.id, *fault]
+                    for fault in chromium.execute_script(_COMPARE, expected, list(PROPERTIES))
+                ]
+                compared += len(expected) * len(PROPERTIES)
+    assert faults == [], f"{len(faults)} of {compared}: " + json.dumps(faults[:12], indent=1)
+    assert SITES * PIECES >= 300 and compared > 500_000

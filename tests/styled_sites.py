@@ -1,0 +1,129 @@
+"""Generated sites whose pieces wear random styles, looks and defaults, for comparing with the browser."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from pydantic import ValidationError
+
+from tests.core.generated import VALUES, Maker
+from upper_rim.core.model.check import broken_references, roles_of
+from upper_rim.core.model.items import ButtonItem, IconLink, Logo, MenuItem, TextItem, ToAddress
+from upper_rim.core.model.site import Band, Cell, Entry, Menu, Piece, ReachRule, Row, Site
+from upper_rim.core.model.styling import STATES_OF, Declaration, Look, Role, RoleDefault, Swatch, Tied
+from upper_rim.core.model.values import Words
+
+ROLES: tuple[Role, ...] = (
+    "piece",
+    "row",
+    "cell",
+    "text",
+    "title",
+    "entry",
+    "opener",
+    "button",
+    "second",
+    "icon",
+    "ring",
+)
+
+
+class StyledMaker(Maker):
+    def styled_site(self, pieces: int) -> Site:
+        chance = self.chance
+        self._bands = tuple(
+            Band(id=f"bd-{at}", name=f"B{at}", from_px=at * 420) for at in range(chance.randrange(1, 4))
+        )
+        looks = tuple(
+            Look(
+                id=f"lk-{at}",
+                name=f"Look {at}",
+                styles=self._declared({part: "entry" for part in ("box", "title", "content")}, 7),
+            )
+            for at in range(4)
+        )
+        site = Site(
+            key="qstyle",
+            name="Styled",
+            face="figtree",
+            heading_face=chance.choice(["", "bitter"]),
+            swatches=(
+                Swatch(id="sw-a", name="A", colour="#f3efe4", role="ground"),
+                Swatch(id="sw-b", name="B", colour="oklch(0.4 0.1 200)", role="accent"),
+                Swatch(id="sw-c", name="C", tied=Tied(parent="sw-b", lightness=20, chroma=0.8), role="line"),
+            ),
+            bands=self._bands,
+            menus=(
+                Menu(id="mn-a", name="Main", entries=tuple(Entry(id=f"en-{at}", label=Words(text=f"Entry {at}"), target=ToAddress(address="/x/")) for at in range(3))),
+            ),
+            looks=looks,
+            roles=self._defaults(6),
+            pieces=tuple(self._piece(at) for at in range(pieces)),
+        )  # fmt: skip
+        assert broken_references(site) is None, broken_references(site)
+        return site
+
+    def _declared(self, roles: dict[Any, str], most: int) -> tuple[Declaration, ...]:
+        made: dict[tuple[Any, ...], Declaration] = {}
+        for _ in range(self.chance.randrange(most + 1)):
+            part = self.chance.choice(list(roles))
+            states = STATES_OF[roles[part]]
+            name = self.chance.choice([name for name in VALUES if roles[part] != "ring" or name.startswith("outline")])
+            value = {
+                "id": self.new_id("st"),
+                "property": name,
+                "value": self.chance.choice(VALUES[name]),
+                "state": self.chance.choice(["rest", *states]) if "rest" in states else states[0],
+                "band": self.chance.choice([None, *(band.id for band in self._bands)]),
+                "part": part,
+            }
+            try:
+                declaration = Declaration.model_validate(value)
+            except ValidationError:
+                continue
+            made[part, name, declaration.state, declaration.band] = declaration
+        return tuple(made.values())
+
+    def _defaults(self, most: int, among: tuple[Role, ...] = ROLES) -> tuple[RoleDefault, ...]:
+        roles = self.chance.sample(among, self.chance.randrange(1, most))
+        return tuple(
+            RoleDefault(id=self.new_id("rd"), role=role, styles=self._declared({"box": role}, 6)) for role in roles
+        )
+
+    def _dressed(self, node: Any, most: int) -> Any:
+        wears = tuple(self.chance.sample([f"lk-{at}" for at in range(4)], self.chance.choice([0, 0, 1, 2])))
+        return node.replaced(styles=self._declared(roles_of(node), most), wears=wears)
+
+    def _piece(self, at: int) -> Piece:
+        chance = self.chance
+        rows = tuple(
+            self._dressed(
+                Row(id=self.new_id("rw"), cells=tuple(self._cell() for _ in range(chance.randrange(1, 4)))), 5
+            )
+            for _ in range(chance.randrange(1, 3))
+        )
+        piece = Piece(
+            id=f"pc-{at}",
+            name=f"P{at}",
+            rows=rows,
+            reach=(ReachRule(id=f"rr-{at}"),),
+            roles=self._defaults(4, ROLES[1:]),
+        )
+        return self._dressed(piece, 5)
+
+    def _cell(self) -> Cell:
+        return self._dressed(
+            Cell(id=self.new_id("cl"), items=tuple(self._item() for _ in range(self.chance.randrange(1, 3)))), 3
+        )
+
+    def _item(self) -> Any:
+        chance = self.chance
+        made: dict[str, Any] = {"id": self.new_id("it")}
+        kind = chance.choice([Logo, MenuItem, TextItem, ButtonItem, IconLink])
+        if kind is MenuItem:
+            made |= {"menu": "mn-a", "drawer_below": chance.choice([None, *(band.id for band in self._bands)])}
+        elif kind is ButtonItem:
+            made |= {"rank": chance.choice(["first", "second"])}
+        if kind in {ButtonItem, IconLink}:
+            made["target"] = ToAddress(address="/x/")
+        return self._dressed(kind(**made), 8)

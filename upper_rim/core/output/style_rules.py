@@ -1,0 +1,278 @@
+"""Which CSS rules make the browser find the values that `core.style.resolve` finds?
+
+Each layer that an element asks is a cascade layer. All declarations are important, so that the layer declared first wins
+(CSS Cascade 5, 6.4.4): one's own, the looks worn, the piece's defaults, the site's, the ring, what is built in. Within a
+layer a state outweighs rest by its specificity, and a band outweighs all widths by coming later.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Iterator, Mapping
+
+from ..model.items import MenuItem
+from ..model.properties import PROPERTIES
+from ..model.site import Cell, Piece, Row, Site
+from ..model.styling import PARTS, STATES, Part, State
+from ..style.built_in import BUILT_IN
+from ..style.colour import Palette, read_colour
+from ..style.foundations import foundation_values
+from ..style.resolve import Element, Styling, built_in, said_of, wearers
+from .naming import look_class
+
+Said = Mapping[str, Mapping[tuple[State, str | None], str]]
+
+ROLE_SELECTORS: dict[str, str] = {
+    "piece": ".rim",
+    "row": ".rim-row",
+    "cell": ".rim-cell",
+    "menu": ".rim-menu",
+    "text": ".rim-text",
+    "title": ".rim-logo",
+    "entry": ".rim-list :is(a,.rim-head)",
+    "opener": ".rim-menu-button",
+    "button": ".rim-button",
+    "second": ".rim-second",
+    "icon": ".rim-link",
+    "link": ".rim-anchor",
+    "heading-1": ".rim-heading-1",
+    "heading-2": ".rim-heading-2",
+    "heading-3": ".rim-heading-3",
+    "list": ".rim-bullets",
+    "mark": ".rim-bullets>li::marker",
+    "field": ".rim-field",
+    "ring": ".rim :focus-visible",
+}
+PART_SELECTORS: dict[Part, str] = {"box": "", "title": " .rim-menu-button", "content": " .rim-list :is(a,.rim-head)"}
+STATE_SELECTORS: dict[State, str] = {
+    "rest": "",
+    "current": "[aria-current]",
+    "hover": ":hover",
+    "focus": ":focus-visible",
+    "pressed": ":active",
+    "placeholder": "::placeholder",
+    "invalid": ':is(:user-invalid,[aria-invalid="true"])',
+    "disabled": ":disabled",
+}
+FORCED: tuple[State, ...] = ("hover", "focus", "pressed")
+"""States that a specimen cannot have by its markup; there a class stands for them."""
+
+
+class StyleRules:
+    """The rules of one site. `forced`: a class such as `rim-as-hover` puts an element into that state, for specimens."""
+
+    def __init__(self, site: Site, families: Mapping[str, str], *, forced: bool = False) -> None:
+        self.site = site
+        self.styling = Styling(site)
+        self.palette = Palette(site)
+        self._families = families
+        self._forced = forced
+        self._bands = {band.id: query for band in site.bands for query in band_queries(site, {band.id})}
+        self._bands = self._bands if len(site.bands) > 1 else dict.fromkeys(self._bands, "")
+
+    def layers(self) -> Iterator[tuple[str, str]]:
+        """Names of the layers that are used, in the order in which they are declared, and the rules in each."""
+        yield from _used("a", self._written(self._own()))
+        depth = max((len(element.wears) for element in self.styling.holders.values()), default=0)
+        for position in reversed(range(depth)):
+            for part in ("content", "title", "box"):
+                yield from _used(f"b{position}{part[0]}", self._written(self._looks(position, part)))
+        yield from _used("c", self._written(self._piece_defaults()))
+        yield from _used("d", self._written(self._site_defaults()))
+        yield from _used("e", self._written(self._rings_of_pieces()))
+        yield from _used("f", self._written(self._ring()))
+
+    def base(self) -> str:
+        """What is built in for the roles in use; and the grounds that reach both edges of the viewport."""
+        listed = [(selector, built_in(role)) for role, selector in self._roles_in_use() if role in BUILT_IN]
+        return self._written(listed) + "".join(self._bleeds())
+
+    def _own(self) -> Iterator[tuple[str, Said]]:
+        for holder in self.styling.holders.values():
+            for part in PARTS:
+                yield f".rim-{holder.id}{PART_SELECTORS[part]}", said_of(holder.styles, part)
+
+    def _looks(self, position: int, part: Part) -> Iterator[tuple[str, Said]]:
+        for look in self.site.looks:
+            said = said_of(look.styles, part)
+            worn = [node for node in wearers(self.site, look.id) if len(node.wears) > position and node.wears[position] == look.id]  # fmt: skip
+            menus = [node for node in worn if isinstance(node, MenuItem)]
+            still = [node for node in worn if isinstance(node, Piece | Row | Cell)]
+            pressed = len(worn) > len(menus) + len(still)
+            own = f".rim-{look_class(look.id, position)}"
+            resting, moving = _by_rest(said)
+            if part != "title":
+                plain = f"{own}:not(.rim-menu)" if part == "content" and menus else own
+                yield plain, resting
+                if pressed:
+                    yield f"{plain}:not(header,div,nav)" if menus or still else plain, moving
+            if part != "box" and menus:
+                yield f"{own}.rim-menu{PART_SELECTORS[part]}", said
+
+    def _piece_defaults(self) -> Iterator[tuple[str, Said]]:
+        for piece in self.site.pieces:
+            for default in piece.roles:
+                selector = ROLE_SELECTORS.get(default.role)
+                if selector is not None and default.role not in {"piece", "ring"}:
+                    yield f".rim-{piece.id} {selector}", said_of(default.styles, "box")
+
+    def _rings_of_pieces(self) -> Iterator[tuple[str, Said]]:
+        for piece in self.site.pieces:
+            for default in piece.roles:
+                if default.role == "ring":
+                    yield f".rim-{piece.id} :focus-visible", said_of(default.styles, "box")
+
+    def _site_defaults(self) -> Iterator[tuple[str, Said]]:
+        defaults: dict[str, Said] = {default.role: said_of(default.styles, "box") for default in self.site.roles}
+        for role, selector in self._roles_in_use():
+            if role == "ring":
+                continue
+            said: dict[str, dict[tuple[State, str | None], str]] = {
+                name: {("rest", None): value} for name, value in foundation_values(self.site, role).items()
+            }
+            for name, values in defaults.get(role, {}).items():
+                said[name] = {**said.get(name, {}), **values}
+            yield selector, said
+
+    def _ring(self) -> Iterator[tuple[str, Said]]:
+        for default in self.site.roles:
+            if default.role == "ring":
+                # The selector is the state itself.
+                yield ROLE_SELECTORS["ring"], said_of(default.styles, "box")
+
+    def _roles_in_use(self) -> Iterator[tuple[str, str]]:
+        used = {element.role for element in self.styling.elements.values()} | {"ring"}
+        if self._forced:
+            used = set(ROLE_SELECTORS)
+        for role, selector in ROLE_SELECTORS.items():
+            if role in used:
+                yield role, selector
+
+    def _written(self, listed: Iterable[tuple[str, Said]]) -> str:
+        """Rules by state and band, weak to strong; what says the same is written once."""
+        rules: dict[tuple[int, int], dict[str, list[str]]] = {}
+        order: dict[str | None, int] = {None: -1, **{band.id: at for at, band in enumerate(self.site.bands)}}
+        for selector, said in listed:
+            pieces: dict[tuple[State, str | None], list[str]] = {}
+            for name in PROPERTIES:
+                for key, value in said.get(name, {}).items():
+                    pieces.setdefault(key, []).append(f"{name}:{self.published(name, value)}")
+            for (state, band), declarations in pieces.items():
+                place = (STATES.index(state), order[band])
+                rules.setdefault(place, {}).setdefault(";".join(declarations), []).append(
+                    self._in_state(selector, state)
+                )
+        bands = {at: band for band, at in order.items()}
+        return "".join(
+            self._in_band(
+                bands[place[1]],
+                "".join(f"{','.join(dict.fromkeys(selectors))}{{{body}}}" for body, selectors in by_body.items()),
+            )
+            for place, by_body in sorted(rules.items())
+        )
+
+    def _in_state(self, selector: str, state: State) -> str:
+        if selector.endswith(":focus-visible"):
+            return (
+                f"{selector[: -len(':focus-visible')]}:is(:focus-visible,.rim-as-focus)" if self._forced else selector
+            )
+        suffix = STATE_SELECTORS[state]
+        if self._forced and state in FORCED:
+            suffix = f":is({suffix},.rim-as-{state})"
+        return selector + suffix
+
+    def _in_band(self, band: str | None, rules: str) -> str:
+        query = self._bands.get(band or "", "")
+        return f"@media {query}{{{rules}}}" if query else rules
+
+    def published(self, name: str, value: str) -> str:
+        """A value as the browser is told it."""
+        if name == "font-family":
+            return self._families.get(value, "system-ui,sans-serif")
+        return self.palette.published(value)
+
+    def _bleeds(self) -> Iterator[str]:
+        """A piece's or row's plain ground goes on to both edges of the viewport, however narrow the body: a border
+        image's outset takes no room and cannot be scrolled to (CSS Backgrounds 3, 5.4)."""
+        for element in self.styling.elements.values():
+            if element.role not in {"piece", "row"}:
+                continue
+            bands: list[str | None] = [band.id for band in self.site.bands] or [None]
+            written = {band: self._bleed(element, band) for band in bands}
+            usual = max(written.values(), key=list(written.values()).count)
+            selector = f".rim-{element.node}"
+            if usual:
+                yield f"{selector}{{{usual}}}"
+            for band, rule in written.items():
+                if rule != usual:
+                    yield self._in_band(band, f"{selector}{{{rule or 'border-image-source:none'}}}")
+
+    def _bleed(self, element: Element, band: str | None) -> str:
+        def value(name: str) -> str:
+            return self.styling.resolve(element, name, "rest", band).value
+
+        ground, ink = value("background-color"), value("color")
+        named = ""
+        if element.role == "piece" or not _clear(self.palette.resolved(ground)):
+            named += f"--rim-ground:{self.palette.published(ground)};"
+        if element.role == "piece":
+            named += f"--rim-ink:{self.palette.published(ink)};"
+        lines = {
+            side: value(f"border-{side}-style") for side in ("block-start", "block-end", "inline-start", "inline-end")
+        }
+        corners = {value(f"border-{corner}-radius") for corner in ("start-start", "start-end", "end-end", "end-start")}
+        plain = value("background-image") == "none" and corners == {"0"} and value("box-shadow") == "none"
+        plain = plain and lines["inline-start"] == lines["inline-end"] == "none"
+        plain = plain and {lines["block-start"], lines["block-end"]} <= {"none", "solid"}
+        resolved = self.palette.resolved(ground)
+        opaque = resolved.lower() != "currentcolor" and read_colour(resolved).alpha == 1
+        drawn = lines["block-start"] == "solid" or lines["block-end"] == "solid"
+        if not plain or not (opaque or (drawn and _clear(resolved))):
+            return named
+        return f"{named}border-image:linear-gradient(to top,{self._stops(value, lines)}) 0 fill/0/0 100vmax"
+
+    def _stops(self, value: Callable[[str], str], lines: Mapping[str, str]) -> str:
+        ground = self.palette.published(value("background-color"))
+        stops = []
+        if lines["block-end"] == "solid":
+            colour = self.palette.published(value("border-block-end-color"))
+            stops += [f"{colour} {value('border-block-end-width')}", f"{ground} 0"]
+        else:
+            stops.append(ground)
+        if lines["block-start"] == "solid":
+            colour = self.palette.published(value("border-block-start-color"))
+            stops += [f"{ground} calc(100% - {value('border-block-start-width')})", f"{colour} 0"]
+        else:
+            stops.append(ground)
+        return ",".join(stops)
+
+
+def _by_rest(said: Said) -> tuple[Said, Said]:
+    """What is said of rest, and what of other states."""
+    resting: dict[str, dict[tuple[State, str | None], str]] = {}
+    moving: dict[str, dict[tuple[State, str | None], str]] = {}
+    for name, values in said.items():
+        for key, value in values.items():
+            (resting if key[0] == "rest" else moving).setdefault(name, {})[key] = value
+    return resting, moving
+
+
+def _clear(colour: str) -> bool:
+    return colour == "transparent" or (colour.lower() != "currentcolor" and read_colour(colour).alpha == 0)
+
+
+def _used(name: str, rules: str) -> Iterator[tuple[str, str]]:
+    if rules:
+        yield name, rules
+
+
+def band_queries(site: Site, bands: set[str]) -> Iterator[str]:
+    """Media queries that together match exactly the given bands; neighbours are joined."""
+    start: int | None = None
+    for at, band in enumerate(site.bands):
+        if band.id in bands and start is None:
+            start = band.from_px
+        ends = at + 1 == len(site.bands) or site.bands[at + 1].id not in bands
+        if band.id in bands and ends and start is not None:
+            upper = f" and (width < {site.bands[at + 1].from_px}px)" if at + 1 < len(site.bands) else ""
+            yield f"(width >= {start}px){upper}"
+            start = None

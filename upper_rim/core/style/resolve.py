@@ -1,0 +1,257 @@
+"""Which value does a property have, in a state and a width band, and which layer does it come from?
+
+An element asks its layers in this order and takes the first answer:
+
+1. its own declarations;
+2. the looks that it wears, the last one first; of a look, the content before the box where both are one element;
+3. its piece's defaults for its role;
+4. the site's defaults for its role (the scale and the faces count as such);
+5. the site's focus ring, where it can be focused;
+6. what is built in, for the ring and for its role;
+7. for an inherited property, its parent at rest (CSS Cascade 5, 7.1); otherwise the CSS initial value.
+
+Within one layer the more exact declaration answers first: this state in this band, this state at all widths, rest in
+this band, rest at all widths. So a layer that says how something rests also says how it looks hovered, until it says
+more: nothing jumps back to what a layer below had in mind. docs/style.md shows it as a table.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable, Iterator, Mapping
+from typing import Any, Literal, NamedTuple
+
+from ..model.check import roles_of
+from ..model.items import MenuItem
+from ..model.properties import PROPERTIES
+from ..model.site import Piece, Site
+from ..model.styling import STATES_OF, Declaration, Look, Part, RoleDefault, State
+from .built_in import BUILT_IN
+from .foundations import foundation_values
+
+LayerKind = Literal["own", "look", "piece", "site", "ring", "built-in", "inherited", "initial"]
+FOCUSABLE = frozenset({"title", "entry", "opener", "button", "second", "icon", "link", "field"})
+OF_MENUS = frozenset({"menu", "entry", "opener"})
+"""Roles of a menu's parts, which are elements each by itself."""
+
+
+class Source(NamedTuple):
+    """Where a value comes from: the layer, the node that says so, and for which state and band it says it.
+
+    For `inherited`, the rest is the source of the parent's value.
+    """
+
+    layer: LayerKind
+    holder: str | None = None
+    state: State = "rest"
+    band: str | None = None
+
+
+class Resolved(NamedTuple):
+    """A value as it was written, with references to swatches."""
+
+    value: str
+    source: Source
+
+
+class Element(NamedTuple):
+    """Something that is styled: a part of a node. `parent` is what it inherits from."""
+
+    node: str
+    part: Part
+    role: str
+    piece: str
+    parent: Element | None
+
+    @property
+    def parts(self) -> tuple[Part, ...]:
+        """Parts of a look that end up on it, the stronger first. What is one element takes box and content."""
+        return (self.part,) if self.role in OF_MENUS else ("content", "box")
+
+
+class Layer(NamedTuple):
+    """One layer's declarations that concern an element, by property, then by state and band."""
+
+    kind: LayerKind
+    holder: str | None
+    said: Mapping[str, Mapping[tuple[State, str | None], str]]
+
+
+def elements_of(piece: Piece) -> Iterator[Element]:
+    """All that is styled in a piece, parents first."""
+    top = Element(piece.id, "box", "piece", piece.id, None)
+    yield top
+    for row in piece.rows:
+        in_row = Element(row.id, "box", "row", piece.id, top)
+        yield in_row
+        for cell in row.cells:
+            in_cell = Element(cell.id, "box", "cell", piece.id, in_row)
+            yield in_cell
+            for item in cell.items:
+                yield from item_elements(item, in_cell)
+
+
+def item_elements(item: Any, parent: Element) -> Iterator[Element]:
+    roles = roles_of(item)
+    box = Element(item.id, "box", roles["box"], parent.piece, parent)
+    yield box
+    if isinstance(item, MenuItem):
+        for part in ("title", "content"):
+            yield Element(item.id, part, roles[part], parent.piece, box)
+
+
+def said_of(styles: Iterable[Declaration], part: Part) -> dict[str, dict[tuple[State, str | None], str]]:
+    """What declarations say of one part: values by property, then by state and band."""
+    said: dict[str, dict[tuple[State, str | None], str]] = {}
+    for style in styles:
+        if style.part == part:
+            said.setdefault(style.property, {})[style.state, style.band] = style.value
+    return said
+
+
+class Styling:
+    """A site's styles, indexed to answer questions about many elements."""
+
+    def __init__(self, site: Site) -> None:
+        self.site = site
+        self._looks: dict[str, Look] = {look.id: look for look in site.looks}
+        self._site_roles = {default.role: default for default in site.roles}
+        self._piece_roles = {piece.id: {default.role: default for default in piece.roles} for piece in site.pieces}
+        self.holders: dict[str, Any] = {}
+        self.elements: dict[tuple[str, Part], Element] = {}
+        for piece in site.pieces:
+            for holder in (piece, *(node for row in piece.rows for node in _styled_below(row))):
+                self.holders[holder.id] = holder
+            for element in elements_of(piece):
+                self.elements[element.node, element.part] = element
+        self._layers: dict[Element, list[Layer]] = {}
+
+    def layers(self, element: Element) -> list[Layer]:
+        """The layers that an element asks, the strongest first."""
+        if element not in self._layers:
+            self._layers[element] = list(self._asked(element))
+        return self._layers[element]
+
+    def _asked(self, element: Element) -> Iterator[Layer]:
+        holder = self.holders.get(element.node)
+        if holder is not None:
+            yield Layer("own", holder.id, said_of(holder.styles, element.part))
+            for look_id in reversed(holder.wears):
+                for part in element.parts:
+                    yield Layer("look", look_id, said_of(self._looks[look_id].styles, part))
+        yield from self._of_role(element.role, element.piece)
+        if element.role in FOCUSABLE:
+            for layer in self._of_role("ring", element.piece):
+                kind: LayerKind = "built-in" if layer.kind == "built-in" else "ring"
+                yield layer._replace(kind=kind)
+        yield Layer("built-in", None, built_in(element.role))
+
+    def _of_role(self, role: str, piece: str) -> Iterator[Layer]:
+        in_piece, in_site = self._piece_roles.get(piece, {}).get(role), self._site_roles.get(role)  # type: ignore[call-overload]
+        if in_piece is not None:
+            yield Layer("piece", in_piece.id, said_of(in_piece.styles, "box"))
+        if in_site is not None:
+            yield Layer("site", in_site.id, said_of(in_site.styles, "box"))
+        if role == "ring":
+            yield Layer("built-in", None, built_in("ring"))
+        else:
+            values = foundation_values(self.site, role)
+            yield Layer("site", None, {name: {("rest", None): value} for name, value in values.items()})
+
+    def resolve(self, element: Element, name: str, state: State = "rest", band: str | None = None) -> Resolved:
+        """The value and its source. `band`: id of the width band that is looked at; None where the site has none."""
+        for layer in self.layers(element):
+            found = answer(layer, name, state, band)
+            if found is not None:
+                return found
+        listed = PROPERTIES[name]
+        if not listed.inherits:
+            return Resolved(listed.initial, Source("initial"))
+        if element.parent is None:
+            return Resolved(listed.initial, Source("initial"))
+        value, source = self.resolve(element.parent, name, "rest", band)
+        if source.layer != "inherited":
+            value = self._absolute(element.parent, name, value, band)
+        return Resolved(value, source._replace(layer="inherited"))
+
+    def _absolute(self, element: Element, name: str, value: str, band: str | None) -> str:
+        """A value as it is inherited: what is relative to the font size of the element that says it is worked out
+        (CSS Values 4, 6.1.1; a unitless line height is inherited as it is, CSS Inline 3, 5.2)."""
+        relative = ("em", "%") if name in {"font-size", "line-height"} else ("em",)
+        if not any(unit in value for unit in relative):
+            return value
+        if name == "font-size":
+            base = self._font_size(element.parent, band) if element.parent else PROPERTIES[name].initial
+        else:
+            base = self._font_size(element, band)
+        return relative_to(value, base, relative)
+
+    def _font_size(self, element: Element, band: str | None) -> str:
+        """Independent of any element: px, rem, vw, vh, or a calculation with these."""
+        value, source = self.resolve(element, "font-size", "rest", band)
+        return value if source.layer == "inherited" else self._absolute(element, "font-size", value, band)
+
+    def all_of(self, element: Element, state: State = "rest", band: str | None = None) -> dict[str, Resolved]:
+        """Every property that an element has."""
+        return {name: self.resolve(element, name, state, band) for name in PROPERTIES}
+
+    def role_element(self, role: str) -> Element:
+        """An element that is nothing but its role, in no piece: for specimens of the site's defaults."""
+        top = Element("", "box", "piece", "", None)
+        return top if role == "piece" else Element("", "box", role, "", top)
+
+
+_RELATIVE = re.compile(r"(?<![\w.])([+-]?(?:\d+\.?\d*|\.\d+))(em|%)")
+
+
+def relative_to(value: str, base: str, units: tuple[str, ...]) -> str:
+    """A value with its em (and percentages) replaced by shares of `base`, a length."""
+
+    def replaced(found: re.Match[str]) -> str:
+        if found[2] not in units:
+            return found[0]
+        share = float(found[1]) / (100 if found[2] == "%" else 1)
+        pixels = re.fullmatch(r"([\d.]+)px", base)
+        return f"{round(float(pixels[1]) * share, 4):g}px" if pixels else f"calc({share:g} * {base})"
+
+    return _RELATIVE.sub(replaced, value)
+
+
+def answer(layer: Layer, name: str, state: State, band: str | None) -> Resolved | None:
+    """What one layer says of a property, the more exact first."""
+    said = layer.said.get(name)
+    if said is None:
+        return None
+    for asked in dict.fromkeys(((state, band), (state, None), ("rest", band), ("rest", None))):
+        if asked in said:
+            return Resolved(said[asked], Source(layer.kind, layer.holder, *asked))
+    return None
+
+
+def built_in(role: str) -> dict[str, dict[tuple[State, str | None], str]]:
+    said: dict[str, dict[tuple[State, str | None], str]] = {}
+    for state in STATES_OF[role]:
+        for name, value in BUILT_IN.get(role, {}).get(state, {}).items():
+            said.setdefault(name, {})[state, None] = value
+    return said
+
+
+def _styled_below(holder: Any) -> Iterator[Any]:
+    yield holder
+    for slot in ("cells", "items"):
+        for below in getattr(holder, slot, ()):
+            yield from _styled_below(below)
+
+
+def wearers(site: Site, look_id: str) -> list[Any]:
+    """The pieces, rows, cells and items that wear a look."""
+    return [
+        node
+        for piece in site.pieces
+        for node in (piece, *(styled for row in piece.rows for styled in _styled_below(row)))
+        if look_id in node.wears
+    ]
+
+
+def default_of(defaults: Iterable[RoleDefault], role: str) -> RoleDefault | None:
+    return next((default for default in defaults if default.role == role), None)
