@@ -38,7 +38,7 @@ class StyledMaker(Maker):
             Look(
                 id=f"lk-{at}",
                 name=f"Look {at}",
-                styles=self._declared({part: "entry" for part in ("box", "title", "content")}, 7),
+                styles=self._declared(dict.fromkeys(("box", "title", "content"), "entry"), 7),
             )
             for at in range(4)
         )

@@ -70,10 +70,13 @@ def chromium() -> Iterator[webdriver.Chrome]:
     driver.quit()
 
 
-def document_of(site: Site) -> str:
+def body_of(site: Site) -> str:
     scene = Scene(site, Links(site), "en", None, marks=True)
-    pieces = "".join(piece_html(piece, scene, first=False) for piece in site.pieces)
-    return f"<!doctype html><meta charset=utf-8><style>{sheet(site, shelf(), '')}</style><body>{pieces}"
+    return "".join(piece_html(piece, scene, first=False) for piece in site.pieces)
+
+
+def document_of(site: Site) -> str:
+    return f"<!doctype html><meta charset=utf-8><style>{sheet(site, shelf(), '')}</style><body>{body_of(site)}"
 
 
 def selector_of(site: Site, element: Element) -> str:
@@ -112,11 +115,12 @@ def test_every_resolved_value_is_what_the_browser_computes(chromium: webdriver.C
         nodes = {shown[number]: node for number, node in zip(order, found, strict=True)}
         for state in ("rest", "current", "hover", "focus", "pressed"):
             elements = [element for element in shown if state in STATES_OF[element.role]]
+            chromium.execute_script("document.body.style.display = 'none'")
             for element in elements if state in FORCED else ():
                 asked = {"nodeId": nodes[element], "forcedPseudoClasses": FORCED[state]}
                 chromium.execute_cdp_cmd("CSS.forcePseudoState", asked)
             chromium.execute_script(
-                "document.querySelectorAll('[data-rim-node],[data-rim-node] a').forEach((part) => arguments[0] ? part.setAttribute('aria-current', 'page') : part.removeAttribute('aria-current'))",
+                "document.body.style.display = ''; document.querySelectorAll('[data-rim-node],[data-rim-node] a').forEach((part) => arguments[0] ? part.setAttribute('aria-current', 'page') : part.removeAttribute('aria-current'))",
                 state == "current",
             )
             for at, band in enumerate(site.bands):

@@ -144,7 +144,7 @@ def words_of(text: str) -> list[str]:
     return [word for word in [*words, word] if word]
 
 
-_DIRECTION = re.compile(rf"{_NUMBER}deg|to (?:top|bottom|left|right)(?: (?:left|right))?")
+_DIRECTION = re.compile(rf"{_NUMBER}deg|to (?:top|bottom|left|right)|to (?:top|bottom) (?:left|right)")
 _SHAPE = re.compile(rf"(?:circle|ellipse)(?: at {_POSITION})?")
 _STOP_AT = re.compile(rf"{_NUMBER}(?:%|px)")
 

@@ -222,9 +222,10 @@ def answer(layer: Layer, name: str, state: State, band: str | None) -> Resolved 
     said = layer.said.get(name)
     if said is None:
         return None
-    for asked in dict.fromkeys(((state, band), (state, None), ("rest", band), ("rest", None))):
+    exact: tuple[tuple[State, str | None], ...] = ((state, band), (state, None), ("rest", band), ("rest", None))
+    for asked in exact:
         if asked in said:
-            return Resolved(said[asked], Source(layer.kind, layer.holder, *asked))
+            return Resolved(said[asked], Source(layer.kind, layer.holder, asked[0], asked[1]))
     return None
 
 

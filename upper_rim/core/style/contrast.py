@@ -1,0 +1,311 @@
+"""Can it be read? The contrast of text, edges and focus rings over what really lies behind them.
+
+Everything between the page and the text is painted as a browser paints it (Compositing and Blending 1), at points of the
+text's box; the worst point counts. Thresholds are those of WCAG 2.2, 1.4.3 (text) and 1.4.11 (controls, focus rings).
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Iterator, Mapping
+from typing import Literal, NamedTuple
+
+from coloraide import Color
+
+from ..model.properties import arguments_of, picture_of
+from ..model.styling import State
+from .colour import CLEAR, WHITE, Palette, Rgba, contrast_ratio, over, read_colour, shifted
+from .grounds import Box, gradient_at, place_in_tile, tile_of
+from .lengths import NoLength, Room, pixels
+from .pictures import Picture
+from .resolve import FOCUSABLE, Element, Styling
+
+TEXT, LARGE_TEXT, NON_TEXT = 4.5, 3.0, 3.0
+LARGE_PX, LARGE_BOLD_PX, BOLD = 24.0, 18.66, 700
+
+
+class Measured(NamedTuple):
+    """The worst ratio found, what it was found between, and what WCAG asks for."""
+
+    kind: Literal["text", "ring", "edge"]
+    ratio: float
+    needed: float
+    colour: Rgba
+    ground: Rgba
+
+    @property
+    def passes(self) -> bool:
+        return round(self.ratio, 2) >= self.needed
+
+
+class View(NamedTuple):
+    """For which state, band and viewport; `boxes` of elements by node where they are known, `text` the text's own."""
+
+    state: State = "rest"
+    band: str | None = None
+    viewport_width: float = 1280.0
+    boxes: Mapping[str, Box] = {}
+    text: Box | None = None
+
+
+Pictures = Callable[[str], Picture | None]
+"""A picture of the site's by its path; None where there is none or it cannot be decoded."""
+
+_ROWS_HIGH = 64.0
+_POINTS_ACROSS, _POINTS_DOWN = 25, 9
+
+
+class Painter:
+    """Paints the elements of one site at single points."""
+
+    def __init__(self, styling: Styling, pictures: Pictures = lambda path: None) -> None:
+        self._styling = styling
+        self._palette = Palette(styling.site)
+        self._pictures = pictures
+        self._known: dict[tuple[str, str, str, str, State, str | None], str] = {}
+        self._page = next((default.styles for default in styling.site.roles if default.role == "page"), ())
+
+    def text_contrast(self, element: Element, view: View) -> Measured:
+        """The text's contrast at the worst point of its box."""
+        needed = LARGE_TEXT if self._is_large(element, view) else TEXT
+        return self._worst("text", element, view, needed, lambda point: self._pair(element, view, point))
+
+    def ring_contrast(self, element: Element, view: View) -> Measured | None:
+        """The focus ring's, against what lies around the element; None where there is no ring."""
+        focused = view._replace(state="focus")
+        if (
+            element.role not in FOCUSABLE
+            or self._value(element, "outline-style", focused) == "none"
+            or element.parent is None
+        ):
+            return None
+        inside = self._value(element, "outline-offset", focused).startswith("-")
+        colour = self._colour(element, "outline-color", focused)
+
+        def pair(point: tuple[float, float]) -> tuple[Rgba, Rgba]:
+            around = self._painted(element if inside or element.parent is None else element.parent, focused, point)
+            return over(colour, around), around
+
+        return self._worst("ring", element, focused, NON_TEXT, pair)
+
+    def edge_contrast(self, element: Element, view: View) -> Measured | None:
+        """The control's own ground or border against what it stands on, the better of the two; None where it has neither."""
+        if element.parent is None:
+            return None
+        parent = element.parent
+        found = []
+        if read_colour(self._plain(element, "background-color", view)).alpha > 0:
+            found.append(lambda point: (self._painted(element, view, point), self._painted(parent, view, point)))
+        if self._value(element, "border-block-end-style", view) != "none":
+            colour = self._colour(element, "border-block-end-color", view)
+            found.append(lambda point: (over(colour, behind := self._painted(parent, view, point)), behind))
+        measured = [self._worst("edge", element, view, NON_TEXT, pair) for pair in found]
+        return max(measured, key=lambda one: one.ratio, default=None)
+
+    def _worst(
+        self,
+        kind: Literal["text", "ring", "edge"],
+        element: Element,
+        view: View,
+        needed: float,
+        pair: Callable[[tuple[float, float]], tuple[Rgba, Rgba]],
+    ) -> Measured:
+        worst: Measured | None = None
+        for point in self._points(element, view):
+            colour, ground = (_in_bytes(one) for one in pair(point))
+            ratio = contrast_ratio(colour, ground)
+            if worst is None or ratio < worst.ratio:
+                worst = Measured(kind, ratio, needed, colour, ground)
+        assert worst is not None
+        return worst
+
+    def _points(self, element: Element, view: View) -> Iterator[tuple[float, float]]:
+        """Where it is looked at: one point where every ground is plain, else a grid over the text."""
+        box = view.text or view.boxes.get(element.node) or Box(0, 0, view.viewport_width, _ROWS_HIGH)
+        if (
+            not any(self._value(one, "background-image", view) != "none" for one in self._chain(element))
+            and not self._page
+        ):
+            yield box.left + box.width / 2, box.top + box.height / 2
+            return
+        pictured = (
+            any("url(" in self._value(one, "background-image", view) for one in self._chain(element)) or self._page
+        )
+        many_across = max(_POINTS_ACROSS, int(min(box.width, 600) / 3)) if pictured else _POINTS_ACROSS
+        many_down = max(_POINTS_DOWN, int(min(box.height, 90) / 3)) if pictured else _POINTS_DOWN
+        for across in range(many_across):
+            for down in range(many_down):
+                yield (
+                    box.left + 0.5 + (box.width - 1) * across / (many_across - 1),
+                    box.top + 0.5 + (box.height - 1) * down / (many_down - 1),
+                )
+
+    def _pair(self, element: Element, view: View, point: tuple[float, float]) -> tuple[Rgba, Rgba]:
+        text = self._colour(element, "color", view)
+        return self._painted(element, view, point, text), self._painted(element, view, point)
+
+    def _chain(self, element: Element) -> list[Element]:
+        chain = [element]
+        while chain[0].parent is not None:
+            chain.insert(0, chain[0].parent)
+        return chain
+
+    def _painted(self, element: Element, view: View, point: tuple[float, float], text: Rgba | None = None) -> Rgba:
+        return self._paint(self._chain(element), 0, self._page_at(view, point), view, point, text)
+
+    def _paint(
+        self, chain: list[Element], at: int, below: Rgba, view: View, point: tuple[float, float], text: Rgba | None
+    ) -> Rgba:
+        """One element with what it holds. A piece, and whatever is translucent or blends, is painted by itself first."""
+        element, last = chain[at], at + 1 == len(chain)
+        mine = view if last else view._replace(state="rest")
+        opacity = math.floor(float(self._value(element, "opacity", mine)) * 255 + 0.5) / 255
+        blend = self._value(element, "mix-blend-mode", mine)
+        alone = at == 0 or opacity < 1 or blend != "normal"
+        painted = over(self._ground_at(element, mine, point), CLEAR if alone else below)
+        if not last:
+            painted = self._paint(chain, at + 1, painted, view, point, text)
+        elif text is not None:
+            painted = over(text, painted)
+        if not alone:
+            return painted
+        return over(painted._replace(alpha=painted.alpha * opacity), below, blend)
+
+    def _ground_at(self, element: Element, view: View, point: tuple[float, float]) -> Rgba:
+        box = view.boxes.get(element.node) or Box(0, 0, view.viewport_width, _ROWS_HIGH)
+        values = {name: self._value(element, name, view) for name in _BACKGROUND}
+        return self._background(values, self._colour(element, "background-color", view), box, view, point)
+
+    def _background(
+        self, values: Mapping[str, str], colour: Rgba, box: Box, view: View, point: tuple[float, float]
+    ) -> Rgba:
+        painted = colour
+        image = self._palette.resolved(values["background-image"])
+        if image == "none":
+            return painted
+        if values["background-attachment"] == "fixed":
+            box = Box(0, 0, view.viewport_width, 800.0)
+        for layer in reversed(arguments_of(image)):
+            painted = over(self._layer_at(layer, values, box, view, point), painted, values["background-blend-mode"])
+        return painted
+
+    def _layer_at(
+        self, layer: str, values: Mapping[str, str], box: Box, view: View, point: tuple[float, float]
+    ) -> Rgba:
+        path = picture_of(layer)
+        picture = self._pictures(path) if path else None
+        if path and picture is None:
+            return CLEAR
+        natural = (picture.width, picture.height) if picture else None
+        tile = tile_of(values, box, natural, view.viewport_width)
+        place = place_in_tile(tile, values["background-repeat"], box, point)
+        if place is None:
+            return CLEAR
+        if picture is not None:
+            return picture.at(place[0] / tile.width, place[1] / tile.height)
+        return gradient_at(layer, tile.width, tile.height, place)
+
+    def _page_at(self, view: View, point: tuple[float, float]) -> Rgba:
+        if not self._page:
+            return WHITE
+        values = {name: INITIAL_BACKGROUND[name] for name in _BACKGROUND}
+        colour = WHITE
+        for style in self._page:
+            if style.band in {None, view.band}:
+                if style.property == "background-color":
+                    colour = over(read_colour(self._palette.resolved(style.value)), WHITE)
+                else:
+                    values[style.property] = style.value
+        return self._background(values, colour, Box(0, 0, view.viewport_width, 800.0), view, point)
+
+    def _value(self, element: Element, name: str, view: View) -> str:
+        key = (element.node, element.part, element.role, name, view.state, view.band)
+        if key not in self._known:
+            self._known[key] = self._styling.resolve(element, name, view.state, view.band).value
+        return self._known[key]
+
+    def _plain(self, element: Element, name: str, view: View) -> str:
+        """A colour's text, with the text's own colour followed up to where it is said."""
+        key = (element.node, element.part, element.role, f"plain {name}", view.state, view.band)
+        if key not in self._known:
+            self._known[key] = self._followed(element, name, view)
+        return self._known[key]
+
+    def _followed(self, element: Element, name: str, view: View) -> str:
+        value = self._palette.resolved(self._value(element, name, view))
+        if value.lower() != "currentcolor":
+            return value
+        if name != "color":
+            return self._plain(element, "color", view)
+        if element.parent is None:
+            return "#000000"
+        return self._plain(element.parent, "color", view._replace(state="rest"))
+
+    def _colour(self, element: Element, name: str, view: View) -> Rgba:
+        return read_colour(self._plain(element, name, view))
+
+    def font_px(self, element: Element, view: View) -> float:
+        """The text's size in px."""
+        value, source = self._styling.resolve(element, "font-size", view.state, view.band)
+        if source.layer == "inherited" or element.parent is None:
+            em = 16.0
+        else:
+            em = self.font_px(element.parent, view._replace(state="rest"))
+        return pixels(value, Room(view.viewport_width, em_px=em, percent_px=em))
+
+    def _is_large(self, element: Element, view: View) -> bool:
+        try:
+            size = self.font_px(element, view)
+        except NoLength:
+            return False
+        bold = int(self._value(element, "font-weight", view)) >= BOLD
+        return size >= LARGE_PX or (bold and size >= LARGE_BOLD_PX)
+
+    def passing_shade(self, element: Element, view: View) -> str | None:
+        """The text colour nearest to the present one, of the same hue, that passes everywhere; None where none does.
+
+        Its OKLCH lightness is moved, and its chroma only as far as the gamut asks for it.
+        """
+        measured = self.text_contrast(element, view)
+        present = self._colour(element, "color", view)._replace(alpha=1.0)
+        grounds = {_in_bytes(self._painted(element, view, point)) for point in self._points(element, view)}
+        lightness = float(Color(present.css).convert("oklch").get("lightness", nans=False))
+
+        def passes(shade: str) -> bool:
+            colour = read_colour(shade)
+            return all(contrast_ratio(colour, ground) >= measured.needed for ground in grounds)
+
+        found: list[tuple[float, str]] = []
+        for end in (-lightness, 1 - lightness):
+            if not passes(shifted(present.css, end)):
+                continue
+            near, far = 0.0, end
+            for _ in range(14):
+                middle = (near + far) / 2
+                near, far = (near, middle) if passes(shifted(present.css, middle)) else (middle, far)
+            found.append((abs(far), shifted(present.css, far)))
+        return min(found)[1] if found else None
+
+
+def _in_bytes(colour: Rgba) -> Rgba:
+    """As a screen shows it: eight bits a channel."""
+    red, green, blue, alpha = (round(channel * 255) / 255 for channel in colour)
+    return Rgba(red, green, blue, alpha)
+
+
+_BACKGROUND = (
+    "background-image",
+    "background-size",
+    "background-repeat",
+    "background-position",
+    "background-attachment",
+    "background-blend-mode",
+)
+INITIAL_BACKGROUND = {
+    "background-image": "none",
+    "background-size": "auto",
+    "background-repeat": "repeat",
+    "background-position": "0% 0%",
+    "background-attachment": "scroll",
+    "background-blend-mode": "normal",
+}
