@@ -62,11 +62,11 @@ def _row(row: Row, scene: Scene) -> str:
 
 def _cell(cell: Cell, scene: Scene) -> str:
     classes = ["cell", cell.id] + ([cell.align] if cell.align != "start" else [])
-    items = "".join(_item(item, scene) for item in cell.items)
+    items = "".join(item_html(item, scene) for item in cell.items)
     return f"<div {scene.attributes(cell, *classes)}>{items}</div>"
 
 
-def _item(item: Item, scene: Scene) -> str:
+def item_html(item: Item, scene: Scene) -> str:
     match item:
         case Logo():
             return _logo(item, scene)
@@ -117,20 +117,25 @@ def _menu(item: MenuItem, scene: Scene) -> str:
     label = escape(menu.name, quote=True)
     if below is None:
         return f'<nav {scene.attributes(item, "menu", item.id)} aria-label="{label}">{entries}</nav>'
-    words = escape(item.button_words.in_language(scene.language) or "Menu", quote=True)
-    icon = f'<span class="{scene.name("icon")} {scene.name("icon-menu")}"></span>'
-    face = f"{icon}<span>{words}</span>" if item.button_words_shown else icon
-    naming = "" if item.button_words_shown else f' aria-label="{words}"'
     side = ["from-start"] if item.drawer_side == "start" else []
     close = escape(phrase("close", scene.language), quote=True)
+    opening = f' popovertarget="{drawer_id}" aria-controls="{drawer_id}" aria-expanded="false" data-rim-drawer="(max-width:{below - 0.02:.2f}px)"'
     return (
         f'<div class="{scene.name(f"below-{below}")}"><nav {scene.attributes(item, "menu", item.id, *side)} aria-label="{label}">'
-        f'<button type="button" class="{scene.name("menu-button")}" popovertarget="{drawer_id}" aria-controls="{drawer_id}"'
-        f' aria-expanded="false" data-rim-drawer="(max-width:{below - 0.02:.2f}px)"{naming}>{face}</button>'
+        f"{opener_html(item, scene, opening)}"
         f'<div class="{scene.name("drawer")}" id="{drawer_id}" popover>'
         f'<button type="button" class="{scene.name("close")}" popovertarget="{drawer_id}" popovertargetaction="hide" aria-label="{close}">'
         f'<span class="{scene.name("icon")} {scene.name("icon-x")}"></span></button>{entries}</div></nav></div>'
     )
+
+
+def opener_html(item: MenuItem, scene: Scene, opening: str = "") -> str:
+    """The button that stands for the menu below its width. `opening`: attributes that tie it to its drawer."""
+    words = escape(item.button_words.in_language(scene.language) or "Menu", quote=True)
+    icon = f'<span class="{scene.name("icon")} {scene.name("icon-menu")}"></span>'
+    face = f"{icon}<span>{words}</span>" if item.button_words_shown else icon
+    naming = "" if item.button_words_shown else f' aria-label="{words}"'
+    return f'<button type="button" class="{scene.name("menu-button")}"{opening}{naming}>{face}</button>'
 
 
 def drawer_width(item: MenuItem, site: Site) -> int | None:

@@ -26,18 +26,19 @@ from .shelf import Shelf
 from .style_rules import StyleRules, band_queries
 
 
-def sheet(site: Site, shelf: Shelf, font_url: str, *, forced: bool = False) -> str:
+def sheet(site: Site, shelf: Shelf, font_url: str, *, forced: bool = False, only_band: str | None = None) -> str:
     """The CSS for all pieces of a site, minified. `font_url` is put before a font file's name.
 
-    `forced`: with classes that stand for states, and all roles, for specimens of states.
+    `forced`: with classes that stand for states, and all roles, for specimens of states. `only_band`: as in that band,
+    however wide the viewport (an empty text: as where no band counts).
     """
     used = faces_in_use(site, shelf, Styling(site))
-    rules = StyleRules(site, families(site, used), forced=forced)
+    rules = StyleRules(site, families(site, used), forced=forced, only_band=only_band)
     layers = [(name, _ours(site, css)) for name, css in rules.layers()]
     base = "".join(
         (
             with_site_key(shelf.pieces_css, site.key),
-            *(_drawer(site, shelf, width) for width in _drawer_widths(site)),
+            *(_drawer(site, shelf, width) for width in _drawer_widths(site) if only_band is None),
             with_site_key(rules.base(), site.key),
             *_structure(site, shelf),
         )

@@ -60,12 +60,15 @@ FORCED: tuple[State, ...] = ("hover", "focus", "pressed")
 class StyleRules:
     """The rules of one site. `forced`: a class such as `rim-as-hover` puts an element into that state, for specimens."""
 
-    def __init__(self, site: Site, families: Mapping[str, str], *, forced: bool = False) -> None:
+    def __init__(
+        self, site: Site, families: Mapping[str, str], *, forced: bool = False, only_band: str | None = None
+    ) -> None:
         self.site = site
         self.styling = Styling(site)
         self.palette = Palette(site)
         self._families = families
         self._forced = forced
+        self._only_band = only_band
         self._bands = {band.id: query for band in site.bands for query in band_queries(site, {band.id})}
         self._bands = self._bands if len(site.bands) > 1 else dict.fromkeys(self._bands, "")
 
@@ -181,6 +184,8 @@ class StyleRules:
         return selector + suffix
 
     def _in_band(self, band: str | None, rules: str) -> str:
+        if self._only_band is not None and band is not None:
+            return rules if band == self._only_band else ""
         query = self._bands.get(band or "", "")
         return f"@media {query}{{{rules}}}" if query else rules
 

@@ -172,7 +172,8 @@ class Styling:
         value, source = self.resolve(element.parent, name, "rest", band)
         if source.layer != "inherited":
             value = self._absolute(element.parent, name, value, band)
-        return Resolved(value, source._replace(layer="inherited"))
+        said = source.layer not in {"built-in", "initial"}
+        return Resolved(value, source._replace(layer="inherited") if said else source)
 
     def _absolute(self, element: Element, name: str, value: str, band: str | None) -> str:
         """A value as it is inherited: what is relative to the font size of the element that says it is worked out

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from functools import lru_cache
+from typing import cast
 
 from django.contrib.staticfiles import finders
 from django.http import HttpRequest, HttpResponse, HttpResponseNotAllowed, HttpResponseNotFound
@@ -10,11 +11,16 @@ from django.http import HttpRequest, HttpResponse, HttpResponseNotAllowed, HttpR
 from ...core.exchange.encoding import insertion
 from ...core.exchange.markers import marked
 from ...core.exchange.pages_in import page_path
+from ...core.model.apply import apply
+from ...core.model.edits import edit_adapter
 from ...core.model.site import Page, Site
+from ...core.model.styling import Part
 from ...core.output.compose import PARTS, Composer
+from ...core.output.specimen import role_document, states_document
+from ...core.style.resolve import Styling
 from ...shipped import shelf
 from ..sites import store
-from ..sites.models import StoredSite
+from ..sites.models import StoredSite, Trial
 from .addresses import StageKey, studio_address
 from .published import content_type
 
@@ -29,7 +35,16 @@ def respond(request: HttpRequest, key: StageKey) -> HttpResponse:
     if not StoredSite.objects.filter(pk=key.site_id, people=key.user_id, people__is_active=True).exists():
         return HttpResponseNotFound("This stage is closed.", content_type="text/plain")
     loaded = store.load(key.site_id)
-    composer = stage_composer(key.site_id, loaded.revision, loaded.site)
+    if "rim-try" in request.GET:
+        loaded = loaded._replace(site=_tried_on(key, loaded.site))
+    if request.path.startswith(SPECIMENS):
+        return _quiet(_specimen(request, loaded.site))
+    query = TRIAL if "rim-try" in request.GET else ""
+    composer = (
+        Composer(loaded.site, shelf(), store.read_content, marks=True, query=query)
+        if query
+        else stage_composer(key.site_id, loaded.revision, loaded.site)
+    )
     if request.path.startswith(PARTS):
         part = dict(composer.parts()).get(request.path)
         return (
@@ -44,6 +59,34 @@ def respond(request: HttpRequest, key: StageKey) -> HttpResponse:
 def stage_composer(site_id: int, revision: int, site: Site) -> Composer:
     """Kept for the newest states; `site` is what the other two name."""
     return Composer(site, shelf(), store.read_content, marks=True)
+
+
+TRIAL = "?rim-try=1"
+"""Behind an address of the stage: with what its designer tries on."""
+
+
+def _tried_on(key: StageKey, site: Site) -> Site:
+    trial = Trial.objects.filter(site_id=key.site_id, person_id=key.user_id).first()
+    if trial is None:
+        return site
+    tried = apply(site, edit_adapter.validate_python(trial.edit))
+    return tried if isinstance(tried, Site) else site
+
+
+SPECIMENS = "/_rim/specimens/"
+"""Below it: `states/NODE/PART/BAND/` and `roles/ROLE/`, what something looks like in each of its states."""
+
+
+def _specimen(request: HttpRequest, site: Site) -> HttpResponse:
+    parts = request.path.removeprefix(SPECIMENS).strip("/").split("/")
+    try:
+        if parts[0] == "roles":
+            return HttpResponse(role_document(site, shelf(), parts[1], PARTS))
+        _, node, part, band = parts
+        element = Styling(site).elements[node, cast(Part, part)]
+    except (ValueError, KeyError, StopIteration, IndexError):
+        return HttpResponseNotFound()
+    return HttpResponse(states_document(site, shelf(), element, None if band == "all" else band, PARTS))
 
 
 def _page_or_file(request: HttpRequest, composer: Composer) -> HttpResponse:

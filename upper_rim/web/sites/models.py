@@ -121,3 +121,27 @@ class Work(Undertaking):
 
     class Meta:
         ordering = ["-made_at"]
+
+
+class Trial(models.Model):
+    """What somebody tries on: an edit that is not made, only shown."""
+
+    site = models.ForeignKey(StoredSite, models.CASCADE, related_name="trials")
+    person = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="+")
+    name = models.CharField(max_length=200)
+    edit = models.JSONField()
+
+    class Meta:
+        constraints = [models.UniqueConstraint("site", "person", name="one_trial_each")]
+
+
+class Arrival(models.Model):
+    """A bundle from which somebody chooses what goes over into a site; without contents."""
+
+    site = models.ForeignKey(StoredSite, models.CASCADE, related_name="arrivals")
+    person = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="+")
+    name = models.CharField(max_length=200)
+    document = models.JSONField()
+
+    class Meta:
+        constraints = [models.UniqueConstraint("site", "person", name="one_arrival_each")]

@@ -12,9 +12,11 @@ from typing import Any
 from ...core.model.items import ButtonItem, IconLink, Logo, MenuItem, Target, TextItem, ToAddress, ToPage
 from ...core.model.site import Cell, Piece, Row, Site, Track
 from ...core.model.values import Words
-from ...shipped import shelf
 
 Choice = tuple[str, str]
+
+
+RANKS = (("first", "First button"), ("second", "Second button"))
 
 
 @dataclass(frozen=True)
@@ -47,30 +49,12 @@ def groups_for(node: Any, site: Site) -> list[Group]:
         case Piece():
             return [
                 Group("Piece", [_text(node, "name", "Name"), _yes(node, "on", "Switched on")]),
-                Group(
-                    "Colour",
-                    [
-                        _swatch(node, "ground", "Ground", site),
-                        _swatch(node, "ink", "Text", site),
-                        _swatch(node, "accent", "Accent", site),
-                    ],
-                ),
                 _shown(node, site),
             ]
         case Row():
             return [
                 Group("Row", [_text(node, "name", "Name"), _yes(node, "full_width", "Edge to edge")]),
-                Group(
-                    "Space", [_px(node, "padding_px", "Above, below", 200), _px(node, "gap_px", "Between cells", 400)]
-                ),
-                Group(
-                    "Colour",
-                    [
-                        _swatch(node, "ground", "Ground", site),
-                        _swatch(node, "ink", "Text", site),
-                        _swatch(node, "line_below", "Line below", site),
-                    ],
-                ),
+                Group("Space", [_px(node, "gap_px", "Between cells", 400)]),
                 _shown(node, site),
             ]
         case Cell():
@@ -93,7 +77,7 @@ def groups_for(node: Any, site: Site) -> list[Group]:
                 Group("Space", [_px(node, "gap_px", "Between items", 400)]),
             ]
         case _:
-            return [*_content(node, site), _look(node, site), _shown(node, site)]
+            return [*_content(node, site), _shown(node, site)]
 
 
 def _content(node: Any, site: Site) -> list[Group]:
@@ -141,9 +125,7 @@ def _content(node: Any, site: Site) -> list[Group]:
         case ButtonItem():
             return [
                 Group("Content", [*_words(node, "words", "Says", site), _link(node, site)]),
-                Group(
-                    "Button", [_swatch(node, "ground", "Ground", site), _px(node, "radius_px", "Round corners", 100)]
-                ),
+                Group("Button", [Control("choice", "Rank", node.id, "rank", node.rank, RANKS)]),
             ]
         case IconLink():
             return [
@@ -169,34 +151,11 @@ def _content(node: Any, site: Site) -> list[Group]:
             return []
 
 
-def _look(node: Any, site: Site) -> Group:
-    face = shelf().faces.get(site.face)
-    lightest, boldest = (face.lightest, face.boldest) if face else (100, 900)
-    weights = [("", "as the site")] + [(str(weight), str(weight)) for weight in range(lightest, boldest + 1, 100)]
-    return Group(
-        "Look",
-        [
-            _swatch(node, "ink", "Colour", site),
-            Control(
-                "number",
-                "Size",
-                node.id,
-                "size_px",
-                node.size_px or "",
-                unit="px",
-                hint=f"site: {site.text_px}",
-                least=8,
-                greatest=160,
-            ),
-            Control("choice", "Weight", node.id, "weight", str(node.weight or ""), weights),
-        ],
-    )
-
-
 def _shown(node: Any, site: Site) -> Group:
     bands = [(band.id, band.name) for band in site.bands]
     shown = [band for band, _ in bands if band not in node.hidden_in]
-    return Group("Shows at", [Control("bands", "Widths", node.id, "hidden_in", shown, bands)] if bands else [])
+    widths = [Control("bands", "Widths", node.id, "hidden_in", shown, bands)] if bands else []
+    return Group("Shows at", [*widths, _text(node, "classes", "Classes")])
 
 
 def _words(node: Any, name: str, label: str, site: Site) -> Iterable[Control]:
@@ -222,13 +181,6 @@ def _yes(node: Any, name: str, label: str) -> Control:
 
 def _px(node: Any, name: str, label: str, greatest: int) -> Control:
     return Control("number", label, node.id, name, getattr(node, name), unit="px", least=0, greatest=greatest)
-
-
-def _swatch(node: Any, name: str, label: str, site: Site) -> Control:
-    choices = [("", "as given")] + [(swatch.id, swatch.name) for swatch in site.swatches]
-    chosen = getattr(node, name)
-    colour = next((swatch.colour for swatch in site.swatches if swatch.id == chosen), "")
-    return Control("swatch", label, node.id, name, chosen or "", choices, hint=colour)
 
 
 def _link(node: Any, site: Site) -> Control:

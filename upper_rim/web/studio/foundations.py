@@ -1,39 +1,253 @@
-"""Swatches, face, width bands and measures: what all pieces of a site share."""
+"""What all pieces of a site share: swatches, faces, scale, widths, defaults by role, looks, the designer's own code."""
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, cast
 
 from django.http import HttpRequest
 
-from ...core.model.check import SWATCH_FIELDS
+from ...core.model.colours import ROLE_COLOURS
+from ...core.model.properties import references_in
 from ...core.model.site import Site
+from ...core.model.styling import PARTS, STATES_OF, Declaration, Part, RoleDefault, State
 from ...core.model.tree import walk
+from ...core.output.specimen import SHOWN_ROLES
+from ...core.style.colour import Palette
+from ...core.style.contrast import Painter
+from ...core.style.metrics import width_at
+from ...core.style.own_css import css_faults
+from ...core.style.resolve import Element, Styling, default_of, wearers
+from ...core.style.scale import column_px, sidebar_needs_px, spaces, spreads, steps
 from ...shipped import shelf
-from .screens import Opened, screen
+from .controls import node_name
+from .screens import Elsewhere, Opened, screen, site_url
+from .styling_controls import FACET_NAMES, STATE_NAMES, Chosen, faces_to_choose, style_groups
+from .viewing import asked, pictures_of, states_shown
 
 
 @screen("studio/foundations.html", "foundations")
 def foundations(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[str, Any]:
     site = opened.site
-    bands = [
-        (band, site.bands[at + 1].from_px if at + 1 < len(site.bands) else None) for at, band in enumerate(site.bands)
-    ]
-    sample = next((page.title for page in site.pages if page.title), site.name)
+    palette = Palette(site)
+    uses = swatch_uses(site)
     return {
-        "swatches": [(swatch, swatch_uses(site, swatch.id)) for swatch in site.swatches],
-        "faces": list(shelf().faces.values()),
-        "bands": bands,
-        "sample": sample,
+        "room": "swatches",
+        "swatches": [
+            (swatch, palette.colour(swatch.id), uses.get(swatch.id, []), _parent_name(site, swatch))
+            for swatch in site.swatches
+        ],
+        "roles": list(ROLE_COLOURS),
+        "ground": page_ground_styles(site),
+        "swatch_names": [swatch.name for swatch in site.swatches],
     }
 
 
-def swatch_uses(site: Site, swatch_id: str) -> list[str]:
-    """Names of the pieces that use a swatch, once for each place."""
+def _parent_name(site: Site, swatch: Any) -> str:
+    return next((one.name for one in site.swatches if swatch.tied and one.id == swatch.tied.parent), "")
+
+
+def page_ground_styles(site: Site) -> dict[str, str]:
+    default = default_of(site.roles, "page")
+    return {style.property.replace("-", "_"): style.value for style in default.styles} if default else {}
+
+
+def swatch_uses(site: Site) -> dict[str, list[tuple[str, str]]]:
+    """For each swatch, the places where it is used: in words, and the node."""
+    of_role: dict[str, str] = {swatch.role: swatch.id for swatch in reversed(site.swatches) if swatch.role}
+    uses: dict[str, list[tuple[str, str]]] = {}
+
+    def note(holder: Any, name: str) -> None:
+        for style in holder.styles:
+            for reference in references_in(style.value):
+                swatch = of_role.get(reference[1:]) if reference.startswith(":") else reference
+                if swatch is not None:
+                    uses.setdefault(swatch, []).append((f"{name}: {style.property}", holder.id))
+
+    for default in site.roles:
+        note(default, f"defaults of {default.role}")
+    for look in site.looks:
+        note(look, f"look {look.name}")
+    for piece in site.pieces:
+        for node in (piece, *walk(piece)):
+            if isinstance(node, RoleDefault):
+                note(node, f"{piece.name}, {node.role}")
+            elif hasattr(node, "styles"):
+                note(node, piece.name if node is piece else f"{piece.name}, {node_name(node, site)}")
+    for swatch in site.swatches:
+        if swatch.tied is not None:
+            uses.setdefault(swatch.tied.parent, []).append((f"tied to it: {swatch.name}", swatch.id))
+    return uses
+
+
+@screen("studio/type.html", "foundations")
+def type_screen(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[str, Any]:
+    site = opened.site
+    bands = [
+        (band, site.bands[at + 1].from_px if at + 1 < len(site.bands) else None) for at, band in enumerate(site.bands)
+    ]
+    character = character_em(site)
+    needs = sidebar_needs_px(site, character)
+    return {
+        "room": "type",
+        "faces": list(shelf().faces.values()),
+        "fonts": site.fonts,
+        "choices": faces_to_choose(site),
+        "bands": bands,
+        "sample": next((page.title for page in site.pages if page.title), site.name),
+        "steps": steps(site, character),
+        "spaces": spaces(site, character).items(),
+        "spreads": spreads(site, character),
+        "column": round(column_px(site, character)),
+        "sidebar_needs": needs,
+        "sidebar_is_band": any(band.from_px == needs for band in site.bands),
+    }
+
+
+def character_em(site: Site) -> float:
+    """Mean advance of the site's face at its weight, in em."""
+    font = next((font for font in site.fonts if font.id == site.face), None)
+    face = shelf().faces.get(site.face)
+    measures = font.measures if font else face.measures if face else None
+    return width_at(measures, site.text_weight) if measures else 0.5
+
+
+@screen("studio/defaults.html", "foundations")
+def defaults(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[str, Any]:
+    site = opened.site
+    styling = Styling(site)
+    painter = Painter(styling, pictures_of(site))
+    band = site.bands[-1].id if site.bands else None
+    listed = []
+    for role_name, name, _ in SHOWN_ROLES:
+        element = styling.role_element(role_name)
+        shown = states_shown(styling, painter, element, STATES_OF[role_name], "rest", band, 1280)
+        listed.append((role_name, name, shown, default_of(site.roles, role_name)))
+    return {"room": "defaults", "listed": listed}
+
+
+@screen("studio/role.html", "foundations")
+def role(request: HttpRequest, opened: Opened, role: str, made: tuple[str, ...]) -> dict[str, Any]:
+    """One role's defaults: every state, and the controls for the one chosen."""
+    name = {
+        **{key: name for key, name, _ in SHOWN_ROLES},
+        "ring": "Focus ring",
+        "page": "Page ground",
+        "piece": "Piece",
+        "row": "Row",
+    }.get(role)
+    if name is None:
+        raise Elsewhere(site_url("defaults", opened))
+    styling = Styling(opened.site)
+    default = default_of(opened.site.roles, role)
+    shown_role = "button" if role == "ring" else role
+    element = styling.role_element(shown_role) if shown_role != "page" else styling.role_element("piece")
+    context = _styled(
+        request, opened.site, styling, element, default.styles if default else (), ("box",), STATES_OF[role]
+    )
+    return {
+        "room": "defaults",
+        "role": role,
+        "shown_role": shown_role,
+        "role_name": name,
+        "style_node": f"role:{role}",
+        "is_default_set": bool(default and default.styles),
+        "has_strip": any(key == shown_role for key, _, _ in SHOWN_ROLES),
+        **context,
+    }
+
+
+@screen("studio/looks.html", "foundations")
+def looks(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[str, Any]:
+    if made and made[0].startswith("lk-") and request.POST.get("do") == "add":
+        raise Elsewhere(site_url("look", opened, made[0]))
+    listed = [(look, _worn_by(opened.site, look.id)) for look in opened.site.looks]
+    return {"room": "looks", "listed": listed}
+
+
+@screen("studio/look.html", "foundations")
+def look(request: HttpRequest, opened: Opened, look_id: str, made: tuple[str, ...]) -> dict[str, Any]:
+    """A look: its three layers, in every state."""
+    site = opened.site
+    chosen = next((one for one in site.looks if one.id == look_id), None)
+    if chosen is None:
+        raise Elsewhere(site_url("looks", opened))
+    styling = Styling(site)
+    worn = wearers(site, look_id)
+    part = cast(Part, asked(request, "part", PARTS, "box"))
+    elements = [styling.elements[node.id, part] for node in worn if (node.id, part) in styling.elements]
+    element = elements[0] if elements else styling.role_element("entry" if part == "content" else "button")
+    context = _styled(request, site, styling, element, chosen.styles, PARTS, STATES_OF["entry"])
+    return {
+        "room": "looks",
+        "look": chosen,
+        "style_node": chosen.id,
+        "wearers": _worn_by(site, look_id),
+        "taken_up": sorted({style.property for style in chosen.styles if style.part == part}),
+        **context,
+    }
+
+
+def _worn_by(site: Site, look_id: str) -> list[tuple[str, str, str]]:
+    """Who wears a look: piece id, node id, and in words."""
+    worn = {node.id for node in wearers(site, look_id)}
     return [
-        piece.name
+        (piece.id, node.id, piece.name if node is piece else f"{piece.name}, {node_name(node, site)}")
         for piece in site.pieces
         for node in (piece, *walk(piece))
-        for field in SWATCH_FIELDS
-        if getattr(node, field, None) == swatch_id
+        if node.id in worn
     ]
+
+
+def _styled(
+    request: HttpRequest,
+    site: Site,
+    styling: Styling,
+    element: Element,
+    styles: tuple[Declaration, ...],
+    parts: tuple[Part, ...],
+    states: tuple[State, ...],
+) -> dict[str, Any]:
+    """What the controls of a look or a role's defaults show."""
+    facets = {key: name for key, name in FACET_NAMES.items() if key not in {"content", "looks"}}
+    facet = asked(request, "tray", facets, "text")
+    part = cast(Part, asked(request, "part", parts, "box"))
+    state = cast(State, asked(request, "state", states, states[0]))
+    band = asked(request, "band", {band.id for band in site.bands})
+    seen = band or (site.bands[-1].id if site.bands else None)
+    about = Chosen(styles, element, part, state, band or None)
+    painter = Painter(styling, pictures_of(site))
+    return {
+        "tray": facet,
+        "facets": [(key, name, key == facet) for key, name in facets.items()],
+        "part": part,
+        "parts": [(key, key.capitalize()) for key in parts] if len(parts) > 1 else [],
+        "state": state,
+        "states": [(key, STATE_NAMES[key]) for key in states],
+        "strip": states_shown(styling, painter, element, states, state, seen, 1280),
+        "band": band,
+        "style_groups": style_groups(site, styling, facet, about, seen),
+        "swatch_names": [swatch.name for swatch in site.swatches],
+        "seen_band": seen or "all",
+    }
+
+
+@screen("studio/code.html", "foundations")
+def code(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[str, Any]:
+    """The designer's own CSS, checked, and snippets."""
+    return {
+        "room": "code",
+        "faults": css_faults(opened.site.css),
+        "css_lines": opened.site.css.count("\n") + 1,
+        "wheres": [("everywhere", "on every page"), ("below", "below a path"), ("page", "on one page")],
+        "snippets": [(snippet, _where_words(opened.site, snippet.where)) for snippet in opened.site.snippets],
+        "sample_page": next((page.path for page in opened.site.pages), "/"),
+    }
+
+
+def _where_words(site: Site, where: Any) -> str:
+    match where.kind:
+        case "below":
+            return str(where.path)
+        case "page":
+            return next((page.path for page in site.pages if page.id == where.page), "")
+    return ""

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any
-from urllib.parse import quote
+from urllib.parse import quote, urlencode
 
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
@@ -19,6 +19,7 @@ from ..sites.access import site_of
 from .arrangements import ARRANGEMENTS
 from .controls import KIND_NAMES, groups_for, node_name
 from .screens import Elsewhere, Opened, screen, site_url
+from .viewing import tray
 
 RULER_FROM, RULER_TO = 280, 1920
 
@@ -84,8 +85,10 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
     page = _looked_at(request, site, piece)
     chosen = _chosen(request, site, piece, made)
     reached = pages_by_piece(site)
-    width = request.POST.get("width") or request.GET.get("width") or "1120"
+    asked_width = request.POST.get("width") or request.GET.get("width") or "1120"
+    width = min(2560, max(280, int(asked_width))) if asked_width.isdecimal() else 1120
     return {
+        **tray(request, site, chosen, width),
         "piece": piece,
         "page": page,
         "chosen": chosen,
@@ -97,7 +100,9 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "reached": reached.get(piece.id, 0),
         "rules": [(rule, in_words(rule, site)) for rule in piece.reach],
         "here": _here(site, page, piece) if page else [],
-        "width": min(2560, max(280, int(width))) if width.isdecimal() else 1120,
+        "width": width,
+        "place": urlencode({"page": page.path if page else "", "select": chosen.id, "width": width}),
+        "swatch_names": [swatch.name for swatch in site.swatches],
         "ruler": _ruler(site),
         "stage_page": quote(page.path, safe="/%") if page else "",
         "icon_names": sorted(shelf().icons) if chosen.__class__.__name__ == "IconLink" else [],

@@ -21,21 +21,12 @@ from ...core.model.items import ITEM_KINDS
 from ...core.model.site import Site
 from ...core.model.tree import ROOT, find, holder_of, siblings_of
 from ...core.model.values import Words
+from ...core.style.scale import content_of_whole
 from ...shipped import shelf
 from ..sites import store
+from . import styling_posts
 from .arrangements import ARRANGEMENTS, new_item
-
-
-class Posted(NamedTuple):
-    """The edit meant, and the ids of nodes that it makes."""
-
-    edit: Edit
-    made: tuple[str, ...] = ()
-
-
-class _Unclear(Exception):
-    def __init__(self, node: str, field: str, reason: str) -> None:
-        self.refusal = Refusal(node=node, field=field, reason=reason)
+from .unclear import Posted, Unclear
 
 
 def posted_edit(site: Site, post: QueryDict) -> Posted | Refusal:
@@ -45,7 +36,7 @@ def posted_edit(site: Site, post: QueryDict) -> Posted | Refusal:
         return Refusal(node=ROOT, field="do", reason="this form does not say what is to be done")
     try:
         return read(site, post)
-    except _Unclear as unclear:
+    except Unclear as unclear:
         return unclear.refusal
     except (ValidationError, ValueError, KeyError, RecursionError):
         return Refusal(node=ROOT, field="do", reason="this form is not filled in as it should be")
@@ -55,9 +46,9 @@ def _set(site: Site, post: QueryDict) -> Posted:
     node, field = post["node"], post["field"]
     holder = holder_of(site, node)
     if holder is None:
-        raise _Unclear(node, field, "it is not there any more")
+        raise Unclear(node, field, "it is not there any more")
     if field not in type(holder).model_fields or field in _COMPUTED:
-        raise _Unclear(node, field, f"there is no field “{field}” to be set here")
+        raise Unclear(node, field, f"there is no field “{field}” to be set here")
     value = _value(site, holder, field, post)
     return Posted(Set(node=node, field=field, value=value))
 
@@ -72,7 +63,7 @@ def _value(site: Site, holder: Any, field: str, post: QueryDict) -> JsonValue:
     if field == "target":
         return _target(site, text)
     if field == "icon" and text not in shelf().icons:
-        raise _Unclear(
+        raise Unclear(
             holder.id,
             field,
             f"there is no icon called “{text}”; its name comes from the list that opens while you type",
@@ -81,6 +72,10 @@ def _value(site: Site, holder: Any, field: str, post: QueryDict) -> JsonValue:
         return _track(text)
     if field == "where":
         return _where(site, post)
+    if field == "tied" and current is not None:
+        return {**current.model_dump(mode="json"), "lightness": text}
+    if field in {"css", "code"}:
+        return post.get("value", "").replace("\r\n", "\n")
     if field == "tags":
         return [tag.strip() for tag in text.split(",") if tag.strip()]
     if field == "hidden_in":
@@ -140,7 +135,7 @@ def _where(site: Site, post: QueryDict) -> JsonValue:
     if kind == "page":
         target = cast(dict[str, JsonValue], _target(site, text))
         if target["kind"] != "page":
-            raise _Unclear(post.get("node", ROOT), "where", f"there is no page at {text or 'an empty path'}")
+            raise Unclear(post.get("node", ROOT), "where", f"there is no page at {text or 'an empty path'}")
         return target
     if not text.startswith("/"):
         text = "/" + text
@@ -171,6 +166,15 @@ def _new_swatch(site: Site, post: QueryDict) -> _Made:
     )
 
 
+def _new_look(site: Site, post: QueryDict) -> _Made:
+    return _Made("looks", [{"id": store.new_id("lk"), "name": post.get("name", "").strip() or "New look"}])
+
+
+def _new_snippet(site: Site, post: QueryDict) -> _Made:
+    snippet: dict[str, JsonValue] = {"id": store.new_id("sn"), "name": post.get("name", "").strip() or "New snippet"}
+    return _Made("snippets", [{**snippet, "place": post.get("place", "head"), "code": post.get("code", "")}])
+
+
 def _new_band(site: Site, post: QueryDict) -> _Made:
     return _Made(
         "bands",
@@ -189,7 +193,7 @@ def _new_entries(site: Site, post: QueryDict) -> _Made:
     ]
     text = post.get("value", "").strip()
     if not pages and not text and not post.get("label"):
-        raise _Unclear(post.get("parent", ROOT), "entries", "tick a page, or type where the entry leads")
+        raise Unclear(post.get("parent", ROOT), "entries", "tick a page, or type where the entry leads")
     if text or post.get("label"):
         pages.append(
             {"id": store.new_id("en"), "label": {"text": post.get("label", "")}, "target": _target(site, text)}
@@ -212,7 +216,7 @@ def _new_cell(site: Site, post: QueryDict) -> _Made:
 def _new_item(site: Site, post: QueryDict) -> _Made:
     kind = post.get("kind", "")
     if kind not in ITEM_KINDS:
-        raise _Unclear(post.get("parent", ROOT), "items", "choose what kind of item it is to be")
+        raise Unclear(post.get("parent", ROOT), "items", "choose what kind of item it is to be")
     return _Made("items", [new_item(site, kind)])
 
 
@@ -231,7 +235,7 @@ def _new_page(site: Site, post: QueryDict) -> _Made:
     title, markdown = post.get("title", "").strip(), post.get("source", "")
     language = post.get("language", "").strip() or site.language
     if not title:
-        raise _Unclear(ROOT, "pages", "a page needs a title")
+        raise Unclear(ROOT, "pages", "a page needs a title")
     path = post.get("path", "").strip()
     page: dict[str, JsonValue] = {"id": store.new_id("pg"), "path": path if path.startswith("/") else "/" + path}
     return _Made("pages", [{**page, **_written(title, language, markdown)}])
@@ -254,7 +258,7 @@ def _rewrite(site: Site, post: QueryDict) -> Posted:
     node = post["node"]
     page = next((page for page in site.pages if page.id == node), None)
     if page is None or page.source is None:
-        raise _Unclear(node, "source", "only a page that was written here can be rewritten here")
+        raise Unclear(node, "source", "only a page that was written here can be rewritten here")
     title = post.get("title", "").strip() or page.title
     fields = _written(title, page.language, post.get("source", ""))
     edits = tuple(Set(node=node, field=field, value=value) for field, value in fields.items() if field != "language")
@@ -263,6 +267,8 @@ def _rewrite(site: Site, post: QueryDict) -> Posted:
 
 _MAKERS: dict[str, Callable[[Site, QueryDict], _Made]] = {
     "swatch": _new_swatch,
+    "look": _new_look,
+    "snippet": _new_snippet,
     "band": _new_band,
     "menu": _new_menu,
     "entries": _new_entries,
@@ -284,14 +290,14 @@ def _step(site: Site, post: QueryDict) -> Posted:
     node, by = post["node"], int(_how(post))
     spot = find(site, node)
     if spot is None:
-        raise _Unclear(node, "", "it is not there any more")
+        raise Unclear(node, "", "it is not there any more")
     siblings = siblings_of(site, spot)
     at = spot.at + by
     if 0 <= at < len(siblings):
         return Posted(Move(node=node, parent=spot.parent, slot=spot.slot, at=at))
     neighbour = _neighbour(site, spot.parent, by) if spot.slot == "items" else None
     if neighbour is None:
-        raise _Unclear(node, "", "there is no place further on in this direction")
+        raise Unclear(node, "", "there is no place further on in this direction")
     return Posted(Move(node=node, parent=neighbour.id, slot="items", at=0 if by > 0 else len(neighbour.items)))
 
 
@@ -313,15 +319,15 @@ def _indent(site: Site, post: QueryDict) -> Posted:
     """A menu entry one level in (below the entry before it) or out."""
     node, spot = post["node"], find(site, post["node"])
     if spot is None or spot.slot != "entries":
-        raise _Unclear(node, "", "it is not there any more")
+        raise Unclear(node, "", "it is not there any more")
     if _how(post) == "in":
         if spot.at == 0:
-            raise _Unclear(node, "", "there is no entry before it that it could go below")
+            raise Unclear(node, "", "there is no entry before it that it could go below")
         before: Any = siblings_of(site, spot)[spot.at - 1]
         return Posted(Move(node=node, parent=before.id, slot="entries", at=len(before.entries)))
     outer = find(site, spot.parent)
     if outer is None or outer.slot != "entries":
-        raise _Unclear(node, "", "it already stands on the outermost level")
+        raise Unclear(node, "", "it already stands on the outermost level")
     return Posted(Move(node=node, parent=outer.parent, slot="entries", at=outer.at + 1))
 
 
@@ -343,7 +349,7 @@ def _remove(site: Site, post: QueryDict) -> Posted:
 def _duplicate(site: Site, post: QueryDict) -> Posted:
     spot = find(site, post["node"])
     if spot is None or spot.slot not in {"items", "rows", "cells", "pieces", "entries"}:
-        raise _Unclear(post["node"], "", "it cannot be doubled")
+        raise Unclear(post["node"], "", "it cannot be doubled")
     copy = spot.node.model_dump(mode="json")
     for node in _nodes_in(copy):
         node["id"] = store.new_id(str(node["id"]).partition("-")[0])
@@ -370,7 +376,7 @@ _COMPUTED = frozenset({"content", "splice", "source", "cuts", "remark", "size", 
 def _raw(site: Site, post: QueryDict) -> Posted:
     edit = edit_adapter.validate_python(json.loads(post["edit"]))
     if any(_fills_computed(part) for part in _parts(edit)):
-        raise _Unclear(ROOT, "edit", "contents come in by upload only")
+        raise Unclear(ROOT, "edit", "contents come in by upload only")
     return Posted(edit)
 
 
@@ -392,6 +398,11 @@ def _fills_computed(edit: Edit) -> bool:
             return False
 
 
+def _whole(site: Site, post: QueryDict) -> Posted:
+    """The whole is typed, gutters counted; the content's width follows."""
+    return Posted(Set(node=ROOT, field="content_px", value=content_of_whole(int(post["value"]), site.gutter_px)))
+
+
 _READERS: dict[str, Callable[[Site, QueryDict], Posted]] = {
     "set": _set,
     "add": _add,
@@ -402,4 +413,6 @@ _READERS: dict[str, Callable[[Site, QueryDict], Posted]] = {
     "duplicate": _duplicate,
     "rewrite": _rewrite,
     "edit": _raw,
+    "whole": _whole,
+    **styling_posts.READERS,
 }

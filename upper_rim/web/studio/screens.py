@@ -23,8 +23,10 @@ from ..live.addresses import StageKey, address, stage_label
 from ..sites import store
 from ..sites.access import site_of
 from ..sites.models import StoredSite
+from .effects import effect_notice
 from .notices import Notice, notice_of
-from .posting import Posted, posted_edit
+from .posting import posted_edit
+from .unclear import Posted
 
 
 @dataclass(frozen=True)
@@ -63,7 +65,7 @@ def screen(template: str, part: str) -> Callable[[View], Callable[..., HttpRespo
             notice: Notice | None = None
             made: tuple[str, ...] = ()
             if request.method == "POST" and request.POST.get("do"):
-                notice, made = _carry_out(request, stored)
+                notice, made = _carry_out(request, stored, named.get("piece_id", ""))
             opened = Opened(stored, *store.load(stored.pk), request.user)
             try:
                 context = view(request, opened, made=made, **named)
@@ -107,7 +109,7 @@ def _rendered(request: HttpRequest, template: str, context: dict[str, Any]) -> H
     return response
 
 
-def _carry_out(request: HttpRequest, stored: StoredSite) -> tuple[Notice | None, tuple[str, ...]]:
+def _carry_out(request: HttpRequest, stored: StoredSite, piece_id: str) -> tuple[Notice | None, tuple[str, ...]]:
     """The notice about what was posted, and the ids of nodes that it made."""
     do = request.POST["do"]
     if do in {"undo", "redo"}:
@@ -119,7 +121,10 @@ def _carry_out(request: HttpRequest, stored: StoredSite) -> tuple[Notice | None,
         return notice_of(posted, None, newest.site), ()
     assert isinstance(posted, Posted)
     answer = store.submit(stored.pk, request.user, posted.edit, _base(request))
-    return notice_of(answer, posted.edit, newest.site), posted.made if isinstance(answer, store.Loaded) else ()
+    if not isinstance(answer, store.Loaded):
+        return notice_of(answer, posted.edit, newest.site), ()
+    notice = effect_notice(newest.site, answer.site, request.POST, piece_id) if piece_id else None
+    return notice, posted.made
 
 
 def _base(request: HttpRequest) -> int | None:

@@ -1,6 +1,6 @@
 from django.urls import path
 
-from . import editions, foundations, menus, pages, pieces, sites
+from . import carrying, editions, fonts, foundations, menus, pages, pieces, sites, tokens, trials
 
 urlpatterns = [
     path("", sites.sites, name="sites"),
@@ -18,6 +18,16 @@ urlpatterns = [
     path("s/<slug:slug>/works/<str:kind>/", pages.works, name="works"),
     path("s/<slug:slug>/pages/<str:page_id>/", pages.page, name="page"),
     path("s/<slug:slug>/foundations/", foundations.foundations, name="foundations"),
+    path("s/<slug:slug>/foundations/type/", foundations.type_screen, name="type"),
+    path("s/<slug:slug>/foundations/defaults/", foundations.defaults, name="defaults"),
+    path("s/<slug:slug>/foundations/defaults/<str:role>/", foundations.role, name="role"),
+    path("s/<slug:slug>/foundations/looks/", foundations.looks, name="looks"),
+    path("s/<slug:slug>/foundations/looks/<str:look_id>/", foundations.look, name="look"),
+    path("s/<slug:slug>/foundations/code/", foundations.code, name="code"),
+    path("s/<slug:slug>/foundations/font/", fonts.bring_font, name="bring-font"),
+    path("s/<slug:slug>/foundations/tokens/", tokens.tokens, name="tokens"),
+    path("s/<slug:slug>/foundations/schemes/", trials.schemes, name="schemes"),
+    path("s/<slug:slug>/foundations/carry/", carrying.carry, name="carry"),
     path("s/<slug:slug>/menus/", menus.menus, name="menus"),
     path("s/<slug:slug>/menus/<str:menu_id>/", menus.menu, name="menu"),
     path("s/<slug:slug>/pieces/", pieces.pieces, name="pieces"),

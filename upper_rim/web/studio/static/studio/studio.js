@@ -57,7 +57,7 @@
 
   // One way to post: the values of the screen's own place, and what is done.
   const send = (values) => {
-    const where = Object.fromEntries($$("#screen form [name=base], #screen form [name=select], #screen form [name=page], #screen form [name=width]").map((input) => [input.name, input.value]));
+    const where = Object.fromEntries($$("#screen form [name=base], #screen form [name=select], #screen form [name=page], #screen form [name=width], #looking-at [name=tray], #looking-at [name=state], #looking-at [name=part], #looking-at [name=band]").map((input) => [input.name, input.value]));
     htmx.ajax("POST", location.pathname + location.search, { target: "#screen", swap: "morph:innerHTML", values: { ...where, ...values } });
   };
 
@@ -208,6 +208,10 @@
     const going_on = event.detail.going_on;
     if (waiting && !going_on) htmx.ajax("GET", location.pathname, { target: "#screen", swap: "morph:innerHTML" });
     waiting = going_on;
+  });
+
+  document.addEventListener("change", (event) => {
+    if (event.target.matches("[data-submit]")) event.target.form.requestSubmit();
   });
 
   const ready = () => {

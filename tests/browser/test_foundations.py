@@ -1,0 +1,191 @@
+"""Foundations and looks in the studio: states side by side, trying on, carrying over, edits that show elsewhere."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+
+from selenium.webdriver.common.by import By
+from selenium.webdriver.support.ui import Select
+
+from upper_rim.core.style.colour import contrast_ratio, read_colour
+
+from .conftest import Browser, wait_for
+
+BOOK = "/s/ostrey/pieces/pc-main/?select=it-book&tray=text"
+
+
+def test_the_strip_shows_every_state_for_real_with_its_contrast(browser: Browser) -> None:
+    browser.sign_in()
+    browser.go(BOOK)
+    wait_for(lambda: browser.all("strip"))
+    states = browser.one("states").text
+    assert "Rest" in states and "Hover" in states and "Pressed" in states
+    deep, buoy = read_colour("#12344d"), read_colour("#e9b44c")
+    assert f"{contrast_ratio(deep, buoy):.1f}" in browser.one("state-rest").text
+    assert "as at rest" in browser.one("state-current").text, "a state that nobody designed is pointed out"
+    assert "as at rest" not in browser.one("state-hover").text
+    browser.driver.switch_to.frame(browser.one("strip"))
+    colours = browser.js("return [...document.querySelectorAll('a')].map((a) => getComputedStyle(a).backgroundColor)")
+    outlines = browser.js("return [...document.querySelectorAll('a')].map((a) => getComputedStyle(a).outlineStyle)")
+    browser.driver.switch_to.default_content()
+    assert len(set(colours)) == 3, "rest, hover and pressed differ; current and focus are as at rest"
+    assert outlines == ["none", "none", "none", "solid", "none"]
+
+    browser.acted(lambda: browser.one("state-hover").click())
+    assert browser.one("source-color").text == "site, from rest"
+    browser.change("style-color", "#777777")
+    assert browser.one("source-color").text == "here"
+    assert "low" in browser.one("state-hover").text
+    browser.press("take-shade")
+    assert "low" not in browser.one("state-hover").text
+    browser.press("give-back-color")
+    assert browser.one("source-color").text == "site, from rest"
+    browser.press("undo")
+    browser.press("undo")
+    browser.press("undo")
+
+
+def test_an_edit_without_effect_in_view_says_where_it_shows(browser: Browser) -> None:
+    browser.sign_in()
+    browser.go(BOOK + "&width=1120")
+    browser.acted(lambda: Select(browser.one("set-band")).select_by_visible_text("Narrow only"))
+    browser.change("style-font-size", "13px")
+    notice = browser.one("notice").text
+    assert "nothing that is looked at changes" in notice and "at Narrow" in notice and "Button: Book" in notice
+    browser.press("undo")
+    browser.go(BOOK + "&width=400&band=bd-narrow")
+    browser.change("style-font-size", "13px")
+    assert not browser.all("notice"), "at this width it shows"
+    assert browser.one("source-font-size").text == "narrow only"
+    browser.press("undo")
+    browser.change("style-font-size", "thirteen")
+    assert "a length is a number with" in browser.one("notice").text
+    assert browser.one("style-font-size").get_attribute("value") in {"", "thirteen"}
+
+
+def test_a_value_comes_from_a_look_and_goes_with_it(browser: Browser) -> None:
+    browser.sign_in()
+    browser.go("/s/ostrey/pieces/pc-main/?select=it-phone&tray=ground")
+    browser.change("style-background-color", "Buoy 30%")
+    assert browser.one("style-background-color").get_attribute("value") == "Buoy 30%"
+    browser.acted(lambda: browser.one("tray-looks").click())
+    browser.fill("look-name", "Lit")
+    browser.press("look-from")
+    browser.acted(lambda: browser.one("tray-ground").click())
+    assert browser.one("source-background-color").text == "look: Lit"
+    browser.acted(lambda: browser.one("tray-looks").click())
+    browser.press("detach")
+    browser.acted(lambda: browser.one("tray-ground").click())
+    assert browser.one("source-background-color").text == "here"
+    for _ in range(3):
+        browser.press("undo")
+
+
+def test_a_scheme_is_tried_on_compared_and_taken_off_without_a_trace_or_kept(browser: Browser) -> None:
+    browser.sign_in()
+    browser.go("/s/quillwort/foundations/schemes/")
+    before = browser.one("undo").is_enabled()
+    browser.press("try-night-harbour")
+    assert "Night harbour" in browser.one("trial").text
+    grounds = []
+    for test in ("as-it-is", "tried-on"):
+        wait_for(lambda test=test: browser.all(test))
+        browser.driver.switch_to.frame(browser.one(test))
+        grounds.append(
+            wait_for(lambda: browser.js("const p = document.querySelector('.w4ltq-button'); return p && getComputedStyle(p).borderStartStartRadius + getComputedStyle(p).fontFamily"))
+        )  # fmt: skip
+        browser.driver.switch_to.default_content()
+    assert "Source Serif" in grounds[0] and "Atkinson" in grounds[1], "side by side, each for real"
+    browser.press("trial-off")
+    assert not browser.all("trial") and browser.one("undo").is_enabled() == before, "without a trace"
+    browser.press("try-night-harbour")
+    browser.press("trial-keep")
+    assert not browser.all("trial")
+    browser.go("/s/quillwort/foundations/")
+    names = [swatch.find_element(By.CSS_SELECTOR, "[data-test=name]").get_attribute("value") for swatch in browser.all("swatch")]  # fmt: skip
+    assert {"Night water", "Moonlit", "Lamplight"} <= set(names)
+    browser.press("undo")
+    names = [swatch.find_element(By.CSS_SELECTOR, "[data-test=name]").get_attribute("value") for swatch in browser.all("swatch")]  # fmt: skip
+    assert "Night water" not in names and "Cream" in names
+
+
+def test_foundations_are_carried_over_and_a_clash_is_decided(browser: Browser) -> None:
+    browser.sign_in()
+    browser.go("/s/quillwort/foundations/")
+    browser.fill("swatch-name", "Deep")
+    browser.fill("swatch-colour", "#222222")
+    browser.press("add-swatch")
+    browser.go("/s/quillwort/foundations/carry/?from=ostrey")
+    browser.acted(lambda: browser.one("take-pc-press").click())
+    clashes = browser.all("clash")
+    assert any("Deep" in clash.text and "#222222" in clash.text for clash in clashes)
+    Select(browser.one("clash-sw-deep")).select_by_value("both")
+    browser.one("carry").click()
+    wait_for(lambda: "Carried over from Ostrey Ferries" in browser.one("message").text)
+    browser.go("/s/quillwort/foundations/")
+    shown = [field.get_attribute("value") for field in browser.all("name")]
+    assert "Deep" in shown and "Deep, from Ostrey Ferries" in shown
+    browser.go("/s/quillwort/pieces/")
+    assert any("Press header" in piece.text for piece in browser.all("piece"))
+    browser.press("undo")
+    browser.press("undo")
+    assert not any("Press header" in piece.text for piece in browser.all("piece"))
+
+
+def test_tokens_go_and_come_back(browser: Browser, tmp_path: Path) -> None:
+    browser.sign_in()
+    browser.go("/s/ostrey/foundations/")
+    away = browser.js(
+        "const request = new XMLHttpRequest(); request.open('GET', '/s/ostrey/foundations/tokens/', false); request.send(); return request.responseText"
+    )
+    tokens = json.loads(away)
+    tokens["swatches"]["Broken"] = {"$value": "blurple"}
+    tokens["swatches"]["Round"] = {"$value": "{swatches.Round}"}
+    tokens["swatches"]["Tide"]["$value"] = "#0c7f9f"
+    file = tmp_path / "ours.tokens.json"
+    file.write_text(json.dumps(tokens))
+    browser.one("tokens-file").send_keys(str(file))
+    browser.one("tokens-in").click()
+    wait_for(lambda: browser.all("message"))
+    told = " ".join(message.text for message in browser.all("message"))
+    assert "swatches.Broken: “blurple” is no colour" in told and "refers to itself" in told
+    assert "#0c7f9f" in [field.get_attribute("value") for field in browser.all("colour")]
+    browser.press("undo")
+
+
+def test_own_css_is_checked_as_it_is_typed_and_seen_at_once(browser: Browser) -> None:
+    browser.sign_in()
+    browser.go("/s/ostrey/foundations/code/")
+    browser.fill("own-css", ".q7xk-button { letter-spacing: 3px }\n.x { color: }")
+    assert "Line 2" in wait_for(lambda: browser.one("css-faults").text)
+    with browser.on_stage() as stage:
+        wait_for(
+            lambda: stage.execute_script(
+                "return getComputedStyle(document.querySelector('.q7xk-button')).letterSpacing === '3px'"
+            )
+        )
+    browser.fill("own-css", ".q7xk-button { letter-spacing: 3px }")
+    assert wait_for(lambda: browser.one("css-good"))
+    browser.fill("snippet-name", "Counter")
+    browser.press("add-snippet")
+    browser.change("snippet-code", "<script>document.documentElement.dataset.counted = location.host</script>")
+    with browser.on_stage() as stage:
+        counted = wait_for(lambda: stage.execute_script("return document.documentElement.dataset.counted"))
+    assert counted.startswith("stage-") and not browser.js("return document.documentElement.dataset.counted")
+    browser.go("/s/ostrey/")
+
+
+def test_a_swatch_in_use_asks_what_takes_its_place(browser: Browser) -> None:
+    browser.sign_in()
+    browser.go("/s/ostrey/foundations/")
+    cards = {card.find_element(By.CSS_SELECTOR, "[data-test=name]").get_attribute("value"): card for card in browser.all("swatch")}  # fmt: skip
+    browser.acted(lambda: cards["Mist"].find_element(By.CSS_SELECTOR, "[data-test=merge]").click())
+    assert "choose the swatch that takes its place" in browser.one("notice").text
+    cards = {card.find_element(By.CSS_SELECTOR, "[data-test=name]").get_attribute("value"): card for card in browser.all("swatch")}  # fmt: skip
+    Select(cards["Mist"].find_element(By.CSS_SELECTOR, "[data-test=merge-into]")).select_by_visible_text("Pier")
+    browser.acted(lambda: cards["Mist"].find_element(By.CSS_SELECTOR, "[data-test=merge]").click())
+    names = [field.get_attribute("value") for field in browser.all("name")]
+    assert "Mist" not in names
+    browser.press("undo")
+    assert "Mist" in [field.get_attribute("value") for field in browser.all("name")]

@@ -1,0 +1,123 @@
+"""What does somebody look at on the workbench: which part of the tray, which state, which width?"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Any, cast
+
+from django.http import HttpRequest
+
+from ...core.model.check import roles_of
+from ...core.model.site import Site
+from ...core.model.styling import STATES_OF, Part, State
+from ...core.style.contrast import Measured, Painter, View
+from ...core.style.pictures import Picture, read_picture
+from ...core.style.resolve import Element, Styling
+from ..sites import store
+from .styling_controls import FACET_NAMES, PART_NAMES, STATE_NAMES, Chosen, StyleGroup, style_groups
+
+
+@dataclass(frozen=True)
+class StateShown:
+    """One cell under the strip: a state, its contrast, and whether it is left as it is at rest."""
+
+    state: State
+    name: str
+    chosen: bool
+    contrast: Measured | None
+    ring: Measured | None
+    undesigned: bool
+
+
+def band_at(site: Site, width: int) -> str | None:
+    """The width band of a viewport width."""
+    found = None
+    for band in site.bands:
+        if band.from_px <= width:
+            found = band.id
+    return found
+
+
+def pictures_of(site: Site) -> Any:
+    """Reads the pictures that grounds show, by path."""
+    assets = {asset.path: asset.content for asset in site.assets}
+
+    def picture(path: str) -> Picture | None:
+        return _picture(assets[path]) if path in assets else None
+
+    return picture
+
+
+@lru_cache(maxsize=64)
+def _picture(content: str) -> Picture | None:
+    return read_picture(store.read_content(content))
+
+
+def asked(request: HttpRequest, name: str, allowed: Any, otherwise: str = "") -> str:
+    """A part of the view as the form or the address names it, if it is one of those allowed."""
+    value = request.POST.get(name) or request.GET.get(name) or otherwise
+    return value if value in allowed else otherwise
+
+
+def tray(request: HttpRequest, site: Site, chosen: Any, width: int) -> dict[str, Any]:
+    """What the tray shows of a node's look."""
+    roles = roles_of(chosen)
+    facet = asked(request, "tray", FACET_NAMES, "content")
+    part = cast(Part, asked(request, "part", roles, "content" if "content" in roles else "box"))
+    states = STATES_OF[roles[part]]
+    state = cast(State, asked(request, "state", states, "rest"))
+    band = asked(request, "band", {band.id for band in site.bands}) or None
+    styling = Styling(site)
+    element = styling.elements[chosen.id, part]
+    seen_band = band or band_at(site, width)
+    painter = Painter(styling, pictures_of(site))
+    about = Chosen(chosen.styles, element, part, state, band)
+    groups: list[StyleGroup] = []
+    if facet not in {"content", "looks"}:
+        # What is shown is what holds at the width looked at; what is set is set for the band chosen.
+        groups = style_groups(site, styling, facet, about, seen_band)
+    return {
+        "tray": facet,
+        "facets": [(key, name, key == facet) for key, name in FACET_NAMES.items()],
+        "part": part,
+        "parts": [(key, PART_NAMES[key]) for key in roles] if len(roles) > 1 else [],
+        "state": state,
+        "band": band or "",
+        "seen_band": seen_band or "all",
+        "strip": states_shown(styling, painter, element, states, state, seen_band, width),
+        "style_groups": groups,
+        "style_node": chosen.id,
+        "shade": _shade(painter, element, state, seen_band, width) if facet == "text" else None,
+        "worn": [(look, look.id in chosen.wears) for look in site.looks],
+        "has_styles": bool(chosen.styles),
+    }
+
+
+def states_shown(
+    styling: Styling,
+    painter: Painter,
+    element: Element,
+    states: tuple[State, ...],
+    chosen: State,
+    band: str | None,
+    width: int,
+) -> list[StateShown]:
+    rest = {name: found.value for name, found in styling.all_of(element, "rest", band).items()}
+    shown = []
+    for state in states:
+        view = View(state, band, width)
+        values = {name: found.value for name, found in styling.all_of(element, state, band).items()}
+        text = painter.text_contrast(element, view)
+        ring = painter.ring_contrast(element, view) if state == "focus" else None
+        shown.append(
+            StateShown(state, STATE_NAMES[state], state == chosen, text, ring, state != "rest" and values == rest)
+        )
+    return shown
+
+
+def _shade(painter: Painter, element: Element, state: State, band: str | None, width: int) -> str | None:
+    view = View(state, band, width)
+    if painter.text_contrast(element, view).passes:
+        return None
+    return painter.passing_shade(element, view)
