@@ -18,6 +18,7 @@ from ..model.site import Below, OnPage, Page, Piece, Site, Snippet
 from ..model.tree import walk
 from ..reach.coverage import Coverage, Outcome
 from ..style.fonts import subset_font
+from ..style.pictures import Picture, read_picture
 from ..style.resolve import Styling
 from .font_rules import faces_in_use
 from .links import Links
@@ -49,7 +50,7 @@ class Composer:
         self._read = read
         self._marks = marks
         self._linked = _linked_pages(site)
-        self._css = sheet(site, shelf, "").encode() if site.pieces else b""
+        self._css = sheet(site, shelf, "", self._picture).encode() if site.pieces else b""
         self.css_path = PARTS + f"{_short_hash(self._css)}.css"
         self.script_path = PARTS + f"{_short_hash(shelf.script)}.js"
         self._head = marked(
@@ -94,6 +95,10 @@ class Composer:
                     yield PARTS + file.name, file.data
                 elif self._read is not None and file.content is not None:
                     yield PARTS + file.name, subset_font(self._read(file.content), self._languages())
+
+    def _picture(self, path: str) -> Picture | None:
+        asset = next((asset for asset in self.site.assets if asset.path == path), None)
+        return read_picture(self._read(asset.content)) if asset is not None and self._read is not None else None
 
     def _languages(self) -> frozenset[str]:
         return frozenset(page.language.split("-")[0] for page in self.site.pages) | {self.site.language.split("-")[0]}

@@ -132,7 +132,8 @@ def families(site: Site, used: list[UsedFace]) -> dict[str, str]:
     for face in used:
         chain = [face, *(other for other in others if other is not face)]
         names = [f'"{one.family}"' for one in chain]
-        for one in chain:
+        # Another script's fallbacks come first: they are kept to its characters, the face's own are not.
+        for one in reversed(chain):
             count = sum(1 for _ in overrides(one.measures, one.generic, site.text_weight, 700, one.script))
             names += [f'"{_fallback_name(one, at)}"' for at in range(count)]
         listed[face.id] = ",".join([*names, "system-ui", face.generic])

@@ -8,7 +8,7 @@ Before it stands one more, for what the designer writes by hand.
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from urllib.parse import quote
 
 import lightningcss
@@ -18,6 +18,7 @@ from ..model.site import Cell, Piece, Row, Site, Track
 from ..model.tree import walk
 from ..style.colour import Palette
 from ..style.own_css import own_css
+from ..style.pictures import Picture
 from ..style.resolve import Styling
 from .font_rules import faces_in_use, families, font_face_rules
 from .naming import published_name, with_site_key
@@ -26,7 +27,19 @@ from .shelf import Shelf
 from .style_rules import StyleRules, band_queries
 
 
-def sheet(site: Site, shelf: Shelf, font_url: str, *, forced: bool = False, only_band: str | None = None) -> str:
+Pictures = Callable[[str], Picture | None]
+"""A picture among the site's files by its path; None where it is not there or cannot be read."""
+
+
+def sheet(
+    site: Site,
+    shelf: Shelf,
+    font_url: str,
+    pictures: Pictures = lambda path: None,
+    *,
+    forced: bool = False,
+    only_band: str | None = None,
+) -> str:
     """The CSS for all pieces of a site, minified. `font_url` is put before a font file's name.
 
     `forced`: with classes that stand for states, and all roles, for specimens of states. `only_band`: as in that band,
@@ -40,7 +53,7 @@ def sheet(site: Site, shelf: Shelf, font_url: str, *, forced: bool = False, only
             with_site_key(shelf.pieces_css, site.key),
             *(_drawer(site, shelf, width) for width in _drawer_widths(site) if only_band is None),
             with_site_key(rules.base(), site.key),
-            *_structure(site, shelf),
+            *_structure(site, shelf, pictures),
         )
     )
     named = [name for name, _ in layers] + ["z"]
@@ -129,7 +142,7 @@ def _drawer(site: Site, shelf: Shelf, width_px: int) -> str:
     return f"@media screen and (width < {width_px}px){{{scoped}}}"
 
 
-def _structure(site: Site, shelf: Shelf) -> Iterator[str]:
+def _structure(site: Site, shelf: Shelf, pictures: Pictures) -> Iterator[str]:
     """Icons, and how rows and cells share their room."""
     name = site.key
     yield f".{name}-cells{{max-inline-size:{site.content_px}px;padding-inline:{site.gutter_px}px}}"
@@ -138,7 +151,7 @@ def _structure(site: Site, shelf: Shelf) -> Iterator[str]:
         if drawing:
             yield _icon_rule(name, icon, drawing)
     for piece in site.pieces:
-        yield from _piece_rules(site, piece)
+        yield from _piece_rules(site, piece, pictures)
     if len(site.bands) > 1:
         for band in site.bands:
             yield from _hidden(site, [band.id], f"{name}-out-{band.id}")
@@ -155,11 +168,11 @@ def _icon_rule(key: str, icon: str, drawing: str) -> str:
     return f'.{key}-icon-{icon}{{mask:url("data:image/svg+xml,{encoded}") center/contain no-repeat;background:currentColor;inline-size:{size};block-size:{size}}}'
 
 
-def _piece_rules(site: Site, piece: Piece) -> Iterator[str]:
+def _piece_rules(site: Site, piece: Piece, pictures: Pictures) -> Iterator[str]:
     for row in piece.rows:
         yield from _row_rules(site, row)
         for cell in row.cells:
-            yield from _cell_rules(site, cell)
+            yield from _cell_rules(site, cell, pictures)
 
 
 def _row_rules(site: Site, row: Row) -> Iterator[str]:
@@ -181,14 +194,17 @@ def track_size(track: Track) -> str:
             return f"{track.amount}px"
 
 
-def _cell_rules(site: Site, cell: Cell) -> Iterator[str]:
+def _cell_rules(site: Site, cell: Cell, pictures: Pictures) -> Iterator[str]:
     name = site.key
     yield f".{name}-{cell.id}{{gap:{cell.gap_px}px}}"
     for item in cell.items:
         own = f".{name}-{item.id}"
         match item:
-            case Logo(picture=str()):
-                yield f"{own}>img{{block-size:{item.height_px}px}}"
+            case Logo(picture=str(path)):
+                picture = pictures(path)
+                # Its width is kept free until it is there, so that what stands beside it does not move.
+                width = f";inline-size:{item.height_px * picture.width / picture.height:.4g}px" if picture else ""
+                yield f"{own}>img{{block-size:{item.height_px}px{width}}}"
             case MenuItem():
                 yield f"{own} .{name}-list{{column-gap:{item.gap_px}px}}"
             case IconLink():

@@ -24,7 +24,7 @@
     const sheet = document.querySelector('link[href^="/_rim/"]'), nextSheet = next.querySelector('link[href^="/_rim/"]');
     const now = pieces(document), then = pieces(next);
     if (!sheet || !nextSheet || now.length !== then.length || between(document, "header").length !== between(next, "header").length) return reload();
-    if (withoutPieces(document) !== withoutPieces(next)) return reload();
+    if (withoutPieces(document) !== withoutPieces(next) || codeOf(original) !== codeOf(next.documentElement)) return reload();
     if (sheet.getAttribute("href") !== nextSheet.getAttribute("href")) await swapSheet(sheet, nextSheet.getAttribute("href"));
     now.forEach((piece, at) => Idiomorph.morph(piece, then[at].outerHTML, { morphStyle: "outerHTML" }));
     parent.postMessage({ rim: "shown" }, studio);
@@ -37,6 +37,7 @@
       sheet.after(fresh);
     });
   const original = document.documentElement.cloneNode(true);
+  const codeOf = (root) => (root.outerHTML.match(/<!--rim:snippet-->[\s\S]*?<!--\/rim-->/g) || []).join("");
   const withoutPieces = (root) => {
     const copy = root === document ? original.cloneNode(true) : root.documentElement.cloneNode(true);
     copy.querySelectorAll("[data-rim-node], [class$='-target'], script, style, link").forEach((part) => part.remove());

@@ -1,0 +1,89 @@
+"""Nothing moves when a face arrives: fallbacks are as wide and as tall as what they stand in for."""
+
+from __future__ import annotations
+
+import http.server
+import json
+import threading
+import time
+from collections.abc import Iterator
+from functools import partial
+from pathlib import Path
+
+import pytest
+from selenium import webdriver
+
+from upper_rim.core.output.publication import publication
+from upper_rim.demo import ostrey, quillwort
+from upper_rim.shipped import shelf
+
+from .conftest import plain_chromium
+
+FONT_DELAY_S = 0.06
+MOST_SHIFT = 0.001
+
+
+class SlowFonts(http.server.SimpleHTTPRequestHandler):
+    """Sends fonts late, so that the fallback is painted before the face is there."""
+
+    def do_GET(self) -> None:
+        if self.path.endswith(".woff2"):
+            time.sleep(FONT_DELAY_S)
+        super().do_GET()
+
+    def end_headers(self) -> None:
+        self.send_header("Cache-Control", "no-store")
+        super().end_headers()
+
+    def log_message(self, *_: object) -> None:
+        pass
+
+
+@pytest.fixture(scope="module")
+def chromium() -> Iterator[webdriver.Chrome]:
+    driver = plain_chromium()
+    driver.execute_cdp_cmd("Network.enable", {})
+    driver.execute_cdp_cmd("Network.setCacheDisabled", {"cacheDisabled": True})
+    driver.execute_cdp_cmd(
+        "Page.addScriptToEvaluateOnNewDocument",
+        {
+            "source": "window.shifts = []; new PerformanceObserver((list) => { for (const entry of list.getEntries()) window.shifts.push(entry.value) }).observe({type: 'layout-shift', buffered: true});"
+            "window.painted = 0; requestAnimationFrame(() => requestAnimationFrame(() => (window.painted = performance.now())));"
+        },
+    )
+    yield driver
+    driver.quit()
+
+
+@pytest.mark.parametrize("slug", ["ostrey", "quillwort"])
+def test_the_swap_to_any_shipped_face_moves_nothing(chromium: webdriver.Chrome, tmp_path: Path, slug: str) -> None:
+    site, contents = {"ostrey": ostrey, "quillwort": quillwort}[slug]()
+    faces = list(shelf().faces)
+    server = http.server.ThreadingHTTPServer(("127.0.0.1", 0), partial(SlowFonts, directory=str(tmp_path)))
+    threading.Thread(target=server.serve_forever, daemon=True).start()
+    too_much, seen, swapped = {}, 0, 0
+    try:
+        for face in faces:
+            for file in publication(site.replaced(face=face), shelf(), contents.__getitem__):
+                target = tmp_path / file.name
+                target.parent.mkdir(parents=True, exist_ok=True)
+                target.write_bytes(file.data)
+            for width in (390, 1280):
+                metrics = {"width": width, "height": 800, "deviceScaleFactor": 1, "mobile": False}
+                chromium.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
+                for page in site.pages if width == 1280 else site.pages[::12]:
+                    if page.bare:
+                        continue
+                    chromium.get(f"http://127.0.0.1:{server.server_port}{page.path}")
+                    loaded = chromium.execute_async_script(
+                        "const done = arguments[0]; document.fonts.ready.then(() => requestAnimationFrame(() => setTimeout(() => done("
+                        "{shift: window.shifts.reduce((sum, one) => sum + one, 0), faces: [...document.fonts].filter((one) => one.status === 'loaded' && !/ [012]$/.test(one.family.replaceAll('\"', ''))).length, painted: window.painted}), 20)))"
+                    )
+                    seen += 1
+                    swapped += loaded["faces"] > 0
+                    if loaded["shift"] > MOST_SHIFT:
+                        too_much[f"{face} {width} {page.path}"] = round(loaded["shift"], 5)
+    finally:
+        server.shutdown()
+    assert too_much == {}, json.dumps(too_much, indent=1)
+    assert seen > 40 and swapped == seen, "each page was seen with its face arriving"
