@@ -49,10 +49,11 @@ def test_from_a_zip_of_broken_pages_to_a_published_site_and_back(
     browser.fill("swatch-colour", "#114488")
     browser.press("add-swatch")
     assert len(browser.all("swatch")) == 4
-    browser.press("face-bitter")
     browser.fill("swatch-colour", "bluish")
     browser.press("add-swatch")
     assert "not a colour" in browser.one("notice").text and len(browser.all("swatch")) == 4
+    browser.go("/s/journey/foundations/type/")
+    browser.press("face-bitter")
     browser.go("/s/journey/menus/")
     browser.fill("menu-name", "Main")
     browser.press("add-menu")

@@ -102,6 +102,7 @@ def test_script_and_css_of_the_demo_stay_small() -> None:
     parts = [data for name, data in files.items() if name.startswith("_rim/") and name.endswith((".js", ".css"))]
     assert len(parts) == 2
     assert sum(len(gzip.compress(data)) for data in parts) <= 8 * 1024
+    assert len(gzip.compress(next(data for name, data in files.items() if name.endswith(".css")))) <= 7 * 1024
 
 
 def test_a_piece_hidden_by_another_rule_is_hidden_only_there() -> None:

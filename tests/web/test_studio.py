@@ -36,6 +36,8 @@ def site_addresses(slug: str) -> list[str]:
         "revision": 0,
         "person": 1,
         "kind": "bring in",
+        "role": "button",
+        "look_id": "lk-quiet",
     }
     found = []
     for pattern in urlpatterns:

@@ -26,7 +26,6 @@ from .piece_html import drawer_width
 from .shelf import Shelf
 from .style_rules import StyleRules, band_queries
 
-
 Pictures = Callable[[str], Picture | None]
 """A picture among the site's files by its path; None where it is not there or cannot be read."""
 

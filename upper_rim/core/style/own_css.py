@@ -66,6 +66,7 @@ def _broken_tokens(tokens: list[Any]) -> Iterator[CssFault]:
     for token in tokens:
         if token.type == "error":
             yield _fault(token)
+        yield from _broken_tokens(getattr(token, "arguments", None) or getattr(token, "content", None) or [])
 
 
 _REASONS = {
@@ -97,7 +98,7 @@ def _kept(nodes: list[Any]) -> Iterator[str]:
     for node in nodes:
         if node.type == "declaration":
             value = tinycss2.serialize(node.value).strip()
-            if value or node.name.startswith("--"):
+            if (value or node.name.startswith("--")) and not any(_broken_tokens(node.value)):
                 yield f"{node.name}:{value}!important;"
         elif node.type == "at-rule":
             keyword = node.lower_at_keyword
@@ -112,5 +113,5 @@ def _kept(nodes: list[Any]) -> Iterator[str]:
         elif node.type == "qualified-rule":
             inner = tinycss2.parse_blocks_contents(node.content, skip_comments=True, skip_whitespace=True)
             selector = tinycss2.serialize(node.prelude).strip()
-            if selector and not any(part.type == "error" for part in node.prelude):
+            if selector and not any(_broken_tokens(node.prelude)):
                 yield f"{selector}{{{''.join(_kept(inner))}}}"

@@ -1,0 +1,430 @@
+"""Where values come from, what an edit shows, what clashes: the style package by itself."""
+
+from __future__ import annotations
+
+import io
+import json
+import re
+from pathlib import Path
+
+import pytest
+from fontTools.ttLib import TTFont
+
+from tests.styled_sites import StyledMaker
+from upper_rim.core.exchange.carrying import carried, clashes, needed
+from upper_rim.core.exchange.tokens import read_tokens, tokens_of
+from upper_rim.core.model.apply import apply, inverse
+from upper_rim.core.model.edits import Add, Edit, Refusal, Set
+from upper_rim.core.model.properties import NotAValue, check_value
+from upper_rim.core.model.site import Site
+from upper_rim.core.model.styling import Declaration
+from upper_rim.core.model.tree import ROOT, find
+from upper_rim.core.output.compose import Composer
+from upper_rim.core.output.sheet import sheet
+from upper_rim.core.style.colour import Palette, contrast_ratio, read_colour
+from upper_rim.core.style.effect import Seen, effect
+from upper_rim.core.style.fonts import FontFault, ReadFont, read_font, subset_font
+from upper_rim.core.style.lengths import NoLength, Room, pixels
+from upper_rim.core.style.own_css import css_faults, own_css
+from upper_rim.core.style.resolve import Styling
+from upper_rim.core.style.scale import content_of_whole, sidebar_needs_px, spreads, steps
+from upper_rim.core.style.schemes import SCHEMES, worn
+from upper_rim.demo import ostrey, quillwort
+from upper_rim.shipped import HERE, shelf
+
+DOCS = Path(__file__).resolve().parent.parent.parent / "docs" / "style.md"
+
+
+class Ids:
+    def __init__(self) -> None:
+        self.count = 0
+
+    def __call__(self, prefix: str) -> str:
+        self.count += 1
+        return f"{prefix}-new{self.count}"
+
+
+def after(site: Site, *edits: Edit) -> Site:
+    for edit in edits:
+        made = apply(site, edit)
+        assert isinstance(made, Site), made
+        site = made
+    return site
+
+
+def said(property_name: str, value: str, number: int, **where: str) -> dict[str, str | None]:
+    return {"id": f"st-test{number}", "property": property_name, "value": value, **where}
+
+
+def test_within_a_layer_the_order_is_the_table_in_the_docs() -> None:
+    rows = re.findall(r"^\| hover, narrow \|(.*)\|$", DOCS.read_text(), re.MULTILINE)
+    assert len(rows) == 5
+    site, _ = ostrey()
+    places = (
+        {"state": "hover", "band": "bd-narrow"},
+        {"state": "hover"},
+        {"state": "rest", "band": "bd-narrow"},
+        {"state": "rest"},
+    )
+    for row in rows:
+        *cells, answer = (cell.strip() for cell in row.split("|"))
+        values = [
+            said("letter-spacing", f"{ord(cell) - 96}px", at, **place)
+            for at, (cell, place) in enumerate(zip(cells, places, strict=True))
+            if cell != "-"
+        ]
+        styled = after(site, Add(parent="it-book", slot="styles", values=tuple(values)))
+        styling = Styling(styled)
+        found = styling.resolve(styling.elements["it-book", "box"], "letter-spacing", "hover", "bd-narrow")
+        assert (f"{ord(answer) - 96}px" if len(answer) == 1 else "normal") == found.value
+        assert (found.source.layer == "own") == (len(answer) == 1)
+
+
+def test_the_layers_answer_in_the_order_of_the_docs() -> None:
+    order = re.findall(r"^\| ([a-z-]+) \| [^|]+ \| [^|]+ \|$", DOCS.read_text(), re.MULTILINE)
+    order = [name for name in order if name not in {"layer", "---"}]
+    assert order == ["own", "look", "piece", "site", "ring", "built-in", "inherited", "initial"]
+    site, _ = ostrey()
+    layers: list[tuple[str, Edit]] = [
+        ("site", Add(parent="rd-button", slot="styles", values=(said("opacity", "0.1", 1),))),
+        ("piece", Add(parent="pc-main", slot="roles", values=({"id": "rd-mine", "role": "button", "styles": [said("opacity", "0.2", 2)]},))),
+        ("look", Add(parent=ROOT, slot="looks", values=({"id": "lk-one", "name": "One", "styles": [said("opacity", "0.3", 3)]},))),
+        ("look", Add(parent=ROOT, slot="looks", values=({"id": "lk-two", "name": "Two", "styles": [said("opacity", "0.4", 4)]},))),
+        ("own", Add(parent="it-book", slot="styles", values=(said("opacity", "0.5", 5),))),
+    ]  # fmt: skip
+    seen = []
+    for at, (layer, edit) in enumerate(layers, 1):
+        site = after(site, edit)
+        if layer == "look":
+            site = after(site, Set(node="it-book", field="wears", value=["lk-one", "lk-two"][: at - 2]))
+        styling = Styling(site)
+        found = styling.resolve(styling.elements["it-book", "box"], "opacity", "hover", "bd-wide")
+        assert (found.value, found.source.layer) == (f"0.{at}", layer)
+        seen.append(layer)
+    styling = Styling(site)
+    element = styling.elements["it-book", "box"]
+    assert styling.resolve(element, "outline-style", "focus").source.layer == "built-in"
+    assert styling.resolve(element, "font-family").source.layer == "inherited"
+    assert styling.resolve(element, "mix-blend-mode").source.layer == "initial"
+    ringed = after(site, Add(parent=ROOT, slot="roles", values=({"id": "rd-ring", "role": "ring", "styles": [said("outline-width", "5px", 9, state="focus")]},)))  # fmt: skip
+    styling = Styling(ringed)
+    assert styling.resolve(styling.elements["it-book", "box"], "outline-width", "focus")[1].layer == "ring"
+
+
+def test_a_swatch_changes_all_its_uses_its_tints_and_nothing_else() -> None:
+    site, _ = ostrey()
+    changed = after(site, Set(node="sw-buoy", field="colour", value="#3366cc"))
+    before, now = Palette(site), Palette(changed)
+    assert now.colour("sw-lamp") != before.colour("sw-lamp") and now.colour("sw-deep") == before.colour("sw-deep")
+    assert now.resolved("0 1px @sw-buoy/50%, @:accent") == "0 1px #3366cc80, #3366cc"
+    circle = apply(site, Set(node="sw-buoy", field="tied", value={"parent": "sw-lamp", "lightness": 3}))
+    assert isinstance(circle, Refusal) and "tied to itself" in circle.reason
+
+
+@pytest.mark.parametrize(
+    ("name", "value", "fault"),
+    [
+        ("color", "blurple", "not a colour"),
+        ("background-image", "linear-gradient(red)", "two stops"),
+        ("background-image", 'url("https://x.example/a.png")', "of the site"),
+        ("font-size", "-3px", "less than 0"),
+        ("font-size", "12", "a length is"),
+        ("padding-block-start", "calc(1px + 2px)", "a length is"),
+        ("opacity", "1.5", "from 0 to 1"),
+        ("box-shadow", "2px red", "a shadow is written"),
+        ("font-weight", "heavy", "whole number"),
+        ("transition-duration", "soon", "a time is"),
+        ("color", "red;}body{display:none", "no braces"),
+        ("none-such", "1px", "no property"),
+    ],
+)
+def test_bad_values_are_refused_with_what_is_wrong(name: str, value: str, fault: str) -> None:
+    with (
+        pytest.raises(NotAValue, match=re.escape(fault))
+        if "colour" not in fault
+        else pytest.raises(ValueError, match=fault)
+    ):
+        check_value(name, value)
+    site, _ = ostrey()
+    refused = apply(
+        site, Add(parent="it-book", slot="styles", values=({"id": "st-bad", "property": name, "value": value},))
+    )
+    assert isinstance(refused, Refusal) and fault in refused.reason
+
+
+def test_an_effect_is_in_view_or_is_told_where_it_is() -> None:
+    site, _ = ostrey()
+    seen = Seen("pc-main", "bd-wide", "rest")
+    narrow = after(site, Add(parent="it-book", slot="styles", values=(said("color", "red", 1, band="bd-narrow"),)))
+    found = effect(site, narrow, seen)
+    assert not found.in_view and {(place.node, place.band) for place in found.elsewhere} == {("it-book", "bd-narrow")}
+    assert effect(site, narrow, Seen("pc-main", "bd-narrow")).in_view
+    hidden = after(site, Add(parent="it-phone", slot="styles", values=(said("color", "red", 1),)))
+    assert not effect(site, hidden, Seen("pc-main", "bd-narrow")).in_view, "the icon does not show there"
+    off = after(narrow, Set(node="pc-main", field="on", value=False))
+    assert (
+        effect(off, after(off, Set(node="sw-deep", field="colour", value="#000000")), seen).off
+        == "the piece is switched off"
+    )
+    unworn = after(site, Set(node="it-press-menu", field="wears", value=[]))
+    nothing = after(unworn, Add(parent="lk-quiet", slot="styles", values=(said("color", "red", 1),)))
+    assert effect(unworn, nothing, seen) == (False, (), "")
+
+
+def test_tokens_come_back_as_the_file_that_went() -> None:
+    for site in (ostrey()[0], quillwort()[0], *(StyledMaker(seed).styled_site(1) for seed in range(20))):
+        tokens = tokens_of(site)
+        for target in (Site(key="empty", name="Empty"), site):
+            read = read_tokens(tokens, target, Ids())
+            assert read.faults == ()
+            assert tokens_of(after(target, read.edit)) == tokens
+
+
+SPECIFICATION = {
+    "token group": {
+        "$type": "color",
+        "token uno": {"$value": {"colorSpace": "srgb", "components": [1, 0, 1], "alpha": 0.5, "hex": "#ff00ff"}},
+        "nested token group": {"token dos": {"$value": "{token group.token uno}"}},
+        "wide": {"$value": {"colorSpace": "oklch", "components": [0.7016, 0.3225, 328.363]}},
+        "none": {"$value": {"colorSpace": "hsl", "components": ["none", 0, 100]}},
+        "plain": {"$value": "#00000088"},
+    },
+    "shadow-token": {
+        "$type": "shadow",
+        "$value": {
+            "color": {"colorSpace": "srgb", "components": [0, 0, 0], "alpha": 0.5},
+            "offsetX": {"value": 0.5, "unit": "rem"},
+            "offsetY": {"value": 0.5, "unit": "rem"},
+            "blur": {"value": 1.5, "unit": "rem"},
+            "spread": {"value": 0, "unit": "rem"},
+        },
+    },
+    "layered-shadow": {
+        "$type": "shadow",
+        "$value": [
+            {"color": "#000000", "offsetX": "0px", "offsetY": "24px", "blur": "22px", "spread": "0px", "inset": True},
+            {"color": "{token group.plain}", "offsetX": "0px", "offsetY": "42px", "blur": "44px", "spread": "0px"},
+        ],
+    },
+    "border": {"heavy": {"$type": "border", "$value": {"color": "#36363600", "width": {"value": 3, "unit": "px"}, "style": "solid"}}},
+    "transition": {
+        "emphasis": {
+            "$type": "transition",
+            "$value": {
+                "duration": {"value": 200, "unit": "ms"},
+                "delay": {"value": 0, "unit": "ms"},
+                "timingFunction": [0.5, 0, 1, 1],
+            },
+        }
+    },
+    "blue-to-red": {"$type": "gradient", "$value": [{"color": "#0000ff", "position": 0}, {"color": "#ff0000", "position": 1}]},
+    "heading": {
+        "$type": "typography",
+        "$value": {
+            "fontFamily": "Roboto",
+            "fontSize": {"value": 42, "unit": "px"},
+            "fontWeight": 700,
+            "letterSpacing": {"value": 0.1, "unit": "px"},
+            "lineHeight": 1.2,
+        },
+    },
+    "round": {"a": {"$type": "color", "$value": "{round.b}"}, "b": {"$type": "color", "$value": "{round.a}"}},
+    "typeless": {"$value": "#fff"},
+    "odd": {"$type": "sound", "$value": "ding"},
+    "alone": {"$type": "duration", "$value": {"value": 100, "unit": "ms"}},
+    "lost": {"$type": "color", "$value": "{no.such}"},
+}  # fmt: skip
+
+
+def test_the_specifications_own_kinds_of_tokens_are_read_and_the_rest_is_told() -> None:
+    read = read_tokens(json.dumps(SPECIFICATION).encode(), Site(key="empty", name="Empty"), Ids())
+    site = after(Site(key="empty", name="Empty"), read.edit)
+    assert {swatch.name: Palette(site).colour(swatch.id) for swatch in site.swatches} == {
+        "token uno": "#ff00ff80",
+        "token dos": "#ff00ff80",
+        "wide": "oklch(0.7016 0.3225 328.363)",
+        "none": "hsl(0 0 100)",
+        "plain": "#00000088",
+    }
+    looks = {look.name: {style.property: style.value for style in look.styles} for look in site.looks}
+    assert looks["shadow-token"]["box-shadow"].startswith("8px 8px 24px 0px ")
+    assert looks["layered-shadow"]["box-shadow"].count("inset") == 1
+    assert looks["heavy"]["border-inline-end-width"] == "3px"
+    assert looks["emphasis"]["transition-timing-function"] == "cubic-bezier(0.5, 0, 1, 1)"
+    assert looks["blue-to-red"]["background-image"] == "linear-gradient(90deg, #0000ff 0%, #ff0000 100%)"
+    assert looks["heading"]["font-size"] == "42px"
+    faults = {fault.path: fault.reason for fault in read.faults}
+    assert faults.keys() == {"round.a", "round.b", "typeless", "odd", "alone", "lost"}
+    assert "refers to itself" in faults["round.a"] and "no such token" in faults["lost"]
+    assert read_tokens(b"[1]", site, Ids()).faults and read_tokens(b"{", site, Ids()).faults
+
+
+def test_carrying_takes_along_what_is_needed_and_leaves_the_target_whole() -> None:
+    source, target = ostrey()[0], quillwort()[0]
+    assert needed(source, ["pc-press"]) >= {"sw-deep", "sw-paper", "lk-quiet", "mn-press", "bd-middle"}
+    target = after(
+        target, Add(parent=ROOT, slot="swatches", values=({"id": "sw-other", "name": "deep", "colour": "#010101"},))
+    )
+    assert {clash.node for clash in clashes(source, target, ["pc-press"])} == {"sw-deep", "bd-narrow"} - {"bd-narrow"}
+    for decision in ("keep", "replace", "both"):
+        edit = carried(source, target, ["pc-press", "scale"], {"sw-deep": decision, "scale": "replace"}, Ids())  # type: ignore[dict-item]
+        made = after(target, edit)
+        deep = [swatch.colour for swatch in made.swatches if swatch.name.lower().startswith("deep")]
+        assert deep == {"keep": ["#010101"], "replace": ["#12344d"], "both": ["#010101", "#12344d"]}[decision]
+        press = next(piece for piece in made.pieces if piece.name == "Press header")
+        ground = next(style.value for style in press.styles if style.property == "background-color")
+        assert Palette(made).resolved(ground) == ("#010101" if decision == "keep" else "#12344d")
+        assert made.face == "figtree" and made.content_px == source.content_px
+        links = [entry.target for menu in made.menus if menu.name == "Press room" for entry in menu.entries]
+        assert links[0].kind == "address", "a page that is not here becomes a path"
+        assert apply(made, inverse(target, edit)) == target
+        assert Composer(made, shelf()).parts()
+    again = carried(source, made, ["lk-quiet", "mn-press"], {}, Ids())
+    assert again.edits == (), "what is there already is not carried twice"
+
+
+def test_schemes_can_be_worn_by_any_site_and_pass_their_own_contrast() -> None:
+    for scheme in SCHEMES:
+        for site in (
+            ostrey()[0],
+            quillwort()[0],
+            Site(key="empty", name="E"),
+            *(StyledMaker(seed).styled_site(2) for seed in range(6)),
+        ):
+            edit = worn(site, scheme, Ids())
+            made = after(site, edit)
+            assert made.face == scheme.face and apply(made, inverse(site, edit)) == site
+        colours = {role: read_colour(colour) for role, (_, colour) in scheme.colours.items()}
+        for text, ground in (("ink", "ground"), ("on-accent", "accent"), ("link", "ground")):
+            assert contrast_ratio(colours[text], colours[ground]) >= 4.5, scheme.name  # type: ignore[index]
+        assert contrast_ratio(colours["line"], colours["ground"]) >= 3
+
+
+def test_the_scale_follows_its_formula() -> None:
+    site, _ = ostrey()
+    sizes = {step.name: step for step in steps(site, 0.45)}
+    assert sizes["heading-1"].size_px == 31.25 and sizes["text"].line_height == 1.5 and sizes["text"].characters == 66
+    heights = [step.line_height for step in steps(site, 0.45)]
+    assert heights == sorted(heights, reverse=True), "larger text stands closer"
+    assert spreads(site, 0.45).whole_px == 1160 and content_of_whole(1160, site.gutter_px) == 1120
+    needs = sidebar_needs_px(site, 0.45)
+    text = needs - site.sidebar_px - 4 * site.gutter_px
+    assert text / (16 * 0.45) >= site.least_measure > (text - 1) / (16 * 0.45)
+
+
+def test_lengths_are_worked_out_as_in_a_browser() -> None:
+    room = Room(1000, 500, em_px=20, percent_px=300)
+    for text, wanted in {
+        "12px": 12, "2em": 40, "1.5rem": 24, "50%": 150, "2vw": 20, "10vh": 50, "0": 0,
+        "clamp(10px, 1rem + 2vw, 30px)": 30, "clamp(40px, 1px, 50px)": 40, "calc(1.5 * calc(2 * 10px))": 30,
+    }.items():  # fmt: skip
+        assert pixels(text, room) == pytest.approx(wanted)
+    for text in ("auto", "", "1px 2px", "clamp(1px, 2px)", "px"):
+        with pytest.raises(NoLength):
+            pixels(text, room)
+
+
+def unpacked(name: str) -> TTFont:
+    font = TTFont(HERE / "fonts" / name)
+    font.flavor = None
+    return font
+
+
+def saved(font: TTFont) -> bytes:
+    out = io.BytesIO()
+    font.save(out)
+    return out.getvalue()
+
+
+def test_fonts_are_read_or_refused_with_a_reason() -> None:
+    name = "bitter-cyrillic-wght-normal.woff2"
+    for flavor in (None, "woff", "woff2"):
+        font = unpacked(name)
+        font.flavor = flavor
+        read = read_font(saved(font))
+        assert isinstance(read, ReadFont)
+        assert (read.lightest, read.boldest, read.data[:4]) == (100, 900, b"wOF2")
+    data = saved(unpacked(name))
+
+    def refused(change: str, font: TTFont) -> None:
+        answer = read_font(saved(font))
+        assert isinstance(answer, FontFault) and change in answer.reason, answer
+
+    font = unpacked(name)
+    font["OS/2"].fsType = 2
+    refused("forbid embedding", font)
+    font = unpacked(name)
+    font["hhea"].ascent, font["hhea"].descent = -5, 9000
+    refused("what is not so", font)
+    font = unpacked(name)
+    del font["cmap"]
+    refused("cmap is missing", font)
+    for broken in (b"", b"GIF89a", data[:2000], data[:400] + b"\xff" * 600 + data[1000:], b"\0\1\0\0" + b"\0" * 40):
+        assert isinstance(read_font(broken), FontFault)
+
+
+def test_an_uploaded_font_is_published_with_the_scripts_in_use_only() -> None:
+    read = read_font((HERE / "fonts" / "noto-sans-arabic-arabic-wght-normal.woff2").read_bytes())
+    assert isinstance(read, ReadFont)
+    with_arabic, without = (subset_font(read.data, frozenset(languages)) for languages in ({"en", "ar"}, {"en"}))
+    assert len(without) < len(with_arabic) / 3
+    cmap = TTFont(io.BytesIO(without)).getBestCmap()
+    assert 0x0628 not in cmap and cmap
+
+
+def test_own_css_counts_where_it_is_understood_and_its_faults_are_located() -> None:
+    text = '.a{color:red}\n.b{color:}\n@import "x.css";\n.c{content:"open\n}\n.d{color:blue}'
+    assert [fault.line for fault in css_faults(text)] == [2, 3, 4]
+    site, _ = ostrey()
+    css = sheet(site.replaced(css=text), shelf(), "")
+    assert css.index("@layer q7xk-own") < css.index("@layer q7xk{")
+    assert ".a{color:red!important}" in css and ".d{color:#00f!important}" in css and "x.css" not in css
+    assert "keyframes k{0%{color:red}to{color:#00f}}" in sheet(
+        site.replaced(css="@keyframes k{from{color:red}to{color:blue}}"), shelf(), ""
+    )
+    for hostile in ("}}}} body{display:none}", "</style><script>", "@layer q7xk{*{display:none}}", "/*", '"'):
+        assert own_css(hostile) is not None and sheet(site.replaced(css=hostile), shelf(), "")
+
+
+def test_snippets_stand_where_they_belong_and_come_out_again() -> None:
+    from upper_rim.core.exchange.markers import strip
+
+    site, contents = ostrey()
+    snippets = (
+        {"id": "sn-head", "name": "H", "place": "head", "code": "<meta name=x content=1>"},
+        {
+            "id": "sn-start",
+            "name": "S",
+            "place": "start",
+            "code": "<!--s-->",
+            "where": {"kind": "below", "path": "/harbours/"},
+        },
+        {
+            "id": "sn-end",
+            "name": "E",
+            "place": "end",
+            "code": "<!--e-->",
+            "where": {"kind": "page", "page": "pg-fares"},
+        },
+        {"id": "sn-off", "name": "O", "place": "end", "code": "<!--off-->", "on": False},
+    )
+    site = after(site, Add(parent=ROOT, slot="snippets", values=snippets))
+    composer = Composer(site, shelf(), contents.__getitem__)
+    for page in site.pages:
+        content = contents[page.content or ""]
+        made = composer.page(page, content)
+        assert (b"name=x" in made) and (b"<!--s-->" in made) == page.path.startswith("/harbours/")
+        assert (b"<!--e-->" in made) == (page.id == "pg-fares") and b"<!--off-->" not in made
+        assert strip(made) == content
+    refused = apply(site, Set(node="sn-end", field="code", value="<!--/rim--><b>"))
+    assert isinstance(refused, Refusal)
+
+
+def test_a_styled_site_needs_few_bytes() -> None:
+    site, _ = ostrey()
+    many = [said("letter-spacing", "1px", at) for at in range(1)]
+    items = tuple({"id": f"it-n{at}", "kind": "text", "styles": [{**many[0], "id": f"st-n{at}"}]} for at in range(200))
+    crowded = after(site, Add(parent="cl-end", slot="items", values=items))
+    css = sheet(crowded, shelf(), "")
+    assert css.count("letter-spacing") == 1, "what says the same is written once"
+    assert isinstance(find(crowded, "st-n7").node, Declaration)  # type: ignore[union-attr]
