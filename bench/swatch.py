@@ -70,7 +70,9 @@ def main() -> None:
     change(0)
     took = [timed(lambda at=at: change(at)) for at in range(1, ROUNDS)]  # type: ignore[misc]
     print(f"yardstick: listing the sites {yardstick:.1f} ms")
-    print(f"a swatch in {USES} places: {statistics.median(took):.0f} ms, {statistics.median(took) / yardstick:.1f} times the yardstick; slowest {max(took):.0f} ms")
+    print(
+        f"a swatch in {USES} places: {statistics.median(took):.0f} ms, {statistics.median(took) / yardstick:.1f} times the yardstick; slowest {max(took):.0f} ms"
+    )
 
 
 if __name__ == "__main__":

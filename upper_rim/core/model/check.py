@@ -40,7 +40,9 @@ def _faults(site: Site) -> Iterator[Refusal]:
                 reason = "within a piece there are no defaults for pieces; style the piece itself"
                 yield Refusal(node=default.id, field="role", reason=reason)
         for node in (piece, *walk(piece)):
-            if isinstance(node, Styled | RoleDefault):
+            if isinstance(node, Declaration):
+                continue
+            if isinstance(node, Styled | RoleDefault) and node.styles:
                 yield from _style_faults(node, swatches, bands, piece.name)
             yield from _fault(node, bands, menus, looks, piece.name)
     yield from _faulty_ties(site)

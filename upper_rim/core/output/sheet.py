@@ -44,8 +44,9 @@ def sheet(
     `forced`: with classes that stand for states, and all roles, for specimens of states. `only_band`: as in that band,
     however wide the viewport (an empty text: as where no band counts).
     """
-    used = faces_in_use(site, shelf, Styling(site))
-    rules = StyleRules(site, families(site, used), forced=forced, only_band=only_band)
+    styling = Styling(site)
+    used = faces_in_use(site, shelf, styling)
+    rules = StyleRules(styling, families(site, used), forced=forced, only_band=only_band)
     layers = [(name, _ours(site, css)) for name, css in rules.layers()]
     base = "".join(
         (

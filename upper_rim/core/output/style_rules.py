@@ -12,7 +12,7 @@ from collections.abc import Callable, Iterable, Iterator, Mapping
 from ..model.items import MenuItem
 from ..model.properties import PROPERTIES
 from ..model.site import Cell, Piece, Row, Site
-from ..model.styling import PARTS, STATES, Part, State
+from ..model.styling import STATES, Part, State
 from ..style.built_in import BUILT_IN
 from ..style.colour import Palette, read_colour
 from ..style.foundations import foundation_values
@@ -58,13 +58,13 @@ FORCED: tuple[State, ...] = ("hover", "focus", "pressed")
 
 
 class StyleRules:
-    """The rules of one site. `forced`: a class such as `rim-as-hover` puts an element into that state, for specimens."""
+    """The rules of one site. `families` for each face in use. `forced`: a class such as `rim-as-hover` puts an element into that state, for specimens."""
 
     def __init__(
-        self, site: Site, families: Mapping[str, str], *, forced: bool = False, only_band: str | None = None
+        self, styling: Styling, families: Mapping[str, str], *, forced: bool = False, only_band: str | None = None
     ) -> None:
-        self.site = site
-        self.styling = Styling(site)
+        self.site = site = styling.site
+        self.styling = styling
         self.palette = Palette(site)
         self._families = families
         self._forced = forced
@@ -91,7 +91,7 @@ class StyleRules:
 
     def _own(self) -> Iterator[tuple[str, Said]]:
         for holder in self.styling.holders.values():
-            for part in PARTS:
+            for part in dict.fromkeys(style.part for style in holder.styles):
                 yield f".rim-{holder.id}{PART_SELECTORS[part]}", said_of(holder.styles, part)
 
     def _looks(self, position: int, part: Part) -> Iterator[tuple[str, Said]]:
@@ -156,8 +156,8 @@ class StyleRules:
         order: dict[str | None, int] = {None: -1, **{band.id: at for at, band in enumerate(self.site.bands)}}
         for selector, said in listed:
             pieces: dict[tuple[State, str | None], list[str]] = {}
-            for name in PROPERTIES:
-                for key, value in said.get(name, {}).items():
+            for name in sorted(said, key=_ORDER.__getitem__):
+                for key, value in said[name].items():
                     pieces.setdefault(key, []).append(f"{name}:{self.published(name, value)}")
             for (state, band), declarations in pieces.items():
                 place = (STATES.index(state), order[band])
@@ -249,6 +249,9 @@ class StyleRules:
         else:
             stops.append(ground)
         return ",".join(stops)
+
+
+_ORDER = {name: at for at, name in enumerate(PROPERTIES)}
 
 
 def _by_rest(said: Said) -> tuple[Said, Said]:

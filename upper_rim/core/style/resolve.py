@@ -120,7 +120,7 @@ class Styling:
         self.holders: dict[str, Any] = {}
         self.elements: dict[tuple[str, Part], Element] = {}
         for piece in site.pieces:
-            for holder in (piece, *(node for row in piece.rows for node in _styled_below(row))):
+            for holder in styled_in(piece):
                 self.holders[holder.id] = holder
             for element in elements_of(piece):
                 self.elements[element.node, element.part] = element
@@ -238,21 +238,19 @@ def built_in(role: str) -> dict[str, dict[tuple[State, str | None], str]]:
     return said
 
 
-def _styled_below(holder: Any) -> Iterator[Any]:
-    yield holder
-    for slot in ("cells", "items"):
-        for below in getattr(holder, slot, ()):
-            yield from _styled_below(below)
+def styled_in(piece: Piece) -> Iterator[Any]:
+    """A piece and all in it that can be styled."""
+    yield piece
+    for row in piece.rows:
+        yield row
+        for cell in row.cells:
+            yield cell
+            yield from cell.items
 
 
 def wearers(site: Site, look_id: str) -> list[Any]:
     """The pieces, rows, cells and items that wear a look."""
-    return [
-        node
-        for piece in site.pieces
-        for node in (piece, *(styled for row in piece.rows for styled in _styled_below(row)))
-        if look_id in node.wears
-    ]
+    return [node for piece in site.pieces for node in styled_in(piece) if look_id in node.wears]
 
 
 def default_of(defaults: Iterable[RoleDefault], role: str) -> RoleDefault | None:

@@ -15,6 +15,6 @@ def sites_of(user: AbstractBaseUser) -> QuerySet[StoredSite]:
 
 def site_of(user: AbstractBaseUser, slug: str) -> StoredSite:
     try:
-        return sites_of(user).select_related("current_edition").get(slug=slug)
+        return sites_of(user).select_related("current_edition").defer("document").get(slug=slug)
     except StoredSite.DoesNotExist:
         raise Http404 from None

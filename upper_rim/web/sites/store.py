@@ -119,7 +119,7 @@ def _step(site_id: int, author: AbstractBaseUser, from_kinds: tuple[str, ...], k
 
 
 def _locked(site_id: int) -> tuple[StoredSite, Site]:
-    stored = StoredSite.objects.select_for_update().get(pk=site_id)
+    stored = StoredSite.objects.select_for_update().defer("document").get(pk=site_id)
     return stored, _at(site_id, stored.revision)
 
 
