@@ -19,6 +19,10 @@ VIEWS = {
     "page": "/s/ostrey/pages/pg-press/",
     "menu": "/s/ostrey/menus/mn-main/",
     "foundations": "/s/ostrey/foundations/",
+    "type": "/s/ostrey/foundations/type/",
+    "defaults": "/s/ostrey/foundations/defaults/",
+    "states": BENCH + "?select=it-book&tray=ground&state=hover",
+    "carry": "/s/ostrey/foundations/carry/?from=quillwort&take=pc-main&take=swatches",
     "pieces": "/s/ostrey/pieces/",
     "editions": "/s/ostrey/editions/",
     "lifting": "/s/ostrey/pages/lifting/?selector=h1&below=/harbours/",
@@ -47,6 +51,10 @@ def main() -> None:
         time.sleep(1)
         for name, path in VIEWS.items():
             _take(driver, f"http://localhost:{port}{path}", name)
+        schemes = f"http://localhost:{port}/s/quillwort/foundations/schemes/"
+        _take(driver, schemes, "scheme", "document.querySelector('[data-test=try-night-harbour]').click()", 3)
+        driver.execute_script("document.querySelector('[data-test=trial-off]').click()")
+        time.sleep(1)
         _take(
             driver,
             f"http://ostrey.localhost:{port}/harbours/",
@@ -57,12 +65,12 @@ def main() -> None:
         driver.quit()
 
 
-def _take(driver: webdriver.Chrome, address: str, name: str, script: str = "") -> None:
+def _take(driver: webdriver.Chrome, address: str, name: str, script: str = "", wait_s: float = 0.5) -> None:
     driver.get(address)
     time.sleep(1.5)
     if script:
         driver.execute_script(script)
-        time.sleep(0.5)
+        time.sleep(wait_s)
     driver.save_screenshot(str(PICTURES / f"{name}.png"))
 
 

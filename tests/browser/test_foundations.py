@@ -9,6 +9,7 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.support.ui import Select
 
 from upper_rim.core.style.colour import contrast_ratio, read_colour
+from upper_rim.shipped import HERE
 
 from .conftest import Browser, wait_for
 
@@ -33,14 +34,14 @@ def test_the_strip_shows_every_state_for_real_with_its_contrast(browser: Browser
     assert outlines == ["none", "none", "none", "solid", "none"]
 
     browser.acted(lambda: browser.one("state-hover").click())
-    assert browser.one("source-color").text == "site, from rest"
+    assert browser.one("source-color").text == "site, rest"
     browser.change("style-color", "#777777")
     assert browser.one("source-color").text == "here"
     assert "low" in browser.one("state-hover").text
     browser.press("take-shade")
     assert "low" not in browser.one("state-hover").text
     browser.press("give-back-color")
-    assert browser.one("source-color").text == "site, from rest"
+    assert browser.one("source-color").text == "site, rest"
     browser.press("undo")
     browser.press("undo")
     browser.press("undo")
@@ -62,6 +63,44 @@ def test_an_edit_without_effect_in_view_says_where_it_shows(browser: Browser) ->
     browser.change("style-font-size", "thirteen")
     assert "a length is a number with" in browser.one("notice").text
     assert browser.one("style-font-size").get_attribute("value") in {"", "thirteen"}
+
+
+def test_the_contents_width_is_typed_and_the_whole_follows(browser: Browser) -> None:
+    browser.sign_in()
+    browser.go("/s/ostrey/pieces/pc-main/?select=it-book&tray=room")
+    assert browser.one("extent").text == "around it 36 px"
+    browser.change("content-width", "120")
+    assert browser.one("style-inline-size").get_attribute("value") == "156px"
+    assert browser.one("extent").text == "whole 156 px, around it 36 px"
+    with browser.on_stage() as stage:
+        wide = "const b = document.querySelector('[data-rim-node=it-book]').getBoundingClientRect(); return b.width"
+        wait_for(lambda: stage.execute_script(wide) == 156)
+    browser.press("undo")
+
+
+def test_a_font_is_brought_along_or_refused(browser: Browser, tmp_path: Path) -> None:
+    browser.sign_in()
+    browser.go("/s/quillwort/foundations/type/")
+    broken = tmp_path / "broken.woff2"
+    broken.write_bytes(b"wOF2" + b"x" * 400)
+    browser.one("font-file").send_keys(str(broken))
+    browser.one("bring-font").click()
+    assert "was not taken in: it is damaged" in wait_for(lambda: browser.one("message").text)
+    browser.one("font-file").send_keys(str(HERE / "fonts" / "bitter-latin-wght-normal.woff2"))
+    browser.one("bring-font").click()
+    assert "weight 100 to 900" in wait_for(lambda: browser.one("message").text)
+    browser.press("face-own")
+    browser.go("/s/quillwort/pieces/pc-main/?select=it-menu")
+    with browser.on_stage() as stage:
+        family = "return getComputedStyle(document.querySelector('.w4ltq')).fontFamily"
+        assert "w4ltq Bitter" in wait_for(lambda: stage.execute_script(family))
+        wait_for(
+            lambda: stage.execute_script(
+                "return document.fonts.ready.then(() => [...document.fonts].some((one) => /Bitter$/.test(one.family.replaceAll('\"', '')) && one.status === 'loaded'))"
+            )
+        )
+    browser.press("undo")
+    browser.press("undo")
 
 
 def test_a_value_comes_from_a_look_and_goes_with_it(browser: Browser) -> None:

@@ -253,5 +253,14 @@ def wearers(site: Site, look_id: str) -> list[Any]:
     return [node for piece in site.pieces for node in styled_in(piece) if look_id in node.wears]
 
 
+def band_at(site: Site, width: int) -> str | None:
+    """The width band that a viewport width lies in; None where the site has none."""
+    found = None
+    for band in site.bands:
+        if band.from_px <= width:
+            found = band.id
+    return found
+
+
 def default_of(defaults: Iterable[RoleDefault], role: str) -> RoleDefault | None:
     return next((default for default in defaults if default.role == role), None)

@@ -7,10 +7,10 @@ from django.http import QueryDict
 from ...core.model.properties import PROPERTIES
 from ...core.model.site import Site
 from ...core.style.effect import Effect, Elsewhere, Seen, effect
+from ...core.style.resolve import band_at
 from .controls import node_name
 from .notices import Notice
 from .styling_controls import SIDED, STATE_NAMES
-from .viewing import band_at
 
 _CONCERNED = frozenset({"style", "wear"})
 

@@ -161,7 +161,7 @@ def source_in_words(source: Source, site: Site, chosen: Chosen) -> str:
     """Where a value comes from, in a word or two."""
     band = next((band.name.lower() for band in site.bands if band.id == source.band), "")
     only = f" {band} only" if band else ""
-    rest = ", from rest" if chosen.state != "rest" and source.state == "rest" and source.layer != "inherited" else ""
+    rest = ", rest" if chosen.state != "rest" and source.state == "rest" and source.layer != "inherited" else ""
     name = _holder_name(site, source.holder)
     match source.layer:
         case "own":
@@ -175,7 +175,7 @@ def source_in_words(source: Source, site: Site, chosen: Chosen) -> str:
         case "inherited":
             return f"from {name}" if name else "site"
         case _:
-            return "built in" + rest
+            return "built in"
 
 
 def _holder_name(site: Site, holder: str | None) -> str:
@@ -218,6 +218,9 @@ def _choices(name: str, listed: str, value: str, site: Site, styling: Styling, c
     elif listed == "font-weight":
         face = styling.resolve(chosen.element, "font-family", chosen.state, chosen.band).value
         yield from ((str(weight), str(weight)) for weight in real_weights(site, face))
+    elif listed == "font-style":
+        face = styling.resolve(chosen.element, "font-family", chosen.state, chosen.band).value
+        yield from ((style, style) for style in real_styles(site, face))
     else:
         yield from ((choice, choice) for choice in PROPERTIES[listed].choices)
 
@@ -234,6 +237,18 @@ def real_weights(site: Site, face: str) -> list[int]:
         return sorted(weights)
     shipped = shelf().faces.get(face)
     return _steps(shipped.lightest, shipped.boldest) if shipped else [400, 700]
+
+
+def real_styles(site: Site, face: str) -> list[str]:
+    """The styles that a face really has: the shipped ones are upright."""
+    font = next((font for font in site.fonts if font.id == face), None)
+    if font is None:
+        return ["normal"]
+    return [
+        style
+        for style, italic in (("normal", False), ("italic", True))
+        if any(file.italic is italic for file in font.files)
+    ]
 
 
 def _steps(lightest: int, boldest: int) -> list[int]:

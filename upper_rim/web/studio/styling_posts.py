@@ -15,7 +15,8 @@ from ...core.model.properties import NotAValue, check_value
 from ...core.model.site import Site
 from ...core.model.styling import Declaration
 from ...core.model.tree import ROOT, find, holder_of, walk
-from ...core.style.resolve import default_of, wearers
+from ...core.style.boxes import extent
+from ...core.style.resolve import Styling, band_at, default_of, wearers
 from ..sites import store
 from .styling_controls import SIDED
 from .unclear import Posted, Unclear
@@ -232,6 +233,26 @@ def _renamed(found: re.Match[str], node: str, other: str) -> str:
     return f"@{other}" + (f"/{found[2]}%" if found[2] else "")
 
 
+def content_width(site: Site, post: QueryDict) -> Posted:
+    """The content's width is typed; the whole is set, with borders and padding added."""
+    styling = Styling(site)
+    element = styling.elements.get((post["node"], post.get("part", "box")))  # type: ignore[arg-type]
+    if element is None:
+        raise Unclear(post["node"], "inline-size", "it is not there any more")
+    width = int(post.get("width", "1120"))
+    found = extent(styling, element, post.get("band") or band_at(site, width), width)
+    if found is None:
+        raise Unclear(
+            post["node"], "inline-size", "its padding is a share of what only the page knows; type the whole width"
+        )
+    form = post.copy()
+    form["property"], form["value"] = (
+        "inline-size",
+        f"{float(post['value']) + found.around_px:g}px" if post["value"] else "",
+    )
+    return style(site, form)
+
+
 READERS: dict[str, Callable[[Site, QueryDict], Posted]] = {
     "style": style,
     "wear": wear,
@@ -240,4 +261,5 @@ READERS: dict[str, Callable[[Site, QueryDict], Posted]] = {
     "remove-look": remove_look,
     "tint": tint,
     "merge": merge,
+    "content-width": content_width,
 }

@@ -11,11 +11,15 @@ from django.http import HttpRequest
 from ...core.model.check import roles_of
 from ...core.model.site import Site
 from ...core.model.styling import STATES_OF, Part, State
+from ...core.style.boxes import extent
 from ...core.style.contrast import Measured, Painter, View
 from ...core.style.pictures import Picture, read_picture
-from ...core.style.resolve import Element, Styling
+from ...core.style.resolve import Element, Styling, band_at
 from ..sites import store
 from .styling_controls import FACET_NAMES, PART_NAMES, STATE_NAMES, Chosen, StyleGroup, style_groups
+
+EDGED = frozenset({"field", "second"})
+"""Roles that are known as controls by their edge alone, so that it has to be seen (WCAG 2.2, 1.4.11)."""
 
 
 @dataclass(frozen=True)
@@ -27,16 +31,8 @@ class StateShown:
     chosen: bool
     contrast: Measured | None
     ring: Measured | None
+    edge: Measured | None
     undesigned: bool
-
-
-def band_at(site: Site, width: int) -> str | None:
-    """The width band of a viewport width."""
-    found = None
-    for band in site.bands:
-        if band.from_px <= width:
-            found = band.id
-    return found
 
 
 def pictures_of(site: Site) -> Any:
@@ -88,6 +84,7 @@ def tray(request: HttpRequest, site: Site, chosen: Any, width: int) -> dict[str,
         "strip": states_shown(styling, painter, element, states, state, seen_band, width),
         "style_groups": groups,
         "style_node": chosen.id,
+        "extent": extent(styling, element, seen_band, width) if facet == "room" else None,
         "shade": _shade(painter, element, state, seen_band, width) if facet == "text" else None,
         "worn": [(look, look.id in chosen.wears) for look in site.looks],
         "has_styles": bool(chosen.styles),
@@ -110,8 +107,9 @@ def states_shown(
         values = {name: found.value for name, found in styling.all_of(element, state, band).items()}
         text = painter.text_contrast(element, view)
         ring = painter.ring_contrast(element, view) if state == "focus" else None
+        edge = painter.edge_contrast(element, view) if element.role in EDGED else None
         shown.append(
-            StateShown(state, STATE_NAMES[state], state == chosen, text, ring, state != "rest" and values == rest)
+            StateShown(state, STATE_NAMES[state], state == chosen, text, ring, edge, state != "rest" and values == rest)
         )
     return shown
 

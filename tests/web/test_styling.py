@@ -1,0 +1,155 @@
+"""Looks, fonts and tokens as forms: what is typed, what is refused, and what never leaves its owner."""
+
+from __future__ import annotations
+
+import io
+import json
+
+import pytest
+from django.contrib.auth.models import User
+from django.core.files.uploadedfile import SimpleUploadedFile
+
+from upper_rim.core.exchange.bundle import write_bundle
+from upper_rim.core.model.site import Site
+from upper_rim.core.style.resolve import Styling
+from upper_rim.demo import ostrey, quillwort
+from upper_rim.web.live.addresses import StageKey, stage_label
+from upper_rim.web.sites import store
+from upper_rim.web.sites.models import Arrival, StoredSite, Trial
+from upper_rim.web.studio.styling_posts import typed
+
+from .conftest import signed_in
+
+BENCH = "/s/ostrey/pieces/pc-main/"
+
+
+def value_of(site: Site, node: str, name: str, state: str = "rest", band: str | None = None) -> str:
+    styling = Styling(site)
+    return styling.resolve(styling.elements[node, "box"], name, state, band).value  # type: ignore[arg-type]
+
+
+def style(node: str, name: str, value: str, **where: str) -> dict[str, str]:
+    return {"do": "style", "node": node, "property": name, "value": value, "width": "1120", "page": "/", **where}
+
+
+def test_names_of_swatches_become_references() -> None:
+    site, _ = ostrey()
+    for text, wanted in {
+        "Deep": "@sw-deep",
+        "deep 40%": "@sw-deep/40%",
+        "Buoy, lit": "@sw-lamp",
+        "linear-gradient(90deg, Buoy, Deep 60% 80%)": "linear-gradient(90deg, @sw-buoy, @sw-deep/60% 80%)",
+        "0 1px 2px accent": "0 1px 2px @:accent",
+        'url("/deep.png")': 'url("/deep.png")',
+        "@sw-deep": "@sw-deep",
+        "#deep00": "#deep00",
+        "deeper": "deeper",
+    }.items():
+        assert typed(site, text) == wanted
+
+
+def test_sides_are_typed_together_and_given_back_together(ferries: StoredSite, ada: User) -> None:
+    client = signed_in(ada)
+    client.post(BENCH, style("it-book", "padding", "4px 20px"))
+    site = store.load(ferries.pk).site
+    assert (value_of(site, "it-book", "padding-block-end"), value_of(site, "it-book", "padding-inline-start")) == (
+        "4px",
+        "20px",
+    )
+    client.post(BENCH, style("it-book", "padding", "1px 2px 3px 4px", band="bd-narrow"))
+    site = store.load(ferries.pk).site
+    assert value_of(site, "it-book", "padding-inline-start", band="bd-narrow") == "4px"
+    assert value_of(site, "it-book", "padding-inline-start", band="bd-wide") == "20px"
+    wrong = client.post(BENCH, style("it-book", "padding", "1px 2px 3px 4px 5px"))
+    assert wrong.status_code == 422 and "clockwise" in wrong.content.decode()
+    client.post(BENCH, style("it-book", "padding", ""))
+    client.post(BENCH, style("it-book", "padding", "", band="bd-narrow"))
+    assert store.load(ferries.pk).site == ostrey()[0]
+
+
+def test_a_roles_defaults_begin_with_their_first_value(ferries: StoredSite, ada: User) -> None:
+    client = signed_in(ada)
+    client.post("/s/ostrey/foundations/defaults/entry/", style("role:entry", "color", "Tide", state="hover"))
+    client.post(BENCH, style("role:entry@pc-press", "color", "#ffffff", state="hover"))
+    styling = Styling(store.load(ferries.pk).site)
+    found = {
+        node: styling.resolve(styling.elements[node, "content"], "color", "hover")
+        for node in ("it-menu", "it-press-menu")
+    }
+    assert found["it-menu"].value == "@sw-tide" and found["it-menu"].source.layer == "site"
+    assert found["it-press-menu"].value == "#ffffff" and found["it-press-menu"].source.layer == "piece"
+
+
+def test_contents_of_others_cannot_be_named_as_fonts(ferries: StoredSite, ada: User) -> None:
+    font = {"id": "ft-a", "name": "A", "files": [{"content": "0" * 64, "size": 1, "lightest": 400, "boldest": 400}], "measures": {"ascent": 1, "descent": 0, "widths": [[400, 0.5]]}}  # fmt: skip
+    edit = {"kind": "add", "parent": "site", "slot": "fonts", "values": [font]}
+    answer = signed_in(ada).post(BENCH, {"do": "edit", "edit": json.dumps(edit)})
+    assert "by upload only" in answer.content.decode() and store.load(ferries.pk).revision == 0
+
+
+def test_what_is_tried_on_is_seen_by_its_designer_only(ferries: StoredSite, ada: User, ben: User) -> None:
+    ferries.people.add(ben)
+    client = signed_in(ada)
+    client.post("/s/ostrey/foundations/schemes/", {"trial": "scheme:herbarium"})
+    assert Trial.objects.count() == 1 and store.load(ferries.pk).revision == 0
+    shown = {}
+    for person in (ada, ben):
+        host = f"{stage_label(StageKey(ferries.pk, person.pk))}.localhost"
+        page = client.get("/?rim-try=1", HTTP_HOST=host).content.decode()
+        sheet = page.split('<link rel="stylesheet" href="')[1].split('"')[0]
+        shown[person] = client.get(sheet, HTTP_HOST=host).content.decode()
+    assert "Source Serif" in shown[ada] and "Source Serif" not in shown[ben]
+    client.post("/s/ostrey/foundations/schemes/", {"trial": "keep"})
+    assert store.load(ferries.pk).site.face == "source-serif-4" and not Trial.objects.exists()
+    refused = client.post("/s/ostrey/foundations/schemes/", {"trial": "scheme:none"})
+    assert "nothing of that name" in refused.content.decode()
+
+
+def test_a_bundle_is_carried_over_from_and_a_strangers_site_is_not(ferries: StoredSite, ada: User, ben: User) -> None:
+    site, contents = quillwort()
+    store.new_site(ben, site, contents, slug="bens")
+    client = signed_in(ada)
+    carry = "/s/ostrey/foundations/carry/"
+    assert "Moss" not in client.get(f"{carry}?from=bens&take=swatches").content.decode()
+    client.post(carry, {"from": "bens", "take": "swatches", "carry": "1"})
+    assert store.load(ferries.pk).revision == 0
+    out = io.BytesIO()
+    write_bundle(out, site, contents.__getitem__)
+    for data, told in ((b"no zip", "was not taken in"), (out.getvalue(), "")):
+        client.post(carry, {"bundle": SimpleUploadedFile("q.rim.zip", data)})
+        page = client.get(f"{carry}?from=bundle&take=pc-main").content.decode()
+        assert told in page
+    assert Arrival.objects.count() == 1 and "Comes along" in page
+    client.post(carry, {"from": "bundle", "take": ["pc-main", "scale"], "carry": "1"})
+    after = store.load(ferries.pk).site
+    assert [piece.name for piece in after.pieces] == ["Main header", "Press header", "Header"]
+    assert after.face == "source-serif-4" and not Arrival.objects.exists()
+
+
+@pytest.mark.parametrize(
+    "form",
+    [
+        {"do": "style", "node": "it-gone", "property": "color", "value": "red"},
+        {"do": "style", "node": "it-book", "property": "none-such", "value": "red"},
+        {"do": "style", "node": "it-book", "property": "color", "value": "red", "state": "asleep"},
+        {"do": "style", "node": "it-book", "property": "color", "value": "red", "band": "bd-gone"},
+        {"do": "style", "node": "it-book", "property": "color", "value": "red", "part": "title"},
+        {"do": "style", "node": "role:king", "property": "color", "value": "red"},
+        {"do": "wear", "node": "it-book", "look": "lk-gone"},
+        {"do": "look-from", "node": "it-logo"},
+        {"do": "detach", "node": "it-logo"},
+        {"do": "merge", "node": "sw-deep", "other": "sw-gone"},
+        {"do": "merge", "node": "sw-buoy", "other": "sw-lamp"},
+        {"do": "tint", "node": "it-book"},
+        {"do": "content-width", "node": "it-book", "value": "wide"},
+        {"do": "set", "node": "site", "field": "ratio", "value": "9"},
+        {"do": "set", "node": "it-book", "field": "classes", "value": "1st"},
+        {"do": "set", "node": "sw-deep", "field": "colour", "value": "blurple"},
+    ],
+)
+def test_bad_forms_about_looks_are_told_and_change_nothing(
+    ferries: StoredSite, ada: User, form: dict[str, str]
+) -> None:
+    answer = signed_in(ada).post(BENCH, form)
+    assert answer.status_code == 422 and 'data-test="notice"' in answer.content.decode()
+    assert store.load(ferries.pk).revision == 0
