@@ -6,6 +6,7 @@ import json
 from pathlib import Path
 
 from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.ui import Select
 
 from upper_rim.core.style.colour import contrast_ratio, read_colour
@@ -101,6 +102,69 @@ def test_a_font_is_brought_along_or_refused(browser: Browser, tmp_path: Path) ->
         )
     browser.press("undo")
     browser.press("undo")
+
+
+def test_weak_texts_are_listed_and_mended_with_one_press(browser: Browser) -> None:
+    browser.sign_in()
+    browser.go("/s/ostrey/foundations/contrast/")
+    assert browser.one("all-pass")
+    browser.go("/s/ostrey/pieces/pc-main/?select=rw-notice&tray=ground")
+    browser.change("style-background-color", "#9fb0bb")
+    browser.go("/s/ostrey/foundations/contrast/")
+    weak = browser.all("weak")
+    assert any("Main header, Text: Winter sailings" in one.text and "of 4.5" in one.text for one in weak)
+    count = len(weak)
+    browser.press("take-shade")
+    assert len(browser.all("weak")) < count
+    browser.press("undo")
+    browser.press("undo")
+
+
+def test_a_look_is_edited_once_and_all_who_wear_it_change(browser: Browser) -> None:
+    browser.sign_in()
+    browser.go("/s/ostrey/foundations/looks/")
+    browser.fill("new-look-name", "Loud")
+    browser.press("new-look")
+    assert "Nobody wears it" in wait_for(lambda: browser.one("worn-by").text)
+    look = browser.driver.current_url.rstrip("/").rsplit("/", 1)[1]
+    browser.change("style-letter-spacing", "2px")
+    for item in ("it-book", "it-notice"):
+        browser.go(f"/s/ostrey/pieces/pc-main/?select={item}&tray=looks")
+        browser.press(f"wear-{look}")
+    browser.go(f"/s/ostrey/foundations/looks/{look}/?state=hover")
+    assert "Button: Book" in browser.one("worn-by").text and "Winter sailings" in browser.one("worn-by").text
+    browser.change("style-letter-spacing", "5px")
+    browser.go(f"/s/ostrey/foundations/looks/{look}/?state=rest")
+    assert browser.one("style-letter-spacing").get_attribute("value") == "2px"
+    browser.go("/s/ostrey/pieces/pc-main/?select=it-book&tray=text&state=hover")
+    assert browser.one("style-letter-spacing").get_attribute("placeholder") == "5px"
+    assert browser.one("source-letter-spacing").text == "look: Loud"
+    with browser.on_stage() as stage:
+        spacing = "return [...document.querySelectorAll('[data-rim-node=it-book],[data-rim-node=it-notice]')].map((one) => getComputedStyle(one).letterSpacing)"
+        assert wait_for(lambda: stage.execute_script(spacing)) == ["2px", "2px"]
+    browser.go("/s/ostrey/foundations/looks/")
+    browser.acted(lambda: browser.driver.find_element(By.CSS_SELECTOR, "[aria-label='Remove the look Loud']").click())
+    assert not any("Loud" in one.text for one in browser.all("look"))
+    for _ in range(6):
+        browser.press("undo")
+
+
+def test_the_tray_is_used_by_keyboard_alone(browser: Browser) -> None:
+    browser.sign_in()
+    browser.go(BOOK)
+    browser.one("state-hover").send_keys(Keys.ENTER)
+    wait_for(lambda: browser.one("state-hover").get_attribute("aria-current") == "true")
+    field = browser.one("style-color")
+    field.send_keys("Tide")
+    browser.acted(lambda: browser.keys(Keys.TAB))
+    assert browser.one("source-color").text == "here"
+    browser.acted(lambda: browser.one("give-back-color").send_keys(Keys.ENTER))
+    assert browser.one("source-color").text == "site, rest"
+    browser.acted(lambda: browser.one("tray-edge").send_keys(Keys.ENTER))
+    assert browser.one("style-border-radius").get_attribute("placeholder") == "4px"
+    browser.js("document.activeElement.blur()")
+    browser.acted(lambda: browser.keys(Keys.CONTROL, "z"))
+    browser.acted(lambda: browser.keys(Keys.CONTROL, "z"))
 
 
 def test_a_value_comes_from_a_look_and_goes_with_it(browser: Browser) -> None:

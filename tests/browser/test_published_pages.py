@@ -260,6 +260,7 @@ STUDIO_SCREENS = (
     "/s/ostrey/foundations/defaults/page/?tray=ground",
     "/s/ostrey/foundations/looks/",
     "/s/ostrey/foundations/looks/lk-quiet/?part=content",
+    "/s/ostrey/foundations/contrast/",
     "/s/ostrey/foundations/schemes/",
     "/s/ostrey/foundations/code/",
     "/s/ostrey/foundations/carry/?from=quillwort&take=pc-main",

@@ -21,7 +21,8 @@ from upper_rim.core.model.styling import Declaration
 from upper_rim.core.model.tree import ROOT, find
 from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.sheet import sheet
-from upper_rim.core.style.colour import Palette, contrast_ratio, read_colour
+from upper_rim.core.style.colour import Palette, contrast_ratio, over, read_colour, shifted
+from upper_rim.core.style.contrast import weak_texts
 from upper_rim.core.style.effect import Seen, effect
 from upper_rim.core.style.fonts import FontFault, ReadFont, read_font, subset_font
 from upper_rim.core.style.lengths import NoLength, Room, pixels
@@ -300,6 +301,40 @@ def test_schemes_can_be_worn_by_any_site_and_pass_their_own_contrast() -> None:
         assert contrast_ratio(colours["line"], colours["ground"]) >= 3
 
 
+def test_weak_texts_are_found_in_every_state_and_band_and_their_shades_pass() -> None:
+    site, _ = ostrey()
+    assert list(weak_texts(site, lambda path: None)) == []
+    styles = (said("color", "#e0b040", 1, state="hover"), said("color", "#f0f0f0", 2, band="bd-narrow"))
+    faint = after(site, Add(parent="it-logo", slot="styles", values=styles))
+    found = {(weak.element.node, weak.state): weak for weak in weak_texts(faint, lambda path: None)}
+    assert found.keys() == {("it-logo", state) for state in ("rest", "current", "hover", "focus", "pressed")}
+    assert found["it-logo", "hover"].bands == ("bd-narrow", "bd-middle", "bd-wide")
+    assert found["it-logo", "rest"].bands == ("bd-narrow",)
+    shade = found["it-logo", "hover"].shade
+    assert shade is not None and 4.5 <= contrast_ratio(read_colour(shade), read_colour("#ffffff")) < 4.7
+
+
+def test_layers_are_painted_as_the_specification_says() -> None:
+    red, blue = read_colour("rgb(255 0 0 / 50%)"), read_colour("#0000ff")
+    assert over(red, blue).css == "#800080" and over(blue, red) == blue
+    assert over(read_colour("transparent"), red) == red
+    for blend, wanted in {
+        "multiply": "#000000",
+        "screen": "#ff00ff",
+        "difference": "#ff00ff",
+        "darken": "#000000",
+    }.items():
+        assert over(read_colour("#ff0000"), blue, blend).css == wanted
+    assert contrast_ratio(read_colour("#000"), read_colour("#fff")) == pytest.approx(21)
+    assert contrast_ratio(read_colour("#777777"), read_colour("#ffffff")) == pytest.approx(4.48, abs=0.01)
+    lighter = shifted("#12344d", 0.2)
+    assert read_colour(lighter).blue > read_colour("#12344d").blue and shifted(lighter, -0.2) in {
+        "#12344d",
+        "#13344d",
+        "#12344e",
+    }
+
+
 def test_the_scale_follows_its_formula() -> None:
     site, _ = ostrey()
     sizes = {step.name: step for step in steps(site, 0.45)}
@@ -364,12 +399,14 @@ def test_fonts_are_read_or_refused_with_a_reason() -> None:
 
 
 def test_an_uploaded_font_is_published_with_the_scripts_in_use_only() -> None:
-    read = read_font((HERE / "fonts" / "noto-sans-arabic-arabic-wght-normal.woff2").read_bytes())
-    assert isinstance(read, ReadFont)
-    with_arabic, without = (subset_font(read.data, frozenset(languages)) for languages in ({"en", "ar"}, {"en"}))
-    assert len(without) < len(with_arabic) / 3
+    data = (HERE / "fonts" / "bitter-cyrillic-wght-normal.woff2").read_bytes()
+    read = read_font(data)
+    assert isinstance(read, ReadFont) and read.data == data, "what is WOFF2 already is kept as it came"
+    assert 0x0434 in TTFont(io.BytesIO(subset_font(data, frozenset({"en", "ru"})))).getBestCmap()
+    without = subset_font(data, frozenset({"en"}))
+    assert len(without) < len(data) / 3
     cmap = TTFont(io.BytesIO(without)).getBestCmap()
-    assert 0x0628 not in cmap and cmap
+    assert 0x0434 not in cmap
 
 
 def test_own_css_counts_where_it_is_understood_and_its_faults_are_located() -> None:

@@ -38,6 +38,8 @@ def site_addresses(slug: str) -> list[str]:
         "kind": "bring in",
         "role": "button",
         "look_id": "lk-quiet",
+        "font_id": "ft-none",
+        "at": 0,
     }
     found = []
     for pattern in urlpatterns:

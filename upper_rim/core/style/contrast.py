@@ -13,7 +13,8 @@ from typing import Literal, NamedTuple
 from coloraide import Color
 
 from ..model.properties import arguments_of, picture_of
-from ..model.styling import State
+from ..model.site import Site
+from ..model.styling import STATES_OF, State
 from .colour import CLEAR, WHITE, Palette, Rgba, contrast_ratio, over, read_colour, shifted
 from .grounds import Box, gradient_at, place_in_tile, tile_of
 from .lengths import NoLength, Room, pixels
@@ -291,6 +292,33 @@ def _in_bytes(colour: Rgba) -> Rgba:
     """As a screen shows it: eight bits a channel."""
     red, green, blue, alpha = (round(channel * 255) / 255 for channel in colour)
     return Rgba(red, green, blue, alpha)
+
+
+class Weak(NamedTuple):
+    """A text that fails: in a state, in width bands (None where the site has none), and the shade that would pass."""
+
+    element: Element
+    state: State
+    bands: tuple[str | None, ...]
+    measured: Measured
+    shade: str | None
+
+
+def weak_texts(site: Site, pictures: Pictures) -> Iterator[Weak]:
+    """All texts that fail WCAG 2.2, 1.4.3: every element that shows text, in every state and band."""
+    styling = Styling(site)
+    painter = Painter(styling, pictures)
+    widths: dict[str | None, float] = {band.id: max(320.0, band.from_px) for band in site.bands} or {None: 1280.0}
+    for element in styling.elements.values():
+        if element.role in {"piece", "row", "cell", "menu"}:
+            continue
+        for state in STATES_OF[element.role]:
+            views = [View(state, band, width) for band, width in widths.items()]
+            failing = [(view, found) for view in views if not (found := painter.text_contrast(element, view)).passes]
+            if failing:
+                view, worst = min(failing, key=lambda one: one[1].ratio)
+                bands = tuple(one.band for one, _ in failing)
+                yield Weak(element, state, bands, worst, painter.passing_shade(element, view))
 
 
 _BACKGROUND = (

@@ -50,12 +50,12 @@ def read_font(data: bytes) -> ReadFont | FontFault:
         return FontFault("it is no font: WOFF2, WOFF, TTF or OTF can be read")
     try:
         font = TTFont(io.BytesIO(data), lazy=False, fontNumber=0)
-        return _read(font)
+        return _read(font, data)
     except Exception as error:
         return FontFault(f"it is damaged ({type(error).__name__} while its tables were read)")
 
 
-def _read(font: TTFont) -> ReadFont | FontFault:
+def _read(font: TTFont, data: bytes) -> ReadFont | FontFault:
     missing = [tag for tag in _REQUIRED if tag not in font]
     if missing:
         return FontFault(f"it is not whole: the table {missing[0]} is missing")
@@ -71,11 +71,10 @@ def _read(font: TTFont) -> ReadFont | FontFault:
         return FontFault(f"it says of itself what is not so: {lie}")
     for tag in font.keys():  # noqa: SIM118 - a TTFont is no mapping; every table is read, so that no fault comes later
         font[tag]
-    font.flavor = None
-    plain = _saved(font)
-    measures = measures_of(plain)
+    came_as, font.flavor = font.flavor, None
+    measures = measures_of(data if came_as is None else _saved(font))
     font.flavor = "woff2"
-    packed = _saved(font)
+    packed = data if came_as == "woff2" else _saved(font)
     lightest, boldest = weights_of(font)
     return ReadFont(
         _family(font), _generic(font), lightest, boldest, bool(font["OS/2"].fsSelection & 1), measures, packed

@@ -59,3 +59,12 @@ def bring_font(request: HttpRequest, slug: str) -> HttpResponse:
             f"“{found.family}” is one of the site's faces now, weight {weights}{', italic' if found.italic else ''}.",
         )
     return back
+
+
+def font_file(request: HttpRequest, slug: str, font_id: str, at: int) -> HttpResponse:
+    """A file of a font that the site has, for it to be seen in the studio."""
+    site = store.load(site_of(request.user, slug).pk).site
+    font = next((font for font in site.fonts if font.id == font_id), None)
+    if font is None or at >= len(font.files):
+        raise Http404
+    return HttpResponse(store.read_content(font.files[at].content), content_type="font/woff2")

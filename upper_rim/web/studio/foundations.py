@@ -10,10 +10,10 @@ from ...core.model.colours import ROLE_COLOURS
 from ...core.model.properties import references_in
 from ...core.model.site import Site
 from ...core.model.styling import PARTS, STATES_OF, Declaration, Part, RoleDefault, State
-from ...core.model.tree import walk
+from ...core.model.tree import holder_of, walk
 from ...core.output.specimen import SHOWN_ROLES
 from ...core.style.colour import Palette
-from ...core.style.contrast import Painter
+from ...core.style.contrast import Painter, weak_texts
 from ...core.style.metrics import width_at
 from ...core.style.own_css import css_faults
 from ...core.style.resolve import Element, Styling, default_of, wearers
@@ -74,6 +74,8 @@ def swatch_uses(site: Site) -> dict[str, list[tuple[str, str]]]:
             elif hasattr(node, "styles"):
                 note(node, piece.name if node is piece else f"{piece.name}, {node_name(node, site)}")
     for swatch in site.swatches:
+        if swatch.role is not None:
+            uses.setdefault(swatch.id, []).append((f"stands for the role {swatch.role}", swatch.id))
         if swatch.tied is not None:
             uses.setdefault(swatch.tied.parent, []).append((f"tied to it: {swatch.name}", swatch.id))
     return uses
@@ -229,6 +231,29 @@ def _styled(
         "swatch_names": [swatch.name for swatch in site.swatches],
         "seen_band": seen or "all",
     }
+
+
+@screen("studio/contrast.html", "foundations")
+def contrast(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[str, Any]:
+    """Every text that is hard to read: where, in which state and widths, and the nearest shade that passes."""
+    site = opened.site
+    pieces = {piece.id: piece.name for piece in site.pieces}
+    bands = {band.id: band.name for band in site.bands}
+    listed = [
+        {
+            "piece": pieces[weak.element.piece],
+            "piece_id": weak.element.piece,
+            "name": node_name(holder_of(site, weak.element.node), site),
+            "weak": weak,
+            "state": STATE_NAMES[weak.state],
+            "bands": ""
+            if len(weak.bands) == max(1, len(site.bands))
+            else ", ".join(bands[band] for band in weak.bands if band),
+            "band": weak.bands[0] if len(weak.bands) == 1 and len(site.bands) > 1 and weak.bands[0] else "",
+        }
+        for weak in weak_texts(site, pictures_of(site))
+    ]
+    return {"room": "contrast", "listed": listed}
 
 
 @screen("studio/code.html", "foundations")

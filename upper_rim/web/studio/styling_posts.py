@@ -218,6 +218,10 @@ def merge(site: Site, post: QueryDict) -> Posted:
         if isinstance(holder, Declaration) and f"@{node}" in holder.value:
             value = REFERENCE.sub(lambda found: _renamed(found, node, other), holder.value)
             edits.append(Set(node=holder.id, field="value", value=value))
+    gone = next(swatch for swatch in site.swatches if swatch.id == node)
+    heir = next(swatch for swatch in site.swatches if swatch.id == other)
+    if gone.role is not None and heir.role is None:
+        edits.append(Set(node=other, field="role", value=gone.role))
     for swatch in site.swatches:
         if swatch.tied is not None and swatch.tied.parent == node:
             tied = swatch.tied.replaced(parent=other) if swatch.id != other else None
