@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import io
 import logging
+import re
 from functools import lru_cache
 from typing import NamedTuple
 
@@ -107,12 +108,19 @@ def _lie(font: TTFont) -> str:
     return ""
 
 
+_WEIGHT_WORDS = re.compile(
+    r"(?:\s+(?:Thin|(?:Extra|Ultra|Semi|Demi)?\s?(?:Light|Bold)|Regular|Medium|Black|Heavy))+$", re.IGNORECASE
+)
+"""A variable font is often named after the weight that it begins with."""
+
+
 def _family(font: TTFont) -> str:
     names = font["name"]
     for number in (16, 1):
         name = names.getDebugName(number)
         if name:
-            return str(name).strip()[:100]
+            plain = str(name).strip()[:100]
+            return _WEIGHT_WORDS.sub("", plain) or plain if "fvar" in font else plain
     return "A font without a name"
 
 
