@@ -68,6 +68,14 @@ def quillwort() -> tuple[Site, dict[str, bytes]]:
             Row(
                 id="rw-main",
                 name="Main row",
+                styles=declared(
+                    "row",
+                    {
+                        "border-block-end-width": "3px",
+                        "border-block-end-style": "solid",
+                        "border-block-end-color": "@sw-straw",
+                    },
+                ),
                 cells=(
                     Cell(id="cl-start", track=Track(kind="content"), items=(Logo(id="it-logo"),)),
                     Cell(
@@ -85,7 +93,7 @@ def quillwort() -> tuple[Site, dict[str, bytes]]:
                                 words=Words(text="Write to us"),
                                 target=ToPage(page="pg-contact"),
                                 styles=declared(
-                                    "letter", {"background-color": "@sw-straw", "color": "@sw-bark", **corners("2px")}
+                                    "letter", {"background-color": "@sw-cream", "color": "@sw-bark", **corners("2px")}
                                 ),
                                 hidden_in=("bd-narrow",),
                             ),
@@ -101,9 +109,9 @@ def quillwort() -> tuple[Site, dict[str, bytes]]:
         face="source-serif-4",
         content_px=980,
         swatches=(
-            Swatch(id="sw-moss", name="Moss", colour="#3f5a36", role="link"),
+            Swatch(id="sw-moss", name="Moss", colour="#3f5a36", role="accent"),
             Swatch(id="sw-cream", name="Cream", colour="#fbf8f1", role="ground"),
-            Swatch(id="sw-straw", name="Straw", colour="#e3c46f", role="accent"),
+            Swatch(id="sw-straw", name="Straw", colour="#e3c46f"),
             Swatch(id="sw-bark", name="Bark", colour="#2b2a26", role="ink"),
         ),
         bands=(Band(id="bd-narrow", name="Narrow", from_px=0), Band(id="bd-wide", name="Wide", from_px=720)),

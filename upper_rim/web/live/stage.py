@@ -46,13 +46,19 @@ def respond(request: HttpRequest, key: StageKey) -> HttpResponse:
         else stage_composer(key.site_id, loaded.revision, loaded.site)
     )
     if request.path.startswith(PARTS):
-        part = dict(composer.parts()).get(request.path)
+        part = _shipped_fonts().get(request.path) or dict(composer.parts()).get(request.path)
         return (
             _quiet(HttpResponse(part, content_type=content_type(request.path)))
             if part is not None
             else HttpResponseNotFound()
         )
     return _quiet(_page_or_file(request, composer))
+
+
+@lru_cache(maxsize=1)
+def _shipped_fonts() -> dict[str, bytes]:
+    """All of them, by path: what is tried on, or shown in a specimen, may wear another face than the site."""
+    return {PARTS + file.name: file.data for face in shelf().faces.values() for file in face.files}
 
 
 @lru_cache(maxsize=16)

@@ -7,15 +7,20 @@ from urllib.parse import quote
 
 from django.http import HttpRequest
 
+from ...core.model.apply import apply
 from ...core.model.edits import Edit, Refusal, Set, edit_adapter
 from ...core.model.site import Site
 from ...core.model.tree import holder_of
-from ...core.style.schemes import SCHEMES, scheme_of, worn
+from ...core.style.contrast import weak_texts
+from ...core.style.schemes import SCHEMES, Scheme, scheme_of, worn
+from ...shipped import shelf
 from ..sites import store
 from ..sites.models import Trial
 from .controls import node_name
 from .notices import Notice, notice_of
 from .screens import Elsewhere, Opened, screen, site_url
+from .styling_controls import STATE_NAMES
+from .viewing import pictures_of
 
 
 @screen("studio/schemes.html", "foundations")
@@ -35,12 +40,30 @@ def schemes(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict
     page = request.POST.get("page") or request.GET.get("page") or next((one.path for one in opened.site.pages), "/")
     context: dict[str, Any] = {
         "room": "schemes",
-        "schemes": SCHEMES,
+        "schemes": [(scheme, _faces(scheme)) for scheme in SCHEMES],
         "trial": trial,
+        "weak": _weak(opened.site, trial) if trial else [],
         "page_path": page,
         "stage_page": quote(page, safe="/%"),
     }
     return {**context, "notice": notice} if notice else context
+
+
+def _faces(scheme: Scheme) -> str:
+    faces = shelf().faces
+    return " with ".join(faces[face].family for face in (scheme.face, scheme.heading_face) if face)
+
+
+def _weak(site: Site, trial: Trial) -> list[str]:
+    """What would be hard to read with what is tried on, in words."""
+    tried = apply(site, edit_adapter.validate_python(trial.edit))
+    if isinstance(tried, Refusal):
+        return []
+    pieces = {piece.id: piece.name for piece in tried.pieces}
+    return [
+        f"{pieces[weak.element.piece]}, {node_name(holder_of(tried, weak.element.node), tried)}, {STATE_NAMES[weak.state].lower()}"
+        for weak in weak_texts(tried, pictures_of(tried))
+    ]
 
 
 def _mine(opened: Opened) -> Any:
