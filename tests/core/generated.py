@@ -49,6 +49,7 @@ VALUES: dict[str, list[str]] = {
     "background-repeat": ["repeat-x", "no-repeat"],
     "background-position": ["center top", "20% 3px"],
     "background-attachment": ["fixed", "scroll"],
+    "background-drift": ["0.4", "0", "2"],
     "background-blend-mode": ["multiply"],
     "border-block-start-width": ["3px", "0.2em"],
     "border-block-start-style": ["solid", "dashed", "none"],

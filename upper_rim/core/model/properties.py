@@ -269,6 +269,7 @@ _LISTED = [
     Property("background-repeat", "Tiles", "Background", "choice", "repeat", False, ("repeat", "no-repeat", "repeat-x", "repeat-y", "round", "space")),
     Property("background-position", "Position", "Background", "position", "0% 0%"),
     Property("background-attachment", "On scroll", "Background", "choice", "scroll", False, ("scroll", "fixed")),
+    Property("background-drift", "Slower by", "Background", "share", "0"),
     Property("background-blend-mode", "Layers blend", "Background", "choice", "normal", False, _BLENDS),
     *(Property(f"border-{side}-width", "Width", "Border", "line width", "medium") for side in SIDES),
     *(Property(f"border-{side}-style", "Kind", "Border", "choice", "none", False, _LINES) for side in SIDES),
@@ -292,6 +293,9 @@ _LISTED = [
 ]  # fmt: skip
 
 PROPERTIES: dict[str, Property] = {listed.name: listed for listed in _LISTED}
+OURS = frozenset({"background-drift"})
+"""Properties that CSS does not have; they are published as custom properties. `background-drift`: by which share of the
+scrolled way a background stays behind."""
 GROUPS: tuple[Group, ...] = ("Type", "Line", "Colour", "Background", "Border", "Corners", "Shadow", "Padding", "Margin", "Size", "Ring", "Change")  # fmt: skip
 
 _FORBIDDEN = re.compile(r"[{};<>\\!]|/\*|javascript:", re.IGNORECASE)

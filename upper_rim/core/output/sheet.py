@@ -24,7 +24,7 @@ from .font_rules import faces_in_use, families, font_face_rules
 from .naming import published_name, with_site_key
 from .piece_html import drawer_width
 from .shelf import Shelf
-from .style_rules import StyleRules, band_queries
+from .style_rules import StyleRules, band_queries, drift_rules
 
 Pictures = Callable[[str], Picture | None]
 """A picture among the site's files by its path; None where it is not there or cannot be read."""
@@ -68,6 +68,7 @@ def sheet(
     css = (
         "".join(font_face_rules(site, used, font_url))
         + own_layer
+        + (drift_rules(site.key) if f"--{site.key}-background-drift" in inner else "")
         + f"@layer {site.key}{{@layer {','.join(named)};{inner}{swatches}{ground}body{{margin:0}}}}"
     )
     return str(lightningcss.process_stylesheet(css, minify=True))

@@ -10,9 +10,9 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Iterator, Mapping
 
 from ..model.items import MenuItem
-from ..model.properties import PROPERTIES
+from ..model.properties import OURS, PROPERTIES
 from ..model.site import Cell, Piece, Row, Site
-from ..model.styling import STATES, Part, State
+from ..model.styling import STATES, Declaration, Part, State
 from ..style.built_in import BUILT_IN
 from ..style.colour import Palette, read_colour
 from ..style.foundations import foundation_values
@@ -57,6 +57,24 @@ FORCED: tuple[State, ...] = ("hover", "focus", "pressed")
 """States that a specimen cannot have by its markup; there a class stands for them."""
 
 
+DRIFT_PX = 2000
+"""Over which scrolled way a background that moves slower does so; then it stands."""
+
+
+def css_name(name: str) -> str:
+    """A property's name in the published CSS."""
+    return f"--rim-{name}" if name in OURS else name
+
+
+def drift_rules(key: str) -> str:
+    """What the drift of backgrounds needs besides: registered custom properties, and their animation."""
+    return (
+        f'@property --{key}-background-drift{{syntax:"<number>";inherits:false;initial-value:0}}'
+        f'@property --{key}-drift{{syntax:"<length>";inherits:false;initial-value:0px}}'
+        f"@keyframes {key}-drift{{to{{--{key}-drift:calc(var(--{key}-background-drift) * {DRIFT_PX}px)}}}}"
+    )
+
+
 class StyleRules:
     """The rules of one site. `families` for each face in use. `forced`: a class such as `rim-as-hover` puts an element into that state, for specimens."""
 
@@ -74,6 +92,7 @@ class StyleRules:
 
     def layers(self) -> Iterator[tuple[str, str]]:
         """Names of the layers that are used, in the order in which they are declared, and the rules in each."""
+        yield from _used("w", "".join(self._drifts()))
         yield from _used("a", self._written(self._own()))
         depth = max((len(element.wears) for element in self.styling.holders.values()), default=0)
         for position in reversed(range(depth)):
@@ -158,7 +177,7 @@ class StyleRules:
             pieces: dict[tuple[State, str | None], list[str]] = {}
             for name in sorted(said, key=_ORDER.__getitem__):
                 for key, value in said[name].items():
-                    pieces.setdefault(key, []).append(f"{name}:{self.published(name, value)}")
+                    pieces.setdefault(key, []).append(f"{css_name(name)}:{self.published(name, value)}")
             for (state, band), declarations in pieces.items():
                 place = (STATES.index(state), order[band])
                 rules.setdefault(place, {}).setdefault(";".join(declarations), []).append(
@@ -201,8 +220,7 @@ class StyleRules:
         for element in self.styling.elements.values():
             if element.role not in {"piece", "row"}:
                 continue
-            bands: list[str | None] = [band.id for band in self.site.bands] or [None]
-            written = {band: self._bleed(element, band) for band in bands}
+            written = {band: self._bleed(element, band) for band in self._all_bands()}
             usual = max(written.values(), key=list(written.values()).count)
             selector = f".rim-{element.node}"
             if usual:
@@ -234,6 +252,38 @@ class StyleRules:
         if not plain or not (opaque or (drawn and _clear(resolved))):
             return named
         return f"{named}border-image:linear-gradient(to top,{self._stops(value, lines)}) 0 fill/0/0 100vmax"
+
+    def _all_bands(self) -> list[str | None]:
+        return [band.id for band in self.site.bands] or [None]
+
+    def _drifts(self) -> Iterator[str]:
+        """Backgrounds that move slower than what they lie behind: their place follows the scrolled way, by an animation
+        of a custom property, since an important declaration outweighs animations (Scroll-driven Animations 1)."""
+        if not any(style.property == "background-drift" for style in self._declarations()):
+            return
+        for element in self.styling.elements.values():
+            for band in self._all_bands():
+
+                def value(name: str, element: Element = element, band: str | None = band) -> str:
+                    return self.styling.resolve(element, name, "rest", band).value
+
+                if float(value("background-drift")) == 0 or value("background-image") == "none":
+                    continue
+                down = {"top": "0%", "center": "50%", "bottom": "100%"}
+                place = value("background-position").split(" ")[1]
+                rule = (
+                    f".rim-{element.node}{PART_SELECTORS[element.part]}{{background-position-y:calc({down.get(place, place)} + var(--rim-drift));"
+                    f"animation-name:{self.site.key}-drift;animation-timing-function:linear;animation-fill-mode:both;"
+                    f"animation-timeline:scroll(root);animation-range:0 {DRIFT_PX}px}}"
+                )
+                yield self._in_band(band, f"@media (prefers-reduced-motion:no-preference){{{rule}}}")
+
+    def _declarations(self) -> Iterator[Declaration]:
+        for holder in (*self.styling.holders.values(), *self.site.looks, *self.site.roles):
+            yield from holder.styles
+        for piece in self.site.pieces:
+            for default in piece.roles:
+                yield from default.styles
 
     def _stops(self, value: Callable[[str], str], lines: Mapping[str, str]) -> str:
         ground = self.palette.published(value("background-color"))

@@ -37,7 +37,7 @@ FACETS: dict[str, tuple[tuple[str, tuple[str, ...]], ...]] = {
     ),
     "ground": (
         ("Ground", ("background-color", "background-image", "background-blend-mode")),
-        ("Picture", ("background-size", "background-repeat", "background-position", "background-attachment")),
+        ("Picture", ("background-size", "background-repeat", "background-position", "background-attachment", "background-drift")),
         ("Over it all", ("opacity", "mix-blend-mode", "box-shadow")),
     ),
     "edge": (
