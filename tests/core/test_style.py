@@ -8,6 +8,7 @@ import re
 from pathlib import Path
 
 import pytest
+import tinycss2
 from fontTools.ttLib import TTFont
 
 from tests.styled_sites import StyledMaker
@@ -26,6 +27,7 @@ from upper_rim.core.style.contrast import weak_texts
 from upper_rim.core.style.effect import Seen, effect
 from upper_rim.core.style.fonts import FontFault, ReadFont, read_font, subset_font
 from upper_rim.core.style.lengths import NoLength, Room, pixels
+from upper_rim.core.style.metrics import overrides, width_at
 from upper_rim.core.style.own_css import css_faults, own_css
 from upper_rim.core.style.resolve import Styling
 from upper_rim.core.style.scale import content_of_whole, sidebar_needs_px, spreads, steps
@@ -455,6 +457,31 @@ def test_snippets_stand_where_they_belong_and_come_out_again() -> None:
         assert strip(made) == content
     refused = apply(site, Set(node="sn-end", field="code", value="<!--/rim--><b>"))
     assert isinstance(refused, Refusal)
+
+
+def test_whatever_is_declared_the_sheet_is_whole_and_keeps_to_its_layer() -> None:
+    for seed in range(25):
+        site = StyledMaker(seed).styled_site(3)
+        css = sheet(site, shelf(), "")
+        rules = tinycss2.parse_stylesheet(css, True, True)
+        assert {rule.type for rule in rules} == {"at-rule"}
+        allowed = {"font-face", "layer", "property", "keyframes"}
+        assert {rule.at_keyword for rule in rules} <= allowed
+        assert css.count("{") == css.count("}") and "undefined" not in css and "@sw" not in css and "@:" not in css
+        assert not re.search(r"[.#-]rim[-{ ,:>)]", css)
+        bundle = Site.model_validate_json(site.model_dump_json())
+        assert bundle == site and sheet(bundle, shelf(), "") == css
+
+
+def test_fallbacks_are_as_wide_as_what_they_stand_in_for() -> None:
+    for face in shelf().faces.values():
+        for plain, bold in overrides(face.measures, face.generic, 450, 700, face.script):
+            assert (plain.lightest, plain.boldest, bold.lightest, bold.boldest) == (1, 599, 600, 1000)
+            for override, weight in ((plain, 450), (bold, 700)):
+                assert 60 < override.size_adjust < 150
+                height = (override.ascent + override.descent) * override.size_adjust / 10_000
+                assert height == pytest.approx(face.measures.ascent + face.measures.descent, abs=0.01)
+                assert width_at(face.measures, weight) == pytest.approx(width_at(face.measures, weight + 1), abs=0.01)
 
 
 def test_a_styled_site_needs_few_bytes() -> None:

@@ -9,13 +9,18 @@ import pytest
 from django.contrib.auth.models import User
 from django.core.files.uploadedfile import SimpleUploadedFile
 
+from tests.styled_sites import StyledMaker
 from upper_rim.core.exchange.bundle import write_bundle
 from upper_rim.core.model.site import Site
-from upper_rim.core.style.resolve import Styling
+from upper_rim.core.model.styling import PARTS
+from upper_rim.core.output.publication import publication
+from upper_rim.core.style.resolve import Styling, styled_in
 from upper_rim.demo import ostrey, quillwort
+from upper_rim.shipped import HERE, shelf
 from upper_rim.web.live.addresses import StageKey, stage_label
 from upper_rim.web.sites import store
 from upper_rim.web.sites.models import Arrival, StoredSite, Trial
+from upper_rim.web.studio.styling_controls import FACET_NAMES
 from upper_rim.web.studio.styling_posts import typed
 
 from .conftest import signed_in
@@ -153,3 +158,78 @@ def test_bad_forms_about_looks_are_told_and_change_nothing(
     answer = signed_in(ada).post(BENCH, form)
     assert answer.status_code == 422 and 'data-test="notice"' in answer.content.decode()
     assert store.load(ferries.pk).revision == 0
+
+
+def test_every_screen_about_looks_shows_for_any_site_and_any_address(ada: User) -> None:
+    client = signed_in(ada)
+    for seed in range(4):
+        site = StyledMaker(seed).styled_site(2)
+        stored = store.new_site(ada, site, {}, slug=f"styled-{seed}")
+        host = f"{stage_label(StageKey(stored.pk, ada.pk))}.localhost"
+        base = f"/s/styled-{seed}/"
+        rooms = ["", "type/", "defaults/", "looks/", "contrast/", "schemes/", "code/", "carry/"]
+        addresses = [f"{base}foundations/{room}" for room in rooms]
+        addresses += [f"{base}foundations/looks/lk-{at}/?part={part}&state=hover" for at in range(4) for part in PARTS]
+        addresses += [
+            f"{base}foundations/defaults/{role}/?tray={tray}"
+            for role in ("field", "ring", "page", "list")
+            for tray in FACET_NAMES
+        ]
+        for piece in site.pieces:
+            for node in [piece, *styled_in(piece)][:8]:
+                addresses += [
+                    f"{base}pieces/{piece.id}/?select={node.id}&tray={tray}&width=500" for tray in FACET_NAMES
+                ]
+        addresses.append(
+            f"{base}pieces/pc-0/?select=none&tray=none&part=none&state=asleep&band=bd-gone&width=x&page=/none/"
+        )
+        for address in addresses:
+            assert client.get(address).status_code == 200, address
+        for element in list(Styling(site).elements.values())[:12]:
+            for band in ("all", "bd-0", "bd-gone"):
+                answer = client.get(f"/_rim/specimens/states/{element.node}/{element.part}/{band}/", HTTP_HOST=host)
+                assert answer.status_code == 200 and b"<header" in answer.content
+        for wrong in (
+            "states/it-none/box/all/",
+            "states/",
+            "roles/king/",
+            "roles/",
+            "none/",
+            "states/pc-0/content/all/",
+        ):
+            assert client.get(f"/_rim/specimens/{wrong}", HTTP_HOST=host).status_code == 404, wrong
+
+
+def test_a_font_that_was_brought_along_is_published_and_only_its_people_see_it(
+    ferries: StoredSite, ada: User, ben: User
+) -> None:
+    client = signed_in(ada)
+    data = (HERE / "fonts" / "bitter-latin-wght-normal.woff2").read_bytes()
+    client.post("/s/ostrey/foundations/font/", {"font": SimpleUploadedFile("bitter.woff2", data)})
+    client.post("/s/ostrey/foundations/font/", {"font": SimpleUploadedFile("bitter.woff2", data)})
+    site = store.load(ferries.pk).site
+    assert [(font.name, len(font.files)) for font in site.fonts] == [("Bitter", 1)], "the same file twice is one"
+    font = site.fonts[0]
+    client.post("/s/ostrey/foundations/type/", {"do": "set", "node": "site", "field": "face", "value": font.id})
+    address = f"/s/ostrey/foundations/font/{font.id}/0/"
+    assert client.get(address).content == data and client.get(address.replace("/0/", "/7/")).status_code == 404
+    assert signed_in(ben).get(address).status_code == 404
+    files = {file.name: file.data for file in publication(store.load(ferries.pk).site, shelf(), store.read_content)}
+    css = next(data.decode() for name, data in files.items() if name.endswith(".css") and name.startswith("_rim/"))
+    published = [name for name in files if font.id in name]
+    assert len(published) == 1 and published[0].removeprefix("_rim/") in css and "figtree" not in css
+    host = f"{stage_label(StageKey(ferries.pk, ada.pk))}.localhost"
+    assert client.get(f"/{published[0]}", HTTP_HOST=host).status_code == 200
+    client.post("/s/ostrey/foundations/type/", {"do": "remove", "node": font.id})
+    assert store.load(ferries.pk).site.fonts == (), "what is not there any more is not worn: the next family is"
+
+
+def test_two_designers_set_the_same_value_and_the_second_is_told(ferries: StoredSite, ada: User, ben: User) -> None:
+    ferries.people.add(ben)
+    for person, value in ((ada, "13px"), (ben, "19px")):
+        answer = signed_in(person).post(BENCH, {**style("it-book", "font-size", value), "base": "0"})
+    page = answer.content.decode()
+    assert "ada changed value" in page and "13px" in page and "19px" in page
+    assert value_of(store.load(ferries.pk).site, "it-book", "font-size") == "13px"
+    both = signed_in(ben).post(BENCH, {**style("it-book", "letter-spacing", "1px"), "base": "0"})
+    assert both.status_code == 200 and value_of(store.load(ferries.pk).site, "it-book", "letter-spacing") == "1px"

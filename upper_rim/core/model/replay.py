@@ -59,6 +59,9 @@ def _conflicts(edit: Edit, base: Site, newest: Site) -> Iterator[Conflict]:
 
 def _set_conflicts(node: str, field: str, mine: JsonValue, base: Site, newest: Site) -> Iterator[Conflict]:
     before, now = holder_of(base, node), holder_of(newest, node)
+    if before is None and now is not None and field in type(now).model_fields and field_json(now, field) != mine:
+        # Somebody else has made the node meanwhile, with a value of their own.
+        yield Conflict(node=node, field=field, was="", theirs=field_json(now, field), mine=mine)
     if before is None or before is now or field not in type(before).model_fields:
         return
     was = field_json(before, field)

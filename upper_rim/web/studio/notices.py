@@ -87,5 +87,10 @@ def _of_field(field: str) -> str:
 def _named(site: Site, node_id: str) -> str:
     spot = find(site, node_id)
     node = spot.node if spot else None
-    name = getattr(node, "name", None) or getattr(node, "path", None) or getattr(node, "kind", None)
+    name = (
+        getattr(node, "name", None)
+        or getattr(node, "path", None)
+        or getattr(node, "property", None)
+        or getattr(node, "kind", None)
+    )
     return f"“{name}”" if name else "This change"
