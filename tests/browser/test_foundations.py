@@ -17,6 +17,12 @@ from .conftest import Browser, wait_for
 BOOK = "/s/ostrey/pieces/pc-main/?select=it-book&tray=text"
 
 
+def turn(browser: Browser, test: str) -> None:
+    """Goes to a part of the tray, or a state, by its link."""
+    browser.acted(lambda: browser.js("arguments[0].click()", browser.one(test)))
+    wait_for(lambda: browser.one(test).get_attribute("aria-current") == "true")
+
+
 def test_the_strip_shows_every_state_for_real_with_its_contrast(browser: Browser) -> None:
     browser.sign_in()
     browser.go(BOOK)
@@ -34,7 +40,7 @@ def test_the_strip_shows_every_state_for_real_with_its_contrast(browser: Browser
     assert len(set(colours)) == 3, "rest, hover and pressed differ; current and focus are as at rest"
     assert outlines == ["none", "none", "none", "solid", "none"]
 
-    browser.acted(lambda: browser.one("state-hover").click())
+    turn(browser, "state-hover")
     assert browser.one("source-color").text == "site, rest"
     browser.change("style-color", "#777777")
     assert browser.one("source-color").text == "here"
@@ -172,14 +178,14 @@ def test_a_value_comes_from_a_look_and_goes_with_it(browser: Browser) -> None:
     browser.go("/s/ostrey/pieces/pc-main/?select=it-phone&tray=ground")
     browser.change("style-background-color", "Buoy 30%")
     assert browser.one("style-background-color").get_attribute("value") == "Buoy 30%"
-    browser.acted(lambda: browser.one("tray-looks").click())
+    turn(browser, "tray-looks")
     browser.fill("look-name", "Lit")
     browser.press("look-from")
-    browser.acted(lambda: browser.one("tray-ground").click())
+    turn(browser, "tray-ground")
     assert browser.one("source-background-color").text == "look: Lit"
-    browser.acted(lambda: browser.one("tray-looks").click())
+    turn(browser, "tray-looks")
     browser.press("detach")
-    browser.acted(lambda: browser.one("tray-ground").click())
+    turn(browser, "tray-ground")
     assert browser.one("source-background-color").text == "here"
     for _ in range(3):
         browser.press("undo")
