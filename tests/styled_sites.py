@@ -98,7 +98,7 @@ class StyledMaker(Maker):
         chance = self.chance
         rows = tuple(
             self._dressed(
-                Row(id=self.new_id("rw"), cells=tuple(self._cell() for _ in range(chance.randrange(1, 4)))), 5
+                Row(id=self.new_id("rw"), cells=tuple(self._cell() for _ in range(chance.randrange(1, 3)))), 5
             )
             for _ in range(chance.randrange(1, 3))
         )
@@ -112,9 +112,7 @@ class StyledMaker(Maker):
         return self._dressed(piece, 5)
 
     def _cell(self) -> Cell:
-        return self._dressed(
-            Cell(id=self.new_id("cl"), items=tuple(self._item() for _ in range(self.chance.randrange(1, 3)))), 3
-        )
+        return self._dressed(Cell(id=self.new_id("cl"), items=(self._item(),)), 3)
 
     def _item(self) -> Any:
         chance = self.chance

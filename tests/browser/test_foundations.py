@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Iterator
 from pathlib import Path
 
+import pytest
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.ui import Select
@@ -12,9 +14,18 @@ from selenium.webdriver.support.ui import Select
 from upper_rim.core.style.colour import contrast_ratio, read_colour
 from upper_rim.shipped import HERE
 
-from .conftest import Browser, wait_for
+from .conftest import Browser, Running, wait_for
 
 BOOK = "/s/ostrey/pieces/pc-main/?select=it-book&tray=text"
+
+
+@pytest.fixture(scope="module")
+def browser(running: Running, tmp_path_factory: pytest.TempPathFactory) -> Iterator[Browser]:
+    """One window for all of these, signed in."""
+    opened = Browser(running, tmp_path_factory.mktemp("downloads"))
+    opened.sign_in()
+    yield opened
+    opened.quit()
 
 
 def turn(browser: Browser, test: str) -> None:
@@ -24,7 +35,6 @@ def turn(browser: Browser, test: str) -> None:
 
 
 def test_the_strip_shows_every_state_for_real_with_its_contrast(browser: Browser) -> None:
-    browser.sign_in()
     browser.go(BOOK)
     wait_for(lambda: browser.all("strip"))
     states = browser.one("states").text
@@ -55,7 +65,6 @@ def test_the_strip_shows_every_state_for_real_with_its_contrast(browser: Browser
 
 
 def test_an_edit_without_effect_in_view_says_where_it_shows(browser: Browser) -> None:
-    browser.sign_in()
     browser.go(BOOK + "&width=1120")
     browser.acted(lambda: Select(browser.one("set-band")).select_by_visible_text("Narrow only"))
     browser.change("style-font-size", "13px")
@@ -73,7 +82,6 @@ def test_an_edit_without_effect_in_view_says_where_it_shows(browser: Browser) ->
 
 
 def test_the_contents_width_is_typed_and_the_whole_follows(browser: Browser) -> None:
-    browser.sign_in()
     browser.go("/s/ostrey/pieces/pc-main/?select=it-book&tray=room")
     assert browser.one("extent").text == "around it 36 px"
     browser.change("content-width", "120")
@@ -86,7 +94,6 @@ def test_the_contents_width_is_typed_and_the_whole_follows(browser: Browser) -> 
 
 
 def test_a_font_is_brought_along_or_refused(browser: Browser, tmp_path: Path) -> None:
-    browser.sign_in()
     browser.go("/s/quillwort/foundations/type/")
     broken = tmp_path / "broken.woff2"
     broken.write_bytes(b"wOF2" + b"x" * 400)
@@ -111,7 +118,6 @@ def test_a_font_is_brought_along_or_refused(browser: Browser, tmp_path: Path) ->
 
 
 def test_weak_texts_are_listed_and_mended_with_one_press(browser: Browser) -> None:
-    browser.sign_in()
     browser.go("/s/ostrey/foundations/contrast/")
     assert browser.one("all-pass")
     browser.go("/s/ostrey/pieces/pc-main/?select=rw-notice&tray=ground")
@@ -127,7 +133,6 @@ def test_weak_texts_are_listed_and_mended_with_one_press(browser: Browser) -> No
 
 
 def test_a_look_is_edited_once_and_all_who_wear_it_change(browser: Browser) -> None:
-    browser.sign_in()
     browser.go("/s/ostrey/foundations/looks/")
     browser.fill("new-look-name", "Loud")
     browser.press("new-look")
@@ -156,7 +161,6 @@ def test_a_look_is_edited_once_and_all_who_wear_it_change(browser: Browser) -> N
 
 
 def test_the_tray_is_used_by_keyboard_alone(browser: Browser) -> None:
-    browser.sign_in()
     browser.go(BOOK)
     browser.one("state-hover").send_keys(Keys.ENTER)
     wait_for(lambda: browser.one("state-hover").get_attribute("aria-current") == "true")
@@ -174,7 +178,6 @@ def test_the_tray_is_used_by_keyboard_alone(browser: Browser) -> None:
 
 
 def test_a_value_comes_from_a_look_and_goes_with_it(browser: Browser) -> None:
-    browser.sign_in()
     browser.go("/s/ostrey/pieces/pc-main/?select=it-phone&tray=ground")
     browser.change("style-background-color", "Buoy 30%")
     assert browser.one("style-background-color").get_attribute("value") == "Buoy 30%"
@@ -192,7 +195,6 @@ def test_a_value_comes_from_a_look_and_goes_with_it(browser: Browser) -> None:
 
 
 def test_a_scheme_is_tried_on_compared_and_taken_off_without_a_trace_or_kept(browser: Browser) -> None:
-    browser.sign_in()
     browser.go("/s/quillwort/foundations/schemes/")
     before = browser.one("undo").is_enabled()
     browser.press("try-night-harbour")
@@ -220,7 +222,6 @@ def test_a_scheme_is_tried_on_compared_and_taken_off_without_a_trace_or_kept(bro
 
 
 def test_foundations_are_carried_over_and_a_clash_is_decided(browser: Browser) -> None:
-    browser.sign_in()
     browser.go("/s/quillwort/foundations/")
     browser.fill("swatch-name", "Deep")
     browser.fill("swatch-colour", "#222222")
@@ -243,7 +244,6 @@ def test_foundations_are_carried_over_and_a_clash_is_decided(browser: Browser) -
 
 
 def test_tokens_go_and_come_back(browser: Browser, tmp_path: Path) -> None:
-    browser.sign_in()
     browser.go("/s/ostrey/foundations/")
     away = browser.js(
         "const request = new XMLHttpRequest(); request.open('GET', '/s/ostrey/foundations/tokens/', false); request.send(); return request.responseText"
@@ -264,7 +264,6 @@ def test_tokens_go_and_come_back(browser: Browser, tmp_path: Path) -> None:
 
 
 def test_own_css_is_checked_as_it_is_typed_and_seen_at_once(browser: Browser) -> None:
-    browser.sign_in()
     browser.go("/s/ostrey/foundations/code/")
     browser.fill("own-css", ".q7xk-button { letter-spacing: 3px }\n.x { color: }")
     assert "Line 2" in wait_for(lambda: browser.one("css-faults").text)
@@ -286,7 +285,6 @@ def test_own_css_is_checked_as_it_is_typed_and_seen_at_once(browser: Browser) ->
 
 
 def test_a_swatch_in_use_asks_what_takes_its_place(browser: Browser) -> None:
-    browser.sign_in()
     browser.go("/s/ostrey/foundations/")
     cards = {card.find_element(By.CSS_SELECTOR, "[data-test=name]").get_attribute("value"): card for card in browser.all("swatch")}  # fmt: skip
     browser.acted(lambda: cards["Mist"].find_element(By.CSS_SELECTOR, "[data-test=merge]").click())

@@ -19,7 +19,7 @@ from upper_rim.shipped import shelf
 
 from .conftest import plain_chromium
 
-FONT_DELAY_S = 0.06
+FONT_DELAY_S = 0.04
 MOST_SHIFT = 0.001
 
 
