@@ -48,11 +48,20 @@ def chromium() -> Iterator[webdriver.Chrome]:
         "Page.addScriptToEvaluateOnNewDocument",
         {
             "source": "window.shifts = []; new PerformanceObserver((list) => { for (const entry of list.getEntries()) window.shifts.push(entry.value) }).observe({type: 'layout-shift', buffered: true});"
-            "window.painted = 0; requestAnimationFrame(() => requestAnimationFrame(() => (window.painted = performance.now())));"
         },
     )
     yield driver
     driver.quit()
+
+
+def watched(chromium: webdriver.Chrome, address: str) -> tuple[float, int]:
+    """The layout shift of a page until its faces are there, and how many faces have arrived."""
+    chromium.get(address)
+    found = chromium.execute_async_script(
+        "const done = arguments[0]; document.fonts.ready.then(() => requestAnimationFrame(() => setTimeout(() => done("
+        "[window.shifts.reduce((sum, one) => sum + one, 0), [...document.fonts].filter((one) => one.status === 'loaded' && !/ [012]$/.test(one.family.replaceAll('\"', ''))).length]), 20)))"
+    )
+    return found[0], found[1]
 
 
 @pytest.mark.parametrize("slug", ["ostrey", "quillwort"])
@@ -74,19 +83,16 @@ def test_the_swap_to_any_shipped_face_moves_nothing(chromium: webdriver.Chrome, 
                 for page in site.pages if width == 1280 else site.pages[::12]:
                     if page.bare:
                         continue
-                    # What a face moves, it moves each time; what a busy machine moves, it does not.
-                    for _ in range(3):
-                        chromium.get(f"http://127.0.0.1:{server.server_port}{page.path}")
-                        loaded = chromium.execute_async_script(
-                            "const done = arguments[0]; document.fonts.ready.then(() => requestAnimationFrame(() => setTimeout(() => done("
-                            "{shift: window.shifts.reduce((sum, one) => sum + one, 0), faces: [...document.fonts].filter((one) => one.status === 'loaded' && !/ [012]$/.test(one.family.replaceAll('\"', ''))).length, painted: window.painted}), 20)))"
-                        )
-                        if loaded["shift"] <= MOST_SHIFT:
-                            break
+                    address = f"http://127.0.0.1:{server.server_port}{page.path}"
+                    shift, arrived = watched(chromium, address)
+                    if shift > MOST_SHIFT:
+                        # Once in some hundred loads on a busy machine something else moves; a face would move it again.
+                        again = [watched(chromium, address)[0] for _ in range(6)]
+                        shift = max(again)
                     seen += 1
-                    swapped += loaded["faces"] > 0
-                    if loaded["shift"] > MOST_SHIFT:
-                        too_much[f"{face} {width} {page.path}"] = round(loaded["shift"], 5)
+                    swapped += arrived > 0
+                    if shift > MOST_SHIFT:
+                        too_much[f"{face} {width} {page.path}"] = round(shift, 5)
     finally:
         server.shutdown()
     assert too_much == {}, json.dumps(too_much, indent=1)

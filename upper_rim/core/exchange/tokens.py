@@ -130,7 +130,6 @@ class _Reader:
         self._known = {swatch.id: swatch for swatch in site.swatches}
         self._by_name = {swatch.name.lower(): swatch.id for swatch in site.swatches}
         self._bands = {band.id: band for band in site.bands}
-        self._made: dict[str, str] = {}
 
     def edits(self) -> Iterator[Edit]:
         added: list[JsonValue] = []

@@ -36,7 +36,7 @@ class Measured(NamedTuple):
 
     @property
     def passes(self) -> bool:
-        return round(self.ratio, 2) >= self.needed
+        return self.ratio >= self.needed
 
 
 class View(NamedTuple):
@@ -269,12 +269,16 @@ class Painter:
         """
         measured = self.text_contrast(element, view)
         present = self._colour(element, "color", view)._replace(alpha=1.0)
-        grounds = {_in_bytes(self._painted(element, view, point)) for point in self._points(element, view)}
+        # One point for each ground that occurs; the text is painted there as it would be, in whatever group it stands.
+        grounds = {_in_bytes(self._painted(element, view, point)): point for point in self._points(element, view)}
         lightness = float(Color(present.css).convert("oklch").get("lightness", nans=False))
 
         def passes(shade: str) -> bool:
             colour = read_colour(shade)
-            return all(contrast_ratio(colour, ground) >= measured.needed for ground in grounds)
+            return all(
+                contrast_ratio(_in_bytes(self._painted(element, view, point, colour)), ground) >= measured.needed
+                for ground, point in grounds.items()
+            )
 
         found: list[tuple[float, str]] = []
         for end in (-lightness, 1 - lightness):

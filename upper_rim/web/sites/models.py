@@ -123,25 +123,25 @@ class Work(Undertaking):
         ordering = ["-made_at"]
 
 
-class Trial(models.Model):
+class _OneEach(models.Model):
+    """Something that waits for one person on one site; a newer one takes its place."""
+
+    site = models.ForeignKey(StoredSite, models.CASCADE, related_name="%(class)ss")
+    person = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="+")
+    name = models.CharField(max_length=200)
+
+    class Meta:
+        abstract = True
+        constraints = [models.UniqueConstraint("site", "person", name="one_%(class)s_each")]
+
+
+class Trial(_OneEach):
     """What somebody tries on: an edit that is not made, only shown."""
 
-    site = models.ForeignKey(StoredSite, models.CASCADE, related_name="trials")
-    person = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="+")
-    name = models.CharField(max_length=200)
     edit = models.JSONField()
 
-    class Meta:
-        constraints = [models.UniqueConstraint("site", "person", name="one_trial_each")]
 
-
-class Arrival(models.Model):
+class Arrival(_OneEach):
     """A bundle from which somebody chooses what goes over into a site; without contents."""
 
-    site = models.ForeignKey(StoredSite, models.CASCADE, related_name="arrivals")
-    person = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="+")
-    name = models.CharField(max_length=200)
     document = models.JSONField()
-
-    class Meta:
-        constraints = [models.UniqueConstraint("site", "person", name="one_arrival_each")]
