@@ -204,7 +204,7 @@ def test_a_scheme_is_tried_on_compared_and_taken_off_without_a_trace_or_kept(bro
         wait_for(lambda test=test: browser.all(test))
         browser.driver.switch_to.frame(browser.one(test))
         grounds.append(
-            wait_for(lambda: browser.js("const p = document.querySelector('.w4ltq-button'); return p && getComputedStyle(p).borderStartStartRadius + getComputedStyle(p).fontFamily"))
+            wait_for(lambda: browser.js("const p = document.querySelector('.w4ltq-button'); return p && getComputedStyle(p).fontFamily.includes('w4ltq') && getComputedStyle(p).borderStartStartRadius + getComputedStyle(p).fontFamily"))
         )  # fmt: skip
         browser.driver.switch_to.default_content()
     assert "Source Serif" in grounds[0] and "Atkinson" in grounds[1], "side by side, each for real"

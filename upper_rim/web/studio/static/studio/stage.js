@@ -26,7 +26,10 @@
     if (!sheet || !nextSheet || now.length !== then.length || between(document, "header").length !== between(next, "header").length) return reload();
     if (withoutPieces(document) !== withoutPieces(next) || codeOf(original) !== codeOf(next.documentElement)) return reload();
     if (sheet.getAttribute("href") !== nextSheet.getAttribute("href")) await swapSheet(sheet, nextSheet.getAttribute("href"));
-    now.forEach((piece, at) => Idiomorph.morph(piece, then[at].outerHTML, { morphStyle: "outerHTML" }));
+    // Most edits of looks change the sheet only; markup that is as it came last time is left alone.
+    const markup = then.map((piece) => piece.outerHTML);
+    now.forEach((piece, at) => markup[at] === shownMarkup[at] || Idiomorph.morph(piece, markup[at], { morphStyle: "outerHTML" }));
+    shownMarkup = markup;
     parent.postMessage({ rim: "shown" }, studio);
   };
   const swapSheet = (sheet, href) =>
@@ -37,6 +40,7 @@
       sheet.after(fresh);
     });
   const original = document.documentElement.cloneNode(true);
+  let shownMarkup = pieces(original).map((piece) => piece.outerHTML);
   const codeOf = (root) => (root.outerHTML.match(/<!--rim:snippet-->[\s\S]*?<!--\/rim-->/g) || []).join("");
   const withoutPieces = (root) => {
     const copy = root === document ? original.cloneNode(true) : root.documentElement.cloneNode(true);
