@@ -7,6 +7,7 @@ import json
 import re
 from pathlib import Path
 
+import lightningcss
 import pytest
 import tinycss2
 from fontTools.ttLib import TTFont
@@ -21,7 +22,7 @@ from upper_rim.core.model.site import Site
 from upper_rim.core.model.styling import Declaration
 from upper_rim.core.model.tree import ROOT, find
 from upper_rim.core.output.compose import Composer
-from upper_rim.core.output.sheet import sheet
+from upper_rim.core.output.sheet import inside_a_page, sheet
 from upper_rim.core.style.colour import Palette, contrast_ratio, over, read_colour, shifted
 from upper_rim.core.style.contrast import weak_texts
 from upper_rim.core.style.effect import Seen, effect
@@ -423,6 +424,19 @@ def test_own_css_counts_where_it_is_understood_and_its_faults_are_located() -> N
     )
     for hostile in ("}}}} body{display:none}", "</style><script>", "@layer q7xk{*{display:none}}", "/*", '"'):
         assert own_css(hostile) is not None and sheet(site.replaced(css=hostile), shelf(), "")
+
+
+def test_addresses_in_own_css_count_from_the_root_wherever_the_sheet_stands() -> None:
+    said = own_css("""a{background:url(hill.svg),url("sea/b'c.png")} b{background:url(/x.svg),url("data:,a"),url(#d)}""")
+    assert 'url("/hill.svg")' in said and """url("/sea/b'c.png")""" in said
+    assert 'url(/x.svg)' in said.replace('"', "") and 'url("data:,a")' in said and 'url("#d")' in said
+
+
+def test_css_within_a_page_says_the_same_in_any_encoding_and_never_ends_its_element() -> None:
+    css = """.a::before{content:"</style><!--/rim--> é→🜂 ok"}"""
+    inside = inside_a_page(css)
+    assert inside.isascii() and "</" not in inside and "<!" not in inside
+    assert lightningcss.process_stylesheet(inside, minify=True) == lightningcss.process_stylesheet(css, minify=True)
 
 
 def test_snippets_stand_where_they_belong_and_come_out_again() -> None:

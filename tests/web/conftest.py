@@ -18,7 +18,7 @@ from upper_rim.web.sites.models import StoredSite
 @pytest.fixture(autouse=True)
 def nothing_kept() -> Iterator[None]:
     """Processes keep sites by number and revision; between tests both begin anew."""
-    for forget in (store.forget_all, stage.stage_composer.cache_clear, published.listed_files.cache_clear):
+    for forget in (store.forget_all, stage.forget_all, published.listed_files.cache_clear):
         forget()
     yield
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import json
+import re
 
 import pytest
 from django.contrib.auth.models import User
@@ -101,8 +102,7 @@ def test_what_is_tried_on_is_seen_by_its_designer_only(ferries: StoredSite, ada:
     for person in (ada, ben):
         host = f"{stage_label(StageKey(ferries.pk, person.pk))}.localhost"
         page = client.get("/?rim-try=1", HTTP_HOST=host).content.decode()
-        sheet = page.split('<link rel="stylesheet" href="')[1].split('"')[0]
-        shown[person] = client.get(sheet, HTTP_HOST=host).content.decode()
+        shown[person] = page.split("<style data-rim-sheet>")[1].split("</style>")[0]
     assert "Source Serif" in shown[ada] and "Source Serif" not in shown[ben]
     client.post("/s/ostrey/foundations/schemes/", {"trial": "keep"})
     assert store.load(ferries.pk).site.face == "source-serif-4" and not Trial.objects.exists()
@@ -222,6 +222,24 @@ def test_a_font_that_was_brought_along_is_published_and_only_its_people_see_it(
     assert client.get(f"/{published[0]}", HTTP_HOST=host).status_code == 200
     client.post("/s/ostrey/foundations/type/", {"do": "remove", "node": font.id})
     assert store.load(ferries.pk).site.fonts == (), "what is not there any more is not worn: the next family is"
+
+
+def test_a_stage_that_shows_the_newest_markup_is_answered_with_the_css_alone(ferries: StoredSite, ada: User) -> None:
+    client = signed_in(ada)
+    host = f"{stage_label(StageKey(ferries.pk, ada.pk))}.localhost"
+    shown = re.search(r'data-shown="(\w+)"', client.get("/", HTTP_HOST=host).content.decode())
+    assert shown is not None
+
+    def again() -> tuple[str, str]:
+        answer = client.get("/", HTTP_HOST=host, HTTP_X_RIM_SHOWN=shown[1])
+        return answer["Content-Type"].split(";")[0], answer.content.decode()
+
+    client.post("/s/ostrey/foundations/", {"do": "set", "node": "sw-buoy", "field": "colour", "value": "#123457"})
+    kind, css = again()
+    assert kind == "text/css" and "#123457" in css
+    client.post(BENCH, {"do": "set", "node": "it-book", "field": "words", "value": "Book now"})
+    kind, page = again()
+    assert kind == "text/html" and "Book now" in page
 
 
 def test_two_designers_set_the_same_value_and_the_second_is_told(ferries: StoredSite, ada: User, ben: User) -> None:

@@ -43,7 +43,7 @@ def apply(site: Site, edit: Edit) -> Site | Refusal:
         return refused.refusal
     if after is site:
         return site
-    fault = broken_references(after)
+    fault = broken_references(after, site)
     if fault is not None:
         return fault
     return after

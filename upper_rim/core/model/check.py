@@ -12,18 +12,23 @@ from typing import Any
 from .edits import Refusal
 from .items import ButtonItem, IconLink, Logo, MenuItem, TextItem
 from .properties import PROPERTIES, references_in
-from .site import Cell, Piece, Row, Site
+from .site import Asset, Cell, Page, Piece, Row, Site
 from .styling import STATES_OF, Declaration, Part, RoleDefault, Styled
 from .tree import walk
-from .values import Node
 
 
-def broken_references(site: Site) -> Refusal | None:
-    """The first reference in a site that leads nowhere, or pair that must differ and does not."""
-    return next(_faults(site), None)
+def broken_references(site: Site, before: Site | None = None) -> Refusal | None:
+    """The first reference in a site that leads nowhere, or pair that must differ and does not.
+
+    `before`: a state of the same site that had no such fault; pieces, pages and files that are still the same objects
+    are not looked at again, as long as all that they can refer to is still there.
+    """
+    return next(_faults(site, before), None)
 
 
-def _faults(site: Site) -> Iterator[Refusal]:
+def _faults(site: Site, before: Site | None) -> Iterator[Refusal]:
+    well = before is not None and all(_ids(before, slot) <= _ids(site, slot) for slot in _REFERRED)
+    known = {id(piece) for piece in before.pieces} if before is not None and well else set()
     swatches = {swatch.id for swatch in site.swatches}
     bands = {band.id for band in site.bands}
     menus = {menu.id for menu in site.menus}
@@ -34,6 +39,8 @@ def _faults(site: Site) -> Iterator[Refusal]:
         yield from _style_faults(default, swatches, bands, default.role)
     yield from _doubled_roles(site.roles)
     for piece in site.pieces:
+        if id(piece) in known:
+            continue
         yield from _doubled_roles(piece.roles)
         for default in piece.roles:
             if default.role in {"page", "piece"}:
@@ -47,7 +54,14 @@ def _faults(site: Site) -> Iterator[Refusal]:
             yield from _fault(node, bands, menus, looks, piece.name)
     yield from _faulty_ties(site)
     yield from _faulty_bands(site)
-    yield from _doubled_path(site)
+    yield from _doubled_path(site, before)
+
+
+_REFERRED = ("swatches", "bands", "menus", "looks")
+
+
+def _ids(site: Site, slot: str) -> set[str]:
+    return {node.id for node in getattr(site, slot)}
 
 
 def roles_of(node: Any) -> dict[Part, str]:
@@ -150,10 +164,13 @@ def _faulty_bands(site: Site) -> Iterator[Refusal]:
         yield Refusal(node=site.bands[0].id, field="from_px", reason="the narrowest band begins at 0")
 
 
-def _doubled_path(site: Site) -> Iterator[Refusal]:
-    for nodes in (site.pages, site.assets):
-        previous: Node | None = None
+def _doubled_path(site: Site, before: Site | None) -> Iterator[Refusal]:
+    for slot in ("pages", "assets"):
+        nodes = getattr(site, slot)
+        if before is not None and nodes is getattr(before, slot):
+            continue
+        previous: Page | Asset | None = None
         for node in nodes:
-            if previous is not None and previous.path == node.path:  # type: ignore[attr-defined]
+            if previous is not None and previous.path == node.path:
                 yield Refusal(node=node.id, field="path", reason=f"there is already something at {node.path}")
             previous = node

@@ -202,9 +202,13 @@ class Site(Value):
     pages: tuple[Page, ...] = ()
     assets: tuple[Asset, ...] = ()
 
-    def without_pages(self) -> dict[str, Any]:
-        """All but pages and files, as JSON values: the part that the store keeps as one document."""
-        return self.model_dump(mode="json", exclude={"pages", "assets"})
+    def without_pages(self, before: Site | None = None) -> dict[str, Any]:
+        """All but pages and files, as JSON values: the part that the store keeps as one document. With `before`, only
+        the fields that are not the same objects there."""
+        fields = set(type(self).model_fields) - {"pages", "assets"}
+        if before is not None:
+            fields = {field for field in fields if getattr(self, field) is not getattr(before, field)}
+        return self.model_dump(mode="json", include=fields)
 
 
 def content_hash(site: Site) -> str:

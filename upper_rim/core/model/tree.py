@@ -62,10 +62,17 @@ def slot_adapter(holder: type[Value], slot: str) -> TypeAdapter[Any]:
 
 def walk(value: Value) -> Iterator[Node]:
     """All nodes below `value`, parents first."""
-    for slot in slots_of(value):
-        for child in getattr(value, slot):
-            yield child
-            yield from walk(child)
+    waiting = _children(value)
+    waiting.reverse()
+    while waiting:
+        node = waiting.pop()
+        yield node
+        if type(node) in SLOTS:
+            waiting.extend(reversed(_children(node)))
+
+
+def _children(value: Value) -> list[Node]:
+    return [child for slot in SLOTS.get(type(value), ()) for child in getattr(value, slot)]
 
 
 def find(site: Site, node_id: str) -> Spot | None:

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import hashlib
 from collections.abc import Callable, Iterator
+from functools import cache
 from html import escape
 from typing import NamedTuple
 
@@ -16,6 +17,7 @@ from ..exchange.markers import marked
 from ..model.items import ToPage
 from ..model.site import Below, OnPage, Page, Piece, Site, Snippet
 from ..model.tree import walk
+from ..model.values import Node
 from ..reach.coverage import Coverage, Outcome
 from ..style.fonts import subset_font
 from ..style.pictures import Picture, read_picture
@@ -24,7 +26,7 @@ from .font_rules import faces_in_use
 from .links import Links
 from .phrases import phrase
 from .piece_html import Scene, piece_html
-from .sheet import sheet
+from .sheet import inside_a_page, sheet
 from .shelf import Shelf
 
 PARTS = "/_rim/"
@@ -39,10 +41,9 @@ class Composer:
         read: Callable[[str], bytes] | None = None,
         *,
         marks: bool = False,
-        query: str = "",
     ) -> None:
         """`read` gives the bytes of a content by its hash: uploaded fonts are read so. `marks`: with node ids in the
-        markup, as the stage needs them. `query` is put behind the addresses of the parts."""
+        markup and the CSS in the page, as the stage needs them: one request shows an edit."""
         self.site = site
         self.coverage = Coverage(site)
         self._links = Links(site)
@@ -50,13 +51,14 @@ class Composer:
         self._read = read
         self._marks = marks
         self._linked = _linked_pages(site)
-        self._css = sheet(site, shelf, "", self._picture).encode() if site.pieces else b""
-        self.css_path = PARTS + f"{_short_hash(self._css)}.css"
+        css = sheet(site, shelf, PARTS if marks else "", self._picture) if site.pieces else ""
+        self.css = inside_a_page(css) if marks else css
+        self.css_path = PARTS + f"{_short_hash(css.encode())}.css"
         self.script_path = PARTS + f"{_short_hash(shelf.script)}.js"
-        self._head = marked(
-            "head",
-            f'<link rel="stylesheet" href="{self.css_path}{query}"><script src="{self.script_path}" defer></script>',
+        looks = (
+            f"<style data-rim-sheet>{self.css}</style>" if marks else f'<link rel="stylesheet" href="{self.css_path}">'
         )
+        self._head = marked("head", f'{looks}<script src="{self.script_path}" defer></script>')
         self._fragments: dict[tuple[tuple[tuple[str, ...], ...], str, str | None, str], tuple[bytes, bytes]] = {}
 
     def page(self, page: Page, content: bytes) -> bytes:
@@ -87,7 +89,7 @@ class Composer:
         """The files that pages refer to: CSS, script, fonts. Path and content."""
         if not self.site.pieces:
             return
-        yield self.css_path, self._css
+        yield self.css_path, self.css.encode()
         yield self.script_path, self._shelf.script
         for face in faces_in_use(self.site, self._shelf, Styling(self.site)):
             for file in face.files:
@@ -192,9 +194,16 @@ def _short_hash(data: bytes) -> str:
     return hashlib.sha256(data).hexdigest()[:12]
 
 
+@cache
+def _leads(kind: type[Node]) -> bool:
+    """Whether nodes of this kind lead somewhere."""
+    return "target" in kind.model_fields
+
+
 def _linked_pages(site: Site) -> set[str]:
     """Ids of the pages that menus or items lead to, in any language: only on these can a link be the current one."""
-    targets = (getattr(node, "target", None) for holder in (*site.menus, *site.pieces) for node in walk(holder))
+    nodes = (node for holder in (*site.menus, *site.pieces) for node in walk(holder))
+    targets = (getattr(node, "target") for node in nodes if _leads(type(node)))  # noqa: B009 - only some nodes have it
     linked = {target.page for target in targets if isinstance(target, ToPage)}
     translated = {page.id for page in site.pages if page.translates in linked}
     originals = {page.translates for page in site.pages if page.id in linked and page.translates}

@@ -74,6 +74,15 @@ def sheet(
     return str(lightningcss.process_stylesheet(css, minify=True))
 
 
+_NOT_IN_A_PAGE = re.compile(r"<(?=[/!])|[^\x00-\x7f]")
+
+
+def inside_a_page(css: str) -> str:
+    """The same CSS, fit to stand in a style element of a page in any encoding: nothing in it closes the element or opens
+    a comment, and all of it is ASCII (CSS Syntax 3, 4.3.7: escapes)."""
+    return _NOT_IN_A_PAGE.sub(lambda found: "<\\" if found[0] == "<" else f"\\{ord(found[0]):x} ", css)
+
+
 def _recovered(css: str) -> str:
     """What a designer wrote, less what a strict reader does not understand."""
     return str(lightningcss.process_stylesheet(css, error_recovery=True, minify=True)) if css else ""

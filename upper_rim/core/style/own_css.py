@@ -1,15 +1,18 @@
 """What is wrong with the CSS that a designer types, and what of it is published?
 
 It is read as browsers do (CSS Syntax 3): what is not understood is left out, the rest counts. It stands in a layer before
-all others, each declaration important, so that it has the last word over pieces and pages.
+all others, each declaration important, so that it has the last word over pieces and pages. Relative addresses in it
+count from the site's root, wherever the sheet itself is published.
 """
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator
 from typing import Any, NamedTuple
 
 import tinycss2
+from tinycss2.serializer import serialize_string_value
 
 _VERBATIM = frozenset(
     {"font-face", "keyframes", "-webkit-keyframes", "property", "counter-style", "font-feature-values"}
@@ -97,21 +100,44 @@ def own_css(text: str) -> str:
 def _kept(nodes: list[Any]) -> Iterator[str]:
     for node in nodes:
         if node.type == "declaration":
-            value = tinycss2.serialize(node.value).strip()
+            value = _written(node.value).strip()
             if (value or node.name.startswith("--")) and not any(_broken_tokens(node.value)):
                 yield f"{node.name}:{value}!important;"
         elif node.type == "at-rule":
             keyword = node.lower_at_keyword
-            prelude = tinycss2.serialize(node.prelude).strip()
+            prelude = _written(node.prelude).strip()
             if node.content is None:
                 continue
             if keyword in _VERBATIM:
-                yield f"@{keyword} {prelude}{{{tinycss2.serialize(node.content)}}}"
+                yield f"@{keyword} {prelude}{{{_written(node.content)}}}"
             elif keyword in _NESTED:
                 inner = tinycss2.parse_blocks_contents(node.content, skip_comments=True, skip_whitespace=True)
                 yield f"@{keyword} {prelude}{{{''.join(_kept(inner))}}}"
         elif node.type == "qualified-rule":
             inner = tinycss2.parse_blocks_contents(node.content, skip_comments=True, skip_whitespace=True)
-            selector = tinycss2.serialize(node.prelude).strip()
+            selector = _written(node.prelude).strip()
             if selector and not any(_broken_tokens(node.prelude)):
                 yield f"{selector}{{{''.join(_kept(inner))}}}"
+
+
+def _written(tokens: list[Any]) -> str:
+    """The tokens as text, addresses in them counted from the site's root."""
+    _root_addresses(tokens)
+    return str(tinycss2.serialize(tokens))
+
+
+def _root_addresses(tokens: list[Any]) -> None:
+    for token in tokens:
+        if token.type == "url":
+            token.representation = f'url("{serialize_string_value(from_root(token.value))}")'
+        elif token.type == "function" and token.lower_name == "url":
+            for argument in token.arguments:
+                if argument.type == "string":
+                    argument.representation = f'"{serialize_string_value(from_root(argument.value))}"'
+        else:
+            _root_addresses(getattr(token, "arguments", None) or getattr(token, "content", None) or [])
+
+
+def from_root(address: str) -> str:
+    """A relative address as one from the site's root; others as they are."""
+    return address if re.match(r"[a-z][a-z0-9+.-]*:|[/#?]|$", address, re.IGNORECASE) else "/" + address

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import hashlib
+from collections import OrderedDict
 from functools import lru_cache
 from typing import cast
 
@@ -39,11 +41,10 @@ def respond(request: HttpRequest, key: StageKey) -> HttpResponse:
         loaded = loaded._replace(site=_tried_on(key, loaded.site))
     if request.path.startswith(SPECIMENS):
         return _quiet(_specimen(request, loaded.site))
-    query = TRIAL if "rim-try" in request.GET else ""
     composer = (
-        Composer(loaded.site, shelf(), store.read_content, marks=True, query=query)
-        if query
-        else stage_composer(key.site_id, loaded.revision, loaded.site)
+        Composer(loaded.site, shelf(), store.read_content, marks=True)
+        if "rim-try" in request.GET
+        else stage_composer(key.site_id, loaded)
     )
     if request.path.startswith(PARTS):
         part = _shipped_fonts().get(request.path) or dict(composer.parts()).get(request.path)
@@ -61,14 +62,24 @@ def _shipped_fonts() -> dict[str, bytes]:
     return {PARTS + file.name: file.data for face in shelf().faces.values() for file in face.files}
 
 
-@lru_cache(maxsize=16)
-def stage_composer(site_id: int, revision: int, site: Site) -> Composer:
-    """Kept for the newest states; `site` is what the other two name."""
-    return Composer(site, shelf(), store.read_content, marks=True)
+_composers: OrderedDict[tuple[int, int], Composer] = OrderedDict()
+_KEPT_COMPOSERS = 16
 
 
-TRIAL = "?rim-try=1"
-"""Behind an address of the stage: with what its designer tries on."""
+def stage_composer(site_id: int, loaded: store.Loaded) -> Composer:
+    """Kept for the newest states that were asked for."""
+    key = (site_id, loaded.revision)
+    composer = _composers.get(key)
+    if composer is None or composer.site is not loaded.site:
+        composer = _composers[key] = Composer(loaded.site, shelf(), store.read_content, marks=True)
+        while len(_composers) > _KEPT_COMPOSERS:
+            _composers.popitem(last=False)
+    return composer
+
+
+def forget_all() -> None:
+    """Drops what this process keeps; for tests, where databases come and go."""
+    _composers.clear()
 
 
 def _tried_on(key: StageKey, site: Site) -> Site:
@@ -100,7 +111,10 @@ def _page_or_file(request: HttpRequest, composer: Composer) -> HttpResponse:
     path = page_path(request.path)
     page = next((page for page in site.pages if page.path in {path, path + "/"}), None)
     if page is not None:
-        return HttpResponse(staged_page(composer, page, studio_address(request.get_host())), content_type="text/html")
+        staged, shown = staged_page(composer, page, studio_address(request.get_host()))
+        if request.headers.get(SHOWN) == shown:
+            return HttpResponse(composer.css, content_type="text/css; charset=utf-8")
+        return HttpResponse(staged, content_type="text/html")
     asset = next((asset for asset in site.assets if asset.path == path), None)
     if asset is not None:
         return HttpResponse(store.read_content(asset.content), content_type=content_type(path))
@@ -108,17 +122,24 @@ def _page_or_file(request: HttpRequest, composer: Composer) -> HttpResponse:
     return HttpResponse(composer.not_found_page() + script.encode(), content_type="text/html", status=404)
 
 
-def staged_page(composer: Composer, page: Page, studio: str) -> bytes:
-    """The page as published, and behind its last byte the script that reports to the studio."""
+SHOWN = "X-Rim-Shown"
+"""With it a stage says what markup it shows; where that is still the newest, it is answered with the CSS alone."""
+
+
+def staged_page(composer: Composer, page: Page, studio: str) -> tuple[bytes, str]:
+    """The page as published, and behind its last byte the script that reports to the studio; and what names its markup,
+    whatever the CSS."""
     composed = composer.page(page, store.read_content(page.content)) if page.content else composer.page_to_come(page)
     encoding = page.splice.encoding if page.splice else "utf-8"
-    return composed + insertion(_stage_script(studio), encoding)
+    shown = hashlib.sha256(composed.replace(insertion(composer.css, encoding), b"")).hexdigest()
+    return composed + insertion(_stage_script(studio, shown), encoding), shown
 
 
-def _stage_script(studio: str) -> str:
+def _stage_script(studio: str, shown: str = "") -> str:
     return marked(
         "stage",
-        f'<script src="/_rim/idiomorph.js"></script><script src="/_rim/stage.js" data-studio="{studio}"></script>',
+        '<script src="/_rim/idiomorph.js"></script>'
+        f'<script src="/_rim/stage.js" data-studio="{studio}" data-shown="{shown}"></script>',
     )
 
 

@@ -16,6 +16,8 @@ from typing import Any, NamedTuple
 import psycopg
 from django.contrib.auth.base_user import AbstractBaseUser
 from django.db import connection, transaction
+from django.db.models import F, JSONField, Value
+from django.db.models.expressions import CombinedExpression
 from django.utils.text import slugify
 
 from ...core.model.apply import apply, inverse
@@ -160,7 +162,9 @@ def _who_changed(stored: StoredSite, author: AbstractBaseUser | None) -> str:
 
 
 def _write_changes(stored: StoredSite, before: Site, after: Site, number: int) -> None:
-    StoredSite.objects.filter(pk=stored.pk).update(revision=number, document=after.without_pages(), name=after.name)
+    changed_fields = Value(after.without_pages(before), JSONField())
+    document = CombinedExpression(F("document"), "||", changed_fields, output_field=JSONField())
+    StoredSite.objects.filter(pk=stored.pk).update(revision=number, document=document, name=after.name)
     for slot in (StoredNode.Slot.PAGES, StoredNode.Slot.ASSETS):
         old, new = getattr(before, slot), getattr(after, slot)
         if old is new:

@@ -68,12 +68,12 @@ def pieces(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[
 class Line:
     """A line of the outline."""
 
-    node: Any
+    id: str
     name: str
-    depth: int
     kind: str
-    parent: str
     note: str
+    href: str
+    is_chosen: bool
 
 
 @screen("studio/workbench.html", "pieces")
@@ -95,7 +95,8 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "chosen_name": node_name(chosen, site),
         "chosen_kind": _kind(chosen),
         "groups": groups_for(chosen, site),
-        "outline": _outline(piece, site),
+        "outline": _outline(piece, site, chosen.id, page),
+        "into": next((cell.id for row in piece.rows for cell in row.cells if chosen in (cell, *cell.items)), ""),
         "item_kinds": KIND_NAMES.items(),
         "reached": reached.get(piece.id, 0),
         "rules": [(rule, in_words(rule, site)) for rule in piece.reach],
@@ -140,16 +141,19 @@ def _kind(node: Any) -> str:
     return {"Piece": "piece", "Row": "row", "Cell": "cell", "ReachRule": "rule"}.get(name, "item")
 
 
-def _outline(piece: Piece, site: Site) -> list[Line]:
+def _outline(piece: Piece, site: Site, chosen: str, page: Page | None) -> list[Line]:
+    address = "?" + urlencode({"page": page.path if page else ""}) + "&select="
+
+    def line(node: Any, kind: str, hidden_in: tuple[str, ...] = ()) -> Line:
+        note = f"not at {_band_names(site, hidden_in)}" if hidden_in else ""
+        return Line(node.id, node_name(node, site), kind, note, address + node.id, node.id == chosen)
+
     lines = []
     for row in piece.rows:
-        note = f"not at {_band_names(site, row.hidden_in)}" if row.hidden_in else ""
-        lines.append(Line(row, node_name(row, site), 0, "row", piece.id, note))
+        lines.append(line(row, "row", row.hidden_in))
         for cell in row.cells:
-            lines.append(Line(cell, node_name(cell, site), 1, "cell", row.id, ""))
-            for item in cell.items:
-                note = f"not at {_band_names(site, item.hidden_in)}" if item.hidden_in else ""
-                lines.append(Line(item, node_name(item, site), 2, "item", cell.id, note))
+            lines.append(line(cell, "cell"))
+            lines += [line(item, "item", item.hidden_in) for item in cell.items]
     return lines
 
 

@@ -6,7 +6,6 @@ posted through the one store, and renders. A view itself only gathers what its t
 
 from __future__ import annotations
 
-import json
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import wraps
@@ -105,7 +104,7 @@ def _rendered(request: HttpRequest, template: str, context: dict[str, Any]) -> H
     if notice is not None and notice.is_fault:
         response.status_code = 200 if request.htmx else 422
     if request.method == "POST":
-        response["HX-Trigger-After-Swap"] = json.dumps({"rim:changed": {"revision": context["revision"]}})
+        response["X-Rim-Revision"] = str(context["revision"])
     return response
 
 

@@ -1,6 +1,7 @@
 // On the stage only, never published: shows the newest state without reloading, and tells the studio what was pressed.
 (() => {
   const studio = document.currentScript.dataset.studio;
+  let shown = document.currentScript.dataset.shown;
   let chosen = null;
   const outline = document.createElement("style");
   document.head.append(outline);
@@ -16,37 +17,61 @@
     while (walker.nextNode()) if (walker.currentNode.data === `rim:${name}`) found.push(walker.currentNode);
     return found;
   };
+  const sheetOf = (root) => root.querySelector("style[data-rim-sheet]");
   const pieces = (root) => [...root.querySelectorAll("[data-rim-node]")].filter((part) => !part.parentElement.closest("[data-rim-node]"));
 
   const refresh = async () => {
-    const answer = await fetch(location.href, { cache: "no-store" });
+    const answer = await fetch(location.href, { cache: "no-store", headers: { "X-Rim-Shown": shown } });
+    if (answer.headers.get("content-type").startsWith("text/css")) {
+      restyle(sheetOf(document), await answer.text());
+      return parent.postMessage({ rim: "shown" }, studio);
+    }
     const next = new DOMParser().parseFromString(await answer.text(), "text/html");
-    const sheet = document.querySelector('link[href^="/_rim/"]'), nextSheet = next.querySelector('link[href^="/_rim/"]');
+    const sheet = sheetOf(document), nextSheet = sheetOf(next);
     const now = pieces(document), then = pieces(next);
     if (!sheet || !nextSheet || now.length !== then.length || between(document, "header").length !== between(next, "header").length) return reload();
-    if (withoutPieces(document) !== withoutPieces(next) || codeOf(original) !== codeOf(next.documentElement)) return reload();
-    if (sheet.getAttribute("href") !== nextSheet.getAttribute("href")) await swapSheet(sheet, nextSheet.getAttribute("href"));
+    if (ownText !== withoutPieces(next.documentElement) || codeOf(original) !== codeOf(next.documentElement)) return reload();
+    restyle(sheet, nextSheet.textContent);
     // Most edits of looks change the sheet only; markup that is as it came last time is left alone.
     const markup = then.map((piece) => piece.outerHTML);
     now.forEach((piece, at) => markup[at] === shownMarkup[at] || Idiomorph.morph(piece, markup[at], { morphStyle: "outerHTML" }));
     shownMarkup = markup;
+    shown = next.querySelector("script[data-shown]").dataset.shown;
     parent.postMessage({ rim: "shown" }, studio);
   };
-  const swapSheet = (sheet, href) =>
-    new Promise((done) => {
-      const fresh = sheet.cloneNode();
-      fresh.href = href;
-      fresh.onload = fresh.onerror = () => (sheet.remove(), done());
-      sheet.after(fresh);
+  // Only the rules that changed are set: a whole new sheet would have the browser style every element of the page again.
+  const restyle = (sheet, text) => {
+    if (text === shownSheet) return;
+    const next = new CSSStyleSheet();
+    next.replaceSync(text);
+    if (!patched(sheet.sheet, next)) sheet.textContent = text;
+    shownSheet = text;
+  };
+  const patched = (now, then) => {
+    if (now.cssRules.length !== then.cssRules.length) return false;
+    return [...now.cssRules].every((rule, at) => {
+      const other = then.cssRules[at];
+      if (rule.cssText === other.cssText) return true;
+      if (rule.constructor !== other.constructor) return false;
+      if (rule.style) {
+        if (!rule.selectorText || rule.selectorText !== other.selectorText) return false;
+        rule.style.cssText = other.style.cssText;
+        return true;
+      }
+      const opening = (grouping) => grouping.cssText.slice(0, grouping.cssText.indexOf("{"));
+      return Boolean(rule.cssRules) && opening(rule) === opening(other) && patched(rule, other);
     });
+  };
   const original = document.documentElement.cloneNode(true);
+  let shownSheet = sheetOf(document)?.textContent;
   let shownMarkup = pieces(original).map((piece) => piece.outerHTML);
   const codeOf = (root) => (root.outerHTML.match(/<!--rim:snippet-->[\s\S]*?<!--\/rim-->/g) || []).join("");
   const withoutPieces = (root) => {
-    const copy = root === document ? original.cloneNode(true) : root.documentElement.cloneNode(true);
+    const copy = root.cloneNode(true);
     copy.querySelectorAll("[data-rim-node], [class$='-target'], script, style, link").forEach((part) => part.remove());
     return (copy.querySelector("body")?.textContent || "").replace(/\s+/g, " ").trim();
   };
+  const ownText = withoutPieces(original);
   const reload = () => {
     sessionStorage.setItem("rim-scroll", JSON.stringify([scrollX, scrollY]));
     location.reload();
@@ -57,12 +82,13 @@
     addEventListener("load", () => scrollTo(...JSON.parse(kept)));
   }
 
-  addEventListener("message", (event) => {
-    if (event.origin !== studio || !event.data?.rim) return;
-    chosen = /^[a-z0-9-]+$/.test(event.data.chosen || "") ? event.data.chosen : null;
+  // A port of its own: what is posted there goes at once, however busy the studio's window is with drawing its screen.
+  const line = new MessageChannel();
+  line.port1.onmessage = ({ data }) => {
+    chosen = /^[a-z0-9-]+$/.test(data.chosen || "") ? data.chosen : null;
     mark();
-    if (event.data.rim === "changed") refresh().catch(reload);
-  });
+    if (data.rim === "changed") refresh().catch(reload);
+  };
   document.addEventListener("click", (event) => {
     const link = event.target.closest("a[href]");
     const node = event.target.closest("[data-rim-node]");
@@ -73,5 +99,5 @@
       parent.postMessage({ rim: "pressed", nodes: ids }, studio);
     }
   }, true);
-  if (parent !== window) parent.postMessage({ rim: "ready" }, studio);
+  if (parent !== window) parent.postMessage({ rim: "ready" }, studio, [line.port2]);
 })();

@@ -184,10 +184,8 @@
   };
 
   // The stage tells what was pressed on it; the studio tells it that something changed and what is chosen.
-  const toStage = (message) => {
-    const stage = $("#stage");
-    if (stage) stage.contentWindow.postMessage({ rim: message, chosen: stage.dataset.chosen }, stage.dataset.origin);
-  };
+  let line = null;
+  const toStage = (message) => line?.postMessage({ rim: message, chosen: $("#stage")?.dataset.chosen });
   addEventListener("message", (event) => {
     const stage = $("#stage");
     if (!stage || event.source !== stage.contentWindow || event.origin !== stage.dataset.origin) return;
@@ -195,9 +193,13 @@
       const line = event.data.nodes.map((node) => $(`[data-select="${CSS.escape(String(node))}"]`)).find(Boolean);
       if (line) line.click();
     }
-    if (event.data?.rim === "ready") toStage("chosen");
+    if (event.data?.rim === "ready") (line = event.ports[0]), toStage("chosen");
   });
-  document.addEventListener("rim:changed", () => toStage("changed"));
+  // Said as soon as the answer begins: the stage, a process of its own, need not wait until the screen is drawn.
+  document.addEventListener("htmx:beforeSend", ({ detail: { xhr } }) => {
+    const heard = () => xhr.readyState === XMLHttpRequest.HEADERS_RECEIVED && xhr.getResponseHeader("X-Rim-Revision") && toStage("changed");
+    xhr.addEventListener("readystatechange", heard);
+  });
   document.addEventListener("rim:work-done", () => htmx.ajax("GET", location.pathname + location.search, { target: "#screen", swap: "morph:innerHTML" }));
   document.addEventListener("rim:elsewhere", () => {
     if (typing(document.activeElement) || drag) return;
