@@ -427,9 +427,11 @@ def test_own_css_counts_where_it_is_understood_and_its_faults_are_located() -> N
 
 
 def test_addresses_in_own_css_count_from_the_root_wherever_the_sheet_stands() -> None:
-    said = own_css("""a{background:url(hill.svg),url("sea/b'c.png")} b{background:url(/x.svg),url("data:,a"),url(#d)}""")
+    said = own_css(
+        """a{background:url(hill.svg),url("sea/b'c.png")} b{background:url(/x.svg),url("data:,a"),url(#d)}"""
+    )
     assert 'url("/hill.svg")' in said and """url("/sea/b'c.png")""" in said
-    assert 'url(/x.svg)' in said.replace('"', "") and 'url("data:,a")' in said and 'url("#d")' in said
+    assert "url(/x.svg)" in said.replace('"', "") and 'url("data:,a")' in said and 'url("#d")' in said
 
 
 def test_css_within_a_page_says_the_same_in_any_encoding_and_never_ends_its_element() -> None:
