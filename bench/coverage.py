@@ -9,7 +9,7 @@ from __future__ import annotations
 import sys
 import time
 
-from upper_rim.core.model.site import Band, Below, Page, Piece, ReachRule, Site
+from upper_rim.core.model.site import Band, Below, Header, Page, ReachRule, Site
 from upper_rim.core.reach.coverage import Coverage
 
 
@@ -20,7 +20,7 @@ def main() -> None:
         for at in range(page_count)
     )
     pieces = tuple(
-        Piece(
+        Header(
             id=f"pc-{at}",
             name=f"Header {at}",
             reach=(

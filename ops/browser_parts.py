@@ -15,6 +15,7 @@ import sys
 import tempfile
 from io import BytesIO
 from pathlib import Path
+from urllib.parse import urlsplit
 
 from fontTools.ttLib import TTFont
 
@@ -41,12 +42,16 @@ SCRIPTS = {
     "htmx.min.js": "htmx.org/dist/htmx.min.js",
     "idiomorph-ext.min.js": "idiomorph/dist/idiomorph-ext.min.js",
     "sortable.min.js": "sortablejs/Sortable.min.js",
+    "trix.umd.min.js": "trix/dist/trix.umd.min.js",
+    "trix.css": "trix/dist/trix.css",
 }
 LICENCES = {
     "htmx": "htmx.org/LICENSE",
     "idiomorph": "idiomorph/LICENSE",
     "sortablejs": "sortablejs/LICENSE",
     "lucide": "lucide-static/LICENSE",
+    "simple-icons": "simple-icons/LICENSE.md",
+    "trix": "trix/LICENSE",
     "tailwindcss": "tailwindcss/LICENSE",
     **{face: f"{package}/LICENSE" for face, (package, _) in FACES.items()},
 }
@@ -69,6 +74,7 @@ def npm(*arguments: str) -> None:
 def make(out: Path) -> None:
     faces(out / SHIPPED)
     icons(out / SHIPPED)
+    brands(out / SHIPPED)
     static = out / STATIC
     static.mkdir(parents=True, exist_ok=True)
     for name, source in SCRIPTS.items():
@@ -135,6 +141,22 @@ def icons(shipped: Path) -> None:
             for tag, attributes in parts
         )
     (shipped / "icons.json").write_text(json.dumps(drawings, separators=(",", ":")).replace('","', '",\n"') + "\n")
+
+
+_PATH = re.compile(r'<path d="([^"]+)"')
+
+
+def brands(shipped: Path) -> None:
+    """Marks of services: slug, title, colour, host of its own site, and drawing, a line each."""
+    listed = []
+    for about in json.loads((MODULES / "simple-icons/data/simple-icons.json").read_text()):
+        drawn = _PATH.search((MODULES / f"simple-icons/icons/{about['slug']}.svg").read_text())
+        if drawn is None:
+            continue
+        host = (urlsplit(about["source"]).hostname or "").removeprefix("www.")
+        listed.append([about["slug"], about["title"], about["hex"], host, drawn[1]])
+    lines = ",\n".join(json.dumps(one, ensure_ascii=False) for one in sorted(listed))
+    (shipped / "brands.json").write_text(f"[\n{lines}\n]\n")
 
 
 def tailwind(target: Path) -> None:

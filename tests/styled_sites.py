@@ -9,7 +9,7 @@ from pydantic import ValidationError
 from tests.core.generated import VALUES, Maker
 from upper_rim.core.model.check import broken_references, roles_of
 from upper_rim.core.model.items import ButtonItem, IconLink, Logo, MenuItem, TextItem, ToAddress
-from upper_rim.core.model.site import Band, Cell, Entry, Menu, Piece, ReachRule, Row, Site
+from upper_rim.core.model.site import Band, Cell, Entry, Header, Menu, ReachRule, Row, Site
 from upper_rim.core.model.styling import STATES_OF, Declaration, Look, Role, RoleDefault, Swatch, Tied
 from upper_rim.core.model.values import Words
 
@@ -94,7 +94,7 @@ class StyledMaker(Maker):
         wears = tuple(self.chance.sample([f"lk-{at}" for at in range(4)], self.chance.choice([0, 0, 1, 2])))
         return node.replaced(styles=self._declared(roles_of(node), most), wears=wears)
 
-    def _piece(self, at: int) -> Piece:
+    def _piece(self, at: int) -> Header:
         chance = self.chance
         rows = tuple(
             self._dressed(
@@ -102,7 +102,7 @@ class StyledMaker(Maker):
             )
             for _ in range(chance.randrange(1, 3))
         )
-        piece = Piece(
+        piece = Header(
             id=f"pc-{at}",
             name=f"P{at}",
             rows=rows,

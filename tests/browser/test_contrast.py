@@ -14,7 +14,7 @@ from PIL import Image
 from selenium import webdriver
 
 from upper_rim.core.model.items import TextItem
-from upper_rim.core.model.site import Cell, Piece, Row, Site, Track
+from upper_rim.core.model.site import Cell, Header, Row, Site, Track
 from upper_rim.core.model.values import Words
 from upper_rim.core.output.sheet import sheet
 from upper_rim.core.style.colour import Rgba, contrast_ratio
@@ -121,7 +121,7 @@ def site_with(styles: dict[str, dict[str, str]]) -> Site:
     )
     cell = Cell(id="cl-one", track=Track(kind="share"), items=(text,), styles=declared("cell", styles.get("cell", {})))
     row = Row(id="rw-one", full_width=True, cells=(cell,), styles=declared("row", styles.get("row", {})))
-    piece = Piece(id="pc-one", name="P", rows=(row,), styles=declared("piece", styles.get("piece", {})))
+    piece = Header(id="pc-one", name="P", rows=(row,), styles=declared("piece", styles.get("piece", {})))
     return Site(key="qground", name="Grounds", pieces=(piece,))
 
 

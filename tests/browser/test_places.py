@@ -8,14 +8,14 @@ from tests.broken_pages import BROKEN, WITHOUT_PLACE
 from upper_rim.core.exchange.anatomy import anatomy
 from upper_rim.core.exchange.encoding import decode, sniff
 from upper_rim.core.exchange.lifting import cuts, find_in_page, without_cuts
-from upper_rim.core.model.site import Page, Piece, ReachRule, Row, Site
+from upper_rim.core.model.site import Header, Page, ReachRule, Row, Site
 from upper_rim.core.output.compose import Composer
 from upper_rim.shipped import shelf
 
 from .conftest import Browser
 
 SITE = Site(
-    key="qtest", name="T", pieces=(Piece(id="pc-1", name="H", rows=(Row(id="rw-1"),), reach=(ReachRule(id="rr-1"),)),)
+    key="qtest", name="T", pieces=(Header(id="pc-1", name="H", rows=(Row(id="rw-1"),), reach=(ReachRule(id="rr-1"),)),)
 )
 SCRAPS = (
     "<!doctype html>",

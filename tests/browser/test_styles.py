@@ -12,7 +12,7 @@ from selenium import webdriver
 
 from tests.styled_sites import StyledMaker
 from upper_rim.core.model.properties import PROPERTIES
-from upper_rim.core.model.site import Piece, Row, Site
+from upper_rim.core.model.site import Header, Row, Site
 from upper_rim.core.model.styling import STATES_OF, State
 from upper_rim.core.output.font_rules import faces_in_use, families
 from upper_rim.core.output.links import Links
@@ -75,7 +75,7 @@ def chromium() -> Iterator[webdriver.Chrome]:
 
 
 def body_of(site: Site) -> str:
-    scene = Scene(site, Links(site), "en", None, marks=True)
+    scene = Scene(site, Links(site), shelf(), "en", None, marks=True)
     return "".join(piece_html(piece, scene, first=False) for piece in site.pieces)
 
 
@@ -152,7 +152,7 @@ def test_a_background_that_moves_slower_stays_behind_by_its_share(chromium: webd
         "background-drift": "0.4",
     }
     row = Row(id="rw-one", styles=declared("row", image))
-    site = Site(key="qdrift", name="Drift", pieces=(Piece(id="pc-one", name="P", rows=(row,)),))
+    site = Site(key="qdrift", name="Drift", pieces=(Header(id="pc-one", name="P", rows=(row,)),))
     file = tmp_path / "drift.html"
     file.write_text(document_of(site) + "<div style='height:6000px'></div>")
     metrics = {"width": 800, "height": 600, "deviceScaleFactor": 1, "mobile": False}

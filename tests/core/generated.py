@@ -9,7 +9,7 @@ from typing import Any
 from upper_rim.core.exchange.markdown import written_page
 from upper_rim.core.exchange.pages_in import digest
 from upper_rim.core.model.edits import Add, Edit, Move, Remove, Set, SetEach, Together
-from upper_rim.core.model.site import Band, Menu, Page, Piece, Row, Site
+from upper_rim.core.model.site import Band, Header, Menu, Page, Row, Site
 from upper_rim.core.model.styling import Look, Swatch
 from upper_rim.core.model.tree import ROOT, SLOTS, walk
 
@@ -108,7 +108,7 @@ class Maker:
             looks=tuple(Look(id=self.new_id("lk"), name="L") for _ in range(chance.randrange(3))),
             menus=tuple(Menu(id=self.new_id("mn"), name="Main") for _ in range(chance.randrange(3))),
             pieces=tuple(
-                Piece(id=self.new_id("pc"), name="Header", rows=(Row(id=self.new_id("rw")),))
+                Header(id=self.new_id("pc"), name="Header", rows=(Row(id=self.new_id("rw")),))
                 for _ in range(chance.randrange(3))
             ),
             pages=tuple(

@@ -27,7 +27,7 @@ from upper_rim.core.exchange.pages_in import (
 )
 from upper_rim.core.exchange.source_tags import tokens
 from upper_rim.core.model.items import TextItem
-from upper_rim.core.model.site import Asset, Cell, Page, Piece, ReachRule, Row, Site
+from upper_rim.core.model.site import Asset, Cell, Header, Page, ReachRule, Row, Site
 from upper_rim.core.model.values import Words
 from upper_rim.core.output.compose import Composer
 from upper_rim.shipped import shelf
@@ -43,7 +43,7 @@ def brought_in(data: bytes) -> tuple[list[Incoming], list[Problem]]:
 SITE = Site(
     key="qtest",
     name="T",
-    pieces=(Piece(id="pc-1", name="H", rows=(Row(id="rw-1"),), reach=(ReachRule(id="rr-1"),)),),
+    pieces=(Header(id="pc-1", name="H", rows=(Row(id="rw-1"),), reach=(ReachRule(id="rr-1"),)),),
 )
 
 

@@ -6,7 +6,7 @@ import random
 
 import pytest
 
-from upper_rim.core.model.site import Band, Below, Everywhere, OnPage, Page, Piece, ReachRule, Site, Tagged
+from upper_rim.core.model.site import Band, Below, Everywhere, Header, OnPage, Page, ReachRule, Site, Tagged
 from upper_rim.core.reach.coverage import Coverage, Why, in_words
 
 PATHS = ["/", "/a/", "/a/b/", "/a/b/c/", "/a/b.html", "/ab/", "/press/", "/press/x/"]
@@ -28,7 +28,7 @@ def generated(seed: int) -> Site:
         for at, path in enumerate(sorted(PATHS))
     )
     pieces = tuple(
-        Piece(
+        Header(
             id=f"pc-{at}",
             name=f"P{at}",
             on=chance.random() < 0.9,
@@ -81,12 +81,12 @@ def test_the_outcome_is_what_the_rule_says_plainly(seed: int) -> None:
 
 
 def test_the_reason_names_the_rule_that_won() -> None:
-    main = Piece(
+    main = Header(
         id="pc-main",
         name="Main",
         reach=(ReachRule(id="rr-all"), ReachRule(id="rr-not", shows=False, where=Below(path="/press/x/"))),
     )
-    press = Piece(id="pc-press", name="Press", reach=(ReachRule(id="rr-press", where=Below(path="/press/")),))
+    press = Header(id="pc-press", name="Press", reach=(ReachRule(id="rr-press", where=Below(path="/press/")),))
     pages = tuple(Page(id=f"pg-{at}", path=path) for at, path in enumerate(sorted(PATHS)))
     site = Site(key="qtest", name="T", pages=pages, pieces=(main, press), bands=BANDS)
     coverage = Coverage(site)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ..core.model.items import ButtonItem, IconLink, Logo, MenuItem, TextItem, ToAddress, ToPage
-from ..core.model.site import Band, Below, Cell, Entry, Everywhere, Menu, Piece, ReachRule, Row, Site, Track
+from ..core.model.site import Band, Below, Cell, Entry, Everywhere, Header, Menu, ReachRule, Row, Site, Track
 from ..core.model.styling import Look, RoleDefault, Swatch, Tied
 from ..core.model.values import Translation, Words
 from ..core.style.built_in import corners
@@ -72,7 +72,7 @@ _PRESS_MENU = Menu(
     ),
 )
 
-_MAIN_HEADER = Piece(
+_MAIN_HEADER = Header(
     id="pc-main",
     name="Main header",
     reach=(ReachRule(id="rr-everywhere", where=Everywhere()),),
@@ -168,7 +168,7 @@ _MAIN_HEADER = Piece(
     ),
 )
 
-_PRESS_HEADER = Piece(
+_PRESS_HEADER = Header(
     id="pc-press",
     name="Press header",
     styles=declared("press", {"background-color": "@sw-deep", "color": "@sw-paper"}),

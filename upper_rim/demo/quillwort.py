@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ..core.model.items import ButtonItem, Logo, MenuItem, ToPage
-from ..core.model.site import Band, Cell, Entry, Menu, Piece, ReachRule, Row, Site, Track
+from ..core.model.site import Band, Cell, Entry, Header, Menu, ReachRule, Row, Site, Track
 from ..core.model.styling import Swatch
 from ..core.model.values import Words
 from ..core.style.built_in import corners
@@ -59,7 +59,7 @@ def quillwort() -> tuple[Site, dict[str, bytes]]:
         )
         for name, *_ in _PAGES[1:]
     )
-    header = Piece(
+    header = Header(
         id="pc-main",
         name="Header",
         styles=declared("main", {"background-color": "@sw-moss", "color": "@sw-cream"}),

@@ -79,4 +79,19 @@
     });
   });
   document.addEventListener("click", (event) => closeBranches(event.target));
+
+  // What goes while the footer is in view, and what comes after a distance: both observed, nothing is read while scrolling.
+  const footer = document.querySelector("[data-rim-footer]");
+  const yields = document.querySelectorAll("[data-rim-yields]");
+  if (footer && yields.length) new IntersectionObserver(([seen]) => yields.forEach((float) => float.toggleAttribute("data-rim-away", seen.isIntersecting))).observe(footer);
+  each("[data-rim-after]", (part) => {
+    const above = document.createElement("div");
+    above.style.cssText = `position:absolute;inset-block-start:0;inline-size:1px;block-size:${part.dataset.rimAfter}px;pointer-events:none`;
+    document.body.append(above);
+    new IntersectionObserver(([seen]) => part.toggleAttribute("data-rim-away", seen.isIntersecting)).observe(above);
+  });
+  each("[data-rim-year]", (years) => {
+    const now = new Date().getFullYear(), first = Number(years.dataset.rimYear);
+    years.textContent = first && first < now ? `${first}–${now}` : now;
+  });
 })();

@@ -7,6 +7,7 @@ from functools import cache
 from pathlib import Path
 
 from ..core.model.fonts import Measures
+from ..core.output.brands import Brand, Brands
 from ..core.output.shelf import Face, FaceFile, Shelf
 
 HERE = Path(__file__).parent
@@ -18,7 +19,9 @@ def shelf() -> Shelf:
     return Shelf(
         faces={face.id: face for face in map(_face, json.loads((HERE / "faces.json").read_text()))},
         icons=json.loads((HERE / "icons.json").read_text()),
+        brands=Brands({brand[0]: Brand(*brand) for brand in json.loads((HERE / "brands.json").read_text())}),
         script=_without_comments((RUNTIME / "rim.js").read_text()).encode(),
+        notice_script=_without_comments((RUNTIME / "notice.js").read_text()).replace("\n", ""),
         pieces_css=(RUNTIME / "pieces.css").read_text(),
         drawer_css=(RUNTIME / "drawer.css").read_text(),
     )

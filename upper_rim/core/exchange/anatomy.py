@@ -9,7 +9,7 @@ from __future__ import annotations
 import re
 from typing import NamedTuple
 
-from selectolax.lexbor import LexborHTMLParser
+from selectolax.lexbor import LexborHTMLParser, LexborNode
 
 from ..model.site import Splice
 from .encoding import PRESCAN_BYTES, byte_view, decode, insertion, sniff, unit_bytes
@@ -50,7 +50,7 @@ def anatomy(content: bytes) -> Anatomy:
     splice = Splice(encoding=encoding.label, head_at=head_at * unit, body_at=body_at * unit)
     if not _proven(content, splice, parsed):
         return Anatomy(None, title, language, "Its markup leaves no place where a piece would stand first in the body.")
-    return Anatomy(splice, title, language, "")
+    return Anatomy(_with_end(content, splice, view, unit, parsed), title, language, "")
 
 
 def _title(parsed: LexborHTMLParser) -> str:
@@ -127,6 +127,75 @@ def _loose_text(view: str, start: int, end: int) -> int | None:
     return found.start() if found else None
 
 
+END_PROBE = "<footer data-rim-probe>x</footer>"
+WRAP_PROBE = "<div data-rim-probe>"
+_END_PROBE = re.compile(r'(</div>)?<footer data-rim-probe="">x</footer>')
+_OPEN_AT_END = re.compile(r"[a-z][a-z0-9]*")
+MOST_LEFT_OPEN = 60
+
+
+def _with_end(content: bytes, splice: Splice, view: str, unit: int, parsed: LexborHTMLParser) -> Splice:
+    """The splice with the place behind the body's content: before the last `</body>`, else after the last byte; with
+    what must be closed there first, and whether all between can be put into one element."""
+    last = view.lower().rfind("</body")
+    for end in dict.fromkeys((last * unit if last >= 0 else len(content), len(content))):
+        if end < splice.body_at:
+            continue
+        close = ""
+        for _ in range(2):
+            ended = splice.replaced(end_at=end, close=close)
+            read = _read_with(content, ended, (end, close + END_PROBE))
+            found = read.css_first("footer[data-rim-probe]")
+            if found is None:
+                break
+            left_open = _open_around(found)
+            if left_open is None or (close and left_open):
+                break
+            if not left_open and same_document(_END_PROBE.sub(r"\1", read.html or ""), parsed.html or ""):
+                return ended.replaced(wraps=_wraps(content, ended, parsed))
+            close = "".join(f"</{name}>" for name in left_open)
+    return splice
+
+
+def _open_around(probe: LexborNode) -> list[str] | None:
+    """Names of the elements that are still open where the probe landed, innermost first; None outside the body.
+    Formatting elements are opened again within it (HTML Standard, 13.2.4.3)."""
+    names: list[str] = []
+    within = probe.child
+    while within is not None and within.is_element_node:
+        names.insert(0, within.tag or "")
+        within = within.child
+    above = probe.parent
+    while above is not None and above.tag != "body":
+        if len(names) == MOST_LEFT_OPEN or not _OPEN_AT_END.fullmatch(above.tag or ""):
+            return None
+        names.append(above.tag or "")
+        above = above.parent
+    return None if above is None else names
+
+
+def _wraps(content: bytes, splice: Splice, parsed: LexborHTMLParser) -> bool:
+    assert splice.end_at is not None
+    read = _read_with(
+        content, splice, (splice.body_at, WRAP_PROBE), (splice.end_at, splice.close + "</div>" + END_PROBE)
+    )
+    wrap = read.css_first("body > div[data-rim-probe]")
+    if wrap is None or wrap.next is None or wrap.next.tag != "footer":
+        return False
+    inside = (read.html or "").replace('<div data-rim-probe="">', "", 1)
+    return same_document(_END_PROBE.sub("", inside), parsed.html or "")
+
+
+def _read_with(content: bytes, splice: Splice, *insertions: tuple[int, str]) -> LexborHTMLParser:
+    """The page as a browser reads it with texts put in."""
+    parts: list[bytes] = []
+    at = 0
+    for place, text in insertions:
+        parts += (content[at:place], insertion(text, splice.encoding))
+        at = place
+    return read_as_browser(b"".join((*parts, content[at:])), splice.encoding)
+
+
 PROBE = "<header data-rim-probe></header>"
 HEAD_PROBE = '<link rel="x-rim-probe">'
 _PROBES = re.compile(r'<!--(?:rim:[a-z]*|/rim)-->|<link rel="x-rim-probe">|<header data-rim-probe=""></header>')
@@ -143,15 +212,9 @@ def read_as_browser(content: bytes, label: str) -> LexborHTMLParser:
 
 
 def _proven(content: bytes, splice: Splice, parsed: LexborHTMLParser) -> bool:
-    label = splice.encoding
-    spliced = (
-        content[: splice.head_at]
-        + insertion(marked("head", HEAD_PROBE), label)
-        + content[splice.head_at : splice.body_at]
-        + insertion(marked("probe", PROBE), label)
-        + content[splice.body_at :]
+    read = _read_with(
+        content, splice, (splice.head_at, marked("head", HEAD_PROBE)), (splice.body_at, marked("probe", PROBE))
     )
-    read = read_as_browser(spliced, label)
     body = read.body
     first = body.child if body is not None else None
     while first is not None and (

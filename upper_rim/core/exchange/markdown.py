@@ -43,7 +43,8 @@ def document(title: str, language: str, body: str) -> tuple[bytes, Splice]:
         f'\n<meta name="viewport" content="width=device-width, initial-scale=1">\n<title>{escape(title)}</title>\n'
         f"<style>{_STYLE}</style>\n</head>\n<body>"
     )
-    rest = f"\n<main>\n{body}</main>\n</body>\n</html>\n"
+    main, rest = f"\n<main>\n{body}</main>\n", "</body>\n</html>\n"
     head_at = len(before.encode())
-    splice = Splice(encoding="utf-8", head_at=head_at, body_at=head_at + len(head.encode()))
-    return (before + head + rest).encode(), splice
+    body_at = head_at + len(head.encode())
+    splice = Splice(encoding="utf-8", head_at=head_at, body_at=body_at, end_at=body_at + len(main.encode()), wraps=True)
+    return (before + head + main + rest).encode(), splice

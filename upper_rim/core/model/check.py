@@ -10,9 +10,24 @@ from collections.abc import Iterable, Iterator
 from typing import Any
 
 from .edits import Refusal
-from .items import ButtonItem, IconLink, Logo, MenuItem, TextItem
+from .items import (
+    BackToTop,
+    ButtonItem,
+    Contact,
+    Copyright,
+    Divider,
+    IconLink,
+    LinkList,
+    Logo,
+    MenuItem,
+    PictureItem,
+    RichText,
+    SocialRow,
+    Spacer,
+    TextItem,
+)
 from .properties import PROPERTIES, references_in
-from .site import Asset, Cell, Page, Piece, Row, Site
+from .site import Asset, Cell, Float, Page, Piece, Row, Site
 from .styling import STATES_OF, Declaration, Part, RoleDefault, Styled
 from .tree import walk
 
@@ -43,7 +58,7 @@ def _faults(site: Site, before: Site | None) -> Iterator[Refusal]:
             continue
         yield from _doubled_roles(piece.roles)
         for default in piece.roles:
-            if default.role in {"page", "piece"}:
+            if default.role in {"page", "piece", "float"}:
                 reason = "within a piece there are no defaults for pieces; style the piece itself"
                 yield Refusal(node=default.id, field="role", reason=reason)
         for node in (piece, *walk(piece)):
@@ -67,6 +82,8 @@ def _ids(site: Site, slot: str) -> set[str]:
 def roles_of(node: Any) -> dict[Part, str]:
     """The parts of a node that can be styled each by itself, and the role of each."""
     match node:
+        case Float():
+            return {"box": "float"}
         case Piece():
             return {"box": "piece"}
         case Row():
@@ -75,8 +92,16 @@ def roles_of(node: Any) -> dict[Part, str]:
             return {"box": "cell"}
         case Logo():
             return {"box": "title"}
-        case TextItem():
+        case TextItem() | RichText() | Contact() | Copyright():
             return {"box": "text"}
+        case PictureItem() | Divider() | Spacer():
+            return {"box": "block"}
+        case LinkList():
+            return {"box": "menu", "content": "entry"}
+        case SocialRow():
+            return {"box": "menu", "content": "icon"}
+        case BackToTop():
+            return {"box": "second"}
         case IconLink():
             return {"box": "icon"}
         case ButtonItem():
@@ -125,7 +150,8 @@ def _doubled_roles(roles: Iterable[RoleDefault]) -> Iterator[Refusal]:
 
 
 def _fault(node: Any, bands: set[str], menus: set[str], looks: set[str], piece: str) -> Iterator[Refusal]:
-    used_bands = {*getattr(node, "hidden_in", ()), getattr(node, "drawer_below", None)} - {None}
+    folded = [one.band for one in getattr(node, "columns", ())]
+    used_bands = {*getattr(node, "hidden_in", ()), *folded, getattr(node, "drawer_below", None)} - {None}
     if not used_bands <= bands:
         reason = f"“{piece}” uses a width band that is not there; choose another one there first"
         yield Refusal(node=node.id, field="hidden_in", reason=reason)

@@ -6,8 +6,9 @@ from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints
 
+from .rich import RichWords
 from .styling import Styled
-from .values import Address, NodeId, PagePath, Pixels, Value, Words
+from .values import Address, Label, Node, NodeId, PagePath, Pixels, Value, Words
 
 
 class ToPage(Value):
@@ -32,6 +33,11 @@ Target = Annotated[ToPage | ToAddress | ToNothing, Field(discriminator="kind")]
 
 Weight = Annotated[int, Field(ge=100, le=1000)]
 TextSize = Annotated[int, Field(ge=8, le=160)]
+IconSize = Annotated[int, Field(ge=12, le=96)]
+Percent = Annotated[int, Field(ge=0, le=100)]
+WordsShown = Literal["none", "beside", "below"]
+Day = Literal["Mo", "Tu", "We", "Th", "Fr", "Sa", "Su"]
+Clock = Annotated[str, StringConstraints(pattern=r"^([01]\d|2[0-4]):[0-5]\d$")]
 
 
 class _Item(Styled):
@@ -84,14 +90,153 @@ class IconLink(_Item):
     icon: Annotated[str, StringConstraints(pattern=r"^[a-z0-9]+(-[a-z0-9]+)*$", max_length=60)] = "link"
     words: Words = Words(text="Link")
     target: Target = ToNothing()
-    icon_px: Annotated[int, Field(ge=12, le=96)] = 22
+    icon_px: IconSize = 22
+    words_shown: WordsShown = "none"
 
 
-Item = Annotated[Logo | MenuItem | TextItem | ButtonItem | IconLink, Field(discriminator="kind")]
+class RichText(_Item):
+    """A text with a small set of marks. Whatever comes in is cleaned (see `core.model.rich`)."""
+
+    kind: Literal["rich"] = "rich"
+    rich: RichWords = RichWords(text="<p>Text</p>")
+
+
+class PictureItem(_Item):
+    """A picture carried with the site. Its words are its alternative; an ornament has none."""
+
+    kind: Literal["picture"] = "picture"
+    picture: PagePath | None = None
+    words: Words = Words()
+    ornament: bool = False
+    width_px: Annotated[int, Field(ge=8, le=4000)] = 320
+    ratio: Annotated[str, StringConstraints(pattern=r"^([1-9]\d{0,3}/[1-9]\d{0,3})?$")] = Field(
+        default="", description="Width/height that it is cropped to; its own where empty."
+    )
+    focus_x: Percent = Field(default=50, description="What stays in view when it is cropped: from the start, in %.")
+    focus_y: Percent = Field(default=50, description="From the top, in %.")
+    target: Target = ToNothing()
+
+
+class LinkList(_Item):
+    """The first level of a menu as a list under a title."""
+
+    kind: Literal["links"] = "links"
+    words: Words = Words()
+    menu: NodeId | None = None
+    branch: NodeId | None = Field(default=None, description="Only what lies below this entry.")
+
+
+BusinessKind = Literal[
+    "Organization", "LocalBusiness", "Store", "TravelAgency", "Restaurant", "LodgingBusiness", "EducationalOrganization"
+]
+"""Types of schema.org that carry an address."""
+
+
+class Hours(Value):
+    """When one is open on some days of the week (schema.org OpeningHoursSpecification)."""
+
+    days: tuple[Day, ...]
+    opens: Clock
+    closes: Clock
+
+
+class Contact(_Item):
+    """Who and where one is: published as an `address` and as schema.org data."""
+
+    kind: Literal["contact"] = "contact"
+    business: BusinessKind = "Organization"
+    name: Label = ""
+    street: Label = ""
+    postcode: Label = ""
+    town: Label = ""
+    country: Annotated[str, StringConstraints(pattern=r"^([A-Z]{2})?$")] = Field(
+        default="", description="ISO 3166-1 code of two letters."
+    )
+    telephone: Annotated[str, StringConstraints(strip_whitespace=True, pattern=r"^(\+?[\d ()/-]{5,24})?$")] = ""
+    mail: Annotated[
+        str, StringConstraints(strip_whitespace=True, pattern=r"^([^\s@/:<>]+@[^\s@/:<>]+\.[^\s@/:<>]+)?$")
+    ] = ""
+    hours: tuple[Hours, ...] = ()
+
+
+class Profile(Node):
+    """An address elsewhere. The icon is found from its host."""
+
+    address: Address
+    name: Label = Field(default="", description="What it is called; the host's own name where empty.")
+
+
+class SocialRow(_Item):
+    """Profiles elsewhere, mail and telephone, each as its icon."""
+
+    kind: Literal["social"] = "social"
+    profiles: tuple[Profile, ...] = ()
+    icon_px: IconSize = 20
+    gap_px: Pixels = 4
+    words_shown: WordsShown = "none"
+    new_window: bool = False
+    own_colours: bool = Field(default=False, description="Each icon in the colour of its own mark.")
+
+
+class Copyright(_Item):
+    """The sign, the years up to the present one, and whose the rights are; the site's name where empty."""
+
+    kind: Literal["copyright"] = "copyright"
+    words: Words = Words()
+    first_year: Annotated[int, Field(ge=1000, le=9999)] | None = None
+
+
+class Divider(_Item):
+    """A line across its cell, or along it beside other items."""
+
+    kind: Literal["divider"] = "divider"
+    upright: bool = False
+
+
+class Spacer(_Item):
+    """Room: a length, or all that is left."""
+
+    kind: Literal["spacer"] = "spacer"
+    size_px: Pixels = 24
+    grows: bool = False
+
+
+class BackToTop(_Item):
+    kind: Literal["top"] = "top"
+    words: Words = Words(text="Back to top")
+    after_px: Pixels = Field(default=600, description="How far down one must be for it to show; 0: always.")
+
+
+Item = Annotated[
+    Logo
+    | MenuItem
+    | TextItem
+    | RichText
+    | PictureItem
+    | ButtonItem
+    | IconLink
+    | LinkList
+    | Contact
+    | SocialRow
+    | Copyright
+    | Divider
+    | Spacer
+    | BackToTop,
+    Field(discriminator="kind"),
+]
 ITEM_KINDS: dict[str, type[_Item]] = {
     "logo": Logo,
     "menu": MenuItem,
     "text": TextItem,
+    "rich": RichText,
+    "picture": PictureItem,
     "button": ButtonItem,
     "icon": IconLink,
+    "links": LinkList,
+    "contact": Contact,
+    "social": SocialRow,
+    "copyright": Copyright,
+    "divider": Divider,
+    "spacer": Spacer,
+    "top": BackToTop,
 }

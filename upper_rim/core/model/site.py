@@ -49,11 +49,21 @@ class Cell(Styled):
     items: tuple[Item, ...] = ()
 
 
+class Columns(Value):
+    """How many columns a row has in a width band; its cells fill them in the order in which they are read."""
+
+    band: NodeId
+    count: Annotated[int, Field(ge=1, le=6)]
+
+
 class Row(Styled):
     name: Name = "Row"
     cells: tuple[Cell, ...] = ()
     gap_px: Pixels = 24
     full_width: bool = False
+    columns: tuple[Columns, ...] = Field(
+        default=(), description="Width bands in which the cells fold into equal columns."
+    )
     hidden_in: tuple[NodeId, ...] = ()
 
 
@@ -94,19 +104,90 @@ def _without_markers(code: str) -> str:
     return code
 
 
-PieceKind = Literal["header"]
-
-
 class Piece(Styled):
-    """One thing around the content of pages."""
+    """One thing around the content of pages: what all kinds have in common. `kind` says which it is."""
 
-    kind: PieceKind = "header"
+    kind: str
     name: Name
     rows: tuple[Row, ...] = ()
     reach: tuple[ReachRule, ...] = ()
     hidden_in: tuple[NodeId, ...] = Field(default=(), description="Width bands in which the piece does not show.")
     roles: tuple[RoleDefault, ...] = Field(default=(), description="Defaults by role that count within this piece.")
     on: bool = True
+
+
+class Header(Piece):
+    """Before the content: a banner landmark."""
+
+    kind: Literal["header"] = "header"
+
+
+class Footer(Piece):
+    """After the content: a contentinfo landmark."""
+
+    kind: Literal["footer"] = "footer"
+    uncovered: bool = Field(
+        default=False, description="It lies beneath the page, which uncovers it while it is scrolled to its end."
+    )
+
+
+class Sidebar(Piece):
+    """Beside the content: a complementary landmark of its own name. Where the window leaves the text less than its
+    least measure, it stands before or after the content."""
+
+    kind: Literal["sidebar"] = "sidebar"
+    side: Literal["start", "end"] = "start"
+    width_px: Annotated[int, Field(ge=80, le=1000)] | None = Field(
+        default=None, description="Width of its content; the foundations' where None."
+    )
+    narrow: Literal["before", "after"] = "after"
+
+
+Moment = Annotated[str, StringConstraints(pattern=r"^\d{4}-[01]\d-[0-3]\dT[0-2]\d:[0-5]\d$")]
+"""A date and time by the visitor's clock (ISO 8601, no zone)."""
+
+
+class Notice(Piece):
+    """A bar with a message, a region of its own name. Closed by a visitor, it stays closed for a time."""
+
+    kind: Literal["notice"] = "notice"
+    edge: Literal["top", "bottom"] = "top"
+    pinned: bool = False
+    closable: bool = True
+    closed_days: Annotated[int, Field(ge=1, le=3650)] = 30
+    shows_from: Moment | None = None
+    shows_until: Moment | None = None
+
+
+class BottomBar(Piece):
+    """Two to five targets at the bottom of small screens, always there: a navigation landmark."""
+
+    kind: Literal["bottom"] = "bottom"
+    height_px: Annotated[int, Field(ge=44, le=120)] = 56
+
+
+FloatPlace = Literal["top-start", "top-end", "middle-start", "middle-end", "bottom-start", "bottom-end"]
+
+
+class Float(Piece):
+    """A button, or a small fan of them, over the page at one of six places."""
+
+    kind: Literal["float"] = "float"
+    place: FloatPlace = "bottom-end"
+    inset_px: Annotated[int, Field(ge=0, le=200)] = 16
+    fan: bool = Field(default=False, description="Only its first item shows, until that one is pressed.")
+    yields: bool = Field(default=True, description="It goes while the footer is in view.")
+
+
+AnyPiece = Annotated[Header | Footer | Sidebar | Notice | BottomBar | Float, Field(discriminator="kind")]
+PIECE_KINDS: dict[str, type[Piece]] = {
+    "header": Header,
+    "notice": Notice,
+    "footer": Footer,
+    "sidebar": Sidebar,
+    "bottom": BottomBar,
+    "float": Float,
+}
 
 
 class Cut(Value):
@@ -130,6 +211,13 @@ class Splice(Value):
     encoding: Label = Field(default="utf-8", description="Label of the WHATWG Encoding Standard.")
     head_at: Annotated[int, Field(ge=0)]
     body_at: Annotated[int, Field(ge=0)]
+    end_at: Annotated[int, Field(ge=0)] | None = Field(
+        default=None, description="Where the body's content ends; None: nothing can be put behind it."
+    )
+    close: Annotated[str, StringConstraints(pattern=r"^(</[a-z][a-z0-9]*>)*$", max_length=400)] = Field(
+        default="", description="Closes what the page leaves open at its end."
+    )
+    wraps: bool = Field(default=False, description="The content from `body_at` to `end_at` can be put into an element.")
 
 
 class Page(Node):
@@ -197,7 +285,7 @@ class Site(Value):
     swatches: tuple[Swatch, ...] = ()
     bands: tuple[Band, ...] = ()
     menus: tuple[Menu, ...] = ()
-    pieces: tuple[Piece, ...] = ()
+    pieces: tuple[AnyPiece, ...] = ()
     lifts: tuple[Lift, ...] = ()
     pages: tuple[Page, ...] = ()
     assets: tuple[Asset, ...] = ()

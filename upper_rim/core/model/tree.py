@@ -12,8 +12,8 @@ from typing import Any, NamedTuple
 
 from pydantic import TypeAdapter
 
-from .items import ITEM_KINDS
-from .site import Cell, Entry, Menu, Piece, Row, Site
+from .items import ITEM_KINDS, SocialRow
+from .site import PIECE_KINDS, Cell, Entry, Menu, Row, Site
 from .styling import Look, RoleDefault
 from .values import Node, Value
 
@@ -21,12 +21,13 @@ SLOTS: dict[type[Value], tuple[str, ...]] = {
     Site: ("swatches", "bands", "fonts", "looks", "roles", "menus", "pieces", "snippets", "lifts", "pages", "assets"),
     Menu: ("entries",),
     Entry: ("entries",),
-    Piece: ("rows", "reach", "roles", "styles"),
+    **dict.fromkeys(PIECE_KINDS.values(), ("rows", "reach", "roles", "styles")),
     Row: ("cells", "styles"),
     Cell: ("items", "styles"),
     Look: ("styles",),
     RoleDefault: ("styles",),
     **dict.fromkeys(ITEM_KINDS.values(), ("styles",)),
+    SocialRow: ("profiles", "styles"),
 }
 
 SORTED_SLOTS: dict[str, Callable[[Any], Any]] = {

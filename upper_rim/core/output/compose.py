@@ -9,13 +9,12 @@ import hashlib
 from collections.abc import Callable, Iterator
 from functools import cache
 from html import escape
-from typing import NamedTuple
 
 from ..exchange.encoding import insertion
 from ..exchange.markdown import document
 from ..exchange.markers import marked
 from ..model.items import ToPage
-from ..model.site import Below, OnPage, Page, Piece, Site, Snippet
+from ..model.site import Below, OnPage, Page, Site, Snippet
 from ..model.tree import walk
 from ..model.values import Node
 from ..reach.coverage import Coverage, Outcome
@@ -23,9 +22,10 @@ from ..style.fonts import subset_font
 from ..style.pictures import Picture, read_picture
 from ..style.resolve import Styling
 from .font_rules import faces_in_use
+from .item_html import Scene
 from .links import Links
 from .phrases import phrase
-from .piece_html import Scene, piece_html
+from .piece_html import Shown, around
 from .sheet import inside_a_page, sheet
 from .shelf import Shelf
 
@@ -41,15 +41,18 @@ class Composer:
         read: Callable[[str], bytes] | None = None,
         *,
         marks: bool = False,
+        year: int | None = None,
     ) -> None:
         """`read` gives the bytes of a content by its hash: uploaded fonts are read so. `marks`: with node ids in the
-        markup and the CSS in the page, as the stage needs them: one request shows an edit."""
+        markup and the CSS in the page, as the stage needs them: one request shows an edit. `year` is the present
+        one, for lines that tell it."""
         self.site = site
         self.coverage = Coverage(site)
         self._links = Links(site)
         self._shelf = shelf
         self._read = read
         self._marks = marks
+        self._year = year
         self._linked = _linked_pages(site)
         css = sheet(site, shelf, PARTS if marks else "", self._picture) if site.pieces else ""
         self.css = inside_a_page(css) if marks else css
@@ -59,7 +62,9 @@ class Composer:
             f"<style data-rim-sheet>{self.css}</style>" if marks else f'<link rel="stylesheet" href="{self.css_path}">'
         )
         self._head = marked("head", f'{looks}<script src="{self.script_path}" defer></script>')
-        self._fragments: dict[tuple[tuple[tuple[str, ...], ...], str, str | None, str], tuple[bytes, bytes]] = {}
+        self._fragments: dict[
+            tuple[tuple[tuple[str, ...], ...], str, str | None, str, str], tuple[bytes, bytes, bytes]
+        ] = {}
 
     def page(self, page: Page, content: bytes) -> bytes:
         """The published page. Taking every insertion out gives `content` less its cuts."""
@@ -68,11 +73,12 @@ class Composer:
         splice = page.splice
         if splice is None or not (pieces or self.site.snippets):
             return _spliced(content, (), page)
-        head, body = self._insertions(pieces, page, splice.encoding) if pieces else (b"", b"")
+        head, before, behind = self._insertions(pieces, page, splice.encoding) if pieces else (b"", b"", b"")
         code = {place: self._code(place, page, splice.encoding) for place in ("head", "start", "end")}
         places = (
             (splice.head_at, head + code["head"]),
-            (splice.body_at, code["start"] + body),
+            (splice.body_at, code["start"] + before),
+            (len(content) if splice.end_at is None else splice.end_at, behind),
             (len(content), code["end"]),
         )
         return _spliced(content, places, page)
@@ -120,16 +126,20 @@ class Composer:
         shape = page or Page(id="not-found", path=path, title=title, language=language)
         return self.page(shape.replaced(splice=splice), content)
 
-    def _insertions(self, pieces: tuple[Shown, ...], page: Page, encoding: str) -> tuple[bytes, bytes]:
+    def _insertions(self, pieces: tuple[Shown, ...], page: Page, encoding: str) -> tuple[bytes, bytes, bytes]:
+        """For the head, before the content and behind it."""
         current = page.id if page.id in self._linked else None
-        key = (tuple((shown.piece.id, *shown.out_in) for shown in pieces), page.language, current, encoding)
+        close = page.splice.close if page.splice else ""
+        key = (tuple((shown.piece.id, *shown.out_in) for shown in pieces), page.language, current, encoding, close)
         if key not in self._fragments:
-            scene = Scene(self.site, self._links, page.language, current, self._marks)
-            body = "".join(
-                marked(shown.piece.kind, piece_html(shown.piece, scene, first=at == 0, out_in=shown.out_in))
-                for at, shown in enumerate(pieces)
+            scene = Scene(self.site, self._links, self._shelf, page.language, current, self._marks, self._year)
+            before, behind = around(pieces, scene, self._shelf)
+            closing = marked("close", close) if close and behind else ""
+            self._fragments[key] = (
+                insertion(self._head, encoding),
+                insertion(before, encoding),
+                insertion(closing + behind, encoding),
             )
-            self._fragments[key] = (insertion(self._head, encoding), insertion(body, encoding))
         return self._fragments[key]
 
 
@@ -141,13 +151,6 @@ def _is_for(snippet: Snippet, page: Page) -> bool:
             return page.id == page_id
         case _:
             return True
-
-
-class Shown(NamedTuple):
-    """A piece on a page, and the width bands in which it does not show there."""
-
-    piece: Piece
-    out_in: tuple[str, ...]
 
 
 def shown_pieces(outcomes: dict[str, tuple[Outcome, ...]], bands: tuple[str | None, ...]) -> tuple[Shown, ...]:

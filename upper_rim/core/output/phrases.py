@@ -10,6 +10,20 @@ _PHRASES: dict[str, dict[str, str]] = {
         "ar": "انتقل إلى المحتوى",
     },
     "close": {"en": "Close menu", "de": "Menü schließen", "cy": "Cau’r ddewislen", "ar": "إغلاق القائمة"},
+    "close_notice": {"en": "Close", "de": "Schließen", "cy": "Cau", "ar": "إغلاق"},
+    "top": {"en": "Back to top", "de": "Nach oben", "cy": "Yn ôl i’r brig", "ar": "إلى الأعلى"},
+    "new_window": {
+        "en": "opens a new window",
+        "de": "öffnet ein neues Fenster",
+        "cy": "yn agor ffenestr newydd",
+        "ar": "يفتح نافذة جديدة",
+    },
+    "days": {
+        "en": "Mon Tue Wed Thu Fri Sat Sun",
+        "de": "Mo Di Mi Do Fr Sa So",
+        "cy": "Llun Maw Mer Iau Gwe Sad Sul",
+        "ar": "الإثنين الثلاثاء الأربعاء الخميس الجمعة السبت الأحد",
+    },
     "branch": {"en": "More: {0}", "de": "Mehr: {0}", "cy": "Mwy: {0}", "ar": "المزيد: {0}"},
     "not_found": {
         "en": "Page not found",

@@ -1,58 +1,166 @@
-"""What is the HTML of a piece, on a page in a given language, with a given page current?
+"""What is the HTML of the pieces of a page: what stands before its content, and what behind it?
 
-Landmarks and patterns follow the ARIA Authoring Practices: banner, labelled navigation, disclosure.
+Landmarks follow the ARIA Authoring Practices: banner, contentinfo, complementary, navigation, and regions with a name.
 """
 
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass
 from html import escape
+from typing import NamedTuple
 
-from ..model.items import ButtonItem, IconLink, Item, Logo, MenuItem, Target, TextItem
-from ..model.site import Cell, Entry, Piece, Row, Site
-from ..model.styling import Styled
+from ..exchange.markers import marked
+from ..model.site import BottomBar, Cell, Float, Footer, Header, Notice, Piece, Row, Sidebar
 from ..model.values import direction
-from .links import Links
-from .naming import look_class, published_name
+from .item_html import Scene, item_html
 from .phrases import phrase
+from .shelf import Shelf
 
 
-@dataclass(frozen=True)
-class Scene:
-    """For which page a piece is written: its language and, where menus may mark it, its id.
+class Shown(NamedTuple):
+    """A piece on a page, and the width bands in which it does not show there."""
 
-    `marks` adds the ids of nodes as `data-rim-node`, for the stage to tell what was pressed.
-    """
-
-    site: Site
-    links: Links
-    language: str
-    current: str | None
-    marks: bool = False
-
-    def name(self, part: str = "") -> str:
-        return published_name(self.site.key, part)
-
-    def attributes(self, node: Styled, *classes: str) -> str:
-        worn = (look_class(look, position) for position, look in enumerate(node.wears))
-        names = " ".join([*(self.name(part) for part in (*classes, *worn)), *node.classes.split()])
-        node_id = node.id
-        mark = f' data-rim-node="{node_id}"' if self.marks else ""
-        return f'class="{names}"{mark}'
+    piece: Piece
+    out_in: tuple[str, ...]
 
 
-def piece_html(piece: Piece, scene: Scene, *, first: bool, out_in: tuple[str, ...] = ()) -> str:
-    """A header as a banner landmark, hidden in the bands `out_in`. The first of a page brings the skip link and its target."""
-    rows = "".join(_row(row, scene) for row in piece.rows)
-    skip = (
-        f'<a class="{scene.name("skip")}" href="#{scene.name("content")}">{escape(phrase("skip", scene.language))}</a>'
-        if first
+class Around(NamedTuple):
+    """What stands before a page's content and behind it, each insertion in its marks."""
+
+    before: str
+    behind: str
+
+
+def around(shown: Iterable[Shown], scene: Scene, shelf: Shelf) -> Around:
+    """The pieces of a page in the order in which they are read: top notice, header, sidebar; footer, and what is pinned
+    to the bottom. The first brings the skip link, the last before the content its target."""
+    listed = list(shown)
+
+    def of_kind(kind: str, *, at_bottom: bool = False) -> list[Shown]:
+        return [one for one in listed if one.piece.kind == kind and _is_low(one.piece) == at_bottom]
+
+    top = [*of_kind("notice"), *of_kind("header")]
+    before = "".join(
+        marked(one.piece.kind, _piece(one, scene, shelf, skip=at == 0, target=at == len(top) - 1))
+        for at, one in enumerate(top)
+    )
+    behind = ""
+    for one in of_kind("sidebar"):
+        opening, closing = _beside(one, scene, shelf)
+        before += marked("sidebar", opening)
+        behind = marked("sidebar-end", closing) + behind
+    lower = of_kind("notice", at_bottom=True)
+    for one in [*of_kind("footer"), *(one for one in lower if not _is_pinned(one.piece))]:
+        behind += marked(one.piece.kind, _piece(one, scene, shelf))
+    low = [*of_kind("float"), *(one for one in lower if _is_pinned(one.piece)), *of_kind("bottom")]
+    return Around(before, behind + _stack(low, scene, shelf))
+
+
+def _is_low(piece: Piece) -> bool:
+    return isinstance(piece, Notice) and piece.edge == "bottom"
+
+
+def _is_pinned(piece: Piece) -> bool:
+    return isinstance(piece, Notice) and piece.pinned
+
+
+def _stack(low: list[Shown], scene: Scene, shelf: Shelf) -> str:
+    """What is pinned to the bottom, one above the other, so that each lifts what stands over it; and the room that the
+    page's end keeps free for it."""
+    if not low:
+        return ""
+    pieces = "".join(_piece(one, scene, shelf) for one in low)
+    rooms = "".join(
+        f'<div class="{" ".join(scene.name(part) for part in ("room", f"{one.piece.id}-room", *_out(one)))}"></div>'
+        for one in low
+        if isinstance(one.piece, BottomBar)
+    )
+    return marked("stack", f'{rooms}<div class="{scene.name("stack")}">{pieces}</div>')
+
+
+def _out(shown: Shown) -> list[str]:
+    """Classes of the bands in which a piece does not show."""
+    return [f"out-{band}" for band in shown.out_in]
+
+
+def _beside(shown: Shown, scene: Scene, shelf: Shelf) -> tuple[str, str]:
+    """What opens before the content, and what closes behind it."""
+    piece, aside = shown.piece, _piece(shown, scene, shelf)
+    opening = f'<div class="{scene.name("beside")} {scene.name(piece.id + "-beside")}">'
+    content = f'<div class="{scene.name("beside-content")}">'
+    if isinstance(piece, Sidebar) and piece.narrow == "before":
+        return f"{opening}{aside}{content}", "</div></div>"
+    return f"{opening}{content}", f"</div>{aside}</div>"
+
+
+def _piece(shown: Shown, scene: Scene, shelf: Shelf, *, skip: bool = False, target: bool = False) -> str:
+    """One piece as its landmark, hidden in the bands `out_in`."""
+    piece = shown.piece
+    content_id = scene.name("content")
+    to_content = (
+        f'<a class="{scene.name("skip")}" href="#{content_id}">{escape(phrase("skip", scene.language))}</a>'
+        if skip
         else ""
     )
-    target = f'<div id="{scene.name("content")}" class="{scene.name("target")}" tabindex="-1"></div>' if first else ""
-    language = f'lang="{scene.language}" dir="{direction(scene.language)}"'
-    return f"<header {scene.attributes(piece, '', piece.id, *(f'out-{band}' for band in out_in))} {language}>{skip}{rows}</header>{target}"
+    after = f'<div id="{content_id}" class="{scene.name("target")}" tabindex="-1"></div>' if target else ""
+    rows = "".join(_row(row, scene) for row in piece.rows)
+    language = f' lang="{scene.language}" dir="{direction(scene.language)}"'
+    classes = ["", piece.id, *_out(shown)]
+    label = f' aria-label="{escape(piece.name, quote=True)}"'
+    match piece:
+        case Header():
+            tag, named, said = "header", "", ""
+        case Footer():
+            tag, named, said = "footer", "", " data-rim-footer"
+            rows = f'<div class="{scene.name("beneath")}">{rows}</div>' if piece.uncovered else rows
+        case Sidebar():
+            tag, named, said = "aside", label, ""
+        case Notice():
+            tag, named, said = "section", label, _closing(piece, scene)
+            rows, after = rows + _close_button(piece, scene), _notice_script(piece, scene, shelf) + after
+            classes += ["pinned"] if piece.pinned else []
+        case BottomBar():
+            tag, named, said = "nav", label, ""
+            classes.append("bottom")
+        case Float():
+            tag, named, said = "section", label, " data-rim-yields" if piece.yields else ""
+            classes += ["float", piece.place]
+            rows = _fan(piece, rows, scene) if piece.fan else rows
+        case _:
+            raise AssertionError(piece.kind)
+    return f"<{tag} {scene.attributes(piece, *classes)}{language}{named}{said}>{to_content}{rows}</{tag}>{after}"
+
+
+def _closing(piece: Notice, scene: Scene) -> str:
+    said = {
+        "key": f"{scene.site.key}-{piece.id}" if piece.closable else None,
+        "days": piece.closed_days if piece.closable else None,
+        "from": piece.shows_from,
+        "until": piece.shows_until,
+    }
+    return "".join(f' data-rim-{name}="{value}"' for name, value in said.items() if value is not None)
+
+
+def _close_button(piece: Notice, scene: Scene) -> str:
+    if not piece.closable:
+        return ""
+    words = escape(phrase("close_notice", scene.language), quote=True)
+    icon = f'<span class="{scene.name("icon")} {scene.name("icon-x")}"></span>'
+    return f'<button type="button" class="{scene.name("shut")}" data-rim-shut aria-label="{words}">{icon}</button>'
+
+
+def _notice_script(piece: Notice, scene: Scene, shelf: Shelf) -> str:
+    """Within the page, not deferred: whether the bar shows is settled before anything below it is drawn. Not on the
+    stage, where its designer wants to see it at any time."""
+    timed = (piece.closable or piece.shows_from or piece.shows_until) and not scene.marks
+    return f"<script>{shelf.notice_script}</script>" if timed else ""
+
+
+def _fan(piece: Float, rows: str, scene: Scene) -> str:
+    name = escape(piece.name)
+    return (
+        f'<details class="{scene.name("fan")}"><summary class="{scene.name("button")}">{name}</summary>{rows}</details>'
+    )
 
 
 def _row(row: Row, scene: Scene) -> str:
@@ -64,109 +172,3 @@ def _cell(cell: Cell, scene: Scene) -> str:
     classes = ["cell", cell.id] + ([cell.align] if cell.align != "start" else [])
     items = "".join(item_html(item, scene) for item in cell.items)
     return f"<div {scene.attributes(cell, *classes)}>{items}</div>"
-
-
-def item_html(item: Item, scene: Scene) -> str:
-    match item:
-        case Logo():
-            return _logo(item, scene)
-        case MenuItem():
-            return _menu(item, scene)
-        case TextItem():
-            return f"<span {scene.attributes(item, 'text', item.id)}>{escape(item.words.in_language(scene.language))}</span>"
-        case ButtonItem():
-            words = escape(item.words.in_language(scene.language))
-            return _linked(
-                item.target,
-                scene,
-                scene.attributes(item, "second" if item.rank == "second" else "button", item.id),
-                words,
-            )
-        case IconLink():
-            name = escape(item.words.in_language(scene.language), quote=True)
-            icon = f'<span class="{scene.name("icon")} {scene.name("icon-" + item.icon)}"></span>'
-            attributes = f'{scene.attributes(item, "link", item.id)} aria-label="{name}"'
-            return _linked(item.target, scene, attributes, icon)
-
-
-def _linked(target: Target, scene: Scene, attributes: str, content: str) -> str:
-    """A link; without a target, a placeholder link (HTML Standard, 4.6: an `a` without `href`)."""
-    href, page = scene.links.resolve(target, scene.language)
-    if href is None:
-        return f'<a role="link" aria-disabled="true" {attributes}>{content}</a>'
-    current = ' aria-current="page"' if page is not None and page.id == scene.current else ""
-    return f'<a {attributes} href="{escape(href, quote=True)}"{current}>{content}</a>'
-
-
-def _logo(item: Logo, scene: Scene) -> str:
-    words = escape(item.words.in_language(scene.language) or scene.site.name, quote=True)
-    content = words
-    if item.picture:
-        content = f'<img src="{escape(item.picture, quote=True)}" alt="{words}" height="{item.height_px}">'
-    front = escape(scene.links.front(scene.language), quote=True)
-    return f'<a {scene.attributes(item, "logo", item.id)} href="{front}">{content}</a>'
-
-
-def _menu(item: MenuItem, scene: Scene) -> str:
-    menu = next((menu for menu in scene.site.menus if menu.id == item.menu), None)
-    if menu is None:
-        return f"<div {scene.attributes(item, item.id)}></div>"
-    drawer_id = scene.name(f"{item.id}-drawer")
-    entries = f'<ul class="{scene.name("list")}" role="list">{_entries(menu.entries, scene, item.id)}</ul>'
-    below = drawer_width(item, scene.site)
-    label = escape(menu.name, quote=True)
-    if below is None:
-        return f'<nav {scene.attributes(item, "menu", item.id)} aria-label="{label}">{entries}</nav>'
-    side = ["from-start"] if item.drawer_side == "start" else []
-    close = escape(phrase("close", scene.language), quote=True)
-    opening = f' popovertarget="{drawer_id}" aria-controls="{drawer_id}" aria-expanded="false" data-rim-drawer="(max-width:{below - 0.02:.2f}px)"'
-    return (
-        f'<div class="{scene.name(f"below-{below}")}"><nav {scene.attributes(item, "menu", item.id, *side)} aria-label="{label}">'
-        f"{opener_html(item, scene, opening)}"
-        f'<div class="{scene.name("drawer")}" id="{drawer_id}" popover>'
-        f'<button type="button" class="{scene.name("close")}" popovertarget="{drawer_id}" popovertargetaction="hide" aria-label="{close}">'
-        f'<span class="{scene.name("icon")} {scene.name("icon-x")}"></span></button>{entries}</div></nav></div>'
-    )
-
-
-def opener_html(item: MenuItem, scene: Scene, opening: str = "") -> str:
-    """The button that stands for the menu below its width. `opening`: attributes that tie it to its drawer."""
-    words = escape(item.button_words.in_language(scene.language) or "Menu", quote=True)
-    icon = f'<span class="{scene.name("icon")} {scene.name("icon-menu")}"></span>'
-    face = f"{icon}<span>{words}</span>" if item.button_words_shown else icon
-    naming = "" if item.button_words_shown else f' aria-label="{words}"'
-    return f'<button type="button" class="{scene.name("menu-button")}"{opening}{naming}>{face}</button>'
-
-
-def drawer_width(item: MenuItem, site: Site) -> int | None:
-    """The viewport width in px below which the menu is a drawer; None where it never is."""
-    band = next((band for band in site.bands if band.id == item.drawer_below), None)
-    return band.from_px if band is not None and band.from_px > 0 else None
-
-
-def _entries(entries: Iterable[Entry], scene: Scene, where: str) -> str:
-    return "".join(_entry(entry, scene, where) for entry in entries)
-
-
-def _entry(entry: Entry, scene: Scene, where: str) -> str:
-    href, page = scene.links.resolve(entry.target, scene.language)
-    label = scene.links.label(entry, scene.language)
-    branch = _entries(entry.entries, scene, where)
-    if href is None and not branch and entry.target.kind != "nothing":
-        return ""
-    words = escape(label)
-    current = ' aria-current="page"' if page is not None and page.id == scene.current else ""
-    mark = f' data-rim-node="{entry.id}"' if scene.marks else ""
-    if href is None:
-        head = f'<span class="{scene.name("head")}"{mark}>{words}</span>'
-    else:
-        head = f'<a href="{escape(href, quote=True)}"{current}{mark}>{words}</a>'
-    if not branch:
-        return f"<li>{head}</li>"
-    branch_id = scene.name(f"{where}-{entry.id}")
-    opener = escape(phrase("branch", scene.language, label), quote=True)
-    return (
-        f'<li>{head}<button type="button" class="{scene.name("sub-button")}" aria-expanded="false" aria-controls="{branch_id}"'
-        f' aria-label="{opener}" data-rim-branch><span class="{scene.name("icon")} {scene.name("icon-chevron-down")}"></span></button>'
-        f'<ul class="{scene.name("sub")}" id="{branch_id}" role="list">{branch}</ul></li>'
-    )

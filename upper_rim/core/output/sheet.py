@@ -13,17 +13,19 @@ from urllib.parse import quote
 
 import lightningcss
 
-from ..model.items import IconLink, Logo, MenuItem
-from ..model.site import Cell, Piece, Row, Site, Track
+from ..model.items import IconLink, Logo, MenuItem, PictureItem, Profile, SocialRow, Spacer
+from ..model.site import BottomBar, Cell, Float, Footer, Notice, Piece, Row, Sidebar, Site, Track
 from ..model.tree import walk
 from ..style.colour import Palette
 from ..style.own_css import own_css
 from ..style.pictures import Picture
 from ..style.resolve import Styling
+from ..style.scale import sidebar_needs_px
+from .brands import Brand
 from .font_rules import faces_in_use, families, font_face_rules
+from .item_html import drawer_width
 from .naming import published_name, with_site_key
-from .piece_html import drawer_width
-from .shelf import Shelf
+from .shelf import Shelf, character_em
 from .style_rules import StyleRules, band_queries, drift_rules
 
 Pictures = Callable[[str], Picture | None]
@@ -69,6 +71,7 @@ def sheet(
         "".join(font_face_rules(site, used, font_url))
         + own_layer
         + (drift_rules(site.key) if f"--{site.key}-background-drift" in inner else "")
+        + (_uncover_rules(site.key) if f"--{site.key}-uncover" in inner else "")
         + f"@layer {site.key}{{@layer {','.join(named)};{inner}{swatches}{ground}body{{margin:0}}}}"
     )
     return str(lightningcss.process_stylesheet(css, minify=True))
@@ -129,11 +132,25 @@ def page_ground(site: Site, rules: StyleRules) -> str:
     return f":root:has(.{site.key}){declarations}body:has(.{site.key}){{background:none!important}}"
 
 
-def icons_of(site: Site) -> list[str]:
+def icons_of(site: Site, shelf: Shelf) -> list[str]:
     """Names of the icons that the site's pieces use."""
     used = {"menu", "x", "chevron-down"} if any(piece.rows for piece in site.pieces) else set()
-    used |= {node.icon for piece in site.pieces for node in walk(piece) if isinstance(node, IconLink)}
+    for piece in site.pieces:
+        for node in walk(piece):
+            if isinstance(node, IconLink):
+                used.add(node.icon)
+            elif isinstance(node, Profile):
+                mark = shelf.brands.mark(node.address)
+                if mark.brand is None:
+                    used.add(mark.icon)
     return sorted(used)
+
+
+def brands_of(site: Site, shelf: Shelf) -> list[Brand]:
+    """The marks of services that the site's pieces show."""
+    profiles = (node for piece in site.pieces for node in walk(piece) if isinstance(node, Profile))
+    found = {mark.brand.slug: mark.brand for one in profiles if (mark := shelf.brands.mark(one.address)).brand}
+    return [found[slug] for slug in sorted(found)]
 
 
 def _drawer_widths(site: Site) -> list[int]:
@@ -156,12 +173,15 @@ def _structure(site: Site, shelf: Shelf, pictures: Pictures) -> Iterator[str]:
     """Icons, and how rows and cells share their room."""
     name = site.key
     yield f".{name}-cells{{max-inline-size:{site.content_px}px;padding-inline:{site.gutter_px}px}}"
-    for icon in icons_of(site):
+    for icon in icons_of(site, shelf):
         drawing = shelf.icons.get(icon, "")
         if drawing:
             yield _icon_rule(name, icon, drawing)
+    for brand in brands_of(site, shelf):
+        yield _brand_rule(name, brand)
     for piece in site.pieces:
-        yield from _piece_rules(site, piece, pictures)
+        yield from _placing(site, piece, shelf)
+        yield from _piece_rules(site, piece, pictures, shelf)
     if len(site.bands) > 1:
         for band in site.bands:
             yield from _hidden(site, [band.id], f"{name}-out-{band.id}")
@@ -173,16 +193,98 @@ def _icon_rule(key: str, icon: str, drawing: str) -> str:
         '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 24 24" fill="none" stroke="#000" stroke-width="2"'
         f' stroke-linecap="round" stroke-linejoin="round">{drawing}</svg>'
     )
-    encoded = quote(svg, safe=" /=:.,'")
+    encoded = _as_address(svg)
     size = "16px" if icon == "chevron-down" else "24px"
-    return f'.{key}-icon-{icon}{{mask:url("data:image/svg+xml,{encoded}") center/contain no-repeat;background:currentColor;inline-size:{size};block-size:{size}}}'
+    return f'.{key}-icon-{icon}{{mask:url("{encoded}") center/contain no-repeat;background:currentColor;inline-size:{size};block-size:{size}}}'
 
 
-def _piece_rules(site: Site, piece: Piece, pictures: Pictures) -> Iterator[str]:
+def _brand_rule(key: str, brand: Brand) -> str:
+    encoded = _as_address(f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 24 24"><path d="{brand.path}"/></svg>')
+    return f'.{key}-icon-brand-{brand.slug}{{mask:url("{encoded}") center/contain no-repeat;background:currentColor}}'
+
+
+def _as_address(svg: str) -> str:
+    return "data:image/svg+xml," + quote(svg, safe=" /=:.,'")
+
+
+def _placing(site: Site, piece: Piece, shelf: Shelf) -> Iterator[str]:
+    """Where a piece of its kind stands on the page."""
+    name = site.key
+    own = f".{name}-{piece.id}"
+    match piece:
+        case Sidebar():
+            needs = sidebar_needs_px(site, character_em(site, shelf), piece.width_px)
+            tracks = "auto minmax(0,1fr)" if piece.side == "start" else "minmax(0,1fr) auto"
+            inner = "end" if piece.side == "start" else "start"
+            columns = (1, 2) if piece.side == "start" else (2, 1)
+            whole = site.content_px + 2 * site.gutter_px
+            yield (
+                f"@media (width >= {needs}px){{{own}-beside{{display:grid;grid-template-columns:{tracks};align-items:start;"
+                f"max-inline-size:{whole}px;margin-inline:auto}}"
+                f"{own}-beside>{own}{{grid-column:{columns[0]};grid-row:1;margin-inline-{inner}:{2 * site.gutter_px}px}}"
+                f"{own}-beside>.{name}-beside-content{{grid-column:{columns[1]};grid-row:1}}"
+                f"{own}>.{name}-row{{inline-size:{piece.width_px or site.sidebar_px}px}}}}"
+            )
+        case Footer(uncovered=True):
+            yield (
+                f"{own}{{overflow:clip}}@supports (animation-timeline:view()){{@media (prefers-reduced-motion:no-preference){{"
+                f"{own}>.{name}-beneath{{display:block;translate:0 var(--{name}-uncover);animation:{name}-uncover linear both;"
+                f"animation-timeline:view();animation-range:entry 0% entry 100%}}}}}}"
+            )
+        case Notice():
+            if piece.closable:
+                yield (
+                    f".{name}-shut{{position:absolute;inset-block-start:0;inset-inline-end:0;inline-size:44px;block-size:44px;"
+                    f"display:flex;align-items:center;justify-content:center}}"
+                    f"{own}{{padding-inline-end:44px}}@media (scripting:none){{.{name}-shut{{display:none}}}}"
+                )
+            if piece.pinned and piece.edge == "top":
+                yield f"{own}{{position:sticky;inset-block-start:0;z-index:9001}}"
+        case BottomBar():
+            yield (
+                f"{own}>.{name}-row{{block-size:{piece.height_px}px;padding-block:0}}{own} .{name}-cells{{block-size:100%}}"
+                f"{own}-room{{block-size:calc({piece.height_px}px + env(safe-area-inset-bottom))}}"
+            )
+        case Float():
+            yield from _floating(name, own, piece)
+        case _:
+            return
+
+
+def _uncover_rules(key: str) -> str:
+    """A footer's contents stand still at the window's bottom while the page scrolls off them. A custom property is
+    animated, since an important declaration outweighs animations."""
+    return (
+        f'@property --{key}-uncover{{syntax:"<percentage>";inherits:false;initial-value:0%}}'
+        f"@keyframes {key}-uncover{{from{{--{key}-uncover:-100%}}}}"
+    )
+
+
+def _floating(name: str, own: str, piece: Float) -> Iterator[str]:
+    block, inline = piece.place.split("-")
+    inset = f"{piece.inset_px}px"
+    if block == "bottom":
+        yield f"{own}{{align-self:flex-{inline};margin:{inset}}}"
+    else:
+        edge = (
+            f"inset-block-start:calc({inset} + env(safe-area-inset-top))"
+            if block == "top"
+            else "inset-block-start:50%;translate:0 -50%"
+        )
+        yield f"{own}{{position:fixed;{edge};inset-inline-{inline}:{inset};z-index:9001}}"
+    yield (
+        f"{own} .{name}-cells{{padding-inline:0}}"
+        f".{name}-fan{{display:flex;flex-direction:column-reverse;align-items:flex-end;gap:8px}}"
+        f".{name}-fan .{name}-cell{{flex-direction:column;align-items:flex-end}}"
+        f".{name}-fan>summary{{cursor:pointer}}"
+    )
+
+
+def _piece_rules(site: Site, piece: Piece, pictures: Pictures, shelf: Shelf) -> Iterator[str]:
     for row in piece.rows:
         yield from _row_rules(site, row)
         for cell in row.cells:
-            yield from _cell_rules(site, cell, pictures)
+            yield from _cell_rules(site, cell, pictures, shelf)
 
 
 def _row_rules(site: Site, row: Row) -> Iterator[str]:
@@ -190,6 +292,12 @@ def _row_rules(site: Site, row: Row) -> Iterator[str]:
     tracks = " ".join(track_size(cell.track) for cell in row.cells) or "1fr"
     width = ";max-inline-size:none" if row.full_width else ""
     yield f".{name}-{row.id}>.{name}-cells{{grid-template-columns:{tracks};column-gap:{row.gap_px}px{width}}}"
+    for fold in row.columns:
+        for query in band_queries(site, {fold.band}):
+            yield (
+                f"@media {query}{{.{name}-{row.id}>.{name}-cells{{grid-template-columns:repeat({fold.count},minmax(0,1fr));"
+                f"align-items:start;row-gap:{row.gap_px}px}}}}"
+            )
     yield from _hidden(site, row.hidden_in, f"{name}-{row.id}")
 
 
@@ -204,7 +312,7 @@ def track_size(track: Track) -> str:
             return f"{track.amount}px"
 
 
-def _cell_rules(site: Site, cell: Cell, pictures: Pictures) -> Iterator[str]:
+def _cell_rules(site: Site, cell: Cell, pictures: Pictures, shelf: Shelf) -> Iterator[str]:
     name = site.key
     yield f".{name}-{cell.id}{{gap:{cell.gap_px}px}}"
     for item in cell.items:
@@ -219,8 +327,23 @@ def _cell_rules(site: Site, cell: Cell, pictures: Pictures) -> Iterator[str]:
                 yield f"{own} .{name}-list{{column-gap:{item.gap_px}px}}"
             case IconLink():
                 yield f"{own}>.{name}-icon{{inline-size:{item.icon_px}px;block-size:{item.icon_px}px}}"
-            case _:
-                pass
+            case SocialRow():
+                yield f"{own} .{name}-list{{gap:{item.gap_px}px}}{own} .{name}-icon{{inline-size:{item.icon_px}px;block-size:{item.icon_px}px}}"
+                if item.own_colours:
+                    marks = (mark for one in item.profiles if (mark := shelf.brands.mark(one.address).brand))
+                    for brand in {mark.slug: mark for mark in marks}.values():
+                        yield f"{own} .{name}-icon-brand-{brand.slug}{{background:#{brand.colour}}}"
+            case PictureItem():
+                ratio = (
+                    f";aspect-ratio:{item.ratio};object-fit:cover;object-position:{item.focus_x}% {item.focus_y}%"
+                    if item.ratio
+                    else ""
+                )
+                found = pictures(item.picture) if item.picture else None
+                shape = ratio or (f";aspect-ratio:{found.width}/{found.height}" if found else "")
+                yield f"{own}{{inline-size:{item.width_px}px}}{own}>img{{display:block;inline-size:100%;block-size:auto{shape}}}"
+            case Spacer():
+                yield f"{own}{{flex:{'1 0 0' if item.grows else f'0 0 {item.size_px}px'};min-block-size:{0 if item.grows else item.size_px}px}}"
         yield from _hidden(site, item.hidden_in, f"{name}-{item.id}")
 
 

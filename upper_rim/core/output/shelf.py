@@ -9,6 +9,9 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from ..model.fonts import Measures
+from ..model.site import Site
+from ..style.metrics import width_at
+from .brands import Brands
 
 
 @dataclass(frozen=True)
@@ -39,6 +42,16 @@ class Face:
 class Shelf:
     faces: Mapping[str, Face]
     icons: Mapping[str, str]
+    brands: Brands
     script: bytes
+    notice_script: str
     pieces_css: str
     drawer_css: str
+
+
+def character_em(site: Site, shelf: Shelf) -> float:
+    """Mean advance of the site's face at its weight, in em."""
+    font = next((font for font in site.fonts if font.id == site.face), None)
+    face = shelf.faces.get(site.face)
+    measures = font.measures if font else face.measures if face else None
+    return width_at(measures, site.text_weight) if measures else 0.5

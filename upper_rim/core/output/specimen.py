@@ -14,9 +14,9 @@ from ..model.styling import STATES_OF, Part, State
 from ..model.tree import find
 from ..model.values import Words, direction
 from ..style.resolve import Element, Styling
+from .item_html import Scene, item_html, opener_html
 from .links import Links
 from .naming import look_class, published_name
-from .piece_html import Scene, item_html, opener_html
 from .sheet import important, sheet
 from .shelf import Shelf
 
@@ -55,7 +55,7 @@ def _document(site: Site, title: str, css: str, shown: list[str], extra: str) ->
 
 def states_document(site: Site, shelf: Shelf, element: Element, band: str | None, font_url: str) -> str:
     """A strip with a part of the site in each of its states, over the ground on which it stands."""
-    scene = Scene(site, Links(site), site.language, None)
+    scene = Scene(site, Links(site), shelf, site.language, None)
     shown = [_around(site, element, _in_state(scene, element, state)) for state in STATES_OF[element.role]]
     css = sheet(site, shelf, font_url, forced=True, only_band=band or "")
     return _document(site, "States", css, shown, "")
@@ -122,6 +122,10 @@ def _in_state(scene: Scene, element: Element, state: State) -> str:
         )
         return f'<nav class="{scene.name("menu")} {scene.name(item.id)} {worn} {item.classes}">{inner}</nav>'
     html = item_html(item, scene)
+    if element.part == "content":
+        return html.replace('<a class="', f'<a{current} class="{forced}', 1).replace(
+            "<a href", f'<a{current} class="{forced.strip()}" href', 1
+        )
     return html.replace('class="', f'class="{forced}', 1).replace(" class=", f"{current} class=", 1)
 
 
@@ -140,7 +144,7 @@ def _around(site: Site, element: Element, inner: str) -> str:
     while parent is not None:
         holder = styling.holders[parent.node]
         if isinstance(holder, Piece | Row | Cell):
-            kind = {"piece": "", "row": "row", "cell": "cell"}[parent.role]
+            kind = parent.role if parent.role in {"row", "cell"} else ""
             worn = (look_class(look, at) for at, look in enumerate(holder.wears))
             names = " ".join(published_name(site.key, name) for name in dict.fromkeys((kind, holder.id, *worn)))
             tag = "header" if isinstance(holder, Piece) else "div"

@@ -9,9 +9,9 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Iterator, Mapping
 
-from ..model.items import MenuItem
+from ..model.items import LinkList, MenuItem, SocialRow
 from ..model.properties import OURS, PROPERTIES
-from ..model.site import Cell, Piece, Row, Site
+from ..model.site import Cell, Float, Piece, Row, Sidebar, Site
 from ..model.styling import STATES, Declaration, Part, State
 from ..style.built_in import BUILT_IN
 from ..style.colour import Palette, read_colour
@@ -22,13 +22,15 @@ from .naming import look_class
 Said = Mapping[str, Mapping[tuple[State, str | None], str]]
 
 ROLE_SELECTORS: dict[str, str] = {
-    "piece": ".rim",
+    "piece": ".rim:where(:not(.rim-float))",
+    "float": ".rim-float",
     "row": ".rim-row",
     "cell": ".rim-cell",
+    "block": ".rim-block",
     "menu": ".rim-menu",
     "text": ".rim-text",
     "title": ".rim-logo",
-    "entry": ".rim-list :is(a,.rim-head)",
+    "entry": ".rim-list :is(a:where(:not(.rim-link)),.rim-head)",
     "opener": ".rim-menu-button",
     "button": ".rim-button",
     "second": ".rim-second",
@@ -117,7 +119,7 @@ class StyleRules:
         for look in self.site.looks:
             said = said_of(look.styles, part)
             worn = [node for node in wearers(self.site, look.id) if len(node.wears) > position and node.wears[position] == look.id]  # fmt: skip
-            menus = [node for node in worn if isinstance(node, MenuItem)]
+            menus = [node for node in worn if isinstance(node, MenuItem | LinkList | SocialRow)]
             still = [node for node in worn if isinstance(node, Piece | Row | Cell)]
             pressed = len(worn) > len(menus) + len(still)
             own = f".rim-{look_class(look.id, position)}"
@@ -126,7 +128,7 @@ class StyleRules:
                 plain = f"{own}:not(.rim-menu)" if part == "content" and menus else own
                 yield plain, resting
                 if pressed:
-                    yield f"{plain}:not(header,div,nav)" if menus or still else plain, moving
+                    yield f"{plain}:not(header,footer,aside,section,div,nav)" if menus or still else plain, moving
             if part != "box" and menus:
                 yield f"{own}.rim-menu{PART_SELECTORS[part]}", said
 
@@ -134,7 +136,7 @@ class StyleRules:
         for piece in self.site.pieces:
             for default in piece.roles:
                 selector = ROLE_SELECTORS.get(default.role)
-                if selector is not None and default.role not in {"piece", "ring"}:
+                if selector is not None and default.role not in {"piece", "float", "ring"}:
                     yield f".rim-{piece.id} {selector}", said_of(default.styles, "box")
 
     def _rings_of_pieces(self) -> Iterator[tuple[str, Said]]:
@@ -217,8 +219,9 @@ class StyleRules:
     def _bleeds(self) -> Iterator[str]:
         """A piece's or row's plain ground goes on to both edges of the viewport, however narrow the body: a border
         image's outset takes no room and cannot be scrolled to (CSS Backgrounds 3, 5.4)."""
+        narrow = {piece.id for piece in self.site.pieces if isinstance(piece, Sidebar | Float)}
         for element in self.styling.elements.values():
-            if element.role not in {"piece", "row"}:
+            if element.role not in {"piece", "row"} or element.piece in narrow:
                 continue
             written = {band: self._bleed(element, band) for band in self._all_bands()}
             usual = max(written.values(), key=list(written.values()).count)

@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import StrEnum
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 from ..model.site import Below, Everywhere, OnPage, Page, Piece, ReachRule, Site, Tagged
 
@@ -77,7 +77,7 @@ class Coverage:
                 for rule in piece.reach:
                     self._index(_Ranked(specificity(rule), piece, rule))
         self.slots: tuple[str, ...] = tuple(dict.fromkeys(piece.kind for piece in site.pieces)) or ("header",)
-        self._kept: dict[tuple[tuple[str, str], ...], dict[str, tuple[Outcome, ...]]] = {}
+        self._kept: dict[tuple[Any, ...], dict[str, tuple[Outcome, ...]]] = {}
 
     def on(self, page: Page) -> dict[str, tuple[Outcome, ...]]:
         """By slot, an outcome for each of `bands`."""
@@ -90,9 +90,13 @@ class Coverage:
             held = strongest.get(ranked.piece.id)
             if held is None or ranked.strength > held.strength:
                 strongest[ranked.piece.id] = ranked
-        signature = tuple(sorted((piece, ranked.rule.id) for piece, ranked in strongest.items()))
+        without = without_place(page)
+        signature = (without, *sorted((piece, ranked.rule.id) for piece, ranked in strongest.items()))
         if signature not in self._kept:
-            self._kept[signature] = {slot: self._outcomes(slot, strongest) for slot in self.slots}
+            nothing = (Outcome(None, Why.NO_PLACE, None),) * len(self.bands)
+            self._kept[signature] = {
+                slot: nothing if slot in without else self._outcomes(slot, strongest) for slot in self.slots
+            }
         return self._kept[signature]
 
     def pages(self) -> Iterator[tuple[Page, dict[str, tuple[Outcome, ...]]]]:
@@ -137,6 +141,15 @@ class Coverage:
         tied = len(showing) > 1 and showing[1].strength[:2] == first.strength[:2]
         beaten = tuple(ranked.piece.id for ranked in showing[1:])
         return Outcome(first.piece, Why.TIE if tied else Why.RULE, first.rule, beaten)
+
+
+def without_place(page: Page) -> tuple[str, ...]:
+    """Kinds of pieces that this page's markup has no place for."""
+    if page.content is None or page.splice is None:
+        return ()
+    if page.splice.end_at is None:
+        return ("footer", "sidebar", "bottom", "float")
+    return () if page.splice.wraps else ("sidebar",)
 
 
 def in_words(rule: ReachRule, site: Site) -> str:

@@ -42,6 +42,7 @@ _HEADING = {"font-weight": "700", "line-height": "1.2"}
 
 BUILT_IN: BuiltIn = {
     "piece": {"rest": {"background-color": "@:ground", "color": "@:ink", "inline-size": "100%"}},
+    "float": {"rest": {"color": "@:ink"}},
     "cell": {"rest": {"min-inline-size": "0"}},
     "row": {"rest": {"padding-block-start": "14px", "padding-block-end": "14px"}},
     "title": {"rest": {"font-weight": "700", "font-size": "1.15em"}},

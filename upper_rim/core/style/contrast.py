@@ -308,13 +308,17 @@ class Weak(NamedTuple):
     shade: str | None
 
 
+WITHOUT_TEXT = frozenset({"piece", "float", "row", "cell", "block", "menu"})
+"""Roles of elements that only hold others, or a picture or line."""
+
+
 def weak_texts(site: Site, pictures: Pictures) -> Iterator[Weak]:
     """All texts that fail WCAG 2.2, 1.4.3: every element that shows text, in every state and band."""
     styling = Styling(site)
     painter = Painter(styling, pictures)
     widths: dict[str | None, float] = {band.id: max(320.0, band.from_px) for band in site.bands} or {None: 1280.0}
     for element in styling.elements.values():
-        if element.role in {"piece", "row", "cell", "menu"}:
+        if element.role in WITHOUT_TEXT:
             continue
         for state in STATES_OF[element.role]:
             views = [View(state, band, width) for band, width in widths.items()]

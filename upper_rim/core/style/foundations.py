@@ -8,7 +8,7 @@ from .scale import STEPS
 
 def foundation_values(site: Site, role: str) -> dict[str, str]:
     """Values by property. Sizes in px; the face by its id."""
-    if role == "piece":
+    if role in {"piece", "float"}:
         return {
             "font-family": site.face,
             "font-size": f"{site.text_px}px",

@@ -22,7 +22,6 @@ from collections.abc import Iterable, Iterator, Mapping
 from typing import Any, Literal, NamedTuple
 
 from ..model.check import roles_of
-from ..model.items import MenuItem
 from ..model.properties import PROPERTIES
 from ..model.site import Piece, Site
 from ..model.styling import STATES_OF, Declaration, Look, Part, RoleDefault, State
@@ -66,7 +65,7 @@ class Element(NamedTuple):
     @property
     def parts(self) -> tuple[Part, ...]:
         """Parts of a look that end up on it, the stronger first. What is one element takes box and content."""
-        return (self.part,) if self.role in OF_MENUS else ("content", "box")
+        return (self.part,) if self.role in OF_MENUS or self.part != "box" else ("content", "box")
 
 
 class Layer(NamedTuple):
@@ -79,7 +78,7 @@ class Layer(NamedTuple):
 
 def elements_of(piece: Piece) -> Iterator[Element]:
     """All that is styled in a piece, parents first."""
-    top = Element(piece.id, "box", "piece", piece.id, None)
+    top = Element(piece.id, "box", roles_of(piece)["box"], piece.id, None)
     yield top
     for row in piece.rows:
         in_row = Element(row.id, "box", "row", piece.id, top)
@@ -95,9 +94,9 @@ def item_elements(item: Any, parent: Element) -> Iterator[Element]:
     roles = roles_of(item)
     box = Element(item.id, "box", roles["box"], parent.piece, parent)
     yield box
-    if isinstance(item, MenuItem):
-        for part in ("title", "content"):
-            yield Element(item.id, part, roles[part], parent.piece, box)
+    for part, role in roles.items():
+        if part != "box":
+            yield Element(item.id, part, role, parent.piece, box)
 
 
 def said_of(styles: Iterable[Declaration], part: Part) -> dict[str, dict[tuple[State, str | None], str]]:

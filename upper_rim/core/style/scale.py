@@ -69,8 +69,9 @@ def spaces(site: Site, character_em: float) -> dict[str, float]:
     return {name: round(line * share, 2) for name, share in SPACES.items()}
 
 
-def sidebar_needs_px(site: Site, character_em: float) -> int:
-    """The viewport width below which a sidebar leaves the text less than its least measure, gutters and gap counted."""
+def sidebar_needs_px(site: Site, character_em: float, width_px: int | None = None) -> int:
+    """The viewport width below which a sidebar leaves the text less than its least measure, gutters and gap counted.
+    `width_px`: of the sidebar's content; the site's where None."""
     least = site.least_measure * character_em * site.text_px
     gap = 2 * site.gutter_px
-    return -int(-(least + site.sidebar_px + gap + 2 * site.gutter_px) // 1)
+    return -int(-(least + (width_px or site.sidebar_px) + gap + 2 * site.gutter_px) // 1)

@@ -53,7 +53,7 @@ def respond(request: HttpRequest, key: StageKey) -> HttpResponse:
             if part is not None
             else HttpResponseNotFound()
         )
-    return _quiet(_page_or_file(request, composer))
+    return _quiet(_page_or_file(request, composer, loaded.revision))
 
 
 @lru_cache(maxsize=1)
@@ -106,19 +106,19 @@ def _specimen(request: HttpRequest, site: Site) -> HttpResponse:
     return HttpResponse(states_document(site, shelf(), element, None if band == "all" else band, PARTS))
 
 
-def _page_or_file(request: HttpRequest, composer: Composer) -> HttpResponse:
+def _page_or_file(request: HttpRequest, composer: Composer, revision: int) -> HttpResponse:
     site = composer.site
     path = page_path(request.path)
     page = next((page for page in site.pages if page.path in {path, path + "/"}), None)
     if page is not None:
-        staged, shown = staged_page(composer, page, studio_address(request.get_host()))
+        staged, shown = staged_page(composer, page, studio_address(request.get_host()), revision)
         if request.headers.get(SHOWN) == shown:
             return HttpResponse(composer.css, content_type="text/css; charset=utf-8")
         return HttpResponse(staged, content_type="text/html")
     asset = next((asset for asset in site.assets if asset.path == path), None)
     if asset is not None:
         return HttpResponse(store.read_content(asset.content), content_type=content_type(path))
-    script = _stage_script(studio_address(request.get_host()))
+    script = _stage_script(studio_address(request.get_host()), "", revision)
     return HttpResponse(composer.not_found_page() + script.encode(), content_type="text/html", status=404)
 
 
@@ -126,20 +126,21 @@ SHOWN = "X-Rim-Shown"
 """With it a stage says what markup it shows; where that is still the newest, it is answered with the CSS alone."""
 
 
-def staged_page(composer: Composer, page: Page, studio: str) -> tuple[bytes, str]:
+def staged_page(composer: Composer, page: Page, studio: str, revision: int) -> tuple[bytes, str]:
     """The page as published, and behind its last byte the script that reports to the studio; and what names its markup,
     whatever the CSS."""
     composed = composer.page(page, store.read_content(page.content)) if page.content else composer.page_to_come(page)
     encoding = page.splice.encoding if page.splice else "utf-8"
     shown = hashlib.sha256(composed.replace(insertion(composer.css, encoding), b"")).hexdigest()
-    return composed + insertion(_stage_script(studio, shown), encoding), shown
+    return composed + insertion(_stage_script(studio, shown, revision), encoding), shown
 
 
-def _stage_script(studio: str, shown: str = "") -> str:
+def _stage_script(studio: str, shown: str, revision: int) -> str:
     return marked(
         "stage",
         '<script src="/_rim/idiomorph.js"></script>'
-        f'<script src="/_rim/stage.js" data-studio="{studio}" data-shown="{shown}"></script>',
+        f'<script src="/_rim/stage.js" data-studio="{studio}" data-shown="{shown}"'
+        f' data-revision="{revision}"></script>',
     )
 
 

@@ -11,10 +11,10 @@ from ...core.model.properties import references_in
 from ...core.model.site import Site
 from ...core.model.styling import PARTS, STATES_OF, Declaration, Part, RoleDefault, State
 from ...core.model.tree import holder_of, walk
+from ...core.output.shelf import character_em
 from ...core.output.specimen import SHOWN_ROLES
 from ...core.style.colour import Palette
 from ...core.style.contrast import Painter, weak_texts
-from ...core.style.metrics import width_at
 from ...core.style.own_css import css_faults
 from ...core.style.resolve import Element, Styling, default_of, wearers
 from ...core.style.scale import column_px, sidebar_needs_px, spaces, spreads, steps
@@ -87,7 +87,7 @@ def type_screen(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> 
     bands = [
         (band, site.bands[at + 1].from_px if at + 1 < len(site.bands) else None) for at, band in enumerate(site.bands)
     ]
-    character = character_em(site)
+    character = character_em(site, shelf())
     needs = sidebar_needs_px(site, character)
     return {
         "room": "type",
@@ -103,14 +103,6 @@ def type_screen(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> 
         "sidebar_needs": needs,
         "sidebar_is_band": any(band.from_px == needs for band in site.bands),
     }
-
-
-def character_em(site: Site) -> float:
-    """Mean advance of the site's face at its weight, in em."""
-    font = next((font for font in site.fonts if font.id == site.face), None)
-    face = shelf().faces.get(site.face)
-    measures = font.measures if font else face.measures if face else None
-    return width_at(measures, site.text_weight) if measures else 0.5
 
 
 @screen("studio/defaults.html", "foundations")

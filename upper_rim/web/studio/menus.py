@@ -11,7 +11,7 @@ from ...core.model.items import MenuItem
 from ...core.model.site import Entry, Menu, Site
 from ...core.model.tree import walk
 from ...core.output.links import Links
-from .controls import languages_of, target_in_words
+from .control import languages_of, target_in_words
 from .screens import Elsewhere, Opened, screen, site_url
 
 MOST_OFFERED = 300

@@ -10,14 +10,14 @@ from urllib.parse import quote, urlencode
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 
-from ...core.model.site import Page, Piece, Site
+from ...core.model.site import PIECE_KINDS, Cell, Page, Piece, ReachRule, Row, Site
 from ...core.model.tree import walk
 from ...core.reach.coverage import Coverage, Outcome, Why, in_words
 from ...shipped import shelf
 from ..sites import store
 from ..sites.access import site_of
 from .arrangements import ARRANGEMENTS
-from .controls import KIND_NAMES, groups_for, node_name
+from .controls import KIND_NAMES, PIECE_NAMES, groups_for, node_name
 from .screens import Elsewhere, Opened, screen, site_url
 from .viewing import tray
 
@@ -58,10 +58,35 @@ def pieces(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[
         raise Elsewhere(site_url("workbench", opened, made[0]))
     reached = pages_by_piece(opened.site)
     listed = [
-        (piece, reached.get(piece.id, 0), [in_words(rule, opened.site) for rule in piece.reach])
+        (
+            piece,
+            PIECE_NAMES[piece.kind],
+            reached.get(piece.id, 0),
+            [in_words(rule, opened.site) for rule in piece.reach],
+        )
         for piece in opened.site.pieces
     ]
-    return {"listed": listed, "arrangements": ARRANGEMENTS.items()}
+    by_kind = {kind: [(key, one) for key, one in ARRANGEMENTS.items() if one.kind == kind] for kind in PIECE_KINDS}
+    chosen = request.POST.get("kind") or request.GET.get("kind") or ""
+    kinds = [(kind, name, kind == chosen) for kind, name in PIECE_NAMES.items()]
+    return {
+        "listed": listed,
+        "kinds": kinds,
+        "kind": chosen if chosen in by_kind else "header",
+        "kind_name": PIECE_NAMES.get(chosen, "Header"),
+        "kind_about": KIND_ABOUT.get(chosen, KIND_ABOUT["header"]),
+        "arrangements": by_kind.get(chosen, by_kind["header"]),
+    }
+
+
+KIND_ABOUT = {
+    "header": "Before the content of every page that it reaches.",
+    "notice": "A bar with a message, at the top or the bottom, for a time.",
+    "footer": "After the content.",
+    "sidebar": "Beside the content; before or after it where the window is narrow.",
+    "bottom": "Two to five targets, always at the bottom of a phone’s screen.",
+    "float": "A button, or a few, over the page.",
+}
 
 
 @dataclass(frozen=True)
@@ -137,8 +162,17 @@ def _chosen(request: HttpRequest, site: Site, piece: Piece, made: tuple[str, ...
 
 
 def _kind(node: Any) -> str:
-    name = type(node).__name__
-    return {"Piece": "piece", "Row": "row", "Cell": "cell", "ReachRule": "rule"}.get(name, "item")
+    match node:
+        case Piece():
+            return "piece"
+        case Row():
+            return "row"
+        case Cell():
+            return "cell"
+        case ReachRule():
+            return "rule"
+        case _:
+            return "item"
 
 
 def _outline(piece: Piece, site: Site, chosen: str, page: Page | None) -> list[Line]:

@@ -9,7 +9,7 @@ from __future__ import annotations
 import json
 import re
 from collections.abc import Callable, Iterator
-from typing import Any, NamedTuple, cast
+from typing import Any, NamedTuple, cast, get_args
 
 from django.http import QueryDict
 from pydantic import JsonValue, ValidationError
@@ -17,7 +17,8 @@ from pydantic import JsonValue, ValidationError
 from ...core.exchange.markdown import written_page
 from ...core.exchange.pages_in import digest
 from ...core.model.edits import Add, Edit, Move, Refusal, Remove, Set, SetEach, Together, edit_adapter
-from ...core.model.items import ITEM_KINDS
+from ...core.model.items import ITEM_KINDS, Day
+from ...core.model.rich import RichWords
 from ...core.model.site import Site
 from ...core.model.tree import ROOT, find, holder_of, siblings_of
 from ...core.model.values import Words
@@ -26,6 +27,7 @@ from ...shipped import shelf
 from ..sites import store
 from . import styling_posts
 from .arrangements import ARRANGEMENTS, new_item
+from .controls import PIECE_NAMES
 from .unclear import Posted, Unclear
 
 
@@ -56,8 +58,10 @@ def _set(site: Site, post: QueryDict) -> Posted:
 def _value(site: Site, holder: Any, field: str, post: QueryDict) -> JsonValue:
     text = post.get("value", "").strip()
     current = getattr(holder, field)
-    if isinstance(current, Words):
+    if isinstance(current, Words | RichWords):
         return _with_words(current, post.get("language", ""), post.get("value", ""))
+    if field in _LISTED:
+        return _LISTED[field](site, holder, post)
     if isinstance(current, bool):
         return text in {"true", "on", "1"}
     if field == "target":
@@ -88,7 +92,73 @@ def _value(site: Site, holder: Any, field: str, post: QueryDict) -> JsonValue:
     return text
 
 
-def _with_words(words: Words, language: str, text: str) -> JsonValue:
+def _columns(site: Site, row: Any, post: QueryDict) -> JsonValue:
+    """How many columns a row has in one width band, the others as they are; nothing: side by side."""
+    band, count = post.get("band", ""), post.get("value", "").strip()
+    others = [one.model_dump(mode="json") for one in row.columns if one.band != band]
+    if count:
+        others.append({"band": band, "count": int(count)})
+    order = [known.id for known in site.bands]
+    return cast(JsonValue, sorted(others, key=lambda one: order.index(one["band"]) if one["band"] in order else 0))
+
+
+_HOURS = re.compile(r"([A-Za-z ,–-]+?)\s+(\d{1,2}:\d\d)\s*[-–]\s*(\d{1,2}:\d\d)")
+
+
+def _hours(site: Site, contact: Any, post: QueryDict) -> JsonValue:
+    """Opening hours as they are typed, a line each: `Mo-Fr 09:00-17:30`."""
+    found: list[JsonValue] = []
+    for at, line in enumerate(post.get("value", "").splitlines(), 1):
+        if not line.strip():
+            continue
+        read = _HOURS.fullmatch(line.strip())
+        days = _days(read[1]) if read else []
+        if read is None or not days:
+            reason = f"line {at} is not understood; write it as Mo-Fr 09:00-17:30, with Mo Tu We Th Fr Sa Su"
+            raise Unclear(contact.id, "hours", reason)
+        found.append({"days": cast(JsonValue, days), "opens": read[2].zfill(5), "closes": read[3].zfill(5)})
+    return found
+
+
+def _days(text: str) -> list[str]:
+    """Days of the week from `Mo-Fr, Su`; nothing where one of them is none."""
+    order = list(get_args(Day))
+    days: list[str] = []
+    for part in re.split(r"\s*,\s*|\s+", re.sub(r"\s*[-–]\s*", "-", text.strip())):
+        ends = [end[:2].title() for end in part.split("-")]
+        if not all(end in order for end in ends) or len(ends) > 2:
+            return []
+        first, last = order.index(ends[0]), order.index(ends[-1])
+        days += order[first : last + 1] if first <= last else [*order[first:], *order[: last + 1]]
+    return list(dict.fromkeys(days))
+
+
+def _profiles(site: Site, row: Any, post: QueryDict) -> JsonValue:
+    """Addresses as they are pasted, one a line. One that was there already keeps its id and name."""
+    known = {profile.address: profile for profile in row.profiles}
+    found: list[JsonValue] = []
+    for at, line in enumerate(post.get("value", "").split(), 1):
+        target = cast(dict[str, JsonValue], _target(site, line.rstrip(",;")))
+        if target["kind"] != "address":
+            raise Unclear(row.id, "profiles", f"line {at} is a page of this site; profiles are elsewhere")
+        address = str(target["address"])
+        if not address.lower().startswith(("https://", "http://", "mailto:", "tel:")):
+            reason = f"“{line}” is no address that can be linked to; one begins with https://, or is a mail address or telephone number"
+            raise Unclear(row.id, "profiles", reason)
+        kept = known.get(address)
+        found.append(kept.model_dump(mode="json") if kept else {"id": store.new_id("pf"), "address": address})
+    return found
+
+
+_LISTED: dict[str, Callable[[Site, Any, QueryDict], JsonValue]] = {
+    "columns": _columns,
+    "hours": _hours,
+    "profiles": _profiles,
+}
+"""Fields that hold several values, typed as one text."""
+
+
+def _with_words(words: Words | RichWords, language: str, text: str) -> JsonValue:
     if not language:
         return words.replaced(text=text).model_dump(mode="json")
     others = [other.model_dump(mode="json") for other in words.translations if other.language != language]
@@ -227,7 +297,7 @@ def _new_rule(site: Site, post: QueryDict) -> _Made:
 
 def _new_piece(site: Site, post: QueryDict) -> _Made:
     arrangement = ARRANGEMENTS[post["arrangement"]]
-    name = post.get("name", "").strip() or arrangement.name
+    name = post.get("name", "").strip() or PIECE_NAMES[arrangement.kind]
     return _Made("pieces", [arrangement.piece(site, name)])
 
 

@@ -17,7 +17,7 @@ from ...core.model.tree import find
 from ...core.style.colour import Palette
 from ...core.style.resolve import Element, Resolved, Source, Styling
 from ...shipped import shelf
-from .controls import Choice
+from .control import Choice
 
 SIDED = {
     "padding": tuple(f"padding-{side}" for side in SIDES),

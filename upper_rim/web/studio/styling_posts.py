@@ -9,6 +9,7 @@ from typing import Any
 from django.http import QueryDict
 from pydantic import JsonValue
 
+from ...core.model.check import roles_of
 from ...core.model.colours import REFERENCE, ROLE_COLOURS
 from ...core.model.edits import Add, Edit, Remove, Set, Together
 from ...core.model.properties import NotAValue, check_value
@@ -170,7 +171,7 @@ def detach(site: Site, post: QueryDict) -> Posted:
         for one in looks[look_id].styles:
             kept[one.part, one.property, one.state, one.band] = one
     own = {(one.part, one.property, one.state, one.band) for one in holder.styles}
-    parts = {"box"} if type(holder).__name__ != "MenuItem" else {"box", "title", "content"}
+    parts = set(roles_of(holder))
     copied: dict[tuple[str, str, str, str | None], JsonValue] = {}
     for (part, name, state, band), one in kept.items():
         place = (part if part in parts else "box", name, state, band)

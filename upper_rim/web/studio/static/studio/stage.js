@@ -1,7 +1,7 @@
 // On the stage only, never published: shows the newest state without reloading, and tells the studio what was pressed.
 (() => {
   const studio = document.currentScript.dataset.studio;
-  let shown = document.currentScript.dataset.shown;
+  let { shown, revision } = document.currentScript.dataset;
   let chosen = null;
   const outline = document.createElement("style");
   document.head.append(outline);
@@ -11,11 +11,10 @@
   // Our layer must come before the site's own for its importance to win: it stands first in the head.
   document.head.prepend(outline);
 
-  const between = (root, name) => {
-    const found = [];
-    const walker = document.createTreeWalker(root, NodeFilter.SHOW_COMMENT);
-    while (walker.nextNode()) if (walker.currentNode.data === `rim:${name}`) found.push(walker.currentNode);
-    return found;
+  const marksOf = (root) => {
+    const found = [], walker = document.createTreeWalker(root, NodeFilter.SHOW_COMMENT);
+    while (walker.nextNode()) if (walker.currentNode.data.startsWith("rim:")) found.push(walker.currentNode.data);
+    return found.join(" ");
   };
   const sheetOf = (root) => root.querySelector("style[data-rim-sheet]");
   const pieces = (root) => [...root.querySelectorAll("[data-rim-node]")].filter((part) => !part.parentElement.closest("[data-rim-node]"));
@@ -29,7 +28,7 @@
     const next = new DOMParser().parseFromString(await answer.text(), "text/html");
     const sheet = sheetOf(document), nextSheet = sheetOf(next);
     const now = pieces(document), then = pieces(next);
-    if (!sheet || !nextSheet || now.length !== then.length || between(document, "header").length !== between(next, "header").length) return reload();
+    if (!sheet || !nextSheet || now.length !== then.length || marks !== marksOf(next)) return reload();
     if (ownText !== withoutPieces(next.documentElement) || codeOf(original) !== codeOf(next.documentElement)) return reload();
     restyle(sheet, nextSheet.textContent);
     // Most edits of looks change the sheet only; markup that is as it came last time is left alone.
@@ -71,6 +70,7 @@
     copy.querySelectorAll("[data-rim-node], [class$='-target'], script, style, link").forEach((part) => part.remove());
     return (copy.querySelector("body")?.textContent || "").replace(/\s+/g, " ").trim();
   };
+  const marks = marksOf(original);
   const ownText = withoutPieces(original);
   const reload = () => {
     sessionStorage.setItem("rim-scroll", JSON.stringify([scrollX, scrollY]));
@@ -87,8 +87,9 @@
   line.port1.onmessage = ({ data }) => {
     chosen = /^[a-z0-9-]+$/.test(data.chosen || "") ? data.chosen : null;
     mark();
-    if (data.rim === "changed") refresh().catch(reload);
+    if (data.rim === "changed") waiting = waiting.then(refresh).catch(reload);
   };
+  let waiting = Promise.resolve();
   document.addEventListener("click", (event) => {
     const link = event.target.closest("a[href]");
     const node = event.target.closest("[data-rim-node]");
@@ -99,5 +100,5 @@
       parent.postMessage({ rim: "pressed", nodes: ids }, studio);
     }
   }, true);
-  if (parent !== window) parent.postMessage({ rim: "ready" }, studio, [line.port2]);
+  if (parent !== window) parent.postMessage({ rim: "ready", revision: Number(revision) }, studio, [line.port2]);
 })();

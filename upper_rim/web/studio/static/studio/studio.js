@@ -8,9 +8,30 @@
   let sent = null;
   const unsent = (field) => field.matches?.("input:not([type=hidden], [type=checkbox], [type=radio], [type=file]), textarea") && field.value !== field.defaultValue;
   document.addEventListener("htmx:beforeRequest", (event) => (sent = event.detail.elt.closest("form")));
-  Idiomorph.defaults.callbacks.beforeNodeMorphed = (old) => !(unsent(old) && !sent?.contains(old) && old.form);
+  Idiomorph.defaults.callbacks.beforeNodeMorphed = (old, fresh) => (old.matches?.(".rich") ? editorStays(old, fresh) : !(unsent(old) && !sent?.contains(old) && old.form));
   addEventListener("beforeunload", (event) => {
     if ($$("textarea").some(unsent)) event.preventDefault();
+  });
+
+  // Texts with marks: an editor that keeps what it holds, unless the server has something else.
+  const editorStays = (old, fresh) => {
+    const editor = $("trix-editor", old), said = $("input", fresh)?.getAttribute("value") ?? "";
+    if (editor && said !== old.dataset.said && document.activeElement !== editor) editor.editor?.loadHTML(said);
+    old.dataset.said = said;
+    return false;
+  };
+  document.addEventListener("trix-before-initialize", ({ target }) => {
+    Trix.config.blockAttributes.default.tagName = "p";
+    Trix.config.blockAttributes.default.breakOnReturn = true;
+    Trix.config.blockAttributes.heading1.tagName = "h2";
+    target.closest(".rich").dataset.said = target.value;
+  });
+  document.addEventListener("trix-file-accept", (event) => event.preventDefault());
+  document.addEventListener("trix-blur", ({ target }) => {
+    const holder = target.closest(".rich");
+    if (target.value === holder.dataset.said) return;
+    holder.dataset.said = target.value;
+    target.closest("form").requestSubmit();
   });
 
   // The stage: as wide as the ruler says, drawn smaller where the screen is narrower.
@@ -184,7 +205,7 @@
   };
 
   // The stage tells what was pressed on it; the studio tells it that something changed and what is chosen.
-  let line = null;
+  let line = null, newest = 0;
   const toStage = (message) => line?.postMessage({ rim: message, chosen: $("#stage")?.dataset.chosen });
   addEventListener("message", (event) => {
     const stage = $("#stage");
@@ -193,12 +214,14 @@
       const line = event.data.nodes.map((node) => $(`[data-select="${CSS.escape(String(node))}"]`)).find(Boolean);
       if (line) line.click();
     }
-    if (event.data?.rim === "ready") (line = event.ports[0]), toStage("chosen");
+    if (event.data?.rim === "ready") (line = event.ports[0]), toStage(event.data.revision < newest ? "changed" : "chosen");
   });
   // Said as soon as the answer begins: the stage, a process of its own, need not wait until the screen is drawn.
   document.addEventListener("htmx:beforeSend", ({ detail: { xhr } }) => {
-    const heard = () => xhr.readyState === XMLHttpRequest.HEADERS_RECEIVED && xhr.getResponseHeader("X-Rim-Revision") && toStage("changed");
-    xhr.addEventListener("readystatechange", heard);
+    xhr.addEventListener("readystatechange", () => {
+      const revision = xhr.readyState === XMLHttpRequest.HEADERS_RECEIVED && Number(xhr.getResponseHeader("X-Rim-Revision"));
+      if (revision) (newest = Math.max(newest, revision)), toStage("changed");
+    });
   });
   document.addEventListener("rim:work-done", () => htmx.ajax("GET", location.pathname + location.search, { target: "#screen", swap: "morph:innerHTML" }));
   document.addEventListener("rim:elsewhere", () => {

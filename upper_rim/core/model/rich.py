@@ -1,0 +1,65 @@
+"""What of a text with marks is kept? A small set of elements and no attributes but a link's address.
+
+Cleaning is part of the value: there is no way for anything else to get into a site, whether it was typed, pasted,
+imported or read from a bundle.
+"""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+import nh3
+from pydantic import AfterValidator, StringConstraints
+
+from .values import LanguageTag, Value
+
+MARKS = frozenset({"p", "br", "strong", "em", "a", "ul", "ol", "li", "h2", "h3", "blockquote", "s", "sub", "sup"})
+_RENAMED = (
+    ("<b>", "<strong>"),
+    ("</b>", "</strong>"),
+    ("<i>", "<em>"),
+    ("</i>", "</em>"),
+    ("<del>", "<s>"),
+    ("</del>", "</s>"),
+)
+_DROPPED_WHOLE = {"script", "style", "template", "noscript", "iframe", "object", "svg", "math", "title", "textarea"}
+SCHEMES = {"http", "https", "mailto", "tel"}
+
+
+def clean(html: str) -> str:
+    """The same text with nothing but `MARKS`; relative addresses of links stay."""
+    kept = nh3.clean(
+        html,
+        tags=set(MARKS | {"b", "i", "del"}),
+        clean_content_tags=_DROPPED_WHOLE,
+        attributes={"a": {"href"}},
+        url_schemes=SCHEMES,
+        link_rel=None,
+        strip_comments=True,
+    )
+    for marked, meant in _RENAMED:
+        kept = kept.replace(marked, meant)
+    return kept.strip()
+
+
+RichHtml = Annotated[str, StringConstraints(max_length=20_000), AfterValidator(clean)]
+
+
+class RichTranslation(Value):
+    language: LanguageTag
+    text: RichHtml
+
+
+class RichWords(Value):
+    """A text with marks in the site's own language and, where they exist, in others."""
+
+    text: RichHtml = ""
+    translations: tuple[RichTranslation, ...] = ()
+
+    def in_language(self, language: str) -> str:
+        """As `Words.in_language`."""
+        for wanted in (language, language.split("-")[0]):
+            for translation in self.translations:
+                if translation.language.lower() == wanted.lower() and translation.text:
+                    return translation.text
+        return self.text

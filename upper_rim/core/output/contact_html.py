@@ -1,0 +1,90 @@
+"""How are contact details published: as an `address`, and as schema.org data in JSON-LD?"""
+
+from __future__ import annotations
+
+import json
+import re
+from collections.abc import Callable
+from html import escape
+from typing import Any
+
+from ..model.items import Contact, Day, Hours
+from .phrases import phrase
+
+_DAYS: dict[Day, str] = {
+    "Mo": "Monday",
+    "Tu": "Tuesday",
+    "We": "Wednesday",
+    "Th": "Thursday",
+    "Fr": "Friday",
+    "Sa": "Saturday",
+    "Su": "Sunday",
+}
+_ORDER: tuple[Day, ...] = tuple(_DAYS)
+
+
+def contact_html(item: Contact, attributes: str, name: Callable[[str], str], language: str) -> str:
+    """`attributes` of the address element; `name` makes published class names."""
+    place = " ".join(part for part in (item.postcode, item.town) if part)
+    lines = [escape(line) for line in (item.name, item.street, place) if line]
+    if item.telephone:
+        number = re.sub(r"[^\d+]", "", item.telephone)
+        lines.append(f'<a class="{name("anchor")}" href="tel:{number}">{escape(item.telephone)}</a>')
+    if item.mail:
+        mail = escape(item.mail, quote=True)
+        lines.append(f'<a class="{name("anchor")}" href="mailto:{mail}">{mail}</a>')
+    lines += [escape(f"{days_in_words(hours, language)} {hours.opens}–{hours.closes}") for hours in item.hours]
+    data = structured(item)
+    json_ld = json.dumps(data, ensure_ascii=False).replace("<", "\\u003c")
+    script = f'<script type="application/ld+json">{json_ld}</script>' if data else ""
+    return f"<address {attributes}>{''.join(f'<span>{line}</span>' for line in lines)}</address>{script}"
+
+
+def days_in_words(hours: Hours, language: str) -> str:
+    """`Mon–Fri`, `Sat, Sun`: three days or more in a row are joined."""
+    names = phrase("days", language).split()
+    places = sorted({_ORDER.index(day) for day in hours.days})
+    runs: list[list[int]] = []
+    for place in places:
+        if runs and runs[-1][-1] == place - 1:
+            runs[-1].append(place)
+        else:
+            runs.append([place])
+    parts = [
+        f"{names[run[0]]}–{names[run[-1]]}" if len(run) > 2 else ", ".join(names[day] for day in run) for run in runs
+    ]
+    return ", ".join(parts)
+
+
+def structured(item: Contact) -> dict[str, Any]:
+    """The contact as schema.org names it; empty without a name, which every type requires."""
+    if not item.name:
+        return {}
+    address = {
+        "streetAddress": item.street,
+        "postalCode": item.postcode,
+        "addressLocality": item.town,
+        "addressCountry": item.country,
+    }
+    address = {key: value for key, value in address.items() if value}
+    hours = [
+        {
+            "@type": "OpeningHoursSpecification",
+            "dayOfWeek": [_DAYS[day] for day in _ORDER if day in hours.days],
+            "opens": hours.opens,
+            "closes": hours.closes,
+        }
+        for hours in item.hours
+    ]
+    said: dict[str, Any] = {
+        "@context": "https://schema.org",
+        "@type": item.business,
+        "name": item.name,
+        "address": {"@type": "PostalAddress", **address} if address else None,
+        "telephone": item.telephone,
+        "email": item.mail,
+        "openingHoursSpecification": hours
+        if item.business not in {"Organization", "EducationalOrganization"}
+        else None,
+    }
+    return {key: value for key, value in said.items() if value}

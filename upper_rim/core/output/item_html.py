@@ -1,0 +1,275 @@
+"""What is the HTML of an item, on a page in a given language, with a given page current?
+
+Patterns follow the ARIA Authoring Practices: labelled navigation, disclosure.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from html import escape
+
+from ..model.items import (
+    BackToTop,
+    ButtonItem,
+    Contact,
+    Copyright,
+    Divider,
+    IconLink,
+    Item,
+    LinkList,
+    Logo,
+    MenuItem,
+    PictureItem,
+    Profile,
+    RichText,
+    SocialRow,
+    Spacer,
+    Target,
+    TextItem,
+)
+from ..model.site import Entry, Menu, Site
+from ..model.styling import Styled
+from .contact_html import contact_html
+from .links import Links
+from .naming import look_class, published_name
+from .phrases import phrase
+from .rich_html import rich_html
+from .shelf import Shelf
+
+
+@dataclass(frozen=True)
+class Scene:
+    """For which page a piece is written: its language and, where menus may mark it, its id.
+
+    `marks` adds the ids of nodes as `data-rim-node`, for the stage to tell what was pressed. `year` is the present one;
+    None where it is not to be told.
+    """
+
+    site: Site
+    links: Links
+    shelf: Shelf
+    language: str
+    current: str | None
+    marks: bool = False
+    year: int | None = None
+
+    def name(self, part: str = "") -> str:
+        return published_name(self.site.key, part)
+
+    def attributes(self, node: Styled, *classes: str) -> str:
+        worn = (look_class(look, position) for position, look in enumerate(node.wears))
+        names = " ".join([*(self.name(part) for part in (*classes, *worn)), *node.classes.split()])
+        node_id = node.id
+        mark = f' data-rim-node="{node_id}"' if self.marks else ""
+        return f'class="{names}"{mark}'
+
+
+def item_html(item: Item, scene: Scene) -> str:
+    match item:
+        case Logo():
+            return _logo(item, scene)
+        case MenuItem():
+            return _menu(item, scene)
+        case TextItem():
+            return f"<span {scene.attributes(item, 'text', item.id)}>{escape(item.words.in_language(scene.language))}</span>"
+        case ButtonItem():
+            words = escape(item.words.in_language(scene.language))
+            return _linked(
+                item.target,
+                scene,
+                scene.attributes(item, "second" if item.rank == "second" else "button", item.id),
+                words,
+            )
+        case IconLink():
+            return _icon_link(item, scene)
+        case RichText():
+            markup = rich_html(item.rich.in_language(scene.language), scene.site.key)
+            return f"<div {scene.attributes(item, 'text', 'rich', item.id)}>{markup}</div>"
+        case PictureItem():
+            return _picture(item, scene)
+        case LinkList():
+            return _link_list(item, scene)
+        case Contact():
+            return contact_html(item, scene.attributes(item, "text", "contact", item.id), scene.name, scene.language)
+        case SocialRow():
+            return _social_row(item, scene)
+        case Copyright():
+            return _copyright(item, scene)
+        case Divider():
+            upright = ["upright"] if item.upright else []
+            return f'<div {scene.attributes(item, "block", "divider", item.id, *upright)} role="separator"></div>'
+        case Spacer():
+            return f'<div {scene.attributes(item, "block", "spacer", item.id)} aria-hidden="true"></div>'
+        case BackToTop():
+            words = escape(item.words.in_language(scene.language) or phrase("top", scene.language))
+            after = f' data-rim-after="{item.after_px}"' if item.after_px else ""
+            return f'<a {scene.attributes(item, "second", item.id)} href="#"{after}>{words}</a>'
+
+
+WORDY = {"beside": "wordy", "below": "below"}
+"""Classes of links whose words stand beside or below their icon."""
+
+
+def _icon_link(item: IconLink, scene: Scene) -> str:
+    name = escape(item.words.in_language(scene.language), quote=True)
+    icon = _icon(scene, item.icon)
+    if item.words_shown == "none":
+        return _linked(item.target, scene, f'{scene.attributes(item, "link", item.id)} aria-label="{name}"', icon)
+    classes = ("link", WORDY[item.words_shown], item.id)
+    return _linked(item.target, scene, scene.attributes(item, *classes), f"{icon}<span>{name}</span>")
+
+
+def _icon(scene: Scene, icon: str) -> str:
+    return f'<span class="{scene.name("icon")} {scene.name("icon-" + icon)}"></span>'
+
+
+def _picture(item: PictureItem, scene: Scene) -> str:
+    if item.picture is None:
+        return f"<div {scene.attributes(item, 'block', 'picture', item.id)}></div>"
+    words = "" if item.ornament else escape(item.words.in_language(scene.language), quote=True)
+    image = f'<img src="{escape(item.picture, quote=True)}" alt="{words}" loading="lazy" decoding="async">'
+    href, _ = scene.links.resolve(item.target, scene.language)
+    if href is None:
+        return f"<div {scene.attributes(item, 'block', 'picture', item.id)}>{image}</div>"
+    return f'<a {scene.attributes(item, "block", "picture", item.id)} href="{escape(href, quote=True)}">{image}</a>'
+
+
+def _link_list(item: LinkList, scene: Scene) -> str:
+    menu = next((menu for menu in scene.site.menus if menu.id == item.menu), None)
+    entries: tuple[Entry, ...] = menu.entries if menu else ()
+    if item.branch is not None:
+        entries = next((entry.entries for entry in _below(entries) if entry.id == item.branch), ())
+    title = escape(item.words.in_language(scene.language), quote=True)
+    listed = "".join(_entry(entry.replaced(entries=()), scene, item.id) for entry in entries)
+    title_id = scene.name(f"{item.id}-title")
+    head = f'<div class="{scene.name("list-title")}" id="{title_id}">{title}</div>' if title else ""
+    named = f'aria-labelledby="{title_id}"' if title else f'aria-label="{escape(_name_of(menu), quote=True)}"'
+    attributes = scene.attributes(item, "menu", "links", item.id)
+    return f'<nav {attributes} {named}>{head}<ul class="{scene.name("list")}" role="list">{listed}</ul></nav>'
+
+
+def _name_of(menu: Menu | None) -> str:
+    return menu.name if menu else "Links"
+
+
+def _below(entries: Iterable[Entry]) -> Iterable[Entry]:
+    for entry in entries:
+        yield entry
+        yield from _below(entry.entries)
+
+
+def _social_row(item: SocialRow, scene: Scene) -> str:
+    listed = "".join(f"<li>{_profile(profile, item, scene)}</li>" for profile in item.profiles)
+    return (
+        f"<div {scene.attributes(item, 'menu', 'social', item.id)}>"
+        f'<ul class="{scene.name("list")}" role="list">{listed}</ul></div>'
+    )
+
+
+def _profile(profile: Profile, item: SocialRow, scene: Scene) -> str:
+    mark = scene.shelf.brands.mark(profile.address)
+    name = escape(profile.name or mark.title, quote=True)
+    web = not profile.address.startswith(("mailto:", "tel:"))
+    window = item.new_window and web
+    note = f" ({phrase('new_window', scene.language)})" if window else ""
+    opening = ' target="_blank" rel="noopener me"' if window else ' rel="me"' if web else ""
+    label = f' aria-label="{name}{escape(note)}"' if item.words_shown == "none" or window else ""
+    words = "" if item.words_shown == "none" else f"<span>{name}</span>"
+    shown = " ".join(scene.name(part) for part in ("link", *([WORDY[item.words_shown]] if words else [])))
+    marked = f' data-rim-node="{profile.id}"' if scene.marks else ""
+    href = escape(profile.address, quote=True)
+    return f'<a class="{shown}" href="{href}"{opening}{label}{marked}>{_icon(scene, mark.icon)}{words}</a>'
+
+
+def _copyright(item: Copyright, scene: Scene) -> str:
+    holder = escape(item.words.in_language(scene.language) or scene.site.name)
+    first, last = item.first_year, scene.year or item.first_year
+    years = "" if last is None else f"{first}–{last}" if first is not None and first < last else str(last)
+    parts = " ".join(
+        part for part in ("©", f'<span data-rim-year="{first or 0}">{years}</span>' if years else "", holder) if part
+    )
+    return f"<span {scene.attributes(item, 'text', item.id)}>{parts}</span>"
+
+
+def _linked(target: Target, scene: Scene, attributes: str, content: str) -> str:
+    """A link; without a target, a placeholder link (HTML Standard, 4.6: an `a` without `href`)."""
+    href, page = scene.links.resolve(target, scene.language)
+    if href is None:
+        return f'<a role="link" aria-disabled="true" {attributes}>{content}</a>'
+    current = ' aria-current="page"' if page is not None and page.id == scene.current else ""
+    return f'<a {attributes} href="{escape(href, quote=True)}"{current}>{content}</a>'
+
+
+def _logo(item: Logo, scene: Scene) -> str:
+    words = escape(item.words.in_language(scene.language) or scene.site.name, quote=True)
+    content = words
+    if item.picture:
+        content = f'<img src="{escape(item.picture, quote=True)}" alt="{words}" height="{item.height_px}">'
+    front = escape(scene.links.front(scene.language), quote=True)
+    return f'<a {scene.attributes(item, "logo", item.id)} href="{front}">{content}</a>'
+
+
+def _menu(item: MenuItem, scene: Scene) -> str:
+    menu = next((menu for menu in scene.site.menus if menu.id == item.menu), None)
+    if menu is None:
+        return f"<div {scene.attributes(item, item.id)}></div>"
+    drawer_id = scene.name(f"{item.id}-drawer")
+    entries = f'<ul class="{scene.name("list")}" role="list">{_entries(menu.entries, scene, item.id)}</ul>'
+    below = drawer_width(item, scene.site)
+    label = escape(menu.name, quote=True)
+    if below is None:
+        return f'<nav {scene.attributes(item, "menu", item.id)} aria-label="{label}">{entries}</nav>'
+    side = ["from-start"] if item.drawer_side == "start" else []
+    close = escape(phrase("close", scene.language), quote=True)
+    opening = f' popovertarget="{drawer_id}" aria-controls="{drawer_id}" aria-expanded="false" data-rim-drawer="(max-width:{below - 0.02:.2f}px)"'
+    return (
+        f'<div class="{scene.name(f"below-{below}")}"><nav {scene.attributes(item, "menu", item.id, *side)} aria-label="{label}">'
+        f"{opener_html(item, scene, opening)}"
+        f'<div class="{scene.name("drawer")}" id="{drawer_id}" popover>'
+        f'<button type="button" class="{scene.name("close")}" popovertarget="{drawer_id}" popovertargetaction="hide" aria-label="{close}">'
+        f'<span class="{scene.name("icon")} {scene.name("icon-x")}"></span></button>{entries}</div></nav></div>'
+    )
+
+
+def opener_html(item: MenuItem, scene: Scene, opening: str = "") -> str:
+    """The button that stands for the menu below its width. `opening`: attributes that tie it to its drawer."""
+    words = escape(item.button_words.in_language(scene.language) or "Menu", quote=True)
+    icon = f'<span class="{scene.name("icon")} {scene.name("icon-menu")}"></span>'
+    face = f"{icon}<span>{words}</span>" if item.button_words_shown else icon
+    naming = "" if item.button_words_shown else f' aria-label="{words}"'
+    return f'<button type="button" class="{scene.name("menu-button")}"{opening}{naming}>{face}</button>'
+
+
+def drawer_width(item: MenuItem, site: Site) -> int | None:
+    """The viewport width in px below which the menu is a drawer; None where it never is."""
+    band = next((band for band in site.bands if band.id == item.drawer_below), None)
+    return band.from_px if band is not None and band.from_px > 0 else None
+
+
+def _entries(entries: Iterable[Entry], scene: Scene, where: str) -> str:
+    return "".join(_entry(entry, scene, where) for entry in entries)
+
+
+def _entry(entry: Entry, scene: Scene, where: str) -> str:
+    href, page = scene.links.resolve(entry.target, scene.language)
+    label = scene.links.label(entry, scene.language)
+    branch = _entries(entry.entries, scene, where)
+    if href is None and not branch and entry.target.kind != "nothing":
+        return ""
+    words = escape(label)
+    current = ' aria-current="page"' if page is not None and page.id == scene.current else ""
+    mark = f' data-rim-node="{entry.id}"' if scene.marks else ""
+    if href is None:
+        head = f'<span class="{scene.name("head")}"{mark}>{words}</span>'
+    else:
+        head = f'<a href="{escape(href, quote=True)}"{current}{mark}>{words}</a>'
+    if not branch:
+        return f"<li>{head}</li>"
+    branch_id = scene.name(f"{where}-{entry.id}")
+    opener = escape(phrase("branch", scene.language, label), quote=True)
+    return (
+        f'<li>{head}<button type="button" class="{scene.name("sub-button")}" aria-expanded="false" aria-controls="{branch_id}"'
+        f' aria-label="{opener}" data-rim-branch><span class="{scene.name("icon")} {scene.name("icon-chevron-down")}"></span></button>'
+        f'<ul class="{scene.name("sub")}" id="{branch_id}" role="list">{branch}</ul></li>'
+    )

@@ -1,0 +1,112 @@
+"""What is a control of the tray? Data: what it is called, which field it sets, how it is typed. The template only draws it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, field
+from typing import Any
+
+from ...core.model.items import Target, ToAddress, ToPage
+from ...core.model.site import Site, Track
+from ...core.model.values import Words
+
+Choice = tuple[str, str]
+
+
+@dataclass(frozen=True)
+class Control:
+    """`kind`: text, lines, rich, moment, number, choice, swatch, yes or bands. `value` is what it shows; `language` is set for translations."""
+
+    kind: str
+    label: str
+    node: str
+    field: str
+    value: Any
+    choices: Sequence[Choice] = ()
+    unit: str = ""
+    hint: str = ""
+    language: str = ""
+    band: str = ""
+    least: int | None = None
+    greatest: int | None = None
+    suggestions: str = ""
+
+
+@dataclass(frozen=True)
+class Group:
+    name: str
+    controls: list[Control] = field(default_factory=list)
+
+
+def words(node: Any, name: str, label: str, site: Site) -> Iterable[Control]:
+    said: Words = getattr(node, name)
+    yield Control("text", label, node.id, name, said.text, hint=site.language)
+    for language in languages_of(site):
+        other = next((translation.text for translation in said.translations if translation.language == language), "")
+        yield Control("text", f"in {language}", node.id, name, other, language=language, hint=said.text)
+
+
+def languages_of(site: Site) -> list[str]:
+    """The languages of the site's pages other than its own."""
+    return sorted({page.language for page in site.pages} - {site.language})
+
+
+def text(node: Any, name: str, label: str) -> Control:
+    return Control("text", label, node.id, name, getattr(node, name))
+
+
+def yes(node: Any, name: str, label: str) -> Control:
+    return Control("yes", label, node.id, name, getattr(node, name))
+
+
+def px(node: Any, name: str, label: str, greatest: int) -> Control:
+    return Control("number", label, node.id, name, getattr(node, name), unit="px", least=0, greatest=greatest)
+
+
+def link(node: Any, site: Site) -> Control:
+    return Control(
+        "text",
+        "Leads to",
+        node.id,
+        "target",
+        target_in_words(node.target, site),
+        suggestions="paths",
+        hint="/path, address, mail or telephone",
+    )
+
+
+def target_in_words(target: Target, site: Site) -> str:
+    match target:
+        case ToPage(page=page_id):
+            return next((page.path for page in site.pages if page.id == page_id), "")
+        case ToAddress(address=address):
+            return address.removeprefix("mailto:").removeprefix("tel:")
+        case _:
+            return ""
+
+
+def track_in_words(track: Track) -> str:
+    return {"content": "content", "share": f"share {track.amount}", "fixed": f"{track.amount} px"}[track.kind]
+
+
+def rich(node: Any, name: str, label: str, site: Site) -> Iterable[Control]:
+    """A text with marks, in each language."""
+    said = getattr(node, name)
+    yield Control("rich", label, node.id, name, said.text, hint=site.language)
+    for language in languages_of(site):
+        other = next((translation.text for translation in said.translations if translation.language == language), "")
+        yield Control("rich", f"in {language}", node.id, name, other, language=language)
+
+
+def pictures(node: Any, name: str, site: Site, none: str) -> Control:
+    """One of the pictures among the site's files."""
+    listed = [("", none)] + [(asset.path, asset.path) for asset in site.assets if is_picture(asset.path)]
+    return Control("choice", "Picture", node.id, name, getattr(node, name) or "", listed)
+
+
+def choice(node: Any, name: str, label: str, choices: Sequence[Choice]) -> Control:
+    return Control("choice", label, node.id, name, getattr(node, name) or "", choices)
+
+
+def is_picture(path: str) -> bool:
+    return path.lower().endswith((".svg", ".png", ".jpg", ".jpeg", ".webp", ".gif", ".avif"))

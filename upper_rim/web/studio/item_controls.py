@@ -1,0 +1,235 @@
+"""Which controls does an item of each kind have for what it says?"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from typing import Any, get_args
+
+from ...core.model.items import (
+    BackToTop,
+    BusinessKind,
+    ButtonItem,
+    Contact,
+    Copyright,
+    Divider,
+    Hours,
+    IconLink,
+    LinkList,
+    Logo,
+    MenuItem,
+    PictureItem,
+    RichText,
+    SocialRow,
+    Spacer,
+    TextItem,
+)
+from ...core.model.site import Entry, Site
+from ...core.output.links import Links
+from .control import Control, Group, choice, link, pictures, px, rich, text, words, yes
+
+RANKS = (("first", "First button"), ("second", "Second button"))
+RATIOS = (
+    ("", "its own"),
+    ("1/1", "square"),
+    ("4/3", "4 to 3"),
+    ("3/2", "3 to 2"),
+    ("16/9", "16 to 9"),
+    ("3/4", "3 to 4, upright"),
+)
+BUSINESSES = [(kind, kind) for kind in get_args(BusinessKind)]
+
+
+def item_groups(node: Any, site: Site) -> list[Group]:
+    """What an item says, and how its own kind is arranged."""
+    match node:
+        case Logo():
+            return [
+                Group(
+                    "Content",
+                    [
+                        *words(node, "words", "Title", site),
+                        pictures(node, "picture", site, "none: show the title"),
+                        px(node, "height_px", "Height", 400),
+                    ],
+                ),
+            ]
+        case MenuItem():
+            menus = [("", "none yet")] + [(menu.id, menu.name) for menu in site.menus]
+            sides = (("start", "Start"), ("end", "End"))
+            never = [("", "never: always a row")] + [
+                (band.id, f"below {band.name} ({band.from_px} px)") for band in site.bands if band.from_px > 0
+            ]
+            return [
+                Group(
+                    "Content",
+                    [
+                        Control("choice", "Menu", node.id, "menu", node.menu or "", menus),
+                        *words(node, "button_words", "Button says", site),
+                        yes(node, "button_words_shown", "Word beside the icon"),
+                    ],
+                ),
+                Group(
+                    "Drawer",
+                    [
+                        Control("choice", "Becomes a drawer", node.id, "drawer_below", node.drawer_below or "", never),
+                        Control("choice", "Comes from", node.id, "drawer_side", node.drawer_side, sides),
+                        px(node, "gap_px", "Between entries", 200),
+                    ],
+                ),
+            ]
+        case TextItem():
+            return [Group("Content", list(words(node, "words", "Text", site)))]
+        case ButtonItem():
+            return [
+                Group("Content", [*words(node, "words", "Says", site), link(node, site)]),
+                Group("Button", [Control("choice", "Rank", node.id, "rank", node.rank, RANKS)]),
+            ]
+        case IconLink():
+            return [
+                Group(
+                    "Content",
+                    [
+                        Control(
+                            "text",
+                            "Icon",
+                            node.id,
+                            "icon",
+                            node.icon,
+                            suggestions="icons",
+                            hint="a name from the icon set",
+                        ),
+                        *words(node, "words", "Its name", site),
+                        link(node, site),
+                    ],
+                ),
+                Group("Icon", [px(node, "icon_px", "Size", 96), words_shown(node)]),
+            ]
+        case RichText():
+            return [Group("Content", list(rich(node, "rich", "Text", site)))]
+        case PictureItem():
+            return [
+                Group(
+                    "Content",
+                    [
+                        pictures(node, "picture", site, "none yet"),
+                        *words(node, "words", "It shows", site),
+                        yes(node, "ornament", "Ornament: says nothing"),
+                        link(node, site),
+                    ],
+                ),
+                Group(
+                    "Crop",
+                    [
+                        px(node, "width_px", "Width", 4000),
+                        choice(node, "ratio", "Shape", RATIOS),
+                        Control(
+                            "number",
+                            "In view, across",
+                            node.id,
+                            "focus_x",
+                            node.focus_x,
+                            unit="%",
+                            least=0,
+                            greatest=100,
+                        ),
+                        Control(
+                            "number", "In view, down", node.id, "focus_y", node.focus_y, unit="%", least=0, greatest=100
+                        ),
+                    ],
+                ),
+            ]
+        case LinkList():
+            menus = [("", "none yet")] + [(menu.id, menu.name) for menu in site.menus]
+            menu = next((menu for menu in site.menus if menu.id == node.menu), None)
+            branches = [("", "the whole menu")] + (
+                [(entry.id, f"below {entry_name(entry, site)}") for entry in _entries(menu.entries) if entry.entries]
+                if menu
+                else []
+            )
+            return [
+                Group(
+                    "Content",
+                    [
+                        *words(node, "words", "Title", site),
+                        choice(node, "menu", "Links of", menus),
+                        choice(node, "branch", "Which", branches),
+                    ],
+                )
+            ]
+        case Contact():
+            return [
+                Group("Who", [text(node, "name", "Name"), choice(node, "business", "Is a", BUSINESSES)]),
+                Group(
+                    "Where",
+                    [
+                        text(node, "street", "Street"),
+                        text(node, "postcode", "Postcode"),
+                        text(node, "town", "Town"),
+                        text(node, "country", "Country (two letters)"),
+                    ],
+                ),
+                Group("How", [text(node, "telephone", "Telephone"), text(node, "mail", "Mail")]),
+                Group(
+                    "Hours",
+                    [
+                        Control(
+                            "lines",
+                            "Open",
+                            node.id,
+                            "hours",
+                            hours_in_lines(node.hours),
+                            hint="Mo-Fr 09:00-17:30, a line each",
+                        )
+                    ],
+                ),
+            ]
+        case SocialRow():
+            addresses = "\n".join(profile.address for profile in node.profiles)
+            return [
+                Group(
+                    "Profiles",
+                    [Control("lines", "Addresses", node.id, "profiles", addresses, hint="an address on each line")],
+                ),
+                Group(
+                    "Icons",
+                    [
+                        px(node, "icon_px", "Size", 96),
+                        px(node, "gap_px", "Between", 200),
+                        words_shown(node),
+                        yes(node, "own_colours", "In their own colours"),
+                        yes(node, "new_window", "Open a new window"),
+                    ],
+                ),
+            ]
+        case Copyright():
+            years = Control(
+                "number", "First year", node.id, "first_year", node.first_year or "", least=1000, greatest=9999
+            )
+            return [Group("Content", [*words(node, "words", "Whose", site), years])]
+        case Divider():
+            return [Group("Divider", [yes(node, "upright", "Upright")])]
+        case Spacer():
+            return [Group("Spacer", [px(node, "size_px", "Size", 1000), yes(node, "grows", "All that is left")])]
+        case BackToTop():
+            return [Group("Content", [*words(node, "words", "Says", site), px(node, "after_px", "Shows after", 10000)])]
+        case _:
+            return []
+
+
+def _entries(entries: Iterable[Entry]) -> Iterable[Entry]:
+    for entry in entries:
+        yield entry
+        yield from _entries(entry.entries)
+
+
+def entry_name(entry: Entry, site: Site) -> str:
+    """What an entry is called: its own label, or the title of its page."""
+    return Links(site).label(entry, site.language) or entry.id
+
+
+def words_shown(node: Any) -> Control:
+    return choice(node, "words_shown", "Word", (("none", "not shown"), ("beside", "beside it"), ("below", "below it")))
+
+
+def hours_in_lines(hours: Iterable[Hours]) -> str:
+    return "\n".join(f"{','.join(one.days)} {one.opens}-{one.closes}" for one in hours)
