@@ -120,7 +120,7 @@ def test_a_font_is_brought_along_or_refused(browser: Browser, tmp_path: Path) ->
 def test_weak_texts_are_listed_and_mended_with_one_press(browser: Browser) -> None:
     browser.go("/s/ostrey/foundations/contrast/")
     assert browser.one("all-pass")
-    browser.go("/s/ostrey/pieces/pc-main/?select=rw-notice&tray=ground")
+    browser.go("/s/ostrey/pieces/pc-main/?select=rw-above&tray=ground")
     browser.change("style-background-color", "#9fb0bb")
     browser.go("/s/ostrey/foundations/contrast/")
     weak = browser.all("weak")
@@ -139,7 +139,7 @@ def test_a_look_is_edited_once_and_all_who_wear_it_change(browser: Browser) -> N
     assert "Nobody wears it" in wait_for(lambda: browser.one("worn-by").text)
     look = browser.driver.current_url.rstrip("/").rsplit("/", 1)[1]
     browser.change("style-letter-spacing", "2px")
-    for item in ("it-book", "it-notice"):
+    for item in ("it-book", "it-tagline"):
         browser.go(f"/s/ostrey/pieces/pc-main/?select={item}&tray=looks")
         browser.press(f"wear-{look}")
     browser.go(f"/s/ostrey/foundations/looks/{look}/?state=hover")
@@ -151,7 +151,7 @@ def test_a_look_is_edited_once_and_all_who_wear_it_change(browser: Browser) -> N
     assert browser.one("style-letter-spacing").get_attribute("placeholder") == "5px"
     assert browser.one("source-letter-spacing").text == "look: Loud"
     with browser.on_stage() as stage:
-        spacing = "return [...document.querySelectorAll('[data-rim-node=it-book],[data-rim-node=it-notice]')].map((one) => getComputedStyle(one).letterSpacing)"
+        spacing = "return [...document.querySelectorAll('[data-rim-node=it-book],[data-rim-node=it-tagline]')].map((one) => getComputedStyle(one).letterSpacing)"
         assert wait_for(lambda: stage.execute_script(spacing)) == ["2px", "2px"]
     browser.go("/s/ostrey/foundations/looks/")
     browser.acted(lambda: browser.driver.find_element(By.CSS_SELECTOR, "[aria-label='Remove the look Loud']").click())

@@ -85,8 +85,10 @@ def test_the_drawer_by_keyboard(reader: Browser, running: Running) -> None:
     assert focused() == "Skip to content"
     assert reader.js("return document.activeElement.getBoundingClientRect().top >= 0")
     press(Keys.TAB)
+    assert focused() == "Close", "of the notice bar"
     press(Keys.TAB)
-    assert focused() == "Menu", "the notice row's call link hides on narrow screens; the logo comes before"
+    press(Keys.TAB)
+    assert focused() == "Menu", "the call link of the row above hides on narrow screens; the logo comes before"
     assert button.get_attribute("aria-expanded") == "false"
     assert button.get_attribute("aria-controls") == reader.driver.find_element(
         By.CSS_SELECTOR, "[popover]"
@@ -201,10 +203,10 @@ HOSTILE = {
 
 _MEASURE = """
 const wanted = ['color','fontSize','fontFamily','fontWeight','display','position','letterSpacing','textTransform','lineHeight','writingMode','direction','opacity','transform','filter','animationName','backgroundColor','visibility','float','listStyleType','paddingTop','marginTop'];
-const top = document.querySelector('.q7xk').getBoundingClientRect().top;
+document.querySelectorAll('[data-rim-away]').forEach((part) => part.removeAttribute('data-rim-away'));
 return [...document.querySelectorAll('.q7xk, .q7xk *')].map((part) => {
   const box = part.getBoundingClientRect(), style = getComputedStyle(part), before = getComputedStyle(part, '::before');
-  return [part.className, (box.width ? [box.left, box.top - top, box.width, box.height] : [0]).map((n) => Math.round(n * 10) / 10).join(' '), wanted.map((name) => style[name]).join('|'), before.content].join(' § ');
+  return [part.className, (box.width ? [box.left, box.top - part.closest('.q7xk').getBoundingClientRect().top, box.width, box.height] : [0]).map((n) => Math.round(n * 10) / 10).join(' '), wanted.map((name) => style[name]).join('|'), before.content].join(' § ');
 });
 """
 
@@ -243,7 +245,7 @@ def test_a_ground_reaches_both_edges_of_a_narrow_body(reader: Browser, running: 
         "image.src = 'data:image/png;base64,' + arguments[0]",
         reader.driver.get_screenshot_as_base64(),
     )
-    assert pixels == ["18,52,77"] * 3
+    assert pixels == ["233,180,76"] * 3
     assert reader.js("return document.documentElement.scrollWidth") == 1280
 
 
@@ -269,7 +271,12 @@ STUDIO_SCREENS = (
     "/s/ostrey/pieces/pc-main/?select=it-book&tray=looks",
     "/s/ostrey/menus/",
     "/s/ostrey/menus/mn-main/",
-    "/s/ostrey/pieces/",
+    "/s/ostrey/pieces/?kind=float",
+    "/s/ostrey/pieces/pc-footer/?select=it-about",
+    "/s/ostrey/pieces/pc-footer/?select=it-social",
+    "/s/ostrey/pieces/pc-footer/?select=it-contact",
+    "/s/ostrey/pieces/pc-footer/?select=rw-columns",
+    "/s/ostrey/pieces/pc-winter/",
     "/s/ostrey/pieces/pc-main/?select=it-menu",
     "/s/ostrey/pieces/pc-main/",
     "/s/ostrey/editions/",

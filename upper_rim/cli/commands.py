@@ -12,6 +12,7 @@ from collections import deque
 from collections.abc import Callable, Iterator
 from concurrent.futures import Future, ThreadPoolExecutor
 from contextlib import contextmanager, suppress
+from datetime import UTC, datetime
 from functools import partial
 from itertools import islice
 from multiprocessing import get_context
@@ -111,7 +112,9 @@ def _write_share(site: Site, read: Callable[[str], bytes], root: str, share: int
     with ThreadPoolExecutor(max_workers=1) as writer:
         writing: deque[Future[None]] = deque()
         made: set[str] = {root}
-        for files in _in_batches(publication(site, shelf(), read, share=share, of=of), BATCH):
+        for files in _in_batches(
+            publication(site, shelf(), read, share=share, of=of, year=datetime.now(UTC).year), BATCH
+        ):
             writing.append(writer.submit(_write_batch, root, files, made))
             if len(writing) > 2:
                 writing.popleft().result()

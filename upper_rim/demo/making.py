@@ -12,7 +12,7 @@ from markdown_it import MarkdownIt
 from ..core.exchange.pages_in import described_page, digest
 from ..core.model.site import Asset, Page
 from ..core.model.styling import Declaration
-from ..core.model.values import direction
+from ..core.model.values import Translation, Words, direction
 
 
 @dataclass
@@ -74,3 +74,11 @@ def declared(owner: str, values: Mapping[Any, str], part: str = "box") -> tuple[
             )
         )
     return tuple(made)
+
+
+def in_four(english: str, german: str, welsh: str, arabic: str) -> Words:
+    """Words in the demo's four languages."""
+    others = zip(("de", "cy", "ar"), (german, welsh, arabic), strict=True)
+    return Words(
+        text=english, translations=tuple(Translation(language=language, text=text) for language, text in others)
+    )

@@ -5,10 +5,19 @@ from __future__ import annotations
 from ..core.model.items import ButtonItem, IconLink, Logo, MenuItem, TextItem, ToAddress, ToPage
 from ..core.model.site import Band, Below, Cell, Entry, Everywhere, Header, Menu, ReachRule, Row, Site, Track
 from ..core.model.styling import Look, RoleDefault, Swatch, Tied
-from ..core.model.values import Translation, Words
+from ..core.model.values import Words
 from ..core.style.built_in import corners
 from .drawings import OSTREY_LOGO, coast
-from .making import Pile, declared
+from .making import Pile, declared, in_four
+from .ostrey_pieces import (
+    BOOK_FLOAT,
+    FOOTER,
+    GUIDE_MENU,
+    GUIDE_SIDEBAR,
+    HARBOUR_MENU,
+    PHONE_BAR,
+    WINTER_NOTICE,
+)
 from .ostrey_texts import ENGLISH, TRANSLATED
 
 _STYLE = """*{box-sizing:border-box}body{margin:0;font:17px/1.6 system-ui,sans-serif;color:#22343f;background:#fff}
@@ -19,21 +28,14 @@ table{border-collapse:collapse;width:100%}td,th{border-bottom:1px solid #dbe4e8;
 """
 
 
-def _words(english: str, german: str, welsh: str, arabic: str) -> Words:
-    others = zip(("de", "cy", "ar"), (german, welsh, arabic), strict=True)
-    return Words(
-        text=english, translations=tuple(Translation(language=language, text=text) for language, text in others)
-    )
-
-
 _LABELS = {
-    "sailings": _words("Sailings", "Überfahrten", "Hwyliadau", "الرحلات"),
-    "timetable": _words("Timetable", "Fahrplan", "Amserlen", "المواعيد"),
-    "fares": _words("Fares", "Fahrpreise", "Prisiau", "الأسعار"),
-    "harbours": _words("Harbours", "Häfen", "Harbyrau", "الموانئ"),
-    "travelling": _words("Travelling with us", "Mit uns reisen", "Teithio gyda ni", "السفر معنا"),
-    "guide": _words("Island guide", "Inselführer", "Canllaw’r ynysoedd", "دليل الجزر"),
-    "shop": _words("Shop", "Bordladen", "Siop", "المتجر"),
+    "sailings": in_four("Sailings", "Überfahrten", "Hwyliadau", "الرحلات"),
+    "timetable": in_four("Timetable", "Fahrplan", "Amserlen", "المواعيد"),
+    "fares": in_four("Fares", "Fahrpreise", "Prisiau", "الأسعار"),
+    "harbours": in_four("Harbours", "Häfen", "Harbyrau", "الموانئ"),
+    "travelling": in_four("Travelling with us", "Mit uns reisen", "Teithio gyda ni", "السفر معنا"),
+    "guide": in_four("Island guide", "Inselführer", "Canllaw’r ynysoedd", "دليل الجزر"),
+    "shop": in_four("Shop", "Bordladen", "Siop", "المتجر"),
 }
 
 
@@ -78,8 +80,8 @@ _MAIN_HEADER = Header(
     reach=(ReachRule(id="rr-everywhere", where=Everywhere()),),
     rows=(
         Row(
-            id="rw-notice",
-            name="Notice row",
+            id="rw-above",
+            name="Tagline row",
             styles=declared(
                 "notice",
                 {
@@ -91,16 +93,16 @@ _MAIN_HEADER = Header(
             ),
             cells=(
                 Cell(
-                    id="cl-notice",
+                    id="cl-tagline",
                     items=(
                         TextItem(
-                            id="it-notice",
+                            id="it-tagline",
                             styles=declared("notice-text", {"font-size": "14px"}),
-                            words=_words(
-                                "Winter sailings from 2 November: two crossings a day",
-                                "Winterfahrplan ab 2. November: zwei Überfahrten täglich",
-                                "Hwyliadau’r gaeaf o 2 Tachwedd: dwy groesfan y dydd",
-                                "رحلات الشتاء من ٢ نوفمبر: عبوران في اليوم",
+                            words=in_four(
+                                "Three ships, five harbours, every day of the year",
+                                "Drei Schiffe, fünf Häfen, jeden Tag im Jahr",
+                                "Tair llong, pum harbwr, bob dydd o’r flwyddyn",
+                                "ثلاث سفن وخمسة موانئ كل يوم من أيام السنة",
                             ),
                         ),
                     ),
@@ -114,7 +116,7 @@ _MAIN_HEADER = Header(
                             id="it-phone",
                             icon="phone",
                             icon_px=18,
-                            words=_words("Call us", "Anrufen", "Ffoniwch ni", "اتصل بنا"),
+                            words=in_four("Call us", "Anrufen", "Ffoniwch ni", "اتصل بنا"),
                             target=ToAddress(address="tel:+441632960144"),
                             hidden_in=("bd-narrow",),
                         ),
@@ -147,7 +149,7 @@ _MAIN_HEADER = Header(
                             menu="mn-main",
                             drawer_below="bd-wide",
                             gap_px=24,
-                            button_words=_words("Menu", "Menü", "Dewislen", "القائمة"),
+                            button_words=in_four("Menu", "Menü", "Dewislen", "القائمة"),
                         ),
                     ),
                 ),
@@ -158,7 +160,7 @@ _MAIN_HEADER = Header(
                     items=(
                         ButtonItem(
                             id="it-book",
-                            words=_words("Book", "Buchen", "Archebu", "احجز"),
+                            words=in_four("Book", "Buchen", "Archebu", "احجز"),
                             target=ToPage(page="pg-timetable"),
                         ),
                     ),
@@ -275,8 +277,8 @@ def ostrey() -> tuple[Site, dict[str, bytes]]:
             Band(id="bd-middle", name="Middle", from_px=560),
             Band(id="bd-wide", name="Wide", from_px=980),
         ),
-        menus=(_MAIN_MENU, _PRESS_MENU),
-        pieces=(_MAIN_HEADER, _PRESS_HEADER),
+        menus=(_MAIN_MENU, _PRESS_MENU, HARBOUR_MENU, GUIDE_MENU),
+        pieces=(_MAIN_HEADER, _PRESS_HEADER, WINTER_NOTICE, FOOTER, GUIDE_SIDEBAR, PHONE_BAR, BOOK_FLOAT),
         **pile.sorted(),
     )
     return site, pile.contents

@@ -128,7 +128,8 @@ def _loose_text(view: str, start: int, end: int) -> int | None:
 
 
 END_PROBE = "<footer data-rim-probe>x</footer>"
-WRAP_PROBE = "<div data-rim-probe>"
+WRAP_PROBE = ("<div data-rim-probe><div>", "</div><aside data-rim-probe>x</aside></div>")
+_WRAP_END = '</div><aside data-rim-probe="">x</aside></div><footer data-rim-probe="">x</footer>'
 _END_PROBE = re.compile(r'(</div>)?<footer data-rim-probe="">x</footer>')
 _OPEN_AT_END = re.compile(r"[a-z][a-z0-9]*")
 MOST_LEFT_OPEN = 60
@@ -175,15 +176,18 @@ def _open_around(probe: LexborNode) -> list[str] | None:
 
 
 def _wraps(content: bytes, splice: Splice, parsed: LexborHTMLParser) -> bool:
+    """Whether the content can be put into an element within another one, beside a sidebar."""
     assert splice.end_at is not None
-    read = _read_with(
-        content, splice, (splice.body_at, WRAP_PROBE), (splice.end_at, splice.close + "</div>" + END_PROBE)
-    )
-    wrap = read.css_first("body > div[data-rim-probe]")
-    if wrap is None or wrap.next is None or wrap.next.tag != "footer":
+    opening, closing = WRAP_PROBE
+    read = _read_with(content, splice, (splice.body_at, opening), (splice.end_at, splice.close + closing + END_PROBE))
+    beside = read.css_first("body > div[data-rim-probe] > div:first-child + aside[data-rim-probe]")
+    if beside is None or beside.next is not None or beside.parent is None:
         return False
-    inside = (read.html or "").replace('<div data-rim-probe="">', "", 1)
-    return same_document(_END_PROBE.sub("", inside), parsed.html or "")
+    after = beside.parent.next
+    if after is None or after.tag != "footer":
+        return False
+    inside = (read.html or "").replace('<div data-rim-probe=""><div>', "", 1)
+    return same_document(inside.replace(_WRAP_END, "", 1), parsed.html or "")
 
 
 def _read_with(content: bytes, splice: Splice, *insertions: tuple[int, str]) -> LexborHTMLParser:

@@ -61,6 +61,9 @@ class Row(Styled):
     cells: tuple[Cell, ...] = ()
     gap_px: Pixels = 24
     full_width: bool = False
+    align: Literal["start", "center", "end", "stretch"] = Field(
+        default="center", description="Where cells stand that are less high than the row."
+    )
     columns: tuple[Columns, ...] = Field(
         default=(), description="Width bands in which the cells fold into equal columns."
     )

@@ -26,14 +26,17 @@ _ORDER: tuple[Day, ...] = tuple(_DAYS)
 def contact_html(item: Contact, attributes: str, name: Callable[[str], str], language: str) -> str:
     """`attributes` of the address element; `name` makes published class names."""
     place = " ".join(part for part in (item.postcode, item.town) if part)
-    lines = [escape(line) for line in (item.name, item.street, place) if line]
+    lines = [f"<bdi>{escape(line)}</bdi>" for line in (item.name, item.street, place) if line]
     if item.telephone:
         number = re.sub(r"[^\d+]", "", item.telephone)
-        lines.append(f'<a class="{name("anchor")}" href="tel:{number}">{escape(item.telephone)}</a>')
+        lines.append(f'<a class="{name("anchor")}" href="tel:{number}" dir="ltr">{escape(item.telephone)}</a>')
     if item.mail:
         mail = escape(item.mail, quote=True)
-        lines.append(f'<a class="{name("anchor")}" href="mailto:{mail}">{mail}</a>')
-    lines += [escape(f"{days_in_words(hours, language)} {hours.opens}–{hours.closes}") for hours in item.hours]
+        lines.append(f'<a class="{name("anchor")}" href="mailto:{mail}" dir="ltr">{mail}</a>')
+    lines += [
+        f'{escape(days_in_words(hours, language))} <span dir="ltr">{hours.opens}–{hours.closes}</span>'
+        for hours in item.hours
+    ]
     data = structured(item)
     json_ld = json.dumps(data, ensure_ascii=False).replace("<", "\\u003c")
     script = f'<script type="application/ld+json">{json_ld}</script>' if data else ""
@@ -42,7 +45,11 @@ def contact_html(item: Contact, attributes: str, name: Callable[[str], str], lan
 
 def days_in_words(hours: Hours, language: str) -> str:
     """`Mon–Fri`, `Sat, Sun`: three days or more in a row are joined."""
-    names = phrase("days", language).split()
+    return joined_days(hours, phrase("days", language).split(), "–", ", ")
+
+
+def joined_days(hours: Hours, names: list[str], to: str, comma: str) -> str:
+    """The days by `names`, Monday's first; three or more in a row as a range."""
     places = sorted({_ORDER.index(day) for day in hours.days})
     runs: list[list[int]] = []
     for place in places:
@@ -51,9 +58,10 @@ def days_in_words(hours: Hours, language: str) -> str:
         else:
             runs.append([place])
     parts = [
-        f"{names[run[0]]}–{names[run[-1]]}" if len(run) > 2 else ", ".join(names[day] for day in run) for run in runs
+        f"{names[run[0]]}{to}{names[run[-1]]}" if len(run) > 2 else comma.join(names[day] for day in run)
+        for run in runs
     ]
-    return ", ".join(parts)
+    return comma.join(parts)
 
 
 def structured(item: Contact) -> dict[str, Any]:

@@ -85,7 +85,7 @@ def item_html(item: Item, scene: Scene) -> str:
             return _icon_link(item, scene)
         case RichText():
             markup = rich_html(item.rich.in_language(scene.language), scene.site.key)
-            return f"<div {scene.attributes(item, 'text', 'rich', item.id)}>{markup}</div>"
+            return f"<div {scene.attributes(item, 'text', 'rich', item.id)} dir=auto>{markup}</div>"
         case PictureItem():
             return _picture(item, scene)
         case LinkList():
@@ -187,7 +187,9 @@ def _copyright(item: Copyright, scene: Scene) -> str:
     first, last = item.first_year, scene.year or item.first_year
     years = "" if last is None else f"{first}–{last}" if first is not None and first < last else str(last)
     parts = " ".join(
-        part for part in ("©", f'<span data-rim-year="{first or 0}">{years}</span>' if years else "", holder) if part
+        part
+        for part in ("©", f'<span dir="ltr" data-rim-year="{first or 0}">{years}</span>' if years else "", holder)
+        if part
     )
     return f"<span {scene.attributes(item, 'text', item.id)}>{parts}</span>"
 

@@ -26,13 +26,19 @@ class PublishedFile(NamedTuple):
 
 
 def publication(
-    site: Site, shelf: Shelf, read: Callable[[str], bytes], *, share: int = 0, of: int = 1
+    site: Site,
+    shelf: Shelf,
+    read: Callable[[str], bytes],
+    *,
+    share: int = 0,
+    of: int = 1,
+    year: int | None = None,
 ) -> Iterator[PublishedFile]:
     """All files of the site, pages first; or one share of them, where several processes publish it together.
 
-    `read` gives the bytes of a content by its hash.
+    `read` gives the bytes of a content by its hash; `year` is the present one, for lines that tell it.
     """
-    composer = Composer(site, shelf, read)
+    composer = Composer(site, shelf, read, year=year)
     for page in site.pages[share::of]:
         if page.content is None:
             yield PublishedFile(file_name(page.path), composer.page_to_come(page))

@@ -185,6 +185,7 @@ def _structure(site: Site, shelf: Shelf, pictures: Pictures) -> Iterator[str]:
     if len(site.bands) > 1:
         for band in site.bands:
             yield from _hidden(site, [band.id], f"{name}-out-{band.id}")
+    yield f".{name}[data-rim-away],.{name} [data-rim-away]{{visibility:hidden}}"
     yield f"body:has(>.{name}){{margin-block-start:0;padding-block-start:0}}"
 
 
@@ -213,18 +214,7 @@ def _placing(site: Site, piece: Piece, shelf: Shelf) -> Iterator[str]:
     own = f".{name}-{piece.id}"
     match piece:
         case Sidebar():
-            needs = sidebar_needs_px(site, character_em(site, shelf), piece.width_px)
-            tracks = "auto minmax(0,1fr)" if piece.side == "start" else "minmax(0,1fr) auto"
-            inner = "end" if piece.side == "start" else "start"
-            columns = (1, 2) if piece.side == "start" else (2, 1)
-            whole = site.content_px + 2 * site.gutter_px
-            yield (
-                f"@media (width >= {needs}px){{{own}-beside{{display:grid;grid-template-columns:{tracks};align-items:start;"
-                f"max-inline-size:{whole}px;margin-inline:auto}}"
-                f"{own}-beside>{own}{{grid-column:{columns[0]};grid-row:1;margin-inline-{inner}:{2 * site.gutter_px}px}}"
-                f"{own}-beside>.{name}-beside-content{{grid-column:{columns[1]};grid-row:1}}"
-                f"{own}>.{name}-row{{inline-size:{piece.width_px or site.sidebar_px}px}}}}"
-            )
+            yield from _besides(site, piece, shelf)
         case Footer(uncovered=True):
             yield (
                 f"{own}{{overflow:clip}}@supports (animation-timeline:view()){{@media (prefers-reduced-motion:no-preference){{"
@@ -249,6 +239,25 @@ def _placing(site: Site, piece: Piece, shelf: Shelf) -> Iterator[str]:
             yield from _floating(name, own, piece)
         case _:
             return
+
+
+def _besides(site: Site, piece: Sidebar, shelf: Shelf) -> Iterator[str]:
+    """Beside the content where that leaves the text its least measure, in the bands in which it shows."""
+    name, gap = site.key, 2 * site.gutter_px
+    own = f".{name}-{piece.id}"
+    needs = sidebar_needs_px(site, character_em(site, shelf), piece.width_px)
+    at_start = piece.side == "start"
+    tracks = "auto minmax(0,1fr)" if at_start else "minmax(0,1fr) auto"
+    shown = {band.id for band in site.bands} - set(piece.hidden_in)
+    queries = [f"{query} and " for query in band_queries(site, shown)] if site.bands else [""]
+    for query in queries:
+        yield (
+            f"@media {query}(width >= {needs}px){{{own}-beside{{display:grid;grid-template-columns:{tracks};align-items:start;"
+            f"column-gap:{gap}px;max-inline-size:{site.content_px}px;padding-inline:{site.gutter_px}px;margin-inline:auto}}"
+            f"{own}-beside>{own}{{grid-column:{1 if at_start else 2};grid-row:1}}"
+            f"{own}-beside>.{name}-beside-content{{grid-column:{2 if at_start else 1};grid-row:1}}"
+            f"{own}>.{name}-row{{inline-size:{piece.width_px or site.sidebar_px}px}}{own} .{name}-cells{{padding-inline:0}}}}"
+        )
 
 
 def _uncover_rules(key: str) -> str:
@@ -291,12 +300,13 @@ def _row_rules(site: Site, row: Row) -> Iterator[str]:
     name = site.key
     tracks = " ".join(track_size(cell.track) for cell in row.cells) or "1fr"
     width = ";max-inline-size:none" if row.full_width else ""
-    yield f".{name}-{row.id}>.{name}-cells{{grid-template-columns:{tracks};column-gap:{row.gap_px}px{width}}}"
+    align = f";align-items:{row.align}" if row.align != "center" else ""
+    yield f".{name}-{row.id}>.{name}-cells{{grid-template-columns:{tracks};column-gap:{row.gap_px}px{width}{align}}}"
     for fold in row.columns:
         for query in band_queries(site, {fold.band}):
             yield (
                 f"@media {query}{{.{name}-{row.id}>.{name}-cells{{grid-template-columns:repeat({fold.count},minmax(0,1fr));"
-                f"align-items:start;row-gap:{row.gap_px}px}}}}"
+                f"row-gap:{row.gap_px}px}}}}"
             )
     yield from _hidden(site, row.hidden_in, f"{name}-{row.id}")
 

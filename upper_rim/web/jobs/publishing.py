@@ -47,7 +47,7 @@ def make_edition(edition_id: int) -> None:
     )
     with ThreadPoolExecutor(max_workers=2) as writers:
         writing: deque[Future[None]] = deque()
-        for at, file in enumerate(publication(site, shelf(), read), 1):
+        for at, file in enumerate(publication(site, shelf(), read, year=timezone.localdate().year), 1):
             listed[file.name] = content = file.content or digest(file.data)
             writing.append(writers.submit(keep, content, file.data))
             if len(writing) >= MOST_WAITING:

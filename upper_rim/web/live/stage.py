@@ -9,6 +9,7 @@ from typing import cast
 
 from django.contrib.staticfiles import finders
 from django.http import HttpRequest, HttpResponse, HttpResponseNotAllowed, HttpResponseNotFound
+from django.utils import timezone
 
 from ...core.exchange.encoding import insertion
 from ...core.exchange.markers import marked
@@ -42,7 +43,7 @@ def respond(request: HttpRequest, key: StageKey) -> HttpResponse:
     if request.path.startswith(SPECIMENS):
         return _quiet(_specimen(request, loaded.site))
     composer = (
-        Composer(loaded.site, shelf(), store.read_content, marks=True)
+        Composer(loaded.site, shelf(), store.read_content, marks=True, year=timezone.localdate().year)
         if "rim-try" in request.GET
         else stage_composer(key.site_id, loaded)
     )
@@ -71,7 +72,9 @@ def stage_composer(site_id: int, loaded: store.Loaded) -> Composer:
     key = (site_id, loaded.revision)
     composer = _composers.get(key)
     if composer is None or composer.site is not loaded.site:
-        composer = _composers[key] = Composer(loaded.site, shelf(), store.read_content, marks=True)
+        composer = _composers[key] = Composer(
+            loaded.site, shelf(), store.read_content, marks=True, year=timezone.localdate().year
+        )
         while len(_composers) > _KEPT_COMPOSERS:
             _composers.popitem(last=False)
     return composer

@@ -162,7 +162,7 @@ ARRANGEMENTS: dict[str, Arrangement] = {
                     ("share", "start", (("links", _words("More")),)),
                     ("share", "start", ("contact",)),
                 ),
-                {"folds": True},
+                {"folds": True, "align": "start"},
                 _WIDE_ROW,
             ),
             RowPlan(
@@ -178,7 +178,7 @@ ARRANGEMENTS: dict[str, Arrangement] = {
             RowPlan(
                 "Halves",
                 _cells(("share", "start", ("contact",)), ("share", "end", ("social",))),
-                {"folds": True},
+                {"folds": True, "align": "start"},
                 _WIDE_ROW,
             ),
             RowPlan("Closing line", _cells(("share", "start", ("copyright",))), {}, _CLOSING),

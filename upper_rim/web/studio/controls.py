@@ -18,9 +18,11 @@ from ...core.model.items import (
     Spacer,
 )
 from ...core.model.site import Cell, Piece, Row, Site
-from .control import Control, Group, px, text, track_in_words, yes
+from .control import Control, Group, choice, px, text, track_in_words, yes
 from .item_controls import item_groups
 from .piece_controls import folds, piece_groups
+
+UPRIGHT = (("start", "the top"), ("center", "the middle"), ("end", "the bottom"), ("stretch", "the row’s full height"))
 
 
 def groups_for(node: Any, site: Site) -> list[Group]:
@@ -35,7 +37,10 @@ def groups_for(node: Any, site: Site) -> list[Group]:
         case Row():
             return [
                 Group("Row", [text(node, "name", "Name"), yes(node, "full_width", "Edge to edge")]),
-                Group("Space", [px(node, "gap_px", "Between cells", 400)]),
+                Group(
+                    "Space",
+                    [px(node, "gap_px", "Between cells", 400), choice(node, "align", "Cells stand at", UPRIGHT)],
+                ),
                 *([Group("Columns", folds(node, site))] if site.bands else []),
                 _shown(node, site),
             ]

@@ -11,6 +11,7 @@ from ...core.model.items import (
     ButtonItem,
     Contact,
     Copyright,
+    Day,
     Divider,
     Hours,
     IconLink,
@@ -24,6 +25,7 @@ from ...core.model.items import (
     TextItem,
 )
 from ...core.model.site import Entry, Site
+from ...core.output.contact_html import joined_days
 from ...core.output.links import Links
 from .control import Control, Group, choice, link, pictures, px, rich, text, words, yes
 
@@ -105,7 +107,7 @@ def item_groups(node: Any, site: Site) -> list[Group]:
                 Group("Icon", [px(node, "icon_px", "Size", 96), words_shown(node)]),
             ]
         case RichText():
-            return [Group("Content", list(rich(node, "rich", "Text", site)))]
+            return [Group(control.label, [control]) for control in rich(node, "rich", "Text", site)]
         case PictureItem():
             return [
                 Group(
@@ -232,4 +234,6 @@ def words_shown(node: Any) -> Control:
 
 
 def hours_in_lines(hours: Iterable[Hours]) -> str:
-    return "\n".join(f"{','.join(one.days)} {one.opens}-{one.closes}" for one in hours)
+    """Opening hours as they are typed: `Mo-Fr 09:00-17:30`."""
+    names = list(get_args(Day))
+    return "\n".join(f"{joined_days(one, names, '-', ',')} {one.opens}-{one.closes}" for one in hours)

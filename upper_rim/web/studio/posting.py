@@ -17,7 +17,7 @@ from pydantic import JsonValue, ValidationError
 from ...core.exchange.markdown import written_page
 from ...core.exchange.pages_in import digest
 from ...core.model.edits import Add, Edit, Move, Refusal, Remove, Set, SetEach, Together, edit_adapter
-from ...core.model.items import ITEM_KINDS, Day
+from ...core.model.items import ITEM_KINDS, Day, SocialRow
 from ...core.model.rich import RichWords
 from ...core.model.site import Site
 from ...core.model.tree import ROOT, find, holder_of, siblings_of
@@ -49,6 +49,8 @@ def _set(site: Site, post: QueryDict) -> Posted:
     holder = holder_of(site, node)
     if holder is None:
         raise Unclear(node, field, "it is not there any more")
+    if field == "profiles" and isinstance(holder, SocialRow):
+        return _profiles(site, holder, post)
     if field not in type(holder).model_fields or field in _COMPUTED:
         raise Unclear(node, field, f"there is no field “{field}” to be set here")
     value = _value(site, holder, field, post)
@@ -133,27 +135,40 @@ def _days(text: str) -> list[str]:
     return list(dict.fromkeys(days))
 
 
-def _profiles(site: Site, row: Any, post: QueryDict) -> JsonValue:
+def _profiles(site: Site, row: Any, post: QueryDict) -> Posted:
     """Addresses as they are pasted, one a line. One that was there already keeps its id and name."""
-    known = {profile.address: profile for profile in row.profiles}
-    found: list[JsonValue] = []
-    for at, line in enumerate(post.get("value", "").split(), 1):
-        target = cast(dict[str, JsonValue], _target(site, line.rstrip(",;")))
-        if target["kind"] != "address":
-            raise Unclear(row.id, "profiles", f"line {at} is a page of this site; profiles are elsewhere")
-        address = str(target["address"])
-        if not address.lower().startswith(("https://", "http://", "mailto:", "tel:")):
-            reason = f"“{line}” is no address that can be linked to; one begins with https://, or is a mail address or telephone number"
-            raise Unclear(row.id, "profiles", reason)
-        kept = known.get(address)
-        found.append(kept.model_dump(mode="json") if kept else {"id": store.new_id("pf"), "address": address})
-    return found
+    known = {profile.address: profile.id for profile in row.profiles}
+    wanted = [_profile_address(site, row.id, line) for line in post.get("value", "").split()]
+    wanted = list(dict.fromkeys(wanted))
+    edits: list[Edit] = []
+    gone = tuple(node for address, node in known.items() if address not in wanted)
+    if gone:
+        edits.append(Remove(nodes=gone))
+    kept = [address for address in wanted if address in known]
+    reordered = kept != [address for address in known if address in wanted]
+    for at, address in enumerate(wanted):
+        if address not in known:
+            new: JsonValue = {"id": store.new_id("pf"), "address": address}
+            edits.append(Add(parent=row.id, slot="profiles", values=(new,), at=at))
+        elif reordered:
+            edits.append(Move(node=known[address], parent=row.id, slot="profiles", at=at))
+    if not edits:
+        return Posted(Set(node=row.id, field="icon_px", value=row.icon_px))
+    return Posted(Together(edits=tuple(edits)))
+
+
+def _profile_address(site: Site, row: str, line: str) -> str:
+    target = cast(dict[str, JsonValue], _target(site, line.rstrip(",;")))
+    address = str(target.get("address", ""))
+    if not address.lower().startswith(("https://", "http://", "mailto:", "tel:")):
+        reason = f"“{line}” is no address elsewhere; one begins with https://, or is a mail address or telephone number"
+        raise Unclear(row, "profiles", reason)
+    return address
 
 
 _LISTED: dict[str, Callable[[Site, Any, QueryDict], JsonValue]] = {
     "columns": _columns,
     "hours": _hours,
-    "profiles": _profiles,
 }
 """Fields that hold several values, typed as one text."""
 

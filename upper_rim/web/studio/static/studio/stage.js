@@ -8,6 +8,11 @@
   const mark = () => {
     outline.textContent = chosen ? `@layer rim-stage{[data-rim-node="${chosen}"]{outline:2px solid #a84b29!important;outline-offset:4px!important}}` : "";
   };
+  // What is chosen in the outline is in view on the stage, as far as it fits.
+  const bringIntoView = () => {
+    const part = chosen && document.querySelector(`[data-rim-node="${chosen}"]`), box = part?.getBoundingClientRect();
+    if (box && (box.bottom <= 0 || box.top >= innerHeight || (box.height < innerHeight && (box.top < 0 || box.bottom > innerHeight)))) part.scrollIntoView({ block: "nearest" });
+  };
   // Our layer must come before the site's own for its importance to win: it stands first in the head.
   document.head.prepend(outline);
 
@@ -85,8 +90,10 @@
   // A port of its own: what is posted there goes at once, however busy the studio's window is with drawing its screen.
   const line = new MessageChannel();
   line.port1.onmessage = ({ data }) => {
+    const before = chosen;
     chosen = /^[a-z0-9-]+$/.test(data.chosen || "") ? data.chosen : null;
     mark();
+    if (chosen !== before) bringIntoView();
     if (data.rim === "changed") waiting = waiting.then(refresh).catch(reload);
   };
   let waiting = Promise.resolve();

@@ -22,9 +22,7 @@
   };
   document.addEventListener("trix-before-initialize", ({ target }) => {
     Trix.config.blockAttributes.default.tagName = "p";
-    Trix.config.blockAttributes.default.breakOnReturn = true;
     Trix.config.blockAttributes.heading1.tagName = "h2";
-    target.closest(".rich").dataset.said = target.value;
   });
   document.addEventListener("trix-file-accept", (event) => event.preventDefault());
   document.addEventListener("trix-blur", ({ target }) => {
