@@ -13,7 +13,7 @@ from urllib.parse import quote
 
 import lightningcss
 
-from ..model.items import IconLink, Logo, MenuItem, PictureItem, Profile, SocialRow, Spacer
+from ..model.items import BackToTop, IconLink, Logo, MenuItem, PictureItem, Profile, SocialRow, Spacer
 from ..model.site import BottomBar, Cell, Float, Footer, Notice, Piece, Row, Sidebar, Site, Track
 from ..model.tree import walk
 from ..style.colour import Palette
@@ -185,7 +185,8 @@ def _structure(site: Site, shelf: Shelf, pictures: Pictures) -> Iterator[str]:
     if len(site.bands) > 1:
         for band in site.bands:
             yield from _hidden(site, [band.id], f"{name}-out-{band.id}")
-    yield f".{name}[data-rim-away],.{name} [data-rim-away]{{visibility:hidden}}"
+    if any(isinstance(node, Float | BackToTop) for piece in site.pieces for node in (piece, *walk(piece))):
+        yield f".{name}[data-rim-away],.{name} [data-rim-away]{{visibility:hidden}}"
     yield f"body:has(>.{name}){{margin-block-start:0;padding-block-start:0}}"
 
 
