@@ -110,6 +110,8 @@ def faces(shipped: Path) -> None:
         axis = about["variable"]["wght"]
         script = "arabic" if face.endswith("-arabic") else "latin"
         measured = measures_of(_unpacked(folder / "files" / f"{face}-{script}-wght-normal.woff2"), script)
+        others = [] if script == "latin" else [folder / "files" / f"{face}-latin-wght-normal.woff2"]
+        latin = next((measures_of(_unpacked(file)) for file in others if file.exists()), None)
         listed.append(
             {
                 "id": face,
@@ -119,6 +121,7 @@ def faces(shipped: Path) -> None:
                 "boldest": int(axis["max"]),
                 "script": script,
                 "measures": measured.model_dump(mode="json"),
+                "latin_measures": latin.model_dump(mode="json") if latin else None,
                 "files": files,
             }
         )

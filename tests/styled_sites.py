@@ -8,7 +8,17 @@ from pydantic import ValidationError
 
 from tests.core.generated import VALUES, Maker
 from upper_rim.core.model.check import broken_references, roles_of
-from upper_rim.core.model.items import ButtonItem, IconLink, Logo, MenuItem, TextItem, ToAddress
+from upper_rim.core.model.items import (
+    ITEM_KINDS,
+    ButtonItem,
+    Contact,
+    IconLink,
+    LinkList,
+    MenuItem,
+    Profile,
+    SocialRow,
+    ToAddress,
+)
 from upper_rim.core.model.site import Band, Cell, Entry, Header, Menu, ReachRule, Row, Site
 from upper_rim.core.model.styling import STATES_OF, Declaration, Look, Role, RoleDefault, Swatch, Tied
 from upper_rim.core.model.values import Words
@@ -117,11 +127,17 @@ class StyledMaker(Maker):
     def _item(self) -> Any:
         chance = self.chance
         made: dict[str, Any] = {"id": self.new_id("it")}
-        kind = chance.choice([Logo, MenuItem, TextItem, ButtonItem, IconLink])
+        kind = chance.choice([*ITEM_KINDS.values(), MenuItem, ButtonItem])
         if kind is MenuItem:
             made |= {"menu": "mn-a", "drawer_below": chance.choice([None, *(band.id for band in self._bands)])}
         elif kind is ButtonItem:
             made |= {"rank": chance.choice(["first", "second"])}
+        elif kind is LinkList:
+            made |= {"menu": "mn-a", "words": Words(text=chance.choice(["", "Title"]))}
+        elif kind is SocialRow:
+            made |= {"profiles": (Profile(id=self.new_id("pf"), address="mailto:a@b.example"),)}
+        elif kind is Contact:
+            made |= {"name": "Ostrey Ferries", "telephone": "+44 1632 960144"}
         if kind in {ButtonItem, IconLink}:
             made["target"] = ToAddress(address="/x/")
         return self._dressed(kind(**made), 8)

@@ -179,3 +179,17 @@ def test_a_text_with_marks_is_written_in_the_editor(browser: Browser) -> None:
             stage.execute_script("return document.querySelector('.q7xk-it-about strong').textContent")
             == "five harbours"
         )
+
+
+def test_an_item_moves_from_one_piece_into_another_and_back_by_undo(browser: Browser) -> None:
+    browser.sign_in()
+    browser.go("/s/ostrey/pieces/pc-main/?select=it-phone")
+    browser.choose("move-to", "cl-rights")
+    wait_for(lambda: "/pieces/pc-footer/" in browser.driver.current_url)
+    assert browser.one("chosen").text == "Icon: phone"
+    place = "return document.querySelector('[data-rim-node=it-phone]').closest('footer, header').tagName"
+    with browser.on_stage() as stage:
+        wait_for(lambda: stage.execute_script(place) == "FOOTER")
+    browser.press("undo")
+    with browser.on_stage() as stage:
+        wait_for(lambda: stage.execute_script(place) == "HEADER")

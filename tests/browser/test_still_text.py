@@ -7,6 +7,7 @@ import json
 import threading
 import time
 from collections.abc import Iterator
+from datetime import UTC, datetime
 from functools import partial
 from pathlib import Path
 
@@ -73,7 +74,9 @@ def test_the_swap_to_any_shipped_face_moves_nothing(chromium: webdriver.Chrome, 
     too_much, seen, swapped = {}, 0, 0
     try:
         for face in faces:
-            for file in publication(site.replaced(face=face), shelf(), contents.__getitem__):
+            for file in publication(
+                site.replaced(face=face), shelf(), contents.__getitem__, year=datetime.now(UTC).year
+            ):
                 target = tmp_path / file.name
                 target.parent.mkdir(parents=True, exist_ok=True)
                 target.write_bytes(file.data)

@@ -15,9 +15,10 @@ from upper_rim.core.model.properties import PROPERTIES
 from upper_rim.core.model.site import Header, Row, Site
 from upper_rim.core.model.styling import STATES_OF, State
 from upper_rim.core.output.font_rules import faces_in_use, families
+from upper_rim.core.output.item_html import Scene, drawer_width
 from upper_rim.core.output.links import Links
 from upper_rim.core.output.naming import with_site_key
-from upper_rim.core.output.piece_html import Scene, drawer_width, piece_html
+from upper_rim.core.output.piece_html import Shown, around
 from upper_rim.core.output.sheet import sheet
 from upper_rim.core.output.style_rules import PART_SELECTORS, css_name
 from upper_rim.core.style.colour import Palette
@@ -76,7 +77,7 @@ def chromium() -> Iterator[webdriver.Chrome]:
 
 def body_of(site: Site) -> str:
     scene = Scene(site, Links(site), shelf(), "en", None, marks=True)
-    return "".join(piece_html(piece, scene, first=False) for piece in site.pieces)
+    return around([Shown(piece, ()) for piece in site.pieces], scene, shelf()).before
 
 
 def document_of(site: Site) -> str:

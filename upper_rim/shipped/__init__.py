@@ -33,7 +33,9 @@ def _face(about: dict[str, object]) -> Face:
         for file in about.pop("files")  # type: ignore[attr-defined]
     )
     measures = Measures.model_validate(about.pop("measures"))
-    return Face(files=files, measures=measures, **about)  # type: ignore[arg-type]
+    latin = about.pop("latin_measures")
+    latin_measures = Measures.model_validate(latin) if latin else None
+    return Face(files=files, measures=measures, latin_measures=latin_measures, **about)  # type: ignore[arg-type]
 
 
 def _without_comments(script: str) -> str:

@@ -94,8 +94,10 @@ def roles_of(node: Any) -> dict[Part, str]:
             return {"box": "title"}
         case TextItem() | RichText() | Contact() | Copyright():
             return {"box": "text"}
-        case PictureItem() | Divider() | Spacer():
+        case PictureItem() | Spacer():
             return {"box": "block"}
+        case Divider():
+            return {"box": "upright" if node.upright else "divider"}
         case LinkList():
             return {"box": "menu", "content": "entry"}
         case SocialRow():

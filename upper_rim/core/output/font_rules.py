@@ -32,6 +32,7 @@ class UsedFace(NamedTuple):
     generic: str
     script: str
     measures: Measures
+    latin_measures: Measures | None
     rules: tuple[str, ...]
     files: tuple[FontSource, ...]
 
@@ -81,7 +82,8 @@ def _shipped(site: Site, face: Face, *, only_its_script: bool) -> UsedFace:
         for file in its_files
     )
     files = tuple(FontSource(file.name, file.data, None) for file in its_files)
-    return UsedFace(face.id, family, face.generic, face.script, face.measures, rules, files)
+    latin = None if only_its_script else face.latin_measures
+    return UsedFace(face.id, family, face.generic, face.script, face.measures, latin, rules, files)
 
 
 def _uploaded(site: Site, font: Font) -> UsedFace:
@@ -96,7 +98,7 @@ def _uploaded(site: Site, font: Font) -> UsedFace:
             f'@font-face{{font-family:"{family}";src:url("{{}}{name}") format("woff2");'
             f"font-weight:{weights};font-style:{style};font-display:swap}}"
         )
-    return UsedFace(font.id, family, font.generic, "latin", font.measures, tuple(rules), tuple(files))
+    return UsedFace(font.id, family, font.generic, "latin", font.measures, None, tuple(rules), tuple(files))
 
 
 def font_face_rules(site: Site, used: list[UsedFace], font_url: str) -> Iterator[str]:
@@ -109,6 +111,9 @@ def font_face_rules(site: Site, used: list[UsedFace], font_url: str) -> Iterator
                 yield _override_rule(
                     _fallback_name(face, at), override, ARABIC_RANGE if face.script == "arabic" else ""
                 )
+        for at, pair in enumerate(_latin_overrides(site, face)):
+            for override in pair:
+                yield _override_rule(_fallback_name(face, at, "latin "), override, "")
 
 
 def _override_rule(family: str, override: Override, unicode_range: str) -> str:
@@ -121,8 +126,15 @@ def _override_rule(family: str, override: Override, unicode_range: str) -> str:
     )
 
 
-def _fallback_name(face: UsedFace, at: int) -> str:
-    return f"{face.family} {at}"
+def _latin_overrides(site: Site, face: UsedFace) -> list[tuple[Override, Override]]:
+    """The fallbacks for the Latin letters of a face that is made for another script."""
+    if face.latin_measures is None:
+        return []
+    return list(overrides(face.latin_measures, face.generic, site.text_weight))
+
+
+def _fallback_name(face: UsedFace, at: int, letters: str = "") -> str:
+    return f"{face.family} {letters}{at}"
 
 
 def families(site: Site, used: list[UsedFace]) -> dict[str, str]:
@@ -136,5 +148,6 @@ def families(site: Site, used: list[UsedFace]) -> dict[str, str]:
         for one in reversed(chain):
             count = sum(1 for _ in overrides(one.measures, one.generic, site.text_weight, 700, one.script))
             names += [f'"{_fallback_name(one, at)}"' for at in range(count)]
+        names += [f'"{_fallback_name(face, at, "latin ")}"' for at in range(len(_latin_overrides(site, face)))]
         listed[face.id] = ",".join([*names, "system-ui", face.generic])
     return listed

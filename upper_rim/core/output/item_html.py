@@ -97,10 +97,10 @@ def item_html(item: Item, scene: Scene) -> str:
         case Copyright():
             return _copyright(item, scene)
         case Divider():
-            upright = ["upright"] if item.upright else []
-            return f'<div {scene.attributes(item, "block", "divider", item.id, *upright)} role="separator"></div>'
+            shape = "upright" if item.upright else "divider"
+            return f'<div {scene.attributes(item, shape, item.id)} role="separator"></div>'
         case Spacer():
-            return f'<div {scene.attributes(item, "block", "spacer", item.id)} aria-hidden="true"></div>'
+            return f'<div {scene.attributes(item, "block", "spacer", item.id)} aria-hidden="true"><span></span></div>'
         case BackToTop():
             words = escape(item.words.in_language(scene.language) or phrase("top", scene.language))
             after = f' data-rim-after="{item.after_px}"' if item.after_px else ""

@@ -352,9 +352,11 @@ def _cell_rules(site: Site, cell: Cell, pictures: Pictures, shelf: Shelf) -> Ite
                 )
                 found = pictures(item.picture) if item.picture else None
                 shape = ratio or (f";aspect-ratio:{found.width}/{found.height}" if found else "")
-                yield f"{own}{{inline-size:{item.width_px}px}}{own}>img{{display:block;inline-size:100%;block-size:auto{shape}}}"
+                yield f"{own}>img{{display:block;inline-size:{item.width_px}px;max-inline-size:100%;block-size:auto{shape}}}"
+            case Spacer(grows=True):
+                yield f"{own}{{flex:1 0 0}}"
             case Spacer():
-                yield f"{own}{{flex:{'1 0 0' if item.grows else f'0 0 {item.size_px}px'};min-block-size:{0 if item.grows else item.size_px}px}}"
+                yield f"{own}>span{{display:block;inline-size:{item.size_px}px;block-size:{item.size_px}px}}"
         yield from _hidden(site, item.hidden_in, f"{name}-{item.id}")
 
 

@@ -26,7 +26,8 @@ class FaceFile:
 
 @dataclass(frozen=True)
 class Face:
-    """A font family with the weights that it really has, from lightest to boldest."""
+    """A font family with the weights that it really has, from lightest to boldest. `latin_measures`: of its Latin
+    letters, where it is made for another script."""
 
     id: str
     family: str
@@ -35,6 +36,7 @@ class Face:
     boldest: int
     script: str
     measures: Measures
+    latin_measures: Measures | None
     files: tuple[FaceFile, ...]
 
 

@@ -9,10 +9,11 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Iterator, Mapping
 
+from ..model.check import roles_of
 from ..model.items import LinkList, MenuItem, SocialRow
 from ..model.properties import OURS, PROPERTIES
-from ..model.site import Cell, Float, Piece, Row, Sidebar, Site
-from ..model.styling import STATES, Declaration, Part, State
+from ..model.site import Float, Sidebar, Site
+from ..model.styling import STATES, STATES_OF, Declaration, Part, State
 from ..style.built_in import BUILT_IN
 from ..style.colour import Palette, read_colour
 from ..style.foundations import foundation_values
@@ -27,6 +28,8 @@ ROLE_SELECTORS: dict[str, str] = {
     "row": ".rim-row",
     "cell": ".rim-cell",
     "block": ".rim-block",
+    "divider": ".rim-divider",
+    "upright": ".rim-upright",
     "menu": ".rim-menu",
     "text": ".rim-text",
     "title": ".rim-logo",
@@ -44,6 +47,8 @@ ROLE_SELECTORS: dict[str, str] = {
     "field": ".rim-field",
     "ring": ".rim :focus-visible",
 }
+STILL = ":where(:not(.rim,.rim-row,.rim-cell,.rim-block,.rim-divider,.rim-upright,.rim-menu))"
+"""Behind a selector: but not what has no other state than rest."""
 PART_SELECTORS: dict[Part, str] = {"box": "", "title": " .rim-menu-button", "content": " .rim-list :is(a,.rim-head)"}
 STATE_SELECTORS: dict[State, str] = {
     "rest": "",
@@ -120,7 +125,7 @@ class StyleRules:
             said = said_of(look.styles, part)
             worn = [node for node in wearers(self.site, look.id) if len(node.wears) > position and node.wears[position] == look.id]  # fmt: skip
             menus = [node for node in worn if isinstance(node, MenuItem | LinkList | SocialRow)]
-            still = [node for node in worn if isinstance(node, Piece | Row | Cell)]
+            still = [node for node in worn if node not in menus and len(STATES_OF[roles_of(node)["box"]]) == 1]
             pressed = len(worn) > len(menus) + len(still)
             own = f".rim-{look_class(look.id, position)}"
             resting, moving = _by_rest(said)
@@ -128,7 +133,7 @@ class StyleRules:
                 plain = f"{own}:not(.rim-menu)" if part == "content" and menus else own
                 yield plain, resting
                 if pressed:
-                    yield f"{plain}:not(header,footer,aside,section,div,nav)" if menus or still else plain, moving
+                    yield f"{plain}{STILL}" if menus or still else plain, moving
             if part != "box" and menus:
                 yield f"{own}.rim-menu{PART_SELECTORS[part]}", said
 

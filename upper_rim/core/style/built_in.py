@@ -45,6 +45,22 @@ BUILT_IN: BuiltIn = {
     "float": {"rest": {"color": "@:ink"}},
     "cell": {"rest": {"min-inline-size": "0"}},
     "row": {"rest": {"padding-block-start": "14px", "padding-block-end": "14px"}},
+    "block": {"rest": {"max-inline-size": "100%"}},
+    "divider": {
+        "rest": {
+            "inline-size": "100%",
+            "border-block-start-width": "1px",
+            "border-block-start-style": "solid",
+            "border-block-start-color": "currentcolor",
+        }
+    },
+    "upright": {
+        "rest": {
+            "border-inline-start-width": "1px",
+            "border-inline-start-style": "solid",
+            "border-inline-start-color": "currentcolor",
+        }
+    },
     "title": {"rest": {"font-weight": "700", "font-size": "1.15em"}},
     "entry": {
         "rest": {

@@ -107,6 +107,9 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
     piece = next((piece for piece in site.pieces if piece.id == piece_id), None)
     if piece is None:
         raise Elsewhere(site_url("pieces", opened))
+    moved_to = _moved_to(request, site, piece)
+    if moved_to is not None:
+        raise Elsewhere(site_url("workbench", opened, moved_to) + f"?select={request.POST['node']}")
     page = _looked_at(request, site, piece)
     chosen = _chosen(request, site, piece, made)
     reached = pages_by_piece(site)
@@ -123,6 +126,7 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "outline": _outline(piece, site, chosen.id, page),
         "into": next((cell.id for row in piece.rows for cell in row.cells if chosen in (cell, *cell.items)), ""),
         "item_kinds": KIND_NAMES.items(),
+        "destinations": _destinations(chosen, piece, site),
         "reached": reached.get(piece.id, 0),
         "rules": [(rule, in_words(rule, site)) for rule in piece.reach],
         "here": _here(site, page, piece) if page else [],
@@ -133,6 +137,35 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "stage_page": quote(page.path, safe="/%") if page else "",
         "icon_names": sorted(shelf().icons) if chosen.__class__.__name__ == "IconLink" else [],
     }
+
+
+def _moved_to(request: HttpRequest, site: Site, piece: Piece) -> str | None:
+    """The piece in which a node is now that was moved out of this one."""
+    node = request.POST.get("node", "")
+    if request.POST.get("do") != "move" or any(below.id == node for below in walk(piece)):
+        return None
+    return next((other.id for other in site.pieces if any(below.id == node for below in walk(other))), None)
+
+
+def _destinations(chosen: Any, piece: Piece, site: Site) -> list[tuple[str, str, list[tuple[str, str]]]]:
+    """Where the chosen item or row could be moved to: by piece, the cells, or the piece itself. Its own place is left out."""
+    if isinstance(chosen, Piece | Cell):
+        return []
+    if isinstance(chosen, Row):
+        return [("rows", other.name, [(other.id, other.name)]) for other in site.pieces if other is not piece]
+    return [
+        (
+            "items",
+            other.name,
+            [
+                (cell.id, f"{other.name}, {row.name}, {node_name(cell, site)}")
+                for row in other.rows
+                for cell in row.cells
+                if chosen not in cell.items
+            ],
+        )
+        for other in site.pieces
+    ]
 
 
 def _looked_at(request: HttpRequest, site: Site, piece: Piece) -> Page | None:

@@ -33,7 +33,7 @@
     const next = new DOMParser().parseFromString(await answer.text(), "text/html");
     const sheet = sheetOf(document), nextSheet = sheetOf(next);
     const now = pieces(document), then = pieces(next);
-    if (!sheet || !nextSheet || now.length !== then.length || marks !== marksOf(next)) return reload();
+    if (!sheet || !nextSheet || now.length !== then.length || marks !== marksOf(next.documentElement)) return reload();
     if (ownText !== withoutPieces(next.documentElement) || codeOf(original) !== codeOf(next.documentElement)) return reload();
     restyle(sheet, nextSheet.textContent);
     // Most edits of looks change the sheet only; markup that is as it came last time is left alone.
