@@ -23,7 +23,8 @@ VIEWS = {
     "defaults": "/s/ostrey/foundations/defaults/",
     "states": BENCH + "?select=it-book&tray=ground&state=hover",
     "carry": "/s/ostrey/foundations/carry/?from=quillwort&take=pc-main&take=swatches",
-    "pieces": "/s/ostrey/pieces/",
+    "pieces": "/s/ostrey/pieces/?kind=footer",
+    "footer": "/s/ostrey/pieces/pc-footer/?select=it-social",
     "editions": "/s/ostrey/editions/",
     "lifting": "/s/ostrey/pages/lifting/?selector=h1&below=/harbours/",
 }
@@ -61,6 +62,9 @@ def main() -> None:
             "published",
             "document.querySelector('[data-rim-branch]').click()",
         )
+        metrics = {"width": 390, "height": 780, "deviceScaleFactor": 1, "mobile": False}
+        driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
+        _take(driver, f"http://ostrey.localhost:{port}/guide/", "phone")
     finally:
         driver.quit()
 

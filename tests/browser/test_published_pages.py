@@ -203,10 +203,9 @@ HOSTILE = {
 
 _MEASURE = """
 const wanted = ['color','fontSize','fontFamily','fontWeight','display','position','letterSpacing','textTransform','lineHeight','writingMode','direction','opacity','transform','filter','animationName','backgroundColor','visibility','float','listStyleType','paddingTop','marginTop'];
-document.querySelectorAll('[data-rim-away]').forEach((part) => part.removeAttribute('data-rim-away'));
 return [...document.querySelectorAll('.q7xk, .q7xk *')].map((part) => {
   const box = part.getBoundingClientRect(), style = getComputedStyle(part), before = getComputedStyle(part, '::before');
-  return [part.className, (box.width ? [box.left, box.top - (part.matches('.q7xk-drawer') ? 0 : part.closest('.q7xk-drawer, .q7xk').getBoundingClientRect().top), box.width, box.height] : [0]).map((n) => Math.round(n * 10) / 10).join(' '), wanted.map((name) => style[name]).join('|'), before.content].join(' § ');
+  return [part.className, (box.width ? [box.left, box.top - (style.position === 'fixed' ? 0 : part.closest('.q7xk-drawer:popover-open, .q7xk').getBoundingClientRect().top), box.width, box.height] : [0]).map((n) => Math.round(n * 10) / 10).join(' '), wanted.map((name) => (name === 'visibility' && part.closest('[data-rim-yields]') ? '' : style[name])).join('|'), before.content].join(' § ');
 });
 """
 

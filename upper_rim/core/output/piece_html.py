@@ -75,7 +75,9 @@ def _stack(low: list[Shown], scene: Scene, shelf: Shelf) -> str:
         for one in low
         if isinstance(one.piece, BottomBar)
     )
-    return marked("stack", f'{rooms}<div class="{scene.name("stack")}">{pieces}</div>')
+    return marked(
+        "stack", f'{rooms}<div class="{scene.name("stack")}" dir="{direction(scene.language)}">{pieces}</div>'
+    )
 
 
 def _out(shown: Shown) -> list[str]:
