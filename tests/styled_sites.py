@@ -78,7 +78,8 @@ class StyledMaker(Maker):
         for _ in range(self.chance.randrange(most + 1)):
             part = self.chance.choice(list(roles))
             states = STATES_OF[roles[part]]
-            name = self.chance.choice([name for name in VALUES if roles[part] != "ring" or name.startswith("outline")])
+            allowed = {"ring": "outline", "column-rule": "border-inline-start"}.get(roles[part], "")
+            name = self.chance.choice([name for name in VALUES if name.startswith(allowed)])
             value = {
                 "id": self.new_id("st"),
                 "property": name,

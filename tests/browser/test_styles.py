@@ -111,7 +111,8 @@ def test_every_resolved_value_is_what_the_browser_computes(chromium: webdriver.C
         shown = [
             element
             for element in styling.elements.values()
-            if element.role != "opener" or drawer_width(styling.holders[element.node], site) is not None
+            if element.role != "column-rule"
+            and (element.role != "opener" or drawer_width(styling.holders[element.node], site) is not None)
         ]
         selectors = [selector_of(site, element) for element in shown]
         order = chromium.execute_script(_NUMBER, selectors)
@@ -144,6 +145,46 @@ def test_every_resolved_value_is_what_the_browser_computes(chromium: webdriver.C
                 compared += len(expected) * len(PROPERTIES)
     assert faults == [], f"{len(faults)} of {compared}: " + json.dumps(faults[:12], indent=1)
     assert SITES * PIECES >= 300 and compared > 400_000
+
+
+_RULES = """
+return [...document.querySelectorAll(arguments[0] + ' > .qstyle-cells > .qstyle-cell')].map((cell) => {
+  const line = getComputedStyle(cell, '::before');
+  return line.content === 'none' ? null : ['width', 'style', 'color'].map((name) => line['border-inline-start-' + name]);
+});
+"""
+
+
+def test_the_line_between_columns_is_what_was_resolved(chromium: webdriver.Chrome, tmp_path: Path) -> None:
+    drawn = 0
+    chromium.execute_cdp_cmd(
+        "Emulation.setDeviceMetricsOverride", {"width": 400, "height": 700, "deviceScaleFactor": 1, "mobile": False}
+    )
+    for seed in range(12):
+        site = StyledMaker(seed).styled_site(PIECES)
+        file = tmp_path / f"{seed}.html"
+        file.write_text(document_of(site))
+        chromium.get(file.as_uri())
+        styling, palette = Styling(site), Palette(site)
+        for element in styling.elements.values():
+            said = any(style.part == "content" for style in styling.holders[element.node].styles)
+            if element.role != "column-rule" or not said:
+                continue
+            lines = chromium.execute_script(_RULES, f'[data-rim-node="{element.node}"]')
+            values = styling.all_of(element, "rest", site.bands[0].id)
+            width, kind, colour = (values[f"border-inline-start-{name}"].value for name in ("width", "style", "color"))
+            assert lines[0] is None, "nothing before the first column"
+            for line in lines[1:]:
+                drawn += 1
+                assert line[1] == kind and line[0] == (
+                    {"medium": "3px"}.get(width, width) if kind != "none" else "0px"
+                ), line
+                shown = chromium.execute_script(
+                    "const p = document.createElement('i'); p.style.color = arguments[0]; document.body.append(p); return getComputedStyle(p).color",
+                    palette.resolved(colour),
+                )
+                assert colour.lower() == "currentcolor" or line[2] == shown
+    assert drawn > 3
 
 
 def test_a_background_that_moves_slower_stays_behind_by_its_share(chromium: webdriver.Chrome, tmp_path: Path) -> None:

@@ -97,7 +97,18 @@ FOOTER = Footer(
             gap_px=32,
             align="start",
             columns=(Columns(band="bd-narrow", count=1), Columns(band="bd-middle", count=2)),
-            styles=declared("columns", {"padding-block-start": "40px", "padding-block-end": "32px"}),
+            styles=(
+                *declared("columns", {"padding-block-start": "40px", "padding-block-end": "32px"}),
+                *declared(
+                    "columns",
+                    {
+                        "border-inline-start-width": "1px",
+                        "border-inline-start-style": "solid",
+                        "border-inline-start-color": "@sw-pier",
+                    },
+                    "content",
+                ),
+            ),
             cells=(
                 Cell(
                     id="cl-about",

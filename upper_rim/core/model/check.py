@@ -87,7 +87,7 @@ def roles_of(node: Any) -> dict[Part, str]:
         case Piece():
             return {"box": "piece"}
         case Row():
-            return {"box": "row"}
+            return {"box": "row", "content": "column-rule"}
         case Cell():
             return {"box": "cell"}
         case Logo():
@@ -133,6 +133,8 @@ def _style_faults(holder: Any, swatches: set[str], bands: set[str], name: str) -
         elif roles and style.state not in STATES_OF[roles[style.part]]:
             reason = f"there is no state “{style.state}” here"
             yield Refusal(node=holder.id, field=style.property, reason=reason)
+        if roles.get(style.part) == "column-rule" and not style.property.startswith("border-inline-start-"):
+            yield Refusal(node=holder.id, field=style.property, reason="a divider has thickness, kind and colour only")
         if "ring" in roles.values() and PROPERTIES[style.property].group != "Ring":
             yield Refusal(
                 node=holder.id, field=style.property, reason="a focus ring has width, kind, colour and distance only"

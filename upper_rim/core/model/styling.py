@@ -20,14 +20,14 @@ Part = Literal["box", "title", "content"]
 PARTS: tuple[Part, ...] = ("box", "title", "content")
 
 Role = Literal[
-    "page", "piece", "float", "row", "cell", "block", "divider", "upright", "menu", "text", "title", "entry", "opener", "button", "second", "icon", "link",
+    "page", "piece", "float", "row", "column-rule", "cell", "block", "divider", "upright", "menu", "text", "title", "entry", "opener", "button", "second", "icon", "link",
     "heading-1", "heading-2", "heading-3", "list", "mark", "field", "ring",
 ]  # fmt: skip
 
 _PRESSED: tuple[State, ...] = ("rest", "hover", "focus", "pressed")
 _CURRENT: tuple[State, ...] = ("rest", "current", "hover", "focus", "pressed")
 STATES_OF: dict[str, tuple[State, ...]] = {
-    **dict.fromkeys(("page", "piece", "float", "row", "cell", "block", "divider", "upright", "menu", "heading-1", "heading-2", "heading-3", "list", "mark"), ("rest",)),
+    **dict.fromkeys(("page", "piece", "float", "row", "column-rule", "cell", "block", "divider", "upright", "menu", "heading-1", "heading-2", "heading-3", "list", "mark"), ("rest",)),
     "text": ("rest", "hover", "pressed"),
     "title": _CURRENT,
     "entry": _CURRENT,

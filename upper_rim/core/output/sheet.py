@@ -303,6 +303,8 @@ def _row_rules(site: Site, row: Row) -> Iterator[str]:
     width = ";max-inline-size:none" if row.full_width else ""
     align = f";align-items:{row.align}" if row.align != "center" else ""
     yield f".{name}-{row.id}>.{name}-cells{{grid-template-columns:{tracks};column-gap:{row.gap_px}px{width}{align}}}"
+    if any(style.part == "content" for style in row.styles):
+        yield from _column_rules(site, row)
     for fold in row.columns:
         for query in band_queries(site, {fold.band}):
             yield (
@@ -310,6 +312,18 @@ def _row_rules(site: Site, row: Row) -> Iterator[str]:
                 f"row-gap:{row.gap_px}px}}}}"
             )
     yield from _hidden(site, row.hidden_in, f"{name}-{row.id}")
+
+
+def _column_rules(site: Site, row: Row) -> Iterator[str]:
+    """Room for the lines between columns: before each cell that is not the first on its line, in the middle of the gap."""
+    cell = f".{site.key}-{row.id}>.{site.key}-cells>.{site.key}-cell"
+    folds = {fold.band: fold.count for fold in row.columns}
+    shape = f"position:absolute;inset-block:0;inset-inline-start:{-row.gap_px / 2:g}px"
+    lines = "start" if row.align == "stretch" else row.align
+    yield f"{cell}{{position:relative;align-self:stretch;align-content:{lines}}}{cell}:not(:first-child)::before{{content:'';{shape}}}"
+    for band, count in folds.items():
+        for query in band_queries(site, {band}):
+            yield f"@media {query}{{{cell}:nth-child({count}n+1)::before{{content:none}}}}"
 
 
 def track_size(track: Track) -> str:

@@ -140,7 +140,7 @@ def _menu_part(scene: Scene, item: MenuItem, part: Part) -> str:
 def _around(site: Site, element: Element, inner: str) -> str:
     """What an element stands on: its cell, its row, its piece, with their own looks."""
     styling = Styling(site)
-    parent: Element | None = element
+    parent: Element | None = element.parent if element.role == "column-rule" else element
     while parent is not None:
         holder = styling.holders[parent.node]
         if isinstance(holder, Piece | Row | Cell):

@@ -12,7 +12,7 @@ from collections.abc import Callable, Iterable, Iterator, Mapping
 from ..model.check import roles_of
 from ..model.items import LinkList, MenuItem, SocialRow
 from ..model.properties import OURS, PROPERTIES
-from ..model.site import Float, Sidebar, Site
+from ..model.site import Float, Row, Sidebar, Site
 from ..model.styling import STATES, STATES_OF, Declaration, Part, State
 from ..style.built_in import BUILT_IN
 from ..style.colour import Palette, read_colour
@@ -47,6 +47,7 @@ ROLE_SELECTORS: dict[str, str] = {
     "field": ".rim-field",
     "ring": ".rim :focus-visible",
 }
+COLUMN_RULE = ">.rim-cells>.rim-cell::before"
 STILL = ":where(:not(.rim,.rim-row,.rim-cell,.rim-block,.rim-divider,.rim-upright,.rim-menu))"
 """Behind a selector: but not what has no other state than rest."""
 PART_SELECTORS: dict[Part, str] = {"box": "", "title": " .rim-menu-button", "content": " .rim-list :is(a,.rim-head)"}
@@ -118,7 +119,8 @@ class StyleRules:
     def _own(self) -> Iterator[tuple[str, Said]]:
         for holder in self.styling.holders.values():
             for part in dict.fromkeys(style.part for style in holder.styles):
-                yield f".rim-{holder.id}{PART_SELECTORS[part]}", said_of(holder.styles, part)
+                inner = COLUMN_RULE if isinstance(holder, Row) and part == "content" else PART_SELECTORS[part]
+                yield f".rim-{holder.id}{inner}", said_of(holder.styles, part)
 
     def _looks(self, position: int, part: Part) -> Iterator[tuple[str, Said]]:
         for look in self.site.looks:

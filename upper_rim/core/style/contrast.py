@@ -308,7 +308,7 @@ class Weak(NamedTuple):
     shade: str | None
 
 
-WITHOUT_TEXT = frozenset({"piece", "float", "row", "cell", "block", "divider", "upright", "menu"})
+WITHOUT_TEXT = frozenset({"piece", "float", "row", "column-rule", "cell", "block", "divider", "upright", "menu"})
 """Roles of elements that only hold others, or a picture or line."""
 
 

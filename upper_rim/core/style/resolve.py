@@ -64,7 +64,10 @@ class Element(NamedTuple):
 
     @property
     def parts(self) -> tuple[Part, ...]:
-        """Parts of a look that end up on it, the stronger first. What is one element takes box and content."""
+        """Parts of a look that end up on it, the stronger first. What is one element takes box and content; the line
+        between columns takes none."""
+        if self.role == "column-rule":
+            return ()
         return (self.part,) if self.role in OF_MENUS or self.part != "box" else ("content", "box")
 
 
@@ -83,6 +86,7 @@ def elements_of(piece: Piece) -> Iterator[Element]:
     for row in piece.rows:
         in_row = Element(row.id, "box", "row", piece.id, top)
         yield in_row
+        yield Element(row.id, "content", "column-rule", piece.id, in_row)
         for cell in row.cells:
             in_cell = Element(cell.id, "box", "cell", piece.id, in_row)
             yield in_cell

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import tempfile
 from typing import Any
 
@@ -137,4 +138,4 @@ def newest(request: HttpRequest, slug: str, revision: int) -> HttpResponse:
     stored = site_of(request.user, slug)
     if stored.revision == revision:
         return HttpResponse(status=204)
-    return HttpResponse(headers={"HX-Trigger": "rim:elsewhere"})
+    return HttpResponse(headers={"HX-Trigger": json.dumps({"rim:elsewhere": {"revision": stored.revision}})})

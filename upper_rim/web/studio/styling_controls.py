@@ -72,6 +72,16 @@ STATE_NAMES: dict[str, str] = {
 PART_NAMES = {"box": "Box", "title": "Button", "content": "Entries"}
 
 
+def part_name(part: str, role: str) -> str:
+    """What a part of a node is called where it can be styled by itself."""
+    return {"row": "Row", "column-rule": "Dividers", "icon": "Icons"}.get(role) or PART_NAMES[part]
+
+
+_COLUMN_RULE = (
+    ("Between columns", ("border-inline-start-width", "border-inline-start-style", "border-inline-start-color")),
+)
+
+
 @dataclass(frozen=True)
 class StyleControl:
     """`value`: what is set right here (empty where nothing is); `shown`: what holds; `source`: where that comes from."""
@@ -106,9 +116,12 @@ class Chosen:
 def style_groups(site: Site, styling: Styling, facet: str, chosen: Chosen, seen_band: str | None) -> list[StyleGroup]:
     """The groups of one facet of the tray. What is shown is what holds in `seen_band`."""
     palette = Palette(site)
+    listed_groups = FACETS[facet]
+    if chosen.element.role == "column-rule":
+        listed_groups = _COLUMN_RULE
     return [
         StyleGroup(name, [_control(site, styling, palette, listed, chosen, seen_band) for listed in names])
-        for name, names in FACETS[facet]
+        for name, names in listed_groups
     ]
 
 

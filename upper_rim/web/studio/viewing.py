@@ -16,7 +16,7 @@ from ...core.style.contrast import Measured, Painter, View
 from ...core.style.pictures import Picture, read_picture
 from ...core.style.resolve import Element, Styling, band_at
 from ..sites import store
-from .styling_controls import FACET_NAMES, PART_NAMES, STATE_NAMES, Chosen, StyleGroup, style_groups
+from .styling_controls import FACET_NAMES, STATE_NAMES, Chosen, StyleGroup, part_name, style_groups
 
 EDGED = frozenset({"field", "second"})
 """Roles that are known as controls by their edge alone, so that it has to be seen (WCAG 2.2, 1.4.11)."""
@@ -60,7 +60,7 @@ def tray(request: HttpRequest, site: Site, chosen: Any, width: int) -> dict[str,
     """What the tray shows of a node's look."""
     roles = roles_of(chosen)
     facet = asked(request, "tray", FACET_NAMES, "content")
-    part = cast(Part, asked(request, "part", roles, "content" if "content" in roles else "box"))
+    part = cast(Part, asked(request, "part", roles, "content" if roles.get("content") in {"entry", "icon"} else "box"))
     states = STATES_OF[roles[part]]
     state = cast(State, asked(request, "state", states, "rest"))
     band = asked(request, "band", {band.id for band in site.bands}) or None
@@ -77,7 +77,7 @@ def tray(request: HttpRequest, site: Site, chosen: Any, width: int) -> dict[str,
         "tray": facet,
         "facets": [(key, name, key == facet) for key, name in FACET_NAMES.items()],
         "part": part,
-        "parts": [(key, PART_NAMES[key]) for key in roles] if len(roles) > 1 else [],
+        "parts": [(key, part_name(key, role)) for key, role in roles.items()] if len(roles) > 1 else [],
         "state": state,
         "band": band or "",
         "seen_band": seen_band or "all",

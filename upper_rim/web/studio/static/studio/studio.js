@@ -222,8 +222,10 @@
     });
   });
   document.addEventListener("rim:work-done", () => htmx.ajax("GET", location.pathname + location.search, { target: "#screen", swap: "morph:innerHTML" }));
-  document.addEventListener("rim:elsewhere", () => {
-    if (typing(document.activeElement) || drag) return;
+  document.addEventListener("rim:elsewhere", ({ detail: { revision } }) => {
+    // What was asked before an edit of one's own, and answered after it, tells nothing new.
+    if (revision <= newest || typing(document.activeElement) || drag) return;
+    newest = revision;
     htmx.ajax("GET", location.pathname + location.search, { target: "#screen", swap: "morph:innerHTML" }).then(() => toStage("changed"));
   });
   let waiting = false;
