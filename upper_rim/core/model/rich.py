@@ -11,7 +11,7 @@ from typing import Annotated
 import nh3
 from pydantic import AfterValidator, StringConstraints
 
-from .values import LanguageTag, Value
+from .values import LanguageTag, Value, in_language
 
 MARKS = frozenset({"p", "br", "strong", "em", "a", "ul", "ol", "li", "h2", "h3", "blockquote", "s", "sub", "sup"})
 _RENAMED = (
@@ -58,8 +58,4 @@ class RichWords(Value):
 
     def in_language(self, language: str) -> str:
         """As `Words.in_language`."""
-        for wanted in (language, language.split("-")[0]):
-            for translation in self.translations:
-                if translation.language.lower() == wanted.lower() and translation.text:
-                    return translation.text
-        return self.text
+        return in_language(self, language)

@@ -6,7 +6,8 @@ Frozen and validated; everything larger is built from these.
 from __future__ import annotations
 
 import re
-from typing import Annotated, Any, Self
+from collections.abc import Iterable
+from typing import Annotated, Any, Protocol, Self
 from urllib.parse import unquote
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field, StringConstraints
@@ -59,11 +60,23 @@ class Words(Value):
 
     def in_language(self, language: str) -> str:
         """The text for `language`: exact tag first, then its primary subtag, then the site's own."""
-        for wanted in (language, language.split("-")[0]):
-            for translation in self.translations:
-                if translation.language.lower() == wanted.lower() and translation.text:
-                    return translation.text
-        return self.text
+        return in_language(self, language)
+
+
+class _InLanguages(Protocol):
+    @property
+    def text(self) -> str: ...
+    @property
+    def translations(self) -> Iterable[Any]: ...
+
+
+def in_language(words: _InLanguages, language: str) -> str:
+    """Of a text and its translations the one for `language`: exact tag first, then its primary subtag, then the text."""
+    for wanted in (language, language.split("-")[0]):
+        for translation in words.translations:
+            if translation.language.lower() == wanted.lower() and translation.text:
+                return str(translation.text)
+    return words.text
 
 
 _PATH = re.compile(r"^/(?:[^\s?#\\\x00-\x1f]+)?$")

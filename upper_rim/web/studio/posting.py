@@ -9,7 +9,7 @@ from __future__ import annotations
 import json
 import re
 from collections.abc import Callable, Iterator
-from typing import Any, NamedTuple, cast, get_args
+from typing import Any, NamedTuple, cast
 
 from django.http import QueryDict
 from pydantic import JsonValue, ValidationError
@@ -17,7 +17,7 @@ from pydantic import JsonValue, ValidationError
 from ...core.exchange.markdown import written_page
 from ...core.exchange.pages_in import digest
 from ...core.model.edits import Add, Edit, Move, Refusal, Remove, Set, SetEach, Together, edit_adapter
-from ...core.model.items import ITEM_KINDS, Day, SocialRow
+from ...core.model.items import ITEM_KINDS, SocialRow
 from ...core.model.rich import RichWords
 from ...core.model.site import Site
 from ...core.model.tree import ROOT, find, holder_of, siblings_of
@@ -28,6 +28,8 @@ from ..sites import store
 from . import styling_posts
 from .arrangements import ARRANGEMENTS, new_item
 from .controls import PIECE_NAMES
+from .listed_posts import LISTED, profiles
+from .targets import target_of
 from .unclear import Posted, Unclear
 
 
@@ -50,7 +52,7 @@ def _set(site: Site, post: QueryDict) -> Posted:
     if holder is None:
         raise Unclear(node, field, "it is not there any more")
     if field == "profiles" and isinstance(holder, SocialRow):
-        return _profiles(site, holder, post)
+        return profiles(site, holder, post)
     if field not in type(holder).model_fields or field in _COMPUTED:
         raise Unclear(node, field, f"there is no field “{field}” to be set here")
     value = _value(site, holder, field, post)
@@ -62,12 +64,12 @@ def _value(site: Site, holder: Any, field: str, post: QueryDict) -> JsonValue:
     current = getattr(holder, field)
     if isinstance(current, Words | RichWords):
         return _with_words(current, post.get("language", ""), post.get("value", ""))
-    if field in _LISTED:
-        return _LISTED[field](site, holder, post)
+    if field in LISTED:
+        return LISTED[field](site, holder, post)
     if isinstance(current, bool):
         return text in {"true", "on", "1"}
     if field == "target":
-        return _target(site, text)
+        return target_of(site, text)
     if field == "icon" and text not in shelf().icons:
         raise Unclear(
             holder.id,
@@ -94,85 +96,6 @@ def _value(site: Site, holder: Any, field: str, post: QueryDict) -> JsonValue:
     return text
 
 
-def _columns(site: Site, row: Any, post: QueryDict) -> JsonValue:
-    """How many columns a row has in one width band, the others as they are; nothing: side by side."""
-    band, count = post.get("band", ""), post.get("value", "").strip()
-    others = [one.model_dump(mode="json") for one in row.columns if one.band != band]
-    if count:
-        others.append({"band": band, "count": int(count)})
-    order = [known.id for known in site.bands]
-    return cast(JsonValue, sorted(others, key=lambda one: order.index(one["band"]) if one["band"] in order else 0))
-
-
-_HOURS = re.compile(r"([A-Za-z ,–-]+?)\s+(\d{1,2}:\d\d)\s*[-–]\s*(\d{1,2}:\d\d)")
-
-
-def _hours(site: Site, contact: Any, post: QueryDict) -> JsonValue:
-    """Opening hours as they are typed, a line each: `Mo-Fr 09:00-17:30`."""
-    found: list[JsonValue] = []
-    for at, line in enumerate(post.get("value", "").splitlines(), 1):
-        if not line.strip():
-            continue
-        read = _HOURS.fullmatch(line.strip())
-        days = _days(read[1]) if read else []
-        if read is None or not days:
-            reason = f"line {at} is not understood; write it as Mo-Fr 09:00-17:30, with Mo Tu We Th Fr Sa Su"
-            raise Unclear(contact.id, "hours", reason)
-        found.append({"days": cast(JsonValue, days), "opens": read[2].zfill(5), "closes": read[3].zfill(5)})
-    return found
-
-
-def _days(text: str) -> list[str]:
-    """Days of the week from `Mo-Fr, Su`; nothing where one of them is none."""
-    order = list(get_args(Day))
-    days: list[str] = []
-    for part in re.split(r"\s*,\s*|\s+", re.sub(r"\s*[-–]\s*", "-", text.strip())):
-        ends = [end[:2].title() for end in part.split("-")]
-        if not all(end in order for end in ends) or len(ends) > 2:
-            return []
-        first, last = order.index(ends[0]), order.index(ends[-1])
-        days += order[first : last + 1] if first <= last else [*order[first:], *order[: last + 1]]
-    return list(dict.fromkeys(days))
-
-
-def _profiles(site: Site, row: Any, post: QueryDict) -> Posted:
-    """Addresses as they are pasted, one a line. One that was there already keeps its id and name."""
-    known = {profile.address: profile.id for profile in row.profiles}
-    wanted = [_profile_address(site, row.id, line) for line in post.get("value", "").split()]
-    wanted = list(dict.fromkeys(wanted))
-    edits: list[Edit] = []
-    gone = tuple(node for address, node in known.items() if address not in wanted)
-    if gone:
-        edits.append(Remove(nodes=gone))
-    kept = [address for address in wanted if address in known]
-    reordered = kept != [address for address in known if address in wanted]
-    for at, address in enumerate(wanted):
-        if address not in known:
-            new: JsonValue = {"id": store.new_id("pf"), "address": address}
-            edits.append(Add(parent=row.id, slot="profiles", values=(new,), at=at))
-        elif reordered:
-            edits.append(Move(node=known[address], parent=row.id, slot="profiles", at=at))
-    if not edits:
-        return Posted(Set(node=row.id, field="icon_px", value=row.icon_px))
-    return Posted(Together(edits=tuple(edits)))
-
-
-def _profile_address(site: Site, row: str, line: str) -> str:
-    target = cast(dict[str, JsonValue], _target(site, line.rstrip(",;")))
-    address = str(target.get("address", ""))
-    if not address.lower().startswith(("https://", "http://", "mailto:", "tel:")):
-        reason = f"“{line}” is no address elsewhere; one begins with https://, or is a mail address or telephone number"
-        raise Unclear(row, "profiles", reason)
-    return address
-
-
-_LISTED: dict[str, Callable[[Site, Any, QueryDict], JsonValue]] = {
-    "columns": _columns,
-    "hours": _hours,
-}
-"""Fields that hold several values, typed as one text."""
-
-
 def _with_words(words: Words | RichWords, language: str, text: str) -> JsonValue:
     if not language:
         return words.replaced(text=text).model_dump(mode="json")
@@ -183,23 +106,6 @@ def _with_words(words: Words | RichWords, language: str, text: str) -> JsonValue
         "text": words.text,
         "translations": cast(JsonValue, sorted(others, key=lambda other: str(other["language"]))),
     }
-
-
-def _target(site: Site, text: str) -> JsonValue:
-    """A link as it is typed: a page's path or title, an address, a mail address, a telephone number, or nothing."""
-    if not text:
-        return {"kind": "nothing"}
-    page = next((page for page in site.pages if text in {page.path, page.path.rstrip("/"), page.id}), None)
-    page = page or next((page for page in site.pages if page.title == text), None)
-    if page is not None:
-        return {"kind": "page", "page": page.id}
-    if re.fullmatch(r"[^\s@/:]+@[^\s@/:]+\.[^\s@/:]+", text):
-        return {"kind": "address", "address": f"mailto:{text}"}
-    if re.fullmatch(r"\+?[\d\s()/-]{5,24}", text):
-        return {"kind": "address", "address": "tel:" + re.sub(r"[^\d+]", "", text)}
-    if re.match(r"^[\w-]+(\.[\w-]+)+(/|$)", text):
-        return {"kind": "address", "address": f"https://{text}"}
-    return {"kind": "address", "address": text}
 
 
 def _track(text: str) -> JsonValue:
@@ -218,7 +124,7 @@ def _where(site: Site, post: QueryDict) -> JsonValue:
     if kind == "tag":
         return {"kind": "tag", "tag": text}
     if kind == "page":
-        target = cast(dict[str, JsonValue], _target(site, text))
+        target = cast(dict[str, JsonValue], target_of(site, text))
         if target["kind"] != "page":
             raise Unclear(post.get("node", ROOT), "where", f"there is no page at {text or 'an empty path'}")
         return target
@@ -281,7 +187,7 @@ def _new_entries(site: Site, post: QueryDict) -> _Made:
         raise Unclear(post.get("parent", ROOT), "entries", "tick a page, or type where the entry leads")
     if text or post.get("label"):
         pages.append(
-            {"id": store.new_id("en"), "label": {"text": post.get("label", "")}, "target": _target(site, text)}
+            {"id": store.new_id("en"), "label": {"text": post.get("label", "")}, "target": target_of(site, text)}
         )
     return _Made("entries", pages)
 

@@ -1,0 +1,96 @@
+"""What do several values mean that were typed as one text: columns, opening hours, addresses?"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable
+from typing import Any, cast, get_args
+
+from django.http import QueryDict
+from pydantic import JsonValue
+
+from ...core.model.edits import Add, Edit, Move, Remove, Set, Together
+from ...core.model.items import Day
+from ...core.model.site import Site
+from ..sites import store
+from .targets import target_of
+from .unclear import Posted, Unclear
+
+
+def _columns(site: Site, row: Any, post: QueryDict) -> JsonValue:
+    """How many columns a row has in one width band, the others as they are; nothing: side by side."""
+    band, count = post.get("band", ""), post.get("value", "").strip()
+    others = [one.model_dump(mode="json") for one in row.columns if one.band != band]
+    if count:
+        others.append({"band": band, "count": int(count)})
+    order = [known.id for known in site.bands]
+    return cast(JsonValue, sorted(others, key=lambda one: order.index(one["band"]) if one["band"] in order else 0))
+
+
+_HOURS = re.compile(r"([A-Za-z ,–-]+?)\s+(\d{1,2}:\d\d)\s*[-–]\s*(\d{1,2}:\d\d)")
+
+
+def _hours(site: Site, contact: Any, post: QueryDict) -> JsonValue:
+    """Opening hours as they are typed, a line each: `Mo-Fr 09:00-17:30`."""
+    found: list[JsonValue] = []
+    for at, line in enumerate(post.get("value", "").splitlines(), 1):
+        if not line.strip():
+            continue
+        read = _HOURS.fullmatch(line.strip())
+        days = _days(read[1]) if read else []
+        if read is None or not days:
+            reason = f"line {at} is not understood; write it as Mo-Fr 09:00-17:30, with Mo Tu We Th Fr Sa Su"
+            raise Unclear(contact.id, "hours", reason)
+        found.append({"days": cast(JsonValue, days), "opens": read[2].zfill(5), "closes": read[3].zfill(5)})
+    return found
+
+
+def _days(text: str) -> list[str]:
+    """Days of the week from `Mo-Fr, Su`; nothing where one of them is none."""
+    order = list(get_args(Day))
+    days: list[str] = []
+    for part in re.split(r"\s*,\s*|\s+", re.sub(r"\s*[-–]\s*", "-", text.strip())):
+        ends = [end[:2].title() for end in part.split("-")]
+        if not all(end in order for end in ends) or len(ends) > 2:
+            return []
+        first, last = order.index(ends[0]), order.index(ends[-1])
+        days += order[first : last + 1] if first <= last else [*order[first:], *order[: last + 1]]
+    return list(dict.fromkeys(days))
+
+
+def profiles(site: Site, row: Any, post: QueryDict) -> Posted:
+    """Addresses as they are pasted, one a line. One that was there already keeps its id and name."""
+    known = {profile.address: profile.id for profile in row.profiles}
+    wanted = [_profile_address(site, row.id, line) for line in post.get("value", "").split()]
+    wanted = list(dict.fromkeys(wanted))
+    edits: list[Edit] = []
+    gone = tuple(node for address, node in known.items() if address not in wanted)
+    if gone:
+        edits.append(Remove(nodes=gone))
+    kept = [address for address in wanted if address in known]
+    reordered = kept != [address for address in known if address in wanted]
+    for at, address in enumerate(wanted):
+        if address not in known:
+            new: JsonValue = {"id": store.new_id("pf"), "address": address}
+            edits.append(Add(parent=row.id, slot="profiles", values=(new,), at=at))
+        elif reordered:
+            edits.append(Move(node=known[address], parent=row.id, slot="profiles", at=at))
+    if not edits:
+        return Posted(Set(node=row.id, field="icon_px", value=row.icon_px))
+    return Posted(Together(edits=tuple(edits)))
+
+
+def _profile_address(site: Site, row: str, line: str) -> str:
+    target = cast(dict[str, JsonValue], target_of(site, line.rstrip(",;")))
+    address = str(target.get("address", ""))
+    if not address.lower().startswith(("https://", "http://", "mailto:", "tel:")):
+        reason = f"“{line}” is no address elsewhere; one begins with https://, or is a mail address or telephone number"
+        raise Unclear(row, "profiles", reason)
+    return address
+
+
+LISTED: dict[str, Callable[[Site, Any, QueryDict], JsonValue]] = {
+    "columns": _columns,
+    "hours": _hours,
+}
+"""Fields that hold several values, typed as one text."""
