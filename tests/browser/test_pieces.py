@@ -3,12 +3,22 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from pathlib import Path
+from typing import get_args
 
 import pytest
+from selenium import webdriver
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
-from .conftest import Browser, Running, wait_for
+from upper_rim.core.model.apply import apply
+from upper_rim.core.model.edits import Edit, Set, Together
+from upper_rim.core.model.site import FloatPlace, Site
+from upper_rim.core.output.compose import Composer
+from upper_rim.demo import ostrey
+from upper_rim.shipped import shelf
+
+from .conftest import Browser, Running, plain_chromium, wait_for
 
 
 @pytest.fixture(scope="module")
@@ -16,6 +26,13 @@ def reader(running: Running, tmp_path_factory: pytest.TempPathFactory) -> Iterat
     browser = Browser(running, tmp_path_factory.mktemp("downloads"))
     yield browser
     browser.quit()
+
+
+@pytest.fixture(scope="module")
+def chromium() -> Iterator[webdriver.Chrome]:
+    driver = plain_chromium()
+    yield driver
+    driver.quit()
 
 
 def box(browser: Browser, selector: str) -> dict[str, float]:
@@ -193,3 +210,61 @@ def test_an_item_moves_from_one_piece_into_another_and_back_by_undo(browser: Bro
     browser.press("undo")
     with browser.on_stage() as stage:
         wait_for(lambda: stage.execute_script(place) == "HEADER")
+
+
+def opened(chromium: webdriver.Chrome, tmp_path: Path, *edits: Edit) -> None:
+    """The demo's front page after some edits, by itself."""
+    site, contents = ostrey()
+    after = apply(site, Together(edits=edits))
+    assert isinstance(after, Site)
+    page = next(page for page in after.pages if page.path == "/")
+    assert page.content is not None
+    composer = Composer(after, shelf(), contents.__getitem__, marks=True)
+    file = tmp_path / "page.html"
+    file.write_bytes(composer.page(page, contents[page.content]))
+    metrics = {"width": 1000, "height": 600, "deviceScaleFactor": 1, "mobile": False}
+    chromium.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
+    chromium.get(file.as_uri())
+
+
+def test_a_footer_beneath_stands_still_while_the_page_uncovers_it(chromium: webdriver.Chrome, tmp_path: Path) -> None:
+    opened(chromium, tmp_path, Set(node="pc-footer", field="uncovered", value=True))
+    for still_to_go in (200, 120, 40, 0):
+        found = chromium.execute_async_script(
+            "scrollTo(0, document.documentElement.scrollHeight - innerHeight - arguments[0]);"
+            "requestAnimationFrame(() => requestAnimationFrame(() => { const [f, b] = ['footer.q7xk', '.q7xk-beneath'].map((s) => document.querySelector(s).getBoundingClientRect());"
+            "arguments[1]([f.top, f.bottom, b.top, b.bottom]) }))",
+            still_to_go,
+        )
+        assert found[1] == pytest.approx(600 + still_to_go, abs=1.5)
+        assert found[3] == pytest.approx(600, abs=1.5), "its contents stand at the window's bottom all the while"
+    chromium.execute_cdp_cmd(
+        "Emulation.setEmulatedMedia", {"features": [{"name": "prefers-reduced-motion", "value": "reduce"}]}
+    )
+    top = "return document.querySelector('.q7xk-beneath').getBoundingClientRect().top - document.querySelector('footer.q7xk').getBoundingClientRect().top"
+    chromium.execute_script("scrollTo(0, document.documentElement.scrollHeight - innerHeight - 150)")
+    assert abs(chromium.execute_script(top)) < 1, "with less motion it is simply there"
+    chromium.execute_cdp_cmd("Emulation.setEmulatedMedia", {"features": []})
+
+
+@pytest.mark.parametrize("place", get_args(FloatPlace))
+def test_a_float_stands_at_its_place_and_opens_as_a_fan_into_the_window(
+    chromium: webdriver.Chrome, tmp_path: Path, place: str
+) -> None:
+    changes = {"place": place, "fan": True, "hidden_in": []}
+    opened(chromium, tmp_path, *(Set(node="pc-book", field=field, value=value) for field, value in changes.items()))  # type: ignore[arg-type]
+    rects = (
+        "return ['.q7xk-pc-book', '.q7xk-fan summary', '.q7xk-it-float-book'].map((s) => {"
+        " const b = document.querySelector(s).getBoundingClientRect(); return [b.left, b.top, b.right, b.bottom] })"
+    )
+    closed = chromium.execute_script(rects)
+    block, inline = place.split("-")
+    assert (closed[0][0] if inline == "start" else 1000 - closed[0][2]) == pytest.approx(16, abs=1)
+    if block != "middle":
+        assert (closed[0][1] if block == "top" else 600 - closed[0][3]) == pytest.approx(16, abs=1)
+    chromium.find_element(By.CSS_SELECTOR, ".q7xk-fan summary").send_keys(Keys.ENTER)
+    _, summary, item = chromium.execute_script(rects)
+    assert item[3] > item[1] and all(
+        0 <= edge <= limit for edge, limit in zip(item, (1000, 600, 1000, 600), strict=True)
+    )
+    assert (item[3] <= summary[1]) if block == "bottom" else (item[1] >= summary[3])

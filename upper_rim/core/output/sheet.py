@@ -219,8 +219,9 @@ def _placing(site: Site, piece: Piece, shelf: Shelf) -> Iterator[str]:
         case Footer(uncovered=True):
             yield (
                 f"{own}{{overflow:clip}}@supports (animation-timeline:view()){{@media (prefers-reduced-motion:no-preference){{"
-                f"{own}>.{name}-beneath{{display:block;translate:0 var(--{name}-uncover);animation:{name}-uncover linear both;"
-                f"animation-timeline:view();animation-range:entry 0% entry 100%}}}}}}"
+                f"{own}>.{name}-beneath{{display:block;translate:0 var(--{name}-uncover);animation-name:{name}-uncover;"
+                "animation-timing-function:linear;animation-fill-mode:both;"
+                "animation-timeline:view();animation-range:entry 0% entry 100%}}}"
             )
         case Notice():
             if piece.closable:
@@ -284,8 +285,8 @@ def _floating(name: str, own: str, piece: Float) -> Iterator[str]:
         yield f"{own}{{position:fixed;{edge};inset-inline-{inline}:{inset};z-index:9001}}"
     yield (
         f"{own} .{name}-cells{{padding-inline:0}}"
-        f".{name}-fan{{display:flex;flex-direction:column-reverse;align-items:flex-end;gap:8px}}"
-        f".{name}-fan .{name}-cell{{flex-direction:column;align-items:flex-end}}"
+        f"{own} .{name}-fan{{display:flex;flex-direction:{'column-reverse' if block == 'bottom' else 'column'};align-items:flex-{inline};gap:8px}}"
+        f"{own} .{name}-fan .{name}-cell{{flex-direction:column;align-items:flex-{inline}}}"
         f".{name}-fan>summary{{cursor:pointer}}"
     )
 
