@@ -77,7 +77,7 @@ def chromium() -> Iterator[webdriver.Chrome]:
 
 def body_of(site: Site) -> str:
     scene = Scene(site, Links(site), shelf(), "en", None, marks=True)
-    return around([Shown(piece, ()) for piece in site.pieces], scene, shelf()).before
+    return around([Shown(piece, ()) for piece in site.pieces], scene).before
 
 
 def document_of(site: Site) -> str:

@@ -133,7 +133,7 @@ class Composer:
         key = (tuple((shown.piece.id, *shown.out_in) for shown in pieces), page.language, current, encoding, close)
         if key not in self._fragments:
             scene = Scene(self.site, self._links, self._shelf, page.language, current, self._marks, self._year)
-            before, behind = around(pieces, scene, self._shelf)
+            before, behind = around(pieces, scene)
             closing = marked("close", close) if close and behind else ""
             self._fragments[key] = (
                 insertion(self._head, encoding),

@@ -14,7 +14,6 @@ from ..model.site import BottomBar, Cell, Float, Footer, Header, Notice, Piece, 
 from ..model.values import direction
 from .item_html import Scene, item_html
 from .phrases import phrase
-from .shelf import Shelf
 
 
 class Shown(NamedTuple):
@@ -31,7 +30,7 @@ class Around(NamedTuple):
     behind: str
 
 
-def around(shown: Iterable[Shown], scene: Scene, shelf: Shelf) -> Around:
+def around(shown: Iterable[Shown], scene: Scene) -> Around:
     """The pieces of a page in the order in which they are read: top notice, header, sidebar; footer, and what is pinned
     to the bottom. The first brings the skip link, the last before the content its target."""
     listed = list(shown)
@@ -41,19 +40,19 @@ def around(shown: Iterable[Shown], scene: Scene, shelf: Shelf) -> Around:
 
     top = [*of_kind("notice"), *of_kind("header")]
     before = "".join(
-        marked(one.piece.kind, _piece(one, scene, shelf, skip=at == 0, target=at == len(top) - 1))
+        marked(one.piece.kind, _piece(one, scene, skip=at == 0, target=at == len(top) - 1))
         for at, one in enumerate(top)
     )
     behind = ""
     for one in of_kind("sidebar"):
-        opening, closing = _beside(one, scene, shelf)
+        opening, closing = _beside(one, scene)
         before += marked("sidebar", opening)
         behind = marked("sidebar-end", closing) + behind
     lower = of_kind("notice", at_bottom=True)
     for one in [*of_kind("footer"), *(one for one in lower if not _is_pinned(one.piece))]:
-        behind += marked(one.piece.kind, _piece(one, scene, shelf))
+        behind += marked(one.piece.kind, _piece(one, scene))
     low = [*of_kind("float"), *(one for one in lower if _is_pinned(one.piece)), *of_kind("bottom")]
-    return Around(before, behind + _stack(low, scene, shelf))
+    return Around(before, behind + _stack(low, scene))
 
 
 def _is_low(piece: Piece) -> bool:
@@ -64,12 +63,12 @@ def _is_pinned(piece: Piece) -> bool:
     return isinstance(piece, Notice) and piece.pinned
 
 
-def _stack(low: list[Shown], scene: Scene, shelf: Shelf) -> str:
+def _stack(low: list[Shown], scene: Scene) -> str:
     """What is pinned to the bottom, one above the other, so that each lifts what stands over it; and the room that the
     page's end keeps free for it."""
     if not low:
         return ""
-    pieces = "".join(_piece(one, scene, shelf) for one in low)
+    pieces = "".join(_piece(one, scene) for one in low)
     rooms = "".join(
         f'<div class="{" ".join(scene.name(part) for part in ("room", f"{one.piece.id}-room", *_out(one)))}"></div>'
         for one in low
@@ -85,9 +84,9 @@ def _out(shown: Shown) -> list[str]:
     return [f"out-{band}" for band in shown.out_in]
 
 
-def _beside(shown: Shown, scene: Scene, shelf: Shelf) -> tuple[str, str]:
+def _beside(shown: Shown, scene: Scene) -> tuple[str, str]:
     """What opens before the content, and what closes behind it."""
-    piece, aside = shown.piece, _piece(shown, scene, shelf)
+    piece, aside = shown.piece, _piece(shown, scene)
     opening = f'<div class="{scene.name("beside")} {scene.name(piece.id + "-beside")}">'
     content = f'<div class="{scene.name("beside-content")}">'
     if isinstance(piece, Sidebar) and piece.narrow == "before":
@@ -95,7 +94,7 @@ def _beside(shown: Shown, scene: Scene, shelf: Shelf) -> tuple[str, str]:
     return f"{opening}{content}", f"</div>{aside}</div>"
 
 
-def _piece(shown: Shown, scene: Scene, shelf: Shelf, *, skip: bool = False, target: bool = False) -> str:
+def _piece(shown: Shown, scene: Scene, *, skip: bool = False, target: bool = False) -> str:
     """One piece as its landmark, hidden in the bands `out_in`."""
     piece = shown.piece
     content_id = scene.name("content")
@@ -119,14 +118,12 @@ def _piece(shown: Shown, scene: Scene, shelf: Shelf, *, skip: bool = False, targ
             tag, named, said = "aside", label, ""
         case Notice():
             tag, named, said = "section", label, _closing(piece, scene)
-            rows, after = rows + _close_button(piece, scene), _notice_script(piece, scene, shelf) + after
-            classes += ["pinned"] if piece.pinned else []
+            rows, after = rows + _close_button(piece, scene), _notice_script(piece, scene) + after
         case BottomBar():
             tag, named, said = "nav", label, ""
-            classes.append("bottom")
         case Float():
             tag, named, said = "section", label, " data-rim-yields" if piece.yields else ""
-            classes += ["float", piece.place]
+            classes.append("float")
             rows = _fan(piece, rows, scene) if piece.fan else rows
         case _:
             raise AssertionError(piece.kind)
@@ -151,11 +148,11 @@ def _close_button(piece: Notice, scene: Scene) -> str:
     return f'<button type="button" class="{scene.name("shut")}" data-rim-shut aria-label="{words}">{icon}</button>'
 
 
-def _notice_script(piece: Notice, scene: Scene, shelf: Shelf) -> str:
+def _notice_script(piece: Notice, scene: Scene) -> str:
     """Within the page, not deferred: whether the bar shows is settled before anything below it is drawn. Not on the
     stage, where its designer wants to see it at any time."""
     timed = (piece.closable or piece.shows_from or piece.shows_until) and not scene.marks
-    return f"<script>{shelf.notice_script}</script>" if timed else ""
+    return f"<script>{scene.shelf.notice_script}</script>" if timed else ""
 
 
 def _fan(piece: Float, rows: str, scene: Scene) -> str:
