@@ -18,7 +18,7 @@ from pathlib import Path
 from tests.browser.conftest import Browser, Running, wait_for
 
 USES, ROUNDS = 500, 12
-SCREENS = ("/s/quillwort/foundations/code/", "/s/quillwort/pieces/pc-main/")
+SCREENS = ("/s/quillwort/foundations/", "/s/quillwort/foundations/code/", "/s/quillwort/pieces/pc-main/")
 
 _CHANGE = """
 const [swatch, colour, done] = arguments, begun = performance.now();

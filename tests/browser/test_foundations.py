@@ -284,6 +284,22 @@ def test_own_css_is_checked_as_it_is_typed_and_seen_at_once(browser: Browser) ->
     browser.go("/s/ostrey/")
 
 
+def test_a_swatch_is_changed_in_sight_of_the_page_and_its_uses_are_listed(browser: Browser) -> None:
+    browser.go("/s/ostrey/foundations/")
+    ground = "return getComputedStyle(document.querySelector('[data-rim-node=pc-winter]')).backgroundColor"
+    with browser.on_stage() as stage:
+        assert wait_for(lambda: stage.execute_script(ground)) == "rgb(233, 180, 76)"
+    buoy = "#swatch-sw-buoy [data-test="
+    browser.acted(lambda: browser.driver.find_element(By.CSS_SELECTOR, buoy + "uses]").click())
+    assert "Winter timetable: background-color" in browser.one("use-list").text.splitlines()
+    field = browser.driver.find_element(By.CSS_SELECTOR, buoy + "colour]")
+    browser.js("arguments[0].value = ''", field)
+    browser.acted(lambda: field.send_keys("#123456", Keys.TAB))
+    with browser.on_stage() as stage:
+        wait_for(lambda: stage.execute_script(ground) == "rgb(18, 52, 86)")
+    browser.press("undo")
+
+
 def test_a_swatch_in_use_asks_what_takes_its_place(browser: Browser) -> None:
     browser.go("/s/ostrey/foundations/")
     cards = {card.find_element(By.CSS_SELECTOR, "[data-test=name]").get_attribute("value"): card for card in browser.all("swatch")}  # fmt: skip

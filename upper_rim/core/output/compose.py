@@ -20,7 +20,7 @@ from ..model.values import Node
 from ..reach.coverage import Coverage, Outcome
 from ..style.fonts import subset_font
 from ..style.pictures import Picture, read_picture
-from ..style.resolve import Styling
+from ..style.resolve import Styling, styled_in
 from .font_rules import faces_in_use
 from .item_html import Scene
 from .links import Links
@@ -205,7 +205,8 @@ def _leads(kind: type[Node]) -> bool:
 
 def _linked_pages(site: Site) -> set[str]:
     """Ids of the pages that menus or items lead to, in any language: only on these can a link be the current one."""
-    nodes = (node for holder in (*site.menus, *site.pieces) for node in walk(holder))
+    entries = (entry for menu in site.menus for entry in walk(menu))
+    nodes: tuple[Node, ...] = (*entries, *(node for piece in site.pieces for node in styled_in(piece)))
     targets = (getattr(node, "target") for node in nodes if _leads(type(node)))  # noqa: B009 - only some nodes have it
     linked = {target.page for target in targets if isinstance(target, ToPage)}
     translated = {page.id for page in site.pages if page.translates in linked}

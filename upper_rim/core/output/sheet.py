@@ -13,9 +13,8 @@ from urllib.parse import quote
 
 import lightningcss
 
-from ..model.items import BackToTop, IconLink, Logo, MenuItem, PictureItem, Profile, SocialRow, Spacer
+from ..model.items import BackToTop, IconLink, Item, Logo, MenuItem, PictureItem, SocialRow, Spacer
 from ..model.site import BottomBar, Cell, Float, Footer, Notice, Piece, Row, Sidebar, Site, Track
-from ..model.tree import walk
 from ..style.colour import Palette
 from ..style.own_css import own_css
 from ..style.pictures import Picture
@@ -135,27 +134,29 @@ def page_ground(site: Site, rules: StyleRules) -> str:
 def icons_of(site: Site, shelf: Shelf) -> list[str]:
     """Names of the icons that the site's pieces use."""
     used = {"menu", "x", "chevron-down"} if any(piece.rows for piece in site.pieces) else set()
-    for piece in site.pieces:
-        for node in walk(piece):
-            if isinstance(node, IconLink):
-                used.add(node.icon)
-            elif isinstance(node, Profile):
-                mark = shelf.brands.mark(node.address)
-                if mark.brand is None:
-                    used.add(mark.icon)
+    for item in _items(site):
+        if isinstance(item, IconLink):
+            used.add(item.icon)
+        elif isinstance(item, SocialRow):
+            marks = (shelf.brands.mark(one.address) for one in item.profiles)
+            used |= {mark.icon for mark in marks if mark.brand is None}
     return sorted(used)
+
+
+def _items(site: Site) -> Iterator[Item]:
+    return (item for piece in site.pieces for row in piece.rows for cell in row.cells for item in cell.items)
 
 
 def brands_of(site: Site, shelf: Shelf) -> list[Brand]:
     """The marks of services that the site's pieces show."""
-    profiles = (node for piece in site.pieces for node in walk(piece) if isinstance(node, Profile))
+    profiles = (profile for item in _items(site) if isinstance(item, SocialRow) for profile in item.profiles)
     found = {mark.brand.slug: mark.brand for one in profiles if (mark := shelf.brands.mark(one.address)).brand}
     return [found[slug] for slug in sorted(found)]
 
 
 def _drawer_widths(site: Site) -> list[int]:
-    items = (node for piece in site.pieces for node in walk(piece) if isinstance(node, MenuItem))
-    return sorted({width for item in items if (width := drawer_width(item, site)) is not None})
+    menus = (item for item in _items(site) if isinstance(item, MenuItem))
+    return sorted({width for menu in menus if (width := drawer_width(menu, site)) is not None})
 
 
 def _drawer(site: Site, shelf: Shelf, width_px: int) -> str:
@@ -185,7 +186,7 @@ def _structure(site: Site, shelf: Shelf, pictures: Pictures) -> Iterator[str]:
     if len(site.bands) > 1:
         for band in site.bands:
             yield from _hidden(site, [band.id], f"{name}-out-{band.id}")
-    if any(isinstance(node, Float | BackToTop) for piece in site.pieces for node in (piece, *walk(piece))):
+    if any(isinstance(node, Float | BackToTop) for node in (*site.pieces, *_items(site))):
         yield f".{name}[data-rim-away],.{name} [data-rim-away]{{visibility:hidden}}"
     yield f"body:has(>.{name}){{margin-block-start:0;padding-block-start:0}}"
 

@@ -2,21 +2,23 @@
 
 from __future__ import annotations
 
-from typing import Any, cast
+from collections import Counter
+from collections.abc import Iterable, Iterator
+from typing import Any, NamedTuple, cast
 
 from django.http import HttpRequest
 
 from ...core.model.colours import ROLE_COLOURS
 from ...core.model.properties import references_in
-from ...core.model.site import Site
-from ...core.model.styling import PARTS, STATES_OF, Declaration, Part, RoleDefault, State
-from ...core.model.tree import holder_of, walk
+from ...core.model.site import Piece, Site
+from ...core.model.styling import PARTS, STATES_OF, Declaration, Look, Part, RoleDefault, State, Swatch
+from ...core.model.tree import holder_of
 from ...core.output.shelf import character_em
 from ...core.output.specimen import SHOWN_ROLES
 from ...core.style.colour import Palette
 from ...core.style.contrast import Painter, weak_texts
 from ...core.style.own_css import css_faults
-from ...core.style.resolve import Element, Styling, default_of, wearers
+from ...core.style.resolve import Element, Styling, default_of, styled_in, wearers
 from ...core.style.scale import column_px, sidebar_needs_px, spaces, spreads, steps
 from ...shipped import shelf
 from .controls import node_name
@@ -29,16 +31,20 @@ from .viewing import asked, pictures_of, states_shown
 def foundations(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[str, Any]:
     site = opened.site
     palette = Palette(site)
-    uses = swatch_uses(site)
+    counts = Counter(use.swatch for use in swatch_uses(site))
+    listed = request.GET.get("uses", "")
     return {
         "room": "swatches",
         "swatches": [
-            (swatch, palette.colour(swatch.id), uses.get(swatch.id, []), _parent_name(site, swatch))
+            (swatch, palette.colour(swatch.id), counts[swatch.id], _parent_name(site, swatch))
             for swatch in site.swatches
         ],
+        "listed": listed,
+        "used_in": [_use_in_words(use, site) for use in swatch_uses(site) if use.swatch == listed],
         "roles": list(ROLE_COLOURS),
         "ground": page_ground_styles(site),
         "swatch_names": [swatch.name for swatch in site.swatches],
+        "sample_page": next((page.path for page in site.pages), "/"),
     }
 
 
@@ -51,34 +57,48 @@ def page_ground_styles(site: Site) -> dict[str, str]:
     return {style.property.replace("-", "_"): style.value for style in default.styles} if default else {}
 
 
-def swatch_uses(site: Site) -> dict[str, list[tuple[str, str]]]:
-    """For each swatch, the places where it is used: in words, and the node."""
+class Use(NamedTuple):
+    """A place where a swatch is used: the node that says so, the piece that it lies in, and for what property."""
+
+    swatch: str
+    node: Any
+    piece: Piece | None
+    property: str | None
+
+
+def swatch_uses(site: Site) -> Iterator[Use]:
     of_role: dict[str, str] = {swatch.role: swatch.id for swatch in reversed(site.swatches) if swatch.role}
-    uses: dict[str, list[tuple[str, str]]] = {}
-
-    def note(holder: Any, name: str) -> None:
-        for style in holder.styles:
+    holders: Iterable[tuple[Any, Piece | None]] = (
+        *((holder, None) for holder in (*site.roles, *site.looks)),
+        *((node, piece) for piece in site.pieces for node in (*piece.roles, *styled_in(piece))),
+    )
+    for node, piece in holders:
+        for style in node.styles:
             for reference in references_in(style.value):
-                swatch = of_role.get(reference[1:]) if reference.startswith(":") else reference
-                if swatch is not None:
-                    uses.setdefault(swatch, []).append((f"{name}: {style.property}", holder.id))
-
-    for default in site.roles:
-        note(default, f"defaults of {default.role}")
-    for look in site.looks:
-        note(look, f"look {look.name}")
-    for piece in site.pieces:
-        for node in (piece, *walk(piece)):
-            if isinstance(node, RoleDefault):
-                note(node, f"{piece.name}, {node.role}")
-            elif hasattr(node, "styles"):
-                note(node, piece.name if node is piece else f"{piece.name}, {node_name(node, site)}")
+                used = of_role.get(reference[1:]) if reference.startswith(":") else reference
+                if used is not None:
+                    yield Use(used, node, piece, style.property)
     for swatch in site.swatches:
         if swatch.role is not None:
-            uses.setdefault(swatch.id, []).append((f"stands for the role {swatch.role}", swatch.id))
+            yield Use(swatch.id, swatch, None, None)
         if swatch.tied is not None:
-            uses.setdefault(swatch.tied.parent, []).append((f"tied to it: {swatch.name}", swatch.id))
-    return uses
+            yield Use(swatch.tied.parent, swatch, None, None)
+
+
+def _use_in_words(use: Use, site: Site) -> str:
+    match use.node:
+        case Swatch() if use.node.id == use.swatch:
+            return f"stands for the role {use.node.role}"
+        case Swatch():
+            return f"tied to it: {use.node.name}"
+        case RoleDefault():
+            name = f"{use.piece.name}, {use.node.role}" if use.piece else f"defaults of {use.node.role}"
+        case Look():
+            name = f"look {use.node.name}"
+        case _:
+            assert use.piece is not None
+            name = use.piece.name if use.node is use.piece else f"{use.piece.name}, {node_name(use.node, site)}"
+    return f"{name}: {use.property}"
 
 
 @screen("studio/type.html", "foundations")
@@ -187,7 +207,7 @@ def _worn_by(site: Site, look_id: str) -> list[tuple[str, str, str]]:
     return [
         (piece.id, node.id, piece.name if node is piece else f"{piece.name}, {node_name(node, site)}")
         for piece in site.pieces
-        for node in (piece, *walk(piece))
+        for node in styled_in(piece)
         if node.id in worn
     ]
 

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+import hashlib
 from functools import lru_cache
-from typing import Any
+from typing import Any, NamedTuple
 from urllib.parse import quote, urlencode
 
 from django.http import HttpRequest, HttpResponse
@@ -22,6 +22,8 @@ from .screens import Elsewhere, Opened, screen, site_url
 from .viewing import tray
 
 RULER_FROM, RULER_TO = 280, 1920
+OUTLINE_SHOWN = "X-Rim-Outline"
+"""With it a screen says which outline it shows; where that is still the newest, it is not sent again."""
 
 
 @lru_cache(maxsize=32)
@@ -89,8 +91,7 @@ KIND_ABOUT = {
 }
 
 
-@dataclass(frozen=True)
-class Line:
+class Line(NamedTuple):
     """A line of the outline."""
 
     id: str
@@ -114,6 +115,8 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
     chosen = _chosen(request, site, piece, made)
     reached = pages_by_piece(site)
     asked_width = request.POST.get("width") or request.GET.get("width") or "1120"
+    outline = _outline(piece, site, chosen.id, page)
+    told = hashlib.sha256(repr(outline).encode()).hexdigest()[:16]
     width = min(2560, max(280, int(asked_width))) if asked_width.isdecimal() else 1120
     return {
         **tray(request, site, chosen, width),
@@ -123,7 +126,9 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "chosen_name": node_name(chosen, site),
         "chosen_kind": _kind(chosen),
         "groups": groups_for(chosen, site),
-        "outline": _outline(piece, site, chosen.id, page),
+        "outline": [] if request.headers.get(OUTLINE_SHOWN) == told else outline,
+        "outline_told": told,
+        "outline_stays": request.headers.get(OUTLINE_SHOWN) == told,
         "into": next((cell.id for row in piece.rows for cell in row.cells if chosen in (cell, *cell.items)), ""),
         "item_kinds": KIND_NAMES.items(),
         "destinations": _destinations(chosen, piece, site),

@@ -8,7 +8,12 @@
   let sent = null;
   const unsent = (field) => field.matches?.("input:not([type=hidden], [type=checkbox], [type=radio], [type=file]), textarea") && field.value !== field.defaultValue;
   document.addEventListener("htmx:beforeRequest", (event) => (sent = event.detail.elt.closest("form")));
-  Idiomorph.defaults.callbacks.beforeNodeMorphed = (old, fresh) => (old.matches?.(".rich") ? editorStays(old, fresh) : !(unsent(old) && !sent?.contains(old) && old.form));
+  Idiomorph.defaults.callbacks.beforeNodeMorphed = (old, fresh) => (old.matches?.(".rich") ? editorStays(old, fresh) : !(fresh.dataset && "stays" in fresh.dataset) && !(unsent(old) && !sent?.contains(old) && old.form));
+  document.addEventListener("htmx:configRequest", ({ detail }) => {
+    const outline = $("#outline");
+    if (outline) detail.headers["X-Rim-Outline"] = outline.dataset.told;
+  });
+  Idiomorph.defaults.callbacks.beforeAttributeUpdated = (name, node) => !(name === "src" && node.dataset?.src);
   addEventListener("beforeunload", (event) => {
     if ($$("textarea").some(unsent)) event.preventDefault();
   });
@@ -196,7 +201,7 @@
             else if (line.dataset.kind === "item") place += 1;
           }
           if (!cell) cell = (lines.slice(at).find((line) => line.dataset.kind === "cell") || {}).dataset?.id;
-          if (cell) send({ do: "move", node: item.dataset.id, parent: cell, slot: "items", at: place });
+          if (cell) (delete outline.dataset.told, send({ do: "move", node: item.dataset.id, parent: cell, slot: "items", at: place }));
         },
       });
     }
@@ -204,6 +209,12 @@
 
   // The stage tells what was pressed on it; the studio tells it that something changed and what is chosen.
   let line = null, newest = 0;
+  // Specimens come after the stage, which is what one looks at.
+  let stageIsDue = false;
+  const showSpecimens = () => {
+    stageIsDue = false;
+    $$("iframe[data-src]").forEach((frame) => frame.getAttribute("src") === frame.dataset.src || (frame.src = frame.dataset.src));
+  };
   const toStage = (message) => line?.postMessage({ rim: message, chosen: $("#stage")?.dataset.chosen });
   addEventListener("message", (event) => {
     const stage = $("#stage");
@@ -212,13 +223,17 @@
       const line = event.data.nodes.map((node) => $(`[data-select="${CSS.escape(String(node))}"]`)).find(Boolean);
       if (line) line.click();
     }
+    if (event.data?.rim === "shown") showSpecimens();
     if (event.data?.rim === "ready") (line = event.ports[0]), toStage(event.data.revision < newest ? "changed" : "chosen");
   });
   // Said as soon as the answer begins: the stage, a process of its own, need not wait until the screen is drawn.
   document.addEventListener("htmx:beforeSend", ({ detail: { xhr } }) => {
     xhr.addEventListener("readystatechange", () => {
       const revision = xhr.readyState === XMLHttpRequest.HEADERS_RECEIVED && Number(xhr.getResponseHeader("X-Rim-Revision"));
-      if (revision) (newest = Math.max(newest, revision)), toStage("changed");
+      if (!revision) return;
+      newest = Math.max(newest, revision);
+      stageIsDue = Boolean(line && $("#stage"));
+      toStage("changed");
     });
   });
   document.addEventListener("rim:work-done", () => htmx.ajax("GET", location.pathname + location.search, { target: "#screen", swap: "morph:innerHTML" }));
@@ -242,10 +257,12 @@
   const ready = () => {
     fitStage();
     sortable();
+    if (!stageIsDue) showSpecimens();
   };
   document.addEventListener("htmx:afterSwap", () => {
     ready();
     toStage("chosen");
+    if (stageIsDue) setTimeout(showSpecimens, 800);
     $("#offline").hidden = true;
   });
   for (const failure of ["htmx:sendError", "htmx:responseError", "htmx:timeout"])
