@@ -87,6 +87,19 @@ def make(out: Path) -> None:
     for name, source in LICENCES.items():
         shutil.copyfile(MODULES / source, licences / f"{name}.txt")
     tailwind(static / "studio.css")
+    published_scripts(out / SHIPPED)
+
+
+def published_scripts(shipped: Path) -> None:
+    """The published sites' own scripts, as small as they can be."""
+    folder = shipped / "scripts"
+    folder.mkdir(parents=True, exist_ok=True)
+    for source in sorted((ROOT / "upper_rim/runtime").glob("*.js")):
+        node(
+            str(MODULES / "terser/bin/terser"),
+            str(source),
+            *("--compress", "passes=2", "--mangle", "--ecma", "2020", "--output", str(folder / source.name)),
+        )
 
 
 _FONT_FACE = re.compile(

@@ -121,8 +121,8 @@ def test_removing_what_somebody_just_changed_is_shown_first() -> None:
     base, _ = ostrey()
     theirs = apply(base, Set(node="it-tagline", field="words", value={"text": "Fog"}))
     assert isinstance(theirs, Site)
-    assert isinstance(replay(Remove(nodes=("rw-above",)), base, theirs), Conflict)
-    gone = apply(base, Remove(nodes=("rw-above",)))
+    assert isinstance(replay(Remove(nodes=("rw-above", "rw-guide-above")), base, theirs), Conflict)
+    gone = apply(base, Remove(nodes=("rw-above", "rw-guide-above")))
     assert isinstance(gone, Site)
     assert isinstance(replay(Set(node="it-tagline", field="words", value={"text": "Fog"}), base, gone), Conflict)
     assert isinstance(

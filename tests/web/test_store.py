@@ -39,7 +39,7 @@ def test_undo_reaches_back_to_the_beginning_and_redo_forward_again_also_after_a_
         gap(9),
         Remove(nodes=("pg-fares", "pg-guide")),
         Set(node="site", field="name", value="Else"),
-        Remove(nodes=("rw-above",)),
+        Remove(nodes=("rw-press",)),
         Set(node="pg-home", field="path", value="/home/"),
     ]
     for edit in edits:

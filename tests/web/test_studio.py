@@ -40,6 +40,7 @@ def site_addresses(slug: str) -> list[str]:
         "look_id": "lk-quiet",
         "font_id": "ft-none",
         "at": 0,
+        "message": 1,
     }
     found = []
     for pattern in urlpatterns:

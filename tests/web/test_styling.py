@@ -127,7 +127,12 @@ def test_a_bundle_is_carried_over_from_and_a_strangers_site_is_not(ferries: Stor
     assert Arrival.objects.count() == 1 and "Comes along" in page
     client.post(carry, {"from": "bundle", "take": ["pc-main", "scale"], "carry": "1"})
     after = store.load(ferries.pk).site
-    assert [piece.name for piece in after.pieces if piece.kind == "header"] == ["Main header", "Press header", "Header"]
+    assert [piece.name for piece in after.pieces if piece.kind == "header"] == [
+        "Main header",
+        "Press header",
+        "Header of the guide",
+        "Header",
+    ]
     assert after.face == "source-serif-4" and not Arrival.objects.exists()
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ..core.model.items import ButtonItem, IconLink, Logo, MenuItem, TextItem, ToAddress, ToPage
+from ..core.model.items import ButtonItem, IconLink, Logo, MenuItem, SearchBox, TextItem, ToAddress, ToPage
 from ..core.model.site import Band, Below, Cell, Entry, Everywhere, Header, Menu, ReachRule, Row, Site, Track
 from ..core.model.styling import Look, RoleDefault, Swatch, Tied
 from ..core.model.values import Words
@@ -12,9 +12,11 @@ from .making import Pile, declared, in_four
 from .ostrey_pieces import (
     BOOK_FLOAT,
     FOOTER,
+    GUIDE_HEADER,
     GUIDE_MENU,
     GUIDE_SIDEBAR,
     HARBOUR_MENU,
+    HELP_FOOTER,
     PHONE_BAR,
     WINTER_NOTICE,
 )
@@ -119,7 +121,14 @@ _MAIN_HEADER = Header(
                             words=in_four("Call us", "Anrufen", "Ffoniwch ni", "اتصل بنا"),
                             target=ToAddress(address="tel:+441632960144"),
                             hidden_in=("bd-narrow",),
+                            hint=in_four(
+                                "Every day from half past seven",
+                                "Täglich ab halb acht",
+                                "Bob dydd o hanner awr wedi saith",
+                                "كل يوم من السابعة والنصف",
+                            ),
                         ),
+                        SearchBox(id="it-search", hidden_in=("bd-narrow",)),
                     ),
                 ),
             ),
@@ -278,7 +287,17 @@ def ostrey() -> tuple[Site, dict[str, bytes]]:
             Band(id="bd-wide", name="Wide", from_px=980),
         ),
         menus=(_MAIN_MENU, _PRESS_MENU, HARBOUR_MENU, GUIDE_MENU),
-        pieces=(_MAIN_HEADER, _PRESS_HEADER, WINTER_NOTICE, FOOTER, GUIDE_SIDEBAR, PHONE_BAR, BOOK_FLOAT),
+        pieces=(
+            _MAIN_HEADER,
+            _PRESS_HEADER,
+            GUIDE_HEADER,
+            WINTER_NOTICE,
+            FOOTER,
+            HELP_FOOTER,
+            GUIDE_SIDEBAR,
+            PHONE_BAR,
+            BOOK_FLOAT,
+        ),
         **pile.sorted(),
     )
     return site, pile.contents

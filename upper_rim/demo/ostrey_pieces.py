@@ -2,22 +2,32 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from ..core.model.items import (
     BackToTop,
     ButtonItem,
     Contact,
     Copyright,
+    Form,
+    FormField,
     Hours,
     IconLink,
     LinkList,
     Logo,
+    MapItem,
+    Pager,
     PictureItem,
+    PictureLink,
+    PictureList,
     Profile,
     RichText,
+    SearchBox,
     SocialRow,
     TextItem,
     ToAddress,
     ToPage,
+    Viewer,
 )
 from ..core.model.rich import RichTranslation, RichWords
 from ..core.model.site import (
@@ -29,13 +39,17 @@ from ..core.model.site import (
     Everywhere,
     Float,
     Footer,
+    Header,
     Menu,
     Notice,
+    OnPage,
     ReachRule,
     Row,
     Sidebar,
     Track,
 )
+from ..core.model.styling import RoleDefault
+from ..core.model.values import Words
 from ..core.style.built_in import corners
 from .making import declared, in_four
 
@@ -89,6 +103,7 @@ FOOTER = Footer(
     id="pc-footer",
     name="Footer",
     styles=declared("footer", {"background-color": "@sw-deep", "color": "@sw-paper"}),
+    roles=(RoleDefault(id="rd-foot-link", role="link", styles=declared("foot-link", {"color": "@sw-paper"})),),
     reach=(ReachRule(id="rr-footer", where=Everywhere()),),
     rows=(
         Row(
@@ -138,6 +153,7 @@ FOOTER = Footer(
                                 Profile(id="pf-phone", address="tel:+441632960144", name="Telephone"),
                             ),
                         ),
+                        SearchBox(id="it-foot-search"),
                     ),
                 ),
                 Cell(
@@ -195,7 +211,14 @@ FOOTER = Footer(
                 },
             ),
             cells=(
-                Cell(id="cl-rights", items=(Copyright(id="it-rights", first_year=1987),)),
+                Cell(
+                    id="cl-rights",
+                    items=(
+                        Copyright(id="it-rights", first_year=1987),
+                        Pager(id="it-landings", list_on="pg-harbours", selector="main > ul", size=8),
+                        Viewer(id="it-viewer"),
+                    ),
+                ),
                 Cell(
                     id="cl-up",
                     align="end",
@@ -327,5 +350,120 @@ BOOK_FLOAT = Float(
                 ),
             ),
         ),
+    ),
+)
+
+
+def _wonder(name: str, title: str, second: str, picture: str) -> PictureLink:
+    words, more = Words(text=title), Words(text=second)
+    return PictureLink(id=f"pl-{name}", words=words, second=more, picture=picture, target=ToPage(page=f"pg-{name}"))
+
+
+GUIDE_HEADER = Header(
+    id="pc-guide-front",
+    name="Header of the guide",
+    reach=(ReachRule(id="rr-guide-front", where=OnPage(page="pg-guide")),),
+    rows=(
+        Row(id="rw-guide-above", name="Shared row", shares="rw-above"),
+        Row(id="rw-guide-main", name="Shared row", shares="rw-main"),
+        Row(
+            id="rw-wonders",
+            name="What to see",
+            styles=declared("wonders", {"background-color": "@sw-mist"}),
+            cells=(
+                Cell(
+                    id="cl-wonders",
+                    items=(
+                        PictureList(
+                            id="it-wonders",
+                            pictures_from="bd-middle",
+                            styles=declared("wonders-list", {"inline-size": "100%"}),
+                            links=(
+                                _wonder("walks", "Walks", "The ridge, the shore, and back for tea", "/coast-day.svg"),
+                                _wonder("birds", "Birds", "Who nests where, and when to keep away", "/coast-fog.svg"),
+                                _wonder("lights", "Lights", "Four towers and a lantern", "/coast-dusk.svg"),
+                                _wonder("food", "Food", "Chowder, crab, and cheese from Lindwick", "/coast-day.svg"),
+                            ),
+                        ),
+                    ),
+                ),
+            ),
+        ),
+    ),
+)
+
+
+def _field(name: str, label: str, **fields: Any) -> FormField:
+    return FormField(id=f"fd-{name}", words=Words(text=label), **fields)
+
+
+HELP_FOOTER = Footer(
+    id="pc-help",
+    name="Footer with a form",
+    styles=declared("help", {"background-color": "@sw-deep", "color": "@sw-paper"}),
+    roles=(RoleDefault(id="rd-help-link", role="link", styles=declared("help-link", {"color": "currentcolor"})),),
+    reach=(ReachRule(id="rr-help", where=Below(path="/travelling/")),),
+    rows=(
+        Row(
+            id="rw-help",
+            name="Write to us",
+            align="start",
+            gap_px=48,
+            columns=(Columns(band="bd-narrow", count=1),),
+            styles=declared(
+                "help-row",
+                {
+                    "background-color": "@sw-mist",
+                    "color": "@sw-deep",
+                    "padding-block-start": "36px",
+                    "padding-block-end": "36px",
+                },
+            ),
+            cells=(
+                Cell(
+                    id="cl-help",
+                    items=(
+                        RichText(
+                            id="it-help-why",
+                            rich=RichWords(
+                                text="<h2>Something to carry?</h2><p>Tell us what it is and when. Someone on the quay answers within a day.</p>"
+                            ),
+                        ),
+                        Form(
+                            id="it-help-form",
+                            name="Questions about luggage",
+                            thanks=Words(text="Thank you. Somebody on the quay will write to you."),
+                            fields=(
+                                _field("name", "Your name", required=True),
+                                _field(
+                                    "mail",
+                                    "Mail",
+                                    kind="mail",
+                                    required=True,
+                                    placeholder=Words(text="you@there.example"),
+                                ),
+                                _field("ship", "Which ship", kind="choice", choices=("Marram", "Turnstone", "Eider")),
+                                _field("what", "What do you bring?", kind="long", required=True),
+                            ),
+                        ),
+                    ),
+                ),
+                Cell(
+                    id="cl-help-map",
+                    items=(
+                        MapItem(
+                            id="it-help-map",
+                            words=Words(text="The Long Shed, Osterhaven"),
+                            latitude=54.1236,
+                            longitude=-4.5312,
+                            width_px=440,
+                            height_px=280,
+                        ),
+                    ),
+                ),
+            ),
+        ),
+        Row(id="rw-help-columns", name="Shared row", shares="rw-columns"),
+        Row(id="rw-help-closing", name="Shared row", shares="rw-closing"),
     ),
 )

@@ -4,6 +4,36 @@ from __future__ import annotations
 
 _DAY, _DUSK, _FOG = "/coast-day.svg", "/coast-dusk.svg", "/coast-fog.svg"
 
+_LANDINGS = "\n".join(
+    f"- **{name}**: {about}"
+    for name, about in (
+        ("Anker Steps", "at half tide and above"),
+        ("Bell Rock Stage", "calm days only"),
+        ("Birch Hole", "for the walkers’ hut"),
+        ("Cold Haven", "two bollards and a bench"),
+        ("Corrie Slip", "the school boat’s stop"),
+        ("Dun Point", "for the light"),
+        ("Eider Ledge", "May to August"),
+        ("Fell Quay", "next to the smokehouse"),
+        ("Garth Pool", "mind the moorings"),
+        ("Hallan Pier", "wood, and slippery"),
+        ("Inner Tolsey", "when the bar is open"),
+        ("Jetty of the Nuns", "on feast days"),
+        ("Kelp Stage", "bring boots"),
+        ("Lower Merrin", "at high water"),
+        ("Marram Strand", "onto the sand"),
+        ("Needle’s Eye", "by appointment"),
+        ("Oar Cottage", "ring the bell"),
+        ("Pilot’s Stair", "forty steps"),
+        ("Quern Bay", "for the mill"),
+        ("Rusk Landing", "post and parcels"),
+        ("Saltpan Quay", "the old one"),
+        ("Tern Steps", "not in June, for the birds"),
+        ("Upper Skarrow", "by the lift"),
+        ("Wether Slip", "sheep first"),
+    )
+)
+
 ENGLISH: tuple[tuple[str, str, str, str, str], ...] = (
     (
         "home",
@@ -58,7 +88,8 @@ ENGLISH: tuple[tuple[str, str, str, str, str], ...] = (
         "harbours",
         "/harbours/",
         "Harbours",
-        "Five quays, each with a waiting room, a kettle and somebody who knows.",
+        "Five quays, each with a waiting room, a kettle and somebody who knows. Besides, our small boats call here when somebody waves:\n\n"
+        + _LANDINGS,
         _DAY,
     ),
     (

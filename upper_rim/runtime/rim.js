@@ -90,6 +90,11 @@
     document.body.append(above);
     new IntersectionObserver(([seen]) => part.toggleAttribute("data-rim-away", seen.isIntersecting)).observe(above);
   });
+  // A hint goes with Escape, and may come again when one points elsewhere first (WCAG 2.2 1.4.13).
+  each("[data-rim-hint]", (part) => {
+    document.addEventListener("keydown", ({ key }) => key === "Escape" && part.matches(":hover,:focus-within") && part.toggleAttribute("data-rim-quiet", true));
+    for (const leaving of ["pointerleave", "focusout"]) part.addEventListener(leaving, () => part.removeAttribute("data-rim-quiet"));
+  });
   each("[data-rim-year]", (years) => {
     const now = new Date().getFullYear(), first = Number(years.dataset.rimYear);
     years.textContent = first && first < now ? `${first}–${now}` : now;

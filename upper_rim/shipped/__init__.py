@@ -20,10 +20,11 @@ def shelf() -> Shelf:
         faces={face.id: face for face in map(_face, json.loads((HERE / "faces.json").read_text()))},
         icons=json.loads((HERE / "icons.json").read_text()),
         brands=Brands({brand[0]: Brand(*brand) for brand in json.loads((HERE / "brands.json").read_text())}),
-        script=_without_comments((RUNTIME / "rim.js").read_text()).encode(),
-        notice_script=_without_comments((RUNTIME / "notice.js").read_text()).replace("\n", ""),
+        scripts={name: (HERE / "scripts" / f"{name}.js").read_bytes() for name in ("rim", "search", "pager", "viewer")},
+        notice_script=(HERE / "scripts/notice.js").read_text().strip(),
         pieces_css=(RUNTIME / "pieces.css").read_text(),
         drawer_css=(RUNTIME / "drawer.css").read_text(),
+        item_css={file.stem: file.read_text() for file in sorted((RUNTIME / "items").glob("*.css"))},
     )
 
 
@@ -36,9 +37,3 @@ def _face(about: dict[str, object]) -> Face:
     latin = about.pop("latin_measures")
     latin_measures = Measures.model_validate(latin) if latin else None
     return Face(files=files, measures=measures, latin_measures=latin_measures, **about)  # type: ignore[arg-type]
-
-
-def _without_comments(script: str) -> str:
-    """The published script carries no comments of ours. They stand on lines of their own."""
-    lines = (line.strip() for line in script.splitlines())
-    return "\n".join(line for line in lines if line and not line.startswith("//")) + "\n"

@@ -75,7 +75,7 @@ def _referred(node: Any, source: Site) -> Iterator[str]:
                 yield part.band
         for field in ("hidden_in", "wears"):
             yield from getattr(part, field, ())
-        for field in ("drawer_below", "menu"):
+        for field in ("drawer_below", "menu", "pictures_from"):
             value = getattr(part, field, None)
             if isinstance(value, str):
                 yield value
@@ -87,6 +87,7 @@ def _referred(node: Any, source: Site) -> Iterator[str]:
 def clashes(source: Site, target: Site, chosen: Collection[str]) -> list[Clash]:
     """What of the chosen (`scale` for sizes and faces) would clash."""
     found = []
+    source = source.unshared()
     if "scale" in chosen:
         differing = [field for field in SCALE if getattr(source, field) != getattr(target, field)]
         if differing:
@@ -158,7 +159,7 @@ def carried(
     new_id: Callable[[str], str],
 ) -> Together:
     """The edit of the target. `decisions` by the source's node id; `keep` (what is there) where none is given."""
-    return _Carrier(source, target, chosen, decisions, new_id).edit()
+    return _Carrier(source.unshared(), target, chosen, decisions, new_id).edit()
 
 
 class _Carrier:
@@ -245,8 +246,18 @@ class _Carrier:
         if isinstance(value, list):
             parts = [self._part(below, key) for below in value]
             return [part for part in parts if not (key == "reach" and part["where"]["kind"] == "address")]
-        if isinstance(value, str) and key in {"band", "menu", "drawer_below", "parent", "hidden_in", "wears"}:
+        if isinstance(value, str) and key in {
+            "band",
+            "menu",
+            "drawer_below",
+            "pictures_from",
+            "parent",
+            "hidden_in",
+            "wears",
+        }:
             return self._ids.get(value, value)
+        if isinstance(value, str) and key == "list_on":
+            return self._pages.get(self._source_pages.get(value, ""))
         if isinstance(value, str) and key == "value":
             return REFERENCE.sub(self._reference, value)
         return value

@@ -16,6 +16,7 @@ _STYLE = (
     "body{margin:0;font:17px/1.6 system-ui,sans-serif;color:#1d2326;background:#fff}"
     "main{max-width:42em;margin:0 auto;padding:2em 20px 4em}"
     "h1,h2,h3{line-height:1.2}img{max-width:100%;height:auto}table{border-collapse:collapse}"
+    "input,button{font:inherit;padding:.4em .8em}"
     "td,th{border:1px solid #ccd3d6;padding:.35em .7em;text-align:start}"
 )
 

@@ -6,7 +6,7 @@ leads to a missing one is left out when the site is published.
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Mapping
 from typing import Any
 
 from .edits import Refusal
@@ -16,15 +16,21 @@ from .items import (
     Contact,
     Copyright,
     Divider,
+    Form,
     IconLink,
     LinkList,
     Logo,
+    MapItem,
     MenuItem,
+    Pager,
     PictureItem,
+    PictureList,
     RichText,
+    SearchBox,
     SocialRow,
     Spacer,
     TextItem,
+    Viewer,
 )
 from .properties import PROPERTIES, references_in
 from .site import Asset, Cell, Float, Page, Piece, Row, Site
@@ -42,7 +48,11 @@ def broken_references(site: Site, before: Site | None = None) -> Refusal | None:
 
 
 def _faults(site: Site, before: Site | None) -> Iterator[Refusal]:
-    well = before is not None and all(_ids(before, slot) <= _ids(site, slot) for slot in _REFERRED)
+    well = (
+        before is not None
+        and all(_ids(before, slot) <= _ids(site, slot) for slot in _REFERRED)
+        and _own_rows(before).keys() <= _own_rows(site).keys()
+    )
     known = {id(piece) for piece in before.pieces} if before is not None and well else set()
     swatches = {swatch.id for swatch in site.swatches}
     bands = {band.id for band in site.bands}
@@ -53,9 +63,11 @@ def _faults(site: Site, before: Site | None) -> Iterator[Refusal]:
     for default in site.roles:
         yield from _style_faults(default, swatches, bands, default.role)
     yield from _doubled_roles(site.roles)
+    own_rows = _own_rows(site)
     for piece in site.pieces:
         if id(piece) in known:
             continue
+        yield from _faulty_shares(piece, own_rows)
         yield from _doubled_roles(piece.roles)
         for default in piece.roles:
             if default.role in {"page", "piece", "float"}:
@@ -73,6 +85,23 @@ def _faults(site: Site, before: Site | None) -> Iterator[Refusal]:
 
 
 _REFERRED = ("swatches", "bands", "menus", "looks")
+
+
+def _own_rows(site: Site) -> dict[str, str]:
+    """Ids of the rows that share none, each with its piece's."""
+    return {row.id: piece.id for piece in site.pieces for row in piece.rows if row.shares is None}
+
+
+def _faulty_shares(piece: Piece, own_rows: Mapping[str, str]) -> Iterator[Refusal]:
+    shared = [row for row in piece.rows if row.shares is not None]
+    for row in shared:
+        if own_rows.get(row.shares or "") in {None, piece.id}:
+            reason = f"“{piece.name}” shares a row that would be gone; make it its own there, or remove it there, first"
+            yield Refusal(node=row.id, field="shares", reason=reason)
+        if row.cells or row.styles or row.wears:
+            yield Refusal(node=row.id, field="shares", reason="a row that is shared has nothing of its own")
+    if len({row.shares for row in shared}) < len(shared):
+        yield Refusal(node=piece.id, field="rows", reason="a piece shows another's row once")
 
 
 def _ids(site: Site, slot: str) -> set[str]:
@@ -94,11 +123,11 @@ def roles_of(node: Any) -> dict[Part, str]:
             return {"box": "title"}
         case TextItem() | RichText() | Contact() | Copyright():
             return {"box": "text"}
-        case PictureItem() | Spacer():
+        case PictureItem() | Spacer() | SearchBox() | Form() | MapItem() | Pager() | Viewer():
             return {"box": "block"}
         case Divider():
             return {"box": "upright" if node.upright else "divider"}
-        case LinkList():
+        case LinkList() | PictureList():
             return {"box": "menu", "content": "entry"}
         case SocialRow():
             return {"box": "menu", "content": "icon"}
@@ -114,6 +143,27 @@ def roles_of(node: Any) -> dict[Part, str]:
             return {"box": node.role}
         case _:
             return {}
+
+
+def roles_within(node: Any) -> tuple[str, ...]:
+    """Roles of what an item holds that has no styles of its own: it takes the defaults for them."""
+    match node:
+        case RichText():
+            return ("link", "list", "mark", "heading-2", "heading-3")
+        case Contact():
+            return ("link",)
+        case SearchBox():
+            return ("field", "icon")
+        case Form():
+            return ("field", "button")
+        case MapItem():
+            return ("link",)
+        case Pager():
+            return ("entry",)
+        case Viewer():
+            return ("icon",)
+        case _:
+            return ()
 
 
 def _style_faults(holder: Any, swatches: set[str], bands: set[str], name: str) -> Iterator[Refusal]:
@@ -155,7 +205,8 @@ def _doubled_roles(roles: Iterable[RoleDefault]) -> Iterator[Refusal]:
 
 def _fault(node: Any, bands: set[str], menus: set[str], looks: set[str], piece: str) -> Iterator[Refusal]:
     folded = [one.band for one in getattr(node, "columns", ())]
-    used_bands = {*getattr(node, "hidden_in", ()), *folded, getattr(node, "drawer_below", None)} - {None}
+    used_bands = {*getattr(node, "hidden_in", ()), *folded, getattr(node, "drawer_below", None)}
+    used_bands = {*used_bands, getattr(node, "pictures_from", None)} - {None}
     if not used_bands <= bands:
         reason = f"“{piece}” uses a width band that is not there; choose another one there first"
         yield Refusal(node=node.id, field="hidden_in", reason=reason)

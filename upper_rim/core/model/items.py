@@ -8,7 +8,7 @@ from pydantic import Field, StringConstraints
 
 from .rich import RichWords
 from .styling import Styled
-from .values import Address, Label, Node, NodeId, PagePath, Pixels, Value, Words
+from .values import Address, Label, Name, Node, NodeId, PagePath, Pixels, Value, Words
 
 
 class ToPage(Value):
@@ -42,6 +42,7 @@ Clock = Annotated[str, StringConstraints(pattern=r"^([01]\d|2[0-4]):[0-5]\d$")]
 
 class _Item(Styled):
     hidden_in: tuple[NodeId, ...] = Field(default=(), description="Width bands in which the item does not show.")
+    hint: Words = Field(default=Words(), description="Told while one points at it, or it has the focus.")
 
 
 class Logo(_Item):
@@ -207,6 +208,102 @@ class BackToTop(_Item):
     after_px: Pixels = Field(default=600, description="How far down one must be for it to show; 0: always.")
 
 
+class SearchBox(_Item):
+    """Searches the published pages, in the language of the page that it stands on."""
+
+    kind: Literal["search"] = "search"
+    words: Words = Field(default=Words(), description="The field's name; “Search” in the page's language where empty.")
+
+
+class PictureLink(Node):
+    """A link of a picture list, and the picture that shows with it."""
+
+    words: Words = Words()
+    second: Words = Field(default=Words(), description="A second line.")
+    picture: PagePath | None = None
+    target: Target = ToNothing()
+
+
+class PictureList(_Item):
+    """Links; the picture of the one that is pointed at, or has the focus, shows. At first, the first one's."""
+
+    kind: Literal["pictures"] = "pictures"
+    links: tuple[PictureLink, ...] = ()
+    place: Literal["beside", "behind", "edges"] = Field(
+        default="beside", description="Pictures beside the list, behind it, or behind it to the window's edges."
+    )
+    list_side: Literal["start", "end"] = "start"
+    list_percent: Annotated[int, Field(ge=10, le=100)] = Field(default=45, description="The list's share of the width.")
+    list_padding_px: Pixels = 16
+    gap_px: Pixels = 4
+    gap_grows: Annotated[int, Field(ge=0, le=20)] = Field(
+        default=0, description="By how much the space between links grows, in hundredths of the viewport's width."
+    )
+    least_height_px: Pixels = 280
+    pictures_from: NodeId | None = Field(
+        default=None, description="The first width band, from narrow to wide, that shows pictures; all where None."
+    )
+
+
+class Pager(_Item):
+    """Parts a long list in a page's own content into pages. Without script, all of it shows."""
+
+    kind: Literal["pager"] = "pager"
+    list_on: NodeId | None = Field(default=None, description="The page with the list.")
+    selector: Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)] = Field(
+        default="", description="Which element of that page the list is, as CSS writes it."
+    )
+    size: Annotated[int, Field(ge=1, le=1000)] = 10
+    counts: Literal["entries", "lines"] = "entries"
+
+
+class Viewer(_Item):
+    """The overlay in which pictures of a page's own content open."""
+
+    kind: Literal["viewer"] = "viewer"
+    selector: Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)] = "main img, article img"
+    opacity_percent: Percent = Field(default=92, description="Of the ground behind the picture.")
+    captions: bool = True
+
+
+FieldKind = Literal["text", "mail", "telephone", "number", "date", "long", "choice", "tick"]
+
+
+class FormField(Node):
+    kind: FieldKind = "text"
+    words: Words = Words(text="Field")
+    required: bool = False
+    placeholder: Words = Words()
+    pattern: Annotated[str, StringConstraints(max_length=200)] = Field(
+        default="", description="A regular expression that the whole answer must match (HTML Standard, `pattern`)."
+    )
+    choices: tuple[Name, ...] = ()
+
+
+class Form(_Item):
+    """Fields that a visitor fills in; the answers go to the site's inbox."""
+
+    kind: Literal["form"] = "form"
+    name: Name = "Form"
+    fields: tuple[FormField, ...] = ()
+    button: Words = Words(text="Send")
+    thanks: Words = Words(text="Thank you. Your message has arrived.")
+    own_address: Annotated[str, StringConstraints(strip_whitespace=True, pattern=r"^(https?://[^\s\"<>]+)?$")] = Field(
+        default="", description="Where the form posts to in the ZIP, which has no inbox."
+    )
+
+
+class MapItem(_Item):
+    """A drawn map of a place, with a link that map programs open (RFC 5870)."""
+
+    kind: Literal["map"] = "map"
+    words: Words = Words(text="Where we are")
+    latitude: Annotated[float, Field(ge=-90, le=90)] = 54.0
+    longitude: Annotated[float, Field(ge=-180, le=180)] = -4.5
+    width_px: Annotated[int, Field(ge=80, le=2000)] = 320
+    height_px: Annotated[int, Field(ge=80, le=2000)] = 200
+
+
 Item = Annotated[
     Logo
     | MenuItem
@@ -221,7 +318,13 @@ Item = Annotated[
     | Copyright
     | Divider
     | Spacer
-    | BackToTop,
+    | BackToTop
+    | SearchBox
+    | PictureList
+    | Pager
+    | Viewer
+    | Form
+    | MapItem,
     Field(discriminator="kind"),
 ]
 ITEM_KINDS: dict[str, type[_Item]] = {
@@ -239,4 +342,10 @@ ITEM_KINDS: dict[str, type[_Item]] = {
     "divider": Divider,
     "spacer": Spacer,
     "top": BackToTop,
+    "search": SearchBox,
+    "pictures": PictureList,
+    "pager": Pager,
+    "viewer": Viewer,
+    "form": Form,
+    "map": MapItem,
 }

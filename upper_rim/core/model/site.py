@@ -68,6 +68,10 @@ class Row(Styled):
         default=(), description="Width bands in which the cells fold into equal columns."
     )
     hidden_in: tuple[NodeId, ...] = ()
+    shares: NodeId | None = Field(
+        default=None,
+        description="Another piece's row that stands here, as it is there; this one has nothing of its own.",
+    )
 
 
 class Everywhere(Value):
@@ -292,6 +296,17 @@ class Site(Value):
     lifts: tuple[Lift, ...] = ()
     pages: tuple[Page, ...] = ()
     assets: tuple[Asset, ...] = ()
+
+    def shown_rows(self, piece: Piece) -> tuple[Row, ...]:
+        """A piece's rows as they are published: shared ones are those that they share."""
+        if not any(row.shares for row in piece.rows):
+            return piece.rows
+        rows = {row.id: row for other in self.pieces for row in other.rows}
+        return tuple(rows[row.shares] if row.shares else row for row in piece.rows)
+
+    def unshared(self) -> Site:
+        """The same with every shared row in place, ids and all: for reading, not for keeping."""
+        return self.replaced(pieces=tuple(piece.replaced(rows=self.shown_rows(piece)) for piece in self.pieces))
 
     def without_pages(self, before: Site | None = None) -> dict[str, Any]:
         """All but pages and files, as JSON values: the part that the store keeps as one document. With `before`, only

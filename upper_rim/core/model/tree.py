@@ -12,7 +12,7 @@ from typing import Any, NamedTuple
 
 from pydantic import TypeAdapter
 
-from .items import ITEM_KINDS, SocialRow
+from .items import ITEM_KINDS, Form, PictureList, SocialRow
 from .site import PIECE_KINDS, Cell, Entry, Menu, Row, Site
 from .styling import Look, RoleDefault
 from .values import Node, Value
@@ -28,6 +28,8 @@ SLOTS: dict[type[Value], tuple[str, ...]] = {
     RoleDefault: ("styles",),
     **dict.fromkeys(ITEM_KINDS.values(), ("styles",)),
     SocialRow: ("profiles", "styles"),
+    PictureList: ("links", "styles"),
+    Form: ("fields", "styles"),
 }
 
 SORTED_SLOTS: dict[str, Callable[[Any], Any]] = {

@@ -6,15 +6,15 @@
 from __future__ import annotations
 
 import hashlib
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from functools import cache
 from html import escape
 
-from ..exchange.encoding import insertion
+from ..exchange.encoding import decode, insertion
 from ..exchange.markdown import document
 from ..exchange.markers import marked
-from ..model.items import ToPage
-from ..model.site import Below, OnPage, Page, Site, Snippet
+from ..model.items import BackToTop, Copyright, Form, Item, MenuItem, Pager, PictureList, SearchBox, ToPage
+from ..model.site import Below, Float, OnPage, Page, Piece, Site, Snippet
 from ..model.tree import walk
 from ..model.values import Node
 from ..reach.coverage import Coverage, Outcome
@@ -22,10 +22,13 @@ from ..style.fonts import subset_font
 from ..style.pictures import Picture, read_picture
 from ..style.resolve import Styling, styled_in
 from .font_rules import faces_in_use
+from .form_html import FORMS
 from .item_html import Scene
 from .links import Links
 from .phrases import phrase
 from .piece_html import Shown, around
+from .search_html import MOST_LISTED, results_body, results_path
+from .search_index import Hit, PageText, made_index, text_of
 from .sheet import inside_a_page, sheet
 from .shelf import Shelf
 
@@ -57,14 +60,35 @@ class Composer:
         css = sheet(site, shelf, PARTS if marks else "", self._picture) if site.pieces else ""
         self.css = inside_a_page(css) if marks else css
         self.css_path = PARTS + f"{_short_hash(css.encode())}.css"
-        self.script_path = PARTS + f"{_short_hash(shelf.script)}.js"
-        looks = (
+        self.script_paths = {name: PARTS + f"{_short_hash(script)}.js" for name, script in shelf.scripts.items()}
+        self._looks = (
             f"<style data-rim-sheet>{self.css}</style>" if marks else f'<link rel="stylesheet" href="{self.css_path}">'
         )
-        self._head = marked("head", f'{looks}<script src="{self.script_path}" defer></script>')
+        self.index_paths = self._search_paths()
         self._fragments: dict[
             tuple[tuple[tuple[str, ...], ...], str, str | None, str, str], tuple[bytes, bytes, bytes]
         ] = {}
+
+    def _search_paths(self) -> dict[str, str]:
+        """By language, where the index of its pages is, named by what is in it; none where nothing searches."""
+        if not any(isinstance(item, SearchBox) for item in items_of(self.site.pieces)):
+            return {}
+        told: dict[str, list[str]] = {}
+        for page in self.site.pages:
+            told.setdefault(page.language, []).append(f"{page.path} {page.title} {page.content} {page.cuts}")
+        return {
+            language: PARTS + f"search-{language}-{_short_hash(repr(said).encode())}.txt"
+            for language, said in told.items()
+        }
+
+    def index(self, language: str) -> str:
+        """The search index of the pages in a language, as their own contents have it: pieces are on every page."""
+        assert self._read is not None
+        return made_index(
+            PageText(page.path, page.title, _own_text(self._read(page.content), page) if page.content else "")
+            for page in self.site.pages
+            if page.language == language
+        )
 
     def page(self, page: Page, content: bytes) -> bytes:
         """The published page. Taking every insertion out gives `content` less its cuts."""
@@ -96,7 +120,10 @@ class Composer:
         if not self.site.pieces:
             return
         yield self.css_path, self.css.encode()
-        yield self.script_path, self._shelf.script
+        used = scripts_of(self.site, self.site.pieces)
+        for name, script in self._shelf.scripts.items():
+            if name in used:
+                yield self.script_paths[name], script
         for face in faces_in_use(self.site, self._shelf, Styling(self.site)):
             for file in face.files:
                 if file.data is not None:
@@ -117,12 +144,33 @@ class Composer:
         title = phrase("not_found", language)
         return self._virtual(title, language, phrase("not_found_text", language), "/404.html")
 
+    def results_page(self, language: str) -> bytes:
+        """Where a search leads without script: at first all pages in that language."""
+        pages = [Hit(page.path, page.title) for page in self.site.pages if page.language == language]
+        body = results_body(language, self.index_paths[language], pages[:MOST_LISTED])
+        made = self._made(phrase("search", language), language, body, results_path(language, self.site.language))
+        script = f'<script src="{self.script_paths["search"]}" defer></script>'.encode()
+        return made if script in made else made.replace(b"</body>", script + b"</body>", 1)
+
+    def answer_page(self, form: Form, language: str, *, sent: bool) -> bytes:
+        """What is said after a form was sent; the faults of one that was not take the place of what is marked."""
+        title = phrase("sent" if sent else "not_sent", language)
+        told = f"<p>{escape(form.thanks.in_language(language))}</p>" if sent else marked("told", "")
+        back = f'<p><a href="/" data-rim-back>{escape(phrase("go_back", language))}</a></p>'
+        return self._made(
+            title, language, f"<h1>{escape(title)}</h1>\n{told}\n{marked('back', back)}\n", FORMS + form.id
+        )
+
     def page_to_come(self, page: Page) -> bytes:
         """A page that is known by its path only."""
         return self._virtual(page.title or page.path, page.language, phrase("to_come", page.language), page.path, page)
 
     def _virtual(self, title: str, language: str, text: str, path: str, page: Page | None = None) -> bytes:
-        content, splice = document(title, language, f"<h1>{escape(title)}</h1>\n<p>{escape(text)}</p>\n")
+        return self._made(title, language, f"<h1>{escape(title)}</h1>\n<p>{escape(text)}</p>\n", path, page)
+
+    def _made(self, title: str, language: str, body: str, path: str, page: Page | None = None) -> bytes:
+        """A page of our own making with its pieces."""
+        content, splice = document(title, language, body)
         shape = page or Page(id="not-found", path=path, title=title, language=language)
         return self.page(shape.replaced(splice=splice), content)
 
@@ -132,15 +180,45 @@ class Composer:
         close = page.splice.close if page.splice else ""
         key = (tuple((shown.piece.id, *shown.out_in) for shown in pieces), page.language, current, encoding, close)
         if key not in self._fragments:
-            scene = Scene(self.site, self._links, self._shelf, page.language, current, self._marks, self._year)
+            index = self.index_paths.get(page.language, "")
+            scene = Scene(self.site, self._links, self._shelf, page.language, current, self._marks, self._year, index)
             before, behind = around(pieces, scene)
             closing = marked("close", close) if close and behind else ""
             self._fragments[key] = (
-                insertion(self._head, encoding),
+                insertion(marked("head", self._looks + self._script_tags([one.piece for one in pieces])), encoding),
                 insertion(before, encoding),
                 insertion(closing + behind, encoding),
             )
         return self._fragments[key]
+
+    def _script_tags(self, pieces: Iterable[Piece]) -> str:
+        used = scripts_of(self.site, pieces) - ({"pager"} if self._marks else set())
+        paths = (path for name, path in self.script_paths.items() if name in used)
+        return "".join(f'<script src="{path}" defer></script>' for path in paths)
+
+
+def items_of(pieces: Iterable[Piece]) -> Iterator[Item]:
+    return (item for piece in pieces for row in piece.rows for cell in row.cells for item in cell.items)
+
+
+def scripts_of(site: Site, pieces: Iterable[Piece]) -> set[str]:
+    """Names of the scripts that pieces need: a page loads no other."""
+    used: set[str] = set()
+    for piece in pieces:
+        if isinstance(piece, Float) and piece.yields:
+            used.add("rim")
+        shown = piece.replaced(rows=site.shown_rows(piece))
+        for item in items_of([shown]):
+            if item.hint.text or isinstance(item, MenuItem | Copyright | BackToTop):
+                used.add("rim")
+            if item.kind in {"search", "pager", "viewer"}:
+                used.add(item.kind)
+    return used
+
+
+def _own_text(content: bytes, page: Page) -> str:
+    encoding = page.splice.encoding if page.splice else "utf-8"
+    return text_of(decode(_spliced(content, (), page), encoding))
 
 
 def _is_for(snippet: Snippet, page: Page) -> bool:
@@ -209,6 +287,14 @@ def _linked_pages(site: Site) -> set[str]:
     nodes: tuple[Node, ...] = (*entries, *(node for piece in site.pieces for node in styled_in(piece)))
     targets = (getattr(node, "target") for node in nodes if _leads(type(node)))  # noqa: B009 - only some nodes have it
     linked = {target.page for target in targets if isinstance(target, ToPage)}
+    linked |= {item.list_on for item in items_of(site.pieces) if isinstance(item, Pager) and item.list_on}
+    linked |= {
+        link.target.page
+        for item in items_of(site.pieces)
+        if isinstance(item, PictureList)
+        for link in item.links
+        if isinstance(link.target, ToPage)
+    }
     translated = {page.id for page in site.pages if page.translates in linked}
     originals = {page.translates for page in site.pages if page.id in linked and page.translates}
     return linked | translated | originals

@@ -5,8 +5,9 @@ Patterns follow the ARIA Authoring Practices: labelled navigation, disclosure.
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from html import escape
 
 from ..model.items import (
@@ -15,26 +16,36 @@ from ..model.items import (
     Contact,
     Copyright,
     Divider,
+    Form,
     IconLink,
     Item,
     LinkList,
     Logo,
+    MapItem,
     MenuItem,
+    Pager,
     PictureItem,
+    PictureList,
     Profile,
     RichText,
+    SearchBox,
     SocialRow,
     Spacer,
     Target,
     TextItem,
+    Viewer,
 )
 from ..model.site import Entry, Menu, Site
 from ..model.styling import Styled
 from .contact_html import contact_html
+from .form_html import form_html
 from .links import Links
+from .map_html import map_html
 from .naming import look_class, published_name
 from .phrases import phrase
+from .picture_html import picture_html, picture_list_html, viewer_html
 from .rich_html import rich_html
+from .search_html import pager_html, search_html
 from .shelf import Shelf
 
 
@@ -44,6 +55,7 @@ class Scene:
 
     `marks` adds the ids of nodes as `data-rim-node`, for the stage to tell what was pressed. `year` is the present one;
     None where it is not to be told.
+    `holder`: the piece that shares a row of another one, which may stand on the same page. `index_path`: where the index of the pages in that language is.
     """
 
     site: Site
@@ -53,19 +65,34 @@ class Scene:
     current: str | None
     marks: bool = False
     year: int | None = None
+    index_path: str = ""
+    holder: str = ""
 
     def name(self, part: str = "") -> str:
         return published_name(self.site.key, part)
 
+    def within(self, piece: str) -> Scene:
+        return replace(self, holder=piece)
+
+    def html_id(self, part: str) -> str:
+        """An id that is the only one of its kind on a page."""
+        return published_name(self.site.key, f"{part}-{self.holder}" if self.holder else part)
+
     def attributes(self, node: Styled, *classes: str) -> str:
         worn = (look_class(look, position) for position, look in enumerate(node.wears))
         names = " ".join([*(self.name(part) for part in (*classes, *worn)), *node.classes.split()])
-        node_id = node.id
-        mark = f' data-rim-node="{node_id}"' if self.marks else ""
-        return f'class="{names}"{mark}'
+        return f'class="{names}"{self.mark(node.id)}'
+
+    def mark(self, node_id: str) -> str:
+        return f' data-rim-node="{node_id}"' if self.marks else ""
 
 
 def item_html(item: Item, scene: Scene) -> str:
+    html = _bare_html(item, scene)
+    return _with_hint(html, item, scene) if item.hint.text and html else html
+
+
+def _bare_html(item: Item, scene: Scene) -> str:
     match item:
         case Logo():
             return _logo(item, scene)
@@ -87,7 +114,7 @@ def item_html(item: Item, scene: Scene) -> str:
             markup = rich_html(item.rich.in_language(scene.language), scene.site.key)
             return f"<div {scene.attributes(item, 'text', 'rich', item.id)} dir=auto>{markup}</div>"
         case PictureItem():
-            return _picture(item, scene)
+            return picture_html(item, scene)
         case LinkList():
             return _link_list(item, scene)
         case Contact():
@@ -105,6 +132,34 @@ def item_html(item: Item, scene: Scene) -> str:
             words = escape(item.words.in_language(scene.language) or phrase("top", scene.language))
             after = f' data-rim-after="{item.after_px}"' if item.after_px else ""
             return f'<a {scene.attributes(item, "second", item.id)} href="#"{after}>{words}</a>'
+        case SearchBox():
+            return search_html(item, scene)
+        case PictureList():
+            return picture_list_html(item, scene)
+        case Pager():
+            return pager_html(item, scene)
+        case Viewer():
+            return viewer_html(item, scene)
+        case Form():
+            return form_html(item, scene)
+        case MapItem():
+            return map_html(item, scene)
+
+
+_ROOT = re.compile(r"<([a-z]+)")
+_STOPS = re.compile(r"<(?:a[^>]* href=|button|input|select|textarea)")
+
+
+def _with_hint(html: str, item: Item, scene: Scene) -> str:
+    """A hint that shows on pointing and on focus (WCAG 2.2 1.4.13); what cannot have the focus is made to."""
+    words = escape(item.hint.in_language(scene.language))
+    hint_id = scene.html_id(f"{item.id}-hint")
+    stop = "" if _STOPS.search(html) else ' tabindex="0"'
+    described = _ROOT.sub(lambda root: f'<{root[1]} aria-describedby="{hint_id}"{stop}', html, count=1)
+    return (
+        f'<span class="{scene.name("hinted")}" data-rim-hint>{described}'
+        f'<span class="{scene.name("hint")}" role="tooltip" id="{hint_id}">{words}</span></span>'
+    )
 
 
 WORDY = {"beside": "wordy", "below": "below"}
@@ -124,17 +179,6 @@ def _icon(scene: Scene, icon: str) -> str:
     return f'<span class="{scene.name("icon")} {scene.name("icon-" + icon)}"></span>'
 
 
-def _picture(item: PictureItem, scene: Scene) -> str:
-    if item.picture is None:
-        return f"<div {scene.attributes(item, 'block', 'picture', item.id)}></div>"
-    words = "" if item.ornament else escape(item.words.in_language(scene.language), quote=True)
-    image = f'<img src="{escape(item.picture, quote=True)}" alt="{words}" loading="lazy" decoding="async">'
-    href, _ = scene.links.resolve(item.target, scene.language)
-    if href is None:
-        return f"<div {scene.attributes(item, 'block', 'picture', item.id)}>{image}</div>"
-    return f'<a {scene.attributes(item, "block", "picture", item.id)} href="{escape(href, quote=True)}">{image}</a>'
-
-
 def _link_list(item: LinkList, scene: Scene) -> str:
     menu = next((menu for menu in scene.site.menus if menu.id == item.menu), None)
     entries: tuple[Entry, ...] = menu.entries if menu else ()
@@ -142,7 +186,7 @@ def _link_list(item: LinkList, scene: Scene) -> str:
         entries = next((entry.entries for entry in _below(entries) if entry.id == item.branch), ())
     title = escape(item.words.in_language(scene.language), quote=True)
     listed = "".join(_entry(entry.replaced(entries=()), scene, item.id) for entry in entries)
-    title_id = scene.name(f"{item.id}-title")
+    title_id = scene.html_id(f"{item.id}-title")
     head = f'<div class="{scene.name("list-title")}" id="{title_id}">{title}</div>' if title else ""
     named = f'aria-labelledby="{title_id}"' if title else f'aria-label="{escape(_name_of(menu), quote=True)}"'
     attributes = scene.attributes(item, "menu", "links", item.id)
@@ -177,9 +221,10 @@ def _profile(profile: Profile, item: SocialRow, scene: Scene) -> str:
     label = f' aria-label="{name}{escape(note)}"' if item.words_shown == "none" or window else ""
     words = "" if item.words_shown == "none" else f"<span>{name}</span>"
     shown = " ".join(scene.name(part) for part in ("link", *([WORDY[item.words_shown]] if words else [])))
-    marked = f' data-rim-node="{profile.id}"' if scene.marks else ""
     href = escape(profile.address, quote=True)
-    return f'<a class="{shown}" href="{href}"{opening}{label}{marked}>{_icon(scene, mark.icon)}{words}</a>'
+    return (
+        f'<a class="{shown}" href="{href}"{opening}{label}{scene.mark(profile.id)}>{_icon(scene, mark.icon)}{words}</a>'
+    )
 
 
 def _copyright(item: Copyright, scene: Scene) -> str:
@@ -216,7 +261,7 @@ def _menu(item: MenuItem, scene: Scene) -> str:
     menu = next((menu for menu in scene.site.menus if menu.id == item.menu), None)
     if menu is None:
         return f"<div {scene.attributes(item, item.id)}></div>"
-    drawer_id = scene.name(f"{item.id}-drawer")
+    drawer_id = scene.html_id(f"{item.id}-drawer")
     entries = f'<ul class="{scene.name("list")}" role="list">{_entries(menu.entries, scene, item.id)}</ul>'
     below = drawer_width(item, scene.site)
     label = escape(menu.name, quote=True)
@@ -261,14 +306,14 @@ def _entry(entry: Entry, scene: Scene, where: str) -> str:
         return ""
     words = escape(label)
     current = ' aria-current="page"' if page is not None and page.id == scene.current else ""
-    mark = f' data-rim-node="{entry.id}"' if scene.marks else ""
+    mark = scene.mark(entry.id)
     if href is None:
         head = f'<span class="{scene.name("head")}"{mark}>{words}</span>'
     else:
         head = f'<a href="{escape(href, quote=True)}"{current}{mark}>{words}</a>'
     if not branch:
         return f"<li>{head}</li>"
-    branch_id = scene.name(f"{where}-{entry.id}")
+    branch_id = scene.html_id(f"{where}-{entry.id}")
     opener = escape(phrase("branch", scene.language, label), quote=True)
     return (
         f'<li>{head}<button type="button" class="{scene.name("sub-button")}" aria-expanded="false" aria-controls="{branch_id}"'

@@ -104,7 +104,10 @@ def _piece(shown: Shown, scene: Scene, *, skip: bool = False, target: bool = Fal
         else ""
     )
     after = f'<div id="{content_id}" class="{scene.name("target")}" tabindex="-1"></div>' if target else ""
-    rows = "".join(_row(row, scene) for row in piece.rows)
+    rows = "".join(
+        _row(row, scene.within(piece.id) if own.shares else scene)
+        for row, own in zip(scene.site.shown_rows(piece), piece.rows, strict=True)
+    )
     language = f' lang="{scene.language}" dir="{direction(scene.language)}"'
     classes = ["", piece.id, *_out(shown)]
     label = f' aria-label="{escape(piece.name, quote=True)}"'

@@ -10,8 +10,11 @@ from collections.abc import Callable, Iterator
 from typing import NamedTuple
 
 from ..exchange.pages_in import file_name
+from ..model.items import Form
 from ..model.site import Site
-from .compose import Composer
+from .compose import Composer, items_of
+from .form_html import FORMS
+from .search_html import results_path
 from .shelf import Shelf
 
 NOT_FOUND = "/404.html"
@@ -50,6 +53,21 @@ def publication(
         return
     for path, data in composer.parts():
         yield PublishedFile(path[1:], data)
+    taken = {page.path for page in site.pages}
+    for language, path in composer.index_paths.items():
+        yield PublishedFile(path[1:], composer.index(language).encode())
+        results = results_path(language, site.language)
+        if results not in taken:
+            yield PublishedFile(file_name(results), composer.results_page(language))
+    for form in (item for item in items_of(site.pieces) if isinstance(item, Form)):
+        yield PublishedFile(f"{FORMS[1:]}{form.id}/form.json", form.model_dump_json().encode())
+        for language in sorted({page.language for page in site.pages} | {site.language}):
+            yield PublishedFile(
+                f"{FORMS[1:]}{form.id}/sent-{language}.html", composer.answer_page(form, language, sent=True)
+            )
+            yield PublishedFile(
+                f"{FORMS[1:]}{form.id}/not-sent-{language}.html", composer.answer_page(form, language, sent=False)
+            )
     if all(page.path != NOT_FOUND for page in site.pages):
         yield PublishedFile(NOT_FOUND[1:], composer.not_found_page())
 

@@ -13,7 +13,19 @@ from urllib.parse import quote
 
 import lightningcss
 
-from ..model.items import BackToTop, IconLink, Item, Logo, MenuItem, PictureItem, SocialRow, Spacer
+from ..model.items import (
+    BackToTop,
+    IconLink,
+    Item,
+    Logo,
+    MenuItem,
+    PictureItem,
+    PictureList,
+    SearchBox,
+    SocialRow,
+    Spacer,
+    Viewer,
+)
 from ..model.site import BottomBar, Cell, Float, Footer, Notice, Piece, Row, Sidebar, Site, Track
 from ..style.colour import Palette
 from ..style.own_css import own_css
@@ -52,6 +64,7 @@ def sheet(
     base = "".join(
         (
             with_site_key(shelf.pieces_css, site.key),
+            *(with_site_key(shelf.item_css[kind], site.key) for kind in _kinds(site) if kind in shelf.item_css),
             *(_drawer(site, shelf, width) for width in _drawer_widths(site) if only_band is None),
             with_site_key(rules.base(), site.key),
             *_structure(site, shelf, pictures),
@@ -140,7 +153,17 @@ def icons_of(site: Site, shelf: Shelf) -> list[str]:
         elif isinstance(item, SocialRow):
             marks = (shelf.brands.mark(one.address) for one in item.profiles)
             used |= {mark.icon for mark in marks if mark.brand is None}
+        elif isinstance(item, SearchBox):
+            used.add("search")
+        elif isinstance(item, Viewer):
+            used |= {"chevron-left", "chevron-right"}
     return sorted(used)
+
+
+def _kinds(site: Site) -> list[str]:
+    """Kinds of the items in use, in order; and `hint`."""
+    hinted = {"hint"} if any(item.hint.text for item in _items(site)) else set()
+    return sorted({item.kind for item in _items(site)} | hinted)
 
 
 def _items(site: Site) -> Iterator[Item]:
@@ -293,7 +316,7 @@ def _floating(name: str, own: str, piece: Float) -> Iterator[str]:
 
 
 def _piece_rules(site: Site, piece: Piece, pictures: Pictures, shelf: Shelf) -> Iterator[str]:
-    for row in piece.rows:
+    for row in (row for row in piece.rows if row.shares is None):
         yield from _row_rules(site, row)
         for cell in row.cells:
             yield from _cell_rules(site, cell, pictures, shelf)
@@ -369,11 +392,35 @@ def _cell_rules(site: Site, cell: Cell, pictures: Pictures, shelf: Shelf) -> Ite
                 found = pictures(item.picture) if item.picture else None
                 shape = ratio or (f";aspect-ratio:{found.width}/{found.height}" if found else "")
                 yield f"{own}>img{{display:block;inline-size:{item.width_px}px;max-inline-size:100%;block-size:auto{shape}}}"
+            case PictureList():
+                yield from _picture_list(site, own, item)
+            case Viewer():
+                yield f"{own}{{--{name}-veil:{item.opacity_percent}%}}"
             case Spacer(grows=True):
                 yield f"{own}{{flex:1 0 0}}"
             case Spacer():
                 yield f"{own}>span{{display:block;inline-size:{item.size_px}px;block-size:{item.size_px}px}}"
         yield from _hidden(site, item.hidden_in, f"{name}-{item.id}")
+
+
+def _picture_list(site: Site, own: str, item: PictureList) -> Iterator[str]:
+    """The list's share of the room, and where the pictures stand in the bands that show them."""
+    name, start = site.key, item.list_side == "start"
+    gap = f"calc({item.gap_px}px + {item.gap_grows}vw)" if item.gap_grows else f"{item.gap_px}px"
+    yield f"{own} .{name}-list{{row-gap:{gap};padding:{item.list_padding_px}px}}"
+    from_px = next((band.from_px for band in site.bands if band.id == item.pictures_from), 0)
+    rest = 100 - item.list_percent
+    place = {
+        "beside": f"inset-inline:{f'{item.list_percent}% 0' if start else f'0 {item.list_percent}%'};inline-size:{rest}%",
+        "behind": "inset-inline:0;inline-size:100%",
+        "edges": "inset-inline:calc(50% - 50vw);inline-size:100vw",
+    }[item.place]
+    aside = f"margin-inline:{f'0 {rest}%' if start else f'{rest}% 0'};inline-size:{item.list_percent}%"
+    clip = "overflow:visible" if item.place == "edges" else ""
+    shown = f"{own}{{{clip}}}{own} .{name}-list{{min-block-size:{item.least_height_px}px;{aside}}}{own} img{{{place}}}"
+    yield f"@media (width >= {from_px}px){{{shown}}}" if from_px else shown
+    if from_px:
+        yield f"@media (width < {from_px}px){{{own} img{{display:none}}}}"
 
 
 def _hidden(site: Site, hidden_in: Iterable[str], css_class: str) -> Iterator[str]:

@@ -42,13 +42,16 @@ class Face:
 
 @dataclass(frozen=True)
 class Shelf:
+    """`scripts`: `rim` for what most pieces share, the others by kind of item; `item_css` likewise, `hint` besides."""
+
     faces: Mapping[str, Face]
     icons: Mapping[str, str]
     brands: Brands
-    script: bytes
+    scripts: Mapping[str, bytes]
     notice_script: str
     pieces_css: str
     drawer_css: str
+    item_css: Mapping[str, str]
 
 
 def character_em(site: Site, shelf: Shelf) -> float:

@@ -24,9 +24,13 @@ from django.utils.cache import patch_vary_headers
 
 from ...core.exchange.pages_in import file_name
 from ...core.output.compose import PARTS
+from ...core.output.form_html import FORMS
 from ...core.output.publication import NOT_FOUND
+from ...core.output.search_html import RESULTS
 from ..sites.models import StoredSite
-from ..sites.storage import editions, stored_name
+from ..sites.storage import editions, stored, stored_name
+from .forms import receive, told
+from .searching import answered
 
 _TYPES = {
     "js": "text/javascript; charset=utf-8",
@@ -52,13 +56,22 @@ SMALLEST_COMPRESSED = 400
 
 
 def respond(request: HttpRequest, slug: str) -> HttpResponse:
-    if request.method not in {"GET", "HEAD"}:
+    posted = request.path.startswith(FORMS) and request.method == "POST"
+    if request.method not in {"GET", "HEAD"} and not posted:
         return HttpResponseNotAllowed(["GET", "HEAD"])
     manifest = StoredSite.objects.filter(slug=slug).values_list("current_edition__manifest", flat=True).first()
     if not manifest:
         return HttpResponseNotFound("There is no published site at this address.", content_type="text/plain")
     files = listed_files(manifest)
+    if posted:
+        return receive(request, slug, files)
     path = request.path
+    if path.startswith(FORMS):
+        return told(request, files)
+    if path.startswith(RESULTS) and request.GET.get("q"):
+        found = answered(request, files)
+        if found is not None:
+            return found
     content = files.get(file_name(path))
     if content is None and not path.endswith("/") and f"{path[1:]}/index.html" in files:
         query = request.META.get("QUERY_STRING", "")
@@ -120,12 +133,6 @@ def _accepted(header: str) -> str:
         if "q=0" not in part.replace(" ", "").replace("q=0.", "")
     }
     return "br" if "br" in offered else "gzip" if "gzip" in offered else ""
-
-
-@lru_cache(maxsize=256)
-def stored(content: str) -> bytes:
-    with editions().open(stored_name(content)) as file:
-        return bytes(file.read())
 
 
 @lru_cache(maxsize=512)

@@ -19,6 +19,7 @@ from ...core.model.edits import edit_adapter
 from ...core.model.site import Page, Site
 from ...core.model.styling import Part
 from ...core.output.compose import PARTS, Composer
+from ...core.output.search_html import results_path
 from ...core.output.specimen import role_document, states_document
 from ...core.style.resolve import Styling
 from ...shipped import shelf
@@ -47,6 +48,9 @@ def respond(request: HttpRequest, key: StageKey) -> HttpResponse:
         if "rim-try" in request.GET
         else stage_composer(key.site_id, loaded)
     )
+    language = next((one for one, path in composer.index_paths.items() if path == request.path), None)
+    if language is not None:
+        return _quiet(HttpResponse(composer.index(language), content_type="text/plain; charset=utf-8"))
     if request.path.startswith(PARTS):
         part = _shipped_fonts().get(request.path) or dict(composer.parts()).get(request.path)
         return (
@@ -122,6 +126,9 @@ def _page_or_file(request: HttpRequest, composer: Composer, revision: int) -> Ht
     if asset is not None:
         return HttpResponse(store.read_content(asset.content), content_type=content_type(path))
     script = _stage_script(studio_address(request.get_host()), "", revision)
+    results = next((one for one in composer.index_paths if results_path(one, site.language) == path), None)
+    if results is not None:
+        return HttpResponse(composer.results_page(results) + script.encode(), content_type="text/html")
     return HttpResponse(composer.not_found_page() + script.encode(), content_type="text/html", status=404)
 
 

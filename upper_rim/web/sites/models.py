@@ -145,3 +145,19 @@ class Arrival(_OneEach):
     """A bundle from which somebody chooses what goes over into a site; without contents."""
 
     document = models.JSONField()
+
+
+class Message(models.Model):
+    """What a visitor sent by a form: the answers as they were labelled then. `sender` tells floods apart, not people."""
+
+    site = models.ForeignKey(StoredSite, on_delete=models.CASCADE, related_name="messages")
+    form = models.CharField(max_length=40)
+    form_name = models.CharField(max_length=120)
+    page = models.CharField(max_length=1000, blank=True)
+    answers = models.JSONField(help_text="Pairs of label and answer.")
+    sender = models.CharField(max_length=64)
+    received_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-received_at", "-pk"]
+        indexes = [models.Index(fields=["site", "-received_at"]), models.Index(fields=["sender", "received_at"])]

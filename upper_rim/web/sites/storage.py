@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import secrets
+from functools import lru_cache
 from pathlib import Path
 from typing import Any
 
@@ -45,6 +46,13 @@ def keep(content: str, data: bytes) -> None:
         storage.keep(name, data)
     elif not storage.exists(name):
         storage.save(name, ContentFile(data))
+
+
+@lru_cache(maxsize=256)
+def stored(content: str) -> bytes:
+    """A content by its hash; it never changes."""
+    with editions().open(stored_name(content)) as file:
+        return bytes(file.read())
 
 
 def stored_name(content: str) -> str:

@@ -9,16 +9,20 @@ from ...core.model.items import (
     Contact,
     Copyright,
     Divider,
+    Form,
     IconLink,
     Logo,
     MenuItem,
+    Pager,
     PictureItem,
+    PictureList,
     RichText,
     SocialRow,
     Spacer,
+    Viewer,
 )
 from ...core.model.site import Cell, Piece, Row, Site
-from .control import Control, Group, choice, px, text, track_in_words, yes
+from .control import Control, Group, choice, px, text, track_in_words, words, yes
 from .item_controls import item_groups
 from .piece_controls import folds, piece_groups
 
@@ -34,6 +38,12 @@ def groups_for(node: Any, site: Site) -> list[Group]:
                 *piece_groups(node, site),
                 _shown(node, site),
             ]
+        case Row(shares=str(shared)):
+            row, other = shared_row(site, shared)
+            rows = [
+                (one.id, f"{piece.name}: {one.name}") for piece in site.pieces for one in piece.rows if not one.shares
+            ]
+            return [Group(f"{row.name}, a row of {other.name}", [choice(node, "shares", "Shows", rows)])]
         case Row():
             return [
                 Group("Row", [text(node, "name", "Name"), yes(node, "full_width", "Edge to edge")]),
@@ -64,14 +74,19 @@ def groups_for(node: Any, site: Site) -> list[Group]:
                 Group("Space", [px(node, "gap_px", "Between items", 400)]),
             ]
         case _:
-            return [*item_groups(node, site), _shown(node, site)]
+            return [*item_groups(node, site), _shown(node, site, list(words(node, "hint", "Hint", site)))]
 
 
-def _shown(node: Any, site: Site) -> Group:
+def shared_row(site: Site, row_id: str) -> tuple[Row, Piece]:
+    """The row that another one shares, and the piece that it belongs to."""
+    return next((row, piece) for piece in site.pieces for row in piece.rows if row.id == row_id)
+
+
+def _shown(node: Any, site: Site, others: list[Control] | None = None) -> Group:
     bands = [(band.id, band.name) for band in site.bands]
     shown = [band for band, _ in bands if band not in node.hidden_in]
     widths = [Control("bands", "Widths", node.id, "hidden_in", shown, bands)] if bands else []
-    return Group("Shows at", [*widths, text(node, "classes", "Classes")])
+    return Group("Shows at", [*widths, *(others or []), text(node, "classes", "Classes")])
 
 
 KIND_NAMES = {
@@ -89,6 +104,12 @@ KIND_NAMES = {
     "divider": "Divider",
     "spacer": "Spacer",
     "top": "Back to top",
+    "search": "Search",
+    "pictures": "Picture list",
+    "pager": "Pager",
+    "viewer": "Picture viewer",
+    "form": "Form",
+    "map": "Map",
 }
 PIECE_NAMES = {
     "header": "Header",
@@ -103,6 +124,8 @@ PIECE_NAMES = {
 def node_name(node: Any, site: Site) -> str:
     """What a node is called in the outline and over the tray."""
     match node:
+        case Row(shares=str(shared)):
+            return f"{shared_row(site, shared)[0].name}, shared"
         case Piece() | Row():
             return node.name
         case Cell():
@@ -115,15 +138,19 @@ def node_name(node: Any, site: Site) -> str:
         case IconLink():
             return f"Icon: {node.icon}"
         case RichText():
-            words = re.sub(r"<[^>]+>", " ", node.rich.text).strip()
-            return f"Text: {words[:28] + '…' if len(words) > 29 else words}"
+            return f"Text: {_short(re.sub(r'<[^>]+>', ' ', node.rich.text).strip())}"
         case PictureItem():
             return f"Picture: {node.picture.rpartition('/')[2]}" if node.picture else "Picture: none yet"
-        case Contact() | SocialRow() | Divider() | Spacer() | Copyright():
+        case Form():
+            return f"Form: {node.name}"
+        case Contact() | SocialRow() | Divider() | Spacer() | Copyright() | PictureList() | Pager() | Viewer():
             return KIND_NAMES[node.kind]
         case _:
-            words = node.words.text
-            return f"{KIND_NAMES[node.kind]}: {words[:28] + '…' if len(words) > 29 else words}"
+            return f"{KIND_NAMES[node.kind]}: {_short(node.words.text)}" if node.words.text else KIND_NAMES[node.kind]
+
+
+def _short(text: str) -> str:
+    return text[:28] + "…" if len(text) > 29 else text
 
 
 def _cell_name(cell: Cell, site: Site) -> str:

@@ -13,21 +13,29 @@ from ...core.model.items import (
     Copyright,
     Day,
     Divider,
+    Form,
+    FormField,
     Hours,
     IconLink,
     LinkList,
     Logo,
+    MapItem,
     MenuItem,
+    Pager,
     PictureItem,
+    PictureLink,
+    PictureList,
     RichText,
+    SearchBox,
     SocialRow,
     Spacer,
     TextItem,
+    Viewer,
 )
 from ...core.model.site import Entry, Site
 from ...core.output.contact_html import joined_days
 from ...core.output.links import Links
-from .control import Control, Group, choice, link, pictures, px, rich, text, words, yes
+from .control import Control, Group, choice, link, pictures, px, rich, target_in_words, text, words, yes
 
 RANKS = (("first", "First button"), ("second", "Second button"))
 RATIOS = (
@@ -124,19 +132,8 @@ def item_groups(node: Any, site: Site) -> list[Group]:
                     [
                         px(node, "width_px", "Width", 4000),
                         choice(node, "ratio", "Shape", RATIOS),
-                        Control(
-                            "number",
-                            "In view, across",
-                            node.id,
-                            "focus_x",
-                            node.focus_x,
-                            unit="%",
-                            least=0,
-                            greatest=100,
-                        ),
-                        Control(
-                            "number", "In view, down", node.id, "focus_y", node.focus_y, unit="%", least=0, greatest=100
-                        ),
+                        number(node, "focus_x", "In view, across", "%", 0, 100),
+                        number(node, "focus_y", "In view, down", "%", 0, 100),
                     ],
                 ),
             ]
@@ -214,8 +211,118 @@ def item_groups(node: Any, site: Site) -> list[Group]:
             return [Group("Spacer", [px(node, "size_px", "Size", 1000), yes(node, "grows", "All that is left")])]
         case BackToTop():
             return [Group("Content", [*words(node, "words", "Says", site), px(node, "after_px", "Shows after", 10000)])]
+        case SearchBox():
+            return [Group("Content", list(words(node, "words", "Its name", site)))]
+        case PictureList():
+            lines = "\n".join(_picture_line(one, site) for one in node.links)
+            hint = "Title | second line | /picture.svg | /path"
+            bands = [("", "at all widths")] + [
+                (band.id, f"from {band.name}") for band in site.bands if band.from_px > 0
+            ]
+            places = (("beside", "beside the list"), ("behind", "behind it"), ("edges", "behind, edge to edge"))
+            sides = (("start", "Start"), ("end", "End"))
+            return [
+                Group("Links", [Control("lines", "Links", node.id, "links", lines, hint=hint)]),
+                Group(
+                    "Pictures",
+                    [
+                        choice(node, "place", "Stand", places),
+                        choice(node, "pictures_from", "Show", bands),
+                        px(node, "least_height_px", "At least high", 2000),
+                    ],
+                ),
+                Group(
+                    "List",
+                    [
+                        choice(node, "list_side", "Side", sides),
+                        number(node, "list_percent", "Takes", "%", 10, 100),
+                        px(node, "list_padding_px", "Padding", 400),
+                        px(node, "gap_px", "Between", 400),
+                        number(node, "gap_grows", "and of the window", "%", 0, 20),
+                    ],
+                ),
+            ]
+        case Pager():
+            page = next((page.path for page in site.pages if page.id == node.list_on), "")
+            on_page = Control("text", "On the page", node.id, "list_on", page, suggestions="paths", hint="/path")
+            return [
+                Group(
+                    "List",
+                    [
+                        on_page,
+                        Control("text", "Is", node.id, "selector", node.selector, hint="press the list on the stage"),
+                    ],
+                ),
+                Group(
+                    "Part",
+                    [
+                        number(node, "size", "Has", "", 1, 1000),
+                        choice(node, "counts", "Counted in", (("entries", "entries"), ("lines", "lines"))),
+                    ],
+                ),
+            ]
+        case Viewer():
+            return [
+                Group("Pictures", [text(node, "selector", "Which"), yes(node, "captions", "With captions")]),
+                Group("Ground", [number(node, "opacity_percent", "Covers", "%", 0, 100)]),
+            ]
+        case Form():
+            lines = "\n".join(map(_field_line, node.fields))
+            hint = (
+                "Your name* | text\nMail* | mail | you@there.example\nWhen | choice | morning, evening\nMessage | long"
+            )
+            return [
+                Group("Fields", [Control("lines", "Fields", node.id, "fields", lines, hint=hint)]),
+                Group(
+                    "Form",
+                    [
+                        text(node, "name", "Name"),
+                        *words(node, "button", "Button says", site),
+                        *words(node, "thanks", "Thanks", site),
+                    ],
+                ),
+                Group(
+                    "Where to",
+                    [
+                        Control(
+                            "text",
+                            "In the ZIP",
+                            node.id,
+                            "own_address",
+                            node.own_address,
+                            hint="an address of your own",
+                        ),
+                    ],
+                ),
+            ]
+        case MapItem():
+            return [
+                Group(
+                    "Place",
+                    [
+                        *words(node, "words", "Name", site),
+                        text(node, "latitude", "Latitude"),
+                        text(node, "longitude", "Longitude"),
+                    ],
+                ),
+                Group("Drawing", [px(node, "width_px", "Width", 2000), px(node, "height_px", "Height", 2000)]),
+            ]
         case _:
             return []
+
+
+def number(node: Any, name: str, label: str, unit: str, least: int, greatest: int) -> Control:
+    return Control("number", label, node.id, name, getattr(node, name), unit=unit, least=least, greatest=greatest)
+
+
+def _picture_line(link: PictureLink, site: Site) -> str:
+    parts = (link.words.text, link.second.text, link.picture or "", target_in_words(link.target, site))
+    return " | ".join(parts).rstrip(" |")
+
+
+def _field_line(field: FormField) -> str:
+    extra = ", ".join(field.choices) or field.placeholder.text
+    return " | ".join((field.words.text + "*" * field.required, field.kind, extra, field.pattern)).rstrip(" |")
 
 
 def _entries(entries: Iterable[Entry]) -> Iterable[Entry]:

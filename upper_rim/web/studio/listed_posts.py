@@ -10,7 +10,7 @@ from django.http import QueryDict
 from pydantic import JsonValue
 
 from ...core.model.edits import Add, Edit, Move, Remove, Set, Together
-from ...core.model.items import Day
+from ...core.model.items import Day, FieldKind
 from ...core.model.site import Site
 from ..sites import store
 from .targets import target_of
@@ -89,6 +89,93 @@ def _profile_address(site: Site, row: str, line: str) -> str:
     return address
 
 
+_FIELD_KINDS = list(get_args(FieldKind))
+
+
+def picture_links(site: Site, holder: Any, post: QueryDict) -> Posted:
+    """Links of a picture list, a line each: title | second line | picture | where it leads."""
+    pictures = {asset.path for asset in site.assets}
+
+    def read(parts: list[str], at: int) -> dict[str, Any]:
+        picture = parts[2] and f"/{parts[2].lstrip('/')}"
+        if picture and picture not in pictures:
+            raise Unclear(holder.id, "links", f"line {at}: there is no picture at {picture} among the site’s files")
+        return {"words": parts[0], "second": parts[1], "picture": picture or None, "target": target_of(site, parts[3])}
+
+    return _nodes(holder, "links", "pl", post, read, ("words", "second"), "title | second line | picture | link")
+
+
+def form_fields(site: Site, holder: Any, post: QueryDict) -> Posted:
+    """Fields of a form, a line each: label* | kind | placeholder, or the choices | pattern. The star: it is needed."""
+
+    def read(parts: list[str], at: int) -> dict[str, Any]:
+        label, kind = parts[0], parts[1].lower() or "text"
+        if kind not in _FIELD_KINDS:
+            reason = f"line {at}: there is no kind “{parts[1]}”; there are {', '.join(_FIELD_KINDS)}"
+            raise Unclear(holder.id, "fields", reason)
+        choices = [one.strip() for one in parts[2].split(",") if one.strip()] if kind == "choice" else []
+        if kind == "choice" and not choices:
+            raise Unclear(holder.id, "fields", f"line {at}: name the choices, with commas between them")
+        if not _is_pattern(parts[3]):
+            raise Unclear(holder.id, "fields", f"line {at}: “{parts[3]}” is no regular expression")
+        return {
+            "words": label.rstrip("* "),
+            "required": label.endswith("*"),
+            "kind": kind,
+            "placeholder": "" if choices else parts[2],
+            "choices": choices,
+            "pattern": parts[3],
+        }
+
+    return _nodes(holder, "fields", "fd", post, read, ("words", "placeholder"), "label* | kind | placeholder | pattern")
+
+
+def _is_pattern(text: str) -> bool:
+    try:
+        re.compile(text)
+    except re.error:
+        return False
+    return True
+
+
+def _nodes(
+    holder: Any,
+    slot: str,
+    prefix: str,
+    post: QueryDict,
+    read: Callable[[list[str], int], dict[str, Any]],
+    worded: tuple[str, ...],
+    form: str,
+) -> Posted:
+    """What a list of nodes becomes that is typed as lines of four parts. A node whose words are still there keeps its
+    id, and its translations."""
+    known = {node.words.text: node.model_dump(mode="json") for node in getattr(holder, slot)}
+    made: list[JsonValue] = []
+    for at, line in enumerate(post.get("value", "").splitlines(), 1):
+        if not line.strip():
+            continue
+        parts = [part.strip() for part in line.split("|")]
+        if len(parts) > 4 or not parts[0].rstrip("* "):
+            raise Unclear(holder.id, slot, f"line {at} is not understood; write {form}")
+        said = read(parts + [""] * (4 - len(parts)), at)
+        node = known.pop(said["words"], None) or {"id": store.new_id(prefix)}
+        said |= {name: {**node.get(name, {}), "text": said[name]} for name in worded}
+        made.append({**node, **said})
+    before = [node.model_dump(mode="json") for node in getattr(holder, slot)]
+    if made == before:
+        return Posted(Set(node=holder.id, field="wears", value=list(holder.wears)))
+    gone = tuple(str(node["id"]) for node in before)
+    removal: list[Edit] = [Remove(nodes=gone)] if gone else []
+    addition: list[Edit] = [Add(parent=holder.id, slot=slot, values=tuple(made))] if made else []
+    return Posted(Together(edits=(*removal, *addition)))
+
+
+NODES: dict[str, Callable[[Site, Any, QueryDict], Posted]] = {
+    "profiles": profiles,
+    "links": picture_links,
+    "fields": form_fields,
+}
+"""Slots whose nodes are typed as one text."""
 LISTED: dict[str, Callable[[Site, Any, QueryDict], JsonValue]] = {
     "columns": _columns,
     "hours": _hours,

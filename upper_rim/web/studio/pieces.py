@@ -17,7 +17,7 @@ from ...shipped import shelf
 from ..sites import store
 from ..sites.access import site_of
 from .arrangements import ARRANGEMENTS
-from .controls import KIND_NAMES, PIECE_NAMES, groups_for, node_name
+from .controls import KIND_NAMES, PIECE_NAMES, groups_for, node_name, shared_row
 from .screens import Elsewhere, Opened, screen, site_url
 from .viewing import tray
 
@@ -100,6 +100,7 @@ class Line(NamedTuple):
     note: str
     href: str
     is_chosen: bool
+    shares: str = ""
 
 
 @screen("studio/workbench.html", "pieces")
@@ -127,6 +128,12 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "chosen_kind": _kind(chosen),
         "groups": groups_for(chosen, site),
         "outline": [] if request.headers.get(OUTLINE_SHOWN) == told else outline,
+        "shareable": [
+            (other.name, [(row.id, row.name) for row in other.rows if row.shares is None])
+            for other in site.pieces
+            if other is not piece
+        ],
+        "shared": shared_row(site, chosen.shares) if isinstance(chosen, Row) and chosen.shares else None,
         "outline_told": told,
         "outline_stays": request.headers.get(OUTLINE_SHOWN) == told,
         "into": next((cell.id for row in piece.rows for cell in row.cells if chosen in (cell, *cell.items)), ""),
@@ -157,6 +164,8 @@ def _destinations(chosen: Any, piece: Piece, site: Site) -> list[tuple[str, str,
     if isinstance(chosen, Piece | Cell):
         return []
     if isinstance(chosen, Row):
+        if chosen.shares is not None:
+            return []
         return [("rows", other.name, [(other.id, other.name)]) for other in site.pieces if other is not piece]
     return [
         (
@@ -222,6 +231,12 @@ def _outline(piece: Piece, site: Site, chosen: str, page: Page | None) -> list[L
 
     lines = []
     for row in piece.rows:
+        if row.shares is not None:
+            shared, other = shared_row(site, row.shares)
+            lines.append(
+                Line(row.id, shared.name, "row", f"of {other.name}", address + row.id, row.id == chosen, shared.id)
+            )
+            continue
         lines.append(line(row, "row", row.hidden_in))
         for cell in row.cells:
             lines.append(line(cell, "cell"))

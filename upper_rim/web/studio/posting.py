@@ -14,21 +14,22 @@ from typing import Any, NamedTuple, cast
 from django.http import QueryDict
 from pydantic import JsonValue, ValidationError
 
+from ...core.exchange.lifting import selector_fault
 from ...core.exchange.markdown import written_page
 from ...core.exchange.pages_in import digest
 from ...core.model.edits import Add, Edit, Move, Refusal, Remove, Set, SetEach, Together, edit_adapter
-from ...core.model.items import ITEM_KINDS, SocialRow
+from ...core.model.items import ITEM_KINDS, Pager, Viewer
 from ...core.model.rich import RichWords
-from ...core.model.site import Site
-from ...core.model.tree import ROOT, find, holder_of, siblings_of
+from ...core.model.site import Row, Site
+from ...core.model.tree import ROOT, find, holder_of, siblings_of, slots_of
 from ...core.model.values import Words
 from ...core.style.scale import content_of_whole
 from ...shipped import shelf
 from ..sites import store
 from . import styling_posts
 from .arrangements import ARRANGEMENTS, new_item
-from .controls import PIECE_NAMES
-from .listed_posts import LISTED, profiles
+from .controls import PIECE_NAMES, shared_row
+from .listed_posts import LISTED, NODES
 from .targets import target_of
 from .unclear import Posted, Unclear
 
@@ -51,8 +52,8 @@ def _set(site: Site, post: QueryDict) -> Posted:
     holder = holder_of(site, node)
     if holder is None:
         raise Unclear(node, field, "it is not there any more")
-    if field == "profiles" and isinstance(holder, SocialRow):
-        return profiles(site, holder, post)
+    if field in NODES and field in slots_of(holder):
+        return NODES[field](site, holder, post)
     if field not in type(holder).model_fields or field in _COMPUTED:
         raise Unclear(node, field, f"there is no field “{field}” to be set here")
     value = _value(site, holder, field, post)
@@ -70,6 +71,10 @@ def _value(site: Site, holder: Any, field: str, post: QueryDict) -> JsonValue:
         return text in {"true", "on", "1"}
     if field == "target":
         return target_of(site, text)
+    if field == "list_on":
+        return _page_id(site, holder, text)
+    if field == "selector" and text and isinstance(holder, Pager | Viewer) and selector_fault(text):
+        raise Unclear(holder.id, field, f"{selector_fault(text)}")
     if field == "icon" and text not in shelf().icons:
         raise Unclear(
             holder.id,
@@ -94,6 +99,15 @@ def _value(site: Site, holder: Any, field: str, post: QueryDict) -> JsonValue:
     if field == "picture" and text and not text.startswith("/"):
         return "/" + text
     return text
+
+
+def _page_id(site: Site, holder: Any, text: str) -> JsonValue:
+    if not text:
+        return None
+    target = cast(dict[str, JsonValue], target_of(site, text))
+    if target["kind"] != "page":
+        raise Unclear(holder.id, "list_on", f"there is no page at {text}")
+    return target["page"]
 
 
 def _with_words(words: Words | RichWords, language: str, text: str) -> JsonValue:
@@ -200,6 +214,12 @@ def _new_row(site: Site, post: QueryDict) -> _Made:
     )
 
 
+def _shared_row(site: Site, post: QueryDict) -> _Made:
+    if not post.get("shares"):
+        raise Unclear(post.get("parent", ROOT), "rows", "choose the row that is to stand here too")
+    return _Made("rows", [{"id": store.new_id("rw"), "name": "Shared row", "shares": post["shares"]}])
+
+
 def _new_cell(site: Site, post: QueryDict) -> _Made:
     return _Made("cells", [{"id": store.new_id("cl")}])
 
@@ -264,6 +284,7 @@ _MAKERS: dict[str, Callable[[Site, QueryDict], _Made]] = {
     "menu": _new_menu,
     "entries": _new_entries,
     "row": _new_row,
+    "shared": _shared_row,
     "cell": _new_cell,
     "item": _new_item,
     "rule": _new_rule,
@@ -349,6 +370,18 @@ def _duplicate(site: Site, post: QueryDict) -> Posted:
     return Posted(Add(parent=spot.parent, slot=spot.slot, values=(copy,), at=spot.at + 1), (copy["id"],))
 
 
+def _own(site: Site, post: QueryDict) -> Posted:
+    """A row that shares another one becomes a copy of it, on its own."""
+    spot = find(site, post["node"])
+    if spot is None or not isinstance(spot.node, Row) or spot.node.shares is None:
+        raise Unclear(post["node"], "", "it shares nothing")
+    copy = shared_row(site, spot.node.shares)[0].model_dump(mode="json")
+    for node in _nodes_in(copy):
+        node["id"] = store.new_id(str(node["id"]).partition("-")[0])
+    addition = Add(parent=spot.parent, slot="rows", values=(copy,), at=spot.at)
+    return Posted(Together(edits=(Remove(nodes=(spot.node.id,)), addition)), (copy["id"],))
+
+
 def _nodes_in(value: Any) -> Iterator[dict[str, Any]]:
     if isinstance(value, dict):
         if "id" in value:
@@ -402,6 +435,7 @@ _READERS: dict[str, Callable[[Site, QueryDict], Posted]] = {
     "indent": _indent,
     "remove": _remove,
     "duplicate": _duplicate,
+    "own": _own,
     "rewrite": _rewrite,
     "edit": _raw,
     "whole": _whole,

@@ -1,6 +1,6 @@
 from django.urls import path
 
-from . import carrying, editions, fonts, foundations, menus, pages, pieces, sites, tokens, trials
+from . import carrying, editions, fonts, foundations, inbox, menus, pages, pieces, sites, tokens, trials
 
 urlpatterns = [
     path("", sites.sites, name="sites"),
@@ -34,6 +34,9 @@ urlpatterns = [
     path("s/<slug:slug>/menus/<str:menu_id>/", menus.menu, name="menu"),
     path("s/<slug:slug>/pieces/", pieces.pieces, name="pieces"),
     path("s/<slug:slug>/pieces/<str:piece_id>/", pieces.workbench, name="workbench"),
+    path("s/<slug:slug>/inbox/", inbox.inbox, name="inbox"),
+    path("s/<slug:slug>/inbox/messages.csv", inbox.as_csv, name="inbox-csv"),
+    path("s/<slug:slug>/inbox/<int:message>/remove/", inbox.remove, name="remove-message"),
     path("s/<slug:slug>/editions/", editions.editions, name="editions"),
     path("s/<slug:slug>/editions/list/", editions.edition_list, name="edition-list"),
     path("s/<slug:slug>/editions/publish/", editions.publish, name="publish"),

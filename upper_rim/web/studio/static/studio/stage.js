@@ -2,7 +2,7 @@
 (() => {
   const studio = document.currentScript.dataset.studio;
   let { shown, revision } = document.currentScript.dataset;
-  let chosen = null;
+  let chosen = null, pointing = false;
   const outline = document.createElement("style");
   document.head.append(outline);
   const mark = () => {
@@ -91,15 +91,30 @@
   const line = new MessageChannel();
   line.port1.onmessage = ({ data }) => {
     const before = chosen;
+    pointing = data.pointing;
+    document.documentElement.style.cursor = pointing ? "crosshair" : "";
     chosen = /^[a-z0-9-]+$/.test(data.chosen || "") ? data.chosen : null;
     mark();
     if (chosen !== before) bringIntoView();
     if (data.rim === "changed") waiting = waiting.then(refresh).catch(reload);
   };
   let waiting = Promise.resolve();
+
+  // A list of the page's own that is pressed, as a selector that finds it again.
+  const selectorOf = (part) => {
+    if (part.id) return `#${CSS.escape(part.id)}`;
+    if (part === document.body) return "body";
+    const alike = [...part.parentElement.children].filter((other) => other.localName === part.localName);
+    return `${selectorOf(part.parentElement)} > ${part.localName}` + (alike.length > 1 ? `:nth-of-type(${alike.indexOf(part) + 1})` : "");
+  };
   document.addEventListener("click", (event) => {
     const link = event.target.closest("a[href]");
     const node = event.target.closest("[data-rim-node]");
+    const list = pointing && !node && event.target.closest("ul,ol,tbody,dl");
+    if (list) {
+      event.preventDefault();
+      return parent.postMessage({ rim: "pointed", selector: selectorOf(list) }, studio);
+    }
     if (node && !event.ctrlKey && parent !== window) {
       if (link) event.preventDefault();
       const ids = [];

@@ -215,13 +215,19 @@
     stageIsDue = false;
     $$("iframe[data-src]").forEach((frame) => frame.getAttribute("src") === frame.dataset.src || (frame.src = frame.dataset.src));
   };
-  const toStage = (message) => line?.postMessage({ rim: message, chosen: $("#stage")?.dataset.chosen });
+  const pointing = () => Boolean($("#tray-groups input[name=field][value=list_on]"));
+  const toStage = (message) => line?.postMessage({ rim: message, chosen: $("#stage")?.dataset.chosen, pointing: pointing() });
   addEventListener("message", (event) => {
     const stage = $("#stage");
     if (!stage || event.source !== stage.contentWindow || event.origin !== stage.dataset.origin) return;
     if (event.data?.rim === "pressed") {
-      const line = event.data.nodes.map((node) => $(`[data-select="${CSS.escape(String(node))}"]`)).find(Boolean);
+      const named = (node) => $(`[data-select="${CSS.escape(node)}"], [data-shares="${CSS.escape(node)}"] [data-select]`);
+      const line = event.data.nodes.map((node) => named(String(node))).find(Boolean);
       if (line) line.click();
+    }
+    if (event.data?.rim === "pointed" && pointing()) {
+      const node = stage.dataset.chosen, set = (field, value) => ({ kind: "set", node, field, value });
+      send({ do: "edit", edit: JSON.stringify({ kind: "together", edits: [set("selector", String(event.data.selector)), set("list_on", stage.dataset.page)] }) });
     }
     if (event.data?.rim === "shown") showSpecimens();
     if (event.data?.rim === "ready") (line = event.ports[0]), toStage(event.data.revision < newest ? "changed" : "chosen");

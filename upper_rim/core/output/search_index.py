@@ -1,0 +1,145 @@
+"""What does a visitor find who types a few letters? An index of the published pages, and the search in it.
+
+The index is a text, made at publish and read by the pages' own script as well as here:
+
+- first line: the number of pages; then two lines a page, its path and its title;
+- then a line a word, in order: how many characters it shares with the word before (one base-36 digit), its other
+  characters, a tab, and the pages that have it, as steps from one page to the next in base 36, with a comma between;
+  `!` before a step: the word is in that page's title.
+
+Words are compared without accents and case (Unicode 15.1, 3.13: compatibility decomposition, marks left out).
+"""
+
+from __future__ import annotations
+
+import re
+import unicodedata
+from bisect import bisect_left
+from collections.abc import Iterable
+from functools import lru_cache
+from typing import NamedTuple
+
+from selectolax.lexbor import LexborHTMLParser
+
+_WORD = re.compile(r"[^\W_]+")
+_DIGITS = "0123456789abcdefghijklmnopqrstuvwxyz"
+LONGEST_WORD = 40
+LEFT_OUT = "script,style,noscript,template,svg,head"
+
+
+class PageText(NamedTuple):
+    path: str
+    title: str
+    text: str
+
+
+class Hit(NamedTuple):
+    path: str
+    title: str
+
+
+def plain(text: str) -> str:
+    """Without accents and case."""
+    if text.isascii():
+        return text.lower()
+    decomposed = unicodedata.normalize("NFKD", text.casefold())
+    return "".join(char for char in decomposed if char.isascii() or unicodedata.category(char) != "Mn")
+
+
+def words_of(text: str) -> list[str]:
+    return [word[:LONGEST_WORD] for word in _WORD.findall(plain(text))]
+
+
+def text_of(html: str) -> str:
+    """What a page says, less scripts and the like."""
+    tree = LexborHTMLParser(html)
+    for node in tree.css(LEFT_OUT):
+        node.decompose()
+    return tree.body.text(separator=" ") if tree.body else ""
+
+
+def made_index(pages: Iterable[PageText]) -> str:
+    """The index of some pages; its size grows with the number of different words on each."""
+    lines: list[str] = []
+    places: dict[str, list[int]] = {}
+    for at, page in enumerate(pages):
+        lines += [page.path.replace("\n", " "), " ".join(page.title.split())]
+        in_title = set(words_of(page.title))
+        for word in in_title | set(words_of(page.text)):
+            places.setdefault(word, []).append(at * 2 + (word in in_title))
+    before = ""
+    for word in sorted(places):
+        shared = _shared(before, word)
+        lines.append(f"{_DIGITS[shared]}{word[shared:]}\t{_steps(places[word])}")
+        before = word
+    return "\n".join((str((len(lines) - len(places)) // 2), *lines))
+
+
+def _shared(before: str, word: str) -> int:
+    most = min(len(before), len(word), len(_DIGITS) - 1)
+    return next((at for at in range(most) if before[at] != word[at]), most)
+
+
+def _steps(places: list[int]) -> str:
+    said, last = [], 0
+    for place in places:
+        at, titled = divmod(place, 2)
+        said.append(("!" if titled else "") + _base36(at - last))
+        last = at
+    return ",".join(said)
+
+
+def _base36(number: int) -> str:
+    digits = ""
+    while True:
+        number, digit = divmod(number, 36)
+        digits = _DIGITS[digit] + digits
+        if not number:
+            return digits
+
+
+class Index(NamedTuple):
+    """An index as it is searched: pages, words in order, and where each is."""
+
+    pages: tuple[Hit, ...]
+    words: tuple[str, ...]
+    places: tuple[str, ...]
+
+
+@lru_cache(maxsize=8)
+def read_index(text: str) -> Index:
+    first, *lines = text.split("\n")
+    count = int(first) * 2
+    pages = tuple(Hit(path, title) for path, title in zip(lines[0:count:2], lines[1:count:2], strict=True))
+    words, places, before = [], [], ""
+    for line in lines[count:]:
+        head, _, where = line.partition("\t")
+        before = before[: int(head[0], 36)] + head[1:]
+        words.append(before)
+        places.append(where)
+    return Index(pages, tuple(words), tuple(places))
+
+
+def search(index: Index, query: str) -> list[Hit]:
+    """Pages that have every word of the query, the last letters of each still to come; those with it in their title
+    first, then in the order of their paths."""
+    wanted = words_of(query)
+    if not wanted:
+        return []
+    scores: dict[int, int] | None = None
+    for word in wanted:
+        found: dict[int, int] = {}
+        at = bisect_left(index.words, word)
+        while at < len(index.words) and index.words[at].startswith(word):
+            page = 0
+            for step in index.places[at].split(","):
+                titled = step.startswith("!")
+                page += int(step.lstrip("!"), 36)
+                score = (4 if titled else 1) + (index.words[at] == word)
+                found[page] = max(found.get(page, 0), score)
+            at += 1
+        scores = (
+            found if scores is None else {page: scores[page] + found[page] for page in scores.keys() & found.keys()}
+        )
+    assert scores is not None
+    return [index.pages[page] for page in sorted(scores, key=lambda page: (-scores[page], page))]

@@ -1,0 +1,65 @@
+// A long list of the page's own, part by part. The address says which part shows; without this script all of it does.
+(() => {
+  document.querySelectorAll("[data-rim-pager]").forEach((nav) => {
+    const said = nav.dataset;
+    let list = null;
+    try { list = document.querySelector(said.rimPager); } catch {}
+    if (!list) return;
+    const entries = [...list.children], size = +said.rimSize, parts = [[]];
+    let room = size;
+    for (const entry of entries) {
+      const lines = said.rimCounts === "lines" ? Math.max(1, Math.round(entry.getBoundingClientRect().height / (parseFloat(getComputedStyle(entry).lineHeight) || 24))) : 1;
+      if (room < lines && parts[parts.length - 1].length) parts.push([]), (room = size);
+      parts[parts.length - 1].push(entry);
+      room -= lines;
+    }
+    if (parts.length < 2) return;
+    const name = said.rimName, host = document.createElement("div");
+    host.className = said.rimHost;
+    host.lang = nav.lang || document.documentElement.lang;
+    host.dir = nav.dir || "ltr";
+    host.append(nav);
+    list.after(host);
+    const address = (at) => {
+      const url = new URL(location.href);
+      at ? url.searchParams.set(name, at + 1) : url.searchParams.delete(name);
+      return url.pathname + url.search + "#" + nav.id;
+    };
+    const link = (at, words, label) => {
+      const line = document.createElement("li"), to = document.createElement(at === null ? "span" : "a");
+      to.textContent = words;
+      if (at !== null) (to.href = address(at)), (to.dataset.at = at);
+      if (label) to.setAttribute("aria-label", label);
+      line.append(to);
+      return line;
+    };
+    const show = (to) => {
+      const at = Math.min(Math.max(to || 0, 0), parts.length - 1);
+      parts.forEach((part, place) => part.forEach((entry) => entry.style.setProperty("display", place === at ? "" : "none", "important")));
+      const near = [...new Set([0, at - 1, at, at + 1, parts.length - 1])].filter((place) => place >= 0 && place < parts.length);
+      const lines = at ? [link(at - 1, said.rimBefore)] : [];
+      near.forEach((place, order) => {
+        if (order && place - near[order - 1] > 1) lines.push(link(null, "…"));
+        const line = link(place, place + 1);
+        if (place === at) line.firstChild.setAttribute("aria-current", "page");
+        lines.push(line);
+      });
+      if (at < parts.length - 1) lines.push(link(at + 1, said.rimAfter));
+      nav.firstElementChild.replaceChildren(...lines);
+    };
+    const asked = () => new URLSearchParams(location.search).get(name) - 1;
+    nav.hidden = false;
+    nav.addEventListener("click", (event) => {
+      const to = event.target.closest("a[data-at]");
+      if (!to || event.ctrlKey || event.metaKey || event.shiftKey) return;
+      event.preventDefault();
+      history.pushState(null, "", to.getAttribute("href"));
+      show(+to.dataset.at);
+      list.tabIndex = -1;
+      list.focus({ preventScroll: true });
+      if (list.getBoundingClientRect().top < 0) list.scrollIntoView();
+    });
+    addEventListener("popstate", () => show(asked()));
+    show(asked());
+  });
+})();

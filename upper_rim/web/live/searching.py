@@ -1,0 +1,39 @@
+"""What does the page of results say to a visitor without script? The same search, in the same index, made here."""
+
+from __future__ import annotations
+
+import re
+from html import unescape
+
+from django.http import HttpRequest, HttpResponse
+
+from ...core.exchange.markers import marked
+from ...core.exchange.pages_in import file_name
+from ...core.output.phrases import phrase
+from ...core.output.search_html import MOST_LISTED, results_list
+from ...core.output.search_index import read_index, search
+from ..sites.storage import stored
+
+LONGEST_QUERY = 200
+_FOUND = re.compile(rb'<!--rim:found-->.*?data-rim-results="([^"]+)".*?<!--/rim-->', re.DOTALL)
+_LANGUAGE = re.compile(rb'<html lang="([A-Za-z-]+)"')
+
+
+def answered(request: HttpRequest, files: dict[str, str]) -> HttpResponse | None:
+    """The page of results with what was found for `q`; None where this is no such page of ours."""
+    content = files.get(file_name(request.path))
+    page = stored(content) if content else b""
+    place, language = _FOUND.search(page), _LANGUAGE.search(page)
+    index = files.get(unescape(place[1].decode())[1:]) if place else None
+    if place is None or language is None or index is None:
+        return None
+    query = request.GET["q"][:LONGEST_QUERY]
+    hits = search(read_index(stored(index).decode()), query)
+    told = phrase("found", language[1].decode(), str(len(hits)))
+    listed = results_list(hits[:MOST_LISTED], place[1].decode(), told)
+    filled = page[: place.start()] + marked("found", listed).encode() + page[place.end() :]
+    response = HttpResponse(filled, content_type="text/html; charset=utf-8")
+    response["Cache-Control"] = "private, no-store"
+    response["X-Robots-Tag"] = "noindex"
+    response["X-Content-Type-Options"] = "nosniff"
+    return response
