@@ -119,12 +119,12 @@ def test_edits_of_two_designers_join_unless_they_contradict() -> None:
 
 def test_removing_what_somebody_just_changed_is_shown_first() -> None:
     base, _ = ostrey()
-    theirs = apply(base, Set(node="it-tagline", field="words", value={"text": "Fog"}))
+    theirs = apply(base, Set(node="it-winter", field="words", value={"text": "Fog"}))
     assert isinstance(theirs, Site)
-    assert isinstance(replay(Remove(nodes=("rw-above", "rw-guide-above")), base, theirs), Conflict)
-    gone = apply(base, Remove(nodes=("rw-above", "rw-guide-above")))
+    assert isinstance(replay(Remove(nodes=("rw-winter",)), base, theirs), Conflict)
+    gone = apply(base, Remove(nodes=("rw-winter",)))
     assert isinstance(gone, Site)
-    assert isinstance(replay(Set(node="it-tagline", field="words", value={"text": "Fog"}), base, gone), Conflict)
+    assert isinstance(replay(Set(node="it-winter", field="words", value={"text": "Fog"}), base, gone), Conflict)
     assert isinstance(
-        replay(Add(parent="cl-tagline", slot="items", values=({"id": "it-new", "kind": "text"},)), base, gone), Conflict
+        replay(Add(parent="cl-winter", slot="items", values=({"id": "it-new", "kind": "text"},)), base, gone), Conflict
     )

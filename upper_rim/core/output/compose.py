@@ -13,7 +13,7 @@ from html import escape
 from ..exchange.encoding import decode, insertion
 from ..exchange.markdown import document
 from ..exchange.markers import marked
-from ..model.items import BackToTop, Copyright, Form, Item, MenuItem, Pager, PictureList, SearchBox, ToPage
+from ..model.items import BackToTop, Copyright, Form, Item, MenuItem, Pager, PictureList, SearchBox, ToPage, Viewer
 from ..model.site import Below, Float, OnPage, Page, Piece, Site, Snippet
 from ..model.tree import walk
 from ..model.values import Node
@@ -120,9 +120,9 @@ class Composer:
         if not self.site.pieces:
             return
         yield self.css_path, self.css.encode()
-        used = scripts_of(self.site, self.site.pieces)
+        kinds = {item.kind for item in items_of(self.site.pieces)} | {"rim"}
         for name, script in self._shelf.scripts.items():
-            if name in used:
+            if name in kinds:
                 yield self.script_paths[name], script
         for face in faces_in_use(self.site, self._shelf, Styling(self.site)):
             for file in face.files:
@@ -185,14 +185,16 @@ class Composer:
             before, behind = around(pieces, scene)
             closing = marked("close", close) if close and behind else ""
             self._fragments[key] = (
-                insertion(marked("head", self._looks + self._script_tags([one.piece for one in pieces])), encoding),
+                insertion(
+                    marked("head", self._looks + self._script_tags((one.piece for one in pieces), current)), encoding
+                ),
                 insertion(before, encoding),
                 insertion(closing + behind, encoding),
             )
         return self._fragments[key]
 
-    def _script_tags(self, pieces: Iterable[Piece]) -> str:
-        used = scripts_of(self.site, pieces) - ({"pager"} if self._marks else set())
+    def _script_tags(self, pieces: Iterable[Piece], current: str | None) -> str:
+        used = scripts_of(self.site, pieces, current) - ({"pager"} if self._marks else set())
         paths = (path for name, path in self.script_paths.items() if name in used)
         return "".join(f'<script src="{path}" defer></script>' for path in paths)
 
@@ -201,17 +203,16 @@ def items_of(pieces: Iterable[Piece]) -> Iterator[Item]:
     return (item for piece in pieces for row in piece.rows for cell in row.cells for item in cell.items)
 
 
-def scripts_of(site: Site, pieces: Iterable[Piece]) -> set[str]:
-    """Names of the scripts that pieces need: a page loads no other."""
+def scripts_of(site: Site, pieces: Iterable[Piece], current: str | None) -> set[str]:
+    """Names of the scripts that pieces need on a page: it loads no other."""
     used: set[str] = set()
     for piece in pieces:
         if isinstance(piece, Float) and piece.yields:
             used.add("rim")
-        shown = piece.replaced(rows=site.shown_rows(piece))
-        for item in items_of([shown]):
+        for item in items_of([piece.replaced(rows=site.shown_rows(piece))]):
             if item.hint.text or isinstance(item, MenuItem | Copyright | BackToTop):
                 used.add("rim")
-            if item.kind in {"search", "pager", "viewer"}:
+            if isinstance(item, SearchBox | Viewer) or (isinstance(item, Pager) and item.list_on == current):
                 used.add(item.kind)
     return used
 
