@@ -17,7 +17,9 @@ from .ostrey_pieces import (
     GUIDE_SIDEBAR,
     HARBOUR_MENU,
     HELP_FOOTER,
+    NEWS_FEED,
     PHONE_BAR,
+    PRESS_SIDEBAR,
     WINTER_NOTICE,
 )
 from .ostrey_texts import ENGLISH, TRANSLATED
@@ -229,6 +231,7 @@ def ostrey() -> tuple[Site, dict[str, bytes]]:
             )
     pile.asset("as-style", "/style.css", _STYLE)
     pile.asset("as-logo", "/logo.svg", OSTREY_LOGO)
+    pile.asset("as-news", "/news.xml", NEWS_FEED)
     pile.asset("as-day", "/coast-day.svg", coast("#d9ecf2", "#2f7f9a", "#7f9a76", 610))
     pile.asset("as-dusk", "/coast-dusk.svg", coast("#f3dcc4", "#35566b", "#5d5a66", 180))
     pile.asset("as-fog", "/coast-fog.svg", coast("#e8eaea", "#7d929b", "#a9b3ae", 380))
@@ -295,6 +298,7 @@ def ostrey() -> tuple[Site, dict[str, bytes]]:
             FOOTER,
             HELP_FOOTER,
             GUIDE_SIDEBAR,
+            PRESS_SIDEBAR,
             PHONE_BAR,
             BOOK_FLOAT,
         ),

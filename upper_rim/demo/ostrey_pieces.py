@@ -20,6 +20,7 @@ from ..core.model.items import (
     PictureItem,
     PictureLink,
     PictureList,
+    Posts,
     Profile,
     RichText,
     SearchBox,
@@ -466,4 +467,43 @@ HELP_FOOTER = Footer(
         Row(id="rw-help-columns", name="Shared row", shares="rw-columns"),
         Row(id="rw-help-closing", name="Shared row", shares="rw-closing"),
     ),
+)
+
+
+PRESS_SIDEBAR = Sidebar(
+    id="pc-news",
+    name="News for the press",
+    side="end",
+    reach=(ReachRule(id="rr-news", where=Below(path="/press/")),),
+    styles=declared("news", {"background-color": "transparent"}),
+    rows=(
+        Row(
+            id="rw-news",
+            name="News",
+            styles=declared("news-row", {"padding-block-start": "32px"}),
+            cells=(
+                Cell(
+                    id="cl-news",
+                    items=(Posts(id="it-news", words=Words(text="News from the quay"), feed="/news.xml", count=4),),
+                ),
+            ),
+        ),
+    ),
+)
+
+NEWS_FEED = (
+    '<?xml version="1.0" encoding="utf-8"?>\n<feed xmlns="http://www.w3.org/2005/Atom"><title>Ostrey Ferries</title>'
+    "<id>urn:uuid:6d1f6a52-2d0f-4c2a-9a51-0f4d6f2a7e11</id><updated>2026-11-02T08:00:00Z</updated>"
+    + "".join(
+        f'<entry><title>{title}</title><id>urn:ostrey:{at}</id><link href="{path}"/><updated>{day}T08:00:00Z</updated></entry>'
+        for at, (day, title, path) in enumerate(
+            (
+                ("2026-11-02", "Winter timetable begins", "/sailings/winter/"),
+                ("2026-09-14", "The Eider has a cinema", "/sailings/ships/"),
+                ("2026-06-01", "Six hours on Skarrow", "/sailings/day-trips/"),
+                ("2026-03-28", "Cellos travel free", "/travelling/luggage/"),
+            )
+        )
+    )
+    + "</feed>\n"
 )

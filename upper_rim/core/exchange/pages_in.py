@@ -199,7 +199,27 @@ def described_page(page: Page, content: bytes) -> Page:
         title=found.title or page.title,
         language=found.language or page.language,
         remark=found.remark,
+        dated=page.dated or _dated(content, page.path),
     )
+
+
+_DATED = (
+    re.compile(
+        rb"""<meta[^>]+(?:article:published_time|name=["']?date\b)[^>]*content=["']?(\d{4}-[01]\d-[0-3]\d)""", re.I
+    ),
+    re.compile(rb"""<time[^>]+datetime=["']?(\d{4}-[01]\d-[0-3]\d)""", re.I),
+)
+_DATED_PATH = re.compile(r"/(\d{4})[/-]([01]\d)[/-]([0-3]\d)[/-]")
+
+
+def _dated(content: bytes, path: str) -> str | None:
+    """The day that a page says it is of: in its head, in its first `time` element, or in its path."""
+    for pattern in _DATED:
+        found = pattern.search(content)
+        if found is not None:
+            return found[1].decode()
+    in_path = _DATED_PATH.search(path)
+    return "-".join(in_path.groups()) if in_path else None
 
 
 def lifts_on(page: Page, lifts: Iterable[Lift]) -> dict[str, str]:

@@ -25,6 +25,7 @@ from .items import (
     Pager,
     PictureItem,
     PictureList,
+    Posts,
     RichText,
     SearchBox,
     SocialRow,
@@ -127,7 +128,7 @@ def roles_of(node: Any) -> dict[Part, str]:
             return {"box": "block"}
         case Divider():
             return {"box": "upright" if node.upright else "divider"}
-        case LinkList() | PictureList():
+        case LinkList() | PictureList() | Posts():
             return {"box": "menu", "content": "entry"}
         case SocialRow():
             return {"box": "menu", "content": "icon"}

@@ -89,6 +89,7 @@ class IconLink(_Item):
 
     kind: Literal["icon"] = "icon"
     icon: Annotated[str, StringConstraints(pattern=r"^[a-z0-9]+(-[a-z0-9]+)*$", max_length=60)] = "link"
+    picture: PagePath | None = Field(default=None, description="A drawing of one's own among the site's files.")
     words: Words = Words(text="Link")
     target: Target = ToNothing()
     icon_px: IconSize = 22
@@ -304,6 +305,17 @@ class MapItem(_Item):
     height_px: Annotated[int, Field(ge=80, le=2000)] = 200
 
 
+class Posts(_Item):
+    """The newest of the site's dated pages, or of an Atom or RSS file among its files."""
+
+    kind: Literal["posts"] = "posts"
+    words: Words = Field(default=Words(), description="A title over them.")
+    below: PagePath = "/"
+    feed: PagePath | None = Field(default=None, description="Path of the file; the site's own pages where None.")
+    count: Annotated[int, Field(ge=1, le=50)] = 5
+    dates_shown: bool = True
+
+
 Item = Annotated[
     Logo
     | MenuItem
@@ -324,7 +336,8 @@ Item = Annotated[
     | Pager
     | Viewer
     | Form
-    | MapItem,
+    | MapItem
+    | Posts,
     Field(discriminator="kind"),
 ]
 ITEM_KINDS: dict[str, type[_Item]] = {
@@ -348,4 +361,5 @@ ITEM_KINDS: dict[str, type[_Item]] = {
     "viewer": Viewer,
     "form": Form,
     "map": MapItem,
+    "posts": Posts,
 }

@@ -234,6 +234,9 @@ class Page(Node):
     title: Label = ""
     language: LanguageTag = "en"
     tags: tuple[Name, ...] = ()
+    dated: Annotated[str, StringConstraints(pattern=r"^\d{4}-[01]\d-[0-3]\d$")] | None = Field(
+        default=None, description="Day of its publication (ISO 8601)."
+    )
     bare: bool = Field(default=False, description="No piece shows on it.")
     translates: NodeId | None = Field(default=None, description="The page that this one is a translation of.")
     content: Hash | None = Field(default=None, description="None: the path is known, its content is still to come.")

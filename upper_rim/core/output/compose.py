@@ -6,15 +6,32 @@
 from __future__ import annotations
 
 import hashlib
-from collections.abc import Callable, Iterable, Iterator
+import re
+from collections.abc import Callable, Iterable, Iterator, Sequence
+from dataclasses import replace
 from functools import cache
 from html import escape
 
 from ..exchange.encoding import decode, insertion
+from ..exchange.feed import FeedFault, Post, read_feed
 from ..exchange.markdown import document
 from ..exchange.markers import marked
-from ..model.items import BackToTop, Copyright, Form, Item, MenuItem, Pager, PictureList, SearchBox, ToPage, Viewer
-from ..model.site import Below, Float, OnPage, Page, Piece, Site, Snippet
+from ..model.items import (
+    BackToTop,
+    Copyright,
+    Form,
+    Item,
+    Logo,
+    MenuItem,
+    Pager,
+    PictureItem,
+    PictureList,
+    Posts,
+    SearchBox,
+    ToPage,
+    Viewer,
+)
+from ..model.site import Below, Float, Header, OnPage, Page, Piece, Site, Snippet
 from ..model.tree import walk
 from ..model.values import Node
 from ..reach.coverage import Coverage, Outcome
@@ -26,6 +43,7 @@ from .form_html import FORMS
 from .item_html import Scene
 from .links import Links
 from .phrases import phrase
+from .picture_sizes import resized, widths
 from .piece_html import Shown, around
 from .search_html import MOST_LISTED, results_body, results_path
 from .search_index import Hit, PageText, made_index, text_of
@@ -66,7 +84,7 @@ class Composer:
         )
         self.index_paths = self._search_paths()
         self._fragments: dict[
-            tuple[tuple[tuple[str, ...], ...], str, str | None, str, str], tuple[bytes, bytes, bytes]
+            tuple[tuple[tuple[str, ...], ...], str, str | None, str, str, bool], tuple[bytes, bytes, bytes]
         ] = {}
 
     def _search_paths(self) -> dict[str, str]:
@@ -97,7 +115,10 @@ class Composer:
         splice = page.splice
         if splice is None or not (pieces or self.site.snippets):
             return _spliced(content, (), page)
-        head, before, behind = self._insertions(pieces, page, splice.encoding) if pieces else (b"", b"", b"")
+        head, before, behind = (b"", b"", b"")
+        if pieces:
+            heads = page.path == self._links.front(page.language) and not _HEADING.search(content)
+            head, before, behind = self._insertions(pieces, page, splice.encoding, heads=heads)
         code = {place: self._code(place, page, splice.encoding) for place in ("head", "start", "end")}
         places = (
             (splice.head_at, head + code["head"]),
@@ -130,10 +151,43 @@ class Composer:
                     yield PARTS + file.name, file.data
                 elif self._read is not None and file.content is not None:
                     yield PARTS + file.name, subset_font(self._read(file.content), self._languages())
+        yield from self._sized()
 
     def _picture(self, path: str) -> Picture | None:
         asset = next((asset for asset in self.site.assets if asset.path == path), None)
         return read_picture(self._read(asset.content)) if asset is not None and self._read is not None else None
+
+    def _content_of(self, path: str) -> tuple[str, bytes] | None:
+        """Hash and bytes of a file carried along."""
+        asset = next((asset for asset in self.site.assets if asset.path == path), None)
+        return (asset.content, self._read(asset.content)) if asset is not None and self._read is not None else None
+
+    def _posts(self, item: Posts, language: str) -> Sequence[Post]:
+        if item.feed is not None:
+            found = self._content_of(item.feed)
+            posts = read_feed(found[1]) if found else ()
+            return () if isinstance(posts, FeedFault) else posts
+        dated = [page for page in self.site.pages if page.dated and page.language == language]
+        below = [page for page in dated if page.path.startswith(item.below)]
+        newest = sorted(below, key=lambda page: page.dated or "", reverse=True)
+        return [Post(page.title or page.path, page.path, page.dated or "") for page in newest]
+
+    def _sizes(self, item: PictureItem) -> Sequence[tuple[str, int]]:
+        """Where the smaller sizes of a picture are published. The stage shows pictures as they came."""
+        found = self._content_of(item.picture) if item.picture and not self._marks else None
+        if found is None:
+            return ()
+        content, data = found
+        return [(f"{PARTS}{content[:12]}-{width}.webp", width) for width in widths(data, item.width_px)]
+
+    def _sized(self) -> Iterator[tuple[str, bytes]]:
+        made: set[str] = set()
+        for item in items_of(self.site.pieces):
+            for path, width in self._sizes(item) if isinstance(item, PictureItem) else ():
+                found = self._content_of(item.picture or "") if isinstance(item, PictureItem) else None
+                if path not in made and found is not None:
+                    made.add(path)
+                    yield path, resized(found[1], width)
 
     def _languages(self) -> frozenset[str]:
         return frozenset(page.language.split("-")[0] for page in self.site.pages) | {self.site.language.split("-")[0]}
@@ -174,14 +228,26 @@ class Composer:
         shape = page or Page(id="not-found", path=path, title=title, language=language)
         return self.page(shape.replaced(splice=splice), content)
 
-    def _insertions(self, pieces: tuple[Shown, ...], page: Page, encoding: str) -> tuple[bytes, bytes, bytes]:
-        """For the head, before the content and behind it."""
+    def _insertions(
+        self, pieces: tuple[Shown, ...], page: Page, encoding: str, *, heads: bool
+    ) -> tuple[bytes, bytes, bytes]:
+        """For the head, before the content and behind it. `heads`: the site's title is the page's heading."""
         current = page.id if page.id in self._linked else None
         close = page.splice.close if page.splice else ""
-        key = (tuple((shown.piece.id, *shown.out_in) for shown in pieces), page.language, current, encoding, close)
+        key = (
+            tuple((shown.piece.id, *shown.out_in) for shown in pieces),
+            page.language,
+            current,
+            encoding,
+            close,
+            heads,
+        )
         if key not in self._fragments:
             index = self.index_paths.get(page.language, "")
             scene = Scene(self.site, self._links, self._shelf, page.language, current, self._marks, self._year, index)
+            scene = replace(scene, posts=self._posts, sizes=self._sizes)
+            if heads:
+                scene = replace(scene, heading=_title_of(pieces, self.site))
             before, behind = around(pieces, scene)
             closing = marked("close", close) if close and behind else ""
             self._fragments[key] = (
@@ -220,6 +286,16 @@ def scripts_of(site: Site, pieces: Iterable[Piece], current: str | None) -> set[
 def _own_text(content: bytes, page: Page) -> str:
     encoding = page.splice.encoding if page.splice else "utf-8"
     return text_of(decode(_spliced(content, (), page), encoding))
+
+
+_HEADING = re.compile(rb"<h1[\s>]", re.IGNORECASE)
+
+
+def _title_of(pieces: Iterable[Shown], site: Site) -> str:
+    """Id of the first title in a header."""
+    headers = (one.piece for one in pieces if isinstance(one.piece, Header))
+    shown = (header.replaced(rows=site.shown_rows(header)) for header in headers)
+    return next((item.id for item in items_of(shown) if isinstance(item, Logo)), "")
 
 
 def _is_for(snippet: Snippet, page: Page) -> bool:

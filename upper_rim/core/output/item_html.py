@@ -6,10 +6,11 @@ Patterns follow the ARIA Authoring Practices: labelled navigation, disclosure.
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, replace
 from html import escape
 
+from ..exchange.feed import Post
 from ..model.items import (
     BackToTop,
     ButtonItem,
@@ -26,6 +27,7 @@ from ..model.items import (
     Pager,
     PictureItem,
     PictureList,
+    Posts,
     Profile,
     RichText,
     SearchBox,
@@ -55,7 +57,9 @@ class Scene:
 
     `marks` adds the ids of nodes as `data-rim-node`, for the stage to tell what was pressed. `year` is the present one;
     None where it is not to be told.
-    `holder`: the piece that shares a row of another one, which may stand on the same page. `index_path`: where the index of the pages in that language is.
+    `holder`: the piece that shares a row of another one, which may stand on the same page. `heading`: the title that is the page's
+    first heading, since the page has none. `posts` gives those of an item in a language, `sizes` where the smaller
+    ones of a picture are and how wide, `early` is true where pictures are seen first. `index_path`: where the index of the pages in that language is.
     """
 
     site: Site
@@ -67,6 +71,10 @@ class Scene:
     year: int | None = None
     index_path: str = ""
     holder: str = ""
+    heading: str = ""
+    posts: Callable[[Posts, str], Sequence[Post]] = lambda item, language: ()
+    sizes: Callable[[PictureItem], Sequence[tuple[str, int]]] = lambda item: ()
+    early: bool = False
 
     def name(self, part: str = "") -> str:
         return published_name(self.site.key, part)
@@ -142,6 +150,8 @@ def _bare_html(item: Item, scene: Scene) -> str:
             return viewer_html(item, scene)
         case Form():
             return form_html(item, scene)
+        case Posts():
+            return _posts(item, scene)
         case MapItem():
             return map_html(item, scene)
 
@@ -168,7 +178,7 @@ WORDY = {"beside": "wordy", "below": "below"}
 
 def _icon_link(item: IconLink, scene: Scene) -> str:
     name = escape(item.words.in_language(scene.language), quote=True)
-    icon = _icon(scene, item.icon)
+    icon = _icon(scene, f"own-{item.id}" if item.picture else item.icon)
     if item.words_shown == "none":
         return _linked(item.target, scene, f'{scene.attributes(item, "link", item.id)} aria-label="{name}"', icon)
     classes = ("link", WORDY[item.words_shown], item.id)
@@ -191,6 +201,20 @@ def _link_list(item: LinkList, scene: Scene) -> str:
     named = f'aria-labelledby="{title_id}"' if title else f'aria-label="{escape(_name_of(menu), quote=True)}"'
     attributes = scene.attributes(item, "menu", "links", item.id)
     return f'<nav {attributes} {named}>{head}<ul class="{scene.name("list")}" role="list">{listed}</ul></nav>'
+
+
+def _posts(item: Posts, scene: Scene) -> str:
+    title = escape(item.words.in_language(scene.language), quote=True)
+    listed = "".join(
+        f'<li><a href="{escape(post.address, quote=True)}">{escape(post.title)}</a>'
+        + (f'<time datetime="{post.date}">{post.date}</time>' if item.dates_shown and post.date else "")
+        + "</li>"
+        for post in scene.posts(item, scene.language)[: item.count]
+    )
+    title_id = scene.html_id(f"{item.id}-title")
+    head = f'<div class="{scene.name("list-title")}" id="{title_id}">{title}</div>' if title else ""
+    attributes = scene.attributes(item, "menu", "links", "posts", item.id)
+    return f'<div {attributes}>{head}<ul class="{scene.name("list")}" role="list">{listed}</ul></div>'
 
 
 def _name_of(menu: Menu | None) -> str:
@@ -254,7 +278,8 @@ def _logo(item: Logo, scene: Scene) -> str:
     if item.picture:
         content = f'<img src="{escape(item.picture, quote=True)}" alt="{words}" height="{item.height_px}">'
     front = escape(scene.links.front(scene.language), quote=True)
-    return f'<a {scene.attributes(item, "logo", item.id)} href="{front}">{content}</a>'
+    link = f'<a {scene.attributes(item, "logo", item.id)} href="{front}">{content}</a>'
+    return f'<h1 class="{scene.name("plain")}">{link}</h1>' if item.id == scene.heading else link
 
 
 def _menu(item: MenuItem, scene: Scene) -> str:

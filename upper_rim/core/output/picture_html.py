@@ -16,11 +16,19 @@ def picture_html(item: PictureItem, scene: Scene) -> str:
     if item.picture is None:
         return f"<div {scene.attributes(item, 'block', 'picture', item.id)}></div>"
     words = "" if item.ornament else escape(item.words.in_language(scene.language), quote=True)
-    image = f'<img src="{escape(item.picture, quote=True)}" alt="{words}" loading="lazy" decoding="async">'
+    sizes = scene.sizes(item)
+    listed = ", ".join(f"{escape(path, quote=True)} {width}w" for path, width in sizes)
+    smaller = f' srcset="{listed}" sizes="(width < {item.width_px}px) 100vw, {item.width_px}px"' if sizes else ""
+    image = f'<img src="{escape(item.picture, quote=True)}"{smaller} alt="{words}"{_loading(scene)} decoding="async">'
     href, _ = scene.links.resolve(item.target, scene.language)
     if href is None:
         return f"<div {scene.attributes(item, 'block', 'picture', item.id)}>{image}</div>"
     return f'<a {scene.attributes(item, "block", "picture", item.id)} href="{escape(href, quote=True)}">{image}</a>'
+
+
+def _loading(scene: Scene) -> str:
+    """What is not in view at first waits until it nearly is (HTML Standard, 2.5.7)."""
+    return "" if scene.early else ' loading="lazy"'
 
 
 def picture_list_html(item: PictureList, scene: Scene) -> str:
@@ -38,7 +46,9 @@ def _picture_link(link: PictureLink, scene: Scene) -> str:
     second = escape(link.second.in_language(scene.language))
     words = f"<span>{title}</span>" + (f'<small class="{scene.name("second-line")}">{second}</small>' if second else "")
     image = (
-        f'<img src="{escape(link.picture, quote=True)}" alt="" loading="lazy" decoding="async">' if link.picture else ""
+        f'<img src="{escape(link.picture, quote=True)}" alt=""{_loading(scene)} decoding="async">'
+        if link.picture
+        else ""
     )
     current = ' aria-current="page"' if page is not None and page.id == scene.current else ""
     lead = f'href="{escape(href, quote=True)}"{current}' if href is not None else 'role="link" aria-disabled="true"'

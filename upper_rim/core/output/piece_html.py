@@ -6,6 +6,7 @@ Landmarks follow the ARIA Authoring Practices: banner, contentinfo, complementar
 from __future__ import annotations
 
 from collections.abc import Iterable
+from dataclasses import replace
 from html import escape
 from typing import NamedTuple
 
@@ -97,6 +98,7 @@ def _beside(shown: Shown, scene: Scene) -> tuple[str, str]:
 def _piece(shown: Shown, scene: Scene, *, skip: bool = False, target: bool = False) -> str:
     """One piece as its landmark, hidden in the bands `out_in`."""
     piece = shown.piece
+    scene = replace(scene, early=isinstance(piece, Header) or (isinstance(piece, Notice) and piece.edge == "top"))
     content_id = scene.name("content")
     to_content = (
         f'<a class="{scene.name("skip")}" href="#{content_id}">{escape(phrase("skip", scene.language))}</a>'

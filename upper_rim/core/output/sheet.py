@@ -148,7 +148,7 @@ def icons_of(site: Site, shelf: Shelf) -> list[str]:
     """Names of the icons that the site's pieces use."""
     used = {"menu", "x", "chevron-down"} if any(piece.rows for piece in site.pieces) else set()
     for item in _items(site):
-        if isinstance(item, IconLink):
+        if isinstance(item, IconLink) and item.picture is None:
             used.add(item.icon)
         elif isinstance(item, SocialRow):
             marks = (shelf.brands.mark(one.address) for one in item.profiles)
@@ -174,6 +174,9 @@ def brands_of(site: Site, shelf: Shelf) -> list[Brand]:
     """The marks of services that the site's pieces show."""
     profiles = (profile for item in _items(site) if isinstance(item, SocialRow) for profile in item.profiles)
     found = {mark.brand.slug: mark.brand for one in profiles if (mark := shelf.brands.mark(one.address)).brand}
+    icons = (item.icon for item in _items(site) if isinstance(item, IconLink) and item.icon.startswith("brand-"))
+    known = (shelf.brands.by_slug.get(icon.removeprefix("brand-")) for icon in icons)
+    found |= {brand.slug: brand for brand in known if brand is not None}
     return [found[slug] for slug in sorted(found)]
 
 
@@ -376,6 +379,9 @@ def _cell_rules(site: Site, cell: Cell, pictures: Pictures, shelf: Shelf) -> Ite
             case MenuItem():
                 yield f"{own} .{name}-list{{column-gap:{item.gap_px}px}}"
             case IconLink():
+                if item.picture:
+                    drawing = quote(item.picture, safe="/%.-_~")
+                    yield f'{own}>.{name}-icon-own-{item.id}{{mask:url("{drawing}") center/contain no-repeat;background:currentColor}}'
                 yield f"{own}>.{name}-icon{{inline-size:{item.icon_px}px;block-size:{item.icon_px}px}}"
             case SocialRow():
                 yield f"{own} .{name}-list{{gap:{item.gap_px}px}}{own} .{name}-icon{{inline-size:{item.icon_px}px;block-size:{item.icon_px}px}}"

@@ -15,7 +15,7 @@ Choice = tuple[str, str]
 
 @dataclass(frozen=True)
 class Control:
-    """`kind`: text, lines, rich, moment, number, choice, swatch, yes or bands. `value` is what it shows; `language` is set for translations."""
+    """`kind`: text, lines, rich, moment, number, choice, swatch, yes, bands, icon or upload. `value` is what it shows; `language` is set for translations."""
 
     kind: str
     label: str

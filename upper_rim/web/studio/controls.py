@@ -110,6 +110,7 @@ KIND_NAMES = {
     "viewer": "Picture viewer",
     "form": "Form",
     "map": "Map",
+    "posts": "Latest posts",
 }
 PIECE_NAMES = {
     "header": "Header",

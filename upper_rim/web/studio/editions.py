@@ -4,12 +4,15 @@ from __future__ import annotations
 
 import json
 from collections.abc import Iterator
+from html import escape
 from typing import Any
 
 from django.http import Http404, HttpRequest, HttpResponse, StreamingHttpResponse
 from django.shortcuts import render
 from zipstream import ZipStream
 
+from ...core.model.items import Form
+from ...core.output.form_html import FORMS
 from ..jobs import tasks
 from ..jobs.publishing import new_edition
 from ..live.addresses import address
@@ -17,7 +20,7 @@ from ..live.published import listed_files
 from ..sites.access import site_of
 from ..sites.models import Edition, StoredSite
 from ..sites.storage import editions as edition_files
-from ..sites.storage import stored_name
+from ..sites.storage import stored, stored_name
 from .screens import Opened, screen
 
 
@@ -54,13 +57,37 @@ def take_away(request: HttpRequest, slug: str, number: int) -> HttpResponse:
     edition = stored.editions.filter(number=number, state=Edition.State.DONE).first()
     if edition is None:
         raise Http404
-    archive = ZipStream(sized=True)
-    for name, content in sorted(listed_files(edition.manifest).items()):
-        archive.add(_chunks(content), name, size=edition_files().size(stored_name(content)))
+    files = listed_files(edition.manifest)
+    addresses = own_addresses(files)
+    archive = ZipStream(sized=not addresses)
+    for name, content in sorted(files.items()):
+        if name.startswith(FORMS[1:]):
+            continue
+        if addresses and name.endswith((".html", ".htm")):
+            archive.add(_with_own_addresses(stored(content), addresses), name)
+        else:
+            archive.add(_chunks(content), name, size=edition_files().size(stored_name(content)))
     response = StreamingHttpResponse(archive, content_type="application/zip")
-    response["Content-Length"] = str(len(archive))
+    if not addresses:
+        response["Content-Length"] = str(len(archive))
     response["Content-Disposition"] = f'attachment; filename="{stored.slug}-edition-{number}.zip"'
     return response
+
+
+def own_addresses(files: dict[str, str]) -> dict[str, str]:
+    """For forms that name an address of their own for the ZIP: where they post to on the live site, and there."""
+    forms = (
+        Form.model_validate_json(stored(content))
+        for name, content in files.items()
+        if name.endswith("/form.json") and name.startswith(FORMS[1:])
+    )
+    return {f"{FORMS}{form.id}/": form.own_address for form in forms if form.own_address}
+
+
+def _with_own_addresses(page: bytes, addresses: dict[str, str]) -> bytes:
+    for live, own in addresses.items():
+        page = page.replace(f'action="{live}"'.encode(), f'action="{escape(own, quote=True)}"'.encode())
+    return page
 
 
 def _chunks(content: str) -> Iterator[bytes]:

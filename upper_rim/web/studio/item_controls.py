@@ -25,6 +25,7 @@ from ...core.model.items import (
     PictureItem,
     PictureLink,
     PictureList,
+    Posts,
     RichText,
     SearchBox,
     SocialRow,
@@ -99,15 +100,8 @@ def item_groups(node: Any, site: Site) -> list[Group]:
                 Group(
                     "Content",
                     [
-                        Control(
-                            "text",
-                            "Icon",
-                            node.id,
-                            "icon",
-                            node.icon,
-                            suggestions="icons",
-                            hint="a name from the icon set",
-                        ),
+                        Control("icon", "Icon", node.id, "icon", node.icon, suggestions="icons"),
+                        *own_drawing(node),
                         *words(node, "words", "Its name", site),
                         link(node, site),
                     ],
@@ -122,6 +116,7 @@ def item_groups(node: Any, site: Site) -> list[Group]:
                     "Content",
                     [
                         pictures(node, "picture", site, "none yet"),
+                        Control("upload", "Bring one", node.id, "picture", ""),
                         *words(node, "words", "It shows", site),
                         yes(node, "ornament", "Ornament: says nothing"),
                         link(node, site),
@@ -295,6 +290,27 @@ def item_groups(node: Any, site: Site) -> list[Group]:
                     ],
                 ),
             ]
+        case Posts():
+            feeds = [("", "dated pages of this site")] + [
+                (asset.path, asset.path) for asset in site.assets if asset.path.endswith((".xml", ".atom", ".rss"))
+            ]
+            return [
+                Group("Content", list(words(node, "words", "Title", site))),
+                Group(
+                    "Posts",
+                    [
+                        choice(node, "feed", "Are", feeds),
+                        Control("upload", "Bring a feed", node.id, "feed", ""),
+                        *(
+                            []
+                            if node.feed
+                            else [Control("text", "below", node.id, "below", node.below, suggestions="paths")]
+                        ),
+                        number(node, "count", "At most", "", 1, 50),
+                        yes(node, "dates_shown", "With dates"),
+                    ],
+                ),
+            ]
         case MapItem():
             return [
                 Group(
@@ -309,6 +325,24 @@ def item_groups(node: Any, site: Site) -> list[Group]:
             ]
         case _:
             return []
+
+
+def own_drawing(node: IconLink) -> list[Control]:
+    """The drawing that is shown instead of an icon of the sets, and how one comes in."""
+    upload = Control("upload", "or your own", node.id, "picture", "")
+    kept = (
+        Control(
+            "choice",
+            "Shown is",
+            node.id,
+            "picture",
+            node.picture,
+            [(node.picture, node.picture), ("", "the icon above")],
+        )
+        if node.picture
+        else None
+    )
+    return [kept, upload] if kept else [upload]
 
 
 def number(node: Any, name: str, label: str, unit: str, least: int, greatest: int) -> Control:

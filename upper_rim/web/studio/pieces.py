@@ -109,9 +109,10 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
     piece = next((piece for piece in site.pieces if piece.id == piece_id), None)
     if piece is None:
         raise Elsewhere(site_url("pieces", opened))
-    moved_to = _moved_to(request, site, piece)
+    gone = made[0] if made and request.POST.get("do") == "copy" else request.POST.get("node", "")
+    moved_to = _moved_to(request, site, piece, gone)
     if moved_to is not None:
-        raise Elsewhere(site_url("workbench", opened, moved_to) + f"?select={request.POST['node']}")
+        raise Elsewhere(site_url("workbench", opened, moved_to) + f"?select={gone}")
     page = _looked_at(request, site, piece)
     chosen = _chosen(request, site, piece, made)
     reached = pages_by_piece(site)
@@ -136,7 +137,7 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "shared": shared_row(site, chosen.shares) if isinstance(chosen, Row) and chosen.shares else None,
         "outline_told": told,
         "outline_stays": request.headers.get(OUTLINE_SHOWN) == told,
-        "into": next((cell.id for row in piece.rows for cell in row.cells if chosen in (cell, *cell.items)), ""),
+        "into": _into(piece, chosen),
         "item_kinds": KIND_NAMES.items(),
         "destinations": _destinations(chosen, piece, site),
         "reached": reached.get(piece.id, 0),
@@ -151,10 +152,16 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
     }
 
 
-def _moved_to(request: HttpRequest, site: Site, piece: Piece) -> str | None:
-    """The piece in which a node is now that was moved out of this one."""
-    node = request.POST.get("node", "")
-    if request.POST.get("do") != "move" or any(below.id == node for below in walk(piece)):
+def _into(piece: Piece, chosen: Any) -> str:
+    """The cell that takes a new item: the chosen one or the chosen item's, else the first within what is chosen."""
+    cells = [(row, cell) for row in piece.rows for cell in row.cells]
+    around = [cell.id for row, cell in cells if chosen in (piece, row, cell, *cell.items)]
+    return around[0] if around else ""
+
+
+def _moved_to(request: HttpRequest, site: Site, piece: Piece, node: str) -> str | None:
+    """The piece in which a node is now that was moved, or copied, out of this one."""
+    if request.POST.get("do") not in {"move", "copy"} or any(below.id == node for below in walk(piece)):
         return None
     return next((other.id for other in site.pieces if any(below.id == node for below in walk(other))), None)
 

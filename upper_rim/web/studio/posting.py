@@ -75,7 +75,7 @@ def _value(site: Site, holder: Any, field: str, post: QueryDict) -> JsonValue:
         return _page_id(site, holder, text)
     if field == "selector" and text and isinstance(holder, Pager | Viewer) and selector_fault(text):
         raise Unclear(holder.id, field, f"{selector_fault(text)}")
-    if field == "icon" and text not in shelf().icons:
+    if field == "icon" and not _is_icon(text):
         raise Unclear(
             holder.id,
             field,
@@ -99,6 +99,10 @@ def _value(site: Site, holder: Any, field: str, post: QueryDict) -> JsonValue:
     if field == "picture" and text and not text.startswith("/"):
         return "/" + text
     return text
+
+
+def _is_icon(name: str) -> bool:
+    return name in shelf().icons or name.removeprefix("brand-") in shelf().brands.by_slug
 
 
 def _page_id(site: Site, holder: Any, text: str) -> JsonValue:
@@ -362,12 +366,27 @@ def _duplicate(site: Site, post: QueryDict) -> Posted:
     spot = find(site, post["node"])
     if spot is None or spot.slot not in {"items", "rows", "cells", "pieces", "entries"}:
         raise Unclear(post["node"], "", "it cannot be doubled")
-    copy = spot.node.model_dump(mode="json")
-    for node in _nodes_in(copy):
-        node["id"] = store.new_id(str(node["id"]).partition("-")[0])
+    copy = _copied(spot.node)
     if spot.slot == "pieces":
         copy["name"] = f"{copy['name']}, copy"
     return Posted(Add(parent=spot.parent, slot=spot.slot, values=(copy,), at=spot.at + 1), (copy["id"],))
+
+
+def _copy(site: Site, post: QueryDict) -> Posted:
+    """A copy of an item into a cell, or of a row into a piece, of whichever piece it is."""
+    spot = find(site, post["node"])
+    if spot is None or spot.slot not in {"items", "rows"}:
+        raise Unclear(post["node"], "", "what was to be copied is not there any more")
+    copy = _copied(spot.node)
+    return Posted(Add(parent=post["parent"], slot=spot.slot, values=(copy,)), (copy["id"],))
+
+
+def _copied(node: Any) -> dict[str, Any]:
+    """A node as JSON, with new ids."""
+    copy: dict[str, Any] = node.model_dump(mode="json")
+    for below in _nodes_in(copy):
+        below["id"] = store.new_id(str(below["id"]).partition("-")[0])
+    return copy
 
 
 def _own(site: Site, post: QueryDict) -> Posted:
@@ -375,9 +394,7 @@ def _own(site: Site, post: QueryDict) -> Posted:
     spot = find(site, post["node"])
     if spot is None or not isinstance(spot.node, Row) or spot.node.shares is None:
         raise Unclear(post["node"], "", "it shares nothing")
-    copy = shared_row(site, spot.node.shares)[0].model_dump(mode="json")
-    for node in _nodes_in(copy):
-        node["id"] = store.new_id(str(node["id"]).partition("-")[0])
+    copy = _copied(shared_row(site, spot.node.shares)[0])
     addition = Add(parent=spot.parent, slot="rows", values=(copy,), at=spot.at)
     return Posted(Together(edits=(Remove(nodes=(spot.node.id,)), addition)), (copy["id"],))
 
@@ -435,6 +452,7 @@ _READERS: dict[str, Callable[[Site, QueryDict], Posted]] = {
     "indent": _indent,
     "remove": _remove,
     "duplicate": _duplicate,
+    "copy": _copy,
     "own": _own,
     "rewrite": _rewrite,
     "edit": _raw,

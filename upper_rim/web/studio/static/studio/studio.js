@@ -137,7 +137,7 @@
   // Shortcuts.
   const typing = (target) => target.matches?.("input:not([type=checkbox]):not([type=radio]), textarea, select, [contenteditable]");
   let going = false;
-  const places = { p: "pages", f: "foundations", m: "menus", w: "pieces", e: "editions" };
+  const places = { p: "pages", f: "foundations", m: "menus", w: "pieces", i: "inbox", e: "editions" };
   document.addEventListener("keydown", (event) => {
     const press = (name) => {
       const button = $(`[data-key="${name}"]`);
@@ -146,8 +146,12 @@
       button.click();
     };
     if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "z" && !(typing(event.target) && event.target.value !== event.target.defaultValue)) return press(event.shiftKey ? "redo" : "undo");
-    if (event.altKey) {
+    if (event.altKey && !(typing(event.target) && /^[cv]$/.test(event.key))) {
       const action = { ArrowUp: "back", ArrowDown: "on", Delete: "remove", d: "double", D: "double" }[event.key];
+      const outline = $("#outline"), chosen = $("#stage")?.dataset.chosen;
+      if (outline && event.key === "c" && /^(it|rw)-/.test(chosen)) return sessionStorage.setItem("rim-copied", chosen);
+      const copied = sessionStorage.getItem("rim-copied");
+      if (outline && event.key === "v" && copied) return event.preventDefault(), send({ do: "copy", node: copied, parent: copied.startsWith("rw-") ? outline.dataset.piece : outline.dataset.into });
       return action && press(action);
     }
     if (typing(event.target) || event.ctrlKey || event.metaKey) return;
@@ -164,6 +168,11 @@
     }
   });
   document.addEventListener("click", (event) => {
+    const icon = event.target.closest("[data-icon]");
+    if (icon) {
+      $("#icon-chooser").close();
+      send({ do: "set", node: $("#stage").dataset.chosen, field: "icon", value: icon.dataset.icon });
+    }
     const opener = event.target.closest("[data-open]");
     if (opener) $(`#${opener.dataset.open}`).showModal();
   });

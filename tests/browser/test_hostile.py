@@ -1,0 +1,165 @@
+"""Nothing that is typed, pasted or brought along runs: on published pages, on the stage and in the studio."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+from selenium import webdriver
+
+from tests.hostile import ADDRESSES, DRAWINGS, MARKUP
+from upper_rim.core.exchange.picture_in import Brought, read_brought
+from upper_rim.core.model.apply import apply
+from upper_rim.core.model.edits import Edit, Set, Together
+from upper_rim.core.model.items import ITEM_KINDS
+from upper_rim.core.model.rich import RichWords
+from upper_rim.core.model.site import Site
+from upper_rim.core.model.tree import find, walk
+from upper_rim.core.model.values import Words
+from upper_rim.core.output.compose import Composer
+from upper_rim.demo import ostrey
+from upper_rim.shipped import shelf
+
+from .conftest import Browser, plain_chromium, wait_for
+
+LISTEN = "window.__ran = []; window.ran = (what) => window.__ran.push(what); window.alert = window.ran"
+TEXTS = {"name", "street", "town", "classes", "first", "thanks"}
+
+
+@pytest.fixture(scope="module")
+def chromium() -> Iterator[webdriver.Chrome]:
+    driver = plain_chromium()
+    driver.execute_cdp_cmd("Page.addScriptToEvaluateOnNewDocument", {"source": LISTEN})
+    yield driver
+    driver.quit()
+
+
+def text_edits(site: Site, payload: str) -> list[Edit]:
+    """The payload into every text of every piece, row, item, field, link, entry, look and swatch."""
+    edits: list[Edit] = []
+    holders = (*site.pieces, *site.menus, *site.looks, *site.swatches)
+    for node in (below for holder in holders for below in (holder, *walk(holder))):
+        for field, value in node:
+            if isinstance(value, Words | RichWords):
+                edits.append(Set(node=node.id, field=field, value={"text": payload}))
+            elif field in TEXTS and isinstance(value, str):
+                edits.append(Set(node=node.id, field=field, value=payload))
+    return edits
+
+
+def taken(site: Site, edits: list[Edit]) -> Site:
+    """What of the edits is not refused; together where all are taken."""
+    at_once = apply(site, Together(edits=tuple(edits)))
+    if isinstance(at_once, Site):
+        return at_once
+    for edit in edits:
+        after = apply(site, edit)
+        site = after if isinstance(after, Site) else site
+    return site
+
+
+def shown(chromium: webdriver.Chrome, folder: Path, html: bytes) -> list[Any]:
+    """What ran on a page once everything on it that can have the focus has had it and every link was pressed."""
+    file = folder / "page.html"
+    file.write_bytes(html)
+    chromium.get(file.as_uri())
+    ran: list[Any] = chromium.execute_async_script(
+        "const done = arguments[0]; addEventListener('click', (event) => event.target.closest('a') && !/^javascript:/i.test(event.target.closest('a').href) && event.preventDefault(), true);"
+        "document.querySelectorAll('a,button,input,[tabindex]').forEach((part) => { part.focus(); if (part.matches('a')) part.click(); });"
+        "setTimeout(() => done(window.__ran), 60)"
+    )
+    return ran
+
+
+@pytest.mark.parametrize("at", range(len(MARKUP)))
+def test_no_text_runs_on_a_published_page(chromium: webdriver.Chrome, tmp_path: Path, at: int) -> None:
+    site, contents = ostrey()
+    every_kind = {getattr(node, "kind", "") for piece in site.pieces for node in walk(piece)}
+    assert every_kind >= set(ITEM_KINDS) - {"divider", "spacer"}, "the demo has every item that says something"
+    site = taken(site, text_edits(site, MARKUP[at]))
+    composer = Composer(site, shelf(), contents.__getitem__, marks=bool(at % 2), year=2026)
+    for path in ("/guide/", "/travelling/luggage/"):
+        page = next(page for page in site.pages if page.path == path)
+        assert page.content
+        html = composer.page(page, contents[page.content])
+        if not at:
+            assert b"&lt;script&gt;" in html, "it is there, as text"
+        assert shown(chromium, tmp_path, html) == []
+    assert shown(chromium, tmp_path, composer.results_page("en")) == []
+
+
+@pytest.mark.parametrize("address", ADDRESSES)
+def test_no_address_runs_or_leads_where_it_does_not_say(
+    chromium: webdriver.Chrome, tmp_path: Path, address: str
+) -> None:
+    site, contents = ostrey()
+    edits: list[Edit] = []
+    for node in (below for holder in (*site.pieces, *site.menus) for below in walk(holder)):
+        fields = type(node).model_fields
+        if "target" in fields:
+            edits.append(Set(node=node.id, field="target", value={"kind": "address", "address": address}))
+        for field in {"address", "own_address"} & fields.keys():
+            edits.append(Set(node=node.id, field=field, value=address))
+    site = taken(site, edits)
+    page = next(page for page in site.pages if page.path == "/travelling/luggage/")
+    assert page.content
+    html = Composer(site, shelf(), contents.__getitem__, year=2026).page(page, contents[page.content])
+    assert shown(chromium, tmp_path, html) == []
+    protocols = chromium.execute_script("return [...new Set([...document.links].map((link) => link.protocol))]")
+    assert set(protocols) <= {"file:", "http:", "https:", "mailto:", "tel:", "geo:"}
+    hosts = chromium.execute_script("return [...document.links].map((link) => link.getAttribute('href'))")
+    assert not any(href.startswith(("//", "/\\", "\\")) for href in hosts)
+
+
+def test_no_drawing_runs_even_where_it_stands_in_a_page(chromium: webdriver.Chrome, tmp_path: Path) -> None:
+    refused = 0
+    for drawing in DRAWINGS:
+        found = read_brought(drawing.encode())
+        if not isinstance(found, Brought):
+            refused += 1
+            continue
+        kept = found.data.decode()
+        assert "evil.example" not in kept and "javascript" not in kept.lower()
+        assert shown(chromium, tmp_path, f"<!doctype html><body>{kept}".encode()) == []
+        file = tmp_path / "own.svg"
+        file.write_bytes(found.data)
+        chromium.get(file.as_uri())
+        assert not chromium.execute_script("return window.__ran")
+    assert refused == 5
+    plain = DRAWINGS[1].encode()
+    assert isinstance(read_brought(plain), Brought)
+    assert shown(chromium, tmp_path, b"<!doctype html><body>" + plain) == [2], "uncleaned, it would have run"
+
+
+def test_nothing_runs_in_the_studio_or_on_its_stage(browser: Browser) -> None:
+    browser.driver.execute_cdp_cmd("Page.addScriptToEvaluateOnNewDocument", {"source": LISTEN})
+    site, _ = ostrey()
+    chunks = ["".join(MARKUP[at : at + 4])[:390] for at in range(0, len(MARKUP), 4)]
+    browser.go("/s/ostrey/foundations/code/")
+    for chunk in chunks:
+        edit = {"kind": "together", "edits": [one.model_dump(mode="json") for one in text_edits(site, chunk)]}
+        browser.js(
+            "window.done = false; htmx.ajax('POST', location.pathname, {target: '#screen', swap: 'morph:innerHTML', values: {do: 'edit', edit: arguments[0]}}).then(() => (window.done = true))",
+            json.dumps(edit),
+        )
+        wait_for(lambda: browser.js("return window.done"))
+    for path in (
+        "pieces/pc-help/?select=it-help-form",
+        "pieces/pc-footer/?select=it-about",
+        "pieces/",
+        "menus/mn-main/",
+        "foundations/",
+        "foundations/looks/",
+        "inbox/",
+        "editions/",
+    ):
+        browser.go(f"/s/ostrey/{path}")
+        assert browser.js("return window.__ran") == [], path
+    browser.go("/s/ostrey/pieces/pc-help/")
+    with browser.on_stage() as stage:
+        wait_for(lambda: stage.execute_script("return document.querySelector('form[action*=forms]') !== null"))
+        assert stage.execute_script("return window.__ran") == []
+    assert find(site, "it-help-form") is not None

@@ -1,0 +1,293 @@
+"""What visitors do with the items of pieces, and how designers put them there."""
+
+from __future__ import annotations
+
+import csv
+import io
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from selenium.webdriver.common.action_chains import ActionChains
+from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.support.ui import Select
+
+from .conftest import Browser, Running, wait_for
+
+
+@pytest.fixture(scope="module")
+def reader(running: Running, tmp_path_factory: pytest.TempPathFactory) -> Iterator[Browser]:
+    browser = Browser(running, tmp_path_factory.mktemp("downloads"))
+    browser.resize(1280, 800)
+    yield browser
+    browser.quit()
+
+
+def scripts_off(reader: Browser, off: bool) -> None:
+    reader.driver.execute_cdp_cmd("Emulation.setScriptExecutionDisabled", {"value": off})
+
+
+def test_a_search_finds_by_the_first_letters_and_without_accents_by_keys_alone(
+    reader: Browser, running: Running
+) -> None:
+    reader.go(running.live("ostrey") + "/cy/")
+    field = reader.driver.find_element(By.CSS_SELECTOR, ".q7xk-it-search input")
+    links = ".q7xk-it-search .q7xk-found a"
+    field.send_keys("harb")
+    wait_for(lambda: reader.driver.find_elements(By.CSS_SELECTOR, links))
+    field.send_keys(Keys.CONTROL, "a")
+    field.send_keys("TAIR llong")
+    wait_for(lambda: len(reader.driver.find_elements(By.CSS_SELECTOR, links)) >= 1)
+    reader.go(running.live("ostrey") + "/sailings/fares/")
+    field = reader.driver.find_element(By.CSS_SELECTOR, ".q7xk-it-search input")
+    field.send_keys("Österh")
+    wait_for(lambda: "Osterhaven" in [one.text for one in reader.driver.find_elements(By.CSS_SELECTOR, links)])
+    reader.keys(Keys.ARROW_DOWN)
+    assert reader.js("return document.activeElement.textContent") == "Osterhaven", (
+        "what has it in its title comes first"
+    )
+    reader.keys(Keys.ESCAPE)
+    assert not reader.driver.find_element(By.CSS_SELECTOR, ".q7xk-it-search .q7xk-found").is_displayed()
+    field.send_keys(Keys.ARROW_RIGHT, Keys.BACKSPACE, "h", Keys.ARROW_DOWN)
+    wait_for(lambda: reader.driver.find_elements(By.CSS_SELECTOR, links))
+    reader.keys(Keys.ARROW_DOWN)
+    reader.keys(Keys.ENTER)
+    wait_for(lambda: reader.driver.current_url.endswith("/harbours/osterhaven/"))
+
+
+def test_the_page_of_results_needs_no_script(reader: Browser, running: Running) -> None:
+    scripts_off(reader, True)
+    try:
+        reader.go(running.live("ostrey") + "/")
+        field = reader.driver.find_element(By.CSS_SELECTOR, ".q7xk-it-search input")
+        field.send_keys("gull", Keys.ENTER)
+        wait_for(lambda: "/search/?q=gull" in reader.driver.current_url)
+        found = reader.driver.find_elements(By.CSS_SELECTOR, "main ol a")
+        assert [one.text for one in found] == ["Osterhaven"]
+        reader.go(running.live("ostrey") + "/search/?q=%3Cscript%3Eqwxz")
+        assert "Found: 0" in reader.driver.find_element(By.TAG_NAME, "main").text
+        reader.go(running.live("ostrey") + "/search/")
+        assert len(reader.driver.find_elements(By.CSS_SELECTOR, "main ol a")) > 20, (
+            "before anything is asked: all pages"
+        )
+    finally:
+        scripts_off(reader, False)
+
+
+def test_a_pointed_at_link_shows_its_picture_and_the_first_one_at_first(reader: Browser, running: Running) -> None:
+    opacities = "return [...document.querySelectorAll('.q7xk-pictures img')].map((one) => Number(getComputedStyle(one).opacity))"
+    reader.go(running.live("ostrey") + "/guide/")
+    assert reader.js(opacities) == [1, 0, 0, 0]
+    links = reader.driver.find_elements(By.CSS_SELECTOR, ".q7xk-pictures a")
+    ActionChains(reader.driver).move_to_element(links[2]).perform()
+    wait_for(lambda: reader.js(opacities) == [0, 0, 1, 0])
+    ActionChains(reader.driver).move_by_offset(0, 400).perform()
+    reader.js("arguments[0].focus()", links[3])
+    wait_for(lambda: reader.js(opacities) == [0, 0, 0, 1])
+    reader.resize(360, 800)
+    assert not any(one.is_displayed() for one in reader.driver.find_elements(By.CSS_SELECTOR, ".q7xk-pictures img"))
+    assert reader.js("return document.documentElement.scrollWidth") == 360
+    reader.resize(1280, 800)
+
+
+def test_a_long_list_is_paged_by_the_address_and_shown_whole_without_script(reader: Browser, running: Running) -> None:
+    shown = (
+        "return [...document.querySelectorAll('main > ul > li')].filter((one) => one.getClientRects().length).length"
+    )
+    first = (
+        "return [...document.querySelectorAll('main > ul > li')].find((one) => one.getClientRects().length).textContent"
+    )
+    address = running.live("ostrey") + "/harbours/"
+    reader.go(address)
+    assert reader.js(shown) == 8 and "Anker" in reader.js(first)
+    pager = reader.driver.find_element(By.CSS_SELECTOR, ".q7xk-pager")
+    assert [one.text for one in pager.find_elements(By.TAG_NAME, "li")] == ["1", "2", "3", "Next"]
+    pager.find_element(By.LINK_TEXT, "2").send_keys(Keys.ENTER)
+    assert "Garth" in reader.js(first) and "landings=2" in reader.driver.current_url
+    reader.driver.back()
+    wait_for(lambda: "Anker" in reader.js(first))
+    reader.go(address + "?landings=3")
+    assert "Quern" in reader.js(first) and "Previous" in reader.driver.find_element(By.CSS_SELECTOR, ".q7xk-pager").text
+    scripts_off(reader, True)
+    reader.go(address)
+    assert (
+        len([one for one in reader.driver.find_elements(By.CSS_SELECTOR, "main > ul > li") if one.is_displayed()]) == 24
+    )
+    scripts_off(reader, False)
+
+
+def test_a_picture_opens_large_and_gives_the_focus_back(reader: Browser, running: Running) -> None:
+    reader.go(running.live("ostrey") + "/guide/")
+    picture = reader.driver.find_element(By.CSS_SELECTOR, "main img")
+    assert picture.get_attribute("role") == "button" and picture.get_attribute("aria-label").startswith("Enlarge")
+    picture.send_keys(Keys.ENTER)
+    box = reader.driver.find_element(By.CSS_SELECTOR, ".q7xk-viewer")
+    assert box.is_displayed() and reader.js("return document.activeElement.closest('dialog') !== null")
+    assert box.find_element(By.TAG_NAME, "img").get_attribute("src").endswith("/coast-dusk.svg")
+    reader.keys(Keys.ESCAPE)
+    assert not box.is_displayed() and reader.js("return document.activeElement === arguments[0]", picture)
+
+
+def test_a_hint_shows_on_pointing_and_on_focus_and_goes_with_escape(reader: Browser, running: Running) -> None:
+    reader.go(running.live("ostrey") + "/sailings/")
+    phone = reader.driver.find_element(By.CSS_SELECTOR, ".q7xk-it-phone")
+    hint = reader.driver.find_element(By.CSS_SELECTOR, "[role=tooltip]")
+    assert not hint.is_displayed() and phone.get_attribute("aria-describedby") == hint.get_attribute("id")
+    ActionChains(reader.driver).move_to_element(phone).perform()
+    assert hint.is_displayed()
+    ActionChains(reader.driver).move_to_element(hint).perform()
+    assert hint.is_displayed(), "one can point at the hint itself"
+    reader.keys(Keys.ESCAPE)
+    assert not hint.is_displayed()
+    ActionChains(reader.driver).move_by_offset(0, 300).perform()
+    reader.js("arguments[0].focus()", phone)
+    assert hint.is_displayed()
+
+
+def test_a_form_arrives_in_the_inbox_and_leaves_it_as_csv(browser: Browser, running: Running, tmp_path: Path) -> None:
+    browser.resize(1280, 800)
+    browser.go(running.live("ostrey") + "/travelling/luggage/")
+    form = browser.driver.find_element(By.CSS_SELECTOR, "form[action*=forms]")
+
+    def field(name: str) -> object:
+        return form.find_element(By.CSS_SELECTOR, f"[name=fd-{name}]")
+
+    form.find_element(By.TAG_NAME, "button").click()
+    assert "/travelling/luggage/" in browser.driver.current_url, "the browser asks for what is needed"
+    field("name").send_keys("Maud Quill")  # type: ignore[attr-defined]
+    field("mail").send_keys("maud@post.example")  # type: ignore[attr-defined]
+    Select(field("ship")).select_by_visible_text("Eider")
+    field("what").send_keys("=2+2, a harp\nand its stool")  # type: ignore[attr-defined]
+    form.find_element(By.TAG_NAME, "button").click()
+    wait_for(lambda: "Somebody on the quay will write" in browser.driver.find_element(By.TAG_NAME, "main").text)
+    browser.driver.find_element(By.LINK_TEXT, "Back to the page").click()
+    wait_for(lambda: browser.driver.current_url.endswith("/travelling/luggage/"))
+    browser.sign_in()
+    browser.go("/s/ostrey/inbox/")
+    received = browser.one("message-received").text
+    assert all(
+        part in received for part in ("Questions about luggage", "Maud Quill", "Eider", "a harp", "/travelling/")
+    )
+    taken = browser.driver.execute_async_script(
+        "const done = arguments[0]; fetch('messages.csv').then((answer) => answer.text()).then(done)"
+    )
+    rows = list(csv.reader(io.StringIO(taken.lstrip("\ufeff"))))
+    assert rows[0][3:] == ["Your name", "Mail", "Which ship", "What do you bring?"]
+    assert rows[1][3:] == [
+        "Maud Quill",
+        "maud@post.example",
+        "Eider",
+        "'=2+2, a harp\nand its stool".replace("\n", "\r\n"),
+    ]
+
+
+def test_a_footer_is_built_from_nothing_with_keys_alone(browser: Browser) -> None:
+    browser.sign_in()
+    browser.go("/s/quillwort/pieces/")
+
+    def tab_to(test: str, *, most: int = 160) -> None:
+        for _ in range(most):
+            if browser.js("return document.activeElement?.dataset.test") == test:
+                return
+            browser.keys(Keys.TAB)
+        raise AssertionError(f"{test} is not reached with the Tab key")
+
+    def pressed(*keys: str) -> None:
+        browser.acted(lambda: browser.keys(*keys))
+
+    tab_to("kind-footer")
+    pressed(Keys.ENTER)
+    tab_to("piece-name-colophon")
+    browser.keys("Imprint")
+    tab_to("begin-colophon")
+    pressed(Keys.ENTER)
+    wait_for(lambda: "/pieces/pc-" in browser.driver.current_url)
+    before = len(browser.all("line"))
+    for _ in range(3):
+        browser.js("document.activeElement.blur()")
+        pressed("]")
+    assert "List of links" in browser.one("chosen").text
+    tab_to("item-kind")
+    browser.keys("Cop")
+    tab_to("add-item")
+    pressed(Keys.ENTER)
+    wait_for(lambda: len(browser.all("line")) == before + 1)
+    assert "Copyright" in browser.one("chosen").text
+    tab_to("control-first_year")
+    browser.keys("1998")
+    pressed(Keys.TAB)
+    with browser.on_stage() as stage:
+        wait_for(lambda: "1998–" in stage.execute_script("return document.querySelector('footer.w4ltq')?.innerText"))
+    browser.js("document.activeElement.blur()")
+    pressed(Keys.ALT, Keys.ARROW_DOWN)
+    pressed(Keys.ALT, "d")
+    wait_for(lambda: len(browser.all("line")) == before + 2)
+    browser.keys(Keys.ALT, "c")
+    pressed(Keys.ALT, "v")
+    wait_for(lambda: len(browser.all("line")) == before + 3)
+    pressed(Keys.ALT, Keys.DELETE)
+    wait_for(lambda: len(browser.all("line")) == before + 2)
+    pressed(Keys.CONTROL, "z")
+    wait_for(lambda: len(browser.all("line")) == before + 3)
+
+
+def test_a_shared_row_changes_in_both_pieces_until_it_is_made_its_own(browser: Browser) -> None:
+    browser.sign_in()
+    browser.go("/s/ostrey/pieces/pc-guide-front/?select=rw-guide-main")
+    assert browser.one("chosen").text == "Main row, shared"
+    browser.go("/s/ostrey/pieces/pc-main/?select=rw-main")
+    browser.acted(browser.one("remove").click)
+    assert "shares a row that would be gone" in browser.one("notice").text
+    browser.go("/s/ostrey/pieces/pc-main/?select=it-book")
+    browser.change("control-words", "Set sail")
+    browser.go("/s/ostrey/pieces/pc-guide-front/?select=rw-guide-main")
+    words = "return document.querySelector('header.q7xk .q7xk-button').textContent"
+    with browser.on_stage() as stage:
+        assert wait_for(lambda: stage.execute_script(words)) == "Set sail"
+    browser.press("make-own")
+    assert "shared" not in browser.one("chosen").text
+    browser.go("/s/ostrey/pieces/pc-main/?select=it-book")
+    browser.change("control-words", "Book")
+    browser.go("/s/ostrey/pieces/pc-guide-front/")
+    with browser.on_stage() as stage:
+        assert wait_for(lambda: stage.execute_script(words)) == "Set sail"
+    for _ in range(3):
+        browser.press("undo")
+
+
+def test_an_icon_is_searched_for_and_a_drawing_of_ones_own_is_cleaned(browser: Browser, tmp_path: Path) -> None:
+    browser.sign_in()
+    browser.go("/s/ostrey/pieces/pc-main/?select=it-phone")
+    browser.one("choose-icon").click()
+    browser.one("icon-search").send_keys("sailb")
+    button = wait_for(lambda: browser.driver.find_element(By.CSS_SELECTOR, "[data-icon=sailboat]"))
+    browser.acted(button.click)
+    assert browser.one("control-icon").get_attribute("value") == "sailboat"
+    icon = "return getComputedStyle(document.querySelector('[data-rim-node=it-phone] .q7xk-icon')).maskImage"
+    drawing = tmp_path / "Our own.svg"
+    drawing.write_text(
+        '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><script>ran(1)</script><path d="M0 0h9v9z"/></svg>'
+    )
+    browser.one("upload").send_keys(str(drawing))
+    wait_for(lambda: "Left out of it: script" in browser.one("message").text)
+    with browser.on_stage() as stage:
+        wait_for(lambda: "/pictures/our-own.svg" in stage.execute_script(icon))
+    broken = tmp_path / "broken.svg"
+    broken.write_text("<svg>")
+    browser.one("upload").send_keys(str(broken))
+    wait_for(lambda: "no well-formed SVG" in browser.one("message").text)
+    browser.press("undo")
+    browser.press("undo")
+
+
+def test_a_list_is_chosen_by_pointing_at_it(browser: Browser) -> None:
+    browser.sign_in()
+    browser.go("/s/ostrey/pieces/pc-footer/?select=it-landings&page=/sailings/timetable/")
+    with browser.on_stage() as stage:
+        wait_for(lambda: stage.execute_script("return document.documentElement.style.cursor") == "crosshair")
+        stage.find_element(By.CSS_SELECTOR, "main tbody td").click()
+    wait_for(lambda: "tbody" in browser.one("control-selector").get_attribute("value"))
+    assert browser.one("control-list_on").get_attribute("value") == "/sailings/timetable/"
+    browser.press("undo")
+    assert browser.one("control-selector").get_attribute("value") == "main > ul"

@@ -1,0 +1,53 @@
+"""Which posts does an Atom (RFC 4287) or RSS 2.0 file name?"""
+
+from __future__ import annotations
+
+import io
+import re
+from functools import lru_cache
+from typing import NamedTuple
+
+import feedparser
+from pydantic import TypeAdapter, ValidationError
+
+from ..model.values import Address
+
+LARGEST_FEED = 5_000_000
+MOST_POSTS = 200
+_address: TypeAdapter[str] = TypeAdapter(Address)
+
+
+class Post(NamedTuple):
+    """`date`: of the day, as ISO 8601 writes it; empty where none is told."""
+
+    title: str
+    address: str
+    date: str
+
+
+class FeedFault(NamedTuple):
+    reason: str
+
+
+@lru_cache(maxsize=16)
+def read_feed(data: bytes) -> tuple[Post, ...] | FeedFault:
+    """The newest first. What leads nowhere, or by a scheme that no link here may have, is left out."""
+    if len(data) > LARGEST_FEED:
+        return FeedFault(f"a feed may have {LARGEST_FEED // 1_000_000} MB at most")
+    if re.search(rb"<!\s*(?:DOCTYPE|ENTITY)", data.replace(b"\0", b""), re.IGNORECASE):
+        return FeedFault("it declares a document type, which no feed needs")
+    found = feedparser.parse(io.BytesIO(data))
+    broken = found.get("bozo") and not isinstance(found.get("bozo_exception"), feedparser.CharacterEncodingOverride)
+    if not found.version or broken:
+        return FeedFault("it is no well-formed Atom or RSS")
+    posts = []
+    for entry in found.entries[:MOST_POSTS]:
+        title = re.sub(r"<[^>]*>|\s+", " ", str(entry.get("title", ""))).strip()[:300]
+        day = entry.get("published_parsed") or entry.get("updated_parsed")
+        try:
+            address = _address.validate_python(str(entry.get("link", "")))
+        except ValidationError:
+            continue
+        date = f"{day[0]:04}-{day[1]:02}-{day[2]:02}" if day else ""
+        posts.append(Post(title or address, address, date))
+    return tuple(sorted(posts, key=lambda post: post.date, reverse=True))
