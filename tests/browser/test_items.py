@@ -49,7 +49,7 @@ def test_a_search_finds_by_the_first_letters_and_without_accents_by_keys_alone(
     )
     reader.keys(Keys.ESCAPE)
     assert not reader.driver.find_element(By.CSS_SELECTOR, ".q7xk-it-search .q7xk-found").is_displayed()
-    field.send_keys(Keys.ARROW_RIGHT, Keys.BACKSPACE, "h", Keys.ARROW_DOWN)
+    field.send_keys(Keys.END, Keys.BACKSPACE, "h")
     wait_for(lambda: reader.driver.find_elements(By.CSS_SELECTOR, links))
     reader.keys(Keys.ARROW_DOWN)
     reader.keys(Keys.ENTER)
@@ -108,7 +108,7 @@ def test_a_long_list_is_paged_by_the_address_and_shown_whole_without_script(read
     reader.driver.back()
     wait_for(lambda: "Anker" in reader.js(first))
     reader.go(address + "?landings=3")
-    assert "Quern" in reader.js(first) and "Previous" in reader.driver.find_element(By.CSS_SELECTOR, ".q7xk-pager").text
+    assert "Oar" in reader.js(first) and "Previous" in reader.driver.find_element(By.CSS_SELECTOR, ".q7xk-pager").text
     scripts_off(reader, True)
     reader.go(address)
     assert (

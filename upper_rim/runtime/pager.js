@@ -37,14 +37,14 @@
       const at = Math.min(Math.max(to || 0, 0), parts.length - 1);
       parts.forEach((part, place) => part.forEach((entry) => entry.style.setProperty("display", place === at ? "" : "none", "important")));
       const near = [...new Set([0, at - 1, at, at + 1, parts.length - 1])].filter((place) => place >= 0 && place < parts.length);
-      const lines = at ? [link(at - 1, said.rimBefore)] : [];
+      const lines = at ? [link(at - 1, said.rimPrevious)] : [];
       near.forEach((place, order) => {
         if (order && place - near[order - 1] > 1) lines.push(link(null, "…"));
         const line = link(place, place + 1);
         if (place === at) line.firstChild.setAttribute("aria-current", "page");
         lines.push(line);
       });
-      if (at < parts.length - 1) lines.push(link(at + 1, said.rimAfter));
+      if (at < parts.length - 1) lines.push(link(at + 1, said.rimNext));
       nav.firstElementChild.replaceChildren(...lines);
     };
     const asked = () => new URLSearchParams(location.search).get(name) - 1;

@@ -18,7 +18,7 @@ def look_class(look_id: str, position: int) -> str:
     return look_id if position == 0 else f"{look_id}_{position}"
 
 
-_OURS = re.compile(r"(?<=[.#\-])rim(?=[^a-z0-9_])")
+_OURS = re.compile(r"(?<!\[data-)(?<=[.#\-])rim(?=[^a-z0-9_])")
 
 
 def with_site_key(css: str, site_key: str) -> str:

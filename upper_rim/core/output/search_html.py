@@ -73,8 +73,8 @@ def pager_html(item: Pager, scene: Scene) -> str:
         "counts": item.counts,
         "name": item.id.removeprefix("it-"),
         "host": scene.name(),
-        "before": phrase("before", language),
-        "after": phrase("after", language),
+        "previous": phrase("before", language),
+        "next": phrase("after", language),
     }
     told = "".join(f' data-rim-{key}="{escape(value, quote=True)}"' for key, value in said.items())
     return f'<nav {attributes} id="{scene.html_id(item.id)}" aria-label="{name}" hidden{told}><ul class="{scene.name("list")}" role="list"></ul></nav>'

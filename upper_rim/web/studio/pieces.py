@@ -192,7 +192,7 @@ def _destinations(chosen: Any, piece: Piece, site: Site) -> list[tuple[str, str,
 def _looked_at(request: HttpRequest, site: Site, piece: Piece) -> Page | None:
     """The page on the stage: the one asked for, else the first that the piece shows on, else the first."""
     asked = request.POST.get("page") or request.GET.get("page") or ""
-    page = next((page for page in site.pages if page.path in {asked, asked + "/"}), None)
+    page = next((page for page in site.pages if asked and page.path in {asked, asked + "/"}), None)
     if page is not None:
         return page
     coverage = Coverage(site)
