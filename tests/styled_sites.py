@@ -15,6 +15,9 @@ from upper_rim.core.model.items import (
     IconLink,
     LinkList,
     MenuItem,
+    PictureLink,
+    PictureList,
+    Posts,
     Profile,
     SocialRow,
     ToAddress,
@@ -137,6 +140,10 @@ class StyledMaker(Maker):
             made |= {"menu": "mn-a", "words": Words(text=chance.choice(["", "Title"]))}
         elif kind is SocialRow:
             made |= {"profiles": (Profile(id=self.new_id("pf"), address="mailto:a@b.example"),)}
+        elif kind is PictureList:
+            made |= {"links": (PictureLink(id=self.new_id("pl"), target=ToAddress(address="/x/")),)}
+        elif kind is Posts:
+            made |= {"words": Words(text=chance.choice(["", "Title"]))}
         elif kind is Contact:
             made |= {"name": "Ostrey Ferries", "telephone": "+44 1632 960144"}
         if kind in {ButtonItem, IconLink}:

@@ -13,7 +13,7 @@ from selenium import webdriver
 from tests.hostile import ADDRESSES, DRAWINGS, MARKUP
 from upper_rim.core.exchange.picture_in import Brought, read_brought
 from upper_rim.core.model.apply import apply
-from upper_rim.core.model.edits import Edit, Set, Together
+from upper_rim.core.model.edits import Edit, Set
 from upper_rim.core.model.items import ITEM_KINDS
 from upper_rim.core.model.rich import RichWords
 from upper_rim.core.model.site import Site
@@ -166,3 +166,5 @@ def test_nothing_runs_in_the_studio_or_on_its_stage(browser: Browser) -> None:
         assert stage.execute_script("return document.querySelectorAll(arguments[0]).length", foreign) == 0
     assert not [line for line in browser.driver.get_log("browser") if "ran is not defined" in line["message"]]
     assert find(site, "it-help-form") is not None
+    for _ in chunks:
+        browser.press("undo")

@@ -11,6 +11,7 @@ import pytest
 from selenium import webdriver
 
 from tests.styled_sites import StyledMaker
+from upper_rim.core.exchange.feed import Post
 from upper_rim.core.model.properties import PROPERTIES
 from upper_rim.core.model.site import Header, Row, Site
 from upper_rim.core.model.styling import STATES_OF, State
@@ -76,7 +77,8 @@ def chromium() -> Iterator[webdriver.Chrome]:
 
 
 def body_of(site: Site) -> str:
-    scene = Scene(site, Links(site), shelf(), "en", None, marks=True)
+    posts = (Post("A post", "/x/", "2026-11-02"),)
+    scene = Scene(site, Links(site), shelf(), "en", None, marks=True, posts=lambda item, language: posts)
     return around([Shown(piece, ()) for piece in site.pieces], scene).before
 
 

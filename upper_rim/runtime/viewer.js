@@ -16,9 +16,11 @@
     caption.hidden = !words || !("rimCaptions" in box.dataset);
   };
   pictures.forEach((one, at) => {
+    // A picture that can be pressed says something (axe: presentation-role-conflict).
+    one.alt ||= `${box.dataset.rimPicture} ${at + 1}`;
     one.tabIndex = 0;
     one.setAttribute("role", "button");
-    one.setAttribute("aria-label", `${box.dataset.rimEnlarge}: ${one.alt || `${box.dataset.rimPicture} ${at + 1}`}`);
+    one.setAttribute("aria-label", `${box.dataset.rimEnlarge}: ${one.alt}`);
     one.style.cursor = "zoom-in";
     const open = () => (show(at), box.showModal());
     one.addEventListener("click", open);

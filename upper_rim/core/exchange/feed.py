@@ -38,7 +38,7 @@ def read_feed(data: bytes) -> tuple[Post, ...] | FeedFault:
         return FeedFault("it declares a document type, which no feed needs")
     found = feedparser.parse(io.BytesIO(data))
     broken = found.get("bozo") and not isinstance(found.get("bozo_exception"), feedparser.CharacterEncodingOverride)
-    if not found.version or broken:
+    if not found.get("version") or broken:
         return FeedFault("it is no well-formed Atom or RSS")
     posts = []
     for entry in found.entries[:MOST_POSTS]:

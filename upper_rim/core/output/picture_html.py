@@ -70,7 +70,7 @@ def viewer_html(item: Viewer, scene: Scene) -> str:
     }
     told = "".join(f' data-rim-{name}="{escape(value, quote=True)}"' for name, value in said.items())
     return (
-        f'<dialog {scene.attributes(item, "viewer", item.id)} aria-label="{escape(phrase("picture", language), quote=True)}"{told}>'
+        f'<dialog {scene.attributes(item, "block", "viewer", item.id)} aria-label="{escape(phrase("picture", language), quote=True)}"{told}>'
         f"{button('x', phrase('close_notice', language))}{button('chevron-left', phrase('before', language))}"
         f'<figure class="{scene.name("figure")}"><img alt="" src="data:,"><figcaption></figcaption></figure>'
         f"{button('chevron-right', phrase('after', language))}</dialog>"

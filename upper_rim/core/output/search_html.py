@@ -24,15 +24,17 @@ def results_path(language: str, site_language: str) -> str:
 
 
 def search_html(item: SearchBox, scene: Scene) -> str:
+    """A search landmark where pieces come first; below, only a form, so that landmarks stay few and unlike."""
     words = escape(item.words.in_language(scene.language) or phrase("search", scene.language), quote=True)
     field_id = scene.html_id(f"{item.id}-field")
     icon = f'<span class="{scene.name("icon")} {scene.name("icon-search")}"></span>'
     found = escape(phrase("found", scene.language, "{0}"), quote=True)
     action = escape(results_path(scene.language, scene.site.language), quote=True)
     index = escape(scene.index_path, quote=True)
+    landmark = ' role="search"' if scene.early else ""
     return (
         f"<div {scene.attributes(item, 'block', 'search', item.id)}>"
-        f'<form role="search" action="{action}" class="{scene.name("asking")}" data-rim-search="{index}">'
+        f'<form{landmark} action="{action}" class="{scene.name("asking")}" data-rim-search="{index}">'
         f'<input class="{scene.name("field")}" id="{field_id}" type="search" name="q" autocomplete="off" aria-label="{words}" placeholder="{words}">'
         f'<button class="{scene.name("link")}" aria-label="{words}">{icon}</button></form>'
         f'<div class="{scene.name("found")}" hidden><p role="status" data-rim-words="{found}"></p>'
@@ -44,7 +46,7 @@ def results_body(language: str, index_path: str, pages: Iterable[Hit]) -> str:
     """The page of results before anything was asked: all pages. What was found takes the place of what is marked."""
     title = escape(phrase("search", language))
     return (
-        f'<h1>{title}</h1>\n<form role="search"><input type="search" name="q" aria-label="{title}"> <button>{title}</button></form>\n'
+        f'<h1>{title}</h1>\n<form><input type="search" name="q" aria-label="{title}"> <button>{title}</button></form>\n'
         f"{marked('found', results_list(pages, index_path))}\n"
     )
 
@@ -61,7 +63,7 @@ def pager_html(item: Pager, scene: Scene) -> str:
     """Filled in by its script, on the page with the list; on the stage, an example of it in its place."""
     language = scene.language
     name = escape(phrase("pages_of_list", language), quote=True)
-    attributes = scene.attributes(item, "menu", "pager", item.id)
+    attributes = scene.attributes(item, "block", "pager", item.id)
     if scene.marks:
         sample = "".join(f'<li><a href="#">{words}</a></li>' for words in ("1", "2", "3", phrase("after", language)))
         return f'<nav {attributes} aria-label="{name}"><ul class="{scene.name("list")}" role="list">{sample}</ul></nav>'

@@ -98,6 +98,10 @@ def _base36(number: int) -> str:
             return digits
 
 
+_STEP = {_base36(number): number for number in range(36**2)}
+"""Nearly all steps; looking one up is quicker than working it out."""
+
+
 class Index(NamedTuple):
     """An index as it is searched: pages, words in order, and where each is."""
 
@@ -126,20 +130,24 @@ def search(index: Index, query: str) -> list[Hit]:
     wanted = words_of(query)
     if not wanted:
         return []
-    scores: dict[int, int] | None = None
+    scores: list[int] | None = None
     for word in wanted:
-        found: dict[int, int] = {}
+        found = [0] * len(index.pages)
         at = bisect_left(index.words, word)
         while at < len(index.words) and index.words[at].startswith(word):
-            page = 0
+            page, plainly, in_title = 0, 1 + (index.words[at] == word), 4 + (index.words[at] == word)
             for step in index.places[at].split(","):
-                titled = step.startswith("!")
-                page += int(step.lstrip("!"), 36)
-                score = (4 if titled else 1) + (index.words[at] == word)
-                found[page] = max(found.get(page, 0), score)
+                score = plainly
+                if step[0] == "!":
+                    step, score = step[1:], in_title
+                page += _STEP.get(step) or int(step, 36)
+                if found[page] < score:
+                    found[page] = score
             at += 1
-        scores = (
-            found if scores is None else {page: scores[page] + found[page] for page in scores.keys() & found.keys()}
-        )
+        if scores is None:
+            scores = found
+        else:
+            scores = [before and now and before + now for before, now in zip(scores, found, strict=True)]
     assert scores is not None
-    return [index.pages[page] for page in sorted(scores, key=lambda page: (-scores[page], page))]
+    hits = [page for page, score in enumerate(scores) if score]
+    return [index.pages[page] for page in sorted(hits, key=lambda page: -scores[page])]

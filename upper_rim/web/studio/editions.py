@@ -53,8 +53,8 @@ def edition_list(request: HttpRequest, slug: str) -> HttpResponse:
 
 def take_away(request: HttpRequest, slug: str, number: int) -> HttpResponse:
     """The finished site of an edition as a ZIP, streamed."""
-    stored = site_of(request.user, slug)
-    edition = stored.editions.filter(number=number, state=Edition.State.DONE).first()
+    site = site_of(request.user, slug)
+    edition = site.editions.filter(number=number, state=Edition.State.DONE).first()
     if edition is None:
         raise Http404
     files = listed_files(edition.manifest)
@@ -70,7 +70,7 @@ def take_away(request: HttpRequest, slug: str, number: int) -> HttpResponse:
     response = StreamingHttpResponse(archive, content_type="application/zip")
     if not addresses:
         response["Content-Length"] = str(len(archive))
-    response["Content-Disposition"] = f'attachment; filename="{stored.slug}-edition-{number}.zip"'
+    response["Content-Disposition"] = f'attachment; filename="{site.slug}-edition-{number}.zip"'
     return response
 
 
