@@ -29,6 +29,13 @@ VIEWS = {
     "lifting": "/s/ostrey/pages/lifting/?selector=h1&below=/harbours/",
 }
 
+ANSWERS = {
+    "name": "Maud Harrow",
+    "mail": "maud@post.example",
+    "ship": "Eider",
+    "what": "A harp and its stool, on the early boat of the 14th. It fits under a table, lying down.",
+}
+
 
 def main() -> None:
     port = sys.argv[1] if len(sys.argv) > 1 else "8700"
@@ -62,6 +69,13 @@ def main() -> None:
             "published",
             "document.querySelector('[data-rim-branch]').click()",
         )
+        _take(driver, f"http://ostrey.localhost:{port}/guide/", "guide")
+        driver.get(f"http://ostrey.localhost:{port}/travelling/luggage/")
+        for name, answer in ANSWERS.items():
+            driver.find_element(By.NAME, f"fd-{name}").send_keys(answer)
+        driver.find_element(By.CSS_SELECTOR, "form[action*=forms] button").click()
+        time.sleep(1)
+        _take(driver, f"http://localhost:{port}/s/ostrey/inbox/", "inbox")
         metrics = {"width": 390, "height": 780, "deviceScaleFactor": 1, "mobile": False}
         driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
         _take(driver, f"http://ostrey.localhost:{port}/guide/", "phone")

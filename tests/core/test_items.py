@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 from PIL import Image
 
 from tests.hostile import DRAWINGS
+from upper_rim.core.exchange.carrying import carried, needed
 from upper_rim.core.exchange.feed import FeedFault, read_feed
 from upper_rim.core.exchange.pages_in import digest
 from upper_rim.core.exchange.picture_in import LONGEST_SIDE, Brought, PictureFault, read_brought
@@ -23,7 +24,8 @@ from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.form_html import form_faults
 from upper_rim.core.output.publication import publication
 from upper_rim.core.output.search_index import PageText, made_index, plain, read_index, search, text_of, words_of
-from upper_rim.demo import ostrey
+from upper_rim.core.output.sheet import sheet
+from upper_rim.demo import ostrey, quillwort
 from upper_rim.demo.ostrey_pieces import NEWS_FEED
 from upper_rim.shipped import shelf
 
@@ -230,3 +232,18 @@ def test_a_hint_describes_what_it_belongs_to() -> None:
     html = page_of(site, "/")
     assert re.search(r'<span aria-describedby="q7xk-it-tagline-hint" tabindex="0" class="q7xk-text', html)
     assert "Even at &lt;Christmas&gt;</span>" in html and 'aria-describedby="q7xk-it-phone-hint" class' in html
+
+
+def test_items_stand_elsewhere_in_a_band_and_the_band_comes_along_where_the_piece_goes() -> None:
+    at_narrow = Set(node="cl-end", field="aligned", value=[{"band": "bd-narrow", "align": "center"}])
+    site = changed(at_narrow)
+    css = sheet(site, shelf(), "")
+    assert re.search(r"width<560px\)\{\.q7xk-cell\.q7xk-cl-end\{justify-content:center!important\}", css)
+    gone = apply(site, Remove(nodes=("bd-narrow",)))
+    assert isinstance(gone, Refusal)
+    assert {"bd-narrow", "bd-middle"} <= needed(site, ["pc-main", "pc-footer"])
+    numbers = iter(range(10_000))
+    target, _ = quillwort()
+    after = apply(target, carried(site, target, ["pc-guide-front"], {}, lambda prefix: f"{prefix}-c{next(numbers)}"))
+    assert isinstance(after, Site), "a row that is shared there is the piece's own here"
+    assert len(after.pieces[-1].rows) == 3 and not any(row.shares for row in after.pieces[-1].rows)

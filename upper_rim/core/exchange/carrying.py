@@ -75,6 +75,8 @@ def _referred(node: Any, source: Site) -> Iterator[str]:
                 yield part.band
         for field in ("hidden_in", "wears"):
             yield from getattr(part, field, ())
+        for by_band in (*getattr(part, "columns", ()), *getattr(part, "aligned", ())):
+            yield by_band.band
         for field in ("drawer_below", "menu", "pictures_from"):
             value = getattr(part, field, None)
             if isinstance(value, str):

@@ -205,7 +205,7 @@ def _doubled_roles(roles: Iterable[RoleDefault]) -> Iterator[Refusal]:
 
 
 def _fault(node: Any, bands: set[str], menus: set[str], looks: set[str], piece: str) -> Iterator[Refusal]:
-    folded = [one.band for one in getattr(node, "columns", ())]
+    folded = [one.band for one in (*getattr(node, "columns", ()), *getattr(node, "aligned", ()))]
     used_bands = {*getattr(node, "hidden_in", ()), *folded, getattr(node, "drawer_below", None)}
     used_bands = {*used_bands, getattr(node, "pictures_from", None)} - {None}
     if not used_bands <= bands:

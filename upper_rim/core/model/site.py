@@ -42,9 +42,20 @@ class Track(Value):
     amount: Annotated[int, Field(ge=1, le=4000)] = 1
 
 
+Side = Literal["start", "center", "end"]
+
+
+class Aligned(Value):
+    """Where a cell's items stand in one width band."""
+
+    band: NodeId
+    align: Side
+
+
 class Cell(Styled):
     track: Track = Track()
-    align: Literal["start", "center", "end"] = "start"
+    align: Side = "start"
+    aligned: tuple[Aligned, ...] = Field(default=(), description="Width bands in which its items stand elsewhere.")
     gap_px: Pixels = 16
     items: tuple[Item, ...] = ()
 

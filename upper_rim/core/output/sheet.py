@@ -365,9 +365,15 @@ def track_size(track: Track) -> str:
             return f"{track.amount}px"
 
 
+_SIDES = {"start": "flex-start", "center": "center", "end": "flex-end"}
+
+
 def _cell_rules(site: Site, cell: Cell, pictures: Pictures, shelf: Shelf) -> Iterator[str]:
     name = site.key
     yield f".{name}-{cell.id}{{gap:{cell.gap_px}px}}"
+    for aligned in cell.aligned:
+        for query in band_queries(site, {aligned.band}):
+            yield f"@media {query}{{.{name}-cell.{name}-{cell.id}{{justify-content:{_SIDES[aligned.align]}}}}}"
     for item in cell.items:
         own = f".{name}-{item.id}"
         match item:

@@ -72,9 +72,20 @@ def groups_for(node: Any, site: Site) -> list[Group]:
                     ],
                 ),
                 Group("Space", [px(node, "gap_px", "Between items", 400)]),
+                *([Group("Items stand, by width", _sides(node, site))] if len(site.bands) > 1 else []),
             ]
         case _:
             return [*item_groups(node, site), _shown(node, site, list(words(node, "hint", "Hint", site)))]
+
+
+def _sides(cell: Cell, site: Site) -> list[Control]:
+    """For each width band, where the cell's items stand there."""
+    said = {one.band: one.align for one in cell.aligned}
+    choices = (("", "as at all widths"), ("start", "Start"), ("center", "Middle"), ("end", "End"))
+    return [
+        Control("choice", band.name, cell.id, "aligned", said.get(band.id, ""), choices, band=band.id)
+        for band in site.bands
+    ]
 
 
 def shared_row(site: Site, row_id: str) -> tuple[Row, Piece]:

@@ -19,10 +19,19 @@ from .unclear import Posted, Unclear
 
 def _columns(site: Site, row: Any, post: QueryDict) -> JsonValue:
     """How many columns a row has in one width band, the others as they are; nothing: side by side."""
-    band, count = post.get("band", ""), post.get("value", "").strip()
-    others = [one.model_dump(mode="json") for one in row.columns if one.band != band]
-    if count:
-        others.append({"band": band, "count": int(count)})
+    return _by_band(site, row.columns, post, "count")
+
+
+def _aligned(site: Site, cell: Any, post: QueryDict) -> JsonValue:
+    """Where a cell's items stand in one width band; nothing: as at all widths."""
+    return _by_band(site, cell.aligned, post, "align")
+
+
+def _by_band(site: Site, values: Any, post: QueryDict, field: str) -> JsonValue:
+    band, value = post.get("band", ""), post.get("value", "").strip()
+    others = [one.model_dump(mode="json") for one in values if one.band != band]
+    if value:
+        others.append({"band": band, field: value})
     order = [known.id for known in site.bands]
     return cast(JsonValue, sorted(others, key=lambda one: order.index(one["band"]) if one["band"] in order else 0))
 
@@ -178,6 +187,7 @@ NODES: dict[str, Callable[[Site, Any, QueryDict], Posted]] = {
 """Slots whose nodes are typed as one text."""
 LISTED: dict[str, Callable[[Site, Any, QueryDict], JsonValue]] = {
     "columns": _columns,
+    "aligned": _aligned,
     "hours": _hours,
 }
 """Fields that hold several values, typed as one text."""
