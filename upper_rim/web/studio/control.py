@@ -37,6 +37,11 @@ class Group:
     name: str
     controls: list[Control] = field(default_factory=list)
 
+    @property
+    def is_wide(self) -> bool:
+        """Whether it needs room for lines of several parts."""
+        return any(control.kind == "lines" and "|" in control.hint for control in self.controls)
+
 
 def words(node: Any, name: str, label: str, site: Site) -> Iterable[Control]:
     said: Words = getattr(node, name)
