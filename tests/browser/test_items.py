@@ -291,3 +291,36 @@ def test_a_list_is_chosen_by_pointing_at_it(browser: Browser) -> None:
     assert browser.one("control-list_on").get_attribute("value") == "/sailings/timetable/"
     browser.press("undo")
     assert browser.one("control-selector").get_attribute("value") == "main > ul"
+
+
+def test_an_item_is_dragged_into_another_piece(browser: Browser) -> None:
+    browser.sign_in()
+    browser.resize(1280, 1000)
+    browser.go("/s/ostrey/pieces/pc-guide/?select=it-guide")
+    line = browser.driver.find_element(By.CSS_SELECTOR, "[data-id=it-guide-picture]")
+    other = browser.one("other-pc-press")
+    browser.js("arguments[0].scrollIntoView({block: 'center'})", other)
+    drag = ActionChains(browser.driver).click_and_hold(line).pause(0.2).move_by_offset(0, 6).pause(0.2)
+    drag.move_to_element(other).pause(0.3).release().perform()
+    wait_for(lambda: "/pieces/pc-press/" in browser.driver.current_url)
+    assert "Picture" in browser.one("chosen").text
+    browser.press("undo")
+    assert all("Picture" not in one.text for one in browser.all("line"))
+
+
+def test_what_a_picture_or_a_bar_lacks_is_said_beside_it(browser: Browser) -> None:
+    browser.sign_in()
+    browser.go("/s/ostrey/pieces/pc-guide/?select=it-guide-picture")
+    assert not browser.all("control-note")
+    browser.change("control-words", "")
+    assert "mark it as an ornament" in browser.one("control-note").text
+    browser.press("undo")
+    browser.go("/s/ostrey/pieces/pc-bar/")
+    assert not browser.all("control-note")
+    for item in ("times", "harbours", "guide"):
+        browser.go(f"/s/ostrey/pieces/pc-bar/?select=it-bar-{item}")
+        browser.press("remove")
+    browser.go("/s/ostrey/pieces/pc-bar/")
+    assert "one target" in browser.one("control-note").text
+    for _ in range(3):
+        browser.press("undo")

@@ -166,6 +166,9 @@ class Profile(Node):
 
     address: Address
     name: Label = Field(default="", description="What it is called; the host's own name where empty.")
+    colour: Annotated[str, StringConstraints(pattern=r"^(#[0-9a-fA-F]{6})?$")] = Field(
+        default="", description="Of its icon alone; that of the row where empty."
+    )
 
 
 class SocialRow(_Item):

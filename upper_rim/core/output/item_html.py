@@ -244,7 +244,8 @@ def _profile(profile: Profile, item: SocialRow, scene: Scene) -> str:
     opening = ' target="_blank" rel="noopener me"' if window else ' rel="me"' if web else ""
     label = f' aria-label="{name}{escape(note)}"' if item.words_shown == "none" or window else ""
     words = "" if item.words_shown == "none" else f"<span>{name}</span>"
-    shown = " ".join(scene.name(part) for part in ("link", *([WORDY[item.words_shown]] if words else [])))
+    classes = ("link", *([WORDY[item.words_shown]] if words else []), *([profile.id] if profile.colour else []))
+    shown = " ".join(scene.name(part) for part in classes)
     href = escape(profile.address, quote=True)
     return (
         f'<a class="{shown}" href="{href}"{opening}{label}{scene.mark(profile.id)}>{_icon(scene, mark.icon)}{words}</a>'

@@ -391,6 +391,9 @@ def _cell_rules(site: Site, cell: Cell, pictures: Pictures, shelf: Shelf) -> Ite
                 yield f"{own}>.{name}-icon{{inline-size:{item.icon_px}px;block-size:{item.icon_px}px}}"
             case SocialRow():
                 yield f"{own} .{name}-list{{gap:{item.gap_px}px}}{own} .{name}-icon{{inline-size:{item.icon_px}px;block-size:{item.icon_px}px}}"
+                for one in item.profiles:
+                    if one.colour:
+                        yield f"{own} .{name}-{one.id} .{name}-icon{{background:{one.colour}}}"
                 if item.own_colours:
                     marks = (mark for one in item.profiles if (mark := shelf.brands.mark(one.address).brand))
                     for brand in {mark.slug: mark for mark in marks}.values():

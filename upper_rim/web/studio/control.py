@@ -15,7 +15,7 @@ Choice = tuple[str, str]
 
 @dataclass(frozen=True)
 class Control:
-    """`kind`: text, lines, rich, moment, number, choice, swatch, yes, bands, icon or upload. `value` is what it shows; `language` is set for translations."""
+    """`kind`: text, lines, rich, moment, number, choice, swatch, yes, bands, icon, upload, or note: a sentence that sets nothing. `value` is what it shows; `language` is set for translations."""
 
     kind: str
     label: str
@@ -58,6 +58,10 @@ def languages_of(site: Site) -> list[str]:
 
 def text(node: Any, name: str, label: str) -> Control:
     return Control("text", label, node.id, name, getattr(node, name))
+
+
+def note(node: Any, sentence: str) -> Control:
+    return Control("note", sentence, node.id, "", "")
 
 
 def yes(node: Any, name: str, label: str) -> Control:

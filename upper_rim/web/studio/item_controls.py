@@ -36,7 +36,7 @@ from ...core.model.items import (
 from ...core.model.site import Entry, Site
 from ...core.output.contact_html import joined_days
 from ...core.output.links import Links
-from .control import Control, Group, choice, link, pictures, px, rich, target_in_words, text, words, yes
+from .control import Control, Group, choice, link, note, pictures, px, rich, target_in_words, text, words, yes
 
 RANKS = (("first", "First button"), ("second", "Second button"))
 RATIOS = (
@@ -115,6 +115,7 @@ def item_groups(node: Any, site: Site) -> list[Group]:
                 Group(
                     "Content",
                     [
+                        *_alternative(node),
                         pictures(node, "picture", site, "none yet"),
                         Control("upload", "Bring one", node.id, "picture", ""),
                         *words(node, "words", "It shows", site),
@@ -178,11 +179,22 @@ def item_groups(node: Any, site: Site) -> list[Group]:
                 ),
             ]
         case SocialRow():
-            addresses = "\n".join(profile.address for profile in node.profiles)
+            addresses = "\n".join(
+                " | ".join((profile.address, profile.name, profile.colour)).rstrip(" |") for profile in node.profiles
+            )
             return [
                 Group(
                     "Profiles",
-                    [Control("lines", "Addresses", node.id, "profiles", addresses, hint="an address on each line")],
+                    [
+                        Control(
+                            "lines",
+                            "Addresses",
+                            node.id,
+                            "profiles",
+                            addresses,
+                            hint="https://there.example/you | name | #1f5c57",
+                        )
+                    ],
                 ),
                 Group(
                     "Icons",
@@ -325,6 +337,13 @@ def item_groups(node: Any, site: Site) -> list[Group]:
             ]
         case _:
             return []
+
+
+def _alternative(node: PictureItem) -> list[Control]:
+    """What is missing where a picture says nothing to those who do not see it (WCAG 2.2 1.1.1)."""
+    missing = node.picture and not node.ornament and not node.words.text
+    sentence = "Say what it shows, or mark it as an ornament: without that, some visitors get nothing."
+    return [note(node, sentence)] if missing else []
 
 
 def own_drawing(node: IconLink) -> list[Control]:

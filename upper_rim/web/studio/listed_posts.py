@@ -9,7 +9,7 @@ from typing import Any, cast, get_args
 from django.http import QueryDict
 from pydantic import JsonValue
 
-from ...core.model.edits import Add, Edit, Move, Remove, Set, Together
+from ...core.model.edits import Add, Edit, Remove, Set, Together
 from ...core.model.items import Day, FieldKind
 from ...core.model.site import Site
 from ..sites import store
@@ -68,25 +68,19 @@ def _days(text: str) -> list[str]:
 
 
 def profiles(site: Site, row: Any, post: QueryDict) -> Posted:
-    """Addresses as they are pasted, one a line. One that was there already keeps its id and name."""
-    known = {profile.address: profile.id for profile in row.profiles}
-    wanted = [_profile_address(site, row.id, line) for line in post.get("value", "").split()]
-    wanted = list(dict.fromkeys(wanted))
-    edits: list[Edit] = []
-    gone = tuple(node for address, node in known.items() if address not in wanted)
-    if gone:
-        edits.append(Remove(nodes=gone))
-    kept = [address for address in wanted if address in known]
-    reordered = kept != [address for address in known if address in wanted]
-    for at, address in enumerate(wanted):
-        if address not in known:
-            new: JsonValue = {"id": store.new_id("pf"), "address": address}
-            edits.append(Add(parent=row.id, slot="profiles", values=(new,), at=at))
-        elif reordered:
-            edits.append(Move(node=known[address], parent=row.id, slot="profiles", at=at))
-    if not edits:
-        return Posted(Set(node=row.id, field="icon_px", value=row.icon_px))
-    return Posted(Together(edits=tuple(edits)))
+    """Addresses as they are pasted, or a line each: address | name | colour. One that was there already keeps its id;
+    its name too, where the line says none."""
+    names = {profile.address: profile.name for profile in row.profiles}
+    said: dict[str, dict[str, Any]] = {}
+    for line in post.get("value", "").splitlines():
+        parts = [part.strip() for part in line.split("|")] if "|" in line else []
+        for typed in [parts[0]] if parts else line.split():
+            address = _profile_address(site, row.id, typed)
+            name, colour = ([*parts[1:], "", ""])[:2] if parts else (names.get(address, ""), "")
+            if colour and not re.fullmatch(r"#[0-9a-fA-F]{6}", colour):
+                raise Unclear(row.id, "profiles", f"“{colour}” is no colour; write it as #1f5c57")
+            said.setdefault(address, {"address": address, "name": name, "colour": colour})
+    return _kept(row, "profiles", "pf", list(said.values()), "address")
 
 
 def _profile_address(site: Site, row: str, line: str) -> str:
@@ -158,19 +152,28 @@ def _nodes(
 ) -> Posted:
     """What a list of nodes becomes that is typed as lines of four parts. A node whose words are still there keeps its
     id, and its translations."""
-    known = {node.words.text: node.model_dump(mode="json") for node in getattr(holder, slot)}
-    made: list[JsonValue] = []
+    rows = []
     for at, line in enumerate(post.get("value", "").splitlines(), 1):
         if not line.strip():
             continue
         parts = [part.strip() for part in line.split("|")]
         if len(parts) > 4 or not parts[0].rstrip("* "):
             raise Unclear(holder.id, slot, f"line {at} is not understood; write {form}")
-        said = read(parts + [""] * (4 - len(parts)), at)
-        node = known.pop(said["words"], None) or {"id": store.new_id(prefix)}
-        said |= {name: {**node.get(name, {}), "text": said[name]} for name in worded}
-        made.append({**node, **said})
+        rows.append(read(parts + [""] * (4 - len(parts)), at))
+    return _kept(holder, slot, prefix, rows, "words", worded)
+
+
+def _kept(
+    holder: Any, slot: str, prefix: str, rows: list[dict[str, Any]], key: str, worded: tuple[str, ...] = ()
+) -> Posted:
+    """The edit that makes a slot hold these rows. A node that is the same by `key` keeps its id, and the translations
+    of what is `worded`."""
     before = [node.model_dump(mode="json") for node in getattr(holder, slot)]
+    known = {node[key]["text"] if key in worded else node[key]: node for node in before}
+    made: list[JsonValue] = []
+    for said in rows:
+        node = known.pop(said[key], None) or {"id": store.new_id(prefix)}
+        made.append({**node, **said, **{name: {**node.get(name, {}), "text": said[name]} for name in worded}})
     if made == before:
         return Posted(Set(node=holder.id, field="wears", value=list(holder.wears)))
     gone = tuple(str(node["id"]) for node in before)

@@ -8,7 +8,7 @@ from ...core.model.site import BottomBar, Float, Footer, Notice, Piece, Row, Sid
 from ...core.output.shelf import character_em
 from ...core.style.scale import sidebar_needs_px
 from ...shipped import shelf
-from .control import Control, Group, choice, px, yes
+from .control import Control, Group, choice, note, px, yes
 
 SIDES = (("start", "At the start"), ("end", "At the end"))
 PLACES = (
@@ -81,7 +81,12 @@ def piece_groups(piece: Piece, site: Site) -> list[Group]:
             height = Control(
                 "number", "Height", piece.id, "height_px", piece.height_px, unit="px", least=44, greatest=120
             )
-            return [Group("Bar", [height])]
+            targets = sum(len(cell.items) for row in site.shown_rows(piece) for cell in row.cells)
+            few = "one target" if targets == 1 else f"{targets} targets"
+            told = (
+                [] if 2 <= targets <= 5 else [note(piece, f"It has {few}. Two to five can be read and hit on a phone.")]
+            )
+            return [Group("Bar", [height, *told])]
         case Float():
             return [
                 Group(

@@ -129,6 +129,7 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "chosen_kind": _kind(chosen),
         "groups": groups_for(chosen, site),
         "outline": [] if request.headers.get(OUTLINE_SHOWN) == told else outline,
+        "others": [(other, _into(other, other)) for other in site.pieces if other is not piece],
         "shareable": [
             (other.name, [(row.id, row.name) for row in other.rows if row.shares is None])
             for other in site.pieces

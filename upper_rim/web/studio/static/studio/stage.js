@@ -88,8 +88,7 @@
   }
 
   // A port of its own: what is posted there goes at once, however busy the studio's window is with drawing its screen.
-  const line = new MessageChannel();
-  line.port1.onmessage = ({ data }) => {
+  const heard = ({ data }) => {
     const before = chosen;
     pointing = data.pointing;
     document.documentElement.style.cursor = pointing ? "crosshair" : "";
@@ -97,6 +96,11 @@
     mark();
     if (chosen !== before) bringIntoView();
     if (data.rim === "changed") waiting = waiting.then(refresh).catch(reload);
+  };
+  const offer = () => {
+    const line = new MessageChannel();
+    line.port1.onmessage = heard;
+    parent.postMessage({ rim: "ready", revision: Number(revision) }, studio, [line.port2]);
   };
   let waiting = Promise.resolve();
 
@@ -122,5 +126,7 @@
       parent.postMessage({ rim: "pressed", nodes: ids }, studio);
     }
   }, true);
-  if (parent !== window) parent.postMessage({ rim: "ready", revision: Number(revision) }, studio, [line.port2]);
+  // Whichever of the two windows is ready last asks the other one.
+  addEventListener("message", ({ origin, data }) => origin === studio && data?.rim === "hello" && offer());
+  if (parent !== window) offer();
 })();

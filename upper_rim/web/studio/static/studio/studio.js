@@ -201,7 +201,10 @@
     if (outline && !outline.sorting) {
       outline.sorting = Sortable.create(outline, {
         draggable: 'li[data-kind="item"]', animation: 120,
-        onEnd: ({ item }) => {
+        onEnd: ({ item, originalEvent }) => {
+          const { clientX, clientY } = originalEvent.changedTouches?.[0] || originalEvent;
+          const other = document.elementFromPoint(clientX, clientY)?.closest("[data-drop]");
+          if (other) return delete outline.dataset.told, send({ do: "move", node: item.dataset.id, parent: other.dataset.drop, slot: "items", at: 999 });
           const lines = $$("li[data-id]", outline), at = lines.indexOf(item);
           let cell = null, place = 0;
           for (const line of lines.slice(0, at)) {
@@ -241,6 +244,8 @@
     if (event.data?.rim === "shown") showSpecimens();
     if (event.data?.rim === "ready") (line = event.ports[0]), toStage(event.data.revision < newest ? "changed" : "chosen");
   });
+  const shownStage = $("#stage");
+  if (shownStage) shownStage.contentWindow.postMessage({ rim: "hello" }, shownStage.dataset.origin);
   // Said as soon as the answer begins: the stage, a process of its own, need not wait until the screen is drawn.
   document.addEventListener("htmx:beforeSend", ({ detail: { xhr } }) => {
     xhr.addEventListener("readystatechange", () => {
