@@ -312,7 +312,7 @@ def test_what_a_picture_or_a_bar_lacks_is_said_beside_it(browser: Browser) -> No
     browser.sign_in()
     browser.go("/s/ostrey/pieces/pc-guide/?select=it-guide-picture")
     assert not browser.all("control-note")
-    browser.change("control-words", "")
+    browser.choose("control-words", "")
     assert "mark it as an ornament" in browser.one("control-note").text
     browser.press("undo")
     browser.go("/s/ostrey/pieces/pc-bar/")
