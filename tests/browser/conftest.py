@@ -217,6 +217,14 @@ class Browser:
     def js(self, script: str, *arguments: Any) -> Any:
         return self.driver.execute_script(script, *arguments)
 
+    def take_piece_away(self) -> None:
+        """The piece on the workbench goes again, so that the next test finds the site as it was."""
+        site, piece = self.driver.current_url.split("?")[0].rstrip("/").rsplit("/pieces/", 1)
+        self.go(f"{site}/pieces/")
+        form = {"do": "remove", "node": piece}
+        done = "const [url, values, done] = arguments; htmx.ajax('POST', url, {target: '#screen', swap: 'morph:innerHTML', values}).then(() => done(document.body.innerHTML))"
+        assert f"/pieces/{piece}/" not in self.driver.execute_async_script(done, f"{site}/pieces/", form)
+
     def on_stage(self) -> Stage:
         return Stage(self)
 

@@ -190,6 +190,7 @@ def test_a_footer_is_built_from_nothing_and_five_addresses_become_icons(browser:
     assert "is no address elsewhere" in browser.one("notice").text
     with browser.on_stage() as stage:
         assert len(stage.execute_script(icons)) == 5, "what cannot be is refused, and changes nothing"
+    browser.take_piece_away()
 
 
 def test_a_text_with_marks_is_written_in_the_editor(browser: Browser) -> None:

@@ -15,7 +15,8 @@ Choice = tuple[str, str]
 
 @dataclass(frozen=True)
 class Control:
-    """`kind`: text, lines, rich, moment, number, choice, swatch, yes, bands, icon, upload, or note: a sentence that sets nothing. `value` is what it shows; `language` is set for translations."""
+    """`kind`: text, lines, rich, moment, number, choice, swatch, yes, bands, icon, upload, order, or
+    note: a sentence that sets nothing. `value` is what it shows; `language` is set for translations."""
 
     kind: str
     label: str
@@ -58,6 +59,13 @@ def languages_of(site: Site) -> list[str]:
 
 def text(node: Any, name: str, label: str) -> Control:
     return Control("text", label, node.id, name, getattr(node, name))
+
+
+def order(node: Any, slot: str, names: Sequence[str]) -> list[Control]:
+    """The nodes of a slot, to be dragged into another order."""
+    nodes = getattr(node, slot)
+    listed = [(below.id, name) for below, name in zip(nodes, names, strict=True)]
+    return [Control("order", "Order", node.id, slot, "", listed)] if len(nodes) > 1 else []
 
 
 def note(node: Any, sentence: str) -> Control:

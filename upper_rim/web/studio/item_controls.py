@@ -36,7 +36,7 @@ from ...core.model.items import (
 from ...core.model.site import Entry, Site
 from ...core.output.contact_html import joined_days
 from ...core.output.links import Links
-from .control import Control, Group, choice, link, note, pictures, px, rich, target_in_words, text, words, yes
+from .control import Control, Group, choice, link, note, order, pictures, px, rich, target_in_words, text, words, yes
 
 RANKS = (("first", "First button"), ("second", "Second button"))
 RATIOS = (
@@ -193,7 +193,8 @@ def item_groups(node: Any, site: Site) -> list[Group]:
                             "profiles",
                             addresses,
                             hint="https://there.example/you | name | #1f5c57",
-                        )
+                        ),
+                        *order(node, "profiles", [one.name or one.address for one in node.profiles]),
                     ],
                 ),
                 Group(
@@ -229,7 +230,13 @@ def item_groups(node: Any, site: Site) -> list[Group]:
             places = (("beside", "beside the list"), ("behind", "behind it"), ("edges", "behind, edge to edge"))
             sides = (("start", "Start"), ("end", "End"))
             return [
-                Group("Links", [Control("lines", "Links", node.id, "links", lines, hint=hint)]),
+                Group(
+                    "Links",
+                    [
+                        Control("lines", "Links", node.id, "links", lines, hint=hint),
+                        *order(node, "links", [one.words.text for one in node.links]),
+                    ],
+                ),
                 Group(
                     "Pictures",
                     [
@@ -279,7 +286,13 @@ def item_groups(node: Any, site: Site) -> list[Group]:
                 "Your name* | text\nMail* | mail | you@there.example\nWhen | choice | morning, evening\nMessage | long"
             )
             return [
-                Group("Fields", [Control("lines", "Fields", node.id, "fields", lines, hint=hint)]),
+                Group(
+                    "Fields",
+                    [
+                        Control("lines", "Fields", node.id, "fields", lines, hint=hint),
+                        *order(node, "fields", [one.words.text for one in node.fields]),
+                    ],
+                ),
                 Group(
                     "Form",
                     [

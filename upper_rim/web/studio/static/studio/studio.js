@@ -193,7 +193,7 @@
       list.sorting = Sortable.create(list, {
         group: list.dataset.sort, handle: "[data-grip]", animation: 120, fallbackOnBody: true, invertSwap: true,
         onEnd: ({ item, to, newIndex, oldIndex, from }) => {
-          if (to !== from || newIndex !== oldIndex) send({ do: "move", node: item.dataset.id, parent: to.dataset.parent, slot: "entries", at: newIndex });
+          if (to !== from || newIndex !== oldIndex) send({ do: "move", node: item.dataset.id, parent: to.dataset.parent, slot: to.dataset.slot || "entries", at: newIndex });
         },
       });
     });
