@@ -124,9 +124,40 @@ def test_a_picture_opens_large_and_gives_the_focus_back(reader: Browser, running
     picture.send_keys(Keys.ENTER)
     box = reader.driver.find_element(By.CSS_SELECTOR, ".q7xk-viewer")
     assert box.is_displayed() and reader.js("return document.activeElement.closest('dialog') !== null")
-    assert box.find_element(By.TAG_NAME, "img").get_attribute("src").endswith("/coast-dusk.svg")
+    large = box.find_element(By.TAG_NAME, "img")
+    assert large.get_attribute("src").endswith("/coast-dusk.svg")
+    assert not box.find_element(By.TAG_NAME, "figcaption").is_displayed(), "a picture without words has no caption"
+    for width in (360, 768, 1280):
+        reader.resize(width, 740)
+        room = reader.js(
+            "const b = arguments[0].getBoundingClientRect(); return [b.left, b.top, b.right, b.bottom]", large
+        )
+        assert room[0] <= 8 and room[2] >= width - 8 and room[1] >= 44 and room[3] <= 740, (
+            "as large as the window lets it be"
+        )
     reader.keys(Keys.ESCAPE)
     assert not box.is_displayed() and reader.js("return document.activeElement === arguments[0]", picture)
+
+
+def test_pictures_follow_each_other_by_button_key_and_swipe(reader: Browser, running: Running) -> None:
+    reader.resize(768, 740)
+    reader.go(running.live("ostrey") + "/sailings/ships/")
+    reader.driver.find_element(By.CSS_SELECTOR, "main img[alt='The Marram by day']").send_keys(Keys.SPACE)
+    box = reader.driver.find_element(By.CSS_SELECTOR, ".q7xk-viewer")
+    caption = box.find_element(By.TAG_NAME, "figcaption")
+    assert caption.text == "The Marram by day"
+    box.find_element(By.CSS_SELECTOR, "[aria-label=Next]").click()
+    assert caption.text == "The Turnstone in fog"
+    reader.keys(Keys.ARROW_LEFT)
+    assert caption.text == "The Marram by day"
+    figure = box.find_element(By.TAG_NAME, "figure")
+    swipe = ActionChains(reader.driver).move_to_element(figure).click_and_hold()
+    swipe.move_by_offset(-120, 0).release().perform()
+    assert caption.text == "The Turnstone in fog"
+    box.find_element(By.CSS_SELECTOR, "[aria-label=Previous]").click()
+    box.find_element(By.CSS_SELECTOR, "[aria-label=Close]").click()
+    assert reader.js("return document.activeElement.alt") == "The Marram by day"
+    reader.resize(1280, 800)
 
 
 def test_a_hint_shows_on_pointing_and_on_focus_and_goes_with_escape(reader: Browser, running: Running) -> None:

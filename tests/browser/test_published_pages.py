@@ -279,6 +279,14 @@ STUDIO_SCREENS = (
     "/s/ostrey/pieces/pc-main/?select=it-menu",
     "/s/ostrey/pieces/pc-main/",
     "/s/ostrey/editions/",
+    "/s/ostrey/inbox/",
+    "/s/ostrey/foundations/?uses=sw-deep",
+    "/s/ostrey/pieces/pc-guide-front/?select=rw-guide-main",
+    "/s/ostrey/pieces/pc-guide-front/?select=it-wonders",
+    "/s/ostrey/pieces/pc-guide/?select=it-guide-picture",
+    "/s/ostrey/pieces/pc-help/?select=it-help-form",
+    "/s/ostrey/pieces/pc-news/?select=it-news",
+    "/s/ostrey/pieces/pc-footer/?select=it-landings",
 )
 
 
@@ -289,6 +297,10 @@ def test_no_screen_of_the_studio_has_an_accessibility_fault(browser: Browser) ->
     for path in STUDIO_SCREENS:
         browser.go(path)
         assert axe(browser) == [], path
+    browser.go("/s/ostrey/pieces/pc-main/?select=it-phone")
+    browser.one("choose-icon").click()
+    wait_for(lambda: browser.driver.find_elements(By.CSS_SELECTOR, "[data-icon]"))
+    assert axe(browser) == [], "the chooser of icons"
 
 
 def test_the_workbench_by_keyboard_alone(browser: Browser) -> None:

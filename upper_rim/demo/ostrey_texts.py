@@ -74,7 +74,7 @@ ENGLISH: tuple[tuple[str, str, str, str, str], ...] = (
         "ships",
         "/sailings/ships/",
         "Our ships",
-        "**Marram**, 38 m, the old one. **Turnstone**, 44 m, the fast one. **Eider**, 61 m, the one with the cinema.",
+        "**Marram**, 38 m, the old one. **Turnstone**, 44 m, the fast one. **Eider**, 61 m, the one with the cinema.\n\n![The Marram by day](/coast-day.svg)\n\n![The Turnstone in fog](/coast-fog.svg)",
         _DUSK,
     ),
     (

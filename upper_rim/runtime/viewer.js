@@ -6,10 +6,11 @@
   let pictures = [];
   try { pictures = [...document.querySelectorAll(box.dataset.rimViewer)].filter((one) => one instanceof HTMLImageElement && !one.closest("a,button,[role=button]")); } catch {}
   pictures = pictures.filter((one) => !one.closest(box.dataset.rimPieces));
+  const said = new Map(pictures.map((one) => [one, one.alt]));
   let shown = 0;
   const show = (to) => {
     shown = (to + pictures.length) % pictures.length;
-    const one = pictures[shown], words = one.closest("figure")?.querySelector("figcaption")?.textContent.trim() || one.alt;
+    const one = pictures[shown], words = one.closest("figure")?.querySelector("figcaption")?.textContent.trim() || said.get(one);
     large.src = one.currentSrc || one.src;
     large.alt = one.alt;
     caption.textContent = words;
