@@ -37,6 +37,7 @@
     if (/^Arrow(Left|Right)$/.test(key)) show(shown + on);
   };
   let from = null;
+  box.ondragstart = () => false;
   box.onpointerdown = ({ clientX }) => (from = clientX);
   box.onpointerup = ({ clientX }) => {
     if (from !== null && Math.abs(clientX - from) > 40) show(shown + (clientX < from ? 1 : -1));

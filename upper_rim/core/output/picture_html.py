@@ -72,6 +72,6 @@ def viewer_html(item: Viewer, scene: Scene) -> str:
     return (
         f'<dialog {scene.attributes(item, "block", "viewer", item.id)} aria-label="{escape(phrase("picture", language), quote=True)}"{told}>'
         f"{button('x', phrase('close_notice', language))}{button('chevron-left', phrase('before', language))}"
-        f'<figure class="{scene.name("figure")}"><img alt="" src="data:," draggable="false"><figcaption></figcaption></figure>'
+        f'<figure class="{scene.name("figure")}"><img alt="" src="data:,"><figcaption></figcaption></figure>'
         f"{button('chevron-right', phrase('after', language))}</dialog>"
     )
