@@ -318,6 +318,10 @@ class Site(Value):
         rows = {row.id: row for other in self.pieces for row in other.rows}
         return tuple(rows[row.shares] if row.shares else row for row in piece.rows)
 
+    def shown_items(self, piece: Piece) -> tuple[Item, ...]:
+        """The items that a piece shows, shared rows' among them."""
+        return tuple(item for row in self.shown_rows(piece) for cell in row.cells for item in cell.items)
+
     def unshared(self) -> Site:
         """The same with every shared row in place, ids and all: for reading, not for keeping."""
         return self.replaced(pieces=tuple(piece.replaced(rows=self.shown_rows(piece)) for piece in self.pieces))

@@ -6,14 +6,14 @@ A site is a tree of nodes. A *slot* is a field that holds child nodes; `SLOTS` s
 from __future__ import annotations
 
 from bisect import bisect_left
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from functools import cache
 from typing import Any, NamedTuple
 
 from pydantic import TypeAdapter
 
-from .items import ITEM_KINDS, Form, PictureList, SocialRow
-from .site import PIECE_KINDS, Cell, Entry, Menu, Row, Site
+from .items import ITEM_KINDS, Form, Item, PictureList, SocialRow
+from .site import PIECE_KINDS, Cell, Entry, Menu, Piece, Row, Site
 from .styling import Look, RoleDefault
 from .values import Node, Value
 
@@ -72,6 +72,11 @@ def walk(value: Value) -> Iterator[Node]:
         yield node
         if type(node) in SLOTS:
             waiting.extend(reversed(_children(node)))
+
+
+def items_of(pieces: Iterable[Piece]) -> Iterator[Item]:
+    """The items in the pieces' own rows."""
+    return (item for piece in pieces for row in piece.rows for cell in row.cells for item in cell.items)
 
 
 def _children(value: Value) -> list[Node]:

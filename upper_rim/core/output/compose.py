@@ -5,53 +5,35 @@
 
 from __future__ import annotations
 
-import hashlib
 import re
-from collections.abc import Callable, Iterable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import replace
-from functools import cache
 from html import escape
 
-from ..exchange.encoding import decode, insertion
-from ..exchange.feed import FeedFault, Post, read_feed
+from ..exchange.encoding import insertion
 from ..exchange.markdown import document
 from ..exchange.markers import marked
-from ..model.items import (
-    BackToTop,
-    Copyright,
-    Form,
-    Item,
-    Logo,
-    MenuItem,
-    Pager,
-    PictureItem,
-    PictureList,
-    Posts,
-    SearchBox,
-    ToPage,
-    Viewer,
-)
-from ..model.site import Below, Float, Header, OnPage, Page, Piece, Site, Snippet
-from ..model.tree import walk
-from ..model.values import Node
+from ..model.items import Form, Logo, Pager, PictureList, ToPage
+from ..model.site import Below, Header, OnPage, Page, Piece, Site, Snippet
+from ..model.tree import items_of, walk
 from ..reach.coverage import Coverage, Outcome
 from ..style.fonts import subset_font
-from ..style.pictures import Picture, read_picture
-from ..style.resolve import Styling, styled_in
+from ..style.resolve import Styling
 from .font_rules import faces_in_use
 from .form_html import FORMS
 from .item_html import Scene
 from .links import Links
+from .naming import PARTS, short_hash
 from .phrases import phrase
-from .picture_sizes import resized, widths
 from .piece_html import Shown, around
+from .scripts import scripts_of
 from .search_html import MOST_LISTED, results_body, results_path
-from .search_index import Hit, PageText, made_index, text_of
+from .search_index import Hit
 from .sheet import inside_a_page, sheet
 from .shelf import Shelf
-
-PARTS = "/_rim/"
-"""Where the published CSS, script and fonts stand within a site."""
+from .shown_files import ShownFiles
+from .site_search import index_paths, site_index
+from .splicing import spliced
 
 
 class Composer:
@@ -75,38 +57,23 @@ class Composer:
         self._marks = marks
         self._year = year
         self._linked = _linked_pages(site)
-        css = sheet(site, shelf, PARTS if marks else "", self._picture) if site.pieces else ""
+        self._files = ShownFiles(site, read)
+        css = sheet(site, shelf, PARTS if marks else "", self._files.picture) if site.pieces else ""
         self.css = inside_a_page(css) if marks else css
-        self.css_path = PARTS + f"{_short_hash(css.encode())}.css"
-        self.script_paths = {name: PARTS + f"{_short_hash(script)}.js" for name, script in shelf.scripts.items()}
+        self.css_path = PARTS + f"{short_hash(css.encode())}.css"
+        self.script_paths = {name: PARTS + f"{short_hash(script)}.js" for name, script in shelf.scripts.items()}
         self._looks = (
             f"<style data-rim-sheet>{self.css}</style>" if marks else f'<link rel="stylesheet" href="{self.css_path}">'
         )
-        self.index_paths = self._search_paths()
+        self.index_paths = index_paths(site)
         self._fragments: dict[
             tuple[tuple[tuple[str, ...], ...], str, str | None, str, str, bool], tuple[bytes, bytes, bytes]
         ] = {}
 
-    def _search_paths(self) -> dict[str, str]:
-        """By language, where the index of its pages is, named by what is in it; none where nothing searches."""
-        if not any(isinstance(item, SearchBox) for item in items_of(self.site.pieces)):
-            return {}
-        told: dict[str, list[str]] = {}
-        for page in self.site.pages:
-            told.setdefault(page.language, []).append(f"{page.path} {page.title} {page.content} {page.cuts}")
-        return {
-            language: PARTS + f"search-{language}-{_short_hash(repr(said).encode())}.txt"
-            for language, said in told.items()
-        }
-
     def index(self, language: str) -> str:
-        """The search index of the pages in a language, as their own contents have it: pieces are on every page."""
+        """The search index of the pages in a language."""
         assert self._read is not None
-        return made_index(
-            PageText(page.path, page.title, _own_text(self._read(page.content), page) if page.content else "")
-            for page in self.site.pages
-            if page.language == language
-        )
+        return site_index(self.site, language, self._read)
 
     def page(self, page: Page, content: bytes) -> bytes:
         """The published page. Taking every insertion out gives `content` less its cuts."""
@@ -114,7 +81,7 @@ class Composer:
         pieces = shown_pieces(outcomes, self.coverage.bands)
         splice = page.splice
         if splice is None or not (pieces or self.site.snippets):
-            return _spliced(content, (), page)
+            return spliced(content, (), page)
         head, before, behind = (b"", b"", b"")
         if pieces:
             heads = page.path == self._links.front(page.language) and not _HEADING.search(content)
@@ -126,7 +93,7 @@ class Composer:
             (len(content) if splice.end_at is None else splice.end_at, behind),
             (len(content), code["end"]),
         )
-        return _spliced(content, places, page)
+        return spliced(content, places, page)
 
     def _code(self, place: str, page: Page, encoding: str) -> bytes:
         """The designer's snippets for a place of this page."""
@@ -151,43 +118,8 @@ class Composer:
                     yield PARTS + file.name, file.data
                 elif self._read is not None and file.content is not None:
                     yield PARTS + file.name, subset_font(self._read(file.content), self._languages())
-        yield from self._sized()
-
-    def _picture(self, path: str) -> Picture | None:
-        asset = next((asset for asset in self.site.assets if asset.path == path), None)
-        return read_picture(self._read(asset.content)) if asset is not None and self._read is not None else None
-
-    def _content_of(self, path: str) -> tuple[str, bytes] | None:
-        """Hash and bytes of a file carried along."""
-        asset = next((asset for asset in self.site.assets if asset.path == path), None)
-        return (asset.content, self._read(asset.content)) if asset is not None and self._read is not None else None
-
-    def _posts(self, item: Posts, language: str) -> Sequence[Post]:
-        if item.feed is not None:
-            found = self._content_of(item.feed)
-            posts = read_feed(found[1]) if found else ()
-            return () if isinstance(posts, FeedFault) else posts
-        dated = [page for page in self.site.pages if page.dated and page.language == language]
-        below = [page for page in dated if page.path.startswith(item.below)]
-        newest = sorted(below, key=lambda page: page.dated or "", reverse=True)
-        return [Post(page.title or page.path, page.path, page.dated or "") for page in newest]
-
-    def _sizes(self, item: PictureItem) -> Sequence[tuple[str, int]]:
-        """Where the smaller sizes of a picture are published. The stage shows pictures as they came."""
-        found = self._content_of(item.picture) if item.picture and not self._marks else None
-        if found is None:
-            return ()
-        content, data = found
-        return [(f"{PARTS}{content[:12]}-{width}.webp", width) for width in widths(data, item.width_px)]
-
-    def _sized(self) -> Iterator[tuple[str, bytes]]:
-        made: set[str] = set()
-        for item in items_of(self.site.pieces):
-            for path, width in self._sizes(item) if isinstance(item, PictureItem) else ():
-                found = self._content_of(item.picture or "") if isinstance(item, PictureItem) else None
-                if path not in made and found is not None:
-                    made.add(path)
-                    yield path, resized(found[1], width)
+        for path, made in self._files.smaller_pictures() if not self._marks else ():
+            yield path, made()
 
     def _languages(self) -> frozenset[str]:
         return frozenset(page.language.split("-")[0] for page in self.site.pages) | {self.site.language.split("-")[0]}
@@ -245,7 +177,9 @@ class Composer:
         if key not in self._fragments:
             index = self.index_paths.get(page.language, "")
             scene = Scene(self.site, self._links, self._shelf, page.language, current, self._marks, self._year, index)
-            scene = replace(scene, posts=self._posts, sizes=self._sizes)
+            scene = replace(scene, posts=self._files.posts)
+            if not self._marks:
+                scene = replace(scene, sizes=self._files.sizes)
             if heads:
                 scene = replace(scene, heading=_title_of(pieces, self.site))
             before, behind = around(pieces, scene)
@@ -265,37 +199,13 @@ class Composer:
         return "".join(f'<script src="{path}" defer></script>' for path in paths)
 
 
-def items_of(pieces: Iterable[Piece]) -> Iterator[Item]:
-    return (item for piece in pieces for row in piece.rows for cell in row.cells for item in cell.items)
-
-
-def scripts_of(site: Site, pieces: Iterable[Piece], current: str | None) -> set[str]:
-    """Names of the scripts that pieces need on a page: it loads no other."""
-    used: set[str] = set()
-    for piece in pieces:
-        if isinstance(piece, Float) and piece.yields:
-            used.add("rim")
-        for item in items_of([piece.replaced(rows=site.shown_rows(piece))]):
-            if item.hint.text or isinstance(item, MenuItem | Copyright | BackToTop):
-                used.add("rim")
-            if isinstance(item, SearchBox | Viewer) or (isinstance(item, Pager) and item.list_on == current):
-                used.add(item.kind)
-    return used
-
-
-def _own_text(content: bytes, page: Page) -> str:
-    encoding = page.splice.encoding if page.splice else "utf-8"
-    return text_of(decode(_spliced(content, (), page), encoding))
-
-
 _HEADING = re.compile(rb"<h1[\s>]", re.IGNORECASE)
 
 
 def _title_of(pieces: Iterable[Shown], site: Site) -> str:
     """Id of the first title in a header."""
     headers = (one.piece for one in pieces if isinstance(one.piece, Header))
-    shown = (header.replaced(rows=site.shown_rows(header)) for header in headers)
-    return next((item.id for item in items_of(shown) if isinstance(item, Logo)), "")
+    return next((item.id for header in headers for item in site.shown_items(header) if isinstance(item, Logo)), "")
 
 
 def _is_for(snippet: Snippet, page: Page) -> bool:
@@ -321,57 +231,15 @@ def shown_pieces(outcomes: dict[str, tuple[Outcome, ...]], bands: tuple[str | No
     return tuple(shown)
 
 
-def _spliced(content: bytes, insertions: tuple[tuple[int, bytes], ...], page: Page) -> bytes:
-    """Content with bytes put in at places and cuts left out. A place within a cut is taken as the cut's start."""
-    if not page.cuts:
-        parts: list[bytes] = []
-        at = 0
-        for place, inserted in insertions:
-            parts += (content[at:place], inserted)
-            at = place
-        parts.append(content[at:])
-        return b"".join(parts)
-    parts, at = [], 0
-    pending = list(insertions)
-    for cut in page.cuts:
-        while pending and pending[0][0] < cut.end:
-            place, inserted = pending.pop(0)
-            place = min(place, cut.start)
-            parts += (content[at:place], inserted)
-            at = place
-        parts.append(content[at : cut.start])
-        at = cut.end
-    for place, inserted in pending:
-        parts += (content[at:place], inserted)
-        at = place
-    parts.append(content[at:])
-    return b"".join(parts)
-
-
-def _short_hash(data: bytes) -> str:
-    return hashlib.sha256(data).hexdigest()[:12]
-
-
-@cache
-def _leads(kind: type[Node]) -> bool:
-    """Whether nodes of this kind lead somewhere."""
-    return "target" in kind.model_fields
-
-
 def _linked_pages(site: Site) -> set[str]:
-    """Ids of the pages that menus or items lead to, in any language: only on these can a link be the current one."""
+    """Ids of the pages that menus or items lead to, or are about, in any language: only on these can a link be the
+    current one."""
+    items = list(items_of(site.pieces))
+    links = (link for item in items if isinstance(item, PictureList) for link in item.links)
     entries = (entry for menu in site.menus for entry in walk(menu))
-    nodes: tuple[Node, ...] = (*entries, *(node for piece in site.pieces for node in styled_in(piece)))
-    targets = (getattr(node, "target") for node in nodes if _leads(type(node)))  # noqa: B009 - only some nodes have it
+    targets = (getattr(node, "target", None) for node in (*entries, *items, *links))
     linked = {target.page for target in targets if isinstance(target, ToPage)}
-    linked |= {item.list_on for item in items_of(site.pieces) if isinstance(item, Pager) and item.list_on}
-    linked |= {
-        link.target.page
-        for item in items_of(site.pieces)
-        if isinstance(item, PictureList)
-        for link in item.links
-        if isinstance(link.target, ToPage)
-    }
+    linked |= {item.list_on for item in items if isinstance(item, Pager) and item.list_on}
     translated = {page.id for page in site.pages if page.translates in linked}
     originals = {page.translates for page in site.pages if page.id in linked and page.translates}
     return linked | translated | originals

@@ -44,10 +44,11 @@ from .form_html import form_html
 from .links import Links
 from .map_html import map_html
 from .naming import look_class, published_name
+from .pager_html import pager_html
 from .phrases import phrase
 from .picture_html import picture_html, picture_list_html, viewer_html
 from .rich_html import rich_html
-from .search_html import pager_html, search_html
+from .search_html import search_html
 from .shelf import Shelf
 
 

@@ -1,11 +1,15 @@
-"""How are the published class names, ids and custom properties kept apart from a page's own?
+"""How are the published class names, ids and custom properties kept apart from a page's own, and where do published parts stand?
 
 All begin with the site's own key, drawn by chance when the site is made.
 """
 
 from __future__ import annotations
 
+import hashlib
 import re
+
+PARTS = "/_rim/"
+"""Where the published CSS, scripts, fonts and the like stand within a site."""
 
 
 def published_name(site_key: str, name: str = "") -> str:
@@ -24,3 +28,8 @@ _OURS = re.compile(r"(?<!\[data-)(?<=[.#\-])rim(?=[^a-z0-9_])")
 def with_site_key(css: str, site_key: str) -> str:
     """Shipped CSS, which says `rim`, in the site's own names."""
     return _OURS.sub(site_key, css)
+
+
+def short_hash(data: bytes) -> str:
+    """The part of a published file's name that changes with its content."""
+    return hashlib.sha256(data).hexdigest()[:12]

@@ -12,7 +12,8 @@ from typing import NamedTuple
 from ..exchange.pages_in import file_name
 from ..model.items import Form
 from ..model.site import Site
-from .compose import Composer, items_of
+from ..model.tree import items_of
+from .compose import Composer
 from .form_html import FORMS
 from .search_html import results_path
 from .shelf import Shelf

@@ -1,4 +1,4 @@
-"""What is the HTML of a search field, of the page that lists what was found, and of a pager?"""
+"""What is the HTML of a search field, and of the page that lists what was found?"""
 
 from __future__ import annotations
 
@@ -7,7 +7,7 @@ from html import escape
 from typing import TYPE_CHECKING
 
 from ..exchange.markers import marked
-from ..model.items import Pager, SearchBox
+from ..model.items import SearchBox
 from .phrases import phrase
 from .search_index import Hit
 
@@ -57,26 +57,3 @@ def results_list(hits: Iterable[Hit], index_path: str, told: str = "") -> str:
     )
     index = escape(index_path, quote=True)
     return f'<p role="status">{escape(told)}</p><ol data-rim-results="{index}">{listed}</ol>'
-
-
-def pager_html(item: Pager, scene: Scene) -> str:
-    """Filled in by its script, on the page with the list; on the stage, an example of it in its place."""
-    language = scene.language
-    name = escape(phrase("pages_of_list", language), quote=True)
-    attributes = scene.attributes(item, "block", "pager", item.id)
-    if scene.marks:
-        sample = "".join(f'<li><a href="#">{words}</a></li>' for words in ("1", "2", "3", phrase("after", language)))
-        return f'<nav {attributes} aria-label="{name}"><ul class="{scene.name("list")}" role="list">{sample}</ul></nav>'
-    if scene.current != item.list_on or not item.selector:
-        return ""
-    said = {
-        "pager": item.selector,
-        "size": str(item.size),
-        "counts": item.counts,
-        "name": item.id.removeprefix("it-"),
-        "host": scene.name(),
-        "previous": phrase("before", language),
-        "next": phrase("after", language),
-    }
-    told = "".join(f' data-rim-{key}="{escape(value, quote=True)}"' for key, value in said.items())
-    return f'<nav {attributes} id="{scene.html_id(item.id)}" aria-label="{name}" hidden{told}><ul class="{scene.name("list")}" role="list"></ul></nav>'

@@ -8,39 +8,25 @@ Before it stands one more, for what the designer writes by hand.
 from __future__ import annotations
 
 import re
-from collections.abc import Callable, Iterable, Iterator
-from urllib.parse import quote
+from collections.abc import Iterator
 
 import lightningcss
 
-from ..model.items import (
-    BackToTop,
-    IconLink,
-    Item,
-    Logo,
-    MenuItem,
-    PictureItem,
-    PictureList,
-    SearchBox,
-    SocialRow,
-    Spacer,
-    Viewer,
-)
-from ..model.site import BottomBar, Cell, Float, Footer, Notice, Piece, Row, Sidebar, Site, Track
+from ..model.items import BackToTop, MenuItem
+from ..model.site import BottomBar, Float, Footer, Notice, Piece, Row, Sidebar, Site, Track
+from ..model.tree import items_of
 from ..style.colour import Palette
 from ..style.own_css import own_css
-from ..style.pictures import Picture
+from ..style.pictures import Pictures
 from ..style.resolve import Styling
 from ..style.scale import sidebar_needs_px
-from .brands import Brand
 from .font_rules import faces_in_use, families, font_face_rules
+from .icon_rules import icon_rules
 from .item_html import drawer_width
+from .item_rules import cell_rules, hidden_rules
 from .naming import published_name, with_site_key
 from .shelf import Shelf, character_em
 from .style_rules import StyleRules, band_queries, drift_rules
-
-Pictures = Callable[[str], Picture | None]
-"""A picture among the site's files by its path; None where it is not there or cannot be read."""
 
 
 def sheet(
@@ -144,44 +130,14 @@ def page_ground(site: Site, rules: StyleRules) -> str:
     return f":root:has(.{site.key}){declarations}body:has(.{site.key}){{background:none!important}}"
 
 
-def icons_of(site: Site, shelf: Shelf) -> list[str]:
-    """Names of the icons that the site's pieces use."""
-    used = {"menu", "x", "chevron-down"} if any(piece.rows for piece in site.pieces) else set()
-    for item in _items(site):
-        if isinstance(item, IconLink) and item.picture is None:
-            used.add(item.icon)
-        elif isinstance(item, SocialRow):
-            marks = (shelf.brands.mark(one.address) for one in item.profiles)
-            used |= {mark.icon for mark in marks if mark.brand is None}
-        elif isinstance(item, SearchBox):
-            used.add("search")
-        elif isinstance(item, Viewer):
-            used |= {"chevron-left", "chevron-right"}
-    return sorted(used)
-
-
 def _kinds(site: Site) -> list[str]:
     """Kinds of the items in use, in order; and `hint`."""
-    hinted = {"hint"} if any(item.hint.text for item in _items(site)) else set()
-    return sorted({item.kind for item in _items(site)} | hinted)
-
-
-def _items(site: Site) -> Iterator[Item]:
-    return (item for piece in site.pieces for row in piece.rows for cell in row.cells for item in cell.items)
-
-
-def brands_of(site: Site, shelf: Shelf) -> list[Brand]:
-    """The marks of services that the site's pieces show."""
-    profiles = (profile for item in _items(site) if isinstance(item, SocialRow) for profile in item.profiles)
-    found = {mark.brand.slug: mark.brand for one in profiles if (mark := shelf.brands.mark(one.address)).brand}
-    icons = (item.icon for item in _items(site) if isinstance(item, IconLink) and item.icon.startswith("brand-"))
-    known = (shelf.brands.by_slug.get(icon.removeprefix("brand-")) for icon in icons)
-    found |= {brand.slug: brand for brand in known if brand is not None}
-    return [found[slug] for slug in sorted(found)]
+    hinted = {"hint"} if any(item.hint.text for item in items_of(site.pieces)) else set()
+    return sorted({item.kind for item in items_of(site.pieces)} | hinted)
 
 
 def _drawer_widths(site: Site) -> list[int]:
-    menus = (item for item in _items(site) if isinstance(item, MenuItem))
+    menus = (item for item in items_of(site.pieces) if isinstance(item, MenuItem))
     return sorted({width for menu in menus if (width := drawer_width(menu, site)) is not None})
 
 
@@ -200,40 +156,16 @@ def _structure(site: Site, shelf: Shelf, pictures: Pictures) -> Iterator[str]:
     """Icons, and how rows and cells share their room."""
     name = site.key
     yield f".{name}-cells{{max-inline-size:{site.content_px}px;padding-inline:{site.gutter_px}px}}"
-    for icon in icons_of(site, shelf):
-        drawing = shelf.icons.get(icon, "")
-        if drawing:
-            yield _icon_rule(name, icon, drawing)
-    for brand in brands_of(site, shelf):
-        yield _brand_rule(name, brand)
+    yield from icon_rules(site, shelf)
     for piece in site.pieces:
         yield from _placing(site, piece, shelf)
         yield from _piece_rules(site, piece, pictures, shelf)
     if len(site.bands) > 1:
         for band in site.bands:
-            yield from _hidden(site, [band.id], f"{name}-out-{band.id}")
-    if any(isinstance(node, Float | BackToTop) for node in (*site.pieces, *_items(site))):
+            yield from hidden_rules(site, [band.id], f"{name}-out-{band.id}")
+    if any(isinstance(node, Float | BackToTop) for node in (*site.pieces, *items_of(site.pieces))):
         yield f".{name}[data-rim-away],.{name} [data-rim-away]{{visibility:hidden}}"
     yield f"body:has(>.{name}){{margin-block-start:0;padding-block-start:0}}"
-
-
-def _icon_rule(key: str, icon: str, drawing: str) -> str:
-    svg = (
-        '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 24 24" fill="none" stroke="#000" stroke-width="2"'
-        f' stroke-linecap="round" stroke-linejoin="round">{drawing}</svg>'
-    )
-    encoded = _as_address(svg)
-    size = "16px" if icon == "chevron-down" else "24px"
-    return f'.{key}-icon-{icon}{{mask:url("{encoded}") center/contain no-repeat;background:currentColor;inline-size:{size};block-size:{size}}}'
-
-
-def _brand_rule(key: str, brand: Brand) -> str:
-    encoded = _as_address(f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 24 24"><path d="{brand.path}"/></svg>')
-    return f'.{key}-icon-brand-{brand.slug}{{mask:url("{encoded}") center/contain no-repeat;background:currentColor}}'
-
-
-def _as_address(svg: str) -> str:
-    return "data:image/svg+xml," + quote(svg, safe=" /=:.,'")
 
 
 def _placing(site: Site, piece: Piece, shelf: Shelf) -> Iterator[str]:
@@ -322,7 +254,7 @@ def _piece_rules(site: Site, piece: Piece, pictures: Pictures, shelf: Shelf) -> 
     for row in (row for row in piece.rows if row.shares is None):
         yield from _row_rules(site, row)
         for cell in row.cells:
-            yield from _cell_rules(site, cell, pictures, shelf)
+            yield from cell_rules(site, cell, pictures, shelf)
 
 
 def _row_rules(site: Site, row: Row) -> Iterator[str]:
@@ -339,7 +271,7 @@ def _row_rules(site: Site, row: Row) -> Iterator[str]:
                 f"@media {query}{{.{name}-{row.id}>.{name}-cells{{grid-template-columns:repeat({fold.count},minmax(0,1fr));"
                 f"row-gap:{row.gap_px}px}}}}"
             )
-    yield from _hidden(site, row.hidden_in, f"{name}-{row.id}")
+    yield from hidden_rules(site, row.hidden_in, f"{name}-{row.id}")
 
 
 def _column_rules(site: Site, row: Row) -> Iterator[str]:
@@ -363,82 +295,3 @@ def track_size(track: Track) -> str:
             return f"{track.amount}fr"
         case "fixed":
             return f"{track.amount}px"
-
-
-_SIDES = {"start": "flex-start", "center": "center", "end": "flex-end"}
-
-
-def _cell_rules(site: Site, cell: Cell, pictures: Pictures, shelf: Shelf) -> Iterator[str]:
-    name = site.key
-    yield f".{name}-{cell.id}{{gap:{cell.gap_px}px}}"
-    for aligned in cell.aligned:
-        for query in band_queries(site, {aligned.band}):
-            yield f"@media {query}{{.{name}-cell.{name}-{cell.id}{{justify-content:{_SIDES[aligned.align]}}}}}"
-    for item in cell.items:
-        own = f".{name}-{item.id}"
-        match item:
-            case Logo(picture=str(path)):
-                picture = pictures(path)
-                # Its width is kept free until it is there, so that what stands beside it does not move.
-                width = f";inline-size:{item.height_px * picture.width / picture.height:.4g}px" if picture else ""
-                yield f"{own}>img{{block-size:{item.height_px}px{width}}}"
-            case MenuItem():
-                yield f"{own} .{name}-list{{column-gap:{item.gap_px}px}}"
-            case IconLink():
-                if item.picture:
-                    drawing = quote(item.picture, safe="/%.-_~")
-                    yield f'{own}>.{name}-icon-own-{item.id}{{mask:url("{drawing}") center/contain no-repeat;background:currentColor}}'
-                yield f"{own}>.{name}-icon{{inline-size:{item.icon_px}px;block-size:{item.icon_px}px}}"
-            case SocialRow():
-                yield f"{own} .{name}-list{{gap:{item.gap_px}px}}{own} .{name}-icon{{inline-size:{item.icon_px}px;block-size:{item.icon_px}px}}"
-                for one in item.profiles:
-                    if one.colour:
-                        yield f"{own} .{name}-{one.id} .{name}-icon{{background:{one.colour}}}"
-                if item.own_colours:
-                    marks = (mark for one in item.profiles if (mark := shelf.brands.mark(one.address).brand))
-                    for brand in {mark.slug: mark for mark in marks}.values():
-                        yield f"{own} .{name}-icon-brand-{brand.slug}{{background:#{brand.colour}}}"
-            case PictureItem():
-                ratio = (
-                    f";aspect-ratio:{item.ratio};object-fit:cover;object-position:{item.focus_x}% {item.focus_y}%"
-                    if item.ratio
-                    else ""
-                )
-                found = pictures(item.picture) if item.picture else None
-                shape = ratio or (f";aspect-ratio:{found.width}/{found.height}" if found else "")
-                yield f"{own}>img{{display:block;inline-size:{item.width_px}px;max-inline-size:100%;block-size:auto{shape}}}"
-            case PictureList():
-                yield from _picture_list(site, own, item)
-            case Viewer():
-                yield f"{own}{{--{name}-veil:{item.opacity_percent}%}}"
-            case Spacer(grows=True):
-                yield f"{own}{{flex:1 0 0}}"
-            case Spacer():
-                yield f"{own}>span{{display:block;inline-size:{item.size_px}px;block-size:{item.size_px}px}}"
-        yield from _hidden(site, item.hidden_in, f"{name}-{item.id}")
-
-
-def _picture_list(site: Site, own: str, item: PictureList) -> Iterator[str]:
-    """The list's share of the room, and where the pictures stand in the bands that show them."""
-    name, start = site.key, item.list_side == "start"
-    gap = f"calc({item.gap_px}px + {item.gap_grows}vw)" if item.gap_grows else f"{item.gap_px}px"
-    yield f"{own} .{name}-list{{row-gap:{gap};padding:{item.list_padding_px}px}}"
-    from_px = next((band.from_px for band in site.bands if band.id == item.pictures_from), 0)
-    rest = 100 - item.list_percent
-    place = {
-        "beside": f"inset-inline:{f'{item.list_percent}% 0' if start else f'0 {item.list_percent}%'};inline-size:{rest}%",
-        "behind": "inset-inline:0;inline-size:100%",
-        "edges": "inset-inline:calc(50% - 50vw);inline-size:100vw",
-    }[item.place]
-    aside = f"margin-inline:{f'0 {rest}%' if start else f'{rest}% 0'};inline-size:{item.list_percent}%"
-    clip = "overflow:visible" if item.place == "edges" else ""
-    shown = f"{own}{{{clip}}}{own} .{name}-list{{min-block-size:{item.least_height_px}px;{aside}}}{own} img{{{place}}}"
-    yield f"@media (width >= {from_px}px){{{shown}}}" if from_px else shown
-    if from_px:
-        yield f"@media (width < {from_px}px){{{own} img{{display:none}}}}"
-
-
-def _hidden(site: Site, hidden_in: Iterable[str], css_class: str) -> Iterator[str]:
-    hidden = set(hidden_in)
-    for query in band_queries(site, hidden):
-        yield f"@media {query}{{.{css_class}.{css_class}{{display:none}}}}"

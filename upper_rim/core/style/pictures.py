@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import re
+from collections.abc import Callable
 from functools import lru_cache
 
 import resvg_py
@@ -32,6 +33,10 @@ class Picture:
         assert isinstance(pixel, tuple)
         red, green, blue, alpha = (channel / 255 for channel in pixel)
         return Rgba(red, green, blue, alpha)
+
+
+Pictures = Callable[[str], Picture | None]
+"""A picture among the site's files by its path; None where it is not there or cannot be read."""
 
 
 @lru_cache(maxsize=64)

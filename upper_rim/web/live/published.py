@@ -23,8 +23,8 @@ from django.http import (
 from django.utils.cache import patch_vary_headers
 
 from ...core.exchange.pages_in import file_name
-from ...core.output.compose import PARTS
 from ...core.output.form_html import FORMS
+from ...core.output.naming import PARTS
 from ...core.output.publication import NOT_FOUND
 from ...core.output.search_html import RESULTS
 from ..sites.models import StoredSite

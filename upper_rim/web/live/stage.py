@@ -18,7 +18,8 @@ from ...core.model.apply import apply
 from ...core.model.edits import edit_adapter
 from ...core.model.site import Page, Site
 from ...core.model.styling import Part
-from ...core.output.compose import PARTS, Composer
+from ...core.output.compose import Composer
+from ...core.output.naming import PARTS
 from ...core.output.search_html import results_path
 from ...core.output.specimen import role_document, states_document
 from ...core.style.resolve import Styling

@@ -10,7 +10,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect
 
 from ...core.model.items import Form
-from ...core.output.compose import items_of
+from ...core.model.tree import items_of
 from ..sites.access import site_of
 from ..sites.models import Message
 from .screens import Opened, screen

@@ -81,7 +81,7 @@ def piece_groups(piece: Piece, site: Site) -> list[Group]:
             height = Control(
                 "number", "Height", piece.id, "height_px", piece.height_px, unit="px", least=44, greatest=120
             )
-            targets = sum(len(cell.items) for row in site.shown_rows(piece) for cell in row.cells)
+            targets = len(site.shown_items(piece))
             few = "one target" if targets == 1 else f"{targets} targets"
             told = (
                 [] if 2 <= targets <= 5 else [note(piece, f"It has {few}. Two to five can be read and hit on a phone.")]

@@ -1,0 +1,69 @@
+"""Which rules draw the icons that a site's pieces show? Each as a mask, so that it has the colour of its text."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from urllib.parse import quote
+
+from ..model.items import IconLink, SearchBox, SocialRow, Viewer
+from ..model.site import Site
+from ..model.tree import items_of
+from .brands import Brand
+from .shelf import Shelf
+
+
+def icon_rules(site: Site, shelf: Shelf) -> Iterator[str]:
+    """One rule an icon of the general set, and one a mark of a service."""
+    for icon in icons_of(site, shelf):
+        drawing = shelf.icons.get(icon, "")
+        if drawing:
+            yield _icon_rule(site.key, icon, drawing)
+    for brand in brands_of(site, shelf):
+        yield _brand_rule(site.key, brand)
+
+
+def icons_of(site: Site, shelf: Shelf) -> list[str]:
+    """Names of the icons that the site's pieces use."""
+    used = {"menu", "x", "chevron-down"} if any(piece.rows for piece in site.pieces) else set()
+    for item in items_of(site.pieces):
+        if isinstance(item, IconLink) and item.picture is None:
+            used.add(item.icon)
+        elif isinstance(item, SocialRow):
+            marks = (shelf.brands.mark(one.address) for one in item.profiles)
+            used |= {mark.icon for mark in marks if mark.brand is None}
+        elif isinstance(item, SearchBox):
+            used.add("search")
+        elif isinstance(item, Viewer):
+            used |= {"chevron-left", "chevron-right"}
+    return sorted(used)
+
+
+def brands_of(site: Site, shelf: Shelf) -> list[Brand]:
+    """The marks of services that the site's pieces show."""
+    profiles = (profile for item in items_of(site.pieces) if isinstance(item, SocialRow) for profile in item.profiles)
+    found = {mark.brand.slug: mark.brand for one in profiles if (mark := shelf.brands.mark(one.address)).brand}
+    icons = (
+        item.icon for item in items_of(site.pieces) if isinstance(item, IconLink) and item.icon.startswith("brand-")
+    )
+    known = (shelf.brands.by_slug.get(icon.removeprefix("brand-")) for icon in icons)
+    found |= {brand.slug: brand for brand in known if brand is not None}
+    return [found[slug] for slug in sorted(found)]
+
+
+def _icon_rule(key: str, icon: str, drawing: str) -> str:
+    svg = (
+        '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 24 24" fill="none" stroke="#000" stroke-width="2"'
+        f' stroke-linecap="round" stroke-linejoin="round">{drawing}</svg>'
+    )
+    encoded = _as_address(svg)
+    size = "16px" if icon == "chevron-down" else "24px"
+    return f'.{key}-icon-{icon}{{mask:url("{encoded}") center/contain no-repeat;background:currentColor;inline-size:{size};block-size:{size}}}'
+
+
+def _brand_rule(key: str, brand: Brand) -> str:
+    encoded = _as_address(f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 24 24"><path d="{brand.path}"/></svg>')
+    return f'.{key}-icon-brand-{brand.slug}{{mask:url("{encoded}") center/contain no-repeat;background:currentColor}}'
+
+
+def _as_address(svg: str) -> str:
+    return "data:image/svg+xml," + quote(svg, safe=" /=:.,'")

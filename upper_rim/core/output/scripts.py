@@ -1,0 +1,22 @@
+"""Which scripts does a page load?"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from ..model.items import BackToTop, Copyright, MenuItem, Pager, SearchBox, Viewer
+from ..model.site import Float, Piece, Site
+
+
+def scripts_of(site: Site, pieces: Iterable[Piece], current: str | None) -> set[str]:
+    """Names of those that its pieces need: it loads no other. `current`: the page's id, where something is about it."""
+    used: set[str] = set()
+    for piece in pieces:
+        if isinstance(piece, Float) and piece.yields:
+            used.add("rim")
+        for item in site.shown_items(piece):
+            if item.hint.text or isinstance(item, MenuItem | Copyright | BackToTop):
+                used.add("rim")
+            if isinstance(item, SearchBox | Viewer) or (isinstance(item, Pager) and item.list_on == current):
+                used.add(item.kind)
+    return used
