@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 from collections.abc import Iterator
+from html import escape
 from pathlib import Path
 from typing import Any
 from urllib.parse import urlencode
@@ -12,12 +13,13 @@ import pytest
 from selenium import webdriver
 
 from tests.hostile import ADDRESSES, DRAWINGS, MARKUP
+from upper_rim.core.exchange.pages_in import digest
 from upper_rim.core.exchange.picture_in import Brought, read_brought
 from upper_rim.core.model.apply import apply
 from upper_rim.core.model.edits import Edit, Set
 from upper_rim.core.model.items import ITEM_KINDS
 from upper_rim.core.model.rich import RichWords
-from upper_rim.core.model.site import Site
+from upper_rim.core.model.site import Asset, Site
 from upper_rim.core.model.tree import find, walk
 from upper_rim.core.model.values import Words
 from upper_rim.core.output.compose import Composer
@@ -131,6 +133,26 @@ def test_no_drawing_runs_even_where_it_stands_in_a_page(chromium: webdriver.Chro
     plain = DRAWINGS[1].encode()
     assert isinstance(read_brought(plain), Brought)
     assert shown(chromium, tmp_path, b"<!doctype html><body>" + plain) == [2], "uncleaned, it would have run"
+
+
+def test_no_feed_runs_on_a_published_page(chromium: webdriver.Chrome, tmp_path: Path) -> None:
+    site, contents = ostrey()
+    entries = "".join(
+        f"<item><title>{escape(text)}</title><link>{escape(address.strip())}</link></item>"
+        for text in MARKUP
+        for address in ("https://there.example/", *ADDRESSES[:3])
+    )
+    feed = f'<?xml version="1.0"?><rss version="2.0"><channel><title>x</title>{entries}</channel></rss>'.encode()
+    asset = Asset(id="as-news", path="/news.xml", content=digest(feed), size=len(feed))
+    site = site.replaced(assets=tuple(asset if one.id == asset.id else one for one in site.assets))
+    site = taken(site, [Set(node="it-news", field="count", value=50)])
+    page = next(page for page in site.pages if page.path == "/press/")
+    assert page.content
+    html = Composer(site, shelf(), {**contents, digest(feed): feed}.__getitem__, year=2026).page(
+        page, contents[page.content]
+    )
+    assert html.count(b'href="https://there.example/"') == len(MARKUP), "what leads elsewhere is left out"
+    assert shown(chromium, tmp_path, html) == []
 
 
 def test_nothing_runs_in_the_studio_or_on_its_stage(browser: Browser) -> None:

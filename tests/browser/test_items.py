@@ -11,6 +11,7 @@ import pytest
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import Select
 
 from .conftest import Browser, Running, wait_for
@@ -181,15 +182,15 @@ def test_a_form_arrives_in_the_inbox_and_leaves_it_as_csv(browser: Browser, runn
     browser.go(running.live("ostrey") + "/travelling/luggage/")
     form = browser.driver.find_element(By.CSS_SELECTOR, "form[action*=forms]")
 
-    def field(name: str) -> object:
+    def field(name: str) -> WebElement:
         return form.find_element(By.CSS_SELECTOR, f"[name=fd-{name}]")
 
     form.find_element(By.TAG_NAME, "button").click()
     assert "/travelling/luggage/" in browser.driver.current_url, "the browser asks for what is needed"
-    field("name").send_keys("Maud Quill")  # type: ignore[attr-defined]
-    field("mail").send_keys("maud@post.example")  # type: ignore[attr-defined]
+    field("name").send_keys("Maud Quill")
+    field("mail").send_keys("maud@post.example")
     Select(field("ship")).select_by_visible_text("Eider")
-    field("what").send_keys("=2+2, a harp\nand its stool")  # type: ignore[attr-defined]
+    field("what").send_keys("=2+2, a harp\nand its stool")
     form.find_element(By.TAG_NAME, "button").click()
     wait_for(lambda: "Somebody on the quay will write" in browser.driver.find_element(By.TAG_NAME, "main").text)
     browser.driver.find_element(By.LINK_TEXT, "Back to the page").click()

@@ -9,8 +9,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from PIL import Image
+from pydantic import JsonValue
 
 from tests.hostile import DRAWINGS
+from tests.nodes import node_in
 from upper_rim.core.exchange.carrying import carried, needed
 from upper_rim.core.exchange.feed import FeedFault, read_feed
 from upper_rim.core.exchange.pages_in import digest
@@ -19,7 +21,6 @@ from upper_rim.core.model.apply import apply, inverse
 from upper_rim.core.model.edits import Add, Edit, Refusal, Remove, Set, Together
 from upper_rim.core.model.items import Form
 from upper_rim.core.model.site import Asset, Site
-from upper_rim.core.model.tree import find
 from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.form_html import form_faults
 from upper_rim.core.output.publication import publication
@@ -97,7 +98,7 @@ def test_the_index_names_pages_of_its_language_only_and_nothing_that_pieces_say(
 
 
 def test_answers_are_checked_again_where_the_browser_did_not() -> None:
-    form = find(SITE, "it-help-form").node  # type: ignore[union-attr]
+    form = node_in(SITE, "it-help-form")
     assert isinstance(form, Form)
     good = {"fd-name": "Maud", "fd-mail": "m@post.example", "fd-ship": "Eider", "fd-what": "a harp"}
     assert form_faults(form, good) == [] == form_faults(form, {**good, "fd-ship": ""})
@@ -161,7 +162,8 @@ def picture(wide: int, high: int, kind: str = "PNG") -> bytes:
 
 
 def test_a_picture_is_one_or_is_refused() -> None:
-    assert read_brought(picture(40, 30)).ending == "png"  # type: ignore[union-attr]
+    kept = read_brought(picture(40, 30))
+    assert isinstance(kept, Brought) and kept.ending == "png"
     for data, reason in (
         (picture(30_000, 2), str(LONGEST_SIDE)),
         (picture(40, 30)[:60], "broken"),
@@ -186,9 +188,9 @@ def test_a_cleaned_drawing_is_clean_and_stays_as_it_is(at: int) -> None:
 
 def test_a_picture_is_published_in_the_sizes_that_are_shown() -> None:
     data = picture(1600, 900, "JPEG")
-    asset = {"id": "as-photo", "path": "/photo.jpg", "content": digest(data), "size": len(data)}
+    asset: JsonValue = {"id": "as-photo", "path": "/photo.jpg", "content": digest(data), "size": len(data)}
     shown = Set(node="it-guide-picture", field="picture", value="/photo.jpg")
-    site = changed(Add(parent="site", slot="assets", values=(asset,)), shown)  # type: ignore[arg-type]
+    site = changed(Add(parent="site", slot="assets", values=(asset,)), shown)
     contents = {**CONTENTS, digest(data): data}
     html = page_of(site, "/guide/birds/", contents)
     sizes = re.findall(r"(/_rim/[0-9a-f]{12}-(\d+)\.webp) \d+w", html)

@@ -7,8 +7,9 @@ from typing import Any
 import pytest
 from django.contrib.auth.models import User
 
-from upper_rim.core.model.site import PIECE_KINDS, Site
-from upper_rim.core.model.tree import find, walk
+from tests.nodes import node_in
+from upper_rim.core.model.site import PIECE_KINDS
+from upper_rim.core.model.tree import walk
 from upper_rim.web.live.addresses import StageKey, stage_label
 from upper_rim.web.sites import store
 from upper_rim.web.sites.models import StoredSite
@@ -18,12 +19,6 @@ from upper_rim.web.studio.controls import KIND_NAMES, PIECE_NAMES, groups_for, n
 from .conftest import signed_in
 
 FOOTER = "/s/ostrey/pieces/pc-footer/"
-
-
-def node_in(site: Site, node: str) -> Any:
-    spot = find(site, node)
-    assert spot is not None, node
-    return spot.node
 
 
 def told(answer: Any) -> str:

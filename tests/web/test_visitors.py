@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import csv
 import io
+import json
+import re
 import zipfile
 from typing import Any
 
@@ -12,9 +14,9 @@ from django.contrib.auth.models import User
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 
-from tests.hostile import DRAWINGS
+from tests.hostile import DRAWINGS, MARKUP
+from tests.nodes import node_in
 from upper_rim.core.model.edits import Set
-from upper_rim.core.model.tree import find
 from upper_rim.web.jobs import publishing
 from upper_rim.web.live.forms import MOST_BY_ONE
 from upper_rim.web.sites import store
@@ -32,8 +34,8 @@ def live(ferries: StoredSite, ada: User) -> Client:
     return Client(HTTP_HOST="ostrey.localhost")
 
 
-def send(live: Client, answers: dict[str, str], **headers: str) -> Any:
-    return live.post(FORM, answers, HTTP_REFERER="http://ostrey.localhost/travelling/luggage/", **headers)  # type: ignore[arg-type]
+def send(live: Client, answers: dict[str, str], **headers: Any) -> Any:
+    return live.post(FORM, answers, HTTP_REFERER="http://ostrey.localhost/travelling/luggage/", **headers)
 
 
 def test_what_is_sent_lies_in_the_inbox_of_its_site_only(live: Client, ada: User, ben: User) -> None:
@@ -122,10 +124,10 @@ def test_what_is_brought_along_is_taken_refused_or_cut_with_a_sentence(
         form = {
             "node": node,
             "field": field,
-            "picture": SimpleUploadedFile(name, data),
+            "file": SimpleUploadedFile(name, data),
             "back": "/s/ostrey/pieces/pc-main/",
         }
-        answer = client.post("/s/ostrey/pictures/", form, follow=True)
+        answer = client.post("/s/ostrey/files/", form, follow=True)
         assert answer.redirect_chain[-1][0] == "/s/ostrey/pieces/pc-main/"
         return str(answer.content.decode())
 
@@ -141,12 +143,12 @@ def test_what_is_brought_along_is_taken_refused_or_cut_with_a_sentence(
     assert store.load(ferries.pk).revision == before, "what is refused changes nothing"
     assert "Left out of it: script" in bring("it-phone", "Mein Bild.svg", DRAWINGS[0].encode())
     site = store.load(ferries.pk).site
-    assert find(site, "it-phone").node.picture == "/pictures/mein-bild.svg"  # type: ignore[union-attr]
+    assert node_in(site, "it-phone").picture == "/pictures/mein-bild.svg"
     bring("it-guide-picture", "other.svg", DRAWINGS[0].encode())
-    assert find(store.load(ferries.pk).site, "it-guide-picture").node.picture == "/pictures/mein-bild.svg"  # type: ignore[union-attr]
-    outside = client.post("/s/ostrey/pictures/", {"node": "it-phone", "back": "https://evil.example/"})
+    assert node_in(store.load(ferries.pk).site, "it-guide-picture").picture == "/pictures/mein-bild.svg"
+    outside = client.post("/s/ostrey/files/", {"node": "it-phone", "back": "https://evil.example/"})
     assert outside["Location"] == "/s/ostrey/pieces/"
-    assert signed_in(ben).post("/s/ostrey/pictures/", {"node": "it-phone"}).status_code == 404
+    assert signed_in(ben).post("/s/ostrey/files/", {"node": "it-phone"}).status_code == 404
 
 
 def test_icons_are_found_in_both_sets_and_by_parts_of_their_names(ferries: StoredSite, ada: User) -> None:
@@ -158,7 +160,7 @@ def test_icons_are_found_in_both_sets_and_by_parts_of_their_names(ferries: Store
     assert "<script>" not in client.get("/s/ostrey/icons/?q=<script>").content.decode()
     workbench = "/s/ostrey/pieces/pc-main/"
     client.post(workbench, {"do": "set", "node": "it-phone", "field": "icon", "value": "brand-mastodon"})
-    assert find(store.load(ferries.pk).site, "it-phone").node.icon == "brand-mastodon"  # type: ignore[union-attr]
+    assert node_in(store.load(ferries.pk).site, "it-phone").icon == "brand-mastodon"
 
 
 LINES = {
@@ -190,14 +192,41 @@ def test_lines_become_nodes_that_keep_their_ids(ferries: StoredSite, ada: User, 
             ).content.decode()
         )
 
-    first = getattr(find(store.load(ferries.pk).site, node).node, field)[0]  # type: ignore[union-attr]
+    first = getattr(node_in(store.load(ferries.pk).site, node), field)[0]
     for lines, sentence in bad.items():
         assert sentence in post(lines)
     assert store.load(ferries.pk).revision == 0
     post(good)
-    made = getattr(find(store.load(ferries.pk).site, node).node, field)  # type: ignore[union-attr]
+    made = getattr(node_in(store.load(ferries.pk).site, node), field)
     assert len(made) == good.count("\n") + 1 and made[0].id == first.id
     shown = client.get(f"{path}?select={node}").content.decode()
     assert good.splitlines()[-1].split(" |")[0] in shown
     post(good)
     assert store.load(ferries.pk).revision == 1, "what changes nothing is no edit"
+
+
+def test_names_of_files_and_tokens_are_texts_and_no_more(ferries: StoredSite, ada: User) -> None:
+    client = signed_in(ada)
+    for at, payload in enumerate(MARKUP):
+        name = payload.replace("/", "").replace("\n", " ")[:90]
+        form = {
+            "node": "it-phone",
+            "file": SimpleUploadedFile(f"{name}.svg", DRAWINGS[1].encode().replace(b"h9", f"h{at}".encode())),
+        }
+        told = client.post("/s/ostrey/files/", form, follow=True).content.decode()
+        assert ("is among the site’s files now" in told and name not in told) or "<" not in name
+    paths = [asset.path for asset in store.load(ferries.pk).site.assets]
+    assert len(paths) == len(set(paths)) and all(re.fullmatch(r"/[a-z0-9/-]+\.(svg|css|xml)", path) for path in paths)
+    tokens = {
+        "swatches": {
+            payload.replace(".", "").replace("{", "").replace("}", "")[:100]: {"$type": "color", "$value": "#123456"}
+            for payload in MARKUP
+        }
+    }
+    client.post("/s/ostrey/foundations/tokens/", {"tokens": SimpleUploadedFile("t.json", json.dumps(tokens).encode())})
+    swatches = store.load(ferries.pk).site.swatches
+    assert any("ran(" in swatch.name for swatch in swatches)
+    screen = client.get("/s/ostrey/foundations/").content.decode()
+    assert "ran(1)" in screen and not any(
+        f'"{swatch.name}"' in screen or f">{swatch.name}<" in screen for swatch in swatches if "<" in swatch.name
+    )

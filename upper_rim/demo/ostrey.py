@@ -9,14 +9,12 @@ from ..core.model.values import Words
 from ..core.style.built_in import corners
 from .drawings import OSTREY_LOGO, coast
 from .making import Pile, declared, in_four
+from .ostrey_footers import FOOTER, HELP_FOOTER
+from .ostrey_guide import GUIDE_HEADER, GUIDE_SIDEBAR
 from .ostrey_pieces import (
     BOOK_FLOAT,
-    FOOTER,
-    GUIDE_HEADER,
     GUIDE_MENU,
-    GUIDE_SIDEBAR,
     HARBOUR_MENU,
-    HELP_FOOTER,
     NEWS_FEED,
     PHONE_BAR,
     PRESS_SIDEBAR,

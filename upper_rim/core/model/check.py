@@ -205,9 +205,9 @@ def _doubled_roles(roles: Iterable[RoleDefault]) -> Iterator[Refusal]:
 
 
 def _fault(node: Any, bands: set[str], menus: set[str], looks: set[str], piece: str) -> Iterator[Refusal]:
-    folded = [one.band for one in (*getattr(node, "columns", ()), *getattr(node, "aligned", ()))]
-    used_bands = {*getattr(node, "hidden_in", ()), *folded, getattr(node, "drawer_below", None)}
-    used_bands = {*used_bands, getattr(node, "pictures_from", None)} - {None}
+    by_band = (*getattr(node, "columns", ()), *getattr(node, "aligned", ()))
+    named = {getattr(node, field, None) for field in ("drawer_below", "pictures_from")} - {None}
+    used_bands = {*getattr(node, "hidden_in", ()), *(one.band for one in by_band), *named}
     if not used_bands <= bands:
         reason = f"“{piece}” uses a width band that is not there; choose another one there first"
         yield Refusal(node=node.id, field="hidden_in", reason=reason)

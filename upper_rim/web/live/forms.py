@@ -22,6 +22,7 @@ from ...core.output.form_html import FORMS, TRAP, form_faults
 from ...core.output.phrases import phrase
 from ..sites.models import Message, StoredSite
 from ..sites.storage import stored
+from .answers import for_one_visitor
 
 LARGEST_BODY = 100_000
 MOST_BY_ONE, WITHIN = 6, timedelta(minutes=10)
@@ -81,11 +82,7 @@ def _not_sent(
 def _page(content: bytes, language: str, back: str, status: int) -> HttpResponse:
     link = f'<p><a href="{escape(back, quote=True)}">{escape(phrase("go_back", language))}</a></p>'
     filled = _BACK.sub(lambda _: marked("back", link).encode(), content)
-    response = HttpResponse(filled, content_type="text/html; charset=utf-8", status=status)
-    response["Cache-Control"] = "private, no-store"
-    response["X-Robots-Tag"] = "noindex"
-    response["X-Content-Type-Options"] = "nosniff"
-    return response
+    return for_one_visitor(filled, status)
 
 
 def _see_other(address: str) -> HttpResponse:

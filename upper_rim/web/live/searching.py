@@ -13,6 +13,7 @@ from ...core.output.phrases import phrase
 from ...core.output.search_html import MOST_LISTED, results_list
 from ...core.output.search_index import read_index, search
 from ..sites.storage import stored
+from .answers import for_one_visitor
 
 LONGEST_QUERY = 200
 _FOUND = re.compile(rb'<!--rim:found-->.*?data-rim-results="([^"]+)".*?<!--/rim-->', re.DOTALL)
@@ -32,8 +33,4 @@ def answered(request: HttpRequest, files: dict[str, str]) -> HttpResponse | None
     told = phrase("found", language[1].decode(), str(len(hits)))
     listed = results_list(hits[:MOST_LISTED], place[1].decode(), told)
     filled = page[: place.start()] + marked("found", listed).encode() + page[place.end() :]
-    response = HttpResponse(filled, content_type="text/html; charset=utf-8")
-    response["Cache-Control"] = "private, no-store"
-    response["X-Robots-Tag"] = "noindex"
-    response["X-Content-Type-Options"] = "nosniff"
-    return response
+    return for_one_visitor(filled)

@@ -9,16 +9,14 @@ from __future__ import annotations
 import json
 import re
 from collections.abc import Callable, Iterator
-from typing import Any, NamedTuple, cast
+from typing import Any, cast
 
 from django.http import QueryDict
 from pydantic import JsonValue, ValidationError
 
 from ...core.exchange.lifting import selector_fault
-from ...core.exchange.markdown import written_page
-from ...core.exchange.pages_in import digest
 from ...core.model.edits import Add, Edit, Move, Refusal, Remove, Set, SetEach, Together, edit_adapter
-from ...core.model.items import ITEM_KINDS, Pager, Viewer
+from ...core.model.items import Pager, Viewer
 from ...core.model.rich import RichWords
 from ...core.model.site import Row, Site
 from ...core.model.tree import ROOT, find, holder_of, siblings_of, slots_of
@@ -27,10 +25,10 @@ from ...core.style.scale import content_of_whole
 from ...shipped import shelf
 from ..sites import store
 from . import styling_posts
-from .arrangements import ARRANGEMENTS, new_item
-from .controls import PIECE_NAMES, shared_row
+from .controls import shared_row
 from .listed_posts import LISTED, NODES
-from .targets import target_of
+from .new_nodes import MAKERS, written
+from .targets import target_of, where_of
 from .unclear import Posted, Unclear
 
 
@@ -84,7 +82,7 @@ def _value(site: Site, holder: Any, field: str, post: QueryDict) -> JsonValue:
     if field == "track":
         return _track(text)
     if field == "where":
-        return _where(site, post)
+        return where_of(site, post)
     if field == "tied" and current is not None:
         return {**current.model_dump(mode="json"), "lightness": text}
     if field in {"css", "code"}:
@@ -135,24 +133,8 @@ def _track(text: str) -> JsonValue:
     return {"kind": "fixed", "amount": int(found[3])} if found[3] else {"kind": "share", "amount": int(found[2])}
 
 
-def _where(site: Site, post: QueryDict) -> JsonValue:
-    kind, text = post.get("where", "everywhere"), post.get("value", "").strip()
-    if kind == "everywhere":
-        return {"kind": "everywhere"}
-    if kind == "tag":
-        return {"kind": "tag", "tag": text}
-    if kind == "page":
-        target = cast(dict[str, JsonValue], target_of(site, text))
-        if target["kind"] != "page":
-            raise Unclear(post.get("node", ROOT), "where", f"there is no page at {text or 'an empty path'}")
-        return target
-    if not text.startswith("/"):
-        text = "/" + text
-    return {"kind": "below", "path": text}
-
-
 def _add(site: Site, post: QueryDict) -> Posted:
-    made = _MAKERS[post["what"]](site, post)
+    made = MAKERS[post["what"]](site, post)
     at = post.get("at", "")
     edit = Add(
         parent=post.get("parent", ROOT),
@@ -163,111 +145,6 @@ def _add(site: Site, post: QueryDict) -> Posted:
     return Posted(edit, tuple(str(cast(dict[str, JsonValue], value)["id"]) for value in made.values))
 
 
-class _Made(NamedTuple):
-    slot: str
-    values: list[JsonValue]
-
-
-def _new_swatch(site: Site, post: QueryDict) -> _Made:
-    return _Made(
-        "swatches",
-        [{"id": store.new_id("sw"), "name": post.get("name", "") or "New swatch", "colour": post.get("colour", "")}],
-    )
-
-
-def _new_look(site: Site, post: QueryDict) -> _Made:
-    return _Made("looks", [{"id": store.new_id("lk"), "name": post.get("name", "").strip() or "New look"}])
-
-
-def _new_snippet(site: Site, post: QueryDict) -> _Made:
-    snippet: dict[str, JsonValue] = {"id": store.new_id("sn"), "name": post.get("name", "").strip() or "New snippet"}
-    return _Made("snippets", [{**snippet, "place": post.get("place", "head"), "code": post.get("code", "")}])
-
-
-def _new_band(site: Site, post: QueryDict) -> _Made:
-    return _Made(
-        "bands",
-        [{"id": store.new_id("bd"), "name": post.get("name", "") or "New band", "from_px": post.get("from_px", "")}],
-    )
-
-
-def _new_menu(site: Site, post: QueryDict) -> _Made:
-    return _Made("menus", [{"id": store.new_id("mn"), "name": post.get("name", "") or "Menu"}])
-
-
-def _new_entries(site: Site, post: QueryDict) -> _Made:
-    """Entries for the pages that were ticked, or one for what was typed."""
-    pages: list[JsonValue] = [
-        {"id": store.new_id("en"), "target": {"kind": "page", "page": page}} for page in post.getlist("pages")
-    ]
-    text = post.get("value", "").strip()
-    if not pages and not text and not post.get("label"):
-        raise Unclear(post.get("parent", ROOT), "entries", "tick a page, or type where the entry leads")
-    if text or post.get("label"):
-        pages.append(
-            {"id": store.new_id("en"), "label": {"text": post.get("label", "")}, "target": target_of(site, text)}
-        )
-    return _Made("entries", pages)
-
-
-def _new_row(site: Site, post: QueryDict) -> _Made:
-    tracks: tuple[tuple[str, str], ...] = (("content", "start"), ("share", "center"), ("content", "end"))
-    cells = [{"id": store.new_id("cl"), "track": {"kind": track}, "align": align} for track, align in tracks]
-    return _Made(
-        "rows", [{"id": store.new_id("rw"), "name": post.get("name", "") or "New row", "cells": cast(JsonValue, cells)}]
-    )
-
-
-def _shared_row(site: Site, post: QueryDict) -> _Made:
-    if not post.get("shares"):
-        raise Unclear(post.get("parent", ROOT), "rows", "choose the row that is to stand here too")
-    return _Made("rows", [{"id": store.new_id("rw"), "name": "Shared row", "shares": post["shares"]}])
-
-
-def _new_cell(site: Site, post: QueryDict) -> _Made:
-    return _Made("cells", [{"id": store.new_id("cl")}])
-
-
-def _new_item(site: Site, post: QueryDict) -> _Made:
-    kind = post.get("kind", "")
-    if kind not in ITEM_KINDS:
-        raise Unclear(post.get("parent", ROOT), "items", "choose what kind of item it is to be")
-    return _Made("items", [new_item(site, kind)])
-
-
-def _new_rule(site: Site, post: QueryDict) -> _Made:
-    shows = post.get("shows", "true") == "true"
-    return _Made("reach", [{"id": store.new_id("rr"), "shows": shows, "where": _where(site, post)}])
-
-
-def _new_piece(site: Site, post: QueryDict) -> _Made:
-    arrangement = ARRANGEMENTS[post["arrangement"]]
-    name = post.get("name", "").strip() or PIECE_NAMES[arrangement.kind]
-    return _Made("pieces", [arrangement.piece(site, name)])
-
-
-def _new_page(site: Site, post: QueryDict) -> _Made:
-    title, markdown = post.get("title", "").strip(), post.get("source", "")
-    language = post.get("language", "").strip() or site.language
-    if not title:
-        raise Unclear(ROOT, "pages", "a page needs a title")
-    path = post.get("path", "").strip()
-    page: dict[str, JsonValue] = {"id": store.new_id("pg"), "path": path if path.startswith("/") else "/" + path}
-    return _Made("pages", [{**page, **_written(title, language, markdown)}])
-
-
-def _written(title: str, language: str, markdown: str) -> dict[str, JsonValue]:
-    content, splice = written_page(title, language, markdown)
-    store.keep_contents({digest(content): content})
-    return {
-        "title": title,
-        "language": language,
-        "source": markdown,
-        "content": digest(content),
-        "splice": splice.model_dump(mode="json"),
-    }
-
-
 def _rewrite(site: Site, post: QueryDict) -> Posted:
     """A page written by hand gets another text: title, source and what follows from them, as one edit."""
     node = post["node"]
@@ -275,26 +152,9 @@ def _rewrite(site: Site, post: QueryDict) -> Posted:
     if page is None or page.source is None:
         raise Unclear(node, "source", "only a page that was written here can be rewritten here")
     title = post.get("title", "").strip() or page.title
-    fields = _written(title, page.language, post.get("source", ""))
+    fields = written(title, page.language, post.get("source", ""))
     edits = tuple(Set(node=node, field=field, value=value) for field, value in fields.items() if field != "language")
     return Posted(Together(edits=(*edits, Set(node=node, field="cuts", value=[]))))
-
-
-_MAKERS: dict[str, Callable[[Site, QueryDict], _Made]] = {
-    "swatch": _new_swatch,
-    "look": _new_look,
-    "snippet": _new_snippet,
-    "band": _new_band,
-    "menu": _new_menu,
-    "entries": _new_entries,
-    "row": _new_row,
-    "shared": _shared_row,
-    "cell": _new_cell,
-    "item": _new_item,
-    "rule": _new_rule,
-    "piece": _new_piece,
-    "page": _new_page,
-}
 
 
 def _move(site: Site, post: QueryDict) -> Posted:

@@ -1,12 +1,16 @@
-"""Where does a link lead that somebody typed?"""
+"""Where does a link lead that somebody typed, and which pages does a reach rule mean?"""
 
 from __future__ import annotations
 
 import re
+from typing import cast
 
+from django.http import QueryDict
 from pydantic import JsonValue
 
 from ...core.model.site import Site
+from ...core.model.tree import ROOT
+from .unclear import Unclear
 
 
 def target_of(site: Site, text: str) -> JsonValue:
@@ -24,3 +28,19 @@ def target_of(site: Site, text: str) -> JsonValue:
     if re.match(r"^[\w-]+(\.[\w-]+)+(/|$)", text):
         return {"kind": "address", "address": f"https://{text}"}
     return {"kind": "address", "address": text}
+
+
+def where_of(site: Site, post: QueryDict) -> JsonValue:
+    kind, text = post.get("where", "everywhere"), post.get("value", "").strip()
+    if kind == "everywhere":
+        return {"kind": "everywhere"}
+    if kind == "tag":
+        return {"kind": "tag", "tag": text}
+    if kind == "page":
+        target = cast(dict[str, JsonValue], target_of(site, text))
+        if target["kind"] != "page":
+            raise Unclear(post.get("node", ROOT), "where", f"there is no page at {text or 'an empty path'}")
+        return target
+    if not text.startswith("/"):
+        text = "/" + text
+    return {"kind": "below", "path": text}

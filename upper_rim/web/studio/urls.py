@@ -1,6 +1,20 @@
 from django.urls import path
 
-from . import carrying, editions, fonts, foundations, inbox, menus, pages, pictures, pieces, sites, tokens, trials
+from . import (
+    brought_files,
+    carrying,
+    editions,
+    fonts,
+    foundations,
+    icons,
+    inbox,
+    menus,
+    pages,
+    pieces,
+    sites,
+    tokens,
+    trials,
+)
 
 urlpatterns = [
     path("", sites.sites, name="sites"),
@@ -34,8 +48,8 @@ urlpatterns = [
     path("s/<slug:slug>/menus/<str:menu_id>/", menus.menu, name="menu"),
     path("s/<slug:slug>/pieces/", pieces.pieces, name="pieces"),
     path("s/<slug:slug>/pieces/<str:piece_id>/", pieces.workbench, name="workbench"),
-    path("s/<slug:slug>/icons/", pictures.icons, name="icons"),
-    path("s/<slug:slug>/pictures/", pictures.bring_picture, name="bring-picture"),
+    path("s/<slug:slug>/icons/", icons.icons, name="icons"),
+    path("s/<slug:slug>/files/", brought_files.bring_file, name="bring-file"),
     path("s/<slug:slug>/inbox/", inbox.inbox, name="inbox"),
     path("s/<slug:slug>/inbox/messages.csv", inbox.as_csv, name="inbox-csv"),
     path("s/<slug:slug>/inbox/<int:message>/remove/", inbox.remove, name="remove-message"),

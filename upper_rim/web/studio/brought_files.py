@@ -1,13 +1,11 @@
-"""Pictures, icons and feeds that a designer brings along or chooses for an item."""
+"""Files that a designer brings along for an item: a picture, a drawing for an icon, a feed."""
 
 from __future__ import annotations
 
 import re
-from typing import Any
 
 from django.contrib import messages
 from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
-from django.shortcuts import render
 
 from ...core.exchange.feed import FeedFault, read_feed
 from ...core.exchange.pages_in import digest
@@ -16,19 +14,15 @@ from ...core.model.edits import Add, Edit, Set, Together
 from ...core.model.items import IconLink
 from ...core.model.site import Site
 from ...core.model.tree import ROOT, find
-from ...shipped import shelf
 from ..sites import store
 from ..sites.access import site_of
 from .notices import notice_of
 
-MOST_ICONS = 96
-ORDERS = {"name": "by name", "short": "shortest first"}
 
-
-def bring_picture(request: HttpRequest, slug: str) -> HttpResponse:
+def bring_file(request: HttpRequest, slug: str) -> HttpResponse:
     """A picture, or a feed, among the site's files, shown by the node that asked for it."""
     stored = site_of(request.user, slug)
-    file = request.FILES.get("picture")
+    file = request.FILES.get("file")
     if request.method != "POST":
         raise Http404
     site = store.load(stored.pk).site
@@ -82,27 +76,3 @@ def _free_path(site: Site, folder: str, name: str, ending: str) -> str:
     taken = {asset.path for asset in site.assets} | {page.path for page in site.pages}
     paths = (f"/{folder}/{stem}{f'-{at}' if at else ''}.{ending}" for at in range(len(taken) + 1))
     return next(path for path in paths if path not in taken)
-
-
-def icons(request: HttpRequest, slug: str) -> HttpResponse:
-    """Icons whose names have what is typed in them: of the general set, and the marks of services."""
-    site_of(request.user, slug)
-    typed = request.GET.get("q", "").strip().lower().replace(" ", "-")[:60]
-    order = request.GET.get("sort", "name")
-    found: list[tuple[str, str, Any]] = [
-        (name, name.replace("-", " "), drawing) for name, drawing in shelf().icons.items() if typed in name
-    ]
-    if len(typed) > 1:
-        brands = shelf().brands.by_slug.values()
-        found += [
-            (f"brand-{brand.slug}", brand.title, brand.path)
-            for brand in brands
-            if typed in brand.slug or typed in brand.title.lower()
-        ]
-    found.sort(key=lambda one: (len(one[0]), one[0]) if order == "short" else (0, one[0]))
-    context = {
-        "icons": [(name, title, drawing, name.startswith("brand-")) for name, title, drawing in found[:MOST_ICONS]],
-        "more": max(0, len(found) - MOST_ICONS),
-        "typed": typed,
-    }
-    return render(request, "studio/icon_list.html", context)

@@ -1,0 +1,250 @@
+"""*Ostrey Ferries*: the footer, and the one with a form for those who travel."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from ..core.model.items import (
+    BackToTop,
+    Contact,
+    Copyright,
+    Form,
+    FormField,
+    Hours,
+    LinkList,
+    Logo,
+    MapItem,
+    Pager,
+    Profile,
+    RichText,
+    SearchBox,
+    SocialRow,
+    Viewer,
+)
+from ..core.model.rich import RichTranslation, RichWords
+from ..core.model.site import (
+    Below,
+    Cell,
+    Columns,
+    Everywhere,
+    Footer,
+    ReachRule,
+    Row,
+    Track,
+)
+from ..core.model.styling import RoleDefault
+from ..core.model.values import Words
+from .making import declared, in_four
+
+FOOTER = Footer(
+    id="pc-footer",
+    name="Footer",
+    styles=declared("footer", {"background-color": "@sw-deep", "color": "@sw-paper"}),
+    roles=(RoleDefault(id="rd-foot-link", role="link", styles=declared("foot-link", {"color": "@sw-paper"})),),
+    reach=(ReachRule(id="rr-footer", where=Everywhere()),),
+    rows=(
+        Row(
+            id="rw-columns",
+            name="Columns",
+            gap_px=32,
+            align="start",
+            columns=(Columns(band="bd-narrow", count=1), Columns(band="bd-middle", count=2)),
+            styles=(
+                *declared("columns", {"padding-block-start": "40px", "padding-block-end": "32px"}),
+                *declared(
+                    "columns",
+                    {
+                        "border-inline-start-width": "1px",
+                        "border-inline-start-style": "solid",
+                        "border-inline-start-color": "@sw-pier",
+                    },
+                    "content",
+                ),
+            ),
+            cells=(
+                Cell(
+                    id="cl-about",
+                    items=(
+                        Logo(id="it-foot-logo"),
+                        RichText(
+                            id="it-about",
+                            rich=RichWords(
+                                text="<p>Three ships between <strong>five harbours</strong>. A small line, on time when the sea agrees.</p>",
+                                translations=(
+                                    RichTranslation(
+                                        language="de",
+                                        text="<p>Drei Schiffe zwischen <strong>fünf Häfen</strong>. Eine kleine Reederei, pünktlich, wenn die See es will.</p>",
+                                    ),
+                                ),
+                            ),
+                        ),
+                        SocialRow(
+                            id="it-social",
+                            profiles=(
+                                Profile(
+                                    id="pf-social",
+                                    address="https://mastodon.example/@ostrey",
+                                    name="Notes from the bridge",
+                                ),
+                                Profile(id="pf-mail", address="mailto:quay@ostrey.example", name="Mail"),
+                                Profile(id="pf-phone", address="tel:+441632960144", name="Telephone"),
+                            ),
+                        ),
+                        SearchBox(id="it-foot-search"),
+                    ),
+                ),
+                Cell(
+                    id="cl-foot-harbours",
+                    items=(
+                        LinkList(
+                            id="it-foot-harbours",
+                            menu="mn-harbours",
+                            words=in_four("Harbours", "Häfen", "Harbyrau", "الموانئ"),
+                        ),
+                    ),
+                ),
+                Cell(
+                    id="cl-foot-guide",
+                    items=(
+                        LinkList(
+                            id="it-foot-guide",
+                            menu="mn-guide",
+                            words=in_four("Island guide", "Inselführer", "Canllaw’r ynysoedd", "دليل الجزر"),
+                        ),
+                    ),
+                ),
+                Cell(
+                    id="cl-contact-us",
+                    items=(
+                        Contact(
+                            id="it-contact",
+                            business="TravelAgency",
+                            name="Ostrey Ferries",
+                            street="The Long Shed, Quay Road",
+                            postcode="OS1 2FY",
+                            town="Osterhaven",
+                            country="GB",
+                            telephone="+44 1632 960144",
+                            mail="quay@ostrey.example",
+                            hours=(
+                                Hours(days=("Mo", "Tu", "We", "Th", "Fr"), opens="07:30", closes="18:00"),
+                                Hours(days=("Sa", "Su"), opens="09:00", closes="16:00"),
+                            ),
+                        ),
+                    ),
+                ),
+            ),
+        ),
+        Row(
+            id="rw-closing",
+            name="Closing line",
+            styles=declared(
+                "closing",
+                {
+                    "border-block-start-width": "1px",
+                    "border-block-start-style": "solid",
+                    "border-block-start-color": "@sw-pier",
+                    "font-size": "14px",
+                },
+            ),
+            cells=(
+                Cell(
+                    id="cl-rights",
+                    items=(
+                        Copyright(id="it-rights", first_year=1987),
+                        Pager(id="it-landings", list_on="pg-harbours", selector="main > ul", size=8),
+                        Viewer(id="it-viewer"),
+                    ),
+                ),
+                Cell(
+                    id="cl-up",
+                    align="end",
+                    track=Track(kind="content"),
+                    items=(
+                        BackToTop(
+                            id="it-up",
+                            after_px=0,
+                            words=in_four("Back to top", "Nach oben", "Yn ôl i’r brig", "إلى الأعلى"),
+                        ),
+                    ),
+                ),
+            ),
+        ),
+    ),
+)
+
+
+def _field(name: str, label: str, **fields: Any) -> FormField:
+    return FormField(id=f"fd-{name}", words=Words(text=label), **fields)
+
+
+HELP_FOOTER = Footer(
+    id="pc-help",
+    name="Footer with a form",
+    styles=declared("help", {"background-color": "@sw-deep", "color": "@sw-paper"}),
+    roles=(RoleDefault(id="rd-help-link", role="link", styles=declared("help-link", {"color": "currentcolor"})),),
+    reach=(ReachRule(id="rr-help", where=Below(path="/travelling/")),),
+    rows=(
+        Row(
+            id="rw-help",
+            name="Write to us",
+            align="start",
+            gap_px=48,
+            columns=(Columns(band="bd-narrow", count=1),),
+            styles=declared(
+                "help-row",
+                {
+                    "background-color": "@sw-mist",
+                    "color": "@sw-deep",
+                    "padding-block-start": "36px",
+                    "padding-block-end": "36px",
+                },
+            ),
+            cells=(
+                Cell(
+                    id="cl-help",
+                    items=(
+                        RichText(
+                            id="it-help-why",
+                            rich=RichWords(
+                                text="<h2>Something to carry?</h2><p>Tell us what it is and when. Someone on the quay answers within a day.</p>"
+                            ),
+                        ),
+                        Form(
+                            id="it-help-form",
+                            name="Questions about luggage",
+                            thanks=Words(text="Thank you. Somebody on the quay will write to you."),
+                            fields=(
+                                _field("name", "Your name", required=True),
+                                _field(
+                                    "mail",
+                                    "Mail",
+                                    kind="mail",
+                                    required=True,
+                                    placeholder=Words(text="you@there.example"),
+                                ),
+                                _field("ship", "Which ship", kind="choice", choices=("Marram", "Turnstone", "Eider")),
+                                _field("what", "What do you bring?", kind="long", required=True),
+                            ),
+                        ),
+                    ),
+                ),
+                Cell(
+                    id="cl-help-map",
+                    items=(
+                        MapItem(
+                            id="it-help-map",
+                            words=Words(text="The Long Shed, Osterhaven"),
+                            latitude=54.1236,
+                            longitude=-4.5312,
+                            width_px=440,
+                            height_px=280,
+                        ),
+                    ),
+                ),
+            ),
+        ),
+        Row(id="rw-help-columns", name="Shared row", shares="rw-columns"),
+        Row(id="rw-help-closing", name="Shared row", shares="rw-closing"),
+    ),
+)

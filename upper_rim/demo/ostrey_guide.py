@@ -1,0 +1,110 @@
+"""*Ostrey Ferries*: what stands around the island guide."""
+
+from __future__ import annotations
+
+from ..core.model.items import (
+    LinkList,
+    PictureItem,
+    PictureLink,
+    PictureList,
+    ToPage,
+)
+from ..core.model.site import (
+    Below,
+    Cell,
+    Header,
+    OnPage,
+    ReachRule,
+    Row,
+    Sidebar,
+)
+from ..core.model.values import Words
+from ..core.style.built_in import corners
+from .making import declared, in_four
+
+GUIDE_SIDEBAR = Sidebar(
+    id="pc-guide",
+    name="The island guide",
+    reach=(ReachRule(id="rr-guide", where=Below(path="/guide/")),),
+    styles=declared("guide", {"background-color": "transparent"}),
+    rows=(
+        Row(
+            id="rw-guide",
+            name="Contents",
+            styles=declared("guide-row", {"padding-block-start": "32px"}),
+            cells=(
+                Cell(
+                    id="cl-guide",
+                    items=(
+                        LinkList(
+                            id="it-guide",
+                            menu="mn-guide",
+                            words=in_four("In this guide", "In diesem Führer", "Yn y canllaw hwn", "في هذا الدليل"),
+                        ),
+                    ),
+                ),
+            ),
+        ),
+        Row(
+            id="rw-guide-picture",
+            name="Picture",
+            hidden_in=("bd-narrow",),
+            cells=(
+                Cell(
+                    id="cl-guide-picture",
+                    items=(
+                        PictureItem(
+                            id="it-guide-picture",
+                            picture="/coast-fog.svg",
+                            words=in_four(
+                                "The ridge in fog", "Der Kamm im Nebel", "Y grib mewn niwl", "القمة في الضباب"
+                            ),
+                            ratio="4/3",
+                            width_px=240,
+                            styles=declared("guide-picture", corners("6px")),
+                        ),
+                    ),
+                ),
+            ),
+        ),
+    ),
+)
+
+
+def _wonder(name: str, title: str, second: str, picture: str) -> PictureLink:
+    words, more = Words(text=title), Words(text=second)
+    return PictureLink(id=f"pl-{name}", words=words, second=more, picture=picture, target=ToPage(page=f"pg-{name}"))
+
+
+GUIDE_HEADER = Header(
+    id="pc-guide-front",
+    name="Header of the guide",
+    reach=(ReachRule(id="rr-guide-front", where=OnPage(page="pg-guide")),),
+    rows=(
+        Row(id="rw-guide-above", name="Shared row", shares="rw-above"),
+        Row(id="rw-guide-main", name="Shared row", shares="rw-main"),
+        Row(
+            id="rw-wonders",
+            name="What to see",
+            styles=declared("wonders", {"background-color": "@sw-mist"}),
+            cells=(
+                Cell(
+                    id="cl-wonders",
+                    items=(
+                        PictureList(
+                            id="it-wonders",
+                            pictures_from="bd-middle",
+                            styles=declared("wonders-list", {"inline-size": "100%"}),
+                            links=(
+                                _wonder("walks", "Walks", "The ridge, the shore, and back for tea", "/coast-day.svg"),
+                                _wonder("birds", "Birds", "Who nests where, and when to keep away", "/coast-fog.svg"),
+                                _wonder("lights", "Lights", "Four towers and a lantern", "/coast-dusk.svg"),
+                                _wonder("food", "Food", "Chowder, crab, and cheese from Lindwick", "/coast-day.svg"),
+                            ),
+                        ),
+                    ),
+                ),
+            ),
+        ),
+    ),
+)

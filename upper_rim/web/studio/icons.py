@@ -1,0 +1,37 @@
+"""Which icons are there whose name has what somebody types?"""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import render
+
+from ...shipped import shelf
+from ..sites.access import site_of
+
+MOST_ICONS = 96
+
+
+def icons(request: HttpRequest, slug: str) -> HttpResponse:
+    """Icons whose names have what is typed in them: of the general set, and the marks of services."""
+    site_of(request.user, slug)
+    typed = request.GET.get("q", "").strip().lower().replace(" ", "-")[:60]
+    order = request.GET.get("sort", "name")
+    found: list[tuple[str, str, Any]] = [
+        (name, name.replace("-", " "), drawing) for name, drawing in shelf().icons.items() if typed in name
+    ]
+    if len(typed) > 1:
+        brands = shelf().brands.by_slug.values()
+        found += [
+            (f"brand-{brand.slug}", brand.title, brand.path)
+            for brand in brands
+            if typed in brand.slug or typed in brand.title.lower()
+        ]
+    found.sort(key=lambda one: (len(one[0]), one[0]) if order == "short" else (0, one[0]))
+    context = {
+        "icons": [(name, title, drawing, name.startswith("brand-")) for name, title, drawing in found[:MOST_ICONS]],
+        "more": max(0, len(found) - MOST_ICONS),
+        "typed": typed,
+    }
+    return render(request, "studio/icon_list.html", context)

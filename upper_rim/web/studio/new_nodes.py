@@ -1,0 +1,142 @@
+"""Which nodes does a form add that names what is to be made: a swatch, a menu, a row, an item, a page …?"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import NamedTuple, cast
+
+from django.http import QueryDict
+from pydantic import JsonValue
+
+from ...core.exchange.markdown import written_page
+from ...core.exchange.pages_in import digest
+from ...core.model.items import ITEM_KINDS
+from ...core.model.site import Site
+from ...core.model.tree import ROOT
+from ..sites import store
+from .arrangements import ARRANGEMENTS, new_item
+from .controls import PIECE_NAMES
+from .targets import target_of, where_of
+from .unclear import Unclear
+
+
+class Made(NamedTuple):
+    slot: str
+    values: list[JsonValue]
+
+
+def _new_swatch(site: Site, post: QueryDict) -> Made:
+    return Made(
+        "swatches",
+        [{"id": store.new_id("sw"), "name": post.get("name", "") or "New swatch", "colour": post.get("colour", "")}],
+    )
+
+
+def _new_look(site: Site, post: QueryDict) -> Made:
+    return Made("looks", [{"id": store.new_id("lk"), "name": post.get("name", "").strip() or "New look"}])
+
+
+def _new_snippet(site: Site, post: QueryDict) -> Made:
+    snippet: dict[str, JsonValue] = {"id": store.new_id("sn"), "name": post.get("name", "").strip() or "New snippet"}
+    return Made("snippets", [{**snippet, "place": post.get("place", "head"), "code": post.get("code", "")}])
+
+
+def _new_band(site: Site, post: QueryDict) -> Made:
+    return Made(
+        "bands",
+        [{"id": store.new_id("bd"), "name": post.get("name", "") or "New band", "from_px": post.get("from_px", "")}],
+    )
+
+
+def _new_menu(site: Site, post: QueryDict) -> Made:
+    return Made("menus", [{"id": store.new_id("mn"), "name": post.get("name", "") or "Menu"}])
+
+
+def _new_entries(site: Site, post: QueryDict) -> Made:
+    """Entries for the pages that were ticked, or one for what was typed."""
+    pages: list[JsonValue] = [
+        {"id": store.new_id("en"), "target": {"kind": "page", "page": page}} for page in post.getlist("pages")
+    ]
+    text = post.get("value", "").strip()
+    if not pages and not text and not post.get("label"):
+        raise Unclear(post.get("parent", ROOT), "entries", "tick a page, or type where the entry leads")
+    if text or post.get("label"):
+        pages.append(
+            {"id": store.new_id("en"), "label": {"text": post.get("label", "")}, "target": target_of(site, text)}
+        )
+    return Made("entries", pages)
+
+
+def _new_row(site: Site, post: QueryDict) -> Made:
+    tracks: tuple[tuple[str, str], ...] = (("content", "start"), ("share", "center"), ("content", "end"))
+    cells = [{"id": store.new_id("cl"), "track": {"kind": track}, "align": align} for track, align in tracks]
+    return Made(
+        "rows", [{"id": store.new_id("rw"), "name": post.get("name", "") or "New row", "cells": cast(JsonValue, cells)}]
+    )
+
+
+def _shared_row(site: Site, post: QueryDict) -> Made:
+    if not post.get("shares"):
+        raise Unclear(post.get("parent", ROOT), "rows", "choose the row that is to stand here too")
+    return Made("rows", [{"id": store.new_id("rw"), "name": "Shared row", "shares": post["shares"]}])
+
+
+def _new_cell(site: Site, post: QueryDict) -> Made:
+    return Made("cells", [{"id": store.new_id("cl")}])
+
+
+def _new_item(site: Site, post: QueryDict) -> Made:
+    kind = post.get("kind", "")
+    if kind not in ITEM_KINDS:
+        raise Unclear(post.get("parent", ROOT), "items", "choose what kind of item it is to be")
+    return Made("items", [new_item(site, kind)])
+
+
+def _new_rule(site: Site, post: QueryDict) -> Made:
+    shows = post.get("shows", "true") == "true"
+    return Made("reach", [{"id": store.new_id("rr"), "shows": shows, "where": where_of(site, post)}])
+
+
+def _new_piece(site: Site, post: QueryDict) -> Made:
+    arrangement = ARRANGEMENTS[post["arrangement"]]
+    name = post.get("name", "").strip() or PIECE_NAMES[arrangement.kind]
+    return Made("pieces", [arrangement.piece(site, name)])
+
+
+def _new_page(site: Site, post: QueryDict) -> Made:
+    title, markdown = post.get("title", "").strip(), post.get("source", "")
+    language = post.get("language", "").strip() or site.language
+    if not title:
+        raise Unclear(ROOT, "pages", "a page needs a title")
+    path = post.get("path", "").strip()
+    page: dict[str, JsonValue] = {"id": store.new_id("pg"), "path": path if path.startswith("/") else "/" + path}
+    return Made("pages", [{**page, **written(title, language, markdown)}])
+
+
+def written(title: str, language: str, markdown: str) -> dict[str, JsonValue]:
+    content, splice = written_page(title, language, markdown)
+    store.keep_contents({digest(content): content})
+    return {
+        "title": title,
+        "language": language,
+        "source": markdown,
+        "content": digest(content),
+        "splice": splice.model_dump(mode="json"),
+    }
+
+
+MAKERS: dict[str, Callable[[Site, QueryDict], Made]] = {
+    "swatch": _new_swatch,
+    "look": _new_look,
+    "snippet": _new_snippet,
+    "band": _new_band,
+    "menu": _new_menu,
+    "entries": _new_entries,
+    "row": _new_row,
+    "shared": _shared_row,
+    "cell": _new_cell,
+    "item": _new_item,
+    "rule": _new_rule,
+    "piece": _new_piece,
+    "page": _new_page,
+}
