@@ -5,16 +5,25 @@ from __future__ import annotations
 import csv
 import io
 from collections.abc import Iterator
+from itertools import pairwise
 from pathlib import Path
 
 import pytest
+from selenium import webdriver
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import Select
 
-from .conftest import Browser, Running, wait_for
+from upper_rim.core.model.apply import apply
+from upper_rim.core.model.edits import Edit, Set, Together
+from upper_rim.core.model.site import Site
+from upper_rim.core.output.compose import Composer
+from upper_rim.demo import ostrey
+from upper_rim.shipped import shelf
+
+from .conftest import Browser, Running, plain_chromium, wait_for
 
 
 @pytest.fixture(scope="module")
@@ -23,6 +32,33 @@ def reader(running: Running, tmp_path_factory: pytest.TempPathFactory) -> Iterat
     browser.resize(1280, 800)
     yield browser
     browser.quit()
+
+
+@pytest.fixture(scope="module")
+def plain() -> Iterator[webdriver.Chrome]:
+    driver = plain_chromium()
+    yield driver
+    driver.quit()
+
+
+def composed(plain: webdriver.Chrome, folder: Path, path: str, *edits: Edit, width: int = 1000) -> None:
+    """A page of the demo after some edits, by itself, its CSS and scripts within it."""
+    site, contents = ostrey()
+    after = apply(site, Together(edits=edits))
+    assert isinstance(after, Site)
+    page = next(page for page in after.pages if page.path == path)
+    assert page.content
+    composer = Composer(after, shelf(), contents.__getitem__, year=2026)
+    html = composer.page(page, contents[page.content]).decode()
+    html = html.replace(f'<link rel="stylesheet" href="{composer.css_path}">', f"<style>{composer.css}</style>")
+    for name, address in composer.script_paths.items():
+        tag = f'<script src="{address}" defer></script>'
+        if tag in html:
+            html = html.replace(tag, "") + f"<script>{shelf().scripts[name].decode()}</script>"
+    (folder / "page.html").write_text(html)
+    metrics = {"width": width, "height": 700, "deviceScaleFactor": 1, "mobile": False}
+    plain.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
+    plain.get((folder / "page.html").as_uri())
 
 
 def scripts_off(reader: Browser, off: bool) -> None:
@@ -90,6 +126,39 @@ def test_a_pointed_at_link_shows_its_picture_and_the_first_one_at_first(reader: 
     assert not any(one.is_displayed() for one in reader.driver.find_elements(By.CSS_SELECTOR, ".q7xk-pictures img"))
     assert reader.js("return document.documentElement.scrollWidth") == 360
     reader.resize(1280, 800)
+
+
+@pytest.mark.parametrize("place", ["behind", "edges"])
+def test_pictures_behind_a_list_leave_it_a_ground_and_the_page_its_width(
+    plain: webdriver.Chrome, tmp_path: Path, place: str
+) -> None:
+    composed(plain, tmp_path, "/guide/", Set(node="it-wonders", field="place", value=place))
+    found = plain.execute_script(
+        "const box = (part) => document.querySelector(part).getBoundingClientRect(), list = box('.q7xk-pictures ul'), image = box('.q7xk-pictures img');"
+        "return [list.left, list.right, image.left, image.right, getComputedStyle(document.querySelector('.q7xk-pictures ul')).backgroundColor, document.documentElement.scrollWidth]"
+    )
+    assert found[2] <= found[0] and found[3] >= found[1] and found[4] == "rgb(227, 232, 236)"
+    assert (found[2] == 0 and found[3] == 1000) == (place == "edges") and found[5] == 1000
+
+
+def test_a_list_is_parted_by_lines_where_entries_are_of_several(plain: webdriver.Chrome, tmp_path: Path) -> None:
+    edits: list[Edit] = [
+        Set(node="it-landings", field="counts", value="lines"),
+        Set(node="it-landings", field="size", value=10),
+    ]
+    composed(plain, tmp_path, "/harbours/", *edits, width=260)
+    lines = "return [...document.querySelectorAll('main > ul > li')].filter((one) => one.getClientRects().length).map((one) => Math.round(one.getBoundingClientRect().height / (parseFloat(getComputedStyle(one).lineHeight) || 24)))"
+    parts = []
+    while True:
+        parts.append(plain.execute_script(lines))
+        following = plain.find_elements(By.XPATH, "//nav[contains(@class, 'pager')]//a[text()='Next']")
+        if not following:
+            break
+        plain.execute_script("arguments[0].click()", following[0])
+    assert sum(len(part) for part in parts) == 24 and max(max(part) for part in parts) > 1
+    assert all(sum(part) <= 10 for part in parts) and all(
+        sum(part) + following[0] > 10 for part, following in pairwise(parts)
+    )
 
 
 def test_a_long_list_is_paged_by_the_address_and_shown_whole_without_script(reader: Browser, running: Running) -> None:

@@ -77,8 +77,13 @@ def _picture_list(site: Site, own: str, item: PictureList) -> Iterator[str]:
         "edges": "inset-inline:calc(50% - 50vw);inline-size:100vw",
     }[item.place]
     aside = f"margin-inline:{f'0 {rest}%' if start else f'{rest}% 0'};inline-size:{item.list_percent}%"
-    clip = "overflow:visible" if item.place == "edges" else ""
-    shown = f"{own}{{{clip}}}{own} .{name}-list{{min-block-size:{item.least_height_px}px;{aside}}}{own} img{{{place}}}"
+    shown = f"{own} .{name}-list{{min-block-size:{item.least_height_px}px;{aside}}}{own} img{{{place}}}"
+    if item.place != "beside":
+        # What can be read over the piece's ground can be read here.
+        shown += f"{own} .{name}-list{{background:var(--{name}-ground)}}"
+    if item.place == "edges":
+        # As wide as the window with its scroll bar, and no wider than the piece.
+        shown += f"{own}{{overflow:visible}}.{name}:has({own}){{overflow-x:clip}}"
     yield f"@media (width >= {from_px}px){{{shown}}}" if from_px else shown
     if from_px:
         yield f"@media (width < {from_px}px){{{own} img{{display:none}}}}"
