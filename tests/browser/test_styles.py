@@ -12,17 +12,17 @@ from selenium import webdriver
 
 from tests.styled_sites import StyledMaker
 from upper_rim.core.exchange.feed import Post
+from upper_rim.core.model.links import Links
 from upper_rim.core.model.properties import PROPERTIES
-from upper_rim.core.model.site import Header, Row, Site
+from upper_rim.core.model.site import Header, Row, Site, drawer_width
 from upper_rim.core.model.styling import STATES_OF, State
-from upper_rim.core.output.font_rules import faces_in_use, families
-from upper_rim.core.output.item_html import Scene, drawer_width
-from upper_rim.core.output.links import Links
+from upper_rim.core.output.item_html import Scene
 from upper_rim.core.output.naming import with_site_key
 from upper_rim.core.output.piece_html import Shown, around
 from upper_rim.core.output.sheet import sheet
 from upper_rim.core.output.style_rules import PART_SELECTORS, css_name
 from upper_rim.core.style.colour import Palette
+from upper_rim.core.style.faces import faces_in_use, families
 from upper_rim.core.style.resolve import Element, Styling
 from upper_rim.demo.making import declared
 from upper_rim.shipped import shelf
@@ -101,7 +101,7 @@ def test_every_resolved_value_is_what_the_browser_computes(chromium: webdriver.C
         file = tmp_path / f"{seed}.html"
         file.write_text(document_of(site))
         styling, palette = Styling(site), Palette(site)
-        faces = families(site, faces_in_use(site, shelf(), styling))
+        faces = families(site, faces_in_use(site, shelf().faces, styling))
         chromium.get(file.as_uri())
         chromium.execute_cdp_cmd("DOM.getDocument", {"depth": 0})
         listed = [with_site_key(css_name(name), site.key) for name in PROPERTIES]

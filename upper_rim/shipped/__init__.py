@@ -6,9 +6,10 @@ import json
 from functools import cache
 from pathlib import Path
 
+from ..core.model.brands import Brand, Brands
 from ..core.model.fonts import Measures
-from ..core.output.brands import Brand, Brands
-from ..core.output.shelf import Face, FaceFile, Shelf
+from ..core.output.shelf import Shelf
+from ..core.style.faces import Face, FaceFile
 
 HERE = Path(__file__).parent
 RUNTIME = HERE.parent / "runtime"

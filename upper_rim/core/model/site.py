@@ -10,7 +10,7 @@ from typing import Annotated, Any, Literal
 from pydantic import AfterValidator, Field, StringConstraints
 
 from .fonts import Font
-from .items import Item, Target, TextSize, ToNothing, Weight
+from .items import Item, MenuItem, Target, TextSize, ToNothing, Weight
 from .styling import Look, RoleDefault, Styled, Swatch
 from .values import Hash, Label, LanguageTag, Name, Node, NodeId, PagePath, Pixels, Value, Words
 
@@ -333,6 +333,12 @@ class Site(Value):
         if before is not None:
             fields = {field for field in fields if getattr(self, field) is not getattr(before, field)}
         return self.model_dump(mode="json", include=fields)
+
+
+def drawer_width(item: MenuItem, site: Site) -> int | None:
+    """The viewport width in px below which the menu is a drawer; None where it never is."""
+    band = next((band for band in site.bands if band.id == item.drawer_below), None)
+    return band.from_px if band is not None and band.from_px > 0 else None
 
 
 def content_hash(site: Site) -> str:

@@ -14,17 +14,17 @@ from ..exchange.encoding import insertion
 from ..exchange.markdown import document
 from ..exchange.markers import marked
 from ..model.items import Form, Logo, Pager, PictureList, ToPage
+from ..model.links import Links
+from ..model.phrases import phrase
 from ..model.site import Below, Header, OnPage, Page, Piece, Site, Snippet
 from ..model.tree import items_of, walk
 from ..reach.coverage import Coverage, Outcome
+from ..style.faces import faces_in_use
 from ..style.fonts import subset_font
 from ..style.resolve import Styling
-from .font_rules import faces_in_use
 from .form_html import FORMS
 from .item_html import Scene
-from .links import Links
 from .naming import PARTS, short_hash
-from .phrases import phrase
 from .piece_html import Shown, around
 from .scripts import scripts_of
 from .search_html import MOST_LISTED, results_body, results_path
@@ -112,7 +112,7 @@ class Composer:
         for name, script in self._shelf.scripts.items():
             if name in kinds:
                 yield self.script_paths[name], script
-        for face in faces_in_use(self.site, self._shelf, Styling(self.site)):
+        for face in faces_in_use(self.site, self._shelf.faces, Styling(self.site)):
             for file in face.files:
                 if file.data is not None:
                     yield PARTS + file.name, file.data

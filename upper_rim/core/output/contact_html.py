@@ -9,7 +9,7 @@ from html import escape
 from typing import Any
 
 from ..model.items import Contact, Day, Hours
-from .phrases import phrase
+from ..model.phrases import phrase
 
 _DAYS: dict[Day, str] = {
     "Mo": "Monday",

@@ -12,7 +12,7 @@ from html import escape
 from typing import TYPE_CHECKING
 
 from ..model.items import FieldKind, Form, FormField
-from .phrases import phrase
+from ..model.phrases import phrase
 
 if TYPE_CHECKING:
     from .item_html import Scene

@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterator
 from urllib.parse import quote
 
+from ..model.brands import Brand
 from ..model.items import IconLink, SearchBox, SocialRow, Viewer
 from ..model.site import Site
 from ..model.tree import items_of
-from .brands import Brand
 from .shelf import Shelf
 
 

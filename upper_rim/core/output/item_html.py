@@ -37,15 +37,15 @@ from ..model.items import (
     TextItem,
     Viewer,
 )
-from ..model.site import Entry, Menu, Site
+from ..model.links import Links
+from ..model.phrases import phrase
+from ..model.site import Entry, Menu, Site, drawer_width
 from ..model.styling import Styled
 from .contact_html import contact_html
 from .form_html import form_html
-from .links import Links
 from .map_html import map_html
 from .naming import look_class, published_name
 from .pager_html import pager_html
-from .phrases import phrase
 from .picture_html import picture_html, picture_list_html, viewer_html
 from .rich_html import rich_html
 from .search_html import search_html
@@ -313,12 +313,6 @@ def opener_html(item: MenuItem, scene: Scene, opening: str = "") -> str:
     face = f"{icon}<span>{words}</span>" if item.button_words_shown else icon
     naming = "" if item.button_words_shown else f' aria-label="{words}"'
     return f'<button type="button" class="{scene.name("menu-button")}"{opening}{naming}>{face}</button>'
-
-
-def drawer_width(item: MenuItem, site: Site) -> int | None:
-    """The viewport width in px below which the menu is a drawer; None where it never is."""
-    band = next((band for band in site.bands if band.id == item.drawer_below), None)
-    return band.from_px if band is not None and band.from_px > 0 else None
 
 
 def _entries(entries: Iterable[Entry], scene: Scene, where: str) -> str:

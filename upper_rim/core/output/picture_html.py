@@ -6,7 +6,7 @@ from html import escape
 from typing import TYPE_CHECKING
 
 from ..model.items import PictureItem, PictureLink, PictureList, Viewer
-from .phrases import phrase
+from ..model.phrases import phrase
 
 if TYPE_CHECKING:
     from .item_html import Scene

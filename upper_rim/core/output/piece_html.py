@@ -11,10 +11,10 @@ from html import escape
 from typing import NamedTuple
 
 from ..exchange.markers import marked
+from ..model.phrases import phrase
 from ..model.site import BottomBar, Cell, Float, Footer, Header, Notice, Piece, Row, Sidebar
 from ..model.values import direction
 from .item_html import Scene, item_html
-from .phrases import phrase
 
 
 class Shown(NamedTuple):

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 
 from ..exchange.markers import marked
 from ..model.items import SearchBox
-from .phrases import phrase
+from ..model.phrases import phrase
 from .search_index import Hit
 
 if TYPE_CHECKING:

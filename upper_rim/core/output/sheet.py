@@ -13,19 +13,19 @@ from collections.abc import Iterator
 import lightningcss
 
 from ..model.items import BackToTop, MenuItem
-from ..model.site import BottomBar, Float, Footer, Notice, Piece, Row, Sidebar, Site, Track
+from ..model.site import BottomBar, Float, Footer, Notice, Piece, Row, Sidebar, Site, Track, drawer_width
 from ..model.tree import items_of
 from ..style.colour import Palette
+from ..style.faces import character_em, faces_in_use, families
 from ..style.own_css import own_css
 from ..style.pictures import Pictures
 from ..style.resolve import Styling
 from ..style.scale import sidebar_needs_px
-from .font_rules import faces_in_use, families, font_face_rules
+from .font_rules import font_face_rules
 from .icon_rules import icon_rules
-from .item_html import drawer_width
 from .item_rules import cell_rules, hidden_rules
 from .naming import published_name, with_site_key
-from .shelf import Shelf, character_em
+from .shelf import Shelf
 from .style_rules import StyleRules, band_queries, drift_rules
 
 
@@ -44,7 +44,7 @@ def sheet(
     however wide the viewport (an empty text: as where no band counts).
     """
     styling = Styling(site)
-    used = faces_in_use(site, shelf, styling)
+    used = faces_in_use(site, shelf.faces, styling)
     rules = StyleRules(styling, families(site, used), forced=forced, only_band=only_band)
     layers = [(name, _ours(site, css)) for name, css in rules.layers()]
     base = "".join(
@@ -206,7 +206,7 @@ def _besides(site: Site, piece: Sidebar, shelf: Shelf) -> Iterator[str]:
     """Beside the content where that leaves the text its least measure, in the bands in which it shows."""
     name, gap = site.key, 2 * site.gutter_px
     own = f".{name}-{piece.id}"
-    needs = sidebar_needs_px(site, character_em(site, shelf), piece.width_px)
+    needs = sidebar_needs_px(site, character_em(site, shelf.faces), piece.width_px)
     at_start = piece.side == "start"
     tracks = "auto minmax(0,1fr)" if at_start else "minmax(0,1fr) auto"
     shown = {band.id for band in site.bands} - set(piece.hidden_in)

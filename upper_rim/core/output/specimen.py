@@ -9,13 +9,13 @@ from html import escape
 from typing import Any
 
 from ..model.items import MenuItem
+from ..model.links import Links
 from ..model.site import Cell, Entry, Menu, Piece, Row, Site
 from ..model.styling import STATES_OF, Part, State
 from ..model.tree import find
 from ..model.values import Words, direction
 from ..style.resolve import Element, Styling
 from .item_html import Scene, item_html, opener_html
-from .links import Links
 from .naming import look_class, published_name
 from .sheet import important, sheet
 from .shelf import Shelf

@@ -18,8 +18,8 @@ from django.utils.crypto import salted_hmac
 
 from ...core.exchange.markers import marked
 from ...core.model.items import Form
+from ...core.model.phrases import phrase
 from ...core.output.form_html import FORMS, TRAP, form_faults
-from ...core.output.phrases import phrase
 from ..sites.models import Message, StoredSite
 from ..sites.storage import stored
 from .answers import for_one_visitor

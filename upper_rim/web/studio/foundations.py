@@ -13,10 +13,10 @@ from ...core.model.properties import references_in
 from ...core.model.site import Piece, Site
 from ...core.model.styling import PARTS, STATES_OF, Declaration, Look, Part, RoleDefault, State, Swatch
 from ...core.model.tree import holder_of
-from ...core.output.shelf import character_em
 from ...core.output.specimen import SHOWN_ROLES
 from ...core.style.colour import Palette
 from ...core.style.contrast import Painter, weak_texts
+from ...core.style.faces import character_em
 from ...core.style.own_css import css_faults
 from ...core.style.resolve import Element, Styling, default_of, styled_in, wearers
 from ...core.style.scale import column_px, sidebar_needs_px, spaces, spreads, steps
@@ -107,7 +107,7 @@ def type_screen(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> 
     bands = [
         (band, site.bands[at + 1].from_px if at + 1 < len(site.bands) else None) for at, band in enumerate(site.bands)
     ]
-    character = character_em(site, shelf())
+    character = character_em(site, shelf().faces)
     needs = sidebar_needs_px(site, character)
     return {
         "room": "type",

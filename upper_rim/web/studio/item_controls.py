@@ -33,9 +33,9 @@ from ...core.model.items import (
     TextItem,
     Viewer,
 )
+from ...core.model.links import Links
 from ...core.model.site import Entry, Site
 from ...core.output.contact_html import joined_days
-from ...core.output.links import Links
 from .control import Control, Group, choice, link, note, order, pictures, px, rich, target_in_words, text, words, yes
 
 RANKS = (("first", "First button"), ("second", "Second button"))

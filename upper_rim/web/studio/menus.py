@@ -8,9 +8,9 @@ from typing import Any
 from django.http import HttpRequest
 
 from ...core.model.items import MenuItem
+from ...core.model.links import Links
 from ...core.model.site import Entry, Menu, Site
 from ...core.model.tree import walk
-from ...core.output.links import Links
 from .control import languages_of, target_in_words
 from .screens import Elsewhere, Opened, screen, site_url
 

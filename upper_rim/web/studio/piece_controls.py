@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from ...core.model.site import BottomBar, Float, Footer, Notice, Piece, Row, Sidebar, Site
-from ...core.output.shelf import character_em
+from ...core.style.faces import character_em
 from ...core.style.scale import sidebar_needs_px
 from ...shipped import shelf
 from .control import Control, Group, choice, note, px, yes
@@ -27,7 +27,7 @@ def piece_groups(piece: Piece, site: Site) -> list[Group]:
         case Footer():
             return [Group("Beneath", [yes(piece, "uncovered", "Uncovered by the page")])]
         case Sidebar():
-            needs = sidebar_needs_px(site, character_em(site, shelf()), piece.width_px)
+            needs = sidebar_needs_px(site, character_em(site, shelf().faces), piece.width_px)
             narrow = (("before", "before the content"), ("after", "after the content"))
             width = Control(
                 "number",

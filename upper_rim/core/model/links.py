@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from ..model.items import Target, ToAddress, ToPage
-from ..model.site import Entry, Page, Site
+from .items import Target, ToAddress, ToPage
+from .site import Entry, Page, Site
 
 
 class Links:
