@@ -16,7 +16,8 @@ from upper_rim.core.model.items import Contact, Hours
 from upper_rim.core.model.rich import RichWords, clean
 from upper_rim.core.model.site import Site
 from upper_rim.core.output.compose import Composer
-from upper_rim.core.output.contact_html import days_in_words, structured
+from upper_rim.core.model.opening import days_in_words
+from upper_rim.core.output.contact_html import structured
 from upper_rim.core.output.sheet import sheet
 from upper_rim.demo import ostrey
 from upper_rim.shipped import shelf

@@ -8,8 +8,8 @@ from collections.abc import Callable
 from html import escape
 from typing import Any
 
-from ..model.items import Contact, Day, Hours
-from ..model.phrases import phrase
+from ..model.items import Contact, Day
+from ..model.opening import DAY_ORDER, days_in_words
 
 _DAYS: dict[Day, str] = {
     "Mo": "Monday",
@@ -20,7 +20,6 @@ _DAYS: dict[Day, str] = {
     "Sa": "Saturday",
     "Su": "Sunday",
 }
-_ORDER: tuple[Day, ...] = tuple(_DAYS)
 
 
 def contact_html(item: Contact, attributes: str, name: Callable[[str], str], language: str) -> str:
@@ -43,27 +42,6 @@ def contact_html(item: Contact, attributes: str, name: Callable[[str], str], lan
     return f"<address {attributes}>{''.join(f'<span>{line}</span>' for line in lines)}</address>{script}"
 
 
-def days_in_words(hours: Hours, language: str) -> str:
-    """`Mon–Fri`, `Sat, Sun`: three days or more in a row are joined."""
-    return joined_days(hours, phrase("days", language).split(), "–", ", ")
-
-
-def joined_days(hours: Hours, names: list[str], to: str, comma: str) -> str:
-    """The days by `names`, Monday's first; three or more in a row as a range."""
-    places = sorted({_ORDER.index(day) for day in hours.days})
-    runs: list[list[int]] = []
-    for place in places:
-        if runs and runs[-1][-1] == place - 1:
-            runs[-1].append(place)
-        else:
-            runs.append([place])
-    parts = [
-        f"{names[run[0]]}{to}{names[run[-1]]}" if len(run) > 2 else comma.join(names[day] for day in run)
-        for run in runs
-    ]
-    return comma.join(parts)
-
-
 def structured(item: Contact) -> dict[str, Any]:
     """The contact as schema.org names it; empty without a name, which every type requires."""
     if not item.name:
@@ -78,7 +56,7 @@ def structured(item: Contact) -> dict[str, Any]:
     hours = [
         {
             "@type": "OpeningHoursSpecification",
-            "dayOfWeek": [_DAYS[day] for day in _ORDER if day in hours.days],
+            "dayOfWeek": [_DAYS[day] for day in DAY_ORDER if day in hours.days],
             "opens": hours.opens,
             "closes": hours.closes,
         }

@@ -185,12 +185,12 @@ class Styling:
         if not any(unit in value for unit in relative):
             return value
         if name == "font-size":
-            base = self._font_size(element.parent, band) if element.parent else PROPERTIES[name].initial
+            base = self.font_size(element.parent, band) if element.parent else PROPERTIES[name].initial
         else:
-            base = self._font_size(element, band)
+            base = self.font_size(element, band)
         return relative_to(value, base, relative)
 
-    def _font_size(self, element: Element, band: str | None) -> str:
+    def font_size(self, element: Element, band: str | None) -> str:
         """Independent of any element: px, rem, vw, vh, or a calculation with these."""
         value, source = self.resolve(element, "font-size", "rest", band)
         return value if source.layer == "inherited" else self._absolute(element, "font-size", value, band)

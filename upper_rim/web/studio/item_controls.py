@@ -35,7 +35,7 @@ from ...core.model.items import (
 )
 from ...core.model.links import Links
 from ...core.model.site import Entry, Site
-from ...core.output.contact_html import joined_days
+from ...core.model.opening import joined_days
 from .control import Control, Group, choice, link, note, order, pictures, px, rich, target_in_words, text, words, yes
 
 RANKS = (("first", "First button"), ("second", "Second button"))

@@ -1,0 +1,247 @@
+"""Generated headers and footers of all scripts, faces, units and items, for comparing fit with the browser."""
+
+from __future__ import annotations
+
+import random
+from typing import Any
+
+from upper_rim.core.model.check import broken_references, roles_of
+from upper_rim.core.model.items import (
+    BackToTop,
+    ButtonItem,
+    Contact,
+    Copyright,
+    Divider,
+    Form,
+    FormField,
+    Hours,
+    IconLink,
+    LinkList,
+    Logo,
+    MapItem,
+    MenuItem,
+    PictureItem,
+    PictureLink,
+    PictureList,
+    Posts,
+    Profile,
+    RichText,
+    SearchBox,
+    SocialRow,
+    Spacer,
+    TextItem,
+    ToAddress,
+)
+from upper_rim.core.model.rich import RichWords
+from upper_rim.core.model.site import (
+    Aligned,
+    Asset,
+    Band,
+    Cell,
+    Columns,
+    Entry,
+    Footer,
+    Header,
+    Menu,
+    Page,
+    Piece,
+    ReachRule,
+    Row,
+    Site,
+    Track,
+)
+from upper_rim.core.model.styling import Declaration, RoleDefault
+from upper_rim.core.model.values import Words
+
+from .core.generated import CONTENT, CONTENTS, SPLICE
+from upper_rim.core.exchange.pages_in import digest
+
+VOCABULARY: dict[str, list[str]] = {
+    "en": ["Fares", "Harbours", "Island guide", "Timetable", "Book", "Travelling with us", "Lost & found", "News", "A–Z", "Half-price days", "Waffle", "AVATAR To Yo"],
+    "de": ["Fahrpläne", "Überfahrten", "Häfen", "Inselführer", "Gruppenermäßigungen", "Reisebedingungen", "Buchen", "Straße", "Zoll-Laden", "Öffnungszeiten"],
+    "el": ["Δρομολόγια", "Λιμάνια", "Ναύλοι", "Οδηγός νησιών", "Κράτηση", "Ταξιδέψτε μαζί μας", "Νέα", "Επικοινωνία"],
+    "ru": ["Расписание", "Гавани", "Тарифы", "Путеводитель", "Бронь", "Путешествуйте с нами", "Новости", "Магазин"],
+    "ar": ["المواعيد", "الموانئ", "الأجرة", "دليل الجزر", "احجز", "سافر معنا", "الأخبار", "اتصل بنا", "لا إله", "3 سفن"],
+}  # fmt: skip
+FACES = {
+    "en": ["figtree", "bitter", "fraunces", "jetbrains-mono", "noto-sans", "source-serif-4", "atkinson-hyperlegible-next"],
+    "de": ["figtree", "bitter", "fraunces", "source-serif-4", "atkinson-hyperlegible-next"],
+    "el": ["noto-sans", "source-serif-4", "jetbrains-mono"],
+    "ru": ["noto-sans", "source-serif-4", "jetbrains-mono", "bitter"],
+    "ar": ["figtree", "noto-sans-arabic", "noto-sans"],
+}  # fmt: skip
+PICTURE = b'<svg xmlns="http://www.w3.org/2000/svg" width="120" height="48" viewBox="0 0 120 48"><path d="M0 0h120v48H0z"/></svg>'
+
+SIZES: dict[str, list[str]] = {
+    "font-size": ["13px", "18px", "1.2em", "1.1rem", "clamp(13px, 0.5rem + 1vw, 26px)", "1.6vw"],
+    "font-weight": ["300", "500", "650", "800"],
+    "letter-spacing": ["0.04em", "1px", "-0.01em"],
+    "text-transform": ["uppercase", "capitalize", "lowercase"],
+    "line-height": ["1.1", "1.6", "28px", "normal"],
+    "padding-inline-start": ["9px", "1em", "clamp(2px, 1.5vw, 24px)", "2%"],
+    "padding-inline-end": ["6px", "0.5rem", "1vw"],
+    "padding-block-start": ["3px", "0.4em"],
+    "padding-block-end": ["7px", "1vh"],
+    "border-inline-start-width": ["2px", "5px"],
+    "border-inline-start-style": ["solid"],
+    "border-block-end-width": ["1px", "3px"],
+    "border-block-end-style": ["solid", "dashed"],
+    "min-inline-size": ["70px", "4em"],
+    "max-inline-size": ["180px", "20vw", "12em"],
+    "min-block-size": ["30px", "3.2em"],
+    "margin-inline-start": ["8px", "auto", "-4px"],
+    "margin-inline-end": ["5px", "1vw"],
+    "margin-block-start": ["4px"],
+}  # fmt: skip
+
+
+class FittedMaker:
+    """`lively`: with sizes that depend on the viewport."""
+
+    def __init__(self, seed: int) -> None:
+        self.chance = random.Random(seed)
+        self.language = self.chance.choice(list(VOCABULARY))
+        self._words = VOCABULARY[self.language]
+        self._count = 0
+
+    def new_id(self, prefix: str) -> str:
+        self._count += 1
+        return f"{prefix}-{self._count}"
+
+    def site(self) -> tuple[Site, dict[str, bytes]]:
+        chance = self.chance
+        edges = sorted(chance.sample(range(420, 1400, 20), chance.randrange(0, 4)))
+        self._bands = tuple(Band(id=f"bd-{at}", name=f"B{at}", from_px=px) for at, px in enumerate([0, *edges]))
+        menus = (Menu(id="mn-a", name="Main", entries=tuple(self._entry(0) for _ in range(chance.randrange(2, 8)))),)
+        self._styled = chance.random() < 0.7
+        pieces: tuple[Piece, ...] = (self._piece(Header, "pc-head", chance.randrange(1, 3)),)
+        if chance.random() < 0.6:
+            pieces += (self._piece(Footer, "pc-foot", chance.randrange(1, 3)),)
+        assets = (Asset(id="as-a", path="/logo.svg", content=digest(PICTURE), size=len(PICTURE)),)
+        site = Site(
+            key="qfit",
+            name=chance.choice(self._words),
+            language=self.language,
+            face=chance.choice(FACES[self.language]),
+            text_px=chance.choice([14, 16, 16, 17, 19]),
+            text_weight=chance.choice([400, 450, 500]),
+            content_px=chance.choice([960, 1120, 1280]),
+            gutter_px=chance.choice([0, 12, 20, 32]),
+            bands=self._bands,
+            menus=menus,
+            roles=self._defaults(),
+            pieces=pieces,
+            pages=(Page(id="pg-a", path="/", title="T", language=self.language, content=digest(CONTENT), splice=SPLICE),),
+            assets=assets,
+        )  # fmt: skip
+        fault = broken_references(site)
+        assert fault is None, fault
+        return site, {**CONTENTS, digest(PICTURE): PICTURE}
+
+    def words(self, most: int = 2) -> str:
+        return " ".join(self.chance.sample(self._words, self.chance.randrange(1, most + 1)))
+
+    def _entry(self, depth: int) -> Entry:
+        chance = self.chance
+        below = tuple(self._entry(1) for _ in range(2)) if depth == 0 and chance.random() < 0.3 else ()
+        words = Words(text=self.words(1 if chance.random() < 0.8 else 2))
+        return Entry(id=self.new_id("en"), label=words, target=ToAddress(address="/x/"), entries=below)
+
+    def _defaults(self) -> tuple[RoleDefault, ...]:
+        chosen = self.chance.sample(["entry", "button", "text", "title", "icon", "second"], self.chance.randrange(0, 3))
+        return tuple(
+            RoleDefault(id=self.new_id("rd"), role=role, styles=self._declared({"box": role}, 4))  # type: ignore[arg-type]
+            for role in chosen
+        )
+
+    def _declared(self, roles: dict[Any, str], most: int) -> tuple[Declaration, ...]:
+        made: dict[tuple[Any, ...], Declaration] = {}
+        usable = [part for part, role in roles.items() if role != "column-rule"]
+        for _ in range(self.chance.randrange(most + 1) if self._styled and usable else 0):
+            name = self.chance.choice(list(SIZES))
+            part = self.chance.choice(usable)
+            band = self.chance.choice([None, None, None, *(band.id for band in self._bands)])
+            value = self.chance.choice(SIZES[name])
+            declaration = Declaration(id=self.new_id("st"), property=name, value=value, part=part, band=band)
+            made[part, name, band] = declaration
+        return tuple(made.values())
+
+    def _dressed(self, node: Any, most: int) -> Any:
+        return node.replaced(styles=self._declared(roles_of(node), most))
+
+    def _piece(self, kind: type[Piece], node: str, rows: int) -> Piece:
+        made = kind(id=node, name="P", rows=tuple(self._row(kind) for _ in range(rows)), reach=(ReachRule(id=f"rr-{node}"),))  # type: ignore[call-arg]
+        return self._dressed(made, 2)  # type: ignore[no-any-return]
+
+    def _row(self, kind: type[Piece]) -> Row:
+        chance = self.chance
+        cells = tuple(self._cell(kind) for _ in range(chance.randrange(1, 5 if kind is Footer else 4)))
+        columns: tuple[Columns, ...] = ()
+        if kind is Footer:
+            columns = tuple(
+                Columns(band=band.id, count=chance.randrange(1, 4)) for band in self._bands[:-1] if chance.random() < 0.6
+            )
+        row = Row(
+            id=self.new_id("rw"),
+            cells=cells,
+            gap_px=chance.choice([0, 8, 24, 40]),
+            full_width=chance.random() < 0.2,
+            align=chance.choice(["start", "center", "center", "end", "stretch"]),
+            columns=columns,
+        )
+        return self._dressed(row, 2)  # type: ignore[no-any-return]
+
+    def _cell(self, kind: type[Piece]) -> Cell:
+        chance = self.chance
+        track = chance.choice([Track(), Track(kind="content"), Track(kind="content"), Track(amount=2), Track(kind="fixed", amount=150)])  # fmt: skip
+        aligned = tuple(Aligned(band=band.id, align="center") for band in self._bands if chance.random() < 0.15)
+        cell = Cell(
+            id=self.new_id("cl"),
+            track=track,
+            align=chance.choice(["start", "center", "end"]),
+            aligned=aligned,
+            gap_px=chance.choice([0, 8, 16, 30]),
+            items=tuple(self._dressed(self._item(kind), 3) for _ in range(chance.randrange(1, 4))),
+        )
+        return self._dressed(cell, 1)  # type: ignore[no-any-return]
+
+    def _item(self, kind: type[Piece]) -> Any:
+        chance = self.chance
+        node = self.new_id("it")
+        hidden = tuple(band.id for band in self._bands if chance.random() < 0.08)
+        common: dict[str, Any] = {"id": node, "hidden_in": hidden}
+        words = Words(text=self.words())
+        to = ToAddress(address="/x/")
+        plain: list[Any] = [
+            lambda: Logo(**common, words=words, picture=chance.choice([None, "/logo.svg"]), height_px=chance.choice([24, 40])),
+            lambda: MenuItem(**common, menu="mn-a", gap_px=chance.choice([0, 12, 24]), drawer_below=chance.choice([None, *(band.id for band in self._bands)]), button_words=Words(text=self.words(1)), button_words_shown=chance.random() < 0.5),
+            lambda: MenuItem(**common, menu="mn-a", gap_px=chance.choice([8, 24])),
+            lambda: TextItem(**common, words=words),
+            lambda: ButtonItem(**common, words=words, target=to, rank=chance.choice(["first", "second"])),
+            lambda: IconLink(**common, icon="phone", words=words, target=to, words_shown=chance.choice(["none", "beside", "below"]), icon_px=chance.choice([18, 26])),
+            lambda: SocialRow(**common, profiles=tuple(Profile(id=self.new_id("pf"), address=f"mailto:a{at}@b.example", name=self.words(1)) for at in range(3)), words_shown=chance.choice(["none", "none", "beside"]), gap_px=chance.choice([0, 6])),
+            lambda: Copyright(**common, first_year=2001),
+            lambda: SearchBox(**common),
+            lambda: Spacer(**common, grows=chance.random() < 0.6),
+            lambda: Divider(**common, upright=True),
+        ]  # fmt: skip
+        flowing: list[Any] = [
+            lambda: RichText(**common, rich=RichWords(text=self._rich())),
+            lambda: LinkList(**common, menu="mn-a", words=Words(text=chance.choice(["", self.words(1)]))),
+            lambda: Contact(**common, name=self.words(), street=self.words(), postcode="OS1 4QX", town=self.words(1), telephone="+44 1632 960144", mail="hello@ostrey.example", hours=(Hours(days=("Mo", "Tu", "We"), opens="09:00", closes="17:30"),)),
+            lambda: PictureItem(**common, picture="/logo.svg", width_px=chance.choice([90, 260]), ratio=chance.choice(["", "4/3"])),
+            lambda: BackToTop(**common, words=words),
+            lambda: Divider(**common),
+            lambda: MapItem(**common, words=words, width_px=200, height_px=120),
+            lambda: Posts(**common, words=words),
+            lambda: PictureList(**common, links=tuple(PictureLink(id=self.new_id("pl"), words=Words(text=self.words()), second=Words(text=self.words(1)), target=to) for _ in range(3)), place="beside", list_percent=60),
+            lambda: Form(**common, fields=(FormField(id=self.new_id("ff"), words=words, required=True), FormField(id=self.new_id("ff"), kind="tick", words=words)), button=Words(text=self.words(1))),
+        ]  # fmt: skip
+        return chance.choice(plain + flowing if kind is Footer else plain)()
+
+    def _rich(self) -> str:
+        words = [self.words() for _ in range(6)]
+        return (
+            f"<p>{words[0]} <strong>{words[1]}</strong>, {words[2]}; <a href='/x/'>{words[3]}</a>.</p>"
+            f"<ul><li>{words[4]}</li><li><em>{words[5]}</em></li></ul>"
+        )

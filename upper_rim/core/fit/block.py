@@ -1,0 +1,101 @@
+"""Boxes one below the other (CSS 2, 9.4.1 and 10.6.3)."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+
+from .amount import Relative, Viewport
+from .boxes import Box, Frame, Intrinsic
+from .linear import Length, larger, smaller
+
+
+@dataclass(slots=True, eq=False)
+class Block(Box):
+    """`contains_margins`: whether its first and last kid's margins stay inside (a block formatting context), and do not
+    go through its edges where it has neither padding nor border there (CSS 2, 8.3.1). `fills`: its only kid is as high
+    as it is itself, where its height is definite."""
+
+    within: list[Box] = field(default_factory=list)
+    contains_margins: bool = True
+    fills: bool = False
+
+    def kids(self) -> Iterator[Box]:
+        return iter(self.within)
+
+    def content(self, viewport: Viewport) -> Intrinsic:
+        least: Length = 0.0
+        most: Length = 0.0
+        for kid in self.within:
+            asked = kid.contribution(viewport)
+            least, most = larger(asked.least, least), larger(asked.most, most)
+        return Intrinsic(least, most)
+
+    def arranged(self, width: Length, height: Length | None, viewport: Viewport) -> Frame:
+        start = self.edge("inline_start", viewport, width)
+        top, bottom = self.edge("block_start", viewport, width), self.edge("block_end", viewport, width)
+        room = width - start - self.edge("inline_end", viewport, width)
+        y, pending, placed = top, 0.0, []
+        baseline: Length | None = None
+        at_top = not self.contains_margins and _is_none(top)
+        for kid in self.within:
+            kid_width = kid.filling(viewport, room)
+            before = kid.margin_at("block_start", viewport, room)
+            y = y + (0.0 if at_top else _collapsed(pending, before))
+            stretched = height - top - bottom if self.fills and height is not None else None
+            frame = kid.lay_out(kid_width, viewport, stretched)
+            placed.append((start + _offset(kid, kid_width, room, viewport), y, frame))
+            if baseline is None and frame.baseline is not None:
+                baseline = y + frame.baseline
+            y = y + frame.height
+            pending = kid.margin_at("block_end", viewport, room)  # type: ignore[assignment]
+            at_top = False
+        through = not self.contains_margins and _is_none(bottom) and height is None
+        content_height = y + (0.0 if through else pending) + bottom
+        return Frame(self, width, content_height if height is None else height, tuple(placed), 1, False, baseline)
+
+    def overhang(self, frame: Frame) -> Length:
+        """By how much what it holds is higher than it is itself."""
+        if not frame.kids:
+            return 0.0
+        _, y, last = frame.kids[-1]
+        return y + last.height - frame.height
+
+
+def _offset(kid: Box, width: Length, room: Length, viewport: Viewport) -> Length:
+    """From the content's start: auto margins share what is left (CSS 2, 10.3.3)."""
+    left = room - width - kid.inline_margins(viewport, room)
+    start, end = kid.margin.inline_start, kid.margin.inline_end
+    if start is None and left > 0:
+        return left / 2 if end is None else left
+    return kid.margin_at("inline_start", viewport, room)
+
+
+def _collapsed(one: Length, other: Length) -> Length:
+    if one >= 0 and other >= 0:
+        return larger(one, other)
+    if one < 0 and other < 0:
+        return smaller(one, other)
+    return one + other
+
+
+def _is_none(edge: Length) -> bool:
+    return type(edge) is float and edge == 0.0
+
+
+@dataclass(slots=True, eq=False)
+class Void(Box):
+    """A box that holds nothing: a line, a space."""
+
+    inner_width: float = 0.0
+    inner_height: float = 0.0
+
+    def content(self, viewport: Viewport) -> Intrinsic:
+        return Intrinsic(self.inner_width, self.inner_width)
+
+    def arranged(self, width: Length, height: Length | None, viewport: Viewport) -> Frame:
+        own = self.inner_height + self.block_edges(viewport, width)
+        return Frame(self, width, own if height is None else height, (), 1, False, None)
+
+
+__all__ = ["Block", "Relative", "Void"]

@@ -1,0 +1,209 @@
+"""What is a box of a piece, how wide does it want to be, and what does laying it out give?
+
+Each kind of box is a class of its own: `block`, `flex`, `grid`, `inline`, `replaced`. Widths given and asked for are
+those of the border box (every element of a piece is `box-sizing: border-box`); directions are logical, so a
+right-to-left page is the same, mirrored (CSS Writing Modes 4).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+from typing import Literal, NamedTuple
+
+from .amount import Amount, Relative, Viewport, worked_out
+from .linear import Length, larger, smaller
+
+Align = Literal["start", "center", "end", "stretch"]
+
+
+class Intrinsic(NamedTuple):
+    """Min-content and max-content sizes (CSS Sizing 3, 5.1)."""
+
+    least: Length
+    most: Length
+
+
+class Sides(NamedTuple):
+    """`None` among margins: auto."""
+
+    block_start: Amount | None = 0.0
+    inline_end: Amount | None = 0.0
+    block_end: Amount | None = 0.0
+    inline_start: Amount | None = 0.0
+
+
+NONE = Sides()
+
+
+class Frame(NamedTuple):
+    """A box laid out. Offsets of its kids are from its own border box's start corner. `lines`: of text, or of flex
+    items. `divides`: whether a line ends within a word. `baseline`: from its top; None without one."""
+
+    box: Box
+    width: Length
+    height: Length
+    kids: tuple[tuple[Length, Length, Frame], ...]
+    lines: int
+    divides: bool
+    baseline: Length | None
+
+
+@dataclass(slots=True, eq=False)
+class Box:
+    """Sizes that are None are `auto`, or `none` for the greatest. `node`: id of the node that it belongs to, `part`
+    says which of its boxes it is. `stays`: whether nothing in it depends on the viewport."""
+
+    node: str = ""
+    part: str = ""
+    width: Amount | None = None
+    min_width: Amount | None = None
+    max_width: Amount | None = None
+    height: Amount | None = None
+    min_height: Amount | None = None
+    max_height: Amount | None = None
+    padding: Sides = NONE
+    border: Sides = NONE
+    margin: Sides = NONE
+    grow: float = 0.0
+    shrink: float = 1.0
+    basis: Amount | None = None
+    align_self: Align | None = None
+    stays: bool = field(default=True, init=False)
+    _wanted: Intrinsic | None = field(default=None, init=False)
+    _frames: dict[tuple[float, float | None], Frame] = field(default_factory=dict, init=False)
+
+    def kids(self) -> Iterator[Box]:
+        return iter(())
+
+    def settle(self) -> Box:
+        """To be called once the box is whole: notes whether it can be kept between layouts."""
+        lengths = (
+            self.width, self.min_width, self.max_width, self.height, self.min_height, self.max_height, self.basis,
+            *self.padding, *self.border, *self.margin,
+        )  # fmt: skip
+        moves = any(type(length) is Relative and length.has_viewport for length in lengths)
+        moves = moves or any(type(length) is Relative for length in self.padding)
+        self.stays = not moves and self.holds_still() and all(kid.stays for kid in self.kids())
+        return self
+
+    def holds_still(self) -> bool:
+        """Whether what it is made of, besides its kids and its own sizes, does not depend on the viewport."""
+        return True
+
+    def content(self, viewport: Viewport) -> Intrinsic:
+        """Intrinsic sizes of what it holds."""
+        raise NotImplementedError
+
+    def arranged(self, width: Length, height: Length | None, viewport: Viewport) -> Frame:
+        """Lays out what it holds. `height`: the border box's, where it is definite."""
+        raise NotImplementedError
+
+    def wanted(self, viewport: Viewport) -> Intrinsic:
+        """Intrinsic sizes of the border box, before its own width and limits count."""
+        if self._wanted is not None:
+            return self._wanted
+        inner = self.content(viewport)
+        around = self.inline_edges(viewport, 0.0)
+        found = Intrinsic(inner.least + around, inner.most + around)
+        if self.stays:
+            self._wanted = found
+        return found
+
+    def contribution(self, viewport: Viewport) -> Intrinsic:
+        """What it asks of what holds it, margins counted (CSS Sizing 3, 5.2): percentages count as auto."""
+        least, most = self.wanted(viewport)
+        width = self._plain(self.width, viewport)
+        if width is not None:
+            least = most = larger(width, self.inline_edges(viewport, 0.0))
+        greatest, smallest = self._plain(self.max_width, viewport), self._plain(self.min_width, viewport)
+        if greatest is not None:
+            least, most = smaller(least, greatest), smaller(most, greatest)
+        if smallest is not None:
+            least, most = larger(least, smallest), larger(most, smallest)
+        around = self.inline_margins(viewport, 0.0)
+        return Intrinsic(least + around, most + around)
+
+    @staticmethod
+    def _plain(amount: Amount | None, viewport: Viewport) -> Length | None:
+        if amount is None or (type(amount) is Relative and amount.has_percent):
+            return None
+        return worked_out(amount, viewport, 0.0)
+
+    def lay_out(self, width: Length, viewport: Viewport, height: Length | None = None) -> Frame:
+        """`height`: where what holds it says so (stretched, or a percentage)."""
+        kept = self.stays and type(width) is float and (height is None or type(height) is float)
+        if kept:
+            frame = self._frames.get((width, height))  # type: ignore[arg-type]
+            if frame is not None:
+                return frame
+        own = self.height
+        if own is not None and not (type(own) is Relative and own.has_percent):
+            height = larger(worked_out(own, viewport, 0.0), self.block_edges(viewport, width))
+        if height is not None:
+            height = self.limited_height(height, viewport)
+        frame = self.arranged(width, height, viewport)
+        if height is None:
+            limited = self.limited_height(frame.height, viewport)
+            if limited is not frame.height:
+                frame = self.arranged(width, limited, viewport)
+        if kept:
+            self._frames[width, height] = frame  # type: ignore[index]
+        return frame
+
+    def limited_height(self, height: Length, viewport: Viewport) -> Length:
+        greatest, least = self._plain(self.max_height, viewport), self._plain(self.min_height, viewport)
+        if greatest is not None:
+            height = smaller(height, greatest)
+        if least is not None:
+            height = larger(height, least)
+        return height
+
+    def limited_width(self, width: Length, viewport: Viewport, of: Length, least: Length = 0.0) -> Length:
+        """Within its own limits. `of`: the containing block's width; `least`: where its own least is auto."""
+        if self.max_width is not None:
+            width = smaller(width, worked_out(self.max_width, viewport, of))
+        smallest = least if self.min_width is None else worked_out(self.min_width, viewport, of)
+        return larger(width, larger(smallest, self.inline_edges(viewport, of)))
+
+    def filling(self, viewport: Viewport, of: Length) -> Length:
+        """The width of a block-level box in normal flow, or of a stretched grid item (CSS 2, 10.3.3)."""
+        width = of - self.inline_margins(viewport, of) if self.width is None else worked_out(self.width, viewport, of)
+        return self.limited_width(width, viewport, of)
+
+    def fitting(self, viewport: Viewport, of: Length) -> Length:
+        """The fit-content width (CSS Sizing 3, 4.1)."""
+        if self.width is not None:
+            return self.limited_width(worked_out(self.width, viewport, of), viewport, of)
+        wanted = self.wanted(viewport)
+        room = of - self.inline_margins(viewport, of)
+        return self.limited_width(smaller(wanted.most, larger(wanted.least, room)), viewport, of)
+
+    def inline_edges(self, viewport: Viewport, of: Length) -> Length:
+        """Padding and borders at both inline sides."""
+        return self.edge("inline_start", viewport, of) + self.edge("inline_end", viewport, of)
+
+    def block_edges(self, viewport: Viewport, of: Length) -> Length:
+        return self.edge("block_start", viewport, of) + self.edge("block_end", viewport, of)
+
+    def edge(self, side: str, viewport: Viewport, of: Length) -> Length:
+        """Padding and border at one side."""
+        padding, border = getattr(self.padding, side), getattr(self.border, side)
+        if type(padding) is float and type(border) is float:
+            return padding + border
+        return worked_out(padding, viewport, of) + worked_out(border, viewport, of)
+
+    def margin_at(self, side: str, viewport: Viewport, of: Length) -> Length:
+        """Auto counts as 0."""
+        margin = getattr(self.margin, side)
+        return 0.0 if margin is None else worked_out(margin, viewport, of)
+
+    def inline_margins(self, viewport: Viewport, of: Length) -> Length:
+        if self.margin is NONE:
+            return 0.0
+        return self.margin_at("inline_start", viewport, of) + self.margin_at("inline_end", viewport, of)
+
+    def block_margins(self, viewport: Viewport, of: Length) -> Length:
+        if self.margin is NONE:
+            return 0.0
+        return self.margin_at("block_start", viewport, of) + self.margin_at("block_end", viewport, of)

@@ -1,0 +1,449 @@
+"""Which boxes is an item made of? As `core.output` writes it, with what the base CSS says of its parts."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from typing import Any
+
+from ..model.items import (
+    BackToTop,
+    ButtonItem,
+    Contact,
+    Copyright,
+    Divider,
+    Form,
+    FormField,
+    IconLink,
+    LinkList,
+    Logo,
+    MapItem,
+    MenuItem,
+    Pager,
+    PictureItem,
+    PictureList,
+    Posts,
+    RichText,
+    SearchBox,
+    SocialRow,
+    Spacer,
+    TextItem,
+    Viewer,
+)
+from ..model.opening import days_in_words
+from ..model.phrases import phrase
+from ..model.site import Entry, drawer_width
+from .amount import Amount, Relative, amount, times
+from .block import Block, Void
+from .boxes import Box, Sides
+from .flex import Flex
+from .inline import Inline
+from .replaced import Replaced
+from .rich import rich_box
+from .setting import Setting
+from .styles import BoxStyle
+from .text import OBJECT, Run, Type
+
+WHOLE = amount("100%", 16.0)
+TARGET_PX = 44.0
+
+
+def item_box(item: Any, setting: Setting) -> Box | None:
+    """None: it takes no room there."""
+    if setting.band is not None and setting.band in item.hidden_in:
+        return None
+    box = _bare(item, setting)
+    if box is not None and item.hint.text:
+        # A hint's wrapper is a flex box around the item (its own text stands outside the flow).
+        box = Flex(node=item.id, part="hinted", within=[box]).settle()
+    return box
+
+
+def _bare(item: Any, setting: Setting) -> Box | None:
+    match item:
+        case Logo():
+            return _logo(item, setting)
+        case MenuItem():
+            return _menu(item, setting)
+        case TextItem():
+            own = setting.part(item.id)
+            return _text(setting.words(item.words, item.id), own, item.id, setting)
+        case Copyright():
+            return _text(_rights(item, setting), setting.part(item.id), item.id, setting)
+        case ButtonItem():
+            return _button(setting.words(item.words, item.id), setting.part(item.id), item.id, setting)
+        case BackToTop():
+            words = setting.words(item.words, item.id) or phrase("top", setting.language)
+            return _button(words, setting.part(item.id), item.id, setting)
+        case IconLink():
+            words = setting.words(item.words, item.id) if item.words_shown != "none" else ""
+            return icon_link(words, item.words_shown, float(item.icon_px), setting.part(item.id), item.id, setting)
+        case RichText():
+            return rich_box(item, setting)
+        case PictureItem():
+            return _picture(item, setting)
+        case LinkList():
+            return _link_list(item, setting)
+        case Contact():
+            return _contact(item, setting)
+        case SocialRow():
+            return _social(item, setting)
+        case Divider():
+            own = setting.part(item.id)
+            return Void(node=item.id, align_self="stretch", **own.over()).settle()
+        case Spacer():
+            own = setting.part(item.id)
+            if item.grows:
+                return Void(node=item.id, grow=1.0, shrink=0.0, basis=0.0, **own.over()).settle()
+            size = float(item.size_px)
+            return Void(node=item.id, inner_width=size, inner_height=size, **own.over()).settle()
+        case SearchBox():
+            return _search(item, setting)
+        case PictureList():
+            return _picture_list(item, setting)
+        case Form():
+            return _form(item, setting)
+        case MapItem():
+            return _map(item, setting)
+        case Posts():
+            return _posts(item, setting)
+        case Pager() | Viewer():
+            return None
+    raise AssertionError(item.kind)
+
+
+def _text(words: str, own: BoxStyle, node: str, setting: Setting, **base: Any) -> Box:
+    if not words:
+        return Void(node=node, **own.over(**base)).settle()
+    return setting.lines([Run(words, own.type)], own.type, node=node, part="", **own.over(**base))
+
+
+def _rights(item: Copyright, setting: Setting) -> str:
+    holder = item.words.in_language(setting.language) or setting.site.name
+    first, last = item.first_year, setting.year or item.first_year
+    years = "" if last is None else f"{first}–{last}" if first is not None and first < last else str(last)
+    return " ".join(part for part in ("©", years, holder) if part)
+
+
+def _labelled(words: str, kind: Type, setting: Setting, *, breaks: bool = True) -> list[Box]:
+    """The anonymous flex item around a text (CSS Flexible Box 1, 4)."""
+    return [setting.line(words, kind, breaks=breaks)] if words else []
+
+
+def _logo(item: Logo, setting: Setting) -> Box:
+    own = setting.part(item.id)
+    words = item.words.in_language(setting.language) or setting.site.name
+    if item.picture is None:
+        within = _labelled(words, own.type, setting)
+    else:
+        picture = setting.pictures(item.picture)
+        height = float(item.height_px)
+        width = float(f"{height * picture.width / picture.height:.4g}") if picture else 0.0
+        image = Replaced(
+            part="picture", width=width, max_width=WHOLE, height=height, ratio=width / height, natural=(width, height)
+        )
+        within = [image.settle()]
+    return Flex(node=item.id, align="center", within=within, **own.over()).settle()
+
+
+def _button(words: str, own: BoxStyle, node: str, setting: Setting) -> Flex:
+    within = _labelled(words, own.type, setting, breaks=False)
+    return Flex(node=node, align="center", justify="center", within=within, **own.over()).settle()  # type: ignore[return-value]
+
+
+def icon_link(words: str, shown: str, icon_px: float, own: BoxStyle, node: str, setting: Setting) -> Box:
+    icon = Void(part="icon", width=icon_px, height=icon_px, shrink=0.0).settle()
+    within: list[Box] = [icon, *_labelled(words, own.type, setting)]
+    below = shown == "below"
+    gap = {"beside": 8.0, "below": 2.0}.get(shown, 0.0) if words or shown != "none" else 0.0
+    return Flex(
+        node=node, direction="column" if below else "row", align="center", justify="center", row_gap=gap, column_gap=gap,
+        within=within, **own.over(),
+    ).settle()  # fmt: skip
+
+
+def _menu(item: MenuItem, setting: Setting) -> Box:
+    own, entry = setting.part(item.id), setting.part(item.id, "content")
+    menu = next((menu for menu in setting.site.menus if menu.id == item.menu), None)
+    if menu is None:
+        return Void(node=item.id, **own.over()).settle()
+    below = drawer_width(item, setting.site)
+    within: list[Box]
+    if below is not None and is_drawer(item, setting):
+        opener = menu_button(item, setting)
+        runs = [Run(OBJECT, own.type)]
+        width = opener.contribution(_NOWHERE).most
+        within = [setting.lines(runs, own.type, part="opening", atoms=[opener], atom_widths=[_plain(width)])]
+    else:
+        within = [entry_row(menu.entries, item, entry, setting)]
+    nav = Block(node=item.id, within=within, **own.over()).settle()
+    return nav if below is None else Block(part="wrapper", within=[nav]).settle()
+
+
+def is_drawer(item: MenuItem, setting: Setting) -> bool:
+    """Whether in this width band the menu is a button."""
+    below = drawer_width(item, setting.site)
+    band = next((band for band in setting.site.bands if band.id == setting.band), None)
+    return below is not None and band is not None and band.from_px < below
+
+
+def menu_button(item: MenuItem, setting: Setting) -> Box:
+    own = setting.part(item.id, "title")
+    words = item.button_words.in_language(setting.language) or "Menu" if item.button_words_shown else ""
+    icon = Void(part="icon", width=24.0, height=24.0, shrink=0.0).settle()
+    within = [icon, *_labelled(words, own.type, setting)]
+    return Flex(
+        node=item.id, part="opener", align="center", justify="center", column_gap=8.0, within=within, **own.over()
+    ).settle()
+
+
+def entry_row(entries: Iterable[Entry], item: MenuItem, own: BoxStyle, setting: Setting) -> Box:
+    shown = [box for entry in entries if (box := _entry(entry, own, setting)) is not None]
+    return Flex(
+        part="list", wraps=True, align="center", column_gap=float(item.gap_px), within=list(shown)
+    ).settle()  # fmt: skip
+
+
+def label_of(entry: Entry, setting: Setting) -> str | None:
+    """What an entry says; None where it is left out."""
+    href, _ = setting.links.resolve(entry.target, setting.language)
+    if href is None and entry.target.kind != "nothing" and all(label_of(one, setting) is None for one in entry.entries):
+        return None
+    return setting.words(entry.label, entry.id) or setting.links.label(entry, setting.language)
+
+
+def _entry(entry: Entry, own: BoxStyle, setting: Setting, *, with_branch: bool = True) -> Box | None:
+    label = label_of(entry, setting)
+    if label is None:
+        return None
+    link = Flex(
+        node=entry.id, part="entry", align="center", within=_labelled(label, own.type, setting), **own.over()
+    ).settle()  # fmt: skip
+    within = [link]
+    if with_branch and any(label_of(one, setting) is not None for one in entry.entries):
+        chevron = Void(part="icon", width=16.0, height=16.0, shrink=0.0).settle()
+        opener = Flex(
+            part="branch", align="center", justify="center", min_width=28.0, min_height=TARGET_PX, within=[chevron]
+        )
+        within.append(opener.settle())
+    return Flex(part="line", align="center", within=within).settle()
+
+
+def _link_list(item: LinkList, setting: Setting) -> Box:
+    menu = next((menu for menu in setting.site.menus if menu.id == item.menu), None)
+    entries: tuple[Entry, ...] = menu.entries if menu else ()
+    if item.branch is not None:
+        entries = next((entry.entries for entry in _below(entries) if entry.id == item.branch), ())
+    own, entry = setting.part(item.id), setting.part(item.id, "content")
+    lines = [box for one in entries if (box := _entry(one, entry, setting, with_branch=False)) is not None]
+    return _titled(item.id, setting.words(item.words, item.id), own, lines, setting)
+
+
+def _below(entries: Iterable[Entry]) -> Iterable[Entry]:
+    for entry in entries:
+        yield entry
+        yield from _below(entry.entries)
+
+
+def _titled(node: str, title: str, own: BoxStyle, lines: list[Box], setting: Setting) -> Box:
+    within: list[Box] = []
+    if title:
+        bold = own.type._replace(weight=700)
+        within.append(setting.lines([Run(title, bold)], bold, part="title", margin=Sides(block_end=4.0)))
+    within.append(Block(part="list", within=lines).settle())
+    return Block(node=node, within=within, **own.over()).settle()
+
+
+def _posts(item: Posts, setting: Setting) -> Box:
+    own, entry = setting.part(item.id), setting.part(item.id, "content")
+    lines: list[Box] = []
+    for title, date in setting.posts(item, setting.language)[: item.count]:
+        link = Flex(part="entry", align="center", within=_labelled(title, entry.type, setting), **entry.over()).settle()
+        within: list[Box] = [link]
+        if item.dates_shown and date:
+            small = own.type._replace(size=times(own.type.size, 0.85), line_height=_scaled(own.type, 0.85))
+            day = setting.lines(
+                [Run(date, small)], small, part="date", breaks=False,
+                padding=Sides(inline_start=12.0), margin=Sides(inline_start=None),
+            )  # fmt: skip
+            within.append(day)
+        lines.append(Flex(part="line", align="center", within=within).settle())
+    return _titled(item.id, setting.words(item.words, item.id), own, lines, setting)
+
+
+def _scaled(kind: Type, factor: float) -> Amount | None:
+    """The line height of a smaller text that inherits a unitless one."""
+    return None if kind.line_height is None else times(kind.line_height, factor)
+
+
+def _contact(item: Contact, setting: Setting) -> Box:
+    own, link = setting.part(item.id), setting.within(item.id, "link")
+    place = " ".join(part for part in (item.postcode, item.town) if part)
+    lines: list[Box] = [
+        setting.lines([Run(text, own.type)], own.type, part="line") for text in (item.name, item.street, place) if text
+    ]
+    for text in (item.telephone, item.mail):
+        if text:
+            lines.append(_linked_line(text, own, link, setting))
+    for hours in item.hours:
+        text = f"{days_in_words(hours, setting.language)} {hours.opens}–{hours.closes}"
+        lines.append(setting.lines([Run(text, own.type)], own.type, part="line"))
+    return Block(node=item.id, within=lines, **own.over()).settle()
+
+
+def _linked_line(text: str, own: BoxStyle, link: BoxStyle, setting: Setting) -> Inline:
+    """A line with a link that is at least 24 px high, as a box of its own in it."""
+    atom = setting.lines([Run(text, link.type)], link.type, part="link", **link.over(min_height=24.0))
+    width = _plain(atom.contribution(_NOWHERE).most)
+    return setting.lines([Run(OBJECT, own.type)], own.type, part="line", atoms=[atom], atom_widths=[width])
+
+
+def _social(item: SocialRow, setting: Setting) -> Box:
+    own, icon = setting.part(item.id), setting.part(item.id, "content")
+    shown: list[Box] = []
+    for profile in item.profiles:
+        words = (profile.name or setting.brands.mark(profile.address).title) if item.words_shown != "none" else ""
+        link = icon_link(words, item.words_shown, float(item.icon_px), icon, profile.id, setting)
+        link.part = "profile"
+        shown.append(Flex(part="line", align="center", within=[link]).settle())
+    gap = float(item.gap_px)
+    row = Flex(part="list", wraps=True, align="center", row_gap=gap, column_gap=gap, within=shown).settle()
+    return Block(node=item.id, within=[row], **own.over()).settle()
+
+
+def _picture(item: PictureItem, setting: Setting) -> Box:
+    own = setting.part(item.id)
+    if item.picture is None:
+        return Void(node=item.id, **own.over()).settle()
+    found = setting.pictures(item.picture)
+    if item.ratio:
+        wide, high = item.ratio.split("/")
+        ratio = int(wide) / int(high)
+    else:
+        ratio = found.width / found.height if found and found.height else 0.0
+    width = float(item.width_px)
+    image = Replaced(
+        part="picture", width=width, max_width=WHOLE, ratio=ratio, natural=(width, width / ratio if ratio else 0.0)
+    )
+    return Block(node=item.id, within=[image.settle()], **own.over()).settle()
+
+
+def _map(item: MapItem, setting: Setting) -> Box:
+    own, link = setting.part(item.id), setting.within(item.id, "link")
+    wide, high = float(item.width_px), float(item.height_px)
+    image = Replaced(part="picture", max_width=WHOLE, ratio=wide / high, natural=(wide, high)).settle()
+    place = (
+        f"{abs(item.latitude):.4f}° {'N' if item.latitude >= 0 else 'S'}, "
+        f"{abs(item.longitude):.4f}° {'E' if item.longitude >= 0 else 'W'}"
+    )
+    words = item.words.in_language(setting.language)
+    parts: list[Box] = [setting.line(text, link.type) for text in (words, place) if text]
+    atom = Flex(
+        part="link", wraps=True, align="center", column_gap=8.0, within=parts, **link.over(min_height=24.0)
+    ).settle()  # fmt: skip
+    width = _plain(atom.contribution(_NOWHERE).most)
+    line = setting.lines([Run(OBJECT, own.type)], own.type, part="line", atoms=[atom], atom_widths=[width])
+    return Block(node=item.id, within=[image, line], **own.over()).settle()
+
+
+def _search(item: SearchBox, setting: Setting) -> Box:
+    own, field, icon = setting.part(item.id), setting.within(item.id, "field"), setting.within(item.id, "icon")
+    entry = Replaced(
+        part="field", grow=1.0, natural=(180.0, _line_px(field)), **field.over(width=180.0, max_width=WHOLE)
+    ).settle()  # fmt: skip
+    press = icon_link("", "none", 24.0, icon, "", setting)
+    asking = Flex(part="asking", align="center", within=[entry, press]).settle()
+    return Block(node=item.id, within=[asking], **own.over()).settle()
+
+
+def _line_px(style: BoxStyle) -> float:
+    height = style.type.line_height
+    size = style.type.size
+    if isinstance(height, float):
+        return height
+    return 1.2 * size if isinstance(size, float) else 20.0
+
+
+def _form(item: Form, setting: Setting) -> Box:
+    own = setting.part(item.id)
+    within: list[Box] = [_form_line(field, item.id, own, setting) for field in item.fields]
+    button = setting.within(item.id, "button")
+    send = _button(item.button.in_language(setting.language), button, "", setting)
+    send.part = "send"
+    within.append(send)
+    em34 = times(own.type.size, 34.0)
+    return Flex(
+        node=item.id, direction="column", align="start", row_gap=12.0, basis=em34, within=within, **own.over()
+    ).settle()  # fmt: skip
+
+
+def _form_line(field: FormField, node: str, own: BoxStyle, setting: Setting) -> Box:
+    control = setting.within(node, "field")
+    words = setting.words(field.words, field.id)
+    if field.required:
+        words += f" ({phrase('needed', setting.language)})"
+    label = setting.line(words, own.type, part="label")
+    if field.kind == "tick":
+        box = Void(part="field", **control.over(width=24.0, min_height=24.0)).settle()
+        return Flex(
+            node=field.id, part="field-line", align="center", row_gap=8.0, column_gap=8.0, width=WHOLE, within=[box, label]
+        ).settle()  # fmt: skip
+    least = 112.0 if field.kind == "long" else 0.0
+    lines = 5 if field.kind == "long" else 1
+    entry = Replaced(
+        part="field", natural=(0.0, max(least, lines * _line_px(control))), **{**control.over(), "width": WHOLE}
+    ).settle()  # fmt: skip
+    return Flex(
+        node=field.id, part="field-line", direction="column", row_gap=4.0, width=WHOLE, within=[label, entry]
+    ).settle()  # fmt: skip
+
+
+def _picture_list(item: PictureList, setting: Setting) -> Box:
+    own, entry = setting.part(item.id), setting.part(item.id, "content")
+    shows = _shows_pictures(item, setting)
+    lines: list[Box] = []
+    for link in item.links:
+        _, page = setting.links.resolve(link.target, setting.language)
+        title = setting.words(link.words, link.id) or (page.title if page else "")
+        second = setting.words(link.second, link.id)
+        small = entry.type._replace(size=times(entry.type.size, 0.85), line_height=_scaled(entry.type, 0.85))
+        within = [*_labelled(title, entry.type, setting), *_labelled(second, small, setting)]
+        lead = Flex(
+            node=link.id, part="entry", direction="column", align="start", justify="center", grow=1.0, within=within, **entry.over()
+        ).settle()  # fmt: skip
+        lines.append(Flex(part="line", align="center", within=[lead]).settle())
+    gap: Amount = float(item.gap_px)
+    if item.gap_grows:
+        gap = amount(f"calc({item.gap_px}px + {item.gap_grows}vw)", 16.0)
+    pad = float(item.list_padding_px)
+    sizes: dict[str, Any] = {}
+    if shows:
+        rest = amount(f"{100 - item.list_percent}%", 16.0)
+        margin = Sides(inline_end=rest) if item.list_side == "start" else Sides(inline_start=rest)
+        sizes = {
+            "min_height": float(item.least_height_px),
+            "margin": margin,
+            "width": amount(f"{item.list_percent}%", 16.0),
+        }
+    listed = Flex(
+        part="list", direction="column", align="stretch", justify="center", row_gap=gap,
+        padding=Sides(pad, pad, pad, pad), within=lines, **sizes,
+    ).settle()  # fmt: skip
+    return Block(node=item.id, within=[listed], **own.over()).settle()
+
+
+def _shows_pictures(item: PictureList, setting: Setting) -> bool:
+    bands = {band.id: band.from_px for band in setting.site.bands}
+    from_px = bands.get(item.pictures_from or "", 0)
+    return from_px == 0 or bands.get(setting.band or "", 0) >= from_px
+
+
+def _plain(length: Any) -> float:
+    return float(length.at) if hasattr(length, "at") else float(length)
+
+
+from .amount import Viewport  # noqa: E402
+
+_NOWHERE = Viewport(1280.0, 800.0)
+"""For the content size of boxes that stand in a line, which do not depend on the viewport."""
+
+__all__ = ["Relative", "icon_link", "is_drawer", "item_box", "label_of"]

@@ -1,0 +1,128 @@
+"""How does a length change with the viewport's width, and up to which width does it keep changing like that?
+
+A layout is worked out at one width with numbers that know their slope. Whatever is decided on the way by comparing two
+of them (a line is full, a least size counts, a track is frozen) holds until the difference changes its sign; the `Span`
+remembers the nearest width at which any decision turns over. Up to there the layout is what it is, moved along its
+slopes: the widths from 280 to 2560 px fall into a few spans, and each is worked out once.
+"""
+
+from __future__ import annotations
+
+from typing import TypeAlias
+
+SLACK_PX = 1 / 64
+"""Two lengths that differ by no more are equal: browsers lay out in 64ths of a px."""
+
+
+class Span:
+    """From a viewport width on, by how many px more the decisions taken so far hold."""
+
+    __slots__ = ("start", "until")
+
+    def __init__(self, start: float) -> None:
+        self.start = start
+        self.until = float("inf")
+
+    def ends_within(self, px: float) -> None:
+        if px < self.until:
+            self.until = max(px, 0.0)
+
+
+class Linear:
+    """A length of `at` px at the span's start that grows by `slope` px for each px of the viewport's width.
+
+    Comparing it with a number or another one compares the values at the start, and shortens the span.
+    """
+
+    __slots__ = ("at", "slope", "span")
+
+    def __init__(self, at: float, slope: float, span: Span) -> None:
+        self.at = at
+        self.slope = slope
+        self.span = span
+
+    def __repr__(self) -> str:
+        return f"{self.at:g}{self.slope:+g}w"
+
+    def __add__(self, other: Length) -> Length:
+        if isinstance(other, Linear):
+            return _made(self.at + other.at, self.slope + other.slope, self.span)
+        return Linear(self.at + other, self.slope, self.span)
+
+    __radd__ = __add__
+
+    def __sub__(self, other: Length) -> Length:
+        if isinstance(other, Linear):
+            return _made(self.at - other.at, self.slope - other.slope, self.span)
+        return Linear(self.at - other, self.slope, self.span)
+
+    def __rsub__(self, other: float) -> Length:
+        return Linear(other - self.at, -self.slope, self.span)
+
+    def __mul__(self, factor: float) -> Length:
+        return _made(self.at * factor, self.slope * factor, self.span)
+
+    __rmul__ = __mul__
+
+    def __truediv__(self, divisor: float) -> Length:
+        return _made(self.at / divisor, self.slope / divisor, self.span)
+
+    def __neg__(self) -> Length:
+        return Linear(-self.at, -self.slope, self.span)
+
+    def __gt__(self, other: Length) -> bool:
+        value, slope = self._less(other)
+        if value > 0:
+            if slope < 0:
+                self.span.ends_within(value / -slope)
+            return True
+        if slope > 0:
+            self.span.ends_within(-value / slope)
+        return False
+
+    def __lt__(self, other: Length) -> bool:
+        value, slope = self._less(other)
+        if value < 0:
+            if slope > 0:
+                self.span.ends_within(-value / slope)
+            return True
+        if slope < 0:
+            self.span.ends_within(value / -slope)
+        return False
+
+    def __ge__(self, other: Length) -> bool:
+        return not self < other
+
+    def __le__(self, other: Length) -> bool:
+        return not self > other
+
+    def _less(self, other: Length) -> tuple[float, float]:
+        if isinstance(other, Linear):
+            return self.at - other.at, self.slope - other.slope
+        return self.at - other, self.slope
+
+
+Length: TypeAlias = float | Linear
+"""A length in px: the same at all widths, or changing with the viewport's."""
+
+
+def _made(at: float, slope: float, span: Span) -> Length:
+    return Linear(at, slope, span) if slope > 1e-12 or slope < -1e-12 else at
+
+
+def value(length: Length) -> float:
+    """In px, at the span's start."""
+    return length.at if isinstance(length, Linear) else length
+
+
+def larger(one: Length, other: Length) -> Length:
+    return other if other > one else one
+
+
+def smaller(one: Length, other: Length) -> Length:
+    return other if other < one else one
+
+
+def exceeds(one: Length, other: Length) -> bool:
+    """Whether a length does not fit into another."""
+    return one - other > SLACK_PX

@@ -1,0 +1,92 @@
+"""Which boxes is a piece made of, in one language and one width band?"""
+
+from __future__ import annotations
+
+from typing import Any
+
+from ..model.site import BottomBar, Cell, Float, Notice, Piece, Row, Sidebar
+from .block import Block
+from .boxes import Box, Sides
+from .flex import Flex
+from .grid import Grid, Track
+from .items import WHOLE, item_box
+from .setting import Setting
+
+CLOSE_PX = 44.0
+"""Room that a notice keeps free for its close button."""
+
+
+def piece_box(piece: Piece, setting: Setting) -> Block:
+    """The piece, with its rows that show in the band: `Site.shown_rows` in place of shared ones."""
+    own = setting.part(piece.id)
+    rows = [row_box(row, piece, setting) for row in piece.rows if setting.band not in row.hidden_in or not setting.band]
+    base: dict[str, Any] = {}
+    if isinstance(piece, Notice) and piece.closable:
+        base["padding"] = Sides(inline_end=CLOSE_PX)
+    made = Block(node=piece.id, within=rows, contains_margins=isinstance(piece, Float), **own.over(**base))
+    made.settle()
+    return made
+
+
+def row_box(row: Row, piece: Piece, setting: Setting) -> Box:
+    own = setting.part(row.id)
+    sizes = own.over()
+    if isinstance(piece, BottomBar):
+        sizes = own.over(height=float(piece.height_px))
+        sizes["padding"] = _unless_said(row, setting, sizes["padding"])
+    if isinstance(piece, Sidebar) and setting.beside:
+        sizes = own.over(width=float(piece.width_px or setting.site.sidebar_px))
+    grid = _cells(row, piece, setting)
+    return Block(
+        node=row.id, part="row", within=[grid], contains_margins=False, fills=isinstance(piece, BottomBar), **sizes
+    ).settle()  # fmt: skip
+
+
+def _unless_said(row: Row, setting: Setting, padding: Sides) -> Sides:
+    """A bottom bar's row has no padding but one that somebody has set."""
+    element = setting.styling.elements[row.id, "box"]
+
+    def kept(side: str, amount: Any) -> Any:
+        layer = setting.styling.resolve(element, f"padding-{side}", "rest", setting.band).source.layer
+        return 0.0 if layer in {"built-in", "initial"} else amount
+
+    return padding._replace(
+        block_start=kept("block-start", padding.block_start), block_end=kept("block-end", padding.block_end)
+    )
+
+
+def _cells(row: Row, piece: Piece, setting: Setting) -> Box:
+    site = setting.site
+    gutter = float(site.gutter_px)
+    inset = isinstance(piece, Float) or (isinstance(piece, Sidebar) and setting.beside)
+    fold = next((fold for fold in row.columns if fold.band == setting.band), None)
+    if fold is not None:
+        tracks = tuple(Track("equal") for _ in range(fold.count))
+    else:
+        tracks = tuple(Track(cell.track.kind, float(cell.track.amount)) for cell in row.cells) or (Track("share"),)
+    ruled = any(style.part == "content" for style in row.styles)
+    return Grid(
+        part="cells",
+        tracks=tracks,
+        column_gap=float(row.gap_px),
+        row_gap=float(row.gap_px) if fold else 0.0,
+        align=row.align,
+        max_width=None if row.full_width else float(site.content_px),
+        padding=Sides() if inset else Sides(inline_start=gutter, inline_end=gutter),
+        margin=Sides(inline_start=None, inline_end=None),
+        within=[_cell(cell, setting, stretched=ruled) for cell in row.cells],
+    ).settle()
+
+
+def _cell(cell: Cell, setting: Setting, *, stretched: bool) -> Box:
+    own = setting.part(cell.id)
+    align = next((aligned.align for aligned in cell.aligned if aligned.band == setting.band), cell.align)
+    gap = float(cell.gap_px)
+    within = [box for item in cell.items if (box := item_box(item, setting)) is not None]
+    return Flex(
+        node=cell.id, part="cell", wraps=True, align="center", justify=align, row_gap=gap, column_gap=gap,
+        align_self="stretch" if stretched else None, within=within, **own.over(),
+    ).settle()  # fmt: skip
+
+
+__all__ = ["WHOLE", "piece_box", "row_box"]

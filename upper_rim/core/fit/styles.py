@@ -1,0 +1,114 @@
+"""What do the resolved styles of an element say of its size, its edges and its text?"""
+
+from __future__ import annotations
+
+import re
+from typing import Any, NamedTuple
+
+from ..style.lengths import NoLength
+from ..style.resolve import Element, Styling
+from .amount import Amount, amount, times
+from .boxes import NONE, Sides
+from .text import Type
+
+_SIDES = ("block-start", "inline-end", "block-end", "inline-start")
+
+
+class BoxStyle(NamedTuple):
+    """Sizes as fields of `boxes.Box`, and how text in it is set."""
+
+    sizes: dict[str, Any]
+    type: Type
+
+    def over(self, **base: Any) -> dict[str, Any]:
+        """For a box: what the base CSS says, and over it what a style says."""
+        made = {**base, **{name: said for name, said in self.sizes.items() if said is not None}}
+        for edge in ("padding", "margin"):
+            under = base.get(edge, NONE)
+            made[edge] = Sides(
+                *(one if said is UNSAID else said for one, said in zip(under, self.sizes[edge], strict=True))
+            )
+            if made[edge] == NONE:
+                made[edge] = NONE
+        return made
+
+
+UNSAID: Any = object()
+"""Stands for a padding or margin that no layer says anything of."""
+_SIZES = {
+    "width": "inline-size",
+    "min_width": "min-inline-size",
+    "max_width": "max-inline-size",
+    "height": "block-size",
+    "min_height": "min-block-size",
+    "max_height": "max-block-size",
+}
+
+
+def box_style(styling: Styling, element: Element, band: str | None) -> BoxStyle:
+    def said(name: str) -> str:
+        return styling.resolve(element, name, "rest", band).value
+
+    size = _size(styling, element, band)
+
+    def length(text: str) -> Amount | None:
+        try:
+            return _float(amount(text, size))
+        except NoLength:
+            return None
+
+    sizes: dict[str, Any] = {field: length(said(name)) for field, name in _SIZES.items()}
+    for edge in ("padding", "margin"):
+        found = [styling.resolve(element, f"{edge}-{side}", "rest", band) for side in _SIDES]
+        sizes[edge] = tuple(UNSAID if one.source.layer == "initial" else length(one.value) for one in found)
+    lines = [
+        "0" if said(f"border-{side}-style") == "none" else _LINE_WORDS.get(width, width)
+        for side in _SIDES
+        for width in (said(f"border-{side}-width"),)
+    ]
+    sizes["border"] = Sides(*(_snapped(length(line)) for line in lines))
+    return BoxStyle(sizes, _type(styling, element, band, size))
+
+
+_LINE_WORDS = {"thin": "1px", "medium": "3px", "thick": "5px"}
+
+
+def _snapped(width: Amount | None) -> Amount:
+    """A line's width in device pixels: rounded down, but never to nothing (CSS Backgrounds 3, 3.3)."""
+    if type(width) is float:
+        return 0.0 if width <= 0 else max(1.0, float(int(width)))
+    return width if width is not None else 0.0
+
+
+def _float(found: Amount) -> Amount:
+    return float(found) if isinstance(found, int) else found
+
+
+def _size(styling: Styling, element: Element, band: str | None) -> Amount:
+    return _float(amount(styling.font_size(element, band), 16.0))
+
+
+def _type(styling: Styling, element: Element, band: str | None, size: Amount) -> Type:
+    def said(name: str) -> str:
+        return styling.resolve(element, name, "rest", band).value
+
+    height = said("line-height")
+    line_height: Amount | None
+    if height == "normal":
+        line_height = None
+    elif re.fullmatch(r"[+-]?(\d+\.?\d*|\.\d+)", height):
+        line_height = times(size, float(height))
+    elif height.endswith("%"):
+        line_height = times(size, float(height[:-1]) / 100)
+    else:
+        line_height = _float(amount(height, size))
+    spacing = said("letter-spacing")
+    return Type(
+        face=said("font-family"),
+        weight=int(said("font-weight")),
+        italic=said("font-style") == "italic",
+        size=size,
+        spacing=0.0 if spacing == "normal" else _float(amount(spacing, size)),
+        line_height=line_height,
+        transform=said("text-transform"),
+    )

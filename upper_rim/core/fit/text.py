@@ -1,0 +1,278 @@
+"""Where may a text break, how wide is each part of it, and how many lines does it take in a given width?
+
+Break opportunities are those of UAX #14, found by ICU as browsers do. Lines are filled one after the other; spaces at a
+line's end take no room (CSS Text 3, 4.1.2 and 5.1).
+"""
+
+from __future__ import annotations
+
+import unicodedata
+from bisect import bisect_right
+from collections.abc import Sequence
+from functools import lru_cache
+from math import floor
+from typing import NamedTuple
+
+from icu4py.breakers import LineBreaker
+
+from .amount import Amount, Relative, Viewport, worked_out
+from .faces import Advances, Faces, advances
+from .linear import SLACK_PX, Length, Linear, value
+
+OBJECT = "\ufffc"
+"""Stands for an atomic inline in a text (UAX #14: class CB)."""
+SOFT_HYPHEN = "\u00ad"
+
+
+class Type(NamedTuple):
+    """How a text is set. Sizes in px; `line_height` in px, None: as the fonts have it."""
+
+    face: str
+    weight: int
+    italic: bool
+    size: Amount
+    spacing: Amount
+    line_height: Amount | None
+    transform: str = "none"
+
+
+class Parts(NamedTuple):
+    """A text between its break opportunities: ends of the parts, with and without the spaces behind them, counted from
+    the text's beginning, in px or in em of `unit`. `within_word`: a break behind the part divides a word."""
+
+    ends: tuple[float, ...]
+    seen: tuple[float, ...]
+    within_word: tuple[bool, ...]
+    longest: float
+    unit: Amount | None
+
+
+class Lines(NamedTuple):
+    number: int
+    divides_a_word: bool
+
+
+def transformed(text: str, transform: str, language: str) -> str:
+    """CSS Text 3, 2.1: with the rules of the languages that have their own."""
+    primary = language.split("-")[0].lower()
+    if transform == "uppercase":
+        if primary == "el":
+            bare = "".join(
+                char for char in unicodedata.normalize("NFD", text) if char not in "\u0301\u0300\u0342\u0313\u0314"
+            )
+            return unicodedata.normalize("NFC", bare).upper()
+        if primary in {"tr", "az"}:
+            text = text.replace("i", "İ")
+        return text.upper()
+    if transform == "lowercase":
+        if primary in {"tr", "az"}:
+            text = text.replace("I", "ı").replace("İ", "i")
+        return text.lower()
+    if transform == "capitalize":
+        made, inside = [], False
+        for char in text:
+            letter = char.isalnum() or (inside and char in "'’\u00ad")
+            made.append(char.title() if letter and not inside else char)
+            inside = letter
+        return "".join(made)
+    return text
+
+
+@lru_cache(maxsize=8192)
+def opportunities(text: str, language: str) -> tuple[int, ...]:
+    """Where lines can end, the text's own end included: indexes between characters."""
+    return tuple(end for _, end in LineBreaker(text, language).segments())
+
+
+class Measurer:
+    """Measures texts in a site's faces; each text once."""
+
+    def __init__(self, faces: Faces) -> None:
+        self.faces = faces
+        self._known: dict[tuple[str, str, int, bool, bool], Advances] = {}
+
+    def advances(self, text: str, kind: Type) -> Advances:
+        spaced = type(kind.spacing) is Relative or kind.spacing != 0
+        key = (text, kind.face, kind.weight, kind.italic, spaced)
+        if key not in self._known:
+            self._known[key] = advances(text, self.faces, kind.face, kind.weight, kind.italic, spaced)
+        return self._known[key]
+
+
+class Run(NamedTuple):
+    """A stretch of a paragraph that is set alike."""
+
+    text: str
+    type: Type
+
+
+class Paragraph:
+    """A text of one or more runs, measured; atomic inlines stand in it as `OBJECT`, with their widths."""
+
+    def __init__(self, runs: Sequence[Run], language: str, measurer: Measurer, atoms: Sequence[float] = ()) -> None:
+        self.runs = runs
+        self.text = "".join(run.text for run in runs)
+        self.missing = ""
+        self._measured: list[tuple[Run, Advances]] = []
+        for run in runs:
+            found = measurer.advances(run.text, run.type)
+            self.missing += found.missing.replace(OBJECT, "")
+            self._measured.append((run, found))
+        self.fonts = frozenset(font for _, found in self._measured for font in found.fonts)
+        self._atoms = atoms
+        self._breaks = opportunities(self.text, language) if self.text else ()
+        sizes = {id(run.type.size): run.type.size for run in runs}
+        moving = [run for run in runs if type(run.type.size) is Relative or type(run.type.spacing) is Relative]
+        self.is_fixed = not moving
+        self._alike = len(sizes) == 1 and all(run.type.spacing == 0.0 for run in runs) and not atoms
+        self._parts: Parts | None = None
+        self._steps: dict[tuple[float, bool], tuple[float, float]] = {}
+
+    def parts(self, viewport: Viewport) -> Parts:
+        """In px where nothing depends on the viewport, in em where all of it does alike; else in px, for this width."""
+        if self._parts is not None:
+            return self._parts
+        if self.is_fixed or self._alike:
+            unit = None if self.is_fixed else self.runs[0].type.size
+            self._parts = self._worked_out(viewport, in_em=unit is not None)._replace(unit=unit)
+            return self._parts
+        if type(viewport.width) is Linear:
+            viewport.width.span.ends_within(1)
+        return self._worked_out(viewport, in_em=False)
+
+    def _worked_out(self, viewport: Viewport, *, in_em: bool) -> Parts:
+        widths: list[float] = []
+        atoms = iter(self._atoms)
+        for run, found in self._measured:
+            size = 1.0 if in_em else value(worked_out(run.type.size, viewport, 0.0))
+            spacing = 0.0 if in_em else value(worked_out(run.type.spacing, viewport, 0.0))
+            for char, em, starts in zip(run.text, found.em, found.starts, strict=True):
+                widths.append(next(atoms) if char == OBJECT else em * size + (spacing if starts else 0.0))
+        ends, seen, within_word = [], [], []
+        start, total, longest = 0, 0.0, 0.0
+        for end in self._breaks:
+            stop = end
+            while stop > start and self.text[stop - 1] in " \u1680\u3000":
+                stop -= 1
+            before = total
+            visible = total + sum(widths[start:stop])
+            total = visible + sum(widths[stop:end])
+            ends.append(total)
+            seen.append(visible)
+            last = self.text[end - 1]
+            within_word.append(end < len(self.text) and stop == end and last != OBJECT and self.text[end] != OBJECT)
+            longest = max(longest, visible - before)
+            start = end
+        return Parts(tuple(ends), tuple(seen), tuple(within_word), longest, None)
+
+    def widths(self, viewport: Viewport) -> tuple[Length, Length]:
+        """Min-content and max-content, in px."""
+        if not self.text:
+            return 0.0, 0.0
+        parts = self.parts(viewport)
+        if parts.unit is None:
+            return parts.longest, parts.seen[-1]
+        unit = worked_out(parts.unit, viewport, 0.0)
+        return parts.longest * unit, parts.seen[-1] * unit
+
+    def lines(self, width: Length, viewport: Viewport) -> Lines:
+        """How many lines it takes. Where the width moves, its span ends where that number would change."""
+        if not self.text:
+            return Lines(0, False)
+        parts = self.parts(viewport)
+        unit: Length = 1.0 if parts.unit is None else worked_out(parts.unit, viewport, 0.0)
+        room = value(width) / (value(unit) or 1.0)
+        found = _filled(parts, room)
+        widens = _slope(width) - _slope(unit) * room
+        if widens:
+            threshold = (_wider if widens > 0 else _narrower)(parts, room, found)
+            if threshold is not None:
+                # Asked for its sake: the comparison shortens the span.
+                _ = width - unit * threshold >= -SLACK_PX
+        return found
+
+    def line_starts(self, width: Length, viewport: Viewport) -> list[tuple[int, int]]:
+        """First and last part of each line."""
+        parts = self.parts(viewport)
+        unit: Length = 1.0 if parts.unit is None else worked_out(parts.unit, viewport, 0.0)
+        if type(width) is Linear:
+            width.span.ends_within(1)
+        return list(_lines_of(parts, value(width) / (value(unit) or 1.0)))
+
+    def part_of(self, index: int) -> int:
+        """Which part a character stands in."""
+        return bisect_right(self._breaks, index)
+
+
+def _lines_of(parts: Parts, room: float) -> list[tuple[int, int]]:
+    lines = []
+    first, offset = 0, 0.0
+    seen, count = parts.seen, len(parts.seen)
+    while first < count:
+        behind = bisect_right(seen, offset + room + SLACK_PX, first)
+        last = max(behind - 1, first)
+        lines.append((first, last))
+        offset = parts.ends[last]
+        first = last + 1
+    return lines
+
+
+def _filled(parts: Parts, room: float) -> Lines:
+    lines = _lines_of(parts, room)
+    return Lines(len(lines), any(parts.within_word[last] for _, last in lines[:-1]))
+
+
+def _wider(parts: Parts, room: float, found: Lines) -> float | None:
+    """The nearest greater width from which on the lines are others."""
+    while found.number > 1:
+        lines = _lines_of(parts, room)
+        starts = [0.0, *(parts.ends[last] for _, last in lines)]
+        room = min(parts.seen[last + 1] - start for (_, last), start in zip(lines[:-1], starts, strict=False))
+        if _filled(parts, room) != found:
+            return room
+    return None
+
+
+def _narrower(parts: Parts, room: float, found: Lines) -> float | None:
+    """The least width from which on the lines are these."""
+    while room > parts.longest:
+        lines = _lines_of(parts, room)
+        starts = [0.0, *(parts.ends[last] for _, last in lines)]
+        room = max(parts.seen[last] - start for (_, last), start in zip(lines, starts, strict=False))
+        if _filled(parts, room - 2 * SLACK_PX) != found:
+            return room
+        room -= 2 * SLACK_PX
+    return None
+
+
+def _slope(length: Length) -> float:
+    return length.slope if type(length) is Linear else 0.0
+
+
+class Extents(NamedTuple):
+    """How far a line box reaches above and below its baseline, in px."""
+
+    above: float
+    below: float
+
+
+def extents(kind: Type, faces: Faces, viewport: Viewport, fonts: frozenset[object] = frozenset()) -> Extents:
+    """Of an inline box (CSS Inline 3, 5.1): with a line height, half the leading above, rounded down to whole px as
+    browsers do; without, as the fonts say that draw in it."""
+    size = value(worked_out(kind.size, viewport, 0.0))
+    primary = faces.primary(kind.face, kind.weight, kind.italic)
+    if primary is None:
+        ascent, descent, gap = round(0.9 * size), round(0.25 * size), 0
+    else:
+        ascent, descent, gap = (
+            round(share * size) for share in (primary.data.ascent, primary.data.descent, primary.data.line_gap)
+        )
+    if kind.line_height is None:
+        above, below = ascent + gap / 2, descent + gap / 2
+        for font in fonts:
+            data = font.data  # type: ignore[attr-defined]
+            above, below = max(above, float(round(data.ascent * size))), max(below, float(round(data.descent * size)))
+        return Extents(above, below)
+    height = value(worked_out(kind.line_height, viewport, 0.0))
+    leading = floor((height - ascent - descent) / 2)
+    return Extents(ascent + leading, height - ascent - leading)
