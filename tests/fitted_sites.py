@@ -5,6 +5,7 @@ from __future__ import annotations
 import random
 from typing import Any
 
+from upper_rim.core.exchange.pages_in import digest
 from upper_rim.core.model.check import broken_references, roles_of
 from upper_rim.core.model.items import (
     BackToTop,
@@ -54,7 +55,6 @@ from upper_rim.core.model.styling import Declaration, RoleDefault
 from upper_rim.core.model.values import Words
 
 from .core.generated import CONTENT, CONTENTS, SPLICE
-from upper_rim.core.exchange.pages_in import digest
 
 VOCABULARY: dict[str, list[str]] = {
     "en": ["Fares", "Harbours", "Island guide", "Timetable", "Book", "Travelling with us", "Lost & found", "News", "A–Z", "Half-price days", "Waffle", "AVATAR To Yo"],
@@ -170,7 +170,9 @@ class FittedMaker:
         return node.replaced(styles=self._declared(roles_of(node), most))
 
     def _piece(self, kind: type[Piece], node: str, rows: int) -> Piece:
-        made = kind(id=node, name="P", rows=tuple(self._row(kind) for _ in range(rows)), reach=(ReachRule(id=f"rr-{node}"),))  # type: ignore[call-arg]
+        made = kind(
+            id=node, name="P", rows=tuple(self._row(kind) for _ in range(rows)), reach=(ReachRule(id=f"rr-{node}"),)
+        )  # type: ignore[call-arg]
         return self._dressed(made, 2)  # type: ignore[no-any-return]
 
     def _row(self, kind: type[Piece]) -> Row:
@@ -179,7 +181,9 @@ class FittedMaker:
         columns: tuple[Columns, ...] = ()
         if kind is Footer:
             columns = tuple(
-                Columns(band=band.id, count=chance.randrange(1, 4)) for band in self._bands[:-1] if chance.random() < 0.6
+                Columns(band=band.id, count=chance.randrange(1, 4))
+                for band in self._bands[:-1]
+                if chance.random() < 0.6
             )
         row = Row(
             id=self.new_id("rw"),

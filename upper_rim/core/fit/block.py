@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 
-from .amount import Relative, Viewport
+from .amount import Viewport
 from .boxes import Box, Frame, Intrinsic
 from .linear import Length, larger, smaller
 
@@ -31,28 +31,38 @@ class Block(Box):
             least, most = larger(asked.least, least), larger(asked.most, most)
         return Intrinsic(least, most)
 
-    def arranged(self, width: Length, height: Length | None, viewport: Viewport) -> Frame:
-        start = self.edge("inline_start", viewport, width)
-        top, bottom = self.edge("block_start", viewport, width), self.edge("block_end", viewport, width)
-        room = width - start - self.edge("inline_end", viewport, width)
-        y, pending, placed = top, 0.0, []
+    def arranged(self, width: Length, height: Length | None, viewport: Viewport, of: Length) -> Frame:
+        start = self.edge("inline_start", viewport, of)
+        top, bottom = self.edge("block_start", viewport, of), self.edge("block_end", viewport, of)
+        room = width - start - self.edge("inline_end", viewport, of)
+        y, pending = top, _NOTHING
+        placed: list[tuple[Length, Length, Frame]] = []
         baseline: Length | None = None
         at_top = not self.contains_margins and _is_none(top)
         for kid in self.within:
             kid_width = kid.filling(viewport, room)
-            before = kid.margin_at("block_start", viewport, room)
+            before = kid.block_margin("block_start", viewport, room)
             y = y + (0.0 if at_top else _collapsed(pending, before))
             stretched = height - top - bottom if self.fills and height is not None else None
-            frame = kid.lay_out(kid_width, viewport, stretched)
+            frame = kid.lay_out(kid_width, viewport, room, stretched)
             placed.append((start + _offset(kid, kid_width, room, viewport), y, frame))
             if baseline is None and frame.baseline is not None:
                 baseline = y + frame.baseline
             y = y + frame.height
-            pending = kid.margin_at("block_end", viewport, room)  # type: ignore[assignment]
+            pending = kid.block_margin("block_end", viewport, room)
             at_top = False
         through = not self.contains_margins and _is_none(bottom) and height is None
         content_height = y + (0.0 if through else pending) + bottom
         return Frame(self, width, content_height if height is None else height, tuple(placed), 1, False, baseline)
+
+    def block_margin(self, side: str, viewport: Viewport, of: Length) -> Length:
+        """Its own margin, and that of its first or last kid where nothing keeps them apart."""
+        own = self.margin_at(side, viewport, of)
+        closed = self.contains_margins or not self.within or (side == "block_end" and self.height is not None)
+        if closed or not _is_none(self.edge(side, viewport, of)):
+            return own
+        kid = self.within[0 if side == "block_start" else -1]
+        return _collapsed(own, kid.block_margin(side, viewport, of))
 
     def overhang(self, frame: Frame) -> Length:
         """By how much what it holds is higher than it is itself."""
@@ -60,6 +70,9 @@ class Block(Box):
             return 0.0
         _, y, last = frame.kids[-1]
         return y + last.height - frame.height
+
+
+_NOTHING: Length = 0.0
 
 
 def _offset(kid: Box, width: Length, room: Length, viewport: Viewport) -> Length:
@@ -93,9 +106,6 @@ class Void(Box):
     def content(self, viewport: Viewport) -> Intrinsic:
         return Intrinsic(self.inner_width, self.inner_width)
 
-    def arranged(self, width: Length, height: Length | None, viewport: Viewport) -> Frame:
-        own = self.inner_height + self.block_edges(viewport, width)
+    def arranged(self, width: Length, height: Length | None, viewport: Viewport, of: Length) -> Frame:
+        own = self.inner_height + self.block_edges(viewport, of)
         return Frame(self, width, own if height is None else height, (), 1, False, None)
-
-
-__all__ = ["Block", "Relative", "Void"]

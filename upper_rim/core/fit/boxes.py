@@ -95,16 +95,17 @@ class Box:
         """Intrinsic sizes of what it holds."""
         raise NotImplementedError
 
-    def arranged(self, width: Length, height: Length | None, viewport: Viewport) -> Frame:
-        """Lays out what it holds. `height`: the border box's, where it is definite."""
+    def arranged(self, width: Length, height: Length | None, viewport: Viewport, of: Length) -> Frame:
+        """Lays out what it holds. `height`: the border box's, where it is definite; `of`: the containing block's width."""
         raise NotImplementedError
 
-    def wanted(self, viewport: Viewport) -> Intrinsic:
-        """Intrinsic sizes of the border box, before its own width and limits count."""
+    def wanted(self, viewport: Viewport, of: Length = 0.0) -> Intrinsic:
+        """Intrinsic sizes of the border box, before its own width and limits count. `of`: what its padding's percentages
+        are of, where that is known."""
         if self._wanted is not None:
             return self._wanted
         inner = self.content(viewport)
-        around = self.inline_edges(viewport, 0.0)
+        around = self.inline_edges(viewport, of)
         found = Intrinsic(inner.least + around, inner.most + around)
         if self.stays:
             self._wanted = found
@@ -130,8 +131,8 @@ class Box:
             return None
         return worked_out(amount, viewport, 0.0)
 
-    def lay_out(self, width: Length, viewport: Viewport, height: Length | None = None) -> Frame:
-        """`height`: where what holds it says so (stretched, or a percentage)."""
+    def lay_out(self, width: Length, viewport: Viewport, of: Length, height: Length | None = None) -> Frame:
+        """`of`: the containing block's width; `height`: where what holds it says so (stretched, or a percentage)."""
         kept = self.stays and type(width) is float and (height is None or type(height) is float)
         if kept:
             frame = self._frames.get((width, height))  # type: ignore[arg-type]
@@ -139,14 +140,14 @@ class Box:
                 return frame
         own = self.height
         if own is not None and not (type(own) is Relative and own.has_percent):
-            height = larger(worked_out(own, viewport, 0.0), self.block_edges(viewport, width))
+            height = larger(worked_out(own, viewport, 0.0), self.block_edges(viewport, of))
         if height is not None:
             height = self.limited_height(height, viewport)
-        frame = self.arranged(width, height, viewport)
+        frame = self.arranged(width, height, viewport, of)
         if height is None:
             limited = self.limited_height(frame.height, viewport)
             if limited is not frame.height:
-                frame = self.arranged(width, limited, viewport)
+                frame = self.arranged(width, limited, viewport, of)
         if kept:
             self._frames[width, height] = frame  # type: ignore[index]
         return frame
@@ -197,6 +198,10 @@ class Box:
         """Auto counts as 0."""
         margin = getattr(self.margin, side)
         return 0.0 if margin is None else worked_out(margin, viewport, of)
+
+    def block_margin(self, side: str, viewport: Viewport, of: Length) -> Length:
+        """The margin that takes part in collapsing (CSS 2, 8.3.1)."""
+        return self.margin_at(side, viewport, of)
 
     def inline_margins(self, viewport: Viewport, of: Length) -> Length:
         if self.margin is NONE:

@@ -47,6 +47,8 @@ class FontData:
                 else (hhea.ascent, -hhea.descent, hhea.lineGap)
             )
         )
+        self.average = max(0, os2.xAvgCharWidth) / self.upem
+        self.widest = hhea.advanceWidthMax / self.upem
         self._fonts: dict[int, uharfbuzz.Font] = {}
 
     def at_weight(self, weight: int) -> uharfbuzz.Font:
@@ -181,6 +183,8 @@ class Advances(NamedTuple):
 
 UNKNOWN_EM = 0.55
 """Assumed advance of a character that no face of the site's draws."""
+_CURSIVE = frozenset({"Adlm", "Arab", "Mand", "Mong", "Nkoo", "Phag", "Rohg", "Syrc"})
+"""Scripts whose letters are joined: browsers space their words only (CSS Text 4, 9.2.3)."""
 _NO_LIGATURES = {"liga": False, "clig": False}
 
 
@@ -206,7 +210,8 @@ def advances(text: str, faces: Faces, face: str, weight: int, italic: bool, spac
         unit = run.font.data.upem * SCALE
         for info, position in zip(buffer.glyph_infos, buffer.glyph_positions, strict=True):
             em[run.start + info.cluster] += position.x_advance / unit
-            starts[run.start + info.cluster] = 1
+            spaced_out = run.script not in _CURSIVE or text[run.start + info.cluster] == " "
+            starts[run.start + info.cluster] = 1 if spaced_out else 0
     return Advances(tuple(em), tuple(starts), frozenset(fonts), missing)
 
 

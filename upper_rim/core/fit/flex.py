@@ -54,10 +54,10 @@ class Flex(Box):
             least = least if self.wraps else least + gaps
         return Intrinsic(least, most)
 
-    def arranged(self, width: Length, height: Length | None, viewport: Viewport) -> Frame:
-        start = self.edge("inline_start", viewport, width)
-        room = width - start - self.edge("inline_end", viewport, width)
-        top, bottom = self.edge("block_start", viewport, width), self.edge("block_end", viewport, width)
+    def arranged(self, width: Length, height: Length | None, viewport: Viewport, of: Length) -> Frame:
+        start = self.edge("inline_start", viewport, of)
+        room = width - start - self.edge("inline_end", viewport, of)
+        top, bottom = self.edge("block_start", viewport, of), self.edge("block_end", viewport, of)
         inner = None if height is None else height - top - bottom
         if self.direction == "column":
             placed, used, lines = self._column(room, inner, viewport)
@@ -74,37 +74,35 @@ class Flex(Box):
     ) -> tuple[list[tuple[Length, Length, Frame]], Length, int]:
         gap, row_gap = worked_out(self.column_gap, viewport, room), worked_out(self.row_gap, viewport, 0.0)
         lines = self._lines(room, gap, viewport)
+        flexed = [_flexed(line, room, gap) for line in lines]
+        laid_out = [
+            [sized.box.lay_out(width, viewport, room) for sized, width in zip(line, widths, strict=True)]
+            for line, widths in zip(lines, flexed, strict=True)
+        ]
+        heights = [self._height(frames, viewport, room) for frames in laid_out]
+        used: Length = row_gap * max(0, len(lines) - 1)
+        for high in heights:
+            used = used + high
+        if inner is not None and not self.wraps:
+            heights = [inner for _ in heights]
+        elif inner is not None and lines and inner > used:
+            # Lines share what is left of the height (8.4).
+            heights = [high + (inner - used) / len(lines) for high in heights]
         placed: list[tuple[Length, Length, Frame]] = []
         y: Length = 0.0
-        for number, line in enumerate(lines):
-            widths = _flexed(line, room, gap)
-            frames = [sized.box.lay_out(width, viewport) for sized, width in zip(line, widths, strict=True)]
-            high: Length = 0.0
-            for frame in frames:
-                high = larger(frame.height + frame.box.block_margins(viewport, room), high)
-            if inner is not None and not self.wraps:
-                high = inner
-            y = y + (row_gap if number else 0.0)
+        for line, widths, frames, high in zip(lines, flexed, laid_out, heights, strict=True):
             for x, frame in zip(self._places(line, widths, room, gap, viewport), frames, strict=True):
                 placed.append((x, *self._across(frame, y, high, viewport, room)))
-            y = y + high
-        if inner is not None and self.wraps and lines:
-            spare = inner - y
-            if spare > 0:
-                y, placed = y + spare, self._stretched(placed, lines, spare)
-        return placed, y, len(lines)
+            y = y + high + row_gap
+        return placed, used, len(lines)
 
-    def _stretched(
-        self, placed: list[tuple[Length, Length, Frame]], lines: list[list[_Sized]], spare: Length
-    ) -> list[tuple[Length, Length, Frame]]:
-        """Lines share what is left of the height (CSS Flexible Box 1, 8.4)."""
-        share, moved, at = spare / len(lines), [], 0
-        for number, line in enumerate(lines):
-            for x, y, frame in placed[at : at + len(line)]:
-                within = {"center": share / 2, "end": share}.get(frame.box.align_self or self.align, 0.0)
-                moved.append((x, y + share * number + within, frame))
-            at += len(line)
-        return moved
+    @staticmethod
+    def _height(frames: list[Frame], viewport: Viewport, room: Length) -> Length:
+        """A line's cross size (9.4)."""
+        high: Length = 0.0
+        for frame in frames:
+            high = larger(frame.height + frame.box.block_margins(viewport, room), high)
+        return high
 
     def _lines(self, room: Length, gap: Length, viewport: Viewport) -> list[list[_Sized]]:
         """Collects items into lines (9.3)."""
@@ -127,7 +125,7 @@ class Flex(Box):
         """Flex base size, hypothetical main size and limits (9.2, and 4.5 for the automatic least size)."""
         edges = kid.inline_edges(viewport, room)
         definite = None if kid.width is None else larger(worked_out(kid.width, viewport, room), edges)
-        wanted = kid.wanted(viewport)
+        wanted = kid.wanted(viewport, room)
         if kid.basis is not None:
             base = larger(worked_out(kid.basis, viewport, room), edges)
         else:
@@ -176,7 +174,7 @@ class Flex(Box):
         spare = high - frame.height - box.block_margins(viewport, room)
         if align == "stretch" and box.height is None:
             stretched = box.limited_height(frame.height + spare, viewport) if spare > 0 else frame.height
-            return y + before, box.lay_out(frame.width, viewport, stretched) if spare > 0 else frame
+            return y + before, box.lay_out(frame.width, viewport, room, stretched) if spare > 0 else frame
         if align == "center":
             before = before + spare / 2
         elif align == "end":
@@ -192,7 +190,7 @@ class Flex(Box):
         for number, kid in enumerate(self.within):
             align = kid.align_self or self.align
             width = kid.filling(viewport, room) if align == "stretch" else kid.fitting(viewport, room)
-            frame = kid.lay_out(width, viewport)
+            frame = kid.lay_out(width, viewport, room)
             y = y + (gap if number else 0.0) + kid.margin_at("block_start", viewport, room)
             spare = room - width - kid.inline_margins(viewport, room)
             x = kid.margin_at("inline_start", viewport, room)
@@ -203,20 +201,20 @@ class Flex(Box):
             spare = inner - y
             growing = sum(kid.grow for kid in self.within)
             if growing and spare > 0:
-                placed = self._grown(placed, spare / growing, viewport)
+                placed = self._grown(placed, spare / growing, viewport, room)
             elif self.justify in {"center", "end"}:
                 shift = spare / 2 if self.justify == "center" else spare
                 placed = [(x, at + shift, frame) for x, at, frame in placed]
         return placed, y, 1
 
     def _grown(
-        self, placed: list[tuple[Length, Length, Frame]], share: Length, viewport: Viewport
+        self, placed: list[tuple[Length, Length, Frame]], share: Length, viewport: Viewport, room: Length
     ) -> list[tuple[Length, Length, Frame]]:
         moved: list[tuple[Length, Length, Frame]] = []
         down: Length = 0.0
         for x, y, frame in placed:
             more = share * frame.box.grow
-            grown = frame.box.lay_out(frame.width, viewport, frame.height + more)
+            grown = frame.box.lay_out(frame.width, viewport, room, frame.height + more)
             moved.append((x, y + down, grown))
             down = down + more
         return moved

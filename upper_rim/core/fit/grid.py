@@ -62,10 +62,10 @@ class Grid(Box):
             found = larger(one.least, found)
         return found
 
-    def arranged(self, width: Length, height: Length | None, viewport: Viewport) -> Frame:
-        start = self.edge("inline_start", viewport, width)
-        room = width - start - self.edge("inline_end", viewport, width)
-        top, bottom = self.edge("block_start", viewport, width), self.edge("block_end", viewport, width)
+    def arranged(self, width: Length, height: Length | None, viewport: Viewport, of: Length) -> Frame:
+        start = self.edge("inline_start", viewport, of)
+        room = width - start - self.edge("inline_end", viewport, of)
+        top, bottom = self.edge("block_start", viewport, of), self.edge("block_end", viewport, of)
         sizes = self.track_sizes(room, viewport)
         count = len(sizes)
         placed: list[tuple[Length, Length, Frame]] = []
@@ -73,7 +73,7 @@ class Grid(Box):
         rows = [self.within[at : at + count] for at in range(0, len(self.within), count)] if count else []
         for number, row in enumerate(rows):
             y = y + (self.row_gap if number else 0.0)
-            frames = [cell.lay_out(cell.filling(viewport, size), viewport) for cell, size in zip(row, sizes, strict=False)]  # fmt: skip
+            frames = [cell.lay_out(cell.filling(viewport, size), viewport, size) for cell, size in zip(row, sizes, strict=False)]  # fmt: skip
             high: Length = 0.0
             for frame, size in zip(frames, sizes, strict=False):
                 high = larger(frame.height + frame.box.block_margins(viewport, size), high)
@@ -94,7 +94,7 @@ class Grid(Box):
         before = cell.margin_at("block_start", viewport, size)
         align = cell.align_self or self.align
         if align == "stretch" and cell.height is None and spare > 0:
-            frame = cell.lay_out(frame.width, viewport, cell.limited_height(frame.height + spare, viewport))
+            frame = cell.lay_out(frame.width, viewport, size, cell.limited_height(frame.height + spare, viewport))
         elif align == "center":
             before = before + spare / 2
         elif align == "end":

@@ -3,28 +3,23 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 
 from .amount import Relative, Viewport, worked_out
 from .boxes import Box, Frame, Intrinsic
 from .faces import Faces
-from .linear import Length, larger, value
-from .text import OBJECT, Paragraph, Type, extents
+from .linear import Length, larger
+from .text import Extents, Paragraph, Type, extents
 
 
 @dataclass(slots=True, eq=False)
 class Inline(Box):
-    """A block container that holds lines. `type` is its own: that of the strut. `atoms` stand in the paragraph where it
-    has `OBJECT`; each is as wide as its content."""
+    """A block container that holds lines of text. `type` is its own: that of the strut."""
 
     paragraph: Paragraph | None = None
     type: Type | None = None
     faces: Faces | None = None
     breaks: bool = True
-    atoms: list[Box] = field(default_factory=list)
-
-    def kids(self) -> Iterator[Box]:
-        return iter(self.atoms)
 
     def holds_still(self) -> bool:
         assert self.paragraph is not None and self.type is not None
@@ -35,29 +30,27 @@ class Inline(Box):
         least, most = self.paragraph.widths(viewport)
         return Intrinsic(least if self.breaks else most, most)
 
-    def arranged(self, width: Length, height: Length | None, viewport: Viewport) -> Frame:
+    def arranged(self, width: Length, height: Length | None, viewport: Viewport, of: Length) -> Frame:
         assert self.paragraph is not None and self.type is not None and self.faces is not None
-        top = self.edge("block_start", viewport, width)
-        room = width - self.inline_edges(viewport, width)
+        top = self.edge("block_start", viewport, of)
+        room = width - self.inline_edges(viewport, of)
         strut = extents(self.type, self.faces, viewport, self._fallbacks())
         if not self.paragraph.text:
-            whole = top + self.edge("block_end", viewport, width)
+            whole = top + self.edge("block_end", viewport, of)
             return Frame(self, width, whole if height is None else height, (), 0, False, None)
         if self.breaks:
             count, divides = self.paragraph.lines(room, viewport)
         else:
             count, divides = 1, False
-        placed: list[tuple[Length, Length, Frame]] = []
         first = strut.above
         if self._is_plain():
             line_height = self.type.line_height
             one = strut.above + strut.below if line_height is None else worked_out(line_height, viewport, 0.0)
             inside: Length = one * count
         else:
-            inside, first = self._mixed(room, viewport, placed)
-        whole = inside + self.block_edges(viewport, width)
-        baseline = top + first
-        return Frame(self, width, whole if height is None else height, tuple(placed), count, divides, baseline)
+            inside, first = self._mixed(room, viewport, strut)
+        whole = inside + self.block_edges(viewport, of)
+        return Frame(self, width, whole if height is None else height, (), count, divides, top + first)
 
     def _fallbacks(self) -> frozenset[object]:
         assert self.paragraph is not None
@@ -67,43 +60,63 @@ class Inline(Box):
         """Whether all lines are equally high: nothing on them differs from the strut in size or height."""
         assert self.paragraph is not None and self.type is not None
         own = self.type
-        return not self.atoms and all(
+        return all(
             run.type.size == own.size and run.type.line_height == own.line_height and run.type.face == own.face
             for run in self.paragraph.runs
         )
 
-    def _mixed(
-        self, room: Length, viewport: Viewport, placed: list[tuple[Length, Length, Frame]]
-    ) -> tuple[Length, float]:
+    def _mixed(self, room: Length, viewport: Viewport, strut: Extents) -> tuple[Length, float]:
         """Each line as high as what stands on it needs (CSS 2, 10.8.1). Gives the height, and the first baseline."""
         assert self.paragraph is not None and self.type is not None and self.faces is not None
-        strut = extents(self.type, self.faces, viewport, self._fallbacks())
-        reach: dict[int, list[tuple[Length, Length]]] = {}
-        at, atoms = 0, iter(self.atoms)
+        reach: dict[int, list[Extents]] = {}
+        at = 0
         for run in self.paragraph.runs:
             own = extents(run.type, self.faces, viewport)
-            for offset, char in enumerate(run.text):
-                part = self.paragraph.part_of(at + offset)
-                if char == OBJECT:
-                    atom = next(atoms)
-                    frame = atom.lay_out(atom.fitting(viewport, room), viewport)
-                    rise = frame.height if frame.baseline is None else frame.baseline
-                    placed.append((atom.margin_at("inline_start", viewport, room), 0.0, frame))
-                    reach.setdefault(part, []).append((rise, frame.height - rise))
-                elif run.type != self.type:
-                    reach.setdefault(part, []).append((own.above, own.below))
+            for part in range(self.paragraph.part_of(at), self.paragraph.part_of(at + len(run.text) - 1) + 1):
+                reach.setdefault(part, []).append(own)
             at += len(run.text)
-        lines = self.paragraph.line_starts(room, viewport) if self.breaks else [(0, len(reach) + 10_000)]
-        total: Length = 0.0
-        first = strut.above
+        lines = self.paragraph.line_starts(room, viewport) if self.breaks else [(0, len(self.paragraph.text))]
+        total, first = 0.0, strut.above
         for number, (start, end) in enumerate(lines):
-            above: Length = strut.above
-            below: Length = strut.below
-            for part, tall in reach.items():
-                if start <= part <= end:
-                    for up, down in tall:
-                        above, below = larger(up, above), larger(down, below)
-            if number == 0:
-                first = value(above)
-            total = total + above + below
+            tall = [strut, *(one for part, found in reach.items() if start <= part <= end for one in found)]
+            above, below = max(one.above for one in tall), max(one.below for one in tall)
+            first = above if number == 0 else first
+            total += above + below
         return total, first
+
+
+@dataclass(slots=True, eq=False)
+class Around(Box):
+    """A block container whose only line holds an atomic inline (CSS 2, 10.8.1)."""
+
+    type: Type | None = None
+    faces: Faces | None = None
+    atom: Box | None = None
+
+    def kids(self) -> Iterator[Box]:
+        assert self.atom is not None
+        return iter((self.atom,))
+
+    def holds_still(self) -> bool:
+        assert self.type is not None
+        return type(self.type.line_height) is not Relative and type(self.type.size) is not Relative
+
+    def content(self, viewport: Viewport) -> Intrinsic:
+        assert self.atom is not None
+        return self.atom.contribution(viewport)
+
+    def arranged(self, width: Length, height: Length | None, viewport: Viewport, of: Length) -> Frame:
+        assert self.atom is not None and self.type is not None and self.faces is not None
+        room = width - self.inline_edges(viewport, of)
+        strut = extents(self.type, self.faces, viewport)
+        frame = self.atom.lay_out(self.atom.fitting(viewport, room), viewport, room)
+        before = self.atom.margin_at("block_start", viewport, room)
+        after = self.atom.margin_at("block_end", viewport, room)
+        rise = before + (frame.height if frame.baseline is None else frame.baseline)
+        above = larger(rise, strut.above)
+        below = larger(before + frame.height + after - rise, strut.below)
+        top = self.edge("block_start", viewport, of)
+        x = self.edge("inline_start", viewport, of) + self.atom.margin_at("inline_start", viewport, room)
+        whole = above + below + self.block_edges(viewport, of)
+        kids = ((x, top + above - rise + before, frame),)
+        return Frame(self, width, whole if height is None else height, kids, 1, False, top + above)

@@ -32,16 +32,15 @@ from ..model.items import (
 from ..model.opening import days_in_words
 from ..model.phrases import phrase
 from ..model.site import Entry, drawer_width
-from .amount import Amount, Relative, amount, times
+from .amount import Amount, amount, times
 from .block import Block, Void
 from .boxes import Box, Sides
 from .flex import Flex
-from .inline import Inline
-from .replaced import Replaced
+from .replaced import Field, Replaced
 from .rich import rich_box
 from .setting import Setting
 from .styles import BoxStyle
-from .text import OBJECT, Run, Type
+from .text import Run, Type
 
 WHOLE = amount("100%", 16.0)
 TARGET_PX = 44.0
@@ -169,14 +168,10 @@ def _menu(item: MenuItem, setting: Setting) -> Box:
     below = drawer_width(item, setting.site)
     within: list[Box]
     if below is not None and is_drawer(item, setting):
-        opener = menu_button(item, setting)
-        runs = [Run(OBJECT, own.type)]
-        width = opener.contribution(_NOWHERE).most
-        within = [setting.lines(runs, own.type, part="opening", atoms=[opener], atom_widths=[_plain(width)])]
+        within = [setting.around(menu_button(item, setting), own.type)]
     else:
         within = [entry_row(menu.entries, item, entry, setting)]
-    nav = Block(node=item.id, within=within, **own.over()).settle()
-    return nav if below is None else Block(part="wrapper", within=[nav]).settle()
+    return Block(node=item.id, within=within, **own.over()).settle()
 
 
 def is_drawer(item: MenuItem, setting: Setting) -> bool:
@@ -260,7 +255,7 @@ def _posts(item: Posts, setting: Setting) -> Box:
         link = Flex(part="entry", align="center", within=_labelled(title, entry.type, setting), **entry.over()).settle()
         within: list[Box] = [link]
         if item.dates_shown and date:
-            small = own.type._replace(size=times(own.type.size, 0.85), line_height=_scaled(own.type, 0.85))
+            small = own.type.at_size(times(own.type.size, 0.85))
             day = setting.lines(
                 [Run(date, small)], small, part="date", breaks=False,
                 padding=Sides(inline_start=12.0), margin=Sides(inline_start=None),
@@ -268,11 +263,6 @@ def _posts(item: Posts, setting: Setting) -> Box:
             within.append(day)
         lines.append(Flex(part="line", align="center", within=within).settle())
     return _titled(item.id, setting.words(item.words, item.id), own, lines, setting)
-
-
-def _scaled(kind: Type, factor: float) -> Amount | None:
-    """The line height of a smaller text that inherits a unitless one."""
-    return None if kind.line_height is None else times(kind.line_height, factor)
 
 
 def _contact(item: Contact, setting: Setting) -> Box:
@@ -290,11 +280,10 @@ def _contact(item: Contact, setting: Setting) -> Box:
     return Block(node=item.id, within=lines, **own.over()).settle()
 
 
-def _linked_line(text: str, own: BoxStyle, link: BoxStyle, setting: Setting) -> Inline:
+def _linked_line(text: str, own: BoxStyle, link: BoxStyle, setting: Setting) -> Box:
     """A line with a link that is at least 24 px high, as a box of its own in it."""
     atom = setting.lines([Run(text, link.type)], link.type, part="link", **link.over(min_height=24.0))
-    width = _plain(atom.contribution(_NOWHERE).most)
-    return setting.lines([Run(OBJECT, own.type)], own.type, part="line", atoms=[atom], atom_widths=[width])
+    return setting.around(atom, own.type)
 
 
 def _social(item: SocialRow, setting: Setting) -> Box:
@@ -340,27 +329,22 @@ def _map(item: MapItem, setting: Setting) -> Box:
     atom = Flex(
         part="link", wraps=True, align="center", column_gap=8.0, within=parts, **link.over(min_height=24.0)
     ).settle()  # fmt: skip
-    width = _plain(atom.contribution(_NOWHERE).most)
-    line = setting.lines([Run(OBJECT, own.type)], own.type, part="line", atoms=[atom], atom_widths=[width])
-    return Block(node=item.id, within=[image, line], **own.over()).settle()
+    return Block(node=item.id, within=[image, setting.around(atom, own.type)], **own.over()).settle()
 
 
 def _search(item: SearchBox, setting: Setting) -> Box:
     own, field, icon = setting.part(item.id), setting.within(item.id, "field"), setting.within(item.id, "icon")
-    entry = Replaced(
-        part="field", grow=1.0, natural=(180.0, _line_px(field)), **field.over(width=180.0, max_width=WHOLE)
-    ).settle()  # fmt: skip
+    entry = _field(field, setting, grow=1.0, width=180.0, max_width=WHOLE)  # fmt: skip
     press = icon_link("", "none", 24.0, icon, "", setting)
     asking = Flex(part="asking", align="center", within=[entry, press]).settle()
     return Block(node=item.id, within=[asking], **own.over()).settle()
 
 
-def _line_px(style: BoxStyle) -> float:
-    height = style.type.line_height
-    size = style.type.size
-    if isinstance(height, float):
-        return height
-    return 1.2 * size if isinstance(size, float) else 20.0
+def _field(style: BoxStyle, setting: Setting, *, lines: int = 1, grow: float = 0.0, **base: Any) -> Box:
+    made = Field(
+        part="field", type=style.type, faces=setting.measurer.faces, lines=lines, grow=grow, **style.over(**base)
+    )
+    return made.settle()
 
 
 def _form(item: Form, setting: Setting) -> Box:
@@ -387,11 +371,9 @@ def _form_line(field: FormField, node: str, own: BoxStyle, setting: Setting) -> 
         return Flex(
             node=field.id, part="field-line", align="center", row_gap=8.0, column_gap=8.0, width=WHOLE, within=[box, label]
         ).settle()  # fmt: skip
-    least = 112.0 if field.kind == "long" else 0.0
-    lines = 5 if field.kind == "long" else 1
-    entry = Replaced(
-        part="field", natural=(0.0, max(least, lines * _line_px(control))), **{**control.over(), "width": WHOLE}
-    ).settle()  # fmt: skip
+    long = field.kind == "long"
+    # Only what a style says is stronger than the least height of several lines.
+    entry = _field(control, setting, lines=5 if long else 1, **({"min_height": 112.0} if long else {}), width=WHOLE)
     return Flex(
         node=field.id, part="field-line", direction="column", row_gap=4.0, width=WHOLE, within=[label, entry]
     ).settle()  # fmt: skip
@@ -405,7 +387,7 @@ def _picture_list(item: PictureList, setting: Setting) -> Box:
         _, page = setting.links.resolve(link.target, setting.language)
         title = setting.words(link.words, link.id) or (page.title if page else "")
         second = setting.words(link.second, link.id)
-        small = entry.type._replace(size=times(entry.type.size, 0.85), line_height=_scaled(entry.type, 0.85))
+        small = entry.type.at_size(times(entry.type.size, 0.85))
         within = [*_labelled(title, entry.type, setting), *_labelled(second, small, setting)]
         lead = Flex(
             node=link.id, part="entry", direction="column", align="start", justify="center", grow=1.0, within=within, **entry.over()
@@ -435,15 +417,3 @@ def _shows_pictures(item: PictureList, setting: Setting) -> bool:
     bands = {band.id: band.from_px for band in setting.site.bands}
     from_px = bands.get(item.pictures_from or "", 0)
     return from_px == 0 or bands.get(setting.band or "", 0) >= from_px
-
-
-def _plain(length: Any) -> float:
-    return float(length.at) if hasattr(length, "at") else float(length)
-
-
-from .amount import Viewport  # noqa: E402
-
-_NOWHERE = Viewport(1280.0, 800.0)
-"""For the content size of boxes that stand in a line, which do not depend on the viewport."""
-
-__all__ = ["Relative", "icon_link", "is_drawer", "item_box", "label_of"]

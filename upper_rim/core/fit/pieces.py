@@ -9,7 +9,7 @@ from .block import Block
 from .boxes import Box, Sides
 from .flex import Flex
 from .grid import Grid, Track
-from .items import WHOLE, item_box
+from .items import item_box
 from .setting import Setting
 
 CLOSE_PX = 44.0
@@ -22,7 +22,7 @@ def piece_box(piece: Piece, setting: Setting) -> Block:
     rows = [row_box(row, piece, setting) for row in piece.rows if setting.band not in row.hidden_in or not setting.band]
     base: dict[str, Any] = {}
     if isinstance(piece, Notice) and piece.closable:
-        base["padding"] = Sides(inline_end=CLOSE_PX)
+        base["padding"] = Sides(None, CLOSE_PX, None, None)
     made = Block(node=piece.id, within=rows, contains_margins=isinstance(piece, Float), **own.over(**base))
     made.settle()
     return made
@@ -32,27 +32,13 @@ def row_box(row: Row, piece: Piece, setting: Setting) -> Box:
     own = setting.part(row.id)
     sizes = own.over()
     if isinstance(piece, BottomBar):
-        sizes = own.over(height=float(piece.height_px))
-        sizes["padding"] = _unless_said(row, setting, sizes["padding"])
+        sizes = own.over(height=float(piece.height_px), padding=Sides(0.0, None, 0.0, None))
     if isinstance(piece, Sidebar) and setting.beside:
         sizes = own.over(width=float(piece.width_px or setting.site.sidebar_px))
     grid = _cells(row, piece, setting)
     return Block(
         node=row.id, part="row", within=[grid], contains_margins=False, fills=isinstance(piece, BottomBar), **sizes
     ).settle()  # fmt: skip
-
-
-def _unless_said(row: Row, setting: Setting, padding: Sides) -> Sides:
-    """A bottom bar's row has no padding but one that somebody has set."""
-    element = setting.styling.elements[row.id, "box"]
-
-    def kept(side: str, amount: Any) -> Any:
-        layer = setting.styling.resolve(element, f"padding-{side}", "rest", setting.band).source.layer
-        return 0.0 if layer in {"built-in", "initial"} else amount
-
-    return padding._replace(
-        block_start=kept("block-start", padding.block_start), block_end=kept("block-end", padding.block_end)
-    )
 
 
 def _cells(row: Row, piece: Piece, setting: Setting) -> Box:
@@ -87,6 +73,3 @@ def _cell(cell: Cell, setting: Setting, *, stretched: bool) -> Box:
         node=cell.id, part="cell", wraps=True, align="center", justify=align, row_gap=gap, column_gap=gap,
         align_self="stretch" if stretched else None, within=within, **own.over(),
     ).settle()  # fmt: skip
-
-
-__all__ = ["WHOLE", "piece_box", "row_box"]

@@ -1,12 +1,15 @@
-"""Pictures and form fields: boxes with a size of their own (CSS Images 3, 5.3; CSS Sizing 3, 5.2.2 and 5.1)."""
+"""Pictures and form fields: boxes with a size of their own (CSS Images 3, 5.3; CSS Sizing 3, 5.2.2)."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
+from math import ceil
 
-from .amount import Relative, Viewport
+from .amount import Relative, Viewport, worked_out
 from .boxes import Box, Frame, Intrinsic
-from .linear import Length
+from .faces import Faces
+from .linear import Length, value
+from .text import Type, extents
 
 
 @dataclass(slots=True, eq=False)
@@ -29,10 +32,49 @@ class Replaced(Box):
             return Intrinsic(self.inline_edges(viewport, 0.0) + self.inline_margins(viewport, 0.0), asked.most)
         return asked
 
-    def arranged(self, width: Length, height: Length | None, viewport: Viewport) -> Frame:
-        edges = self.inline_edges(viewport, width), self.block_edges(viewport, width)
+    def filling(self, viewport: Viewport, of: Length) -> Length:
+        """Its own width, not its container's (CSS 2, 10.3.4)."""
+        if self.width is None:
+            return self.limited_width(self.natural[0] + self.inline_edges(viewport, of), viewport, of)
+        return Box.filling(self, viewport, of)
+
+    def arranged(self, width: Length, height: Length | None, viewport: Viewport, of: Length) -> Frame:
+        edges = self.inline_edges(viewport, of), self.block_edges(viewport, of)
         own: Length = self.natural[1] + edges[1]
         if self.ratio:
             own = (width - edges[0]) / self.ratio + edges[1]
+        used = own if height is None else height
+        return Frame(self, width, used, (), 1, False, used)
+
+
+@dataclass(slots=True, eq=False)
+class Field(Box):
+    """A form field: so many lines high, as wide as it is told to be. By itself it is as wide as twenty characters of
+    its font (HTML Standard, 4.10.5.3.1 and 15.5.2)."""
+
+    type: Type | None = None
+    faces: Faces | None = None
+    lines: int = 1
+
+    def holds_still(self) -> bool:
+        assert self.type is not None
+        return type(self.type.size) is not Relative and type(self.type.line_height) is not Relative
+
+    def content(self, viewport: Viewport) -> Intrinsic:
+        assert self.type is not None and self.faces is not None
+        primary = self.faces.primary(self.type.face, self.type.weight, self.type.italic)
+        size = value(worked_out(self.type.size, viewport, 0.0))
+        if primary is None:
+            return Intrinsic(0.0, 10 * size)
+        average = primary.data.average * size
+        return Intrinsic(0.0, float(ceil(average * 20 + max(0.0, round(primary.data.widest * size) - average))))
+
+    def arranged(self, width: Length, height: Length | None, viewport: Viewport, of: Length) -> Frame:
+        assert self.type is not None and self.faces is not None
+        if self.type.line_height is not None:
+            line = worked_out(self.type.line_height, viewport, 0.0)
+        else:
+            line = sum(extents(self.type, self.faces, viewport))
+        own = line * self.lines + self.block_edges(viewport, of)
         used = own if height is None else height
         return Frame(self, width, used, (), 1, False, used)

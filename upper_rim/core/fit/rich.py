@@ -75,10 +75,7 @@ class _Reader(HTMLParser):
             case "em":
                 return current._replace(italic=True)
             case "sub" | "sup":
-                height = current.line_height
-                return current._replace(
-                    size=times(current.size, 0.75), line_height=None if height is None else times(height, 0.75)
-                )
+                return current.at_size(times(current.size, 0.75))
             case "a":
                 link = self._setting.within(self._node, "link").type
                 return link._replace(weight=max(link.weight, current.weight), italic=current.italic)

@@ -16,7 +16,7 @@ from ..style.pictures import Pictures
 from ..style.resolve import Element, Styling
 from .boxes import Box
 from .estimates import Estimates
-from .inline import Inline
+from .inline import Around, Inline
 from .styles import BoxStyle, box_style
 from .text import Measurer, Paragraph, Run, Type, transformed
 
@@ -80,18 +80,22 @@ class Setting:
         node: str = "",
         part: str = "text",
         breaks: bool = True,
-        atoms: Sequence[Box] = (),
-        atom_widths: Sequence[float] = (),
         **sizes: Any,
     ) -> Inline:
         shown = [
             Run(transformed(_WHITE.sub(" ", run.text), run.type.transform, self.language), run.type) for run in runs
         ]
-        paragraph = Paragraph(shown, self.language, self.measurer, atom_widths)
+        paragraph = Paragraph(shown, self.language, self.measurer)
         if paragraph.missing:
             self.missing.update(paragraph.missing)
         made = Inline(
-            node=node, part=part, paragraph=paragraph, type=kind, faces=self.measurer.faces, breaks=breaks, atoms=list(atoms), **sizes
+            node=node, part=part, paragraph=paragraph, type=kind, faces=self.measurer.faces, breaks=breaks, **sizes
         )  # fmt: skip
+        made.settle()
+        return made
+
+    def around(self, atom: Box, kind: Type) -> Around:
+        """A line that holds nothing but a box."""
+        made = Around(part="line", type=kind, faces=self.measurer.faces, atom=atom)
         made.settle()
         return made

@@ -15,26 +15,41 @@ _SIDES = ("block-start", "inline-end", "block-end", "inline-start")
 
 
 class BoxStyle(NamedTuple):
-    """Sizes as fields of `boxes.Box`, and how text in it is set."""
+    """Sizes by the fields of `boxes.Box`, and how text in it is set."""
 
     sizes: dict[str, Any]
     type: Type
 
     def over(self, **base: Any) -> dict[str, Any]:
-        """For a box: what the base CSS says, and over it what a style says."""
-        made = {**base, **{name: said for name, said in self.sizes.items() if said is not None}}
+        """For a box: what is built in for its role, over it what the base CSS says, over that what a style says."""
+        made: dict[str, Any] = {"border": self.sizes["border"]}
+        for name in _SIZES:
+            said = self.sizes[name]
+            made[name] = said.amount if said.by_a_style or name not in base else base[name]
         for edge in ("padding", "margin"):
-            under = base.get(edge, NONE)
+            under = base.get(edge, _UNSAID)
             made[edge] = Sides(
-                *(one if said is UNSAID else said for one, said in zip(under, self.sizes[edge], strict=True))
+                *(
+                    said.amount if said.by_a_style or side is None else side
+                    for said, side in zip(self.sizes[edge], under, strict=True)
+                )
             )
             if made[edge] == NONE:
                 made[edge] = NONE
+        made.update({name: amount for name, amount in base.items() if name not in made})
         return made
 
 
-UNSAID: Any = object()
-"""Stands for a padding or margin that no layer says anything of."""
+_UNSAID = Sides(None, None, None, None)
+
+
+class Said(NamedTuple):
+    """`by_a_style`: by any layer but what is built in. An amount of None is `auto`, or `none`."""
+
+    amount: Amount | None
+    by_a_style: bool
+
+
 _SIZES = {
     "width": "inline-size",
     "min_width": "min-inline-size",
@@ -49,6 +64,10 @@ def box_style(styling: Styling, element: Element, band: str | None) -> BoxStyle:
     def said(name: str) -> str:
         return styling.resolve(element, name, "rest", band).value
 
+    def told(name: str) -> Said:
+        found = styling.resolve(element, name, "rest", band)
+        return Said(length(found.value), found.source.layer not in {"built-in", "initial"})
+
     size = _size(styling, element, band)
 
     def length(text: str) -> Amount | None:
@@ -57,10 +76,9 @@ def box_style(styling: Styling, element: Element, band: str | None) -> BoxStyle:
         except NoLength:
             return None
 
-    sizes: dict[str, Any] = {field: length(said(name)) for field, name in _SIZES.items()}
+    sizes: dict[str, Any] = {field: told(name) for field, name in _SIZES.items()}
     for edge in ("padding", "margin"):
-        found = [styling.resolve(element, f"{edge}-{side}", "rest", band) for side in _SIDES]
-        sizes[edge] = tuple(UNSAID if one.source.layer == "initial" else length(one.value) for one in found)
+        sizes[edge] = tuple(told(f"{edge}-{side}") for side in _SIDES)
     lines = [
         "0" if said(f"border-{side}-style") == "none" else _LINE_WORDS.get(width, width)
         for side in _SIDES
@@ -94,10 +112,12 @@ def _type(styling: Styling, element: Element, band: str | None, size: Amount) ->
 
     height = said("line-height")
     line_height: Amount | None
+    leading = None
     if height == "normal":
         line_height = None
     elif re.fullmatch(r"[+-]?(\d+\.?\d*|\.\d+)", height):
-        line_height = times(size, float(height))
+        leading = float(height)
+        line_height = times(size, leading)
     elif height.endswith("%"):
         line_height = times(size, float(height[:-1]) / 100)
     else:
@@ -110,5 +130,6 @@ def _type(styling: Styling, element: Element, band: str | None, size: Amount) ->
         size=size,
         spacing=0.0 if spacing == "normal" else _float(amount(spacing, size)),
         line_height=line_height,
+        leading=leading,
         transform=said("text-transform"),
     )

@@ -15,17 +15,14 @@ from typing import NamedTuple
 
 from icu4py.breakers import LineBreaker
 
-from .amount import Amount, Relative, Viewport, worked_out
+from .amount import Amount, Relative, Viewport, times, worked_out
 from .faces import Advances, Faces, advances
 from .linear import SLACK_PX, Length, Linear, value
 
-OBJECT = "\ufffc"
-"""Stands for an atomic inline in a text (UAX #14: class CB)."""
-SOFT_HYPHEN = "\u00ad"
-
 
 class Type(NamedTuple):
-    """How a text is set. Sizes in px; `line_height` in px, None: as the fonts have it."""
+    """How a text is set. Sizes in px; `line_height` in px, None: as the fonts have it. `leading`: the number that it was
+    given as, which is what a text within inherits."""
 
     face: str
     weight: int
@@ -33,7 +30,13 @@ class Type(NamedTuple):
     size: Amount
     spacing: Amount
     line_height: Amount | None
+    leading: float | None = None
     transform: str = "none"
+
+    def at_size(self, size: Amount) -> Type:
+        """The same in another size, with the line height that it then inherits."""
+        height = self.line_height if self.leading is None else times(size, self.leading)
+        return self._replace(size=size, line_height=height)
 
 
 class Parts(NamedTuple):
@@ -107,26 +110,24 @@ class Run(NamedTuple):
 
 
 class Paragraph:
-    """A text of one or more runs, measured; atomic inlines stand in it as `OBJECT`, with their widths."""
+    """A text of one or more runs, measured."""
 
-    def __init__(self, runs: Sequence[Run], language: str, measurer: Measurer, atoms: Sequence[float] = ()) -> None:
+    def __init__(self, runs: Sequence[Run], language: str, measurer: Measurer) -> None:
         self.runs = runs
         self.text = "".join(run.text for run in runs)
         self.missing = ""
         self._measured: list[tuple[Run, Advances]] = []
         for run in runs:
             found = measurer.advances(run.text, run.type)
-            self.missing += found.missing.replace(OBJECT, "")
+            self.missing += found.missing
             self._measured.append((run, found))
         self.fonts = frozenset(font for _, found in self._measured for font in found.fonts)
-        self._atoms = atoms
         self._breaks = opportunities(self.text, language) if self.text else ()
         sizes = {id(run.type.size): run.type.size for run in runs}
         moving = [run for run in runs if type(run.type.size) is Relative or type(run.type.spacing) is Relative]
         self.is_fixed = not moving
-        self._alike = len(sizes) == 1 and all(run.type.spacing == 0.0 for run in runs) and not atoms
+        self._alike = len(sizes) == 1 and all(run.type.spacing == 0.0 for run in runs)
         self._parts: Parts | None = None
-        self._steps: dict[tuple[float, bool], tuple[float, float]] = {}
 
     def parts(self, viewport: Viewport) -> Parts:
         """In px where nothing depends on the viewport, in em where all of it does alike; else in px, for this width."""
@@ -142,12 +143,11 @@ class Paragraph:
 
     def _worked_out(self, viewport: Viewport, *, in_em: bool) -> Parts:
         widths: list[float] = []
-        atoms = iter(self._atoms)
         for run, found in self._measured:
             size = 1.0 if in_em else value(worked_out(run.type.size, viewport, 0.0))
             spacing = 0.0 if in_em else value(worked_out(run.type.spacing, viewport, 0.0))
-            for char, em, starts in zip(run.text, found.em, found.starts, strict=True):
-                widths.append(next(atoms) if char == OBJECT else em * size + (spacing if starts else 0.0))
+            for em, starts in zip(found.em, found.starts, strict=True):
+                widths.append(em * size + (spacing if starts else 0.0))
         ends, seen, within_word = [], [], []
         start, total, longest = 0, 0.0, 0.0
         for end in self._breaks:
@@ -159,8 +159,7 @@ class Paragraph:
             total = visible + sum(widths[stop:end])
             ends.append(total)
             seen.append(visible)
-            last = self.text[end - 1]
-            within_word.append(end < len(self.text) and stop == end and last != OBJECT and self.text[end] != OBJECT)
+            within_word.append(end < len(self.text) and stop == end)
             longest = max(longest, visible - before)
             start = end
         return Parts(tuple(ends), tuple(seen), tuple(within_word), longest, None)

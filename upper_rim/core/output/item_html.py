@@ -298,11 +298,11 @@ def _menu(item: MenuItem, scene: Scene) -> str:
     close = escape(phrase("close", scene.language), quote=True)
     opening = f' popovertarget="{drawer_id}" aria-controls="{drawer_id}" aria-expanded="false" data-rim-drawer="(max-width:{below - 0.02:.2f}px)"'
     return (
-        f'<div class="{scene.name(f"below-{below}")}"><nav {scene.attributes(item, "menu", item.id, *side)} aria-label="{label}">'
+        f'<nav {scene.attributes(item, "menu", item.id, f"below-{below}", *side)} aria-label="{label}">'
         f"{opener_html(item, scene, opening)}"
         f'<div class="{scene.name("drawer")}" id="{drawer_id}" popover>'
         f'<button type="button" class="{scene.name("close")}" popovertarget="{drawer_id}" popovertargetaction="hide" aria-label="{close}">'
-        f'<span class="{scene.name("icon")} {scene.name("icon-x")}"></span></button>{entries}</div></nav></div>'
+        f'<span class="{scene.name("icon")} {scene.name("icon-x")}"></span></button>{entries}</div></nav>'
     )
 
 

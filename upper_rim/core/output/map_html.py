@@ -42,7 +42,7 @@ def map_svg(item: MapItem) -> str:
         for at in (1, 3)
     )
     return (
-        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {wide} {high}"><path fill="#cfe3ea" d="M0 0h{wide}v{high}H0z"/>'
+        f'<svg xmlns="http://www.w3.org/2000/svg" width="{wide}" height="{high}" viewBox="0 0 {wide} {high}"><path fill="#cfe3ea" d="M0 0h{wide}v{high}H0z"/>'
         f'<path fill="#e9e4d4" stroke="#a8a08a" d="M{coast} {wide} {high} 0 {high}z"/><path stroke="#7f98a1" stroke-opacity=".5" d="{lines}"/>'
         f'<g font-family="sans-serif" font-size="10" fill="#4a5a60">{names}</g>'
         f'<g transform="translate({wide // 2} {high // 2})"><path fill="#9c3b26" d="M0 0c-4-9-10-13-10-20a10 10 0 0 1 20 0c0 7-6 11-10 20z"/>'

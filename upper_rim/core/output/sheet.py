@@ -144,11 +144,11 @@ def _drawer_widths(site: Site) -> list[int]:
 def _drawer(site: Site, shelf: Shelf, width_px: int) -> str:
     scope = f".{published_name(site.key, f'below-{width_px}')}"
     css = _COMMENTS.sub("", with_site_key(shelf.drawer_css, site.key))
-    scoped = re.sub(
-        r"([^{}]+)\{",
-        lambda rule: ",".join(f"{scope} {selector.strip()}" for selector in rule[1].split(",")) + "{",
-        css,
-    )
+
+    def within(selector: str) -> str:
+        return selector.replace("&", scope) if "&" in selector else f"{scope} {selector}"
+
+    scoped = re.sub(r"([^{}]+)\{", lambda rule: ",".join(within(one.strip()) for one in rule[1].split(",")) + "{", css)
     return f"@media screen and (width < {width_px}px){{{scoped}}}"
 
 

@@ -12,12 +12,12 @@ from collections.abc import Callable, Iterable, Iterator, Mapping
 from ..model.check import roles_of, roles_within
 from ..model.items import LinkList, MenuItem, PictureList, Posts, SocialRow
 from ..model.properties import OURS, PROPERTIES
-from ..model.site import Float, Row, Sidebar, Site
+from ..model.site import Float, Piece, Row, Sidebar, Site
 from ..model.styling import STATES, STATES_OF, Declaration, Part, State
 from ..style.built_in import BUILT_IN
 from ..style.colour import Palette, read_colour
 from ..style.foundations import foundation_values
-from ..style.resolve import Element, Styling, built_in, said_of, wearers
+from ..style.resolve import Element, Styling, built_in, relative_to, said_of, wearers
 from .naming import look_class
 
 Said = Mapping[str, Mapping[tuple[State, str | None], str]]
@@ -120,7 +120,8 @@ class StyleRules:
         for holder in self.styling.holders.values():
             for part in dict.fromkeys(style.part for style in holder.styles):
                 inner = COLUMN_RULE if isinstance(holder, Row) and part == "content" else PART_SELECTORS[part]
-                yield f".rim-{holder.id}{inner}", said_of(holder.styles, part)
+                said = said_of(holder.styles, part)
+                yield f".rim-{holder.id}{inner}", _of_the_root(said) if isinstance(holder, Piece) else said
 
     def _looks(self, position: int, part: Part) -> Iterator[tuple[str, Said]]:
         for look in self.site.looks:
@@ -162,7 +163,7 @@ class StyleRules:
             }
             for name, values in defaults.get(role, {}).items():
                 said[name] = {**said.get(name, {}), **values}
-            yield selector, said
+            yield selector, _of_the_root(said) if role in {"piece", "float"} else said
 
     def _ring(self) -> Iterator[tuple[str, Said]]:
         for default in self.site.roles:
@@ -310,6 +311,14 @@ class StyleRules:
         else:
             stops.append(ground)
         return ",".join(stops)
+
+
+def _of_the_root(said: Said) -> Said:
+    """A piece's own size, where it is relative: to 16 px, as it was resolved, and not to whatever size a page's text has."""
+    sizes = said.get("font-size")
+    if sizes is None:
+        return said
+    return {**said, "font-size": {key: relative_to(value, "16px", ("em", "%")) for key, value in sizes.items()}}
 
 
 _ORDER = {name: at for at, name in enumerate(PROPERTIES)}

@@ -34,8 +34,8 @@ from ...core.model.items import (
     Viewer,
 )
 from ...core.model.links import Links
-from ...core.model.site import Entry, Site
 from ...core.model.opening import joined_days
+from ...core.model.site import Entry, Site
 from .control import Control, Group, choice, link, note, order, pictures, px, rich, target_in_words, text, words, yes
 
 RANKS = (("first", "First button"), ("second", "Second button"))
