@@ -101,7 +101,7 @@ def test_every_resolved_value_is_what_the_browser_computes(chromium: webdriver.C
         file = tmp_path / f"{seed}.html"
         file.write_text(document_of(site))
         styling, palette = Styling(site), Palette(site)
-        faces = families(site, faces_in_use(site, shelf().faces, styling))
+        faces = families(site, faces_in_use(site, shelf().faces))
         chromium.get(file.as_uri())
         chromium.execute_cdp_cmd("DOM.getDocument", {"depth": 0})
         listed = [with_site_key(css_name(name), site.key) for name in PROPERTIES]

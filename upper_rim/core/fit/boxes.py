@@ -36,7 +36,8 @@ class Sides(NamedTuple):
 NONE = Sides()
 
 
-class Frame(NamedTuple):
+@dataclass(slots=True, eq=False)
+class Frame:
     """A box laid out. Offsets of its kids are from its own border box's start corner. `lines`: of text, or of flex
     items. `divides`: whether a line ends within a word. `baseline`: from its top; None without one."""
 
@@ -47,6 +48,18 @@ class Frame(NamedTuple):
     lines: int
     divides: bool
     baseline: Length | None
+    facts: Facts | None = field(default=None, init=False)
+
+
+class Facts(NamedTuple):
+    """What is to be seen in a frame. `folded`: its items stand on more than one line; `broken`: a label does; `divides`: a
+    line ends within a word. `start` and `end`: how far what is drawn reaches, from the frame's own start."""
+
+    folded: bool
+    broken: bool
+    divides: bool
+    start: Length
+    end: Length
 
 
 @dataclass(slots=True, eq=False)

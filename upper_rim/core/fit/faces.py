@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import io
 import re
-from collections.abc import Callable, Mapping
+from collections.abc import Callable
 from functools import lru_cache
 from typing import NamedTuple
 
@@ -17,9 +17,7 @@ from fontTools.ttLib import TTFont
 from fontTools.unicodedata import script as script_of
 from fontTools.unicodedata import script_horizontal_direction
 
-from ..model.site import Site
-from ..style.faces import Face, FontSource, UsedFace, faces_in_use
-from ..style.resolve import Styling
+from ..style.faces import FontSource, UsedFace
 
 SCALE = 64
 """Advances are worked out in so many parts of a font unit, so that variations are not rounded."""
@@ -48,7 +46,7 @@ class FontData:
             )
         )
         self.average = max(0, os2.xAvgCharWidth) / self.upem
-        self.widest = hhea.advanceWidthMax / self.upem
+        self.widest = (font["head"].xMax - font["head"].xMin) / self.upem
         self._fonts: dict[int, uharfbuzz.Font] = {}
 
     def at_weight(self, weight: int) -> uharfbuzz.Font:
@@ -125,10 +123,6 @@ class Faces:
                     source = served.source
                     return Chosen(served.data, min(max(weight, source.lightest), source.boldest))
         return None
-
-
-def faces_of(site: Site, faces: Mapping[str, Face], styling: Styling, read: Callable[[str], bytes] | None) -> Faces:
-    return Faces(faces_in_use(site, faces, styling), read)
 
 
 def _matching(files: tuple[Served, ...], weight: int, italic: bool) -> list[Served]:

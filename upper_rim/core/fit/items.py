@@ -206,6 +206,16 @@ def label_of(entry: Entry, setting: Setting) -> str | None:
     return setting.words(entry.label, entry.id) or setting.links.label(entry, setting.language)
 
 
+def labels_of(item: MenuItem | LinkList, setting: Setting) -> tuple[Any, ...]:
+    """All that its menu says, entry by entry."""
+    menu = next((menu for menu in setting.site.menus if menu.id == item.menu), None)
+    return tuple(_said(entry, setting) for entry in (menu.entries if menu else ()))
+
+
+def _said(entry: Entry, setting: Setting) -> tuple[Any, ...]:
+    return (entry.id, label_of(entry, setting), tuple(_said(one, setting) for one in entry.entries))
+
+
 def _entry(entry: Entry, own: BoxStyle, setting: Setting, *, with_branch: bool = True) -> Box | None:
     label = label_of(entry, setting)
     if label is None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Any
 
 from ..model.site import BottomBar, Cell, Float, Notice, Piece, Row, Sidebar
@@ -28,20 +29,21 @@ def piece_box(piece: Piece, setting: Setting) -> Block:
     return made
 
 
-def row_box(row: Row, piece: Piece, setting: Setting) -> Box:
+def row_box(row: Row, piece: Piece, setting: Setting, items: Mapping[str, Box | None] | None = None) -> Box:
+    """`items`: boxes of its items by id, where they are made already."""
     own = setting.part(row.id)
     sizes = own.over()
     if isinstance(piece, BottomBar):
         sizes = own.over(height=float(piece.height_px), padding=Sides(0.0, None, 0.0, None))
     if isinstance(piece, Sidebar) and setting.beside:
         sizes = own.over(width=float(piece.width_px or setting.site.sidebar_px))
-    grid = _cells(row, piece, setting)
+    grid = _cells(row, piece, setting, items)
     return Block(
         node=row.id, part="row", within=[grid], contains_margins=False, fills=isinstance(piece, BottomBar), **sizes
     ).settle()  # fmt: skip
 
 
-def _cells(row: Row, piece: Piece, setting: Setting) -> Box:
+def _cells(row: Row, piece: Piece, setting: Setting, items: Mapping[str, Box | None] | None) -> Box:
     site = setting.site
     gutter = float(site.gutter_px)
     inset = isinstance(piece, Float) or (isinstance(piece, Sidebar) and setting.beside)
@@ -60,15 +62,16 @@ def _cells(row: Row, piece: Piece, setting: Setting) -> Box:
         max_width=None if row.full_width else float(site.content_px),
         padding=Sides() if inset else Sides(inline_start=gutter, inline_end=gutter),
         margin=Sides(inline_start=None, inline_end=None),
-        within=[_cell(cell, setting, stretched=ruled) for cell in row.cells],
+        within=[_cell(cell, setting, items, stretched=ruled) for cell in row.cells],
     ).settle()
 
 
-def _cell(cell: Cell, setting: Setting, *, stretched: bool) -> Box:
+def _cell(cell: Cell, setting: Setting, items: Mapping[str, Box | None] | None, *, stretched: bool) -> Box:
     own = setting.part(cell.id)
     align = next((aligned.align for aligned in cell.aligned if aligned.band == setting.band), cell.align)
     gap = float(cell.gap_px)
-    within = [box for item in cell.items if (box := item_box(item, setting)) is not None]
+    made = [item_box(item, setting) if items is None else items[item.id] for item in cell.items]
+    within = [box for box in made if box is not None]
     return Flex(
         node=cell.id, part="cell", wraps=True, align="center", justify=align, row_gap=gap, column_gap=gap,
         align_self="stretch" if stretched else None, within=within, **own.over(),

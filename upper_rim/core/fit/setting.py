@@ -23,13 +23,52 @@ from .text import Measurer, Paragraph, Run, Type, transformed
 _WHITE = re.compile(r"[ \t\n\r\f]+")
 
 
+class Known(dict[Any, BoxStyle]):
+    """Styles worked out so far; equal to nothing but itself."""
+
+    def __eq__(self, other: object) -> bool:
+        return self is other
+
+
+class Styles:
+    """The styles of one piece's elements, each worked out once for each band. `styling` is made when it is first needed:
+    where nothing but words has changed, it never is."""
+
+    def __init__(self, styling: Callable[[], Styling], known: Known) -> None:
+        self._make = styling
+        self._styling: Styling | None = None
+        self.known = known
+
+    def of(self, node: str, part: Part, band: str | None) -> BoxStyle:
+        key = (node, part, band)
+        if key not in self.known:
+            styling = self._made()
+            self.known[key] = box_style(styling, styling.elements[node, part], band)
+        return self.known[key]
+
+    def within(self, node: str, role: str, band: str | None) -> BoxStyle:
+        """Of something in an item that has no styles of its own but the defaults for its role."""
+        key = (node, "within", role, band)
+        if key not in self.known:
+            styling = self._made()
+            box = styling.elements[node, "box"]
+            self.known[key] = box_style(styling, Element("", "box", role, box.piece, box), band)
+        return self.known[key]
+
+    def _made(self) -> Styling:
+        if self._styling is None:
+            self._styling = self._make()
+        return self._styling
+
+
 @dataclass
 class Setting:
-    """`posts`: titles and dates of a posts item in a language. `estimates`: how long labels will be that are still to be
-    translated; None: the words that are published in their place count."""
+    """`beside`: whether a sidebar stands beside the content. `posts`: titles and dates of a posts item in a language.
+    `estimates`: how long labels will be that are still to be translated; None: the words that are published in their
+    place count. `missing` and `estimated` are filled in: characters that no face has, nodes whose words are foreseen."""
 
     site: Site
-    styling: Styling
+    styles: Styles
     measurer: Measurer
     links: Links
     brands: Brands
@@ -38,24 +77,16 @@ class Setting:
     language: str
     band: str | None
     beside: bool = False
-    year: int = 2026
+    year: int | None = None
     estimates: Estimates | None = None
     missing: set[str] = field(default_factory=set)
     estimated: set[str] = field(default_factory=set)
-    _styles: dict[Element, BoxStyle] = field(default_factory=dict)
-
-    def style(self, element: Element) -> BoxStyle:
-        if element not in self._styles:
-            self._styles[element] = box_style(self.styling, element, self.band)
-        return self._styles[element]
 
     def part(self, node: str, part: Part = "box") -> BoxStyle:
-        return self.style(self.styling.elements[node, part])
+        return self.styles.of(node, part, self.band)
 
     def within(self, node: str, role: str) -> BoxStyle:
-        """Of something in an item that has no styles of its own but the defaults for its role."""
-        box = self.styling.elements[node, "box"]
-        return self.style(Element("", "box", role, box.piece, box))
+        return self.styles.within(node, role, self.band)
 
     def words(self, words: Words, node: str) -> str:
         """As they are published in the language; or, where they are not translated and that is to be foreseen, a

@@ -21,7 +21,6 @@ from ..model.tree import items_of, walk
 from ..reach.coverage import Coverage, Outcome
 from ..style.faces import faces_in_use
 from ..style.fonts import subset_font
-from ..style.resolve import Styling
 from .form_html import FORMS
 from .item_html import Scene
 from .naming import PARTS, short_hash
@@ -112,7 +111,7 @@ class Composer:
         for name, script in self._shelf.scripts.items():
             if name in kinds:
                 yield self.script_paths[name], script
-        for face in faces_in_use(self.site, self._shelf.faces, Styling(self.site)):
+        for face in faces_in_use(self.site, self._shelf.faces):
             for file in face.files:
                 if file.data is not None:
                     yield PARTS + file.name, file.data

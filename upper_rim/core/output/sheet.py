@@ -44,7 +44,7 @@ def sheet(
     however wide the viewport (an empty text: as where no band counts).
     """
     styling = Styling(site)
-    used = faces_in_use(site, shelf.faces, styling)
+    used = faces_in_use(site, shelf.faces)
     rules = StyleRules(styling, families(site, used), forced=forced, only_band=only_band)
     layers = [(name, _ours(site, css)) for name, css in rules.layers()]
     base = "".join(

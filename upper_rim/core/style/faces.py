@@ -7,9 +7,11 @@ from dataclasses import dataclass
 from typing import NamedTuple
 
 from ..model.fonts import Font, Measures
+from ..model.items import Logo
 from ..model.site import Site
+from ..model.tree import items_of
 from .metrics import Override, overrides, width_at
-from .resolve import Styling
+from .resolve import styled_in
 
 ARABIC_FACE = "noto-sans-arabic"
 ARABIC_LANGUAGES = frozenset({"ar", "fa", "ur", "ps", "ug"})
@@ -67,9 +69,9 @@ class UsedFace(NamedTuple):
     files: tuple[FontSource, ...]
 
 
-def faces_in_use(site: Site, faces: Mapping[str, Face], styling: Styling) -> list[UsedFace]:
+def faces_in_use(site: Site, faces: Mapping[str, Face]) -> list[UsedFace]:
     """The faces that something wears, the site's first; and one for the languages that these cannot write."""
-    wanted = [site.face, *(value for value in _declared(site, styling) if value != site.face)]
+    wanted = [site.face, *(value for value in _declared(site) if value != site.face)]
     languages = {page.language.split("-")[0] for page in site.pages} | {site.language.split("-")[0]}
     if languages & ARABIC_LANGUAGES:
         wanted.append(ARABIC_FACE)
@@ -83,18 +85,16 @@ def faces_in_use(site: Site, faces: Mapping[str, Face], styling: Styling) -> lis
     return used
 
 
-def _declared(site: Site, styling: Styling) -> list[str]:
-    if site.heading_face and any(element.role == "title" for element in styling.elements.values()):
-        named = [site.heading_face]
-    else:
-        named = []
+def _declared(site: Site) -> list[str]:
+    titled = site.heading_face and any(isinstance(item, Logo) for item in items_of(site.pieces))
     holders = [
-        *styling.holders.values(),
+        *(node for piece in site.pieces for node in styled_in(piece)),
         *site.looks,
         *site.roles,
         *(role for piece in site.pieces for role in piece.roles),
     ]
-    return named + [style.value for holder in holders for style in holder.styles if style.property == "font-family"]
+    named = [style.value for holder in holders for style in holder.styles if style.property == "font-family"]
+    return [site.heading_face, *named] if titled else named
 
 
 def family_name(site: Site, family: str) -> str:

@@ -128,7 +128,7 @@ def _one(tokens: list[str]) -> Shares | Clamped:
         found = _sum(tokens)
         _expect(tokens, ")")
         return found
-    if token == "clamp(":
+    if token == "clamp(":  # noqa: S105
         parts = [_sum(tokens)]
         for _ in range(2):
             _expect(tokens, ",")
