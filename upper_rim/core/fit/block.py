@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field
 
 from .amount import Viewport
-from .boxes import Box, Frame, Intrinsic
+from .boxes import BLOCK_END, BLOCK_START, INLINE_END, INLINE_START, Box, Frame, Intrinsic
 from .linear import Length, larger, smaller
 
 
@@ -32,56 +32,49 @@ class Block(Box):
         return Intrinsic(least, most)
 
     def arranged(self, width: Length, height: Length | None, viewport: Viewport, of: Length) -> Frame:
-        start = self.edge("inline_start", viewport, of)
-        top, bottom = self.edge("block_start", viewport, of), self.edge("block_end", viewport, of)
-        room = width - start - self.edge("inline_end", viewport, of)
+        start = self.edge(INLINE_START, viewport, of)
+        top, bottom = self.edge(BLOCK_START, viewport, of), self.edge(BLOCK_END, viewport, of)
+        room = width - start - self.edge(INLINE_END, viewport, of)
         y, pending = top, _NOTHING
         placed: list[tuple[Length, Length, Frame]] = []
         baseline: Length | None = None
         at_top = not self.contains_margins and _is_none(top)
         for kid in self.within:
             kid_width = kid.filling(viewport, room)
-            before = kid.block_margin("block_start", viewport, room)
+            before = kid.block_margin(BLOCK_START, viewport, room)
             y = y + (0.0 if at_top else _collapsed(pending, before))
             stretched = height - top - bottom if self.fills and height is not None else None
             frame = kid.lay_out(kid_width, viewport, room, stretched)
-            placed.append((start + _offset(kid, kid_width, room, viewport), y, frame))
+            placed.append((start + offset_in(kid, kid_width, room, viewport), y, frame))
             if baseline is None and frame.baseline is not None:
                 baseline = y + frame.baseline
             y = y + frame.height
-            pending = kid.block_margin("block_end", viewport, room)
+            pending = kid.block_margin(BLOCK_END, viewport, room)
             at_top = False
         through = not self.contains_margins and _is_none(bottom) and height is None
         content_height = y + (0.0 if through else pending) + bottom
         return Frame(self, width, content_height if height is None else height, tuple(placed), 1, False, baseline)
 
-    def block_margin(self, side: str, viewport: Viewport, of: Length) -> Length:
+    def block_margin(self, side: int, viewport: Viewport, of: Length) -> Length:
         """Its own margin, and that of its first or last kid where nothing keeps them apart."""
         own = self.margin_at(side, viewport, of)
-        closed = self.contains_margins or not self.within or (side == "block_end" and self.height is not None)
+        closed = self.contains_margins or not self.within or (side == BLOCK_END and self.height is not None)
         if closed or not _is_none(self.edge(side, viewport, of)):
             return own
-        kid = self.within[0 if side == "block_start" else -1]
+        kid = self.within[0 if side == BLOCK_START else -1]
         return _collapsed(own, kid.block_margin(side, viewport, of))
-
-    def overhang(self, frame: Frame) -> Length:
-        """By how much what it holds is higher than it is itself."""
-        if not frame.kids:
-            return 0.0
-        _, y, last = frame.kids[-1]
-        return y + last.height - frame.height
 
 
 _NOTHING: Length = 0.0
 
 
-def _offset(kid: Box, width: Length, room: Length, viewport: Viewport) -> Length:
+def offset_in(kid: Box, width: Length, room: Length, viewport: Viewport) -> Length:
     """From the content's start: auto margins share what is left (CSS 2, 10.3.3)."""
     left = room - width - kid.inline_margins(viewport, room)
     start, end = kid.margin.inline_start, kid.margin.inline_end
     if start is None and left > 0:
         return left / 2 if end is None else left
-    return kid.margin_at("inline_start", viewport, room)
+    return kid.margin_at(INLINE_START, viewport, room)
 
 
 def _collapsed(one: Length, other: Length) -> Length:

@@ -7,9 +7,9 @@ right-to-left page is the same, mirrored (CSS Writing Modes 4).
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
-from typing import Literal, NamedTuple
+from typing import Any, Literal, NamedTuple, TypeAlias
 
 from .amount import Amount, Relative, Viewport, worked_out
 from .linear import Length, larger, smaller
@@ -34,21 +34,45 @@ class Sides(NamedTuple):
 
 
 NONE = Sides()
+BLOCK_START, INLINE_END, BLOCK_END, INLINE_START = range(4)
+"""Places in `Sides`."""
 
 
-@dataclass(slots=True, eq=False)
+Placed: TypeAlias = "tuple[tuple[Length, Length, Frame], ...]"
+"""Kids with their offsets from the border box's start corner."""
+
+
 class Frame:
-    """A box laid out. Offsets of its kids are from its own border box's start corner. `lines`: of text, or of flex
-    items. `divides`: whether a line ends within a word. `baseline`: from its top; None without one."""
+    """A box laid out. `lines`: of text, or of flex items. `divides`: whether a line ends within a word. `baseline`: from
+    its top; None without one. `rows`: a flex box's lines. Where its kids stand is worked out when it is asked for."""
 
-    box: Box
-    width: Length
-    height: Length
-    kids: tuple[tuple[Length, Length, Frame], ...]
-    lines: int
-    divides: bool
-    baseline: Length | None
-    facts: Facts | None = field(default=None, init=False)
+    __slots__ = ("_kids", "baseline", "box", "divides", "facts", "height", "lines", "rows", "width")
+
+    def __init__(
+        self,
+        box: Box,
+        width: Length,
+        height: Length,
+        kids: Placed | Callable[[], Placed] = (),
+        lines: int = 1,
+        divides: bool = False,
+        baseline: Length | None = None,
+    ) -> None:
+        self.box = box
+        self.width = width
+        self.height = height
+        self._kids = kids
+        self.lines = lines
+        self.divides = divides
+        self.baseline = baseline
+        self.facts: Facts | None = None
+        self.rows: Any = ()
+
+    @property
+    def kids(self) -> Placed:
+        if not isinstance(self._kids, tuple):
+            self._kids = self._kids()
+        return self._kids
 
 
 class Facts(NamedTuple):
@@ -83,7 +107,10 @@ class Box:
     basis: Amount | None = None
     align_self: Align | None = None
     stays: bool = field(default=True, init=False)
+    _edges: tuple[float, ...] | None = field(default=None, init=False)
+    _margins: tuple[float, ...] | None = field(default=None, init=False)
     _wanted: Intrinsic | None = field(default=None, init=False)
+    _asked: Intrinsic | None = field(default=None, init=False)
     _frames: dict[tuple[float, float | None], Frame] = field(default_factory=dict, init=False)
 
     def kids(self) -> Iterator[Box]:
@@ -98,7 +125,17 @@ class Box:
         moves = any(type(length) is Relative and length.has_viewport for length in lengths)
         moves = moves or any(type(length) is Relative for length in self.padding)
         self.stays = not moves and self.holds_still() and all(kid.stays for kid in self.kids())
+        pairs = tuple(zip(self.padding, self.border, strict=True))
+        if all(type(padding) is float and type(border) is float for padding, border in pairs):
+            self._edges = tuple(padding + border for padding, border in pairs)  # type: ignore[operator]
+        if all(margin is None or type(margin) is float for margin in self.margin):
+            self._margins = tuple(margin or 0.0 for margin in self.margin)  # type: ignore[misc]
         return self
+
+    def keeps_its_share(self) -> bool:
+        """Whether nothing about it depends on how wide its container is, until it is stretched or shrunk."""
+        lengths = (self.width, self.min_width, self.max_width, self.basis, *self.margin)
+        return self.stays and self._edges is not None and not any(type(length) is Relative for length in lengths)
 
     def holds_still(self) -> bool:
         """Whether what it is made of, besides its kids and its own sizes, does not depend on the viewport."""
@@ -126,6 +163,14 @@ class Box:
 
     def contribution(self, viewport: Viewport) -> Intrinsic:
         """What it asks of what holds it, margins counted (CSS Sizing 3, 5.2): percentages count as auto."""
+        if self._asked is not None:
+            return self._asked
+        asked = self.asking(viewport)
+        if self.stays:
+            self._asked = asked
+        return asked
+
+    def asking(self, viewport: Viewport) -> Intrinsic:
         least, most = self.wanted(viewport)
         width = self._plain(self.width, viewport)
         if width is not None:
@@ -195,33 +240,41 @@ class Box:
 
     def inline_edges(self, viewport: Viewport, of: Length) -> Length:
         """Padding and borders at both inline sides."""
-        return self.edge("inline_start", viewport, of) + self.edge("inline_end", viewport, of)
+        edges = self._edges
+        if edges is not None:
+            return edges[INLINE_START] + edges[INLINE_END]
+        return self.edge(INLINE_START, viewport, of) + self.edge(INLINE_END, viewport, of)
 
     def block_edges(self, viewport: Viewport, of: Length) -> Length:
-        return self.edge("block_start", viewport, of) + self.edge("block_end", viewport, of)
+        edges = self._edges
+        if edges is not None:
+            return edges[BLOCK_START] + edges[BLOCK_END]
+        return self.edge(BLOCK_START, viewport, of) + self.edge(BLOCK_END, viewport, of)
 
-    def edge(self, side: str, viewport: Viewport, of: Length) -> Length:
+    def edge(self, side: int, viewport: Viewport, of: Length) -> Length:
         """Padding and border at one side."""
-        padding, border = getattr(self.padding, side), getattr(self.border, side)
-        if type(padding) is float and type(border) is float:
-            return padding + border
+        if self._edges is not None:
+            return self._edges[side]
+        padding, border = self.padding[side] or 0.0, self.border[side] or 0.0
         return worked_out(padding, viewport, of) + worked_out(border, viewport, of)
 
-    def margin_at(self, side: str, viewport: Viewport, of: Length) -> Length:
+    def margin_at(self, side: int, viewport: Viewport, of: Length) -> Length:
         """Auto counts as 0."""
-        margin = getattr(self.margin, side)
+        if self._margins is not None:
+            return self._margins[side]
+        margin = self.margin[side]
         return 0.0 if margin is None else worked_out(margin, viewport, of)
 
-    def block_margin(self, side: str, viewport: Viewport, of: Length) -> Length:
+    def block_margin(self, side: int, viewport: Viewport, of: Length) -> Length:
         """The margin that takes part in collapsing (CSS 2, 8.3.1)."""
         return self.margin_at(side, viewport, of)
 
     def inline_margins(self, viewport: Viewport, of: Length) -> Length:
         if self.margin is NONE:
             return 0.0
-        return self.margin_at("inline_start", viewport, of) + self.margin_at("inline_end", viewport, of)
+        return self.margin_at(INLINE_START, viewport, of) + self.margin_at(INLINE_END, viewport, of)
 
     def block_margins(self, viewport: Viewport, of: Length) -> Length:
         if self.margin is NONE:
             return 0.0
-        return self.margin_at("block_start", viewport, of) + self.margin_at("block_end", viewport, of)
+        return self.margin_at(BLOCK_START, viewport, of) + self.margin_at(BLOCK_END, viewport, of)

@@ -20,7 +20,9 @@ from ..style.faces import Face, character_em, faces_in_use
 from ..style.pictures import Pictures
 from ..style.resolve import Styling
 from ..style.scale import sidebar_needs_px
+from .block import Block
 from .boxes import Box
+from .cells import Memory
 from .estimates import Estimates
 from .faces import Faces
 from .items import item_box, labels_of
@@ -87,7 +89,9 @@ class Fitter:
         laid = self._kept(
             ("laid", piece.id, row.id, language),
             (contexts, inset),
-            lambda: tuple(sweep(contexts, VIEWPORT_HEIGHT_PX, in_lines=stands_in_lines(piece), inset_px=inset)),
+            lambda: tuple(
+                sweep(contexts, VIEWPORT_HEIGHT_PX, Memory(), in_lines=stands_in_lines(piece), inset_px=inset)
+            ),
         )
         return RowFit(row.id, language, laid, frozenset(estimated), "".join(sorted(missing)))
 
@@ -128,7 +132,7 @@ class Fitter:
         names = tuple(file.name for face in used for file in face.files)
         return self._kept("measurer", names, lambda: Measurer(Faces(used, self.read)))
 
-    def _box(self, piece: Piece, row: Row, setting: Setting) -> Box:
+    def _box(self, piece: Piece, row: Row, setting: Setting) -> Block:
         """The row's box; the one from before where all that stands in it is."""
         items: dict[str, Box | None] = {}
         for item in (item for cell in row.cells for item in cell.items):

@@ -7,8 +7,8 @@ from dataclasses import dataclass, field
 from typing import Literal, NamedTuple
 
 from .amount import Amount, Relative, Viewport, worked_out
-from .boxes import Align, Box, Frame, Intrinsic
-from .linear import Length, Linear, exceeds, larger, smaller, value
+from .boxes import BLOCK_END, BLOCK_START, INLINE_END, INLINE_START, Align, Box, Frame, Intrinsic, Placed
+from .linear import SLACK_PX, Length, Linear, exceeds, larger, smaller, value
 
 INFINITE = 1e9
 
@@ -24,6 +24,28 @@ class _Sized(NamedTuple):
     margins: Length
 
 
+class Line(NamedTuple):
+    """Items on one line of a flex box. `at`: where the line begins, from the content's start; `inside`: where each item's
+    border box begins, from there. `y`, `high`: the line's place and height. `stays`: the frames and `inside` are those of
+    items as wide as they want to be, the same object for the same items."""
+
+    frames: tuple[Frame, ...]
+    inside: tuple[Length, ...]
+    at: Length
+    y: Length
+    high: Length
+    stays: bool
+
+
+class _Wished(NamedTuple):
+    """Items on a line as they want to be: what of it does not depend on the room. `autos`: how many auto margins there
+    are."""
+
+    frames: tuple[Frame, ...]
+    inside: tuple[float, ...]
+    high: float
+
+
 @dataclass(slots=True, eq=False)
 class Flex(Box):
     direction: Literal["row", "column"] = "row"
@@ -33,6 +55,8 @@ class Flex(Box):
     justify: Align = "start"
     align: Align = "stretch"
     within: list[Box] = field(default_factory=list)
+    _fixed: list[_Sized] | None = field(default=None, init=False)
+    _wished: dict[tuple[int, int], _Wished] = field(default_factory=dict, init=False)
 
     def kids(self) -> Iterator[Box]:
         return iter(self.within)
@@ -55,71 +79,154 @@ class Flex(Box):
         return Intrinsic(least, most)
 
     def arranged(self, width: Length, height: Length | None, viewport: Viewport, of: Length) -> Frame:
-        start = self.edge("inline_start", viewport, of)
-        room = width - start - self.edge("inline_end", viewport, of)
-        top, bottom = self.edge("block_start", viewport, of), self.edge("block_end", viewport, of)
+        start = self.edge(INLINE_START, viewport, of)
+        room = width - start - self.edge(INLINE_END, viewport, of)
+        top, bottom = self.edge(BLOCK_START, viewport, of), self.edge(BLOCK_END, viewport, of)
         inner = None if height is None else height - top - bottom
         if self.direction == "column":
-            placed, used, lines = self._column(room, inner, viewport)
+            placed, used = self._column(room, inner, viewport)
+            lines: list[Line] = []
+            count = 1
+            tops = [(y, frame) for _, y, frame in placed]
         else:
-            placed, used, lines = self._row(room, inner, viewport)
-        kids = tuple((start + x, top + y, frame) for x, y, frame in placed)
-        baseline = next((y + frame.baseline for _, y, frame in kids if frame.baseline is not None), None)
-        if baseline is None and kids:
-            baseline = kids[0][1] + kids[0][2].height
-        return Frame(self, width, used + top + bottom if height is None else height, kids, lines, False, baseline)
+            lines, used = self._lines(room, inner, viewport)
+            placed = []
+            count = len(lines)
+            tops = [
+                (line.y + self._down(frame, line, viewport, room), frame) for line in lines[:1] for frame in line.frames
+            ]
+        whole = used + top + bottom if height is None else height
+        baseline: Length | None = None
+        for y, kid in tops:
+            if kid.baseline is not None:
+                baseline = top + y + kid.baseline
+                break
+        if baseline is None and tops:
+            baseline = top + tops[0][0] + tops[0][1].height
 
-    def _row(
-        self, room: Length, inner: Length | None, viewport: Viewport
-    ) -> tuple[list[tuple[Length, Length, Frame]], Length, int]:
+        def kids() -> Placed:
+            spots = placed or [spot for line in lines for spot in self._spots(line, viewport, room)]
+            return tuple((start + x, top + y, frame) for x, y, frame in spots)
+
+        made = Frame(self, width, whole, kids, count, False, baseline)
+        made.rows = lines
+        return made
+
+    def _lines(self, room: Length, inner: Length | None, viewport: Viewport) -> tuple[list[Line], Length]:
+        """Its lines, and how high they are together."""
         gap, row_gap = worked_out(self.column_gap, viewport, room), worked_out(self.row_gap, viewport, 0.0)
-        lines = self._lines(room, gap, viewport)
-        flexed = [_flexed(line, room, gap) for line in lines]
-        laid_out = [
-            [sized.box.lay_out(width, viewport, room) for sized, width in zip(line, widths, strict=True)]
-            for line, widths in zip(lines, flexed, strict=True)
-        ]
-        heights = [self._height(frames, viewport, room) for frames in laid_out]
-        used: Length = row_gap * max(0, len(lines) - 1)
-        for high in heights:
-            used = used + high
-        if inner is not None and not self.wraps:
-            heights = [inner for _ in heights]
-        elif inner is not None and lines and inner > used:
-            # Lines share what is left of the height (8.4).
-            heights = [high + (inner - used) / len(lines) for high in heights]
-        placed: list[tuple[Length, Length, Frame]] = []
+        items = self._items(room, viewport)
+        lines: list[Line] = []
         y: Length = 0.0
-        for line, widths, frames, high in zip(lines, flexed, laid_out, heights, strict=True):
-            for x, frame in zip(self._places(line, widths, room, gap, viewport), frames, strict=True):
-                placed.append((x, *self._across(frame, y, high, viewport, room)))
-            y = y + high + row_gap
-        return placed, used, len(lines)
+        for first, behind, used in self._filled(items, room, gap):
+            line = self._line(items, first, behind, used, room, gap, viewport)
+            y = y + (row_gap if lines else 0.0)
+            lines.append(line._replace(y=y))
+            y = y + line.high
+        if inner is not None and lines:
+            if not self.wraps:
+                lines = [lines[0]._replace(high=inner)]
+            elif inner > y:
+                # Lines share what is left of the height (8.4).
+                share = (inner - y) / len(lines)
+                lines = [line._replace(y=line.y + share * at, high=line.high + share) for at, line in enumerate(lines)]
+        return lines, y
+
+    def _filled(self, items: list[_Sized], room: Length, gap: Length) -> Iterator[tuple[int, int, Length]]:
+        """Collects items into lines (9.3): from which item to which, and what they use."""
+        if not items:
+            return
+        first, used = 0, items[0].hypothetical + items[0].margins
+        # Decided on plain numbers where only the room moves: one comparison then holds for each line.
+        moving = room if isinstance(room, Linear) and self._fixed is not None and isinstance(gap, float) else None
+        limit = (room if moving is None else moving.at) + SLACK_PX
+        for at in range(1, len(items)):
+            more = used + gap + items[at].hypothetical + items[at].margins
+            if self.wraps and more > limit:
+                if moving is not None:
+                    _ = moving >= more - SLACK_PX
+                    if at - first > 1:
+                        _ = moving >= used - SLACK_PX
+                yield first, at, used
+                first, used = at, items[at].hypothetical + items[at].margins
+            else:
+                used = more
+        if moving is not None and self.wraps and len(items) - first > 1:
+            _ = moving >= used - SLACK_PX
+        yield first, len(items), used
+
+    def _line(
+        self, items: list[_Sized], first: int, behind: int, used: Length, room: Length, gap: Length, viewport: Viewport
+    ) -> Line:
+        listed = items[first:behind]
+        grows = any(item.box.grow for item in listed)
+        fixed = self._fixed is not None and not grows
+        if fixed and isinstance(gap, float) and not exceeds(used, room):
+            wished = self._wished.get((first, behind))
+            if wished is None:
+                widths = [item.hypothetical for item in listed]
+                wished = self._wished[first, behind] = self._as_wished(listed, widths, gap, viewport)
+            return Line(wished.frames, wished.inside, self._begin(listed, room - used), 0.0, wished.high, True)
+        widths = _flexed(listed, room, gap)
+        frames = tuple(item.box.lay_out(width, viewport, room) for item, width in zip(listed, widths, strict=True))
+        taken: Length = gap * (len(listed) - 1)
+        for item, width in zip(listed, widths, strict=True):
+            taken = taken + width + item.margins
+        left = room - taken
+        autos = self._autos(listed)
+        share = left / autos if autos and left > 0 else 0.0
+        inside = tuple(self._inside(listed, widths, gap, share, viewport, room))
+        return Line(frames, inside, self._begin(listed, left), 0.0, self._height(frames, viewport, room), False)
+
+    def _as_wished(self, listed: list[_Sized], widths: list[Length], gap: float, viewport: Viewport) -> _Wished:
+        frames = tuple(item.box.lay_out(width, viewport, 0.0) for item, width in zip(listed, widths, strict=True))
+        inside = tuple(value(x) for x in self._inside(listed, widths, gap, 0.0, viewport, 0.0))
+        return _Wished(frames, inside, value(self._height(frames, viewport, 0.0)))
 
     @staticmethod
-    def _height(frames: list[Frame], viewport: Viewport, room: Length) -> Length:
+    def _autos(listed: list[_Sized]) -> int:
+        return sum(
+            margin is None for item in listed for margin in (item.box.margin.inline_start, item.box.margin.inline_end)
+        )
+
+    def _begin(self, listed: list[_Sized], left: Length) -> Length:
+        """Where a line begins (9.5): auto margins come first, then the alignment."""
+        if self.justify == "start" or (self._autos(listed) and left > 0):
+            return 0.0
+        return left / 2 if self.justify == "center" else left
+
+    @staticmethod
+    def _inside(
+        listed: list[_Sized], widths: list[Length], gap: Length, share: Length, viewport: Viewport, room: Length
+    ) -> Iterator[Length]:
+        x: Length = 0.0
+        for item, width in zip(listed, widths, strict=True):
+            margin = item.box.margin
+            x = x + (share if margin.inline_start is None else item.box.margin_at(INLINE_START, viewport, room))
+            yield x
+            x = x + width + (share if margin.inline_end is None else item.box.margin_at(INLINE_END, viewport, room))
+            x = x + gap
+
+    @staticmethod
+    def _height(frames: tuple[Frame, ...], viewport: Viewport, room: Length) -> Length:
         """A line's cross size (9.4)."""
         high: Length = 0.0
         for frame in frames:
             high = larger(frame.height + frame.box.block_margins(viewport, room), high)
         return high
 
-    def _lines(self, room: Length, gap: Length, viewport: Viewport) -> list[list[_Sized]]:
-        """Collects items into lines (9.3)."""
+    def _items(self, room: Length, viewport: Viewport) -> list[_Sized]:
+        """All items, sized; kept where none of them depends on the room."""
+        if self._fixed is not None:
+            return self._fixed
         items = [self._sized(kid, room, viewport) for kid in self.within]
-        if not self.wraps or len(items) < 2:
-            return [items] if items else []
-        lines: list[list[_Sized]] = []
-        used: Length = 0.0
-        for item in items:
-            outer = item.hypothetical + item.margins
-            if lines and not exceeds(used + gap + outer, room):
-                lines[-1].append(item)
-                used = used + gap + outer
-            else:
-                lines.append([item])
-                used = outer
-        return lines
+        if all(kid.keeps_its_share() for kid in self.within) and not any(map(self._has_auto_margin, self.within)):
+            self._fixed = items
+        return items
+
+    @staticmethod
+    def _has_auto_margin(kid: Box) -> bool:
+        return kid.margin.inline_start is None or kid.margin.inline_end is None
 
     def _sized(self, kid: Box, room: Length, viewport: Viewport) -> _Sized:
         """Flex base size, hypothetical main size and limits (9.2, and 4.5 for the automatic least size)."""
@@ -140,50 +247,31 @@ class Flex(Box):
         hypothetical = larger(base if kid.max_width is None else smaller(base, greatest), least)
         return _Sized(kid, base, hypothetical, least, greatest, kid.inline_margins(viewport, room))
 
-    def _places(
-        self, line: list[_Sized], widths: list[Length], room: Length, gap: Length, viewport: Viewport
-    ) -> Iterator[Length]:
-        """Where items begin on the main axis (9.5): auto margins first, then the line's alignment."""
-        left = room
-        for sized, width in zip(line, widths, strict=True):
-            left = left - width - sized.margins
-        left = left - gap * (len(line) - 1)
-        autos = sum(
-            margin is None for sized in line for margin in (sized.box.margin.inline_start, sized.box.margin.inline_end)
-        )
-        share: Length = 0.0
-        x: Length = 0.0
-        if autos and left > 0:
-            share = left / autos
-        elif self.justify == "center":
-            x = left / 2
-        elif self.justify == "end":
-            x = left
-        for sized, width in zip(line, widths, strict=True):
-            margin = sized.box.margin
-            x = x + (share if margin.inline_start is None else sized.box.margin_at("inline_start", viewport, room))
-            yield x
-            x = x + width + (share if margin.inline_end is None else sized.box.margin_at("inline_end", viewport, room))
-            x = x + gap
+    def _spots(self, line: Line, viewport: Viewport, room: Length) -> Iterator[tuple[Length, Length, Frame]]:
+        """Where the items of a line stand, stretched where they are to be (9.6)."""
+        for x, frame in zip(line.inside, line.frames, strict=True):
+            box = frame.box
+            shown = frame
+            if (box.align_self or self.align) == "stretch" and box.height is None:
+                spare = line.high - frame.height - box.block_margins(viewport, room)
+                if spare > 0:
+                    stretched = box.limited_height(frame.height + spare, viewport)
+                    shown = box.lay_out(frame.width, viewport, room, stretched)
+            yield line.at + x, line.y + self._down(frame, line, viewport, room), shown
 
-    def _across(self, frame: Frame, y: Length, high: Length, viewport: Viewport, room: Length) -> tuple[Length, Frame]:
-        """Where an item stands on the cross axis of its line (9.6), stretched where it is to be."""
+    def _down(self, frame: Frame, line: Line, viewport: Viewport, room: Length) -> Length:
+        """From a line's top to an item's."""
         box = frame.box
         align = box.align_self or self.align
-        before = box.margin_at("block_start", viewport, room)
-        spare = high - frame.height - box.block_margins(viewport, room)
-        if align == "stretch" and box.height is None:
-            stretched = box.limited_height(frame.height + spare, viewport) if spare > 0 else frame.height
-            return y + before, box.lay_out(frame.width, viewport, room, stretched) if spare > 0 else frame
-        if align == "center":
-            before = before + spare / 2
-        elif align == "end":
-            before = before + spare
-        return y + before, frame
+        before = box.margin_at(BLOCK_START, viewport, room)
+        if align in {"start", "stretch"}:
+            return before
+        spare = line.high - frame.height - box.block_margins(viewport, room)
+        return before + (spare / 2 if align == "center" else spare)
 
     def _column(
         self, room: Length, inner: Length | None, viewport: Viewport
-    ) -> tuple[list[tuple[Length, Length, Frame]], Length, int]:
+    ) -> tuple[list[tuple[Length, Length, Frame]], Length]:
         placed: list[tuple[Length, Length, Frame]] = []
         gap = worked_out(self.row_gap, viewport, 0.0)
         y: Length = 0.0
@@ -191,12 +279,12 @@ class Flex(Box):
             align = kid.align_self or self.align
             width = kid.filling(viewport, room) if align == "stretch" else kid.fitting(viewport, room)
             frame = kid.lay_out(width, viewport, room)
-            y = y + (gap if number else 0.0) + kid.margin_at("block_start", viewport, room)
+            y = y + (gap if number else 0.0) + kid.margin_at(BLOCK_START, viewport, room)
             spare = room - width - kid.inline_margins(viewport, room)
-            x = kid.margin_at("inline_start", viewport, room)
+            x = kid.margin_at(INLINE_START, viewport, room)
             x = x + (spare / 2 if align == "center" else spare if align == "end" else 0.0)
             placed.append((x, y, frame))
-            y = y + frame.height + kid.margin_at("block_end", viewport, room)
+            y = y + frame.height + kid.margin_at(BLOCK_END, viewport, room)
         if inner is not None and placed:
             spare = inner - y
             growing = sum(kid.grow for kid in self.within)
@@ -205,7 +293,7 @@ class Flex(Box):
             elif self.justify in {"center", "end"}:
                 shift = spare / 2 if self.justify == "center" else spare
                 placed = [(x, at + shift, frame) for x, at, frame in placed]
-        return placed, y, 1
+        return placed, y
 
     def _grown(
         self, placed: list[tuple[Length, Length, Frame]], share: Length, viewport: Viewport, room: Length

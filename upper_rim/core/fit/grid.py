@@ -7,8 +7,8 @@ from dataclasses import dataclass, field
 from typing import Literal, NamedTuple
 
 from .amount import Viewport
-from .boxes import Align, Box, Frame, Intrinsic
-from .linear import Length, exceeds, larger, value
+from .boxes import BLOCK_END, BLOCK_START, INLINE_END, INLINE_START, Align, Box, Frame, Intrinsic
+from .linear import Length, exceeds, larger
 
 
 class Track(NamedTuple):
@@ -20,11 +20,14 @@ class Track(NamedTuple):
 
 @dataclass(slots=True, eq=False)
 class Grid(Box):
+    """`is_given_its_width`: from outside, and not as wide as what it holds."""
+
     tracks: tuple[Track, ...] = ()
     column_gap: float = 0.0
     row_gap: float = 0.0
     align: Align = "center"
     within: list[Box] = field(default_factory=list)
+    is_given_its_width: bool = True
 
     def kids(self) -> Iterator[Box]:
         return iter(self.within)
@@ -63,9 +66,9 @@ class Grid(Box):
         return found
 
     def arranged(self, width: Length, height: Length | None, viewport: Viewport, of: Length) -> Frame:
-        start = self.edge("inline_start", viewport, of)
-        room = width - start - self.edge("inline_end", viewport, of)
-        top, bottom = self.edge("block_start", viewport, of), self.edge("block_end", viewport, of)
+        start = self.edge(INLINE_START, viewport, of)
+        room = width - start - self.edge(INLINE_END, viewport, of)
+        top, bottom = self.edge(BLOCK_START, viewport, of), self.edge(BLOCK_END, viewport, of)
         sizes = self.track_sizes(room, viewport)
         count = len(sizes)
         placed: list[tuple[Length, Length, Frame]] = []
@@ -91,7 +94,7 @@ class Grid(Box):
     ) -> tuple[Length, Length, Frame]:
         cell = frame.box
         spare = high - frame.height - cell.block_margins(viewport, size)
-        before = cell.margin_at("block_start", viewport, size)
+        before = cell.margin_at(BLOCK_START, viewport, size)
         align = cell.align_self or self.align
         if align == "stretch" and cell.height is None and spare > 0:
             frame = cell.lay_out(frame.width, viewport, size, cell.limited_height(frame.height + spare, viewport))
@@ -99,12 +102,19 @@ class Grid(Box):
             before = before + spare / 2
         elif align == "end":
             before = before + spare
-        left = size - frame.width - cell.inline_margins(viewport, size)
+        return x + self.inset(cell, frame.width, size, viewport), y + before, frame
+
+    @staticmethod
+    def inset(cell: Box, width: Length, size: Length, viewport: Viewport) -> Length:
+        """Where in its track a cell begins: auto margins share what is left."""
+        inset = cell.margin_at(INLINE_START, viewport, size)
         autos = (cell.margin.inline_start is None, cell.margin.inline_end is None)
-        inset = cell.margin_at("inline_start", viewport, size)
-        if any(autos) and left > 0:
+        if not any(autos):
+            return inset
+        left = size - width - cell.inline_margins(viewport, size)
+        if left > 0:
             inset = inset + (left / 2 if all(autos) else left if autos[0] else 0.0)
-        return x + inset, y + before, frame
+        return inset
 
     def track_sizes(self, room: Length, viewport: Viewport) -> list[Length]:
         """The track sizing algorithm for items that span one track each, in a container of definite width."""
@@ -198,6 +208,3 @@ def _expanded(sizes: list[Length], shares: dict[int, float], free_room: Length) 
         for at in stuck:
             del flexible[at]
     return sizes
-
-
-__all__ = ["Grid", "Track", "value"]

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from .amount import Relative, Viewport, worked_out
-from .boxes import Box, Frame, Intrinsic
+from .boxes import BLOCK_END, BLOCK_START, INLINE_START, Box, Frame, Intrinsic
 from .faces import Faces
 from .linear import Length, larger
 from .text import Extents, Paragraph, Type, extents
@@ -32,11 +32,11 @@ class Inline(Box):
 
     def arranged(self, width: Length, height: Length | None, viewport: Viewport, of: Length) -> Frame:
         assert self.paragraph is not None and self.type is not None and self.faces is not None
-        top = self.edge("block_start", viewport, of)
+        top = self.edge(BLOCK_START, viewport, of)
         room = width - self.inline_edges(viewport, of)
         strut = extents(self.type, self.faces, viewport, self._fallbacks())
         if not self.paragraph.text:
-            whole = top + self.edge("block_end", viewport, of)
+            whole = top + self.edge(BLOCK_END, viewport, of)
             return Frame(self, width, whole if height is None else height, (), 0, False, None)
         if self.breaks:
             count, divides = self.paragraph.lines(room, viewport)
@@ -110,13 +110,13 @@ class Around(Box):
         room = width - self.inline_edges(viewport, of)
         strut = extents(self.type, self.faces, viewport)
         frame = self.atom.lay_out(self.atom.fitting(viewport, room), viewport, room)
-        before = self.atom.margin_at("block_start", viewport, room)
-        after = self.atom.margin_at("block_end", viewport, room)
+        before = self.atom.margin_at(BLOCK_START, viewport, room)
+        after = self.atom.margin_at(BLOCK_END, viewport, room)
         rise = before + (frame.height if frame.baseline is None else frame.baseline)
         above = larger(rise, strut.above)
         below = larger(before + frame.height + after - rise, strut.below)
-        top = self.edge("block_start", viewport, of)
-        x = self.edge("inline_start", viewport, of) + self.atom.margin_at("inline_start", viewport, room)
+        top = self.edge(BLOCK_START, viewport, of)
+        x = self.edge(INLINE_START, viewport, of) + self.atom.margin_at(INLINE_START, viewport, room)
         whole = above + below + self.block_edges(viewport, of)
         kids = ((x, top + above - rise + before, frame),)
         return Frame(self, width, whole if height is None else height, kids, 1, False, top + above)

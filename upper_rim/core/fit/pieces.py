@@ -20,7 +20,9 @@ CLOSE_PX = 44.0
 def piece_box(piece: Piece, setting: Setting) -> Block:
     """The piece, with its rows that show in the band: `Site.shown_rows` in place of shared ones."""
     own = setting.part(piece.id)
-    rows = [row_box(row, piece, setting) for row in piece.rows if setting.band not in row.hidden_in or not setting.band]
+    rows: list[Box] = [
+        row_box(row, piece, setting) for row in piece.rows if setting.band not in row.hidden_in or not setting.band
+    ]
     base: dict[str, Any] = {}
     if isinstance(piece, Notice) and piece.closable:
         base["padding"] = Sides(None, CLOSE_PX, None, None)
@@ -29,7 +31,7 @@ def piece_box(piece: Piece, setting: Setting) -> Block:
     return made
 
 
-def row_box(row: Row, piece: Piece, setting: Setting, items: Mapping[str, Box | None] | None = None) -> Box:
+def row_box(row: Row, piece: Piece, setting: Setting, items: Mapping[str, Box | None] | None = None) -> Block:
     """`items`: boxes of its items by id, where they are made already."""
     own = setting.part(row.id)
     sizes = own.over()
@@ -38,9 +40,11 @@ def row_box(row: Row, piece: Piece, setting: Setting, items: Mapping[str, Box | 
     if isinstance(piece, Sidebar) and setting.beside:
         sizes = own.over(width=float(piece.width_px or setting.site.sidebar_px))
     grid = _cells(row, piece, setting, items)
-    return Block(
+    made = Block(
         node=row.id, part="row", within=[grid], contains_margins=False, fills=isinstance(piece, BottomBar), **sizes
-    ).settle()  # fmt: skip
+    )
+    made.settle()
+    return made
 
 
 def _cells(row: Row, piece: Piece, setting: Setting, items: Mapping[str, Box | None] | None) -> Box:
@@ -62,6 +66,7 @@ def _cells(row: Row, piece: Piece, setting: Setting, items: Mapping[str, Box | N
         max_width=None if row.full_width else float(site.content_px),
         padding=Sides() if inset else Sides(inline_start=gutter, inline_end=gutter),
         margin=Sides(inline_start=None, inline_end=None),
+        is_given_its_width=not isinstance(piece, Float),
         within=[_cell(cell, setting, items, stretched=ruled) for cell in row.cells],
     ).settle()
 

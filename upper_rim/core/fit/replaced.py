@@ -26,8 +26,8 @@ class Replaced(Box):
         limited = any(type(limit) is Relative and limit.has_percent for limit in (self.width, self.max_width))
         return Intrinsic(0.0 if limited else own, own)
 
-    def contribution(self, viewport: Viewport) -> Intrinsic:
-        asked = Box.contribution(self, viewport)
+    def asking(self, viewport: Viewport) -> Intrinsic:
+        asked = Box.asking(self, viewport)
         if any(type(limit) is Relative and limit.has_percent for limit in (self.width, self.max_width)):
             return Intrinsic(self.inline_edges(viewport, 0.0) + self.inline_margins(viewport, 0.0), asked.most)
         return asked

@@ -1,17 +1,17 @@
-"""In which state is a row that has been laid out, and which item is the cause?"""
+"""In which state is a row at a viewport width, how high is it, and which item is the cause?"""
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from itertools import pairwise
 from typing import Literal, NamedTuple
 
-from .amount import Viewport
-from .boxes import Box, Facts, Frame
+from .amount import Viewport, worked_out
+from .block import Block, offset_in
+from .boxes import Box
+from .cells import CellFacts, Memory
 from .flex import Flex
 from .grid import Grid
-from .inline import Inline
-from .linear import SLACK_PX, Length, exceeds, larger, smaller
+from .linear import SLACK_PX, Length, exceeds, larger, value
 
 State = Literal["fits", "tight", "wraps", "breaks words", "clips", "overflows", "collides"]
 STATES: tuple[State, ...] = ("fits", "tight", "wraps", "breaks words", "clips", "overflows", "collides")
@@ -24,161 +24,121 @@ OVERLAP_PX = 0.5
 
 
 class Verdict(NamedTuple):
-    """`cause`: id of the item (or of the row, where no single one is). `need_px`: the room that the row's cells need for
-    its state to be well; `room_px`: what they have."""
+    """`cause`: id of the item (of the row, where no single one is; empty where all is well). `need_px`: the room that the
+    row's cells need for all to be well; `room_px`: what they have."""
 
     state: State
     cause: str
     need_px: Length
     room_px: Length
+    height_px: Length
 
 
 class _Seen(NamedTuple):
-    """An item in a row, as it is drawn: from `start` to `end` on the inline axis."""
+    """A cell in its row: where it begins and ends, from the row's start, and what is drawn in it."""
 
-    node: str
-    facts: Facts
-    start: Length
-    end: Length
-    y: Length
+    at: Length
+    width: Length
+    facts: CellFacts
 
 
-def verdict(row: Frame, viewport: Viewport, *, in_lines: bool) -> Verdict:
-    """`in_lines`: whether its cells' items and labels are meant to stand on one line, as in a header; otherwise text
-    flows, and what counts is that no word is wider than its cell."""
-    grid_x, _, grid_frame = row.kids[0]
-    grid = grid_frame.box
+def verdict(row: Block, width: Length, viewport: Viewport, of: Length, memory: Memory, *, in_lines: bool) -> Verdict:
+    """`width`: the row's. `in_lines`: whether its cells' items and labels are meant to stand on one line, as in a header;
+    otherwise text flows, and what counts is that no word is wider than its cell."""
+    grid = row.within[0]
     assert isinstance(grid, Grid)
-    room = grid_frame.width - grid.inline_edges(viewport, row.width)
+    start = row.edge(3, viewport, of)
+    content = width - start - row.edge(1, viewport, of)
+    grid_width = grid.filling(viewport, content)
+    first = start + offset_in(grid, grid_width, content, viewport) + grid.edge(3, viewport, content)
+    room = grid_width - grid.inline_edges(viewport, content)
+    lines, heights = _lines(grid, room, first, viewport, memory)
+    inner: Length = grid.row_gap * max(0, len(lines) - 1) + grid.block_edges(viewport, content)
+    for high in heights:
+        inner = inner + high
+    height, spilling = _height(row, inner, viewport, of)
+    found = _problems(lines, width, in_lines=in_lines)
+    if spilling:
+        found.append(("clips", next((seen.facts.farthest for line in lines for seen in reversed(line)), "")))
     need = needed(grid, viewport, in_lines=in_lines)
-    cells = [(grid_x + x, y, cell) for x, y, cell in grid_frame.kids]
-    found: list[tuple[State, str]] = []
-    lines: list[list[tuple[Length, Length, str]]] = []
-    count = max(1, len(grid.tracks))
-    for at, (cell_x, _, cell) in enumerate(cells):
-        items = list(_items(cell, cell_x, viewport))
-        if in_lines:
-            found += _folds(cell, items)
-        found += [("breaks words", seen.node) for seen in items if seen.facts.divides]
-        if at % count == 0:
-            lines.append([])
-        lines[-1] += [_reach(items, cell, cell_x)] if items else []
-        if cell.box.height is not None or grid.height is not None or row.box.height is not None:
-            found += _clipped(row, cell, items)
-    for line in lines:
-        for start, end, node in line:
-            if start < -SLACK_PX or exceeds(end, row.width):
-                found.append(("overflows", node))
-        for (_, end, before), (start, _, after) in pairwise(line):
-            if end - start > OVERLAP_PX:
-                found.append(("collides", _sticking_out(row, cells, before, after)))
     if found:
         state, cause = max(found, key=lambda one: STATES.index(one[0]))
-        return Verdict(state, cause, need, room)
-    if need > room - RESERVE_PX and not _stays_small(grid, viewport):
-        return Verdict("tight", _widest(cells, viewport, in_lines=in_lines) or row.box.node, need, room)
-    return Verdict("fits", "", need, room)
+        return Verdict(state, cause or row.node, need, room, height)
+    if need > room - RESERVE_PX and grid.is_given_its_width:
+        return Verdict("tight", _widest(grid, viewport, in_lines=in_lines) or row.node, need, room, height)
+    return Verdict("fits", "", need, room, height)
 
 
-def _stays_small(grid: Grid, viewport: Viewport) -> bool:
-    """A row whose own width follows its content is always just as wide as that."""
-    return grid.part == "float"
+def _lines(
+    grid: Grid, room: Length, first: Length, viewport: Viewport, memory: Memory
+) -> tuple[list[list[_Seen]], list[Length]]:
+    """The grid's rows of cells, and how high each is."""
+    sizes = grid.track_sizes(room, viewport)
+    lines: list[list[_Seen]] = []
+    heights: list[Length] = []
+    for from_cell in range(0, len(grid.within), max(1, len(sizes))):
+        line: list[_Seen] = []
+        x, high = first, 0.0
+        tallest: Length = high
+        for cell, size in zip(grid.within[from_cell:], sizes, strict=False):
+            assert isinstance(cell, Flex)
+            wide = cell.filling(viewport, size)
+            facts = memory.facts(cell, wide, viewport, size)
+            line.append(_Seen(x + grid.inset(cell, wide, size, viewport), wide, facts))
+            tallest = larger(facts.height + cell.block_margins(viewport, size), tallest)
+            x = x + size + grid.column_gap
+        lines.append(line)
+        heights.append(tallest)
+    return lines, heights
 
 
-def _items(cell: Frame, cell_x: Length, viewport: Viewport) -> Iterator[_Seen]:
-    for x, y, frame in cell.kids:
-        facts = facts_of(frame, viewport)
-        at = cell_x + x
-        yield _Seen(_node_of(frame), facts, at + facts.start, at + facts.end, y)
+def _height(row: Block, inner: Length, viewport: Viewport, of: Length) -> tuple[Length, bool]:
+    """The row's height, and whether what stands in it is higher."""
+    edges = row.block_edges(viewport, of)
+    whole = inner + edges
+    if row.height is not None:
+        height = row.limited_height(larger(worked_out(row.height, viewport, 0.0), edges), viewport)
+    else:
+        height = row.limited_height(whole, viewport)
+    return height, whole - height > OVERLAP_PX
 
 
-def _node_of(frame: Frame) -> str:
-    if frame.box.node:
-        return frame.box.node
-    return next((node for _, _, kid in frame.kids if (node := _node_of(kid))), "")
+def _problems(lines: list[list[_Seen]], row_width: Length, *, in_lines: bool) -> list[tuple[State, str]]:
+    found: list[tuple[State, str]] = []
+    for line in lines:
+        drawn: list[_Seen] = []
+        for seen in line:
+            facts = seen.facts
+            if in_lines:
+                found += [("wraps", node) for node in facts.folds]
+            found += [("breaks words", node) for node in facts.divided]
+            if facts.spills:
+                found.append(("clips", facts.spills))
+            if facts.farthest:
+                drawn.append(seen)
+                if seen.at + facts.start < -SLACK_PX or exceeds(seen.at + facts.end, row_width):
+                    found.append(("overflows", facts.farthest))
+        for before, after in pairwise(drawn):
+            if before.at + before.facts.end - (after.at + after.facts.start) > OVERLAP_PX:
+                out = exceeds(before.facts.end, before.width)
+                found.append(("collides", before.facts.farthest if out else after.facts.farthest))
+    return found
 
 
-def _folds(cell: Frame, items: list[_Seen]) -> Iterator[tuple[State, str]]:
-    if cell.lines > 1 and items:
-        # The item that begins the second line is the one that did not fit on the first.
-        shown = [seen for seen in items if seen.end - seen.start > 0]
-        starts = [after for before, after in pairwise(shown) if after.start <= before.start]
-        yield "wraps", (starts[0] if starts else items[-1]).node
-    for seen in items:
-        if seen.facts.folded or seen.facts.broken:
-            yield "wraps", seen.node
-
-
-def _reach(items: list[_Seen], cell: Frame, cell_x: Length) -> tuple[Length, Length, str]:
-    """From where to where a cell's items are drawn, and which one reaches farthest out of it."""
-    first = items[0]
-    start, end, node = first.start, first.end, first.node
-    worst: Length = larger(cell_x - start, end - cell_x - cell.width)
-    for seen in items[1:]:
-        start, end = smaller(seen.start, start), larger(seen.end, end)
-        out = larger(cell_x - seen.start, seen.end - cell_x - cell.width)
-        if out > worst:
-            worst, node = out, seen.node
-    return start, end, node
-
-
-def _clipped(row: Frame, cell: Frame, items: list[_Seen]) -> Iterator[tuple[State, str]]:
-    """A height that was set is less than what stands in it."""
-    inner: Length = 0.0
-    for _, y, frame in cell.kids:
-        inner = larger(y + frame.height, inner)
-    limit = smaller(cell.height, row.height)
-    if items and inner - limit > OVERLAP_PX:
-        yield "clips", items[-1].node
-
-
-def _sticking_out(row: Frame, cells: list[tuple[Length, Length, Frame]], before: str, after: str) -> str:
-    """Of two items that lie over each other, the one that reaches out of its cell."""
-    for x, _, cell in cells:
-        for at, _, frame in cell.kids:
-            if _node_of(frame) == before and exceeds(
-                x + at + (frame.facts.end if frame.facts else frame.width), x + cell.width
-            ):
-                return before  # fmt: skip
-    return after
-
-
-def _widest(cells: list[tuple[Length, Length, Frame]], viewport: Viewport, *, in_lines: bool) -> str:
+def _widest(grid: Grid, viewport: Viewport, *, in_lines: bool) -> str:
     """The item that asks for the most room."""
     node, most = "", -1.0
-    for _, _, cell in cells:
-        for _, _, frame in cell.kids:
-            asked = frame.box.contribution(viewport)
-            wide = asked.most if in_lines else asked.least
-            at = wide if isinstance(wide, float) else wide.at
-            if at > most:
-                node, most = _node_of(frame), at
+    for cell in grid.within:
+        for item in cell.kids():
+            asked = item.contribution(viewport)
+            wide = value(asked.most if in_lines else asked.least)
+            if wide > most:
+                node, most = _node_in(item), wide
     return node
 
 
-def facts_of(frame: Frame, viewport: Viewport) -> Facts:
-    """Of a frame and all in it; kept with it."""
-    if frame.facts is not None:
-        return frame.facts
-    box = frame.box
-    folded = isinstance(box, Flex) and box.part == "list" and box.wraps and frame.lines > 1
-    broken = isinstance(box, Inline) and box.part in {"text", ""} and frame.lines > 1
-    divides = frame.divides
-    start: Length = 0.0
-    end = frame.width
-    if isinstance(box, Inline) and box.paragraph is not None:
-        least, most = box.paragraph.widths(viewport)
-        drawn = least if box.breaks else most
-        edge = box.edge("inline_start", viewport, frame.width)
-        end = larger(edge + drawn, end)
-    for x, _, kid in frame.kids:
-        inner = facts_of(kid, viewport)
-        folded, broken, divides = folded or inner.folded, broken or inner.broken, divides or inner.divides
-        start, end = smaller(x + inner.start, start), larger(x + inner.end, end)
-    found = Facts(folded, broken, divides, start, end)
-    if box.stays and isinstance(frame.width, float):
-        frame.facts = found
-    return found
+def _node_in(box: Box) -> str:
+    return box.node or next((node for kid in box.kids() if (node := _node_in(kid))), "")
 
 
 def needed(grid: Grid, viewport: Viewport, *, in_lines: bool) -> Length:
@@ -187,24 +147,16 @@ def needed(grid: Grid, viewport: Viewport, *, in_lines: bool) -> Length:
         return 0.0
     count = len(grid.tracks)
     total: Length = grid.column_gap * (count - 1)
-    shares, fraction = 0.0, 0.0
-    per_share: Length = fraction
+    per_share: Length = 0.0
+    shares = 0.0
     for at, track in enumerate(grid.tracks):
         asked: Length = 0.0
         for cell in grid.within[at::count]:
-            one = _cell_needs(cell, viewport, in_lines=in_lines)
-            asked = larger(one, asked)
+            one = cell.contribution(viewport)
+            asked = larger(one.most if in_lines else one.least, asked)
         if track.kind in {"share", "equal"}:
             shares += track.amount
             per_share = larger(asked / track.amount, per_share)
-        elif track.kind == "fixed":
-            total = total + track.amount
         else:
-            total = total + asked
-    return total + per_share * max(shares, 1.0 if shares else 0.0)
-
-
-def _cell_needs(cell: Box, viewport: Viewport, *, in_lines: bool) -> Length:
-    if in_lines:
-        return cell.contribution(viewport).most
-    return cell.contribution(viewport).least
+            total = total + (track.amount if track.kind == "fixed" else asked)
+    return total + per_share * (max(shares, 1.0) if shares else 0.0)

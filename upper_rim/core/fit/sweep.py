@@ -10,7 +10,9 @@ from math import ceil
 from typing import NamedTuple
 
 from .amount import Viewport
-from .boxes import Box, Frame
+from .block import Block
+from .boxes import Frame
+from .cells import Memory
 from .linear import Length, Linear, Span
 from .states import FAILING, State, Verdict, verdict
 
@@ -25,7 +27,7 @@ class Context(NamedTuple):
     from_px: int
     to_px: int
     band: str | None
-    row: Box | None
+    row: Block | None
 
 
 class Laid(NamedTuple):
@@ -35,11 +37,17 @@ class Laid(NamedTuple):
     from_px: int
     to_px: int
     band: str | None
-    frame: Frame
+    row: Block
     found: Verdict
 
     def height_px(self, width: int) -> float:
-        return at(self.frame.height, width - self.from_px)
+        return at(self.found.height_px, width - self.from_px)
+
+    def need_px(self, width: int) -> float:
+        return at(self.found.need_px, width - self.from_px)
+
+    def room_px(self, width: int) -> float:
+        return at(self.found.room_px, width - self.from_px)
 
 
 class Stretch(NamedTuple):
@@ -106,22 +114,30 @@ def at(length: Length, moved_px: float) -> float:
     return length.at + length.slope * moved_px if isinstance(length, Linear) else length
 
 
-def sweep(contexts: Iterable[Context], height_px: float, *, in_lines: bool, inset_px: float = 0.0) -> list[Laid]:
-    """`inset_px`: by how much what holds the row is narrower than the viewport."""
+def sweep(
+    contexts: Iterable[Context], height_px: float, memory: Memory, *, in_lines: bool, inset_px: float = 0.0
+) -> list[Laid]:
+    """`height_px`: the viewport's. `inset_px`: by how much what holds the row is narrower than the viewport."""
     found: list[Laid] = []
     for context in contexts:
         if context.row is None:
             continue
-        width = context.from_px
+        row, width = context.row, context.from_px
         while width <= context.to_px:
             span = Span(width)
             viewport = Viewport(Linear(float(width), 1.0, span), height_px)
             room = viewport.width - inset_px
-            frame = context.row.lay_out(context.row.filling(viewport, room), viewport, room)
-            told = verdict(frame, viewport, in_lines=in_lines)
+            told = verdict(row, row.filling(viewport, room), viewport, room, memory, in_lines=in_lines)
             last = context.to_px
             if span.until <= last - width:
                 last = width + max(1, ceil(span.until)) - 1
-            found.append(Laid(width, last, context.band, frame, told))
+            found.append(Laid(width, last, context.band, row, told))
             width = last + 1
     return found
+
+
+def frame_at(laid: Laid, width: int, height_px: float, inset_px: float = 0.0) -> Frame:
+    """The row laid out at one width, with all that stands in it."""
+    viewport = Viewport(float(width), height_px)
+    room = width - inset_px
+    return laid.row.lay_out(laid.row.filling(viewport, room), viewport, room)
