@@ -7,6 +7,7 @@ and worked out for each layout.
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import lru_cache
 from typing import NamedTuple, TypeAlias
 
 from ..style.lengths import Clamped, Shares, read_length
@@ -43,7 +44,17 @@ def worked_out(amount: Amount, viewport: Viewport, percent_of: Length) -> Length
 
 
 def amount(text: str, em: Amount) -> Amount:
-    """Reads a length. `em`: the font's size. Raises `style.lengths.NoLength` for a word such as `auto`."""
+    """Reads a length. `em`: the font's size. Raises `style.lengths.NoLength` for a word such as `auto`. Equal texts are
+    read once: what moves is then the same object."""
+    return _read(text, em) if isinstance(em, float) else _worked_out(text, em)
+
+
+@lru_cache(maxsize=8192)
+def _read(text: str, em: float) -> Amount:
+    return _worked_out(text, em)
+
+
+def _worked_out(text: str, em: Amount) -> Amount:
     read = read_length(text)
     parts: tuple[Shares, ...] = tuple(read) if isinstance(read, Clamped) else (read,)
     moving_font = type(em) is Relative

@@ -7,14 +7,26 @@ right-to-left page is the same, mirrored (CSS Writing Modes 4).
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass, field
+from operator import add
 from typing import Any, Literal, NamedTuple, TypeAlias
 
 from .amount import Amount, Relative, Viewport, worked_out
 from .linear import Length, larger, smaller
 
 Align = Literal["start", "center", "end", "stretch"]
+
+
+_NO_EDGES = (0.0, 0.0, 0.0, 0.0)
+
+
+def _is_relative(length: Amount | None) -> bool:
+    return type(length) is Relative
+
+
+def _moves(lengths: Iterable[Amount | None]) -> bool:
+    return any(type(length) is Relative and length.has_viewport for length in lengths)
 
 
 class Intrinsic(NamedTuple):
@@ -89,7 +101,8 @@ class Facts(NamedTuple):
 @dataclass(slots=True, eq=False)
 class Box:
     """Sizes that are None are `auto`, or `none` for the greatest. `node`: id of the node that it belongs to, `part`
-    says which of its boxes it is. `stays`: whether nothing in it depends on the viewport."""
+    says which of its boxes it is. `stays`: whether nothing in it depends on the viewport. `takes_its_share`: nor on how
+    wide its container is, until it is stretched or shrunk."""
 
     node: str = ""
     part: str = ""
@@ -107,6 +120,8 @@ class Box:
     basis: Amount | None = None
     align_self: Align | None = None
     stays: bool = field(default=True, init=False)
+    takes_its_share: bool = field(default=True, init=False)
+    has_auto_margin: bool = field(default=False, init=False)
     _edges: tuple[float, ...] | None = field(default=None, init=False)
     _margins: tuple[float, ...] | None = field(default=None, init=False)
     _wanted: Intrinsic | None = field(default=None, init=False)
@@ -118,24 +133,28 @@ class Box:
 
     def settle(self) -> Box:
         """To be called once the box is whole: notes whether it can be kept between layouts."""
-        lengths = (
-            self.width, self.min_width, self.max_width, self.height, self.min_height, self.max_height, self.basis,
-            *self.padding, *self.border, *self.margin,
-        )  # fmt: skip
-        moves = any(type(length) is Relative and length.has_viewport for length in lengths)
-        moves = moves or any(type(length) is Relative for length in self.padding)
-        self.stays = not moves and self.holds_still() and all(kid.stays for kid in self.kids())
-        pairs = tuple(zip(self.padding, self.border, strict=True))
-        if all(type(padding) is float and type(border) is float for padding, border in pairs):
-            self._edges = tuple(padding + border for padding, border in pairs)  # type: ignore[operator]
-        if all(margin is None or type(margin) is float for margin in self.margin):
-            self._margins = tuple(margin or 0.0 for margin in self.margin)  # type: ignore[misc]
+        sizes = (self.width, self.min_width, self.max_width, self.height, self.min_height, self.max_height, self.basis)
+        moves = _moves(sizes)
+        for edge in (self.padding, self.border, self.margin):
+            moves = moves or (edge is not NONE and _moves(edge))
+        padding, border, margin = self.padding, self.border, self.margin
+        if padding is NONE and border is NONE:
+            self._edges = _NO_EDGES
+        elif not any(map(_is_relative, padding)) and not any(map(_is_relative, border)):
+            self._edges = tuple(map(add, padding, border))
+        if margin is NONE:
+            self._margins = _NO_EDGES
+        elif not any(map(_is_relative, margin)):
+            self._margins = tuple(one or 0.0 for one in margin)  # type: ignore[misc]
+        self.stays = (
+            not moves and self._edges is not None and self.holds_still() and all(kid.stays for kid in self.kids())
+        )
+        self.has_auto_margin = margin.inline_start is None or margin.inline_end is None
+        self.takes_its_share = self.stays and not (
+            any(map(_is_relative, (self.width, self.min_width, self.max_width, self.basis)))
+            or any(map(_is_relative, margin))
+        )
         return self
-
-    def keeps_its_share(self) -> bool:
-        """Whether nothing about it depends on how wide its container is, until it is stretched or shrunk."""
-        lengths = (self.width, self.min_width, self.max_width, self.basis, *self.margin)
-        return self.stays and self._edges is not None and not any(type(length) is Relative for length in lengths)
 
     def holds_still(self) -> bool:
         """Whether what it is made of, besides its kids and its own sizes, does not depend on the viewport."""

@@ -10,10 +10,10 @@ from collections.abc import Iterator
 from typing import NamedTuple
 
 from .amount import Viewport
-from .boxes import Box, Facts, Frame
+from .boxes import BLOCK_START, INLINE_END, INLINE_START, Box, Facts, Frame
 from .flex import Flex, Line
 from .inline import Inline
-from .linear import Length, Linear, Span, exceeds, larger, smaller
+from .linear import Length, Linear, Span, exceeds, larger, smaller, value
 
 _NOWHERE = Viewport(0.0, 0.0)
 
@@ -21,7 +21,7 @@ _NOWHERE = Viewport(0.0, 0.0)
 class CellFacts(NamedTuple):
     """`folds`: the items by which it is on more than one line, or has a label on more than one; `divided`: those with a
     line that ends within a word. `start` and `end`: how far what is drawn reaches, from the cell's own start, and which
-    item reaches farthest out of it. `spills`: the item that stands out of a height that was set."""
+    item reaches farthest out of it; `inside`: none does. `spills`: the item that stands out of a height that was set."""
 
     height: Length
     folds: tuple[str, ...]
@@ -29,6 +29,7 @@ class CellFacts(NamedTuple):
     start: Length
     end: Length
     farthest: str
+    inside: bool
     spills: str
 
 
@@ -46,11 +47,16 @@ class Memory:
 
     def __init__(self) -> None:
         self._known: dict[Box, list[_Known]] = {}
+        self._still: dict[tuple[Box, float], CellFacts] = {}
         self._lines: dict[tuple[Frame, ...], _LineFacts] = {}
 
     def facts(self, cell: Flex, width: Length, viewport: Viewport, of: Length) -> CellFacts:
-        if not cell.stays or not isinstance(width, Linear):
-            return self._found(cell.lay_out(width, viewport, of), viewport)
+        if not cell.stays:
+            return self._found(cell, width, viewport, of)
+        if not isinstance(width, Linear):
+            if (cell, width) not in self._still:
+                self._still[cell, width] = self._found(cell, width, viewport, of)
+            return self._still[cell, width]
         direction = 1 if width.slope > 0 else -1
         listed = self._known.setdefault(cell, [])
         for known in listed:
@@ -59,20 +65,28 @@ class Memory:
                 return _moved(known, width)
         span = Span(width.at)
         own = Linear(width.at, float(direction), span)
-        facts = self._found(cell.lay_out(own, _NOWHERE, own), _NOWHERE)
+        facts = self._found(cell, own, _NOWHERE, own)
         known = _Known(width.at, direction, span.until, facts)
         listed.append(known)
         return _moved(known, width)
 
-    def _found(self, frame: Frame, viewport: Viewport) -> CellFacts:
-        cell = frame.box
+    def _found(self, cell: Flex, width: Length, viewport: Viewport, of: Length) -> CellFacts:
+        start_edge, end_edge = cell.edge(INLINE_START, viewport, of), cell.edge(INLINE_END, viewport, of)
+        room = width - start_edge - end_edge
+        if cell.height is None and cell.max_height is None:
+            # Lines are enough: nothing has to be placed on them.
+            rows, used = cell.lines(room, None, viewport)
+            height = cell.limited_height(used + cell.block_edges(viewport, of), viewport)
+        else:
+            frame = cell.lay_out(width, viewport, of)
+            rows, height = frame.rows, frame.height
         folds: list[str] = []
         divided: list[str] = []
         start: Length | None = None
         end: Length = 0.0
         farthest, out, last = "", None, ""
         below: Length = 0.0
-        for number, line in enumerate(frame.rows):
+        for number, line in enumerate(rows):
             seen = self._line(line, viewport)
             if number and not folds and seen.first_drawn:
                 # The item that begins the second line is the one that did not fit on the first.
@@ -83,21 +97,23 @@ class Memory:
                 continue
             last = seen.last_drawn
             line_start, line_end = line.at + seen.start, line.at + seen.end
-            beyond = larger(-line_start, line_end - frame.width)
+            beyond = larger(-line_start - start_edge, line_end + start_edge - width)
             start = line_start if start is None else smaller(line_start, start)
             end = larger(line_end, end)
             below = larger(line.y + seen.bottom, below)
             if out is None or beyond > out:
-                out, farthest = beyond, seen.start_node if -line_start > line_end - frame.width else seen.end_node
-        edge = cell.edge(3, viewport, frame.width)
-        spills = last if cell.height is not None and exceeds(below + cell.edge(0, viewport, 0.0), frame.height) else ""
+                out, farthest = beyond, seen.start_node if value(line_start) < 0 else seen.end_node
+        set_height = cell.height is not None or cell.max_height is not None
+        spills = last if set_height and exceeds(below + cell.edge(BLOCK_START, viewport, of), height) else ""
+        inside = out is None or not exceeds(out, 0.0)
         return CellFacts(
-            frame.height,
+            height,
             tuple(folds),
             tuple(divided),
-            0.0 if start is None else edge + start,
-            edge + end,
+            0.0 if start is None else start_edge + start,
+            start_edge + end,
             farthest,
+            inside,
             spills,
         )
 
@@ -182,7 +198,7 @@ def facts_of(frame: Frame, viewport: Viewport) -> Facts:
     end = frame.width
     if isinstance(box, Inline) and box.paragraph is not None:
         least, most = box.paragraph.widths(viewport)
-        edge = box.edge(3, viewport, frame.width)
+        edge = box.edge(INLINE_START, viewport, frame.width)
         end = larger(edge + (least if box.breaks else most), end)
     for x, kid in _inside(frame):
         inner = facts_of(kid, viewport)
@@ -199,7 +215,7 @@ def _inside(frame: Frame) -> Iterator[tuple[Length, Frame]]:
         for x, _, kid in frame.kids:
             yield x, kid
         return
-    edge = frame.box.edge(3, _NOWHERE, frame.width)
+    edge = frame.box.edge(INLINE_START, _NOWHERE, frame.width)
     for line in frame.rows:
         for x, kid in zip(line.inside, line.frames, strict=True):
             yield edge + line.at + x, kid

@@ -7,8 +7,6 @@ marked as an estimate.
 
 from __future__ import annotations
 
-from collections.abc import Iterable
-
 from ..model.values import Words
 
 EXPANSION: dict[str, float] = {
@@ -30,10 +28,7 @@ def _primary(language: str) -> str:
 
 
 class Estimates:
-    """Foresees labels. `languages`: those that the site is to have."""
-
-    def __init__(self, languages: Iterable[str]) -> None:
-        self.languages = frozenset(languages)
+    """Foresees labels."""
 
     def foreseen(self, words: Words, language: str, own: str) -> str | None:
         """A stand-in of the length foreseen; None where the label is there in that language.

@@ -11,10 +11,20 @@ from dataclasses import dataclass, field, replace
 from typing import Any, NamedTuple, TypeVar
 
 from ..model.brands import Brands
-from ..model.items import LinkList, MenuItem
+from ..model.items import (
+    ButtonItem,
+    Copyright,
+    Divider,
+    LinkList,
+    Logo,
+    MenuItem,
+    PictureItem,
+    PictureList,
+    Posts,
+)
 from ..model.links import Links
 from ..model.rich import RichWords
-from ..model.site import BottomBar, Float, Header, Piece, Row, Sidebar, Site
+from ..model.site import BottomBar, Cell, Float, Header, Piece, Row, Sidebar, Site
 from ..model.values import Words
 from ..style.faces import Face, character_em, faces_in_use
 from ..style.pictures import Pictures
@@ -25,8 +35,8 @@ from .boxes import Box
 from .cells import Memory
 from .estimates import Estimates
 from .faces import Faces
-from .items import item_box, labels_of
-from .pieces import row_box
+from .items import item_box, labels_of, variant_of
+from .pieces import cell_box, row_box, side_of
 from .setting import Known, Setting, Styles
 from .sweep import FROM_PX, TO_PX, Context, RowFit, sweep
 from .text import Measurer
@@ -67,60 +77,49 @@ class Fitter:
         ]
 
     def row(self, site: Site, piece: Piece, row: Row, language: str) -> RowFit:
-        told = (
-            _foundations(site), piece.replaced(rows=()), row, site.menus, site.pages, site.assets, site.fonts, site.name,
-            self._bands_of(site, piece),
-        )  # fmt: skip
-        return self._kept(("row", piece.id, row.id, language), told, lambda: self._swept(site, piece, row, language))
+        setting = self.setting(site, piece, row, language)
+        seen = {item.id: _seen(item, setting) for cell in row.cells for item in cell.items}
+        told = (row.replaced(cells=()), tuple(seen.values()), setting.styles.known, setting.measurer, self._bands_of(site, piece))  # fmt: skip
+        return self._kept(("row", piece.id, row.id, language), told, lambda: self._swept(piece, row, setting, seen))
 
-    def _swept(self, site: Site, piece: Piece, row: Row, language: str) -> RowFit:
-        missing: set[str] = set()
-        estimated: set[str] = set()
+    def _swept(self, piece: Piece, row: Row, setting: Setting, seen: Mapping[str, Any]) -> RowFit:
         contexts = []
-        for from_px, to_px, band, beside in self._bands_of(site, piece):
+        for from_px, to_px, band, beside in self._bands_of(setting.site, piece):
             box = None
             if band not in row.hidden_in and band not in piece.hidden_in:
-                setting = self.setting(site, piece, row, language, band, beside=beside)
-                box = self._box(piece, row, setting)
-                missing |= setting.missing
-                estimated |= setting.estimated
+                there = replace(setting, band=band, beside=beside)
+                box = self._box(piece, row, there, seen)
             contexts.append(Context(from_px, to_px, band, box))
-        inset = self._inset(piece, site)
+        inset = self._inset(piece)
+        in_lines = stands_in_lines(piece)
+        memory = self._kept(("memory", piece.id, row.id), in_lines, Memory)
         laid = self._kept(
-            ("laid", piece.id, row.id, language),
+            ("laid", piece.id, row.id, setting.language),
             (contexts, inset),
-            lambda: tuple(
-                sweep(contexts, VIEWPORT_HEIGHT_PX, Memory(), in_lines=stands_in_lines(piece), inset_px=inset)
-            ),
+            lambda: tuple(sweep(contexts, VIEWPORT_HEIGHT_PX, memory, in_lines=in_lines, inset_px=inset)),
         )
-        return RowFit(row.id, language, laid, frozenset(estimated), "".join(sorted(missing)))
+        return RowFit(row.id, setting.language, laid, frozenset(setting.estimated), "".join(sorted(setting.missing)))
 
-    def setting(
-        self, site: Site, piece: Piece, row: Row, language: str, band: str | None, *, beside: bool = False
-    ) -> Setting:
-        view = site.replaced(pieces=(piece.replaced(rows=(row,)),))
-        skeleton = (
-            _foundations(site), piece.styles, piece.wears, piece.roles,
-            tuple((node.id, node.kind if hasattr(node, "kind") else "", node.styles, node.wears) for node in _styled(row)),
-            tuple(getattr(item, "rank", "") or getattr(item, "upright", "") for cell in row.cells for item in cell.items),
-        )  # fmt: skip
-        known = self._kept(("styles", piece.id, row.id), skeleton, Known)
-        measurer = self._measurer(site)
-        links = self._kept("links", site.pages, lambda: Links(site))
-        languages = languages_of(site)
+    def setting(self, site: Site, piece: Piece, row: Row, language: str) -> Setting:
+        """For a row of a piece; its band is still to be chosen."""
+        view = self._kept(
+            ("view", piece.id, row.id),
+            (_foundations(site), site.menus, site.pages, site.assets, site.name, piece.replaced(rows=()), row),
+            lambda: site.replaced(pieces=(piece.replaced(rows=(row,)),)),
+        )
+        known = self._kept(("styles", piece.id, row.id), _skeleton(site, piece, row), Known)
         return Setting(
             site=view,
             styles=Styles(lambda: Styling(view), known),
-            measurer=measurer,
-            links=links,
+            measurer=self._measurer(site),
+            links=self._kept("links", site.pages, lambda: Links(site)),
             brands=self.brands,
             pictures=self._kept("pictures", site.assets, lambda: self.pictures(site)),
             posts=self._kept("posts", (site.pages, site.assets), lambda: self.posts(site)),
             language=language,
-            band=band,
-            beside=beside,
+            band=None,
             year=self.year,
-            estimates=Estimates(languages) if self.foresees else None,
+            estimates=Estimates() if self.foresees else None,
         )
 
     def _measurer(self, site: Site) -> Measurer:
@@ -132,31 +131,44 @@ class Fitter:
         names = tuple(file.name for face in used for file in face.files)
         return self._kept("measurer", names, lambda: Measurer(Faces(used, self.read)))
 
-    def _box(self, piece: Piece, row: Row, setting: Setting) -> Block:
-        """The row's box; the one from before where all that stands in it is."""
-        items: dict[str, Box | None] = {}
-        for item in (item for cell in row.cells for item in cell.items):
-            made = self._item(piece, item, setting)
-            items[item.id] = made.box
-            setting.missing |= made.missing
-            setting.estimated |= made.estimated
-        cells = tuple(cell.replaced(items=()) for cell in row.cells)
-        told = (tuple(items.values()), row.replaced(cells=cells), setting.styles.known)
+    def _box(self, piece: Piece, row: Row, setting: Setting, seen: Mapping[str, Any]) -> Block:
+        """The row's box; the one from before where all that stands in it is. The same goes for cells and items, in all
+        bands in which they are alike."""
+        cells = {cell.id: self._cell(piece, row, cell, setting, seen) for cell in row.cells}
+        plain = tuple(cell.replaced(items=()) for cell in row.cells)
+        told = (tuple(cells.values()), row.replaced(cells=plain), setting.styles.known)
         return self._kept(
             ("box", piece.id, row.id, setting.language, setting.band, setting.beside),
             told,
-            lambda: row_box(row, piece, setting, items),
+            lambda: row_box(row, piece, setting, cells),
         )
 
-    def _item(self, piece: Piece, item: Any, setting: Setting) -> _Made:
+    def _cell(self, piece: Piece, row: Row, cell: Cell, setting: Setting, seen: Mapping[str, Any]) -> Box:
+        items = []
+        for item in cell.items:
+            if setting.band is not None and setting.band in item.hidden_in:
+                continue
+            made = self._item(piece, item, setting, seen[item.id])
+            items.append(made.box)
+            setting.missing |= made.missing
+            setting.estimated |= made.estimated
+        style = setting.part(cell.id)
+        variant = (tuple(map(id, items)), id(style), side_of(cell, setting.band))
+        return self._kept(
+            ("cell", piece.id, cell.id, setting.language, variant),
+            (items, cell.gap_px, row.styles, setting.styles.known),
+            lambda: cell_box(cell, row, setting, items),
+        )
+
+    def _item(self, piece: Piece, item: Any, setting: Setting, seen: Any) -> _Made:
         def make() -> _Made:
             alone = replace(setting, missing=set(), estimated=set())
             box = item_box(item, alone)
             return _Made(box, frozenset(alone.missing), frozenset(alone.estimated))
 
         return self._kept(
-            ("item", piece.id, item.id, setting.language, setting.band, setting.beside),
-            (_seen(item, setting), setting.styles.known, setting.measurer),
+            ("item", piece.id, item.id, setting.language, variant_of(item, setting)),
+            (seen, setting.styles.known, setting.measurer),
             make,
         )
 
@@ -179,7 +191,7 @@ class Fitter:
         return found
 
     @staticmethod
-    def _inset(piece: Piece, site: Site) -> float:
+    def _inset(piece: Piece) -> float:
         """By how much the piece leaves its rows less than the viewport's width."""
         return 2.0 * piece.inset_px if isinstance(piece, Float) else 0.0
 
@@ -203,8 +215,23 @@ def stands_in_lines(piece: Piece) -> bool:
     return isinstance(piece, Header | BottomBar | Float)
 
 
-def _styled(row: Row) -> list[Any]:
-    return [row, *row.cells, *(item for cell in row.cells for item in cell.items)]
+def _skeleton(site: Site, piece: Piece, row: Row) -> tuple[Any, ...]:
+    """All that the styles of a row depend on."""
+    items = (item for cell in row.cells for item in cell.items)
+    nodes = tuple((node.id, node.styles, node.wears) for node in (row, *row.cells))
+    styled = tuple((item.kind, item.id, item.styles, item.wears, _kind_of(item)) for item in items)
+    return (_foundations(site), piece.styles, piece.wears, piece.roles, nodes, styled)
+
+
+def _kind_of(item: Any) -> Any:
+    """What decides of an item's role besides its kind."""
+    match item:
+        case ButtonItem():
+            return item.rank
+        case Divider():
+            return item.upright
+        case _:
+            return None
 
 
 def _foundations(site: Site) -> tuple[Any, ...]:
@@ -216,14 +243,21 @@ def _foundations(site: Site) -> tuple[Any, ...]:
 
 def _seen(item: Any, setting: Setting) -> tuple[Any, ...]:
     """What of an item can be seen in the setting's language: nothing else is worth a new box."""
-    shown = []
+    shown: list[Any] = []
     for name, held in item.__dict__.items():
-        if isinstance(held, Words | RichWords):
-            shown.append((held.in_language(setting.language), bool(held.in_language(setting.language))))
+        if isinstance(held, Words):
+            shown.append(setting.words(held, item.id))
+        elif isinstance(held, RichWords):
+            shown.append(held.in_language(setting.language))
         elif name not in {"styles", "wears"}:
             shown.append(held)
-    foreseen = tuple(
-        setting.words(held, item.id) for held in item.__dict__.values() if isinstance(held, Words)
-    ) if setting.estimates else ()  # fmt: skip
-    menu = labels_of(item, setting) if isinstance(item, MenuItem | LinkList) else ()
-    return (tuple(shown), foreseen, menu, setting.site.name, setting.site.assets)
+    match item:
+        case MenuItem() | LinkList():
+            shown.append(labels_of(item, setting))
+        case Posts():
+            shown.append(tuple(setting.posts(item, setting.language)[: item.count]))
+        case Logo() | Copyright():
+            shown += [setting.site.name, setting.pictures]
+        case PictureItem() | PictureList():
+            shown += [setting.pictures, setting.links]
+    return tuple(shown)

@@ -56,6 +56,7 @@ class Flex(Box):
     align: Align = "stretch"
     within: list[Box] = field(default_factory=list)
     _fixed: list[_Sized] | None = field(default=None, init=False)
+    _grows: bool = field(default=False, init=False)
     _wished: dict[tuple[int, int], _Wished] = field(default_factory=dict, init=False)
 
     def kids(self) -> Iterator[Box]:
@@ -85,15 +86,15 @@ class Flex(Box):
         inner = None if height is None else height - top - bottom
         if self.direction == "column":
             placed, used = self._column(room, inner, viewport)
-            lines: list[Line] = []
+            rows: list[Line] = []
             count = 1
             tops = [(y, frame) for _, y, frame in placed]
         else:
-            lines, used = self._lines(room, inner, viewport)
+            rows, used = self.lines(room, inner, viewport)
             placed = []
-            count = len(lines)
+            count = len(rows)
             tops = [
-                (line.y + self._down(frame, line, viewport, room), frame) for line in lines[:1] for frame in line.frames
+                (line.y + self._down(frame, line, viewport, room), frame) for line in rows[:1] for frame in line.frames
             ]
         whole = used + top + bottom if height is None else height
         baseline: Length | None = None
@@ -105,14 +106,14 @@ class Flex(Box):
             baseline = top + tops[0][0] + tops[0][1].height
 
         def kids() -> Placed:
-            spots = placed or [spot for line in lines for spot in self._spots(line, viewport, room)]
+            spots = placed or [spot for line in rows for spot in self._spots(line, viewport, room)]
             return tuple((start + x, top + y, frame) for x, y, frame in spots)
 
         made = Frame(self, width, whole, kids, count, False, baseline)
-        made.rows = lines
+        made.rows = rows
         return made
 
-    def _lines(self, room: Length, inner: Length | None, viewport: Viewport) -> tuple[list[Line], Length]:
+    def lines(self, room: Length, inner: Length | None, viewport: Viewport) -> tuple[list[Line], Length]:
         """Its lines, and how high they are together."""
         gap, row_gap = worked_out(self.column_gap, viewport, room), worked_out(self.row_gap, viewport, 0.0)
         items = self._items(room, viewport)
@@ -159,15 +160,18 @@ class Flex(Box):
         self, items: list[_Sized], first: int, behind: int, used: Length, room: Length, gap: Length, viewport: Viewport
     ) -> Line:
         listed = items[first:behind]
-        grows = any(item.box.grow for item in listed)
-        fixed = self._fixed is not None and not grows
+        fixed = self._fixed is not None and not self._grows
         if fixed and isinstance(gap, float) and not exceeds(used, room):
             wished = self._wished.get((first, behind))
             if wished is None:
                 widths = [item.hypothetical for item in listed]
                 wished = self._wished[first, behind] = self._as_wished(listed, widths, gap, viewport)
             return Line(wished.frames, wished.inside, self._begin(listed, room - used), 0.0, wished.high, True)
-        widths = _flexed(listed, room, gap)
+        if fixed and len(listed) == 1 and listed[0].box.shrink:
+            # By itself and too wide: it shrinks to the room, down to its least.
+            widths = [larger(smaller(room - listed[0].margins, listed[0].greatest), listed[0].least)]
+        else:
+            widths = _flexed(listed, room, gap)
         frames = tuple(item.box.lay_out(width, viewport, room) for item, width in zip(listed, widths, strict=True))
         taken: Length = gap * (len(listed) - 1)
         for item, width in zip(listed, widths, strict=True):
@@ -183,11 +187,11 @@ class Flex(Box):
         inside = tuple(value(x) for x in self._inside(listed, widths, gap, 0.0, viewport, 0.0))
         return _Wished(frames, inside, value(self._height(frames, viewport, 0.0)))
 
-    @staticmethod
-    def _autos(listed: list[_Sized]) -> int:
-        return sum(
-            margin is None for item in listed for margin in (item.box.margin.inline_start, item.box.margin.inline_end)
-        )
+    def _autos(self, listed: list[_Sized]) -> int:
+        if self._fixed is not None:
+            return 0
+        margins = (margin for item in listed for margin in (item.box.margin.inline_start, item.box.margin.inline_end))
+        return sum(margin is None for margin in margins)
 
     def _begin(self, listed: list[_Sized], left: Length) -> Length:
         """Where a line begins (9.5): auto margins come first, then the alignment."""
@@ -220,13 +224,10 @@ class Flex(Box):
         if self._fixed is not None:
             return self._fixed
         items = [self._sized(kid, room, viewport) for kid in self.within]
-        if all(kid.keeps_its_share() for kid in self.within) and not any(map(self._has_auto_margin, self.within)):
+        if all(kid.takes_its_share and not kid.has_auto_margin for kid in self.within):
             self._fixed = items
+            self._grows = any(kid.grow for kid in self.within)
         return items
-
-    @staticmethod
-    def _has_auto_margin(kid: Box) -> bool:
-        return kid.margin.inline_start is None or kid.margin.inline_end is None
 
     def _sized(self, kid: Box, room: Length, viewport: Viewport) -> _Sized:
         """Flex base size, hypothetical main size and limits (9.2, and 4.5 for the automatic least size)."""

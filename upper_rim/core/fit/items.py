@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from typing import Any
 
+from ..model.check import roles_of, roles_within
 from ..model.items import (
     BackToTop,
     ButtonItem,
@@ -55,6 +56,15 @@ def item_box(item: Any, setting: Setting) -> Box | None:
         # A hint's wrapper is a flex box around the item (its own text stands outside the flow).
         box = Flex(node=item.id, part="hinted", within=[box]).settle()
     return box
+
+
+def variant_of(item: Any, setting: Setting) -> tuple[Any, ...]:
+    """What may make an item's box another one in another width band."""
+    styles = [id(setting.part(item.id, part)) for part in roles_of(item)]
+    styles += [id(setting.within(item.id, role)) for role in roles_within(item)]
+    drawn = is_drawer(item, setting) if isinstance(item, MenuItem) else None
+    pictures = _shows_pictures(item, setting) if isinstance(item, PictureList) else None
+    return (*styles, drawn, pictures)
 
 
 def _bare(item: Any, setting: Setting) -> Box | None:

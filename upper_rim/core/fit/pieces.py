@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from typing import Any
 
-from ..model.site import BottomBar, Cell, Float, Notice, Piece, Row, Sidebar
+from ..model.site import BottomBar, Cell, Float, Notice, Piece, Row, Side, Sidebar
 from .block import Block
 from .boxes import Box, Sides
 from .flex import Flex
@@ -31,15 +31,15 @@ def piece_box(piece: Piece, setting: Setting) -> Block:
     return made
 
 
-def row_box(row: Row, piece: Piece, setting: Setting, items: Mapping[str, Box | None] | None = None) -> Block:
-    """`items`: boxes of its items by id, where they are made already."""
+def row_box(row: Row, piece: Piece, setting: Setting, cells: Mapping[str, Box] | None = None) -> Block:
+    """`cells`: its cells' boxes by id, where they are made already."""
     own = setting.part(row.id)
     sizes = own.over()
     if isinstance(piece, BottomBar):
         sizes = own.over(height=float(piece.height_px), padding=Sides(0.0, None, 0.0, None))
     if isinstance(piece, Sidebar) and setting.beside:
         sizes = own.over(width=float(piece.width_px or setting.site.sidebar_px))
-    grid = _cells(row, piece, setting, items)
+    grid = _cells(row, piece, setting, cells)
     made = Block(
         node=row.id, part="row", within=[grid], contains_margins=False, fills=isinstance(piece, BottomBar), **sizes
     )
@@ -47,7 +47,7 @@ def row_box(row: Row, piece: Piece, setting: Setting, items: Mapping[str, Box | 
     return made
 
 
-def _cells(row: Row, piece: Piece, setting: Setting, items: Mapping[str, Box | None] | None) -> Box:
+def _cells(row: Row, piece: Piece, setting: Setting, cells: Mapping[str, Box] | None) -> Box:
     site = setting.site
     gutter = float(site.gutter_px)
     inset = isinstance(piece, Float) or (isinstance(piece, Sidebar) and setting.beside)
@@ -56,7 +56,6 @@ def _cells(row: Row, piece: Piece, setting: Setting, items: Mapping[str, Box | N
         tracks = tuple(Track("equal") for _ in range(fold.count))
     else:
         tracks = tuple(Track(cell.track.kind, float(cell.track.amount)) for cell in row.cells) or (Track("share"),)
-    ruled = any(style.part == "content" for style in row.styles)
     return Grid(
         part="cells",
         tracks=tracks,
@@ -67,17 +66,22 @@ def _cells(row: Row, piece: Piece, setting: Setting, items: Mapping[str, Box | N
         padding=Sides() if inset else Sides(inline_start=gutter, inline_end=gutter),
         margin=Sides(inline_start=None, inline_end=None),
         is_given_its_width=not isinstance(piece, Float),
-        within=[_cell(cell, setting, items, stretched=ruled) for cell in row.cells],
+        within=[cells[cell.id] if cells else cell_box(cell, row, setting) for cell in row.cells],
     ).settle()
 
 
-def _cell(cell: Cell, setting: Setting, items: Mapping[str, Box | None] | None, *, stretched: bool) -> Box:
+def cell_box(cell: Cell, row: Row, setting: Setting, items: Sequence[Box | None] | None = None) -> Box:
+    """`items`: its items' boxes, where they are made already."""
     own = setting.part(cell.id)
-    align = next((aligned.align for aligned in cell.aligned if aligned.band == setting.band), cell.align)
     gap = float(cell.gap_px)
-    made = [item_box(item, setting) if items is None else items[item.id] for item in cell.items]
-    within = [box for box in made if box is not None]
+    made = [item_box(item, setting) for item in cell.items] if items is None else items
+    ruled = any(style.part == "content" for style in row.styles)
     return Flex(
-        node=cell.id, part="cell", wraps=True, align="center", justify=align, row_gap=gap, column_gap=gap,
-        align_self="stretch" if stretched else None, within=within, **own.over(),
+        node=cell.id, part="cell", wraps=True, align="center", justify=side_of(cell, setting.band), row_gap=gap, column_gap=gap,
+        align_self="stretch" if ruled else None, within=[box for box in made if box is not None], **own.over(),
     ).settle()  # fmt: skip
+
+
+def side_of(cell: Cell, band: str | None) -> Side:
+    """Where its items stand in a width band."""
+    return next((aligned.align for aligned in cell.aligned if aligned.band == band), cell.align)

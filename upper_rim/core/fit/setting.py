@@ -26,6 +26,10 @@ _WHITE = re.compile(r"[ \t\n\r\f]+")
 class Known(dict[Any, BoxStyle]):
     """Styles worked out so far; equal to nothing but itself."""
 
+    def __init__(self) -> None:
+        super().__init__()
+        self.alike: dict[tuple[str, str], list[BoxStyle]] = {}
+
     def __eq__(self, other: object) -> bool:
         return self is other
 
@@ -43,7 +47,7 @@ class Styles:
         key = (node, part, band)
         if key not in self.known:
             styling = self._made()
-            self.known[key] = box_style(styling, styling.elements[node, part], band)
+            self.known[key] = self._shared((node, part), box_style(styling, styling.elements[node, part], band))
         return self.known[key]
 
     def within(self, node: str, role: str, band: str | None) -> BoxStyle:
@@ -52,8 +56,18 @@ class Styles:
         if key not in self.known:
             styling = self._made()
             box = styling.elements[node, "box"]
-            self.known[key] = box_style(styling, Element("", "box", role, box.piece, box), band)
+            made = box_style(styling, Element("", "box", role, box.piece, box), band)
+            self.known[key] = self._shared((node, role), made)
         return self.known[key]
+
+    def _shared(self, key: tuple[str, str], made: BoxStyle) -> BoxStyle:
+        """The same object for all bands in which an element is styled alike."""
+        alike = self.known.alike.setdefault(key, [])
+        for other in alike:
+            if other == made:
+                return other
+        alike.append(made)
+        return made
 
     def _made(self) -> Styling:
         if self._styling is None:

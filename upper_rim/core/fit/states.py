@@ -3,15 +3,15 @@
 from __future__ import annotations
 
 from itertools import pairwise
-from typing import Literal, NamedTuple
+from typing import Literal, NamedTuple, TypeAlias
 
 from .amount import Viewport, worked_out
 from .block import Block, offset_in
-from .boxes import Box
+from .boxes import INLINE_END, INLINE_START, Box
 from .cells import CellFacts, Memory
 from .flex import Flex
 from .grid import Grid
-from .linear import SLACK_PX, Length, exceeds, larger, value
+from .linear import SLACK_PX, Length, Linear, Span, exceeds, larger, value
 
 State = Literal["fits", "tight", "wraps", "breaks words", "clips", "overflows", "collides"]
 STATES: tuple[State, ...] = ("fits", "tight", "wraps", "breaks words", "clips", "overflows", "collides")
@@ -34,62 +34,105 @@ class Verdict(NamedTuple):
     height_px: Length
 
 
-class _Seen(NamedTuple):
-    """A cell in its row: where it begins and ends, from the row's start, and what is drawn in it."""
+class Spot(NamedTuple):
+    """A cell in its row: where it begins, from the row's start; its width; and its track's."""
 
+    cell: Flex
     at: Length
     width: Length
-    facts: CellFacts
+    track: Length
 
 
-def verdict(row: Block, width: Length, viewport: Viewport, of: Length, memory: Memory, *, in_lines: bool) -> Verdict:
-    """`width`: the row's. `in_lines`: whether its cells' items and labels are meant to stand on one line, as in a header;
-    otherwise text flows, and what counts is that no word is wider than its cell."""
-    grid = row.within[0]
-    assert isinstance(grid, Grid)
-    start = row.edge(3, viewport, of)
-    content = width - start - row.edge(1, viewport, of)
+class Geometry(NamedTuple):
+    """A row before anything stands in it, in px: its own width and the room of its cells, what they need, and its cells,
+    line by line. `first` is the viewport's width that it was worked out at, `reach` how many px more it holds."""
+
+    first: int
+    reach: float
+    width: Length
+    room: Length
+    need: Length
+    lines: tuple[tuple[Spot, ...], ...]
+
+    def at(self, viewport_width: int, span: Span) -> Geometry:
+        """The same at a greater width within its reach."""
+        by = viewport_width - self.first
+        if not by:
+            span.ends_within(self.reach)
+            return self._in(0.0, span)
+        span.ends_within(self.reach - by)
+        return self._in(float(by), span)
+
+    def _in(self, by: float, span: Span) -> Geometry:
+        def moved(length: Length) -> Length:
+            return Linear(length.at + length.slope * by, length.slope, span) if isinstance(length, Linear) else length
+
+        lines = tuple(
+            tuple(Spot(spot.cell, moved(spot.at), moved(spot.width), moved(spot.track)) for spot in line)
+            for line in self.lines
+        )
+        return Geometry(self.first, self.reach, moved(self.width), moved(self.room), moved(self.need), lines)
+
+
+def geometry(row: Block, first: int, height_px: float, inset_px: float, *, in_lines: bool) -> Geometry:
+    """At a viewport width, and as far as it keeps its slopes."""
+    span = Span(first)
+    viewport = Viewport(Linear(float(first), 1.0, span), height_px)
+    of = viewport.width - inset_px
+    width = row.filling(viewport, of)
+    grid = _grid_of(row)
+    start = row.edge(INLINE_START, viewport, of)
+    content = width - start - row.edge(INLINE_END, viewport, of)
     grid_width = grid.filling(viewport, content)
-    first = start + offset_in(grid, grid_width, content, viewport) + grid.edge(3, viewport, content)
+    left = start + offset_in(grid, grid_width, content, viewport) + grid.edge(INLINE_START, viewport, content)
     room = grid_width - grid.inline_edges(viewport, content)
-    lines, heights = _lines(grid, room, first, viewport, memory)
-    inner: Length = grid.row_gap * max(0, len(lines) - 1) + grid.block_edges(viewport, content)
-    for high in heights:
-        inner = inner + high
-    height, spilling = _height(row, inner, viewport, of)
-    found = _problems(lines, width, in_lines=in_lines)
-    if spilling:
-        found.append(("clips", next((seen.facts.farthest for line in lines for seen in reversed(line)), "")))
-    need = needed(grid, viewport, in_lines=in_lines)
-    if found:
-        state, cause = max(found, key=lambda one: STATES.index(one[0]))
-        return Verdict(state, cause or row.node, need, room, height)
-    if need > room - RESERVE_PX and grid.is_given_its_width:
-        return Verdict("tight", _widest(grid, viewport, in_lines=in_lines) or row.node, need, room, height)
-    return Verdict("fits", "", need, room, height)
-
-
-def _lines(
-    grid: Grid, room: Length, first: Length, viewport: Viewport, memory: Memory
-) -> tuple[list[list[_Seen]], list[Length]]:
-    """The grid's rows of cells, and how high each is."""
     sizes = grid.track_sizes(room, viewport)
-    lines: list[list[_Seen]] = []
-    heights: list[Length] = []
+    lines = []
     for from_cell in range(0, len(grid.within), max(1, len(sizes))):
-        line: list[_Seen] = []
-        x, high = first, 0.0
-        tallest: Length = high
+        line, x = [], left
         for cell, size in zip(grid.within[from_cell:], sizes, strict=False):
             assert isinstance(cell, Flex)
             wide = cell.filling(viewport, size)
-            facts = memory.facts(cell, wide, viewport, size)
-            line.append(_Seen(x + grid.inset(cell, wide, size, viewport), wide, facts))
-            tallest = larger(facts.height + cell.block_margins(viewport, size), tallest)
+            line.append(Spot(cell, x + grid.inset(cell, wide, size, viewport), wide, size))
             x = x + size + grid.column_gap
-        lines.append(line)
-        heights.append(tallest)
-    return lines, heights
+        lines.append(tuple(line))
+    need = needed(grid, viewport, in_lines=in_lines)
+    return Geometry(first, span.until, width, room, need, tuple(lines))
+
+
+def _grid_of(row: Block) -> Grid:
+    grid = row.within[0]
+    assert isinstance(grid, Grid)
+    return grid
+
+
+_Seen: TypeAlias = "tuple[Spot, CellFacts]"
+
+
+def verdict(row: Block, shape: Geometry, viewport: Viewport, of: Length, memory: Memory, *, in_lines: bool) -> Verdict:
+    """`in_lines`: whether its cells' items and labels are meant to stand on one line, as in a header; otherwise text
+    flows, and what counts is that no word is wider than its cell."""
+    grid = _grid_of(row)
+    lines = [
+        [(spot, memory.facts(spot.cell, spot.width, viewport, spot.track)) for spot in line] for line in shape.lines
+    ]
+    inner: Length = grid.row_gap * max(0, len(lines) - 1) + grid.block_edges(viewport, of)
+    for line in lines:
+        tallest: Length = 0.0
+        for spot, facts in line:
+            tallest = larger(facts.height + spot.cell.block_margins(viewport, spot.track), tallest)
+        inner = inner + tallest
+    height, spilling = _height(row, inner, viewport, of)
+    found = _problems(lines, shape.width, in_lines=in_lines)
+    if spilling:
+        found.append(("clips", next((facts.farthest for line in lines for _, facts in reversed(line)), "")))
+    if found:
+        state, cause = max(found, key=lambda one: STATES.index(one[0]))
+        return Verdict(state, cause or row.node, shape.need, shape.room, height)
+    if grid.is_given_its_width and shape.need > shape.room - RESERVE_PX:
+        cause = _widest(grid, viewport, in_lines=in_lines) or row.node
+        return Verdict("tight", cause, shape.need, shape.room, height)
+    return Verdict("fits", "", shape.need, shape.room, height)
 
 
 def _height(row: Block, inner: Length, viewport: Viewport, of: Length) -> tuple[Length, bool]:
@@ -106,22 +149,25 @@ def _height(row: Block, inner: Length, viewport: Viewport, of: Length) -> tuple[
 def _problems(lines: list[list[_Seen]], row_width: Length, *, in_lines: bool) -> list[tuple[State, str]]:
     found: list[tuple[State, str]] = []
     for line in lines:
-        drawn: list[_Seen] = []
-        for seen in line:
-            facts = seen.facts
+        for _, facts in line:
             if in_lines:
                 found += [("wraps", node) for node in facts.folds]
             found += [("breaks words", node) for node in facts.divided]
             if facts.spills:
                 found.append(("clips", facts.spills))
-            if facts.farthest:
-                drawn.append(seen)
-                if seen.at + facts.start < -SLACK_PX or exceeds(seen.at + facts.end, row_width):
-                    found.append(("overflows", facts.farthest))
-        for before, after in pairwise(drawn):
-            if before.at + before.facts.end - (after.at + after.facts.start) > OVERLAP_PX:
-                out = exceeds(before.facts.end, before.width)
-                found.append(("collides", before.facts.farthest if out else after.facts.farthest))
+        drawn = [seen for seen in line if seen[1].farthest]
+        if not drawn:
+            continue
+        last, _ = drawn[-1]
+        if all(facts.inside for _, facts in drawn) and not exceeds(last.at + last.width, row_width):
+            continue
+        for spot, facts in drawn:
+            if spot.at + facts.start < -SLACK_PX or exceeds(spot.at + facts.end, row_width):
+                found.append(("overflows", facts.farthest))
+        for (before, one), (after, other) in pairwise(drawn):
+            if before.at + one.end - (after.at + other.start) > OVERLAP_PX:
+                out = exceeds(one.end, before.width)
+                found.append(("collides", one.farthest if out else other.farthest))
     return found
 
 

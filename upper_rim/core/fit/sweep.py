@@ -14,7 +14,7 @@ from .block import Block
 from .boxes import Frame
 from .cells import Memory
 from .linear import Length, Linear, Span
-from .states import FAILING, State, Verdict, verdict
+from .states import FAILING, State, Verdict, geometry, verdict
 
 FROM_PX, TO_PX = 280, 2560
 """The widths that are looked at, both included."""
@@ -123,11 +123,13 @@ def sweep(
         if context.row is None:
             continue
         row, width = context.row, context.from_px
+        shape = geometry(row, width, height_px, inset_px, in_lines=in_lines)
         while width <= context.to_px:
+            if width - shape.first >= shape.reach and width > shape.first:
+                shape = geometry(row, width, height_px, inset_px, in_lines=in_lines)
             span = Span(width)
             viewport = Viewport(Linear(float(width), 1.0, span), height_px)
-            room = viewport.width - inset_px
-            told = verdict(row, row.filling(viewport, room), viewport, room, memory, in_lines=in_lines)
+            told = verdict(row, shape.at(width, span), viewport, viewport.width - inset_px, memory, in_lines=in_lines)
             last = context.to_px
             if span.until <= last - width:
                 last = width + max(1, ceil(span.until)) - 1
