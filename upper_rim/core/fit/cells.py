@@ -154,7 +154,7 @@ def _line_facts(line: Line, viewport: Viewport) -> _LineFacts:
         if facts.divides:
             divided.append(node)
         bottom = larger(frame.height, bottom)
-        if not facts.end - facts.start > 0:
+        if not facts.end - facts.start > 0 or not frame.height > 0:
             continue
         first, last = first or node, node
         if start is None or x + facts.start < start:

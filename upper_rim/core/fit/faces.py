@@ -45,8 +45,6 @@ class FontData:
                 else (hhea.ascent, -hhea.descent, hhea.lineGap)
             )
         )
-        self.average = max(0, os2.xAvgCharWidth) / self.upem
-        self.widest = (font["head"].xMax - font["head"].xMin) / self.upem
         self._fonts: dict[int, uharfbuzz.Font] = {}
 
     def at_weight(self, weight: int) -> uharfbuzz.Font:

@@ -36,7 +36,7 @@ from .cells import Memory
 from .estimates import Estimates
 from .faces import Faces
 from .items import item_box, labels_of, variant_of
-from .pieces import cell_box, row_box, side_of
+from .pieces import cell_box, piece_around, row_box, shrinks, side_of
 from .setting import Known, Setting, Styles
 from .sweep import FROM_PX, TO_PX, Context, RowFit, sweep
 from .text import Measurer
@@ -85,11 +85,12 @@ class Fitter:
     def _swept(self, piece: Piece, row: Row, setting: Setting, seen: Mapping[str, Any]) -> RowFit:
         contexts = []
         for from_px, to_px, band, beside in self._bands_of(setting.site, piece):
-            box = None
+            box, narrow = None, False
             if band not in row.hidden_in and band not in piece.hidden_in:
                 there = replace(setting, band=band, beside=beside)
-                box = self._box(piece, row, there, seen)
-            contexts.append(Context(from_px, to_px, band, box))
+                box = self._piece(piece, row, there, seen)
+                narrow = shrinks(piece, there)
+            contexts.append(Context(from_px, to_px, band, box, narrow))
         inset = self._inset(piece)
         in_lines = stands_in_lines(piece)
         memory = self._kept(("memory", piece.id, row.id), in_lines, Memory)
@@ -130,6 +131,15 @@ class Fitter:
         )
         names = tuple(file.name for face in used for file in face.files)
         return self._kept("measurer", names, lambda: Measurer(Faces(used, self.read)))
+
+    def _piece(self, piece: Piece, row: Row, setting: Setting, seen: Mapping[str, Any]) -> Block:
+        """The piece around the row."""
+        box = self._box(piece, row, setting, seen)
+        return self._kept(
+            ("piece", piece.id, row.id, setting.language, setting.band, setting.beside),
+            (box, setting.styles.known),
+            lambda: piece_around([box], piece, setting),
+        )
 
     def _box(self, piece: Piece, row: Row, setting: Setting, seen: Mapping[str, Any]) -> Block:
         """The row's box; the one from before where all that stands in it is. The same goes for cells and items, in all

@@ -76,7 +76,7 @@ class Grid(Box):
         rows = [self.within[at : at + count] for at in range(0, len(self.within), count)] if count else []
         for number, row in enumerate(rows):
             y = y + (self.row_gap if number else 0.0)
-            frames = [cell.lay_out(cell.filling(viewport, size), viewport, size) for cell, size in zip(row, sizes, strict=False)]  # fmt: skip
+            frames = [cell.lay_out(self.cell_width(cell, size, viewport), viewport, size) for cell, size in zip(row, sizes, strict=False)]  # fmt: skip
             high: Length = 0.0
             for frame, size in zip(frames, sizes, strict=False):
                 high = larger(frame.height + frame.box.block_margins(viewport, size), high)
@@ -103,6 +103,11 @@ class Grid(Box):
         elif align == "end":
             before = before + spare
         return x + self.inset(cell, frame.width, size, viewport), y + before, frame
+
+    @staticmethod
+    def cell_width(cell: Box, size: Length, viewport: Viewport) -> Length:
+        """Stretched over its track, unless a margin is auto (6.2)."""
+        return cell.fitting(viewport, size) if cell.has_auto_margin else cell.filling(viewport, size)
 
     @staticmethod
     def inset(cell: Box, width: Length, size: Length, viewport: Viewport) -> Length:

@@ -393,7 +393,15 @@ def _form_line(field: FormField, node: str, own: BoxStyle, setting: Setting) -> 
         ).settle()  # fmt: skip
     long = field.kind == "long"
     # Only what a style says is stronger than the least height of several lines.
-    entry = _field(control, setting, lines=5 if long else 1, **({"min_height": 112.0} if long else {}), width=WHOLE)
+    entry = _field(
+        control,
+        setting,
+        lines=5 if long else 1,
+        **({"min_height": 112.0} if long else {}),
+        width=times(control.type.size, 14.0),
+        min_width=WHOLE,
+        max_width=WHOLE,
+    )
     return Flex(
         node=field.id, part="field-line", direction="column", row_gap=4.0, width=WHOLE, within=[label, entry]
     ).settle()  # fmt: skip

@@ -18,17 +18,24 @@ CLOSE_PX = 44.0
 
 
 def piece_box(piece: Piece, setting: Setting) -> Block:
-    """The piece, with its rows that show in the band: `Site.shown_rows` in place of shared ones."""
+    """The piece with all its rows that show in the band: `Site.shown_rows` in place of shared ones."""
+    rows = [row_box(row, piece, setting) for row in piece.rows if setting.band not in row.hidden_in or not setting.band]
+    return piece_around(rows, piece, setting)
+
+
+def piece_around(rows: Sequence[Box], piece: Piece, setting: Setting) -> Block:
     own = setting.part(piece.id)
-    rows: list[Box] = [
-        row_box(row, piece, setting) for row in piece.rows if setting.band not in row.hidden_in or not setting.band
-    ]
     base: dict[str, Any] = {}
     if isinstance(piece, Notice) and piece.closable:
         base["padding"] = Sides(None, CLOSE_PX, None, None)
-    made = Block(node=piece.id, within=rows, contains_margins=isinstance(piece, Float), **own.over(**base))
+    made = Block(node=piece.id, within=list(rows), contains_margins=isinstance(piece, Float), **own.over(**base))
     made.settle()
     return made
+
+
+def shrinks(piece: Piece, setting: Setting) -> bool:
+    """Whether it is as wide as what it holds: a float, and a sidebar beside the content."""
+    return isinstance(piece, Float) or (isinstance(piece, Sidebar) and setting.beside)
 
 
 def row_box(row: Row, piece: Piece, setting: Setting, cells: Mapping[str, Box] | None = None) -> Block:

@@ -3,12 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from math import ceil
 
 from .amount import Relative, Viewport, worked_out
 from .boxes import Box, Frame, Intrinsic
 from .faces import Faces
-from .linear import Length, value
+from .linear import Length
 from .text import Type, extents
 
 
@@ -49,8 +48,7 @@ class Replaced(Box):
 
 @dataclass(slots=True, eq=False)
 class Field(Box):
-    """A form field: so many lines high, as wide as it is told to be. By itself it is as wide as twenty characters of
-    its font (HTML Standard, 4.10.5.3.1 and 15.5.2)."""
+    """A form field: so many lines high, as wide as it is told to be."""
 
     type: Type | None = None
     faces: Faces | None = None
@@ -61,13 +59,12 @@ class Field(Box):
         return type(self.type.size) is not Relative and type(self.type.line_height) is not Relative
 
     def content(self, viewport: Viewport) -> Intrinsic:
-        assert self.type is not None and self.faces is not None
-        primary = self.faces.primary(self.type.face, self.type.weight, self.type.italic)
-        size = value(worked_out(self.type.size, viewport, 0.0))
-        if primary is None:
-            return Intrinsic(0.0, 10 * size)
-        average = primary.data.average * size
-        return Intrinsic(0.0, float(ceil(average * 20 + max(0.0, round(primary.data.widest * size) - average))))
+        return Intrinsic(0.0, 0.0)
+
+    def wanted(self, viewport: Viewport, of: Length = 0.0) -> Intrinsic:
+        """Its own width: it does not shrink below that by itself."""
+        width = self._plain(self.width, viewport) or 0.0
+        return Intrinsic(width, width)
 
     def arranged(self, width: Length, height: Length | None, viewport: Viewport, of: Length) -> Frame:
         assert self.type is not None and self.faces is not None

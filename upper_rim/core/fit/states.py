@@ -44,11 +44,12 @@ class Spot(NamedTuple):
 
 
 class Geometry(NamedTuple):
-    """A row before anything stands in it, in px: its own width and the room of its cells, what they need, and its cells,
-    line by line. `first` is the viewport's width that it was worked out at, `reach` how many px more it holds."""
+    """A row before anything stands in it, in px: what it stands in, its own width and the room of its cells, what they
+    need, and its cells, line by line. `first` is the viewport's width that it was worked out at, `reach` how many px more it holds."""
 
     first: int
     reach: float
+    of: Length
     width: Length
     room: Length
     need: Length
@@ -71,14 +72,17 @@ class Geometry(NamedTuple):
             tuple(Spot(spot.cell, moved(spot.at), moved(spot.width), moved(spot.track)) for spot in line)
             for line in self.lines
         )
-        return Geometry(self.first, self.reach, moved(self.width), moved(self.room), moved(self.need), lines)
+        return Geometry(
+            self.first, self.reach, moved(self.of), moved(self.width), moved(self.room), moved(self.need), lines
+        )
 
 
-def geometry(row: Block, first: int, height_px: float, inset_px: float, *, in_lines: bool) -> Geometry:
-    """At a viewport width, and as far as it keeps its slopes."""
+def geometry(piece: Block, first: int, height_px: float, inset_px: float, *, shrinks: bool, in_lines: bool) -> Geometry:
+    """Of a piece that holds one row, at a viewport width, and as far as it keeps its slopes. `shrinks`: it is as wide as
+    what it holds."""
     span = Span(first)
     viewport = Viewport(Linear(float(first), 1.0, span), height_px)
-    of = viewport.width - inset_px
+    row, of = row_of(piece), room_in(piece, viewport, inset_px, shrinks=shrinks)
     width = row.filling(viewport, of)
     grid = _grid_of(row)
     start = row.edge(INLINE_START, viewport, of)
@@ -92,12 +96,25 @@ def geometry(row: Block, first: int, height_px: float, inset_px: float, *, in_li
         line, x = [], left
         for cell, size in zip(grid.within[from_cell:], sizes, strict=False):
             assert isinstance(cell, Flex)
-            wide = cell.filling(viewport, size)
+            wide = grid.cell_width(cell, size, viewport)
             line.append(Spot(cell, x + grid.inset(cell, wide, size, viewport), wide, size))
             x = x + size + grid.column_gap
         lines.append(tuple(line))
     need = needed(grid, viewport, in_lines=in_lines)
-    return Geometry(first, span.until, width, room, need, tuple(lines))
+    return Geometry(first, span.until, of, width, room, need, tuple(lines))
+
+
+def room_in(piece: Block, viewport: Viewport, inset_px: float, *, shrinks: bool) -> Length:
+    """The width that a piece leaves its rows."""
+    of = viewport.width - inset_px
+    whole = piece.fitting(viewport, of) if shrinks else piece.filling(viewport, of)
+    return whole - piece.inline_edges(viewport, of)
+
+
+def row_of(piece: Block) -> Block:
+    row = piece.within[0]
+    assert isinstance(row, Block)
+    return row
 
 
 def _grid_of(row: Block) -> Grid:
@@ -109,20 +126,20 @@ def _grid_of(row: Block) -> Grid:
 _Seen: TypeAlias = "tuple[Spot, CellFacts]"
 
 
-def verdict(row: Block, shape: Geometry, viewport: Viewport, of: Length, memory: Memory, *, in_lines: bool) -> Verdict:
+def verdict(row: Block, shape: Geometry, viewport: Viewport, memory: Memory, *, in_lines: bool) -> Verdict:
     """`in_lines`: whether its cells' items and labels are meant to stand on one line, as in a header; otherwise text
     flows, and what counts is that no word is wider than its cell."""
     grid = _grid_of(row)
     lines = [
         [(spot, memory.facts(spot.cell, spot.width, viewport, spot.track)) for spot in line] for line in shape.lines
     ]
-    inner: Length = grid.row_gap * max(0, len(lines) - 1) + grid.block_edges(viewport, of)
+    inner: Length = grid.row_gap * max(0, len(lines) - 1) + grid.block_edges(viewport, shape.width)
     for line in lines:
         tallest: Length = 0.0
         for spot, facts in line:
             tallest = larger(facts.height + spot.cell.block_margins(viewport, spot.track), tallest)
         inner = inner + tallest
-    height, spilling = _height(row, inner, viewport, of)
+    height, spilling = _height(row, inner, viewport, shape.of)
     found = _problems(lines, shape.width, in_lines=in_lines)
     if spilling:
         found.append(("clips", next((facts.farthest for line in lines for _, facts in reversed(line)), "")))

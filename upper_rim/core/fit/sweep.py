@@ -14,20 +14,21 @@ from .block import Block
 from .boxes import Frame
 from .cells import Memory
 from .linear import Length, Linear, Span
-from .states import FAILING, State, Verdict, geometry, verdict
+from .states import FAILING, Geometry, State, Verdict, geometry, room_in, row_of, verdict
 
 FROM_PX, TO_PX = 280, 2560
 """The widths that are looked at, both included."""
 
 
 class Context(NamedTuple):
-    """Widths from `from_px` up to `to_px`, included, for which the same rules of the style sheet hold. `row`: None where
-    the row does not show."""
+    """Widths from `from_px` up to `to_px`, included, for which the same rules of the style sheet hold. `piece`: with the
+    one row in it; None where that does not show. `shrinks`: the piece is as wide as what it holds."""
 
     from_px: int
     to_px: int
     band: str | None
-    row: Block | None
+    piece: Block | None
+    shrinks: bool = False
 
 
 class Laid(NamedTuple):
@@ -36,9 +37,12 @@ class Laid(NamedTuple):
 
     from_px: int
     to_px: int
-    band: str | None
-    row: Block
+    context: Context
     found: Verdict
+
+    @property
+    def band(self) -> str | None:
+        return self.context.band
 
     def height_px(self, width: int) -> float:
         return at(self.found.height_px, width - self.from_px)
@@ -120,20 +124,21 @@ def sweep(
     """`height_px`: the viewport's. `inset_px`: by how much what holds the row is narrower than the viewport."""
     found: list[Laid] = []
     for context in contexts:
-        if context.row is None:
+        piece = context.piece
+        if piece is None:
             continue
-        row, width = context.row, context.from_px
-        shape = geometry(row, width, height_px, inset_px, in_lines=in_lines)
+        row, width = row_of(piece), context.from_px
+        shape: Geometry | None = None
         while width <= context.to_px:
-            if width - shape.first >= shape.reach and width > shape.first:
-                shape = geometry(row, width, height_px, inset_px, in_lines=in_lines)
+            if shape is None or width - shape.first >= shape.reach:
+                shape = geometry(piece, width, height_px, inset_px, shrinks=context.shrinks, in_lines=in_lines)
             span = Span(width)
             viewport = Viewport(Linear(float(width), 1.0, span), height_px)
-            told = verdict(row, shape.at(width, span), viewport, viewport.width - inset_px, memory, in_lines=in_lines)
+            told = verdict(row, shape.at(width, span), viewport, memory, in_lines=in_lines)
             last = context.to_px
             if span.until <= last - width:
                 last = width + max(1, ceil(span.until)) - 1
-            found.append(Laid(width, last, context.band, row, told))
+            found.append(Laid(width, last, context, told))
             width = last + 1
     return found
 
@@ -141,5 +146,7 @@ def sweep(
 def frame_at(laid: Laid, width: int, height_px: float, inset_px: float = 0.0) -> Frame:
     """The row laid out at one width, with all that stands in it."""
     viewport = Viewport(float(width), height_px)
-    room = width - inset_px
-    return laid.row.lay_out(laid.row.filling(viewport, room), viewport, room)
+    piece = laid.context.piece
+    assert piece is not None
+    row, room = row_of(piece), room_in(piece, viewport, inset_px, shrinks=laid.context.shrinks)
+    return row.lay_out(row.filling(viewport, room), viewport, room)

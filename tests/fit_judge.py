@@ -1,0 +1,297 @@
+"""What does Chromium make of a generated site at a width, and does fit say the same?
+
+The browser's side is read from the published page alone: boxes, and where the text in them stands.
+"""
+
+from __future__ import annotations
+
+import random
+import threading
+from collections import Counter
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass, field
+from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
+from itertools import pairwise
+from typing import Any
+
+from selenium import webdriver
+
+from upper_rim.core.exchange.pages_in import digest
+from upper_rim.core.fit.boxes import Frame
+from upper_rim.core.fit.fitter import Fitter, stands_in_lines
+from upper_rim.core.fit.sweep import FROM_PX, TO_PX, RowFit, frame_at
+from upper_rim.core.model.site import Piece, Site
+from upper_rim.core.output.compose import Composer
+from upper_rim.core.output.shown_files import ShownFiles
+from upper_rim.shipped import shelf
+
+from .fitted_sites import FittedMaker
+
+ITEM_PX, HEIGHT_PX, CHANGE_PX = 0.5, 1.0, 1
+"""How far a prediction may be off: an item's width, a row's height, the width at which a state changes."""
+_ENTRIES = ("en-", "pf-", "pl-", "ff-")
+
+_OBSERVE = r"""
+const [pieces] = arguments, out = {boxes: {}, rows: {}};
+const nodes = (root) => [...root.querySelectorAll('[data-rim-node]')];
+const hidden = (part) => part.getClientRects().length === 0;
+const away = (part) => getComputedStyle(part).position === 'absolute' || getComputedStyle(part).position === 'fixed';
+// All that is drawn of an item: its boxes, and its text wherever that stands.
+const drawn = (item) => {
+  let left = Infinity, right = -Infinity;
+  const take = (r) => { if (r.width || r.height) { left = Math.min(left, r.left); right = Math.max(right, r.right) } };
+  const walk = (part) => {
+    if (part.nodeType === 3) {
+      if (!part.data.trim()) return;
+      const range = document.createRange();
+      range.selectNodeContents(part);
+      [...range.getClientRects()].forEach(take);
+    } else if (part.nodeType === 1 && !hidden(part) && !(part !== item && away(part))) {
+      take(part.getBoundingClientRect());
+      part.childNodes.forEach(walk);
+    }
+  };
+  walk(item);
+  return [left, right];
+};
+const tops = (rects) => new Set(rects.filter((r) => r.width > 0).map((r) => Math.round(r.top))).size;
+const texts = (item) => {
+  const found = [], walker = document.createTreeWalker(item, NodeFilter.SHOW_TEXT);
+  for (let text; (text = walker.nextNode());) {
+    let part = text.parentElement, out = false;
+    for (let up = part; up && up !== item; up = up.parentElement) out = out || away(up);
+    if (!out && !hidden(part) && text.data.trim()) found.push(text);
+  }
+  return found;
+};
+const lines = (text) => {
+  let block = text.parentElement;
+  while (getComputedStyle(block).display === 'inline') block = block.parentElement;
+  const range = document.createRange();
+  range.selectNodeContents(block);
+  return tops([...range.getClientRects()]);
+};
+const divided = (text) => {
+  for (const word of text.data.matchAll(/[^\s]+/g)) {
+    const range = document.createRange();
+    range.setStart(text, word.index); range.setEnd(text, word.index + word[0].length);
+    if (tops([...range.getClientRects()]) > 1) return true;
+  }
+  return false;
+};
+// Boxes side by side or one below the other: whether they stand on more than one line.
+const folded = (boxes) => {
+  const shown = boxes.map((box) => box.getBoundingClientRect()).filter((r) => r.width > 0 && r.height > 0);
+  return shown.some((r, at) => at && shown.slice(0, at).every((before) => r.top >= before.bottom - 0.5));
+};
+for (const [id, inLines] of pieces) {
+  const piece = document.querySelector(`[data-rim-node="${id}"]`);
+  for (const part of [piece, ...nodes(piece)]) {
+    const r = part.getBoundingClientRect(), node = part.dataset.rimNode;
+    const item = part.parentElement.closest('[data-rim-node^="it-"]');
+    out.boxes[/^(en|pf|pl|ff)-/.test(node) && item ? `${item.dataset.rimNode}/${node}` : node] = [r.width, r.height];
+  }
+  for (const row of piece.querySelectorAll('.qfit-row')) {
+    const found = [], box = row.getBoundingClientRect(), linesOf = new Map();
+    for (const cell of row.querySelectorAll('.qfit-cell')) {
+      const items = [...cell.children].filter((item) => !hidden(item) && !away(item));
+      const lists = items.flatMap((item) => [item, ...item.querySelectorAll('.qfit-list')].filter((list) => list.matches('ul.qfit-list') && !hidden(list) && getComputedStyle(list).flexWrap === 'wrap'));
+      if (inLines) {
+        if (folded(items) || lists.some((list) => folded([...list.children]))) found.push('wraps');
+        const flowing = '.qfit-rich,.qfit-contact,.qfit-line,.qfit-map,.qfit-posts time,.qfit-list-title';
+        if (items.some((item) => texts(item).some((text) => !text.parentElement.closest(flowing) && lines(text) > 1))) found.push('wraps');
+      }
+      if (items.some((item) => texts(item).some(divided))) found.push('breaks words');
+      const reach = items.map(drawn).filter(([left, right]) => right > left);
+      if (!reach.length) continue;
+      const span = [Math.min(...reach.map((r) => r[0])), Math.max(...reach.map((r) => r[1]))];
+      if (span[0] < box.left - 0.1 || span[1] > box.right + 0.1) found.push('overflows');
+      const top = Math.round(cell.parentElement.getBoundingClientRect().top);
+      const line = getComputedStyle(cell.parentElement).gridTemplateColumns.split(' ').length;
+      const number = Math.floor([...cell.parentElement.children].indexOf(cell) / line);
+      linesOf.set(number, [...(linesOf.get(number) ?? []), span]);
+    }
+    for (const spans of linesOf.values())
+      spans.forEach((span, at) => { if (at && Math.min(span[1], spans[at - 1][1]) - Math.max(span[0], spans[at - 1][0]) > 0.5) found.push('collides') });
+    out.rows[row.dataset.rimNode] = [...new Set(found)];
+  }
+}
+return out;
+"""
+_ORDER = ("wraps", "breaks words", "clips", "overflows", "collides")
+
+
+@dataclass
+class Tally:
+    """How many predictions were compared and how many were off, by kind; and the faults themselves, each a line."""
+
+    compared: Counter[str] = field(default_factory=Counter)
+    off: Counter[str] = field(default_factory=Counter)
+    faults: list[str] = field(default_factory=list)
+
+    def note(self, kind: str, well: bool, fault: str) -> None:
+        self.compared[kind] += 1
+        if not well:
+            self.off[kind] += 1
+            self.faults.append(f"{kind}: {fault}")
+
+    def share(self, kind: str) -> float:
+        """Of the predictions that were right."""
+        return 1 - self.off[kind] / max(1, self.compared[kind])
+
+
+@contextmanager
+def served() -> Iterator[tuple[dict[str, bytes], int]]:
+    """Files by path, to be filled in, and the loopback port on which they are sent."""
+    files: dict[str, bytes] = {}
+
+    class Handler(BaseHTTPRequestHandler):
+        def do_GET(self) -> None:
+            data = files.get(self.path)
+            self.send_response(200 if data is not None else 404)
+            kind = {"svg": "image/svg+xml", "css": "text/css", "js": "text/javascript", "woff2": "font/woff2"}
+            self.send_header("content-type", kind.get(self.path.rpartition(".")[2], "text/html; charset=utf-8"))
+            self.end_headers()
+            self.wfile.write(data or b"")
+
+        def log_message(self, *_: Any) -> None:
+            return
+
+    server = ThreadingHTTPServer(("127.0.0.1", 0), Handler)
+    threading.Thread(target=server.serve_forever, daemon=True).start()
+    try:
+        yield files, server.server_address[1]
+    finally:
+        server.shutdown()
+        server.server_close()
+
+
+def fitter_for(read: Callable[[str], bytes]) -> Fitter:
+    """Without foresight: what is published is what counts."""
+
+    def posts(site: Site) -> Callable[[Any, str], list[tuple[str, str]]]:
+        files = ShownFiles(site, read)
+        return lambda item, language: [(post.title, post.date) for post in files.posts(item, language)]
+
+    return Fitter(
+        shelf().faces,
+        shelf().brands,
+        lambda site: ShownFiles(site, read).picture,
+        posts,
+        read,
+        year=2026,
+        foresees=False,
+    )
+
+
+def compare(
+    seed: int, driver: webdriver.Chrome, files: dict[str, bytes], port: int, tally: Tally, random_widths: int = 4
+) -> None:
+    """One generated site: at each predicted change of a state, one px before and after, and at some widths of chance."""
+    site, contents = FittedMaker(seed).site()
+    page = site.pages[0]
+    composer = Composer(site, shelf(), contents.__getitem__, marks=True, year=2026)
+    files.clear()
+    files.update({path: data for path, data in composer.parts()})
+    files["/"] = composer.page(page, contents[page.content or ""])
+    files.update({asset.path: contents[asset.content] for asset in site.assets})
+    driver.get(f"http://127.0.0.1:{port}/?{seed}" if "/?" in files else f"http://127.0.0.1:{port}/")
+    driver.execute_async_script("const done = arguments[0]; document.fonts.ready.then(() => done())")
+    fitter = fitter_for(contents.__getitem__)
+    fits = [(piece, fit) for piece in site.pieces for fit in fitter.rows(site, piece)]
+    chance = random.Random(seed)
+    widths = {chance.randrange(FROM_PX, TO_PX + 1) for _ in range(random_widths)}
+    changes = [change for piece, fit in fits for change in _changes(fit)]
+    asked = chance.sample(changes, min(len(changes), 12))
+    near = {px + by for _, px, _, _ in asked for by in (-CHANGE_PX - 1, CHANGE_PX)} & set(range(FROM_PX, TO_PX + 1))
+    observed = {width: _observed(driver, site, width) for width in sorted(widths | near)}
+    for width in widths:
+        _compare_boxes(seed, site, fits, width, observed[width], tally)
+        for _, fit in fits:
+            laid = fit.at(width)
+            if laid is not None:
+                _note_state(tally, "states", seed, fit, width, _plain(laid.found.state), observed[width])
+    for fit, px, before, after in asked:
+        low, high = px - CHANGE_PX - 1, px + CHANGE_PX
+        if low in observed and high in observed:
+            found = (_state(observed[low], fit.row), _state(observed[high], fit.row))
+            tally.note(
+                "changes", found == (before, after), f"{seed} {fit.row} at {px}: {before} to {after}, seen {found}"
+            )
+
+
+def _plain(state: str) -> str:
+    return "fits" if state == "tight" else state
+
+
+def _state(observed: dict[str, Any], row: str) -> str:
+    found = observed["rows"].get(row, [])
+    return max(found, key=_ORDER.index, default="fits")
+
+
+def _note_state(
+    tally: Tally, kind: str, seed: int, fit: RowFit, width: int, state: str, observed: dict[str, Any]
+) -> None:
+    seen = _state(observed, fit.row)
+    tally.note(kind, seen == state, f"{seed} {fit.row} at {width}: {state}, seen {seen}")
+
+
+def _changes(fit: RowFit) -> Iterator[tuple[RowFit, int, str, str]]:
+    """Widths at which the row comes into another state, that lasts for some px on both sides."""
+    joined: list[list[Any]] = []
+    for stretch in fit.stretches:
+        state = _plain(stretch.state)
+        if joined and joined[-1][0] == state and joined[-1][2] == stretch.from_px - 1:
+            joined[-1][2] = stretch.to_px
+        else:
+            joined.append([state, stretch.from_px, stretch.to_px])
+    for (before, start, end), (after, begin, last) in pairwise(joined):
+        if begin == end + 1 and end - start > 2 * CHANGE_PX and last - begin > 2 * CHANGE_PX:
+            yield fit, begin, before, after
+
+
+def _observed(driver: webdriver.Chrome, site: Site, width: int) -> dict[str, Any]:
+    metrics = {"width": width, "height": 800, "deviceScaleFactor": 1, "mobile": False}
+    driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
+    found: dict[str, Any] = driver.execute_script(
+        _OBSERVE, [[piece.id, stands_in_lines(piece)] for piece in site.pieces]
+    )
+    return found
+
+
+def _compare_boxes(
+    seed: int, site: Site, fits: list[tuple[Piece, RowFit]], width: int, observed: dict[str, Any], tally: Tally
+) -> None:
+    for _, fit in fits:
+        laid = fit.at(width)
+        if laid is None:
+            continue
+        for node, frame in boxes_of(frame_at(laid, width, 800.0)):
+            if node not in observed["boxes"]:
+                tally.note("items", False, f"{seed} {node} at {width} is not there")
+                continue
+            wide, high = observed["boxes"][node]
+            told = f"{seed} {node} at {width}: {frame.width:.2f} x {frame.height:.2f}, seen {wide:.2f} x {high:.2f}"
+            if node == fit.row:
+                tally.note("heights", abs(high - laid.height_px(width)) <= HEIGHT_PX, told)
+            else:
+                tally.note("items", abs(wide - _px(frame.width)) <= ITEM_PX, told)
+
+
+def _px(length: Any) -> float:
+    return float(length)
+
+
+def boxes_of(frame: Frame, item: str = "") -> Iterator[tuple[str, Frame]]:
+    """Frames of nodes in a row, by id; of what an item lists, with the item's before it."""
+    node, part = frame.box.node, frame.box.part
+    if node.startswith("it-") and part in {"", "hinted"}:
+        item = node
+    if node and part in {"", "entry", "cell", "row", "profile", "field-line"}:
+        yield f"{item}/{node}" if node.startswith(_ENTRIES) else node, frame
+    for _, _, kid in frame.kids:
+        yield from boxes_of(kid, item)
+
+
+__all__ = ["CHANGE_PX", "HEIGHT_PX", "ITEM_PX", "Tally", "compare", "digest", "served"]
