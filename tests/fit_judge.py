@@ -40,7 +40,7 @@ const away = (part) => getComputedStyle(part).position === 'absolute' || getComp
 // All that is drawn of an item: its boxes, and its text wherever that stands.
 const drawn = (item) => {
   let left = Infinity, right = -Infinity;
-  const take = (r) => { if (r.width || r.height) { left = Math.min(left, r.left); right = Math.max(right, r.right) } };
+  const take = (r) => { if (r.width && r.height) { left = Math.min(left, r.left); right = Math.max(right, r.right) } };
   const walk = (part) => {
     if (part.nodeType === 3) {
       if (!part.data.trim()) return;

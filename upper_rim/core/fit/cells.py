@@ -86,9 +86,9 @@ class Memory:
         end: Length = 0.0
         farthest, out, last = "", None, ""
         below: Length = 0.0
-        for number, line in enumerate(rows):
+        for line in rows:
             seen = self._line(line, viewport)
-            if number and not folds and seen.first_drawn:
+            if last and not folds and seen.first_drawn:
                 # The item that begins the second line is the one that did not fit on the first.
                 folds.append(seen.first_drawn)
             folds += seen.broken
@@ -154,7 +154,8 @@ def _line_facts(line: Line, viewport: Viewport) -> _LineFacts:
         if facts.divides:
             divided.append(node)
         bottom = larger(frame.height, bottom)
-        if not facts.end - facts.start > 0 or not frame.height > 0:
+        stretched = frame.box.align_self == "stretch" and line.high > 0
+        if not facts.end - facts.start > 0 or not (stretched or frame.height > 0):
             continue
         first, last = first or node, node
         if start is None or x + facts.start < start:

@@ -34,7 +34,10 @@ class Inline(Box):
         assert self.paragraph is not None and self.type is not None and self.faces is not None
         top = self.edge(BLOCK_START, viewport, of)
         room = width - self.inline_edges(viewport, of)
-        strut = extents(self.type, self.faces, viewport, self._fallbacks())
+        plain = self._is_plain()
+        strut = extents(
+            self.type, self.faces, viewport, self.paragraph.fonts, roughly=plain and self.type.line_height is not None
+        )
         if not self.paragraph.text:
             whole = top + self.edge(BLOCK_END, viewport, of)
             return Frame(self, width, whole if height is None else height, (), 0, False, None)
@@ -43,7 +46,7 @@ class Inline(Box):
         else:
             count, divides = 1, False
         first = strut.above
-        if self._is_plain():
+        if plain:
             line_height = self.type.line_height
             one = strut.above + strut.below if line_height is None else worked_out(line_height, viewport, 0.0)
             inside: Length = one * count
@@ -51,10 +54,6 @@ class Inline(Box):
             inside, first = self._mixed(room, viewport, strut)
         whole = inside + self.block_edges(viewport, of)
         return Frame(self, width, whole if height is None else height, (), count, divides, top + first)
-
-    def _fallbacks(self) -> frozenset[object]:
-        assert self.paragraph is not None
-        return frozenset(self.paragraph.fonts)
 
     def _is_plain(self) -> bool:
         """Whether all lines are equally high: nothing on them differs from the strut in size or height."""

@@ -7,7 +7,7 @@ from typing import Literal, NamedTuple, TypeAlias
 
 from .amount import Viewport, worked_out
 from .block import Block, offset_in
-from .boxes import INLINE_END, INLINE_START, Box
+from .boxes import INLINE_END, INLINE_START, NONE, Box
 from .cells import CellFacts, Memory
 from .flex import Flex
 from .grid import Grid
@@ -176,7 +176,8 @@ def _problems(lines: list[list[_Seen]], row_width: Length, *, in_lines: bool) ->
         if not drawn:
             continue
         last, _ = drawn[-1]
-        if all(facts.inside for _, facts in drawn) and not exceeds(last.at + last.width, row_width):
+        settled = all(facts.inside and _keeps_to_its_track(spot) for spot, facts in drawn)
+        if settled and not exceeds(last.at + last.width, row_width):
             continue
         for spot, facts in drawn:
             if spot.at + facts.start < -SLACK_PX or exceeds(spot.at + facts.end, row_width):
@@ -186,6 +187,10 @@ def _problems(lines: list[list[_Seen]], row_width: Length, *, in_lines: bool) ->
                 out = exceeds(one.end, before.width)
                 found.append(("collides", one.farthest if out else other.farthest))
     return found
+
+
+def _keeps_to_its_track(spot: Spot) -> bool:
+    return spot.cell.margin is NONE and not exceeds(spot.width, spot.track)
 
 
 def _widest(grid: Grid, viewport: Viewport, *, in_lines: bool) -> str:

@@ -16,7 +16,7 @@ from typing import NamedTuple
 from icu4py.breakers import LineBreaker
 
 from .amount import Amount, Relative, Viewport, times, worked_out
-from .faces import Advances, Faces, advances
+from .faces import Advances, Chosen, Faces, advances
 from .linear import SLACK_PX, Length, Linear, value
 
 
@@ -116,6 +116,7 @@ class Paragraph:
         self.runs = runs
         self.text = "".join(run.text for run in runs)
         self.missing = ""
+        self._measurer = measurer
         self._measured: list[tuple[Run, Advances]] = []
         for run in runs:
             found = measurer.advances(run.text, run.type)
@@ -157,12 +158,28 @@ class Paragraph:
             before = total
             visible = total + sum(widths[start:stop])
             total = visible + sum(widths[stop:end])
+            divides = end < len(self.text) and stop == end
+            if divides:
+                # Where a line ends within a word, its last letter has no neighbour to be kerned with.
+                visible += self._alone(end - 1, viewport, in_em=in_em) - widths[end - 1]
             ends.append(total)
             seen.append(visible)
-            within_word.append(end < len(self.text) and stop == end)
+            within_word.append(divides)
             longest = max(longest, visible - before)
             start = end
         return Parts(tuple(ends), tuple(seen), tuple(within_word), longest, None)
+
+    def _alone(self, index: int, viewport: Viewport, *, in_em: bool) -> float:
+        """How far a character moves the pen at the end of a line."""
+        start = 0
+        for run, _ in self._measured:
+            if index < start + len(run.text):
+                found = self._measurer.advances(run.text[index - start], run.type)
+                size = 1.0 if in_em else value(worked_out(run.type.size, viewport, 0.0))
+                spacing = 0.0 if in_em else value(worked_out(run.type.spacing, viewport, 0.0))
+                return found.em[0] * size + (spacing if found.starts[0] else 0.0)
+            start += len(run.text)
+        return 0.0
 
     def widths(self, viewport: Viewport) -> tuple[Length, Length]:
         """Min-content and max-content, in px."""
@@ -255,10 +272,16 @@ class Extents(NamedTuple):
     below: float
 
 
-def extents(kind: Type, faces: Faces, viewport: Viewport, fonts: frozenset[object] = frozenset()) -> Extents:
+def extents(
+    kind: Type, faces: Faces, viewport: Viewport, fonts: frozenset[Chosen] = frozenset(), *, roughly: bool = False
+) -> Extents:
     """Of an inline box (CSS Inline 3, 5.1): with a line height, half the leading above, rounded down to whole px as
-    browsers do; without, as the fonts say that draw in it."""
-    size = value(worked_out(kind.size, viewport, 0.0))
+    browsers do; without, as the fonts say that draw in it. These steps hold for one px where sizes move with the
+    viewport, unless they are wanted `roughly`."""
+    size_now = worked_out(kind.size, viewport, 0.0)
+    if isinstance(size_now, Linear) and not roughly:
+        size_now.span.ends_within(1)
+    size = value(size_now)
     primary = faces.primary(kind.face, kind.weight, kind.italic)
     if primary is None:
         ascent, descent, gap = round(0.9 * size), round(0.25 * size), 0
@@ -269,8 +292,8 @@ def extents(kind: Type, faces: Faces, viewport: Viewport, fonts: frozenset[objec
     if kind.line_height is None:
         above, below = ascent + gap / 2, descent + gap / 2
         for font in fonts:
-            data = font.data  # type: ignore[attr-defined]
-            above, below = max(above, float(round(data.ascent * size))), max(below, float(round(data.descent * size)))
+            above = max(above, float(round(font.data.ascent * size)))
+            below = max(below, float(round(font.data.descent * size)))
         return Extents(above, below)
     height = value(worked_out(kind.line_height, viewport, 0.0))
     leading = floor((height - ascent - descent) / 2)
