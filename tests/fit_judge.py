@@ -119,6 +119,11 @@ for (const [id, inLines] of pieces) {
 }
 return out;
 """
+_ALL_FONTS = """
+const done = arguments[0];
+Promise.allSettled([...document.fonts].map((face) => face.load())).then(() => document.fonts.ready).then(() => done());
+"""
+"""Also those of texts that do not show at the first width."""
 _ORDER = ("wraps", "breaks words", "clips", "overflows", "collides")
 
 
@@ -197,7 +202,7 @@ def compare(
     files["/"] = composer.page(page, contents[page.content or ""])
     files.update({asset.path: contents[asset.content] for asset in site.assets})
     driver.get(f"http://127.0.0.1:{port}/?{seed}" if "/?" in files else f"http://127.0.0.1:{port}/")
-    driver.execute_async_script("const done = arguments[0]; document.fonts.ready.then(() => done())")
+    driver.execute_async_script(_ALL_FONTS)
     fitter = fitter_for(contents.__getitem__)
     fits = [(piece, fit) for piece in site.pieces for fit in fitter.rows(site, piece)]
     chance = random.Random(seed)

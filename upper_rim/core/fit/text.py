@@ -172,12 +172,12 @@ class Paragraph:
     def _alone(self, index: int, viewport: Viewport, *, in_em: bool) -> float:
         """How far a character moves the pen at the end of a line."""
         start = 0
-        for run, _ in self._measured:
+        for run, among in self._measured:
             if index < start + len(run.text):
                 found = self._measurer.advances(run.text[index - start], run.type)
                 size = 1.0 if in_em else value(worked_out(run.type.size, viewport, 0.0))
                 spacing = 0.0 if in_em else value(worked_out(run.type.spacing, viewport, 0.0))
-                return found.em[0] * size + (spacing if found.starts[0] else 0.0)
+                return found.em[0] * size + (spacing if among.starts[index - start] else 0.0)
             start += len(run.text)
         return 0.0
 

@@ -166,6 +166,18 @@ def _structure(site: Site, shelf: Shelf, pictures: Pictures) -> Iterator[str]:
     if any(isinstance(node, Float | BackToTop) for node in (*site.pieces, *items_of(site.pieces))):
         yield f".{name}[data-rim-away],.{name} [data-rim-away]{{visibility:hidden}}"
     yield f"body:has(>.{name}){{margin-block-start:0;padding-block-start:0}}"
+    yield from _language_rules(site)
+
+
+OWN_CASE = frozenset({"az", "el", "hy", "lt", "nl", "tr"})
+"""Languages with rules of their own for capital letters (Unicode SpecialCasing; CSS Text 3, 2.1)."""
+
+
+def _language_rules(site: Site) -> Iterator[str]:
+    """Some browsers keep an element's language in a property that `all` resets too."""
+    for language in sorted({site.language, *(page.language for page in site.pages)}):
+        if language.split("-")[0].lower() in OWN_CASE:
+            yield f'.{site.key}:lang({language}){{-webkit-locale:"{language}"}}'
 
 
 def _placing(site: Site, piece: Piece, shelf: Shelf) -> Iterator[str]:
