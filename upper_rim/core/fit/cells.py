@@ -154,7 +154,7 @@ def _line_facts(line: Line, viewport: Viewport) -> _LineFacts:
         if facts.divides:
             divided.append(node)
         bottom = larger(frame.height, bottom)
-        stretched = frame.box.align_self == "stretch" and line.high > 0
+        stretched = frame.box.align_self == "stretch" and line.high > frame.box.block_margins(viewport, 0.0)
         if not facts.end - facts.start > 0 or not (stretched or frame.height > 0):
             continue
         first, last = first or node, node

@@ -387,7 +387,7 @@ def _form_line(field: FormField, node: str, own: BoxStyle, setting: Setting) -> 
         words += f" ({phrase('needed', setting.language)})"
     label = setting.line(words, own.type, part="label")
     if field.kind == "tick":
-        box = Void(part="field", **control.over(width=24.0, min_height=24.0)).settle()
+        box = Void(part="field", **control.over(width=24.0, min_width=24.0, max_width=WHOLE, min_height=24.0)).settle()
         return Flex(
             node=field.id, part="field-line", align="center", row_gap=8.0, column_gap=8.0, width=WHOLE, within=[box, label]
         ).settle()  # fmt: skip
