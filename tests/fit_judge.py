@@ -8,7 +8,7 @@ from __future__ import annotations
 import random
 import threading
 from collections import Counter
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass, field
 from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
@@ -19,11 +19,11 @@ from selenium import webdriver
 
 from upper_rim.core.exchange.pages_in import digest
 from upper_rim.core.fit.boxes import Frame
-from upper_rim.core.fit.fitter import Fitter, stands_in_lines
+from upper_rim.core.fit.fitter import stands_in_lines
 from upper_rim.core.fit.sweep import FROM_PX, TO_PX, RowFit, frame_at
 from upper_rim.core.model.site import Piece, Site
 from upper_rim.core.output.compose import Composer
-from upper_rim.core.output.shown_files import ShownFiles
+from upper_rim.core.output.fitting import fitter_of
 from upper_rim.shipped import shelf
 
 from .fitted_sites import FittedMaker
@@ -172,24 +172,6 @@ def served() -> Iterator[tuple[dict[str, bytes], int]]:
         server.server_close()
 
 
-def fitter_for(read: Callable[[str], bytes]) -> Fitter:
-    """Without foresight: what is published is what counts."""
-
-    def posts(site: Site) -> Callable[[Any, str], list[tuple[str, str]]]:
-        files = ShownFiles(site, read)
-        return lambda item, language: [(post.title, post.date) for post in files.posts(item, language)]
-
-    return Fitter(
-        shelf().faces,
-        shelf().brands,
-        lambda site: ShownFiles(site, read).picture,
-        posts,
-        read,
-        year=2026,
-        foresees=False,
-    )
-
-
 def compare(
     seed: int, driver: webdriver.Chrome, files: dict[str, bytes], port: int, tally: Tally, random_widths: int = 4
 ) -> None:
@@ -198,12 +180,13 @@ def compare(
     page = site.pages[0]
     composer = Composer(site, shelf(), contents.__getitem__, marks=True, year=2026)
     files.clear()
-    files.update({path: data for path, data in composer.parts()})
+    files.update(dict(composer.parts()))
     files["/"] = composer.page(page, contents[page.content or ""])
     files.update({asset.path: contents[asset.content] for asset in site.assets})
     driver.get(f"http://127.0.0.1:{port}/?{seed}" if "/?" in files else f"http://127.0.0.1:{port}/")
     driver.execute_async_script(_ALL_FONTS)
-    fitter = fitter_for(contents.__getitem__)
+    # Without foresight: what is published is what counts.
+    fitter = fitter_of(shelf(), contents.__getitem__, 2026, foresees=False)
     fits = [(piece, fit) for piece in site.pieces for fit in fitter.rows(site, piece)]
     chance = random.Random(seed)
     widths = {chance.randrange(FROM_PX, TO_PX + 1) for _ in range(random_widths)}

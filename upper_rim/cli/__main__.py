@@ -46,6 +46,11 @@ def main(arguments: Sequence[str] | None = None) -> int:
     form.add_argument("--json", dest="form", action="store_const", const="json")
     form.add_argument("--csv", dest="form", action="store_const", const="csv")
 
+    fit = parts.add_parser("fit", help="tell at which widths rows wrap, overflow or collide, and what would mend them")
+    fit.add_argument("bundle", metavar="BUNDLE")
+    fit.add_argument("--piece", metavar="NAME", help="only this piece, by its name or id")
+    fit.add_argument("--json", action="store_true")
+
     validate = parts.add_parser("validate", help="check a bundle: its schema, references and contents")
     validate.add_argument("bundle", metavar="BUNDLE")
 

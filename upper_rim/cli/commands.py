@@ -234,11 +234,22 @@ def validate(chosen: argparse.Namespace) -> Remarks:
     return remarks
 
 
+def fit(chosen: argparse.Namespace) -> Remarks:
+    from .fit import NoPiece, report  # only here: the other commands start faster without fonts being measured
+
+    with _bundle(chosen.bundle) as bundle:
+        try:
+            return report(bundle, chosen)
+        except NoPiece as fault:
+            raise CannotDo(f"{chosen.bundle}: {fault}") from None
+
+
 COMMANDS: dict[str, Callable[[argparse.Namespace], Remarks]] = {
     "demo": demo,
     "import": bring_in,
     "publish": publish,
     "coverage": coverage,
+    "fit": fit,
     "validate": validate,
 }
 

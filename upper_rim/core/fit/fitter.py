@@ -26,6 +26,7 @@ from ..model.links import Links
 from ..model.rich import RichWords
 from ..model.site import BottomBar, Cell, Float, Header, Piece, Row, Sidebar, Site
 from ..model.values import Words
+from ..reach.coverage import Coverage
 from ..style.faces import Face, character_em, faces_in_use
 from ..style.pictures import Pictures
 from ..style.resolve import Styling
@@ -69,12 +70,16 @@ class Fitter:
     _known: dict[Any, tuple[Any, Any]] = field(default_factory=dict)
 
     def rows(self, site: Site, piece: Piece, languages: Sequence[str] | None = None) -> list[RowFit]:
-        """Every row of a piece in each language, those of the site's pages where none are named."""
-        return [
-            self.row(site, piece, row, language)
-            for row in site.shown_rows(piece)
-            for language in (languages_of(site) if languages is None else languages)
-        ]
+        """Every row of a piece in each language: those of the pages that it shows on, where none are named."""
+        asked = self.languages(site, piece) if languages is None else languages
+        return [self.row(site, piece, row, language) for row in site.shown_rows(piece) for language in asked]
+
+    def languages(self, site: Site, piece: Piece) -> list[str]:
+        """The languages of the pages that a piece shows on, the site's own first; that one alone, where it shows nowhere."""
+        shape = tuple((one.id, one.on, one.kind, one.reach, one.hidden_in) for one in site.pieces)
+        reached = self._kept("reached", (shape, site.bands, site.pages), lambda: _languages_reached(site))
+        found = reached.get(piece.id, set())
+        return sorted(found or {site.language}, key=lambda language: (language != site.language, language))
 
     def row(self, site: Site, piece: Piece, row: Row, language: str) -> RowFit:
         setting = self.setting(site, piece, row, language)
@@ -215,9 +220,12 @@ class Fitter:
         return made
 
 
-def languages_of(site: Site) -> list[str]:
-    """The languages of the site's pages, its own first."""
-    return list(dict.fromkeys([site.language, *(page.language for page in site.pages)]))
+def _languages_reached(site: Site) -> dict[str, set[str]]:
+    found: dict[str, set[str]] = {}
+    for page, slots in Coverage(site).pages():
+        for piece in {outcome.piece.id for outcomes in slots.values() for outcome in outcomes if outcome.piece}:
+            found.setdefault(piece, set()).add(page.language)
+    return found
 
 
 def stands_in_lines(piece: Piece) -> bool:

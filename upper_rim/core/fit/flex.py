@@ -339,8 +339,8 @@ def _resolved(line: list[_Sized], room: Length, gap: Length, *, growing: bool) -
             at: line[at].box.grow if growing else line[at].base * line[at].box.shrink for at in open_items
         }
         whole: Length = 0.0
-        for factor in factors.values():
-            whole = whole + factor
+        for one in factors.values():
+            whole = whole + one
         violated: dict[int, Length] = {}
         violation: Length = 0.0
         for at in open_items:

@@ -111,7 +111,7 @@ def _set_each(site: Site, edit: SetEach) -> Site:
     wanted = dict(edit.values)
     nodes = _nodes_by_id(site, wanted.keys())
     after = {node: _with_field(nodes[node], edit.field, value, node) for node, value in wanted.items()}
-    parents = {_spot_slot(site, node) for node in list(after)[:1]}
+    parents = {slot for node in list(after)[:1] if (slot := _spot_slot(site, node))}
     for slot in parents:
         children = tuple(after.pop(child.id, child) for child in getattr(site, slot))
         site = site.replaced(**{slot: _in_order(slot, cast(tuple[Node, ...], children))})

@@ -1,0 +1,107 @@
+"""`upper-rim fit`: at which widths does which row fail, by what, and what would mend it?"""
+
+from __future__ import annotations
+
+import argparse
+import json
+import secrets
+import sys
+from collections.abc import Iterator
+from datetime import UTC, datetime
+from typing import Any
+
+from ..core.exchange.bundle import Bundle
+from ..core.fit.fitter import Fitter
+from ..core.fit.remedies import Failure, Remedy, remedies
+from ..core.fit.states import FAILING
+from ..core.fit.sweep import RowFit, Stretch
+from ..core.model.edits import edit_adapter
+from ..core.model.site import Piece, Row, Site
+from ..core.output.fitting import fitter_of
+from ..shipped import shelf
+
+
+class NoPiece(Exception):
+    """There is no piece of that name; the text says which there are."""
+
+
+def report(bundle: Bundle, chosen: argparse.Namespace) -> list[str]:
+    """Prints what was asked for; gives back a sentence for each failure."""
+    site = bundle.site
+    pieces = [piece for piece in site.pieces if chosen.piece in (None, piece.name, piece.id)]
+    if not pieces:
+        raise NoPiece(f"there is no piece “{chosen.piece}”; there are: " + ", ".join(one.name for one in site.pieces))
+    fitter = fitter_of(shelf(), bundle.read, datetime.now(UTC).year)
+    told = [(piece, row, fit) for piece in pieces for row, fit in _rows(fitter, site, piece)]
+    if chosen.json:
+        json.dump([_as_json(fitter, site, *one) for one in told], sys.stdout, ensure_ascii=False, indent=1)
+        print()
+    else:
+        for piece, row, fit in told:
+            _print(fitter, site, piece, row, fit)
+    return [
+        f"{piece.name}, {row.name}, {fit.language}: {stretch.state} from {stretch.from_px} to {stretch.to_px} px"
+        for piece, row, fit in told
+        for stretch in fit.failing
+    ]
+
+
+def _rows(fitter: Fitter, site: Site, piece: Piece) -> Iterator[tuple[Row, RowFit]]:
+    rows = {row.id: row for row in site.shown_rows(piece)}
+    return ((rows[fit.row], fit) for fit in fitter.rows(site, piece))
+
+
+def _mending(fitter: Fitter, site: Site, piece: Piece, row: Row, fit: RowFit, stretch: Stretch) -> list[Remedy]:
+    if stretch.state not in FAILING:
+        return []
+    return remedies(fitter, site, piece, row, Failure(fit.language, stretch), _new_id)
+
+
+def _new_id(prefix: str) -> str:
+    return f"{prefix}-{secrets.token_hex(5)}"
+
+
+def _as_json(fitter: Fitter, site: Site, piece: Piece, row: Row, fit: RowFit) -> dict[str, Any]:
+    return {
+        "piece": piece.name,
+        "piece_id": piece.id,
+        "row": row.name,
+        "row_id": row.id,
+        "language": fit.language,
+        "estimate": fit.is_estimate,
+        "estimated_nodes": sorted(fit.estimated),
+        "missing_characters": fit.missing,
+        "fits_from_px": fit.fits_from_px,
+        "stretches": [
+            {
+                "from_px": stretch.from_px,
+                "to_px": stretch.to_px,
+                "state": stretch.state,
+                "cause": stretch.cause or None,
+                "band": stretch.band,
+                "height_px": round(stretch.height_px[1], 2),
+                "least_height_px": round(stretch.height_px[0], 2),
+                "remedies": [_told(one) for one in _mending(fitter, site, piece, row, fit, stretch)],
+            }
+            for stretch in fit.stretches
+        ],
+    }
+
+
+def _told(remedy: Remedy) -> dict[str, Any]:
+    edit = None if remedy.edit is None else edit_adapter.dump_python(remedy.edit, mode="json")
+    return {**remedy._asdict(), "edit": edit}
+
+
+def _print(fitter: Fitter, site: Site, piece: Piece, row: Row, fit: RowFit) -> None:
+    well = f"fits from {fit.fits_from_px} px" if fit.fits_from_px is not None else "does not fit at the greatest width"
+    print(f"{piece.name}, {row.name}, {fit.language}: {well}{' (estimate)' if fit.is_estimate else ''}")
+    for stretch in fit.stretches:
+        low, high = (round(px, 1) for px in stretch.height_px)
+        height = f"{low:g}" if low == high else f"{low:g} to {high:g}"
+        cause = f", by {stretch.cause}" if stretch.cause else ""
+        print(f"  {stretch.from_px:>4} to {stretch.to_px:>4} px  {stretch.state}{cause}; {height} px high")
+        for remedy in _mending(fitter, site, piece, row, fit, stretch)[:4]:
+            width = f", then fits from {remedy.fits_from_px} px" if remedy.fits_from_px is not None else ""
+            value = f" {remedy.value}" if remedy.value else ""
+            print(f"         {remedy.kind} {remedy.node}{value}: gains {remedy.gain_px:g} px{width}")
