@@ -99,7 +99,7 @@ for (const [id, inLines] of pieces) {
       const lists = items.flatMap((item) => [item, ...item.querySelectorAll('.qfit-list')].filter((list) => list.matches('ul.qfit-list') && !hidden(list) && getComputedStyle(list).flexWrap === 'wrap'));
       if (inLines) {
         if (folded(items) || lists.some((list) => folded([...list.children]))) found.push('wraps');
-        const flowing = '.qfit-rich,.qfit-contact,.qfit-line,.qfit-map,.qfit-posts time,.qfit-list-title';
+        const flowing = '.qfit-pictures,.qfit-rich,.qfit-contact,.qfit-line,.qfit-map,.qfit-posts time,.qfit-list-title';
         if (items.some((item) => texts(item).some((text) => !text.parentElement.closest(flowing) && lines(text) > 1))) found.push('wraps');
       }
       if (items.some((item) => texts(item).some(divided))) found.push('breaks words');

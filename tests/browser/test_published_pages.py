@@ -287,6 +287,9 @@ STUDIO_SCREENS = (
     "/s/ostrey/pieces/pc-help/?select=it-help-form",
     "/s/ostrey/pieces/pc-news/?select=it-news",
     "/s/ostrey/pieces/pc-footer/?select=it-landings",
+    "/s/ostrey/pieces/pc-main/?tray=fit",
+    "/s/ostrey/pieces/pc-main/fit/",
+    "/s/ostrey/pieces/pc-footer/fit/",
 )
 
 

@@ -5,8 +5,8 @@ from __future__ import annotations
 OSTREY_LOGO = (
     '<svg xmlns="http://www.w3.org/2000/svg" width="168" height="40" viewBox="0 0 168 40" role="img" aria-label="Ostrey Ferries">'
     '<path d="M3 27c5-5 8-5 13 0s8 5 13 0 5-4 8-2" fill="none" stroke="#0b6e8a" stroke-width="3" stroke-linecap="round"/>'
-    '<path d="M7 19l4-10h12l6 10z" fill="#12344d"/><text x="44" y="27" font-family="Georgia,serif" font-size="20" font-weight="700" fill="#12344d">Ostrey</text>'
-    '<text x="112" y="27" font-family="Georgia,serif" font-size="20" fill="#0b6e8a">Ferries</text></svg>'
+    '<path d="M7 19l4-10h12l6 10z" fill="#12344d"/><text x="44" y="27" textLength="64" lengthAdjust="spacingAndGlyphs" font-family="Georgia,serif" font-size="20" font-weight="700" fill="#12344d">Ostrey</text>'
+    '<text x="111" y="27" textLength="54" lengthAdjust="spacingAndGlyphs" font-family="Georgia,serif" font-size="20" fill="#0b6e8a">Ferries</text></svg>'
 )
 
 

@@ -33,9 +33,9 @@ table{border-collapse:collapse;width:100%}td,th{border-bottom:1px solid #dbe4e8;
 _LABELS = {
     "sailings": in_four("Sailings", "Überfahrten", "Hwyliadau", "الرحلات"),
     "timetable": in_four("Timetable", "Fahrplan", "Amserlen", "المواعيد"),
-    "fares": in_four("Fares", "Fahrpreise", "Prisiau", "الأسعار"),
+    "fares": in_four("Fares", "Fahrpreise und Karten", "Prisiau", "الأسعار"),
     "harbours": in_four("Harbours", "Häfen", "Harbyrau", "الموانئ"),
-    "travelling": in_four("Travelling with us", "Mit uns reisen", "Teithio gyda ni", "السفر معنا"),
+    "travelling": in_four("Travelling with us", "Unterwegs mit uns", "Teithio", "السفر معنا"),
     "guide": in_four("Island guide", "Inselführer", "Canllaw’r ynysoedd", "دليل الجزر"),
     "shop": in_four("Shop", "Bordladen", "Siop", "المتجر"),
 }
@@ -84,6 +84,7 @@ _MAIN_HEADER = Header(
         Row(
             id="rw-above",
             name="Tagline row",
+            hidden_in=("bd-narrow",),
             styles=declared(
                 "notice",
                 {
@@ -120,7 +121,6 @@ _MAIN_HEADER = Header(
                             icon_px=18,
                             words=in_four("Call us", "Anrufen", "Ffoniwch ni", "اتصل بنا"),
                             target=ToAddress(address="tel:+441632960144"),
-                            hidden_in=("bd-narrow",),
                             hint=in_four(
                                 "Every day from half past seven",
                                 "Täglich ab halb acht",
@@ -128,7 +128,7 @@ _MAIN_HEADER = Header(
                                 "كل يوم من السابعة والنصف",
                             ),
                         ),
-                        SearchBox(id="it-search", hidden_in=("bd-narrow",)),
+                        SearchBox(id="it-search", hidden_in=("bd-middle",)),
                     ),
                 ),
             ),
@@ -169,6 +169,7 @@ _MAIN_HEADER = Header(
                     items=(
                         ButtonItem(
                             id="it-book",
+                            hidden_in=("bd-narrow",),
                             words=in_four("Book", "Buchen", "Archebu", "احجز"),
                             target=ToPage(page="pg-timetable"),
                         ),
@@ -197,9 +198,7 @@ _PRESS_HEADER = Header(
                 Cell(
                     id="cl-press-end",
                     align="end",
-                    items=(
-                        MenuItem(id="it-press-menu", menu="mn-press", drawer_below="bd-middle", wears=("lk-quiet",)),
-                    ),
+                    items=(MenuItem(id="it-press-menu", menu="mn-press", drawer_below="bd-wide", wears=("lk-quiet",)),),
                 ),
             ),
         ),

@@ -77,7 +77,7 @@ WINTER_NOTICE = Notice(
 def _target(name: str, icon: str, page: str, *words: str) -> Cell:
     target = ToAddress(address="tel:+441632960144") if page == "call" else ToPage(page=f"pg-{page}")
     link = IconLink(id=f"it-bar-{name}", icon=icon, words=in_four(*words), words_shown="below", target=target)  # type: ignore[arg-type]
-    styled = link.replaced(styles=declared(f"bar-{name}", {"font-size": "13px", "min-inline-size": "64px"}))
+    styled = link.replaced(styles=declared(f"bar-{name}", {"font-size": "13px", "min-inline-size": "56px"}))
     return Cell(id=f"cl-bar-{name}", align="center", items=(styled,))
 
 
@@ -101,7 +101,7 @@ PHONE_BAR = BottomBar(
         Row(
             id="rw-bar",
             name="Targets",
-            gap_px=4,
+            gap_px=0,
             cells=(
                 _target("times", "clock", "timetable", "Times", "Zeiten", "Amserau", "المواعيد"),
                 _target("harbours", "anchor", "harbours", "Harbours", "Häfen", "Harbyrau", "الموانئ"),

@@ -416,7 +416,9 @@ def _picture_list(item: PictureList, setting: Setting) -> Box:
         title = setting.words(link.words, link.id) or (page.title if page else "")
         second = setting.words(link.second, link.id)
         small = entry.type.at_size(times(entry.type.size, 0.85))
-        within = [*_labelled(title, entry.type, setting), *_labelled(second, small, setting)]
+        within: list[Box] = [
+            setting.line(words, kind, part="flowing") for words, kind in ((title, entry.type), (second, small)) if words
+        ]
         lead = Flex(
             node=link.id, part="entry", direction="column", align="start", justify="center", grow=1.0, within=within, **entry.over()
         ).settle()  # fmt: skip

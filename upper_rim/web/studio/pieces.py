@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import hashlib
+from collections.abc import Mapping
 from functools import lru_cache
 from typing import Any, NamedTuple
 from urllib.parse import quote, urlencode
@@ -18,8 +19,11 @@ from ..sites import store
 from ..sites.access import site_of
 from .arrangements import ARRANGEMENTS
 from .controls import KIND_NAMES, PIECE_NAMES, groups_for, node_name, shared_row
+from .fit_screens import tried_on
+from .fitting import Span, asked_span, clusters, grouped, marks_of, site_fitter, snap_widths, spans_of
 from .screens import Elsewhere, Opened, screen, site_url
-from .viewing import tray
+from .trials import trial_of, tried_site
+from .viewing import looked_at, tray
 
 RULER_FROM, RULER_TO = 280, 1920
 OUTLINE_SHOWN = "X-Rim-Outline"
@@ -101,6 +105,7 @@ class Line(NamedTuple):
     href: str
     is_chosen: bool
     shares: str = ""
+    fails: str = ""
 
 
 @screen("studio/workbench.html", "pieces")
@@ -113,14 +118,21 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
     moved_to = _moved_to(request, site, piece, gone)
     if moved_to is not None:
         raise Elsewhere(site_url("workbench", opened, moved_to) + f"?select={gone}")
-    page = _looked_at(request, site, piece)
+    page = looked_at(request, site, piece)
     chosen = _chosen(request, site, piece, made)
+    notice = tried_on(request, opened, piece)
+    trial = trial_of(opened)
+    shown = (tried_site(site, trial) if trial else None) or site
+    seen_piece = next((one for one in shown.pieces if one.id == piece.id), piece)
+    fits = site_fitter(opened.stored.pk).rows(shown, seen_piece)
+    spans = spans_of(shown, seen_piece, fits)
     reached = pages_by_piece(site)
     asked_width = request.POST.get("width") or request.GET.get("width") or "1120"
-    outline = _outline(piece, site, chosen.id, page)
+    outline = _outline(piece, site, chosen.id, page, marks_of(fits))
     told = hashlib.sha256(repr(outline).encode()).hexdigest()[:16]
     width = min(2560, max(280, int(asked_width))) if asked_width.isdecimal() else 1120
-    return {
+    failing = [span for span in spans if span.fails]
+    context = {
         **tray(request, site, chosen, width),
         "piece": piece,
         "page": page,
@@ -150,7 +162,20 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "ruler": _ruler(site),
         "stage_page": quote(page.path, safe="/%") if page else "",
         "icon_names": sorted(shelf().icons) if chosen.__class__.__name__ == "IconLink" else [],
+        "trial": trial,
+        "spans": [
+            (span, _ruled(span.stretch.from_px), _ruled_width(span))
+            for span in spans
+            if span.stretch.from_px < RULER_TO
+        ],
+        "lanes": max((span.lane for span in spans), default=0) + 1,
+        "failing": failing,
+        "groups_failing": grouped(shown, seen_piece, failing),
+        "clusters": [(one, _ruled(one.to_px + 1)) for one in clusters(spans) if one.to_px < RULER_TO],
+        "failure": asked_span(request, spans),
+        "snaps": " ".join(map(str, snap_widths(fits))),
     }
+    return {**context, "notice": notice} if notice else context
 
 
 def _into(piece: Piece, chosen: Any) -> str:
@@ -190,23 +215,6 @@ def _destinations(chosen: Any, piece: Piece, site: Site) -> list[tuple[str, str,
     ]
 
 
-def _looked_at(request: HttpRequest, site: Site, piece: Piece) -> Page | None:
-    """The page on the stage: the one asked for, else the first that the piece shows on, else the first."""
-    asked = request.POST.get("page") or request.GET.get("page") or ""
-    page = next((page for page in site.pages if asked and page.path in {asked, asked + "/"}), None)
-    if page is not None:
-        return page
-    coverage = Coverage(site)
-    for page in site.pages:
-        if any(
-            outcome.piece is not None and outcome.piece.id == piece.id
-            for outcomes in coverage.on(page).values()
-            for outcome in outcomes
-        ):
-            return page
-    return site.pages[0] if site.pages else None
-
-
 def _chosen(request: HttpRequest, site: Site, piece: Piece, made: tuple[str, ...]) -> Any:
     below = {node.id: node for node in walk(piece)}
     for node_id in (*made, request.POST.get("select", ""), request.GET.get("select", "")):
@@ -230,19 +238,30 @@ def _kind(node: Any) -> str:
             return "item"
 
 
-def _outline(piece: Piece, site: Site, chosen: str, page: Page | None) -> list[Line]:
+def _outline(piece: Piece, site: Site, chosen: str, page: Page | None, marks: Mapping[str, str]) -> list[Line]:
     address = "?" + urlencode({"page": page.path if page else ""}) + "&select="
 
     def line(node: Any, kind: str, hidden_in: tuple[str, ...] = ()) -> Line:
         note = f"not at {_band_names(site, hidden_in)}" if hidden_in else ""
-        return Line(node.id, node_name(node, site), kind, note, address + node.id, node.id == chosen)
+        return Line(
+            node.id, node_name(node, site), kind, note, address + node.id, node.id == chosen, "", marks.get(node.id, "")
+        )
 
     lines = []
     for row in piece.rows:
         if row.shares is not None:
             shared, other = shared_row(site, row.shares)
             lines.append(
-                Line(row.id, shared.name, "row", f"of {other.name}", address + row.id, row.id == chosen, shared.id)
+                Line(
+                    row.id,
+                    shared.name,
+                    "row",
+                    f"of {other.name}",
+                    address + row.id,
+                    row.id == chosen,
+                    shared.id,
+                    marks.get(shared.id, ""),
+                )
             )
             continue
         lines.append(line(row, "row", row.hidden_in))
@@ -287,15 +306,21 @@ def reason(outcome: Outcome, site: Site) -> str:
     return f"{words}; more specific than {names[outcome.beaten[0]]}" if outcome.beaten else words
 
 
-def _ruler(site: Site) -> dict[str, Any]:
-    def place(px: int) -> float:
-        return round(100 * (min(max(px, RULER_FROM), RULER_TO) - RULER_FROM) / (RULER_TO - RULER_FROM), 3)
+def _ruled(px: int) -> float:
+    """A width's place on the ruler, in %."""
+    return round(100 * (min(max(px, RULER_FROM), RULER_TO) - RULER_FROM) / (RULER_TO - RULER_FROM), 3)
 
+
+def _ruled_width(span: Span) -> float:
+    return round(_ruled(span.stretch.to_px + 1) - _ruled(span.stretch.from_px), 3)
+
+
+def _ruler(site: Site) -> dict[str, Any]:
     flags = [
-        {"band": band, "before": before.name, "at": place(band.from_px)}
+        {"band": band, "before": before.name, "at": _ruled(band.from_px)}
         for before, band in zip(site.bands, site.bands[1:], strict=False)
     ]
-    edges = [place(band.from_px) for band in site.bands] + [100.0]
+    edges = [_ruled(band.from_px) for band in site.bands] + [100.0]
     spans = [
         {"name": band.name, "at": start, "wide": round(end - start, 3)}
         for band, start, end in zip(site.bands, edges, edges[1:], strict=False)
@@ -303,7 +328,7 @@ def _ruler(site: Site) -> dict[str, Any]:
     return {
         "from": RULER_FROM,
         "to": RULER_TO,
-        "ticks": [(px, place(px)) for px in range(320, RULER_TO, 160)],
+        "ticks": [(px, _ruled(px)) for px in range(320, RULER_TO, 160)],
         "flags": flags,
         "spans": spans,
     }

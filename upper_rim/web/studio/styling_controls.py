@@ -58,6 +58,7 @@ FACET_NAMES = {
     "edge": "Edge",
     "room": "Room",
     "looks": "Looks",
+    "fit": "Fit",
 }
 STATE_NAMES: dict[str, str] = {
     "rest": "Rest",

@@ -27,16 +27,17 @@ from .viewing import pictures_of
 def schemes(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[str, Any]:
     notice: Notice | None = None
     asked = request.POST.get("trial", "") if request.method == "POST" else ""
-    if asked == "keep":
-        notice = _keep(opened)
+    if asked in {"keep", "off"}:
+        notice = ended(opened, asked)
         if notice is None:
             raise Elsewhere(site_url("schemes", opened))
-    elif asked == "off":
-        _mine(opened).delete()
-        raise Elsewhere(site_url("schemes", opened))
     elif asked:
-        notice = _begin(opened, asked)
-    trial = _mine(opened).first()
+        found = _edit(opened.site, asked)
+        if found is None:
+            notice = Notice("There is nothing of that name to be tried on.", True)
+        else:
+            begin(opened, *found)
+    trial = trial_of(opened)
     page = request.POST.get("page") or request.GET.get("page") or next((one.path for one in opened.site.pages), "/")
     context: dict[str, Any] = {
         "room": "schemes",
@@ -56,8 +57,8 @@ def _faces(scheme: Scheme) -> str:
 
 def _weak(site: Site, trial: Trial) -> list[str]:
     """What would be hard to read with what is tried on, in words."""
-    tried = apply(site, edit_adapter.validate_python(trial.edit))
-    if isinstance(tried, Refusal):
+    tried = tried_site(site, trial)
+    if tried is None:
         return []
     pieces = {piece.id: piece.name for piece in tried.pieces}
     return [
@@ -66,21 +67,37 @@ def _weak(site: Site, trial: Trial) -> list[str]:
     ]
 
 
+def trial_of(opened: Opened) -> Trial | None:
+    """What the person who looks is trying on."""
+    trial: Trial | None = _mine(opened).first()
+    return trial
+
+
 def _mine(opened: Opened) -> Any:
     return Trial.objects.filter(site=opened.stored, person_id=opened.user.pk)
 
 
-def _begin(opened: Opened, asked: str) -> Notice | None:
-    found = _edit(opened.site, asked)
-    if found is None:
-        return Notice("There is nothing of that name to be tried on.", True)
-    name, edit = found
+def begin(opened: Opened, name: str, edit: Edit) -> None:
+    """From now on this is what is tried on."""
     Trial.objects.update_or_create(
         site=opened.stored,
         person_id=opened.user.pk,
         defaults={"name": name, "edit": edit_adapter.dump_python(edit, mode="json")},
     )
+
+
+def ended(opened: Opened, asked: str) -> Notice | None:
+    """Keeps it (`keep`) or takes it off; a notice where it cannot be kept."""
+    if asked == "keep":
+        return _keep(opened)
+    _mine(opened).delete()
     return None
+
+
+def tried_site(site: Site, trial: Trial) -> Site | None:
+    """The site with what is tried on; None where that cannot be any more."""
+    tried = apply(site, edit_adapter.validate_python(trial.edit))
+    return tried if isinstance(tried, Site) else None
 
 
 def _edit(site: Site, asked: str) -> tuple[str, Edit] | None:

@@ -9,8 +9,9 @@ from typing import Any, cast
 from django.http import HttpRequest
 
 from ...core.model.check import roles_of
-from ...core.model.site import Site
+from ...core.model.site import Page, Piece, Site
 from ...core.model.styling import STATES_OF, Part, State
+from ...core.reach.coverage import Coverage
 from ...core.style.boxes import extent
 from ...core.style.contrast import Measured, Painter, View
 from ...core.style.pictures import Picture, read_picture
@@ -70,7 +71,7 @@ def tray(request: HttpRequest, site: Site, chosen: Any, width: int) -> dict[str,
     painter = Painter(styling, pictures_of(site))
     about = Chosen(chosen.styles, element, part, state, band)
     groups: list[StyleGroup] = []
-    if facet not in {"content", "looks"}:
+    if facet not in {"content", "looks", "fit"}:
         # What is shown is what holds at the width looked at; what is set is set for the band chosen.
         groups = style_groups(site, styling, facet, about, seen_band)
     return {
@@ -119,3 +120,20 @@ def _shade(painter: Painter, element: Element, state: State, band: str | None, w
     if painter.text_contrast(element, view).passes:
         return None
     return painter.passing_shade(element, view)
+
+
+def looked_at(request: HttpRequest, site: Site, piece: Piece) -> Page | None:
+    """The page on the stage: the one asked for, else the first that the piece shows on, else the first."""
+    asked = request.POST.get("page") or request.GET.get("page") or ""
+    page = next((page for page in site.pages if asked and page.path in {asked, asked + "/"}), None)
+    if page is not None:
+        return page
+    coverage = Coverage(site)
+    for page in site.pages:
+        if any(
+            outcome.piece is not None and outcome.piece.id == piece.id
+            for outcomes in coverage.on(page).values()
+            for outcome in outcomes
+        ):
+            return page
+    return site.pages[0] if site.pages else None

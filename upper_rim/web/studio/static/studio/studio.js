@@ -53,6 +53,7 @@
     const number = $("[data-stage-width]");
     if (number && document.activeElement !== number) number.value = wide;
     placeHandle(wide);
+    studyAt(wide);
   };
   const ruler = () => {
     const line = $("#ruler");
@@ -71,6 +72,27 @@
     width = Math.min(2560, Math.max(280, Math.round(px)));
     fitStage();
   };
+  // A flag that comes near a width at which something begins to fit goes there.
+  const snapped = (px) => {
+    const near = ($("#ruler").dataset.snaps || "").split(" ").map(Number).find((at) => at && Math.abs(at - px) <= 6);
+    return near || px;
+  };
+  const studyAt = (px) => {
+    $$("[data-study]").forEach((study) => {
+      const { from, to, left, right } = study.dataset, wide = study.viewBox.baseVal.width, line = $(".study-at", study);
+      const x = px > to ? -9 : wide * (Number(left) + ((px - from) / (to - from)) * (right - left));
+      line.setAttribute("x1", x);
+      line.setAttribute("x2", x);
+    });
+  };
+  document.addEventListener("click", (event) => {
+    const go = event.target.closest("[data-go-width]"), study = event.target.closest("[data-study]");
+    if (go) return setWidth(Number(go.dataset.goWidth));
+    if (!study) return;
+    const { from, to, left, right } = study.dataset, box = study.getBoundingClientRect();
+    const at = ((event.clientX - box.left) / box.width - left) / (right - left);
+    setWidth(Number(from) + Math.min(1, Math.max(0, at)) * (to - from));
+  });
   const placeFlag = (flag, px) => {
     flag.style.left = `${share(px, ruler())}%`;
     flag.setAttribute("aria-valuenow", px);
@@ -89,7 +111,7 @@
   document.addEventListener("pointerdown", (event) => {
     const scale = ruler();
     const grip = event.target.closest("[data-flag], #handle");
-    if (!scale || (!grip && !event.target.closest("#ruler"))) return;
+    if (!scale || event.target.closest("[data-go-width]") || (!grip && !event.target.closest("#ruler"))) return;
     const box = scale.line.getBoundingClientRect();
     const pixels = (x) => Math.round(scale.from + ((x - box.left) / box.width) * (scale.to - scale.from));
     drag = { grip: grip?.dataset.flag ? grip : null, pixels, px: null };
@@ -102,7 +124,7 @@
   document.addEventListener("pointermove", (event) => {
     if (!drag) return;
     const px = Math.max(1, drag.pixels(event.clientX));
-    if (drag.grip) placeFlag(drag.grip, (drag.px = px));
+    if (drag.grip) placeFlag(drag.grip, (drag.px = snapped(px)));
     else setWidth(px);
   });
   document.addEventListener("pointerup", () => {

@@ -1,0 +1,123 @@
+"""What fit predicts is what the browser does; and the demo's German header is mended by what it offers."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Iterator
+
+import pytest
+from selenium import webdriver
+from selenium.webdriver.common.keys import Keys
+
+from tests.fit_judge import Tally, compare, served
+
+from .conftest import Browser, Running, plain_chromium, wait_for
+
+SITES = 60
+
+
+@pytest.fixture(scope="module")
+def chromium() -> Iterator[webdriver.Chrome]:
+    driver = plain_chromium()
+    yield driver
+    driver.quit()
+
+
+def test_widths_heights_and_changes_are_what_the_browser_makes_of_generated_sites(chromium: webdriver.Chrome) -> None:
+    tally = Tally()
+    with served() as (files, port):
+        for seed in range(SITES):
+            compare(seed, chromium, files, port, tally)
+    told = "\n".join(tally.faults[:20])
+    assert tally.compared["items"] > 6000 and tally.compared["changes"] > 150
+    assert tally.share("items") >= 0.995, told
+    assert tally.share("heights") >= 0.99, told
+    assert tally.share("states") >= 0.99, told
+    assert tally.share("changes") >= 0.97, told
+
+
+def test_the_german_header_fails_on_the_ruler_and_the_first_remedy_mends_the_published_page(
+    browser: Browser, running: Running
+) -> None:
+    browser.sign_in()
+    browser.go("/s/ostrey/pieces/pc-main/?page=/de/&tray=fit")
+    span = wait_for(lambda: browser.all("fit-span"))[0]
+    assert span.get_attribute("data-language") == "de" and span.get_attribute("data-state") == "wraps"
+    first, last = int(span.get_attribute("data-from") or 0), int(span.get_attribute("data-to") or 0)
+    assert "wraps" in browser.one("mark-it-menu").text and "German" in (span.get_attribute("title") or "")
+
+    page = running.live("ostrey") + "/de/"
+    assert [_menu_lines(browser, page, width) for width in (first - 1, first, last, last + 1)] == [0, 2, 2, 1]
+
+    browser.go("/s/ostrey/pieces/pc-main/?page=/de/&tray=fit")
+    wait_for(lambda: browser.all("try-remedy"))
+    browser.press("try-remedy")
+    wait_for(lambda: browser.all("trial"))
+    assert f"begins at {last + 1} px" in browser.one("trial").text
+    assert not browser.all("fit-span"), "what is tried on fits"
+    browser.press("trial-keep")
+    wait_for(lambda: not browser.all("trial") and browser.all("fits"))
+    assert browser.one("flag").get_attribute("aria-valuenow") is not None
+
+    browser.go("/s/ostrey/editions/")
+    numbers = {edition.get_attribute("data-number") for edition in browser.all("edition")}
+    browser.press("publish")
+    wait_for(lambda: _live_edition(browser) not in numbers | {None}, 60)
+    widths = [first - 1, first, (first + last) // 2, last, last + 1, last + 60]
+    assert [_menu_lines(browser, page, width) for width in widths] == [0, 0, 0, 0, 1, 1]
+
+    browser.go("/s/ostrey/pieces/pc-main/")
+    browser.acted(lambda: browser.keys(Keys.CONTROL, "z"))
+    wait_for(lambda: browser.all("fit-span"))
+
+
+def _live_edition(browser: Browser) -> str | None:
+    live = [
+        one for one in browser.all("edition") if "live at" in one.text and one.get_attribute("data-state") == "done"
+    ]
+    return live[0].get_attribute("data-number") if live else None
+
+
+def _menu_lines(browser: Browser, page: str, width: int) -> int:
+    """On how many lines the menu's entries stand on the published page; 0 where it is a button."""
+    browser.resize(width, 800)
+    browser.go(page)
+    wait_for(lambda: browser.js("return document.fonts.status") == "loaded")
+    found = browser.js(
+        "return [...document.querySelectorAll('.q7xk-it-menu .q7xk-list > li')].map((entry) => entry.getBoundingClientRect()).filter((r) => r.height).map((r) => r.top)"
+    )
+    browser.resize(1280, 800)
+    return len(set(found))
+
+
+def test_an_edit_shows_its_failing_widths_at_once(browser: Browser) -> None:
+    browser.sign_in()
+    browser.go("/s/ostrey/menus/mn-main/")
+    site = browser.running.studio
+    wait_for(lambda: browser.driver.current_url.startswith(site))
+    browser.go("/s/ostrey/pieces/pc-main/?select=it-menu")
+    gap = {"kind": "set", "node": "it-menu", "field": "gap_px", "value": 60}
+    asked = """
+const [edit, done] = arguments, base = document.querySelector('#screen form [name=base]').value;
+htmx.ajax('POST', location.pathname, {target: '#screen', swap: 'morph:innerHTML', values: {do: 'edit', edit, base, select: 'it-menu'}})
+  .then(() => done([...document.querySelectorAll('[data-test=fit-span]')].map((span) => span.dataset.language)));
+"""
+    wide = browser.driver.execute_async_script(asked, json.dumps(gap))
+    assert {"en", "de", "cy"} <= set(wide)
+    browser.acted(lambda: browser.keys(Keys.CONTROL, "z"))
+    assert {span.get_attribute("data-language") for span in browser.all("fit-span")} == {"de"}
+
+
+def test_the_study_sets_the_stage_to_the_width_that_is_pressed(browser: Browser) -> None:
+    browser.sign_in()
+    browser.go("/s/ostrey/pieces/pc-main/fit/?page=/de/")
+    study = browser.driver.find_elements("css selector", "[data-study]")[-1]
+    assert browser.js("return arguments[0].querySelectorAll('.study-need').length", study) == 4
+    browser.js(
+        "const box = arguments[0].getBoundingClientRect();"
+        "arguments[0].dispatchEvent(new MouseEvent('click', {bubbles: true, clientX: box.left + box.width * 0.5, clientY: box.top + 40}))",
+        study,
+    )
+    shown = int(browser.one("stage-width").get_attribute("value") or 0)
+    assert 1040 < shown < 1180
+    assert browser.one("stage").value_of_css_property("width") == f"{shown}px"
