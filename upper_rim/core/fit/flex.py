@@ -8,7 +8,7 @@ from typing import Literal, NamedTuple
 
 from .amount import Amount, Relative, Viewport, worked_out
 from .boxes import BLOCK_END, BLOCK_START, INLINE_END, INLINE_START, Align, Box, Frame, Intrinsic, Placed
-from .linear import SLACK_PX, Length, Linear, exceeds, larger, smaller, value
+from .linear import SLACK_PX, Length, Linear, exceeds, larger, slope_of, smaller, value
 
 INFINITE = 1e9
 
@@ -364,11 +364,13 @@ def _resolved(line: list[_Sized], room: Length, gap: Length, *, growing: bool) -
 
 
 def _share(free: Length, factor: Length, whole: Length) -> Length:
-    """`free * factor / whole`. Where base sizes move with the viewport too, this is no line any more: then it is held
-    for one px."""
-    if type(factor) is float and type(whole) is float:
+    """`free * factor / whole`. Where base sizes move with the viewport too, this is no line: then it is the one that
+    touches it at the span's start."""
+    if not isinstance(factor, Linear) and not isinstance(whole, Linear):
         return free * (factor / whole) if whole else 0.0
-    for one in (factor, whole, free):
-        if type(one) is Linear:
-            one.span.ends_within(1)
-    return value(free) * value(factor) / (value(whole) or 1.0)
+    moving = factor if isinstance(factor, Linear) else whole
+    assert isinstance(moving, Linear)
+    moving.span.bends = True
+    one, two, three = value(free), value(factor), value(whole) or 1.0
+    slope = (slope_of(free) * two + one * slope_of(factor)) / three - one * two * slope_of(whole) / three**2
+    return Linear(one * two / three, slope, moving.span)

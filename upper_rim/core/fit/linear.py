@@ -15,13 +15,15 @@ SLACK_PX = 1 / 64
 
 
 class Span:
-    """From a viewport width on, by how many px more the decisions taken so far hold."""
+    """From a viewport width on, by how many px more the decisions taken so far hold. `bends`: whether some length in it
+    is no line, but only touched by one at the start."""
 
-    __slots__ = ("start", "until")
+    __slots__ = ("bends", "start", "until")
 
     def __init__(self, start: float) -> None:
         self.start = start
         self.until = float("inf")
+        self.bends = False
 
     def ends_within(self, px: float) -> None:
         if px < self.until:
@@ -113,6 +115,10 @@ def _made(at: float, slope: float, span: Span) -> Length:
 def value(length: Length) -> float:
     """In px, at the span's start."""
     return length.at if isinstance(length, Linear) else length
+
+
+def slope_of(length: Length) -> float:
+    return length.slope if isinstance(length, Linear) else 0.0
 
 
 def larger(one: Length, other: Length) -> Length:

@@ -49,6 +49,7 @@ class Geometry(NamedTuple):
 
     first: int
     reach: float
+    bends: bool
     of: Length
     width: Length
     room: Length
@@ -58,10 +59,8 @@ class Geometry(NamedTuple):
     def at(self, viewport_width: int, span: Span) -> Geometry:
         """The same at a greater width within its reach."""
         by = viewport_width - self.first
-        if not by:
-            span.ends_within(self.reach)
-            return self._in(0.0, span)
-        span.ends_within(self.reach - by)
+        if not self.bends:
+            span.ends_within(self.reach - by)
         return self._in(float(by), span)
 
     def _in(self, by: float, span: Span) -> Geometry:
@@ -72,8 +71,8 @@ class Geometry(NamedTuple):
             tuple(Spot(spot.cell, moved(spot.at), moved(spot.width), moved(spot.track)) for spot in line)
             for line in self.lines
         )
-        return Geometry(
-            self.first, self.reach, moved(self.of), moved(self.width), moved(self.room), moved(self.need), lines
+        return self._replace(
+            of=moved(self.of), width=moved(self.width), room=moved(self.room), need=moved(self.need), lines=lines
         )
 
 
@@ -101,7 +100,7 @@ def geometry(piece: Block, first: int, height_px: float, inset_px: float, *, shr
             x = x + size + grid.column_gap
         lines.append(tuple(line))
     need = needed(grid, viewport, in_lines=in_lines)
-    return Geometry(first, span.until, of, width, room, need, tuple(lines))
+    return Geometry(first, 1.0 if span.bends else span.until, span.bends, of, width, room, need, tuple(lines))
 
 
 def room_in(piece: Block, viewport: Viewport, inset_px: float, *, shrinks: bool) -> Length:

@@ -127,20 +127,61 @@ def sweep(
         piece = context.piece
         if piece is None:
             continue
-        row, width = row_of(piece), context.from_px
-        shape: Geometry | None = None
+        looked = _Looked(piece, context, height_px, inset_px, memory, in_lines)
+        width = context.from_px
         while width <= context.to_px:
-            if shape is None or width - shape.first >= shape.reach:
-                shape = geometry(piece, width, height_px, inset_px, shrinks=context.shrinks, in_lines=in_lines)
-            span = Span(width)
-            viewport = Viewport(Linear(float(width), 1.0, span), height_px)
-            told = verdict(row, shape.at(width, span), viewport, memory, in_lines=in_lines)
+            told, span = looked.at(width)
             last = context.to_px
             if span.until <= last - width:
                 last = width + max(1, ceil(span.until)) - 1
+            if span.bends:
+                last = looked.alike_to(width, min(last, width + STRIDE_PX - 1), told)
             found.append(Laid(width, last, context, told))
             width = last + 1
     return found
+
+
+STRIDE_PX = 16
+"""How far a bent span is taken for straight, where both its ends are in the same state."""
+
+
+class _Looked:
+    """A row in one context, looked at width by width."""
+
+    def __init__(
+        self, piece: Block, context: Context, height_px: float, inset_px: float, memory: Memory, in_lines: bool
+    ) -> None:
+        self._piece, self._row, self._context, self._memory = piece, row_of(piece), context, memory
+        self._height_px, self._inset_px, self._in_lines = height_px, inset_px, in_lines
+        self._shape: Geometry | None = None
+
+    def at(self, width: int) -> tuple[Verdict, Span]:
+        shape = self._shape
+        if shape is None or not 0 <= width - shape.first < max(shape.reach, 1):
+            shape = self._shape = geometry(
+                self._piece, width, self._height_px, self._inset_px, shrinks=self._context.shrinks, in_lines=self._in_lines
+            )  # fmt: skip
+        span = Span(width)
+        viewport = Viewport(Linear(float(width), 1.0, span), self._height_px)
+        told = verdict(self._row, shape.at(width, span), viewport, self._memory, in_lines=self._in_lines)
+        span.bends = span.bends or shape.bends
+        return told, span
+
+    def alike_to(self, first: int, last: int, told: Verdict) -> int:
+        """The last width up to which the row is in the same state by the same cause."""
+        if last <= first or self._same(last, told):
+            return last
+        while last - first > 1:
+            middle = (first + last) // 2
+            if self._same(middle, told):
+                first = middle
+            else:
+                last = middle
+        return first
+
+    def _same(self, width: int, told: Verdict) -> bool:
+        other, _ = self.at(width)
+        return (other.state, other.cause) == (told.state, told.cause)
 
 
 def frame_at(laid: Laid, width: int, height_px: float, inset_px: float = 0.0) -> Frame:

@@ -17,7 +17,7 @@ from icu4py.breakers import LineBreaker
 
 from .amount import Amount, Relative, Viewport, times, worked_out
 from .faces import Advances, Chosen, Faces, advances
-from .linear import SLACK_PX, Length, Linear, value
+from .linear import SLACK_PX, Length, Linear, slope_of, value
 
 
 class Type(NamedTuple):
@@ -109,6 +109,9 @@ class Run(NamedTuple):
     type: Type
 
 
+_BESIDE_PX = 8.0
+
+
 class Paragraph:
     """A text of one or more runs, measured."""
 
@@ -138,8 +141,8 @@ class Paragraph:
             unit = None if self.is_fixed else self.runs[0].type.size
             self._parts = self._worked_out(viewport, in_em=unit is not None)._replace(unit=unit)
             return self._parts
-        if type(viewport.width) is Linear:
-            viewport.width.span.ends_within(1)
+        if isinstance(viewport.width, Linear):
+            viewport.width.span.bends = True
         return self._worked_out(viewport, in_em=False)
 
     def _worked_out(self, viewport: Viewport, *, in_em: bool) -> Parts:
@@ -186,6 +189,15 @@ class Paragraph:
         if not self.text:
             return 0.0, 0.0
         parts = self.parts(viewport)
+        if parts.unit is None and self._parts is None and isinstance(viewport.width, Linear):
+            # Sizes that move each in its own way: the line through this width and one beside it.
+            beside = self._worked_out(Viewport(viewport.width.at + _BESIDE_PX, viewport.height), in_em=False)
+            span = viewport.width.span
+            least, most = (
+                Linear(now, (then - now) / _BESIDE_PX, span)
+                for now, then in ((parts.longest, beside.longest), (parts.seen[-1], beside.seen[-1]))
+            )
+            return least, most
         if parts.unit is None:
             return parts.longest, parts.seen[-1]
         unit = worked_out(parts.unit, viewport, 0.0)
@@ -199,7 +211,7 @@ class Paragraph:
         unit: Length = 1.0 if parts.unit is None else worked_out(parts.unit, viewport, 0.0)
         room = value(width) / (value(unit) or 1.0)
         found = _filled(parts, room)
-        widens = _slope(width) - _slope(unit) * room
+        widens = slope_of(width) - slope_of(unit) * room
         if widens:
             threshold = (_wider if widens > 0 else _narrower)(parts, room, found)
             if threshold is not None:
@@ -211,8 +223,8 @@ class Paragraph:
         """First and last part of each line."""
         parts = self.parts(viewport)
         unit: Length = 1.0 if parts.unit is None else worked_out(parts.unit, viewport, 0.0)
-        if type(width) is Linear:
-            width.span.ends_within(1)
+        if isinstance(width, Linear):
+            width.span.bends = True
         return list(_lines_of(parts, value(width) / (value(unit) or 1.0)))
 
     def part_of(self, index: int) -> int:
@@ -261,10 +273,6 @@ def _narrower(parts: Parts, room: float, found: Lines) -> float | None:
     return None
 
 
-def _slope(length: Length) -> float:
-    return length.slope if type(length) is Linear else 0.0
-
-
 class Extents(NamedTuple):
     """How far a line box reaches above and below its baseline, in px."""
 
@@ -276,11 +284,11 @@ def extents(
     kind: Type, faces: Faces, viewport: Viewport, fonts: frozenset[Chosen] = frozenset(), *, roughly: bool = False
 ) -> Extents:
     """Of an inline box (CSS Inline 3, 5.1): with a line height, half the leading above, rounded down to whole px as
-    browsers do; without, as the fonts say that draw in it. These steps hold for one px where sizes move with the
-    viewport, unless they are wanted `roughly`."""
+    browsers do; without, as the fonts say that draw in it. Where sizes move with the viewport these are steps: their
+    span bends, unless they are wanted `roughly`."""
     size_now = worked_out(kind.size, viewport, 0.0)
     if isinstance(size_now, Linear) and not roughly:
-        size_now.span.ends_within(1)
+        size_now.span.bends = True
     size = value(size_now)
     primary = faces.primary(kind.face, kind.weight, kind.italic)
     if primary is None:

@@ -58,7 +58,6 @@ FACET_NAMES = {
     "edge": "Edge",
     "room": "Room",
     "looks": "Looks",
-    "fit": "Fit",
 }
 STATE_NAMES: dict[str, str] = {
     "rest": "Rest",

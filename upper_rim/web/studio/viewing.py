@@ -19,6 +19,8 @@ from ...core.style.resolve import Element, Styling, band_at
 from ..sites import store
 from .styling_controls import FACET_NAMES, STATE_NAMES, Chosen, StyleGroup, part_name, style_groups
 
+TRAYS = {**FACET_NAMES, "fit": "Fit"}
+"""What the workbench's tray can show: the facets of a look, and how the piece fits."""
 EDGED = frozenset({"field", "second"})
 """Roles that are known as controls by their edge alone, so that it has to be seen (WCAG 2.2, 1.4.11)."""
 
@@ -60,7 +62,7 @@ def asked(request: HttpRequest, name: str, allowed: Any, otherwise: str = "") ->
 def tray(request: HttpRequest, site: Site, chosen: Any, width: int) -> dict[str, Any]:
     """What the tray shows of a node's look."""
     roles = roles_of(chosen)
-    facet = asked(request, "tray", FACET_NAMES, "content")
+    facet = asked(request, "tray", TRAYS, "content")
     part = cast(Part, asked(request, "part", roles, "content" if roles.get("content") in {"entry", "icon"} else "box"))
     states = STATES_OF[roles[part]]
     state = cast(State, asked(request, "state", states, "rest"))
@@ -76,7 +78,7 @@ def tray(request: HttpRequest, site: Site, chosen: Any, width: int) -> dict[str,
         groups = style_groups(site, styling, facet, about, seen_band)
     return {
         "tray": facet,
-        "facets": [(key, name, key == facet) for key, name in FACET_NAMES.items()],
+        "facets": [(key, name, key == facet) for key, name in TRAYS.items()],
         "part": part,
         "parts": [(key, part_name(key, role)) for key, role in roles.items()] if len(roles) > 1 else [],
         "state": state,
