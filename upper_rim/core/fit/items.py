@@ -354,7 +354,9 @@ def _map(item: MapItem, setting: Setting) -> Box:
 
 def _search(item: SearchBox, setting: Setting) -> Box:
     own, field, icon = setting.part(item.id), setting.within(item.id, "field"), setting.within(item.id, "icon")
-    entry = _field(field, setting, grow=1.0, width=180.0, max_width=WHOLE)  # fmt: skip
+    entry = _field(
+        field, setting, grow=1.0, width=180.0, min_width=times(field.type.size, 5.0), max_width=WHOLE
+    )  # fmt: skip
     press = icon_link("", "none", 24.0, icon, "", setting)
     asking = Flex(part="asking", align="center", within=[entry, press]).settle()
     return Block(node=item.id, within=[asking], **own.over()).settle()
