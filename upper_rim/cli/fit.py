@@ -11,10 +11,13 @@ from datetime import UTC, datetime
 from typing import Any
 
 from ..core.exchange.bundle import Bundle
+from ..core.fit.columns import measures
 from ..core.fit.fitter import Fitter
+from ..core.fit.opened import all_opened
 from ..core.fit.remedies import Failure, Remedy, remedies
 from ..core.fit.states import FAILING
 from ..core.fit.sweep import RowFit, Stretch
+from ..core.fit.targets import pressed_in, too_close
 from ..core.model.edits import edit_adapter
 from ..core.model.site import Piece, Row, Site
 from ..core.output.fitting import fitter_of
@@ -84,6 +87,12 @@ def _as_json(fitter: Fitter, site: Site, piece: Piece, row: Row, fit: RowFit) ->
                 "remedies": [_told(one) for one in _mending(fitter, site, piece, row, fit, stretch)],
             }
             for stretch in fit.stretches
+        ],
+        "measures": [one._asdict() for one in measures(site, fit)],
+        "targets": [one._asdict() for one in too_close(fit, pressed_in(row))],
+        "opened": [
+            {**one._asdict(), "screen": "x".join(map(str, one.screen)), "screens": one.screens}
+            for one in all_opened(fitter, site, piece, row, fit.language)
         ],
     }
 

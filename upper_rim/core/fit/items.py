@@ -230,10 +230,7 @@ def _entry(entry: Entry, own: BoxStyle, setting: Setting, *, with_branch: bool =
     label = label_of(entry, setting)
     if label is None:
         return None
-    link = Flex(
-        node=entry.id, part="entry", align="center", within=_labelled(label, own.type, setting), **own.over()
-    ).settle()  # fmt: skip
-    within = [link]
+    within = [_link(entry, label, own, setting)]
     if with_branch and any(label_of(one, setting) is not None for one in entry.entries):
         chevron = Void(part="icon", width=16.0, height=16.0, shrink=0.0).settle()
         opener = Flex(
@@ -241,6 +238,18 @@ def _entry(entry: Entry, own: BoxStyle, setting: Setting, *, with_branch: bool =
         )
         within.append(opener.settle())
     return Flex(part="line", align="center", within=within).settle()
+
+
+def _link(entry: Entry, label: str, own: BoxStyle, setting: Setting) -> Box:
+    return Flex(
+        node=entry.id, part="entry", align="center", within=_labelled(label, own.type, setting), **own.over()
+    ).settle()  # fmt: skip
+
+
+def entry_box(entry: Entry, own: BoxStyle, setting: Setting) -> Box | None:
+    """An entry's link by itself, as it stands in a drawer; None where it is left out."""
+    label = label_of(entry, setting)
+    return None if label is None else _link(entry, label, own, setting)
 
 
 def _link_list(item: LinkList, setting: Setting) -> Box:

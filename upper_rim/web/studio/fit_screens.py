@@ -9,12 +9,24 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.utils.safestring import mark_safe
 
+from ...core.fit.columns import measures
 from ...core.fit.fitter import stands_in_lines
+from ...core.fit.opened import all_opened
+from ...core.fit.targets import pressed_in, too_close
 from ...core.model.site import Piece
 from ..sites import store
 from ..sites.access import site_of
 from .fit_picture import lines_of, picture
-from .fitting import asked_span, grouped, offers, site_fitter, spans_of
+from .fitting import (
+    asked_span,
+    grouped,
+    measure_words,
+    offers,
+    opened_words,
+    site_fitter,
+    spans_of,
+    target_words,
+)
 from .notices import Notice
 from .screens import Elsewhere, Opened, screen, site_url
 from .trials import begin, ended
@@ -78,9 +90,18 @@ def fit_study(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         own = [fit for fit in fits if fit.row == row.id]
         rows.append((row, mark_safe(picture(own, site.bands)), lines_of(own), grouped(site, piece, (span for span in spans if span.row == row.id and span.fails))))  # noqa: S308 # fmt: skip
     asked = request.POST.get("width") or request.GET.get("width") or "1120"
+    fitter = site_fitter(opened.stored.pk)
+    shown = [(row, fit) for row in site.shown_rows(piece) for fit in fits if fit.row == row.id]
     return {
         "piece": piece,
         "rows": rows,
+        "drawers": opened_words(
+            site, [one for row, fit in shown for one in all_opened(fitter, site, piece, row, fit.language)]
+        ),
+        "texts": measure_words(site, (one for _, fit in shown for one in measures(site, fit))),
+        "targets": [
+            target_words(site, one, fit.language) for row, fit in shown for one in too_close(fit, pressed_in(row))
+        ],
         "page": page,
         "in_lines": stands_in_lines(piece),
         "stage_page": quote(page.path, safe="/%") if page else "",

@@ -10,10 +10,13 @@ from django.conf.locale import LANG_INFO
 from django.http import HttpRequest
 from django.utils import timezone
 
+from ...core.fit.columns import TOO_LONG, Measure
 from ...core.fit.fitter import Fitter
+from ...core.fit.opened import Opened
 from ...core.fit.remedies import Failure, Remedy, remedies
 from ...core.fit.states import FAILING, State
 from ...core.fit.sweep import RowFit, Stretch
+from ...core.fit.targets import Close
 from ...core.model.links import Links
 from ...core.model.site import Band, Entry, Piece, Row, Site
 from ...core.model.tree import holder_of
@@ -244,3 +247,47 @@ def remedy_words(remedy: Remedy, site: Site, language: str) -> str:
             return f"Not at {bands.get(value, value)}: {name}"
         case _:
             return f"Shorter by {remedy.gain_px:g} px: {name}"
+
+
+class Drawer(NamedTuple):
+    """A menu's drawer in one language, screen by screen: its size, height in px, and how many screens that is."""
+
+    name: str
+    language: str
+    screens: list[tuple[str, float, float, bool]]
+    shut_px: float
+
+
+def opened_words(site: Site, listed: Iterable[Opened]) -> list[Drawer]:
+    drawers: dict[tuple[str, str], list[Opened]] = {}
+    for one in listed:
+        drawers.setdefault((one.menu, one.language), []).append(one)
+    return [
+        Drawer(
+            cause_name(site, menu, language),
+            language_name(language),
+            [(f"{one.screen[0]} × {one.screen[1]}", one.whole_px, one.screens, one.screens > 1) for one in found],
+            max(one.shut_px for one in found),
+        )
+        for (menu, language), found in drawers.items()
+    ]
+
+
+def measure_words(site: Site, listed: Iterable[Measure]) -> list[tuple[str, list[tuple[str, int]]]]:
+    """By item: what is the matter, and for each language and widths a short text and the first width."""
+    found: dict[tuple[str, str], list[tuple[str, int]]] = {}
+    for one in listed:
+        few = (
+            f"fewer than {site.least_measure}" if one.state == "narrow" else f"more than {site.measure * TOO_LONG:.0f}"
+        )
+        said = f"{cause_name(site, one.node, site.language)} has {few} characters on a line"
+        widths = f"{one.from_px}–{one.to_px}" if one.to_px > one.from_px else str(one.from_px)
+        found.setdefault((one.node, said), []).append(
+            (f"{language_name(one.language)} {widths}: {one.characters:.0f}", one.from_px)
+        )
+    return [(said, spans) for (_, said), spans in found.items()]
+
+
+def target_words(site: Site, one: Close, language: str) -> str:
+    name, other = cause_name(site, one.node, language), cause_name(site, one.beside, language)
+    return f"{language_name(language)}: {name} is {one.width_px:g} × {one.height_px:g} px at {one.at_px} px, {one.distance_px:g} px from {other}; 24 px are asked for"
