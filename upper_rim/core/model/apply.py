@@ -115,8 +115,9 @@ def _set_each(site: Site, edit: SetEach) -> Site:
     for slot in parents:
         children = tuple(after.pop(child.id, child) for child in getattr(site, slot))
         site = site.replaced(**{slot: _in_order(slot, cast(tuple[Node, ...], children))})
-    for left in after.values():
-        site = _replace_node(site, cast(Node, left))
+    for node in after:
+        # One by one, for one of them may lie within another.
+        site = _set(site, Set(node=node, field=edit.field, value=wanted[node]))
     return site
 
 

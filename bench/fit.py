@@ -1,0 +1,207 @@
+"""How fast does fit sweep a header over all widths, and how does its cost grow?
+
+python -m bench.fit
+
+The yardstick is Chromium, asked at the same widths in the same run: the page in each language, set to a width, its boxes
+read. Then the cost against the number of items, languages and pieces, each against half as many.
+"""
+
+from __future__ import annotations
+
+import gc
+import statistics
+import time
+from collections.abc import Callable
+from itertools import pairwise
+from typing import Any
+
+from tests.browser.conftest import plain_chromium
+from tests.fit_judge import served
+from tests.fitted_sites import VOCABULARY
+from upper_rim.core.exchange.markdown import written_page
+from upper_rim.core.exchange.pages_in import digest
+from upper_rim.core.fit.fitter import Fitter
+from upper_rim.core.fit.sweep import FROM_PX, TO_PX
+from upper_rim.core.model.items import ButtonItem, IconLink, Logo, MenuItem, SearchBox, TextItem, ToAddress
+from upper_rim.core.model.site import Band, Cell, Entry, Header, Menu, Page, ReachRule, Row, Site, Track
+from upper_rim.core.model.values import Translation, Words
+from upper_rim.core.output.compose import Composer
+from upper_rim.core.output.fitting import fitter_of
+from upper_rim.shipped import shelf
+
+LANGUAGES = ("en", "de", "el", "ru", "fr", "cy")
+ASKED = 120
+"""At so many of the widths Chromium is asked; its time for all of them follows."""
+
+
+def words(number: int, languages: tuple[str, ...] = LANGUAGES) -> Words:
+    first, *others = (VOCABULARY.get(tag, VOCABULARY["en"])[number % 8] for tag in languages)
+    pairs = zip(languages[1:], others, strict=True)
+    return Words(text=first, translations=tuple(Translation(language=tag, text=said) for tag, said in pairs))
+
+
+def header_site(
+    items: int = 12, languages: tuple[str, ...] = LANGUAGES, pieces: int = 1
+) -> tuple[Site, dict[str, bytes]]:
+    """Headers of two rows: above, texts, search and icons; below, logo, menu and buttons."""
+    to = ToAddress(address="/x/")
+    menu = Menu(
+        id="mn-a", name="Main", entries=tuple(Entry(id=f"en-{at}", label=words(at, languages), target=to) for at in range(6))
+    )  # fmt: skip
+    contents: dict[str, bytes] = {}
+    pages = []
+    for tag in languages:
+        content, splice = written_page("Page", tag, "Some text.")
+        contents[digest(content)] = content
+        pages.append(
+            Page(id=f"pg-{tag}", path=f"/{tag}/", title="T", language=tag, content=digest(content), splice=splice)
+        )
+    site = Site(
+        key="qfit",
+        name="Ostrey Ferries",
+        face="noto-sans",
+        bands=(Band(id="bd-a", name="S", from_px=0), Band(id="bd-b", name="M", from_px=620), Band(id="bd-c", name="L", from_px=1000)),
+        menus=(menu,),
+        pieces=tuple(_header(at, items, to) for at in range(pieces)),
+        pages=tuple(sorted(pages, key=lambda page: page.path)),
+    )  # fmt: skip
+    return site, contents
+
+
+def _header(number: int, items: int, to: ToAddress) -> Header:
+    def node(name: str) -> str:
+        return f"{name}-{number}"
+
+    icons = tuple(
+        IconLink(
+            id=node(f"it-icon{at}"), icon="phone", words=words(at), target=to, hidden_in=("bd-a",) if at % 2 else ()
+        )
+        for at in range(items - 8)
+    )
+    above = (
+        Cell(id=node("cl-a"), items=(TextItem(id=node("it-tag"), words=words(3)), TextItem(id=node("it-more"), words=words(4)))),
+        Cell(id=node("cl-b"), track=Track(kind="content"), align="end", items=(SearchBox(id=node("it-search"), hidden_in=("bd-a",)), *icons, TextItem(id=node("it-call"), words=words(6)))),
+    )  # fmt: skip
+    below = (
+        Cell(id=node("cl-c"), track=Track(kind="content"), items=(Logo(id=node("it-logo")),)),
+        Cell(id=node("cl-d"), items=(MenuItem(id=node("it-menu"), menu="mn-a", drawer_below="bd-b"),)),
+        Cell(id=node("cl-e"), track=Track(kind="content"), align="end", items=(ButtonItem(id=node("it-book"), words=words(4), target=to), ButtonItem(id=node("it-also"), words=words(5), target=to, rank="second", hidden_in=("bd-a",)))),
+    )  # fmt: skip
+    return Header(
+        id=node("pc-head"),
+        name="Head",
+        rows=(Row(id=node("rw-above"), cells=above), Row(id=node("rw-below"), cells=below)),
+        reach=(ReachRule(id=node("rr-a")),),
+    )
+
+
+def swept(made: Fitter, site: Site, languages: tuple[str, ...] = LANGUAGES) -> None:
+    for piece in site.pieces:
+        made.rows(site, piece, languages)
+
+
+def timed(act: Callable[[], Any], rounds: int = 15) -> float:
+    """The median, in ms."""
+    taken = []
+    for _ in range(rounds):
+        started = time.perf_counter()
+        act()
+        taken.append((time.perf_counter() - started) * 1000)
+    return statistics.median(taken)
+
+
+def again(made: Fitter) -> Fitter:
+    """One that knows the texts, styles and boxes, and has looked at no width yet."""
+    kept = {key: value for key, value in made._known.items() if key[0] not in {"row", "laid", "memory"}}
+    return Fitter(made.faces, made.brands, made.pictures, made.posts, made.read, made.year, made.foresees, kept)
+
+
+def forgetful(made: Fitter) -> Fitter:
+    """One that knows the texts and styles alone: boxes are made anew too."""
+    known = {"measurer", "faces", "links", "pictures", "posts", "reached"}
+    kept = {key: value for key, value in made._known.items() if key in known or key[0] == "styles"}
+    return Fitter(made.faces, made.brands, made.pictures, made.posts, made.read, made.year, made.foresees, kept)
+
+
+def main() -> None:
+    site, contents = header_site()
+    made = fitter_of(shelf(), contents.__getitem__, 2026, foresees=False)
+    started = time.perf_counter()
+    swept(made, site)
+    cold = (time.perf_counter() - started) * 1000
+    gc.collect()
+    gc.freeze()
+    warm = timed(lambda: swept(again(made), site))
+    boxes = timed(lambda: swept(forgetful(made), site))
+    edit = timed(lambda: swept(made, _edited(site)), 31)
+    layouts = sum(len(fit.laid) for piece in site.pieces for fit in made.rows(site, piece, LANGUAGES))
+    print(
+        f"sweep of 12 items in 6 languages: {warm:.1f} ms warm ({boxes:.1f} with all boxes made anew, {cold:.0f} cold)"
+    )
+    print(f"  {layouts} layouts for {12 * (TO_PX - FROM_PX + 1)} widths of a row in a language")
+    print(f"after editing one label: {edit:.1f} ms")
+    browser = in_browser(site, contents)
+    print(f"Chromium at the same widths: {browser / 1000:.1f} s, {browser / warm:.0f} times as long ({browser / boxes:.0f} with all boxes anew)")  # fmt: skip
+    for name, sizes in {
+        "items": [header_site(items) for items in (12, 24, 48)],
+        "languages": [header_site(languages=LANGUAGES[:count]) for count in (1, 2, 4)],
+        "pieces": [header_site(pieces=count) for count in (1, 2, 4)],
+    }.items():
+        costs = [_cost(one, name, at) for at, (one, _) in enumerate(sizes)]
+        grown = ", ".join(f"{cost:.1f} ms" for cost in costs)
+        ratios = ", ".join(f"{after / before:.2f}" for before, after in pairwise(costs))
+        print(f"twice as many {name}: {grown}; times {ratios}")
+
+
+def _cost(site: Site, name: str, step: int) -> float:
+    languages = LANGUAGES[: 2**step] if name == "languages" else LANGUAGES
+    made = fitter_of(shelf(), None, 2026, foresees=False)
+    swept(made, site, languages)
+    return timed(lambda: swept(again(made), site, languages), 7)
+
+
+_EDITS = iter(range(10_000_000))
+
+
+def _edited(site: Site) -> Site:
+    """With another German label."""
+    menu = site.menus[0]
+    entry = menu.entries[2]
+    longer = "Inselführer" + "x" * (next(_EDITS) % 3)
+    others = tuple(one.replaced(text=longer) if one.language == "de" else one for one in entry.label.translations)
+    label = entry.label.replaced(translations=others)
+    entries = (*menu.entries[:2], entry.replaced(label=label), *menu.entries[3:])
+    return site.replaced(menus=(menu.replaced(entries=entries),))
+
+
+def in_browser(site: Site, contents: dict[str, bytes]) -> float:
+    """What asking Chromium takes for all widths and languages, in ms, from every so many-th of them."""
+    composer = Composer(site, shelf(), contents.__getitem__, year=2026)
+    step = (TO_PX - FROM_PX) // ASKED
+    taken = 0.0
+    asked = 0
+    driver = plain_chromium()
+    try:
+        with served() as (files, port):
+            files.update(dict(composer.parts()))
+            for page in site.pages:
+                files[page.path] = composer.page(page, contents[page.content or ""])
+            for page in site.pages:
+                driver.get(f"http://127.0.0.1:{port}{page.path}")
+                driver.execute_async_script("const done = arguments[0]; document.fonts.ready.then(() => done())")
+                for width in range(FROM_PX, TO_PX, step):
+                    started = time.perf_counter()
+                    metrics = {"width": width, "height": 800, "deviceScaleFactor": 1, "mobile": False}
+                    driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
+                    driver.execute_script(
+                        "return [...document.querySelectorAll('header *')].map((part) => part.getBoundingClientRect().toJSON())"
+                    )
+                    taken += (time.perf_counter() - started) * 1000
+                    asked += 1
+    finally:
+        driver.quit()
+    return taken / asked * len(site.pages) * (TO_PX - FROM_PX + 1)
+
+
+if __name__ == "__main__":
+    main()

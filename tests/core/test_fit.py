@@ -1,0 +1,312 @@
+"""What fit says of rows, without a browser: that it is the same for every width, whatever the way it was found."""
+
+from __future__ import annotations
+
+import itertools
+import json
+from collections.abc import Callable
+from pathlib import Path
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from tests.fitted_sites import FittedMaker
+from upper_rim.cli.__main__ import main
+from upper_rim.core.fit.columns import measures
+from upper_rim.core.fit.estimates import Estimates
+from upper_rim.core.fit.fitter import Fitter
+from upper_rim.core.fit.linear import Linear, Span, larger
+from upper_rim.core.fit.opened import SCREENS, all_opened
+from upper_rim.core.fit.remedies import Failure, Remedy, remedies
+from upper_rim.core.fit.sweep import FROM_PX, TO_PX, RowFit, frame_at
+from upper_rim.core.fit.targets import pressed_in, too_close
+from upper_rim.core.fit.text import opportunities, transformed
+from upper_rim.core.model.apply import apply
+from upper_rim.core.model.edits import SetEach
+from upper_rim.core.model.items import ButtonItem, IconLink, MenuItem, RichText, TextItem, ToAddress
+from upper_rim.core.model.rich import RichWords
+from upper_rim.core.model.site import (
+    Band,
+    Cell,
+    Entry,
+    Footer,
+    Header,
+    Menu,
+    Page,
+    ReachRule,
+    Row,
+    Site,
+    Track,
+)
+from upper_rim.core.model.styling import Declaration
+from upper_rim.core.model.values import Translation, Words
+from upper_rim.core.output.fitting import fitter_of
+from upper_rim.shipped import shelf
+
+ANYWHERE = (ReachRule(id="rr-a"),)
+
+
+def fitter(read: Callable[[str], bytes] | None = None, *, foresees: bool = False) -> Fitter:
+    return fitter_of(shelf(), read, 2026, foresees=foresees)
+
+
+def words(text: str, **others: str) -> Words:
+    return Words(text=text, translations=tuple(Translation(language=tag, text=said) for tag, said in others.items()))
+
+
+def menu_site(*labels: Words, languages: tuple[str, ...] = ("en", "de")) -> Site:
+    """A header with a title, a menu that is a drawer below 700 px, and a button."""
+    entries = tuple(
+        Entry(id=f"en-{at}", label=label, target=ToAddress(address="/x/")) for at, label in enumerate(labels)
+    )
+    cells = (
+        Cell(id="cl-a", track=Track(kind="content"), items=(TextItem(id="it-name", words=words("Ostrey")),)),
+        Cell(id="cl-b", items=(MenuItem(id="it-menu", menu="mn-a", drawer_below="bd-wide"),)),
+        Cell(id="cl-c", track=Track(kind="content"), items=(ButtonItem(id="it-go", words=words("Book")),)),
+    )
+    return Site(
+        key="qcore",
+        name="Ostrey Ferries",
+        bands=(Band(id="bd-slim", name="Slim", from_px=0), Band(id="bd-wide", name="Wide", from_px=700)),
+        menus=(Menu(id="mn-a", name="Main", entries=entries),),
+        pieces=(Header(id="pc-a", name="Head", rows=(Row(id="rw-a", cells=cells),), reach=ANYWHERE),),
+        pages=tuple(Page(id=f"pg-{tag}", path=f"/{tag}/", title="T", language=tag) for tag in sorted(languages)),
+    )
+
+
+LABELS = (
+    words("Timetable", de="Fahrplan"),
+    words("Harbours", de="Hafenverzeichnis"),
+    words("Fares", de="Beförderungsentgelte"),
+    words("Island guide", de="Inselführer"),
+)
+
+
+def only_row(site: Site, language: str, made: Fitter | None = None) -> RowFit:
+    piece = site.pieces[0]
+    return (made or fitter()).row(site, piece, piece.rows[0], language)
+
+
+@given(st.integers(0, 400), st.integers(FROM_PX, TO_PX))
+@settings(max_examples=60, deadline=None)
+def test_a_sweep_says_of_each_width_what_a_layout_at_that_width_says(seed: int, width: int) -> None:
+    site, contents = FittedMaker(seed).site()
+    made = fitter(contents.__getitem__)
+    for piece in site.pieces:
+        for fit in made.rows(site, piece):
+            laid = fit.at(width)
+            if laid is None:
+                continue
+            frame = frame_at(laid, width, 800.0)
+            assert laid.height_px(width) == pytest.approx(frame.height, abs=1.0), (fit.row, laid)
+
+
+@given(st.integers(0, 400))
+@settings(max_examples=20, deadline=None)
+def test_stretches_cover_each_width_that_shows_once(seed: int) -> None:
+    site, contents = FittedMaker(seed).site()
+    for piece in site.pieces:
+        for fit in fitter(contents.__getitem__).rows(site, piece):
+            edges = [(stretch.from_px, stretch.to_px) for stretch in fit.stretches]
+            assert edges[0][0] == FROM_PX and edges[-1][1] == TO_PX
+            assert all(after[0] == before[1] + 1 for before, after in itertools.pairwise(edges))
+
+
+def test_a_longer_label_fails_where_the_shorter_one_fits_and_the_menu_is_the_cause() -> None:
+    site = menu_site(*LABELS)
+    english, german = only_row(site, "en"), only_row(site, "de")
+    assert english.fits_from_px == FROM_PX
+    (failing,) = german.failing
+    assert (failing.state, failing.cause, failing.band, failing.from_px) == ("wraps", "it-menu", "bd-wide", 700)
+    assert german.fits_from_px == failing.to_px + 1
+    there = german.at(failing.to_px)
+    assert there is not None
+    assert 0 < there.need_px(failing.to_px) - there.room_px(failing.to_px) <= 1, "it fails to the px"
+    tight = german.stretches[german.stretches.index(failing) + 1]
+    assert tight.state == "tight" and tight.to_px - tight.from_px == 15
+
+
+def test_only_what_an_edit_reaches_is_worked_out_anew() -> None:
+    site, made = menu_site(*LABELS), fitter()
+    before = {language: only_row(site, language, made) for language in ("en", "de")}
+    menu = site.menus[0]
+    label = words("Harbours", de="Häfen")
+    entries = tuple(entry.replaced(label=label) if entry.id == "en-1" else entry for entry in menu.entries)
+    shorter = site.replaced(menus=(menu.replaced(entries=entries),))
+    assert only_row(shorter, "en", made) is before["en"]
+    assert only_row(shorter, "de", made) is not before["de"]
+    assert only_row(shorter, "de", made).stretches == only_row(shorter, "de").stretches
+
+
+def test_a_missing_translation_is_foreseen_and_marked() -> None:
+    site = menu_site(words("Timetable"), words("Harbours"), words("Island guide"), words("Fares and discounts"))
+    plain, foreseen = only_row(site, "de"), only_row(site, "de", fitter(foresees=True))
+    assert not plain.is_estimate and foreseen.is_estimate and "en-0" in foreseen.estimated
+    assert not only_row(site, "en", fitter(foresees=True)).is_estimate
+    assert foreseen.laid[-1].need_px(TO_PX) > plain.laid[-1].need_px(TO_PX) * 1.1
+    assert Estimates().foreseen(words("Fares", de="Preise"), "de", "en") is None
+    assert len(Estimates().foreseen(words("Fares and discounts"), "de", "en") or "") == round(19 * 1.35)
+
+
+def test_a_character_that_no_face_draws_is_said() -> None:
+    fit = only_row(menu_site(words("航路")), "en")
+    assert fit.is_estimate and set(fit.missing) == {"航", "路"}
+
+
+def mending(site: Site, language: str = "de") -> list[Remedy]:
+    made, piece = fitter(), site.pieces[0]
+    fit = only_row(site, language, made)
+    count = itertools.count()
+    return remedies(
+        made, site, piece, piece.rows[0], Failure(language, fit.failing[0]), lambda prefix: f"{prefix}-n{next(count)}"
+    )
+
+
+def test_each_remedy_gains_what_it_says_when_it_is_carried_out() -> None:
+    site = menu_site(*LABELS)
+    (failing,) = only_row(site, "de").failing
+    found = mending(site)
+    assert found[0].kind == "band" and found[0].mends and found[0].value == str(failing.to_px + 1)
+    assert {"gap", "size", "weight", "label", "icon", "hide"} <= {remedy.kind for remedy in found}
+    before = only_row(site, "de").at(failing.from_px)
+    assert before is not None
+    for remedy in found:
+        if remedy.edit is None:
+            assert remedy.kind == "label" and remedy.node == "en-2", "the longest label is the one to be shortened"
+            continue
+        after = apply(site, remedy.edit)
+        assert isinstance(after, Site)
+        fit = only_row(after, "de")
+        if remedy.mends:
+            assert not any(one.from_px <= failing.to_px and one.to_px >= failing.from_px for one in fit.failing), remedy
+        there = fit.at(failing.from_px)
+        assert there is not None
+        gained = before.need_px(failing.from_px) - there.need_px(failing.from_px)
+        assert gained == pytest.approx(remedy.gain_px, abs=0.06), remedy
+    order = [remedy.mends for remedy in found]
+    assert order == sorted(order, reverse=True), "what mends comes first"
+
+
+def test_text_flows_in_a_footer_until_a_word_reaches_out_of_its_column() -> None:
+    text = RichText(
+        id="it-text", rich=RichWords(text="<p>Three ships between five harbours, every day of the year.</p>")
+    )
+    cells = tuple(
+        Cell(id=f"cl-{at}", items=(item,))
+        for at, item in enumerate((text, TextItem(id="it-long", words=words("Donaudampfschifffahrtsgesellschaft")), TextItem(id="it-b", words=words("Quay"))))
+    )  # fmt: skip
+    piece = Footer(id="pc-a", name="Foot", rows=(Row(id="rw-a", cells=cells),), reach=ANYWHERE)
+    fit = only_row(Site(key="qcore", name="O", pieces=(piece,)), "en")
+    (failing,) = fit.failing
+    assert (failing.state, failing.cause) == ("collides", "it-long") and failing.from_px == FROM_PX
+    assert not any(stretch.state == "wraps" for stretch in fit.stretches)
+    counted = measures(Site(key="qcore", name="O", pieces=(piece,)), fit)
+    assert {one.node for one in counted} == set(), "a text of less than sixty characters is a label"
+
+
+def test_too_few_characters_on_a_line_are_counted() -> None:
+    long = "<p>Three ships between five harbours, every day of the year, and twice on Sundays in summer.</p>"
+    cell = Cell(
+        id="cl-a", track=Track(kind="fixed", amount=180), items=(RichText(id="it-text", rich=RichWords(text=long)),)
+    )
+    piece = Footer(id="pc-a", name="Foot", rows=(Row(id="rw-a", cells=(cell,)),), reach=ANYWHERE)
+    site = Site(key="qcore", name="O", pieces=(piece,))
+    (counted,) = measures(site, only_row(site, "en"))
+    assert (counted.state, counted.from_px, counted.to_px) == (
+        "narrow",
+        FROM_PX,
+        TO_PX,
+    ) and 18 < counted.characters < 30
+
+
+def test_small_targets_pass_where_they_are_far_enough_apart() -> None:
+    def icons(gap_px: int) -> RowFit:
+        small = tuple(
+            Declaration(id=f"st-{name}{at}", property=f"min-{name}-size", value="16px")
+            for at, name in enumerate(("inline", "block"))
+        )
+        items = tuple(
+            IconLink(
+                id=f"it-{at}",
+                icon="phone",
+                icon_px=16,
+                styles=tuple(one.replaced(id=f"{one.id}x{at}") for one in small),
+            )
+            for at in range(2)
+        )
+        row = Row(id="rw-a", cells=(Cell(id="cl-a", gap_px=gap_px, items=items),))
+        return only_row(
+            Site(key="qcore", name="O", pieces=(Header(id="pc-a", name="H", rows=(row,), reach=ANYWHERE),)), "en"
+        )
+
+    close = too_close(icons(2), frozenset({"it-0", "it-1"}))
+    assert [(one.node, one.beside, one.width_px) for one in close] == [("it-0", "it-1", 16.0), ("it-1", "it-0", 16.0)]
+    assert too_close(icons(10), frozenset({"it-0", "it-1"})) == []
+    assert pressed_in(Row(id="rw-b", cells=(Cell(id="cl-b", items=(ButtonItem(id="it-go"),)),))) == {"it-go"}
+
+
+def test_a_drawer_is_as_high_as_its_entries_on_every_small_screen() -> None:
+    site = menu_site(*LABELS)
+    piece = site.pieces[0]
+    found = all_opened(fitter(), site, piece, piece.rows[0], "en")
+    assert [one.screen for one in found] == [screen for screen in SCREENS if screen[0] < 700]
+    assert {one.whole_px for one in found} == {12 + 44 + 4 * 44 + 24.0} and found[0].screens == round(256 / 568, 2)
+
+
+def test_lengths_tell_how_far_their_comparisons_hold() -> None:
+    span = Span(300)
+    window = Linear(300.0, 1.0, span)
+    content = larger(window - 40, 200.0)
+    assert isinstance(content, Linear) and content.slope == 1 and span.until == float("inf")
+    assert not content > 280.0 and span.until == 20
+    assert content * 0.5 < 150.0 and span.until == 20
+    assert window / 4 < 80.0 and span.until == 20
+    assert isinstance(content - window, float), "what does not move is a plain number again"
+
+
+@pytest.mark.parametrize(
+    ("text", "transform", "language", "shown"),
+    [
+        ("Straße", "uppercase", "de", "STRASSE"),
+        ("Νέα Λιμάνια", "uppercase", "el", "ΝΕΑ ΛΙΜΑΝΙΑ"),
+        ("istanbul", "uppercase", "tr", "İSTANBUL"),
+        ("island’s guide", "capitalize", "en", "Island’s Guide"),
+        ("QUAY", "lowercase", "en", "quay"),
+    ],
+)
+def test_case_follows_the_language(text: str, transform: str, language: str, shown: str) -> None:
+    assert transformed(text, transform, language) == shown
+
+
+def test_lines_end_at_spaces_and_behind_hyphens_and_never_before_a_stop() -> None:
+    assert [("Half-price days."[:end]) for end in opportunities("Half-price days.", "en")] == ["Half-", "Half-price ", "Half-price days."]  # fmt: skip
+
+
+def test_the_command_line_tells_failures_and_ends_with_one(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    bundle = str(tmp_path / "demo.rim")
+    assert main(["demo", bundle]) == 0
+    assert main(["fit", bundle, "--piece", "Main header", "--json"]) == 1
+    told = capsys.readouterr()
+    rows = {(one["row_id"], one["language"]): one for one in json.loads(told.out)}
+    german = rows["rw-main", "de"]
+    (failing,) = [one for one in german["stretches"] if one["state"] == "wraps"]
+    assert failing["from_px"] == 980 and german["fits_from_px"] == failing["to_px"] + 1
+    assert failing["cause"] == "it-menu" and failing["remedies"][0]["kind"] == "band"
+    assert rows["rw-main", "en"]["fits_from_px"] == 280 and german["opened"][0]["screens"] > 1
+    assert f"de: wraps from 980 to {failing['to_px']} px" in told.err
+    assert main(["fit", bundle, "--piece", "Winter timetable"]) == 0
+    assert main(["fit", bundle, "--piece", "No such piece"]) == 3
+    assert "Main header" in capsys.readouterr().err
+
+
+def test_a_sweep_takes_few_layouts_and_more_items_take_proportionally_more() -> None:
+    layouts = [len(only_row(menu_site(*LABELS[:1] * count), "en").laid) for count in (2, 4, 8)]
+    assert layouts[0] < 20 and layouts[2] < 60, layouts
+
+
+def test_a_smaller_gap_is_needed_less_by_each_gap() -> None:
+    site = menu_site(*LABELS)
+    after = apply(site, SetEach(field="gap_px", values=(("it-menu", 8), ("rw-a", 24))))
+    assert isinstance(after, Site)
+    assert only_row(after, "de").laid[-1].need_px(TO_PX) == only_row(site, "de").laid[-1].need_px(TO_PX) - 3 * 16
