@@ -16,6 +16,7 @@ from .inline import Inline
 from .linear import Length, Linear, Span, exceeds, larger, smaller, value
 
 _NOWHERE = Viewport(0.0, 0.0)
+_MOST_CELLS = 2_000
 
 
 class CellFacts(NamedTuple):
@@ -46,9 +47,14 @@ class Memory:
     """What is known of cells, by box."""
 
     def __init__(self) -> None:
+        self.needs: dict[Box, Length] = {}
         self._known: dict[Box, list[_Known]] = {}
         self._still: dict[tuple[Box, float], CellFacts] = {}
         self._lines: dict[tuple[Frame, ...], _LineFacts] = {}
+
+    def forget(self) -> None:
+        for kept in (self.needs, self._known, self._still, self._lines):
+            kept.clear()
 
     def facts(self, cell: Flex, width: Length, viewport: Viewport, of: Length) -> CellFacts:
         if not cell.stays:
@@ -63,6 +69,9 @@ class Memory:
             inside = (width.at - known.start) * direction
             if known.direction == direction and (0 <= inside < known.reach or inside == 0):
                 return _moved(known, width)
+        if len(self._known) > _MOST_CELLS:
+            self.forget()
+            listed = self._known.setdefault(cell, [])
         span = Span(width.at)
         own = Linear(width.at, float(direction), span)
         facts = self._found(cell, own, _NOWHERE, own)
@@ -176,8 +185,8 @@ def _moved(known: _Known, width: Linear) -> CellFacts:
             return length
         return Linear(length.at + length.slope * inside, length.slope * speed, width.span)
 
-    facts = known.facts
-    return facts._replace(height=along(facts.height), start=along(facts.start), end=along(facts.end))
+    height, folds, divided, start, end, farthest, is_inside, spills = known.facts
+    return CellFacts(along(height), folds, divided, along(start), along(end), farthest, is_inside, spills)
 
 
 def node_of(frame: Frame) -> str:

@@ -44,6 +44,8 @@ from .text import Measurer
 
 Made = TypeVar("Made")
 VIEWPORT_HEIGHT_PX = 800.0
+MOST_KEPT = 40_000
+"""Things that a fitter keeps; with more it begins anew."""
 
 
 class _Made(NamedTuple):
@@ -83,7 +85,7 @@ class Fitter:
 
     def row(self, site: Site, piece: Piece, row: Row, language: str) -> RowFit:
         setting = self.setting(site, piece, row, language)
-        seen = {item.id: _seen(item, setting) for cell in row.cells for item in cell.items}
+        seen = {item.id: self._seen(item, setting) for cell in row.cells for item in cell.items}
         told = (row.replaced(cells=()), tuple(seen.values()), setting.styles.known, setting.measurer, self._bands_of(site, piece))  # fmt: skip
         return self._kept(("row", piece.id, row.id, language), told, lambda: self._swept(piece, row, setting, seen))
 
@@ -137,11 +139,18 @@ class Fitter:
         names = tuple(file.name for face in used for file in face.files)
         return self._kept("measurer", names, lambda: Measurer(Faces(used, self.read)))
 
+    def _seen(self, item: Any, setting: Setting) -> tuple[Any, ...]:
+        menu = getattr(item, "menu", None)
+        menus = next((one for one in setting.site.menus if one.id == menu), None) if menu else None
+        told = (item, menus, setting.links, setting.pictures, setting.posts, setting.site.name, setting.site.language)
+        return self._kept(("seen", item.id, setting.language), told, lambda: seen_of(item, setting))
+
     def _piece(self, piece: Piece, row: Row, setting: Setting, seen: Mapping[str, Any]) -> Block:
         """The piece around the row."""
         box = self._box(piece, row, setting, seen)
+        variant = (id(box), id(setting.part(piece.id)))
         return self._kept(
-            ("piece", piece.id, row.id, setting.language, setting.band, setting.beside),
+            ("piece", piece.id, row.id, setting.language, variant),
             (box, setting.styles.known),
             lambda: piece_around([box], piece, setting),
         )
@@ -150,12 +159,20 @@ class Fitter:
         """The row's box; the one from before where all that stands in it is. The same goes for cells and items, in all
         bands in which they are alike."""
         cells = {cell.id: self._cell(piece, row, cell, setting, seen) for cell in row.cells}
-        plain = tuple(cell.replaced(items=()) for cell in row.cells)
-        told = (tuple(cells.values()), row.replaced(cells=plain), setting.styles.known)
+        fold = next((fold.count for fold in row.columns if fold.band == setting.band), 0)
+        variant = (tuple(map(id, cells.values())), id(setting.part(row.id)), fold, setting.beside)
         return self._kept(
-            ("box", piece.id, row.id, setting.language, setting.band, setting.beside),
-            told,
+            ("box", piece.id, row.id, setting.language, variant),
+            (tuple(cells.values()), self._shape(row), setting.styles.known),
             lambda: row_box(row, piece, setting, cells),
+        )
+
+    def _shape(self, row: Row) -> Row:
+        """The row without its items."""
+        return self._kept(
+            ("shape", row.id),
+            row,
+            lambda: row.replaced(cells=tuple(cell.replaced(items=()) for cell in row.cells)),
         )
 
     def _cell(self, piece: Piece, row: Row, cell: Cell, setting: Setting, seen: Mapping[str, Any]) -> Box:
@@ -216,6 +233,8 @@ class Fitter:
         if known is not None and known[0] == told:
             return known[1]  # type: ignore[no-any-return]
         made = make()
+        if len(self._known) > MOST_KEPT:
+            self._known.clear()
         self._known[key] = (told, made)
         return made
 
@@ -259,7 +278,7 @@ def _foundations(site: Site) -> tuple[Any, ...]:
     )  # fmt: skip
 
 
-def _seen(item: Any, setting: Setting) -> tuple[Any, ...]:
+def seen_of(item: Any, setting: Setting) -> tuple[Any, ...]:
     """What of an item can be seen in the setting's language: nothing else is worth a new box."""
     shown: list[Any] = []
     for name, held in item.__dict__.items():

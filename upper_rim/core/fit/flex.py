@@ -120,9 +120,10 @@ class Flex(Box):
         lines: list[Line] = []
         y: Length = 0.0
         for first, behind, used in self._filled(items, room, gap):
-            line = self._line(items, first, behind, used, room, gap, viewport)
-            y = y + (row_gap if lines else 0.0)
-            lines.append(line._replace(y=y))
+            if lines:
+                y = y + row_gap
+            line = self._line(items, first, behind, used, room, gap, y, viewport)
+            lines.append(line)
             y = y + line.high
         if inner is not None and lines:
             if not self.wraps:
@@ -157,7 +158,15 @@ class Flex(Box):
         yield first, len(items), used
 
     def _line(
-        self, items: list[_Sized], first: int, behind: int, used: Length, room: Length, gap: Length, viewport: Viewport
+        self,
+        items: list[_Sized],
+        first: int,
+        behind: int,
+        used: Length,
+        room: Length,
+        gap: Length,
+        y: Length,
+        viewport: Viewport,
     ) -> Line:
         listed = items[first:behind]
         fixed = self._fixed is not None and not self._grows
@@ -166,7 +175,7 @@ class Flex(Box):
             if wished is None:
                 widths = [item.hypothetical for item in listed]
                 wished = self._wished[first, behind] = self._as_wished(listed, widths, gap, viewport)
-            return Line(wished.frames, wished.inside, self._begin(listed, room - used), 0.0, wished.high, True)
+            return Line(wished.frames, wished.inside, self._begin(listed, room - used), y, wished.high, True)
         if fixed and len(listed) == 1 and listed[0].box.shrink:
             # By itself and too wide: it shrinks to the room, down to its least.
             widths = [larger(smaller(room - listed[0].margins, listed[0].greatest), listed[0].least)]
@@ -180,7 +189,7 @@ class Flex(Box):
         autos = self._autos(listed)
         share = left / autos if autos and left > 0 else 0.0
         inside = tuple(self._inside(listed, widths, gap, share, viewport, room))
-        return Line(frames, inside, self._begin(listed, left), 0.0, self._height(frames, viewport, room), False)
+        return Line(frames, inside, self._begin(listed, left), y, self._height(frames, viewport, room), False)
 
     def _as_wished(self, listed: list[_Sized], widths: list[Length], gap: float, viewport: Viewport) -> _Wished:
         frames = tuple(item.box.lay_out(width, viewport, 0.0) for item, width in zip(listed, widths, strict=True))

@@ -14,6 +14,10 @@ SLACK_PX = 1 / 64
 """Two lengths that differ by no more are equal: browsers lay out in 64ths of a px."""
 
 
+_FLAT = 1e-12
+"""A slope of no more is none: two lengths moved alike."""
+
+
 class Span:
     """From a viewport width on, by how many px more the decisions taken so far hold. `bends`: whether some length in it
     is no line, but only touched by one at the start."""
@@ -48,14 +52,18 @@ class Linear:
 
     def __add__(self, other: Length) -> Length:
         if isinstance(other, Linear):
-            return _made(self.at + other.at, self.slope + other.slope, self.span)
+            slope = self.slope + other.slope
+            at = self.at + other.at
+            return Linear(at, slope, self.span) if slope > _FLAT or slope < -_FLAT else at
         return Linear(self.at + other, self.slope, self.span)
 
     __radd__ = __add__
 
     def __sub__(self, other: Length) -> Length:
         if isinstance(other, Linear):
-            return _made(self.at - other.at, self.slope - other.slope, self.span)
+            slope = self.slope - other.slope
+            at = self.at - other.at
+            return Linear(at, slope, self.span) if slope > _FLAT or slope < -_FLAT else at
         return Linear(self.at - other, self.slope, self.span)
 
     def __rsub__(self, other: float) -> Length:
@@ -73,7 +81,10 @@ class Linear:
         return Linear(-self.at, -self.slope, self.span)
 
     def __gt__(self, other: Length) -> bool:
-        value, slope = self._less(other)
+        if isinstance(other, Linear):
+            value, slope = self.at - other.at, self.slope - other.slope
+        else:
+            value, slope = self.at - other, self.slope
         if value > 0:
             if slope < 0:
                 self.span.ends_within(value / -slope)
@@ -83,7 +94,10 @@ class Linear:
         return False
 
     def __lt__(self, other: Length) -> bool:
-        value, slope = self._less(other)
+        if isinstance(other, Linear):
+            value, slope = self.at - other.at, self.slope - other.slope
+        else:
+            value, slope = self.at - other, self.slope
         if value < 0:
             if slope > 0:
                 self.span.ends_within(-value / slope)
@@ -98,18 +112,13 @@ class Linear:
     def __le__(self, other: Length) -> bool:
         return not self > other
 
-    def _less(self, other: Length) -> tuple[float, float]:
-        if isinstance(other, Linear):
-            return self.at - other.at, self.slope - other.slope
-        return self.at - other, self.slope
-
 
 Length: TypeAlias = float | Linear
 """A length in px: the same at all widths, or changing with the viewport's."""
 
 
 def _made(at: float, slope: float, span: Span) -> Length:
-    return Linear(at, slope, span) if slope > 1e-12 or slope < -1e-12 else at
+    return Linear(at, slope, span) if slope > _FLAT or slope < -_FLAT else at
 
 
 def value(length: Length) -> float:

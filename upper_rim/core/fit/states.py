@@ -49,18 +49,22 @@ class Geometry(NamedTuple):
 
     first: int
     reach: float
-    bends: bool
+    span: Span
     of: Length
     width: Length
     room: Length
     need: Length
     lines: tuple[tuple[Spot, ...], ...]
 
+    def reaches(self, viewport_width: int) -> bool:
+        """Whether it can be moved to a width; where it bends, only its own."""
+        by = viewport_width - self.first
+        return by == 0 or (0 < by < self.reach and not self.span.bends)
+
     def at(self, viewport_width: int, span: Span) -> Geometry:
         """The same at a greater width within its reach."""
         by = viewport_width - self.first
-        if not self.bends:
-            span.ends_within(self.reach - by)
+        span.ends_within(self.reach - by)
         return self._in(float(by), span)
 
     def _in(self, by: float, span: Span) -> Geometry:
@@ -76,7 +80,9 @@ class Geometry(NamedTuple):
         )
 
 
-def geometry(piece: Block, first: int, height_px: float, inset_px: float, *, shrinks: bool, in_lines: bool) -> Geometry:
+def geometry(
+    piece: Block, first: int, height_px: float, inset_px: float, memory: Memory, *, shrinks: bool, in_lines: bool
+) -> Geometry:
     """Of a piece that holds one row, at a viewport width, and as far as it keeps its slopes. `shrinks`: it is as wide as
     what it holds."""
     span = Span(first)
@@ -99,8 +105,8 @@ def geometry(piece: Block, first: int, height_px: float, inset_px: float, *, shr
             line.append(Spot(cell, x + grid.inset(cell, wide, size, viewport), wide, size))
             x = x + size + grid.column_gap
         lines.append(tuple(line))
-    need = needed(grid, viewport, in_lines=in_lines)
-    return Geometry(first, 1.0 if span.bends else span.until, span.bends, of, width, room, need, tuple(lines))
+    need = _need(grid, viewport, memory, in_lines=in_lines)
+    return Geometry(first, span.until, span, of, width, room, need, tuple(lines))
 
 
 def room_in(piece: Block, viewport: Viewport, inset_px: float, *, shrinks: bool) -> Length:
@@ -175,7 +181,9 @@ def _problems(lines: list[list[_Seen]], row_width: Length, *, in_lines: bool) ->
         if not drawn:
             continue
         last, _ = drawn[-1]
-        settled = all(facts.inside and _keeps_to_its_track(spot) for spot, facts in drawn)
+        settled = True
+        for spot, facts in drawn:
+            settled = settled and facts.inside and _keeps_to_its_track(spot)
         if settled and not exceeds(last.at + last.width, row_width):
             continue
         for spot, facts in drawn:
@@ -206,6 +214,15 @@ def _widest(grid: Grid, viewport: Viewport, *, in_lines: bool) -> str:
 
 def _node_in(box: Box) -> str:
     return box.node or next((node for kid in box.kids() if (node := _node_in(kid))), "")
+
+
+def _need(grid: Grid, viewport: Viewport, memory: Memory, *, in_lines: bool) -> Length:
+    """`needed`, worked out once for a grid in which nothing moves."""
+    if not grid.stays:
+        return needed(grid, viewport, in_lines=in_lines)
+    if grid not in memory.needs:
+        memory.needs[grid] = needed(grid, viewport, in_lines=in_lines)
+    return memory.needs[grid]
 
 
 def needed(grid: Grid, viewport: Viewport, *, in_lines: bool) -> Length:

@@ -123,11 +123,13 @@ def sweep(
 ) -> list[Laid]:
     """`height_px`: the viewport's. `inset_px`: by how much what holds the row is narrower than the viewport."""
     found: list[Laid] = []
+    looked: _Looked | None = None
     for context in contexts:
         piece = context.piece
         if piece is None:
             continue
-        looked = _Looked(piece, context, height_px, inset_px, memory, in_lines)
+        if looked is None or looked.piece is not piece:
+            looked = _Looked(piece, height_px, inset_px, memory, shrinks=context.shrinks, in_lines=in_lines)
         width = context.from_px
         while width <= context.to_px:
             told, span = looked.at(width)
@@ -146,25 +148,28 @@ STRIDE_PX = 16
 
 
 class _Looked:
-    """A row in one context, looked at width by width."""
+    """A row in its piece, looked at width by width."""
 
     def __init__(
-        self, piece: Block, context: Context, height_px: float, inset_px: float, memory: Memory, in_lines: bool
+        self, piece: Block, height_px: float, inset_px: float, memory: Memory, *, shrinks: bool, in_lines: bool
     ) -> None:
-        self._piece, self._row, self._context, self._memory = piece, row_of(piece), context, memory
-        self._height_px, self._inset_px, self._in_lines = height_px, inset_px, in_lines
+        self.piece, self._row, self._memory = piece, row_of(piece), memory
+        self._height_px, self._inset_px, self._shrinks, self._in_lines = height_px, inset_px, shrinks, in_lines
         self._shape: Geometry | None = None
 
     def at(self, width: int) -> tuple[Verdict, Span]:
         shape = self._shape
-        if shape is None or not 0 <= width - shape.first < max(shape.reach, 1):
+        if shape is None or not shape.reaches(width):
             shape = self._shape = geometry(
-                self._piece, width, self._height_px, self._inset_px, shrinks=self._context.shrinks, in_lines=self._in_lines
+                self.piece, width, self._height_px, self._inset_px, self._memory, shrinks=self._shrinks, in_lines=self._in_lines
             )  # fmt: skip
-        span = Span(width)
+            # Nobody else has looked along this span yet: what follows can shorten it itself.
+            span = shape.span
+        else:
+            span = Span(width)
+            shape = shape.at(width, span)
         viewport = Viewport(Linear(float(width), 1.0, span), self._height_px)
-        told = verdict(self._row, shape.at(width, span), viewport, self._memory, in_lines=self._in_lines)
-        span.bends = span.bends or shape.bends
+        told = verdict(self._row, shape, viewport, self._memory, in_lines=self._in_lines)
         return told, span
 
     def alike_to(self, first: int, last: int, told: Verdict) -> int:

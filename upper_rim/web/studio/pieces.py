@@ -159,7 +159,7 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "width": width,
         "place": urlencode({"page": page.path if page else "", "select": chosen.id, "width": width}),
         "swatch_names": [swatch.name for swatch in site.swatches],
-        "ruler": _ruler(site),
+        "ruler": _ruler(shown),
         "stage_page": quote(page.path, safe="/%") if page else "",
         "icon_names": sorted(shelf().icons) if chosen.__class__.__name__ == "IconLink" else [],
         "trial": trial,
