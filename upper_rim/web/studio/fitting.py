@@ -11,6 +11,7 @@ from django.http import HttpRequest
 from django.utils import timezone
 
 from ...core.fit.columns import TOO_LONG, Measure
+from ...core.fit.faces import font_data
 from ...core.fit.fitter import Fitter
 from ...core.fit.opened import Opened
 from ...core.fit.remedies import Failure, Remedy, remedies
@@ -47,6 +48,13 @@ def site_fitter(site_id: int) -> Fitter:
             _fitters.popitem(last=False)
     _fitters.move_to_end(site_id)
     return fitter
+
+
+def read_faces() -> None:
+    """Reads the shipped faces ahead, so that nobody waits for it when a piece is first looked at."""
+    for face in shelf().faces.values():
+        for file in face.files:
+            font_data(file.data)
 
 
 def forget_all() -> None:
