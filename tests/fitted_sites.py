@@ -76,6 +76,7 @@ SIZES: dict[str, list[str]] = {
     "font-size": ["13px", "18px", "1.2em", "1.1rem", "clamp(13px, 0.5rem + 1vw, 26px)", "1.6vw"],
     "font-weight": ["300", "500", "650", "800"],
     "letter-spacing": ["0.04em", "1px", "-0.01em"],
+    "word-spacing": ["0.3em", "4px"],
     "text-transform": ["uppercase", "capitalize", "lowercase"],
     "line-height": ["1.1", "1.6", "28px", "normal"],
     "padding-inline-start": ["9px", "1em", "clamp(2px, 1.5vw, 24px)", "2%"],

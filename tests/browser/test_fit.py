@@ -9,7 +9,20 @@ import pytest
 from selenium import webdriver
 from selenium.webdriver.common.keys import Keys
 
-from tests.fit_judge import Tally, compare, served
+from tests.fit_judge import Tally, boxes_of, compare, served
+from tests.width_font import width_font
+from upper_rim.core.exchange.markdown import written_page
+from upper_rim.core.exchange.pages_in import digest
+from upper_rim.core.fit.sweep import frame_at
+from upper_rim.core.model.fonts import Font, FontFile
+from upper_rim.core.model.items import TextItem
+from upper_rim.core.model.site import Cell, Header, Page, ReachRule, Row, Site
+from upper_rim.core.model.values import Words
+from upper_rim.core.output.compose import Composer
+from upper_rim.core.output.fitting import fitter_of
+from upper_rim.core.style.fonts import FontFault, read_font
+from upper_rim.demo.making import declared
+from upper_rim.shipped import shelf
 
 from .conftest import Browser, Running, plain_chromium, wait_for
 
@@ -69,6 +82,44 @@ def test_the_german_header_fails_on_the_ruler_and_the_first_remedy_mends_the_pub
     browser.go("/s/ostrey/pieces/pc-main/")
     browser.acted(lambda: browser.keys(Keys.CONTROL, "z"))
     wait_for(lambda: browser.all("fit-span"))
+
+
+def test_the_width_axis_of_a_font_that_was_brought_along_is_measured_as_the_browser_sets_it(
+    chromium: webdriver.Chrome,
+) -> None:
+    found = read_font(width_font())
+    assert not isinstance(found, FontFault) and (found.narrowest, found.widest) == (50, 100)
+    content, splice = written_page("Page", "en", "Text.")
+    contents = {digest(found.data): found.data, digest(content): content}
+    file = FontFile(
+        content=digest(found.data), size=len(found.data), lightest=400, boldest=400, narrowest=50, widest=100
+    )
+    styles = {"font-family": "ft-a", "font-weight": "400", "font-stretch": "80%", "word-spacing": "7px"}
+    text = TextItem(id="it-a", words=Words(text="QUAY AND SHIP"), styles=declared("a", styles))
+    row = Row(id="rw-a", cells=(Cell(id="cl-a", items=(text,)),))
+    site = Site(
+        key="qwide",
+        name="O",
+        fonts=(Font(id="ft-a", name=found.family, files=(file,), measures=found.measures),),
+        pieces=(Header(id="pc-a", name="H", rows=(row,), reach=(ReachRule(id="rr-a"),)),),
+        pages=(Page(id="pg-a", path="/", language="en", content=digest(content), splice=splice),),
+    )
+    fitter = fitter_of(shelf(), contents.__getitem__, 2026)
+    (fit,) = fitter.rows(site, site.pieces[0])
+    laid = fit.at(900)
+    assert laid is not None
+    predicted = next(frame.width for node, frame in boxes_of(frame_at(laid, 900, 800.0)) if node == "it-a")
+    assert predicted == pytest.approx(13 * 16 * 0.48 + 2 * 7, abs=0.2)
+    composer = Composer(site, shelf(), contents.__getitem__, marks=True)
+    with served() as (files, port):
+        files.update(dict(composer.parts()))
+        files["/"] = composer.page(site.pages[0], content)
+        chromium.get(f"http://127.0.0.1:{port}/")
+        chromium.execute_async_script("const done = arguments[0]; document.fonts.ready.then(() => done())")
+        seen = chromium.execute_script(
+            "return document.querySelector('[data-rim-node=it-a]').getBoundingClientRect().width"
+        )
+    assert seen == pytest.approx(predicted, abs=0.5)
 
 
 def _live_edition(browser: Browser) -> str | None:

@@ -34,6 +34,8 @@ VALUES: dict[str, list[str]] = {
     "font-size": ["14px", "1.2em", "1.1rem", "clamp(13px, 0.6rem + 1vw, 30px)", "2vw"],
     "line-height": ["1.2", "24px", "normal"],
     "letter-spacing": ["0.05em", "1px", "normal"],
+    "word-spacing": ["0.1em", "3px", "normal"],
+    "font-stretch": ["80%", "110%", "40%"],
     "text-transform": ["uppercase", "none"],
     "text-decoration-line": ["underline", "line-through", "overline", "none"],
     "text-decoration-style": ["wavy", "solid"],

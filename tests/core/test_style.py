@@ -159,12 +159,12 @@ def test_bad_values_are_refused_with_what_is_wrong(name: str, value: str, fault:
 def test_an_effect_is_in_view_or_is_told_where_it_is() -> None:
     site, _ = ostrey()
     seen = Seen("pc-main", "bd-wide", "rest")
-    narrow = after(site, Add(parent="it-book", slot="styles", values=(said("color", "red", 1, band="bd-narrow"),)))
+    narrow = after(site, Add(parent="it-book", slot="styles", values=(said("color", "red", 1, band="bd-middle"),)))
     found = effect(site, narrow, seen)
-    assert not found.in_view and {(place.node, place.band) for place in found.elsewhere} == {("it-book", "bd-narrow")}
-    assert effect(site, narrow, Seen("pc-main", "bd-narrow")).in_view
+    assert not found.in_view and {(place.node, place.band) for place in found.elsewhere} == {("it-book", "bd-middle")}
+    assert effect(site, narrow, Seen("pc-main", "bd-middle")).in_view
     hidden = after(site, Add(parent="it-phone", slot="styles", values=(said("color", "red", 1),)))
-    assert not effect(site, hidden, Seen("pc-main", "bd-narrow")).in_view, "the icon does not show there"
+    assert not effect(site, hidden, Seen("pc-main", "bd-narrow")).in_view, "its row does not show there"
     off = after(narrow, Set(node="pc-main", field="on", value=False))
     assert (
         effect(off, after(off, Set(node="sw-deep", field="colour", value="#000000")), seen).off
@@ -265,7 +265,7 @@ def test_the_specifications_own_kinds_of_tokens_are_read_and_the_rest_is_told() 
 
 def test_carrying_takes_along_what_is_needed_and_leaves_the_target_whole() -> None:
     source, target = ostrey()[0], quillwort()[0]
-    assert needed(source, ["pc-press"]) >= {"sw-deep", "sw-paper", "lk-quiet", "mn-press", "bd-middle"}
+    assert needed(source, ["pc-press"]) >= {"sw-deep", "sw-paper", "lk-quiet", "mn-press", "bd-wide"}
     target = after(
         target, Add(parent=ROOT, slot="swatches", values=({"id": "sw-other", "name": "deep", "colour": "#010101"},))
     )

@@ -45,16 +45,15 @@ class FontData:
                 else (hhea.ascent, -hhea.descent, hhea.lineGap)
             )
         )
-        self._fonts: dict[int, uharfbuzz.Font] = {}
+        self._fonts: dict[tuple[int, float], uharfbuzz.Font] = {}
 
-    def at_weight(self, weight: int) -> uharfbuzz.Font:
-        if weight not in self._fonts:
+    def at(self, weight: int, stretch: float) -> uharfbuzz.Font:
+        if (weight, stretch) not in self._fonts:
             font = uharfbuzz.Font(self._face)
             font.scale = (self.upem * SCALE, self.upem * SCALE)
-            if "wght" in self.axes:
-                font.set_variations({"wght": weight})
-            self._fonts[weight] = font
-        return self._fonts[weight]
+            font.set_variations({tag: to for tag, to in {"wght": weight, "wdth": stretch}.items() if tag in self.axes})
+            self._fonts[weight, stretch] = font
+        return self._fonts[weight, stretch]
 
 
 @lru_cache(maxsize=64)
@@ -76,10 +75,11 @@ class Family(NamedTuple):
 
 
 class Chosen(NamedTuple):
-    """A font file at a weight that it has."""
+    """A font file at a weight and a width of letters (in percent) that it has."""
 
     data: FontData
     weight: int
+    stretch: float
 
 
 class Faces:
@@ -90,7 +90,7 @@ class Faces:
         families = {face.id: Family(face.id, tuple(self._files(face))) for face in used}
         others = [face.id for face in used if face.script != "latin"]
         self._chains = {face: [families[face], *(families[one] for one in others if one != face)] for face in families}
-        self._found: dict[tuple[str, int, bool, int], Chosen | None] = {}
+        self._found: dict[tuple[str, int, bool, float, int], Chosen | None] = {}
 
     def _files(self, face: UsedFace) -> list[Served]:
         served = []
@@ -101,25 +101,29 @@ class Faces:
                 served.append(Served(source, font, font.characters & _characters(source.unicode_range, font)))
         return served
 
-    def primary(self, face: str, weight: int, italic: bool) -> Chosen | None:
+    def primary(self, face: str, weight: int, italic: bool, stretch: float) -> Chosen | None:
         """The font that gives a line its ascent and descent: the first available one (CSS Fonts 4, 5.2: the first
         family that serves U+0020)."""
-        return self.font(face, weight, italic, " ")
+        return self.font(face, weight, italic, stretch, " ")
 
-    def font(self, face: str, weight: int, italic: bool, char: str) -> Chosen | None:
+    def font(self, face: str, weight: int, italic: bool, stretch: float, char: str) -> Chosen | None:
         """None: no face of the site's draws this character; some font of the visitor's system does."""
-        key = (face, weight, italic, ord(char))
+        key = (face, weight, italic, stretch, ord(char))
         if key not in self._found:
             self._found[key] = self._search(*key)
         return self._found[key]
 
-    def _search(self, face: str, weight: int, italic: bool, point: int) -> Chosen | None:
+    def _search(self, face: str, weight: int, italic: bool, stretch: float, point: int) -> Chosen | None:
         for family in self._chains.get(face, ()):
             matching = _matching(family.files, weight, italic)
             for served in reversed(matching):
                 if point in served.characters:
                     source = served.source
-                    return Chosen(served.data, min(max(weight, source.lightest), source.boldest))
+                    return Chosen(
+                        served.data,
+                        min(max(weight, source.lightest), source.boldest),
+                        min(max(stretch, source.narrowest), source.widest),
+                    )
         return None
 
 
@@ -180,14 +184,14 @@ _CURSIVE = frozenset({"Adlm", "Arab", "Mand", "Mong", "Nkoo", "Phag", "Rohg", "S
 _NO_LIGATURES = {"liga": False, "clig": False}
 
 
-def advances(text: str, faces: Faces, face: str, weight: int, italic: bool, spaced: bool) -> Advances:
+def advances(text: str, faces: Faces, face: str, weight: int, italic: bool, stretch: float, spaced: bool) -> Advances:
     """`spaced`: with letter spacing there are no optional ligatures (CSS Text 3, 8.2)."""
     em = [0.0] * len(text)
     starts = [0] * len(text)
     fonts: set[Chosen] = set()
     missing = ""
     features = _NO_LIGATURES if spaced else None
-    for run in _runs(text, faces, face, weight, italic):
+    for run in _runs(text, faces, face, weight, italic, stretch):
         if run.font is None:
             for at in range(run.start, run.end):
                 em[at], starts[at] = UNKNOWN_EM, 1
@@ -198,7 +202,7 @@ def advances(text: str, faces: Faces, face: str, weight: int, italic: bool, spac
         buffer.add_codepoints([ord(char) for char in text[run.start : run.end]])
         buffer.direction = run.direction
         buffer.script = run.script
-        uharfbuzz.shape(run.font.data.at_weight(run.font.weight), buffer, features)
+        uharfbuzz.shape(run.font.data.at(run.font.weight, run.font.stretch), buffer, features)
         unit = run.font.data.upem * SCALE
         for info, position in zip(buffer.glyph_infos, buffer.glyph_positions, strict=True):
             em[run.start + info.cluster] += position.x_advance / unit
@@ -218,7 +222,7 @@ class _Run(NamedTuple):
 _NEUTRAL = frozenset({"Zyyy", "Zinh"})
 
 
-def _runs(text: str, faces: Faces, face: str, weight: int, italic: bool) -> list[_Run]:
+def _runs(text: str, faces: Faces, face: str, weight: int, italic: bool, stretch: float) -> list[_Run]:
     """Stretches of one font, script and direction. What has no script of its own goes with what stands before it."""
     scripts = [script_of(char) for char in text]
     known = next((script for script in scripts if script not in _NEUTRAL), "Latn")
@@ -227,7 +231,7 @@ def _runs(text: str, faces: Faces, face: str, weight: int, italic: bool) -> list
         if scripts[at] not in _NEUTRAL:
             known = scripts[at]
         direction = "ltr" if char.isdecimal() else script_horizontal_direction(known, "LTR").lower()
-        font = runs[-1].font if runs and scripts[at] == "Zinh" else faces.font(face, weight, italic, char)
+        font = runs[-1].font if runs and scripts[at] == "Zinh" else faces.font(face, weight, italic, stretch, char)
         last = runs[-1] if runs else None
         if last is not None and (last.font, last.script, last.direction) == (font, known, direction):
             runs[-1] = last._replace(end=at + 1)

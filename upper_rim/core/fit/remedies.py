@@ -21,10 +21,10 @@ from .fitter import Fitter, stands_in_lines
 from .sweep import RowFit, Stretch
 
 Kind = Literal[
-    "band", "gap", "spacing", "size", "weight", "label", "icon", "words", "second line", "move", "hide",
+    "band", "gap", "spacing", "size", "weight", "width", "label", "icon", "words", "second line", "move", "hide",
 ]  # fmt: skip
 COST: dict[Kind, int] = {
-    "band": 1, "gap": 2, "spacing": 2, "size": 3, "weight": 3, "words": 4, "second line": 4, "label": 5, "icon": 6,
+    "band": 1, "gap": 2, "spacing": 2, "size": 3, "weight": 3, "width": 3, "words": 4, "second line": 4, "label": 5, "icon": 6,
     "move": 7, "hide": 8,
 }  # fmt: skip
 """How much of what one sees a remedy changes."""
@@ -164,6 +164,15 @@ class _Asked:
         lighter = max(self._lightest(said("font-family")), weight - 100)
         if lighter < weight and lighter >= 300:
             yield self._declared("weight", item, element.part, "font-weight", str(lighter))
+
+        stretch = float(said("font-stretch").rstrip("%"))
+        narrower = max(self._narrowest(said("font-family")), stretch - 10)
+        if narrower < stretch:
+            yield self._declared("width", item, element.part, "font-stretch", f"{narrower:g}%")
+
+    def _narrowest(self, face: str) -> float:
+        font = next((font for font in self.site.fonts if font.id == face), None)
+        return min((file.narrowest for file in font.files), default=100.0) if font else 100.0
 
     def _scale(self) -> list[float]:
         return [round(self.site.text_px * self.site.ratio**step, 2) for step in STEPS.values()]

@@ -122,7 +122,7 @@ def _type(styling: Styling, element: Element, band: str | None, size: Amount) ->
         line_height = times(size, float(height[:-1]) / 100)
     else:
         line_height = _float(amount(height, size))
-    spacing = said("letter-spacing")
+    spacing, between = said("letter-spacing"), said("word-spacing")
     return Type(
         face=said("font-family"),
         weight=int(said("font-weight")),
@@ -132,4 +132,6 @@ def _type(styling: Styling, element: Element, band: str | None, size: Amount) ->
         line_height=line_height,
         leading=leading,
         transform=said("text-transform"),
+        between_words=0.0 if between == "normal" else _float(amount(between, size)),
+        stretch=float(said("font-stretch").rstrip("%")),
     )

@@ -19,10 +19,13 @@ from .amount import Amount, Relative, Viewport, times, worked_out
 from .faces import Advances, Chosen, Faces, advances
 from .linear import SLACK_PX, Length, Linear, slope_of, value
 
+WORD_SEPARATORS = " \u00a0"
+"""Characters behind which space between words is added (CSS Text 3, 8.1)."""
+
 
 class Type(NamedTuple):
     """How a text is set. Sizes in px; `line_height` in px, None: as the fonts have it. `leading`: the number that it was
-    given as, which is what a text within inherits."""
+    given as, which is what a text within inherits. `stretch`: the letters' width in percent."""
 
     face: str
     weight: int
@@ -32,6 +35,8 @@ class Type(NamedTuple):
     line_height: Amount | None
     leading: float | None = None
     transform: str = "none"
+    between_words: Amount = 0.0
+    stretch: float = 100.0
 
     def at_size(self, size: Amount) -> Type:
         """The same in another size, with the line height that it then inherits."""
@@ -92,13 +97,13 @@ class Measurer:
 
     def __init__(self, faces: Faces) -> None:
         self.faces = faces
-        self._known: dict[tuple[str, str, int, bool, bool], Advances] = {}
+        self._known: dict[tuple[str, str, int, bool, float, bool], Advances] = {}
 
     def advances(self, text: str, kind: Type) -> Advances:
         spaced = type(kind.spacing) is Relative or kind.spacing != 0
-        key = (text, kind.face, kind.weight, kind.italic, spaced)
+        key = (text, kind.face, kind.weight, kind.italic, kind.stretch, spaced)
         if key not in self._known:
-            self._known[key] = advances(text, self.faces, kind.face, kind.weight, kind.italic, spaced)
+            self._known[key] = advances(text, self.faces, kind.face, kind.weight, kind.italic, kind.stretch, spaced)
         return self._known[key]
 
 
@@ -128,9 +133,13 @@ class Paragraph:
         self.fonts = frozenset(font for _, found in self._measured for font in found.fonts)
         self._breaks = opportunities(self.text, language) if self.text else ()
         sizes = {id(run.type.size): run.type.size for run in runs}
-        moving = [run for run in runs if type(run.type.size) is Relative or type(run.type.spacing) is Relative]
+        moving = [
+            run
+            for run in runs
+            if any(type(one) is Relative for one in (run.type.size, run.type.spacing, run.type.between_words))
+        ]
         self.is_fixed = not moving
-        self._alike = len(sizes) == 1 and all(run.type.spacing == 0.0 for run in runs)
+        self._alike = len(sizes) == 1 and all(run.type.spacing == run.type.between_words == 0.0 for run in runs)
         self._parts: Parts | None = None
 
     def parts(self, viewport: Viewport) -> Parts:
@@ -150,8 +159,9 @@ class Paragraph:
         for run, found in self._measured:
             size = 1.0 if in_em else value(worked_out(run.type.size, viewport, 0.0))
             spacing = 0.0 if in_em else value(worked_out(run.type.spacing, viewport, 0.0))
-            for em, starts in zip(found.em, found.starts, strict=True):
-                widths.append(em * size + (spacing if starts else 0.0))
+            between = 0.0 if in_em else value(worked_out(run.type.between_words, viewport, 0.0))
+            for char, em, starts in zip(run.text, found.em, found.starts, strict=True):
+                widths.append(em * size + (spacing if starts else 0.0) + (between if char in WORD_SEPARATORS else 0.0))
         ends, seen, within_word = [], [], []
         start, total, longest = 0, 0.0, 0.0
         for end in self._breaks:
@@ -290,7 +300,7 @@ def extents(
     if isinstance(size_now, Linear) and not roughly:
         size_now.span.bends = True
     size = value(size_now)
-    primary = faces.primary(kind.face, kind.weight, kind.italic)
+    primary = faces.primary(kind.face, kind.weight, kind.italic, kind.stretch)
     if primary is None:
         ascent, descent, gap = round(0.9 * size), round(0.25 * size), 0
     else:

@@ -10,6 +10,7 @@ from .values import Hash, Name, Node, Value
 
 Generic = Literal["sans-serif", "serif", "monospace"]
 PerEm = Annotated[float, Field(ge=-5, le=10)]
+Stretch = Annotated[float, Field(ge=50, le=200)]
 FontWeight = Annotated[int, Field(ge=1, le=1000)]
 
 
@@ -30,6 +31,8 @@ class FontFile(Value):
     lightest: FontWeight
     boldest: FontWeight
     italic: bool = False
+    narrowest: Stretch = Field(default=100, description="Of its `wdth` axis, in percent; 100 where it has none.")
+    widest: Stretch = 100
 
 
 class Font(Node):

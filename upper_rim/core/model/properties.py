@@ -92,6 +92,12 @@ def _weight(text: str) -> None:
         raise NotAValue("a weight is a whole number from 1 to 1000")
 
 
+def _stretch(text: str) -> None:
+    found = re.fullmatch(r"(\d+\.?\d*|\.\d+)%", text)
+    if not found or not 50 <= float(found[1]) <= 200:
+        raise NotAValue("a width of letters is a percentage from 50% to 200%")
+
+
 def _line_height(text: str) -> None:
     if text == "normal" or (_AMOUNT.fullmatch(text) and float(text) >= 0):
         return
@@ -232,6 +238,7 @@ CHECKS: dict[str, Callable[[str], None]] = {
     "line height": _line_height,
     "share": _share,
     "weight": _weight,
+    "stretch": _stretch,
     "face": _face,
     "colour": check_colour,
     "image": _image,
@@ -253,6 +260,8 @@ _LISTED = [
     Property("font-size", "Size", "Type", "size", "16px", True),
     Property("line-height", "Line height", "Type", "line height", "normal", True),
     Property("letter-spacing", "Spacing", "Type", "spacing", "normal", True),
+    Property("word-spacing", "Between words", "Type", "spacing", "normal", True),
+    Property("font-stretch", "Letters’ width", "Type", "stretch", "100%", True),
     Property("text-transform", "Case", "Type", "choice", "none", True, ("none", "uppercase", "lowercase", "capitalize")),
     Property("list-style-type", "Mark", "Type", "choice", "disc", True, ("disc", "circle", "square", "decimal", "none")),
     Property("text-decoration-line", "Line", "Line", "choice", "none", False, ("none", "underline", "line-through", "overline")),

@@ -27,6 +27,8 @@ def font_face_rules(site: Site, used: list[UsedFace], font_url: str) -> Iterator
 def _face_rule(face: UsedFace, file: FontSource, font_url: str) -> str:
     weights = f"{file.lightest}" if file.lightest == file.boldest else f"{file.lightest} {file.boldest}"
     style = "" if file.italic is None else f"font-style:{'italic' if file.italic else 'normal'};"
+    if file.narrowest < file.widest:
+        style += f"font-stretch:{file.narrowest:g}% {file.widest:g}%;"
     only = f";unicode-range:{file.unicode_range}" if file.unicode_range else ""
     return (
         f'@font-face{{font-family:"{face.family}";src:url("{font_url}{file.name}") format("woff2");'

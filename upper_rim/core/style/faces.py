@@ -55,6 +55,8 @@ class FontSource(NamedTuple):
     unicode_range: str = ""
     italic: bool | None = None
     """None: the font does not say."""
+    narrowest: float = 100.0
+    widest: float = 100.0
 
 
 class UsedFace(NamedTuple):
@@ -122,7 +124,14 @@ def _uploaded(site: Site, font: Font) -> UsedFace:
     family = family_name(site, font.name.replace('"', "").replace("\\", ""))
     files = tuple(
         FontSource(
-            f"{font.id}-{file.content[:12]}.woff2", None, file.content, file.lightest, file.boldest, italic=file.italic
+            f"{font.id}-{file.content[:12]}.woff2",
+            None,
+            file.content,
+            file.lightest,
+            file.boldest,
+            italic=file.italic,
+            narrowest=file.narrowest,
+            widest=file.widest,
         )
         for file in font.files
     )

@@ -16,7 +16,7 @@ from fontTools import subset
 from fontTools.ttLib import TTFont
 
 from ..model.fonts import Generic, Measures
-from .metrics import measures_of, weights_of
+from .metrics import measures_of, stretches_of, weights_of
 
 LARGEST_FONT = 4_000_000
 _REQUIRED = ("cmap", "head", "hhea", "hmtx", "maxp", "name", "OS/2")
@@ -35,6 +35,8 @@ class ReadFont(NamedTuple):
     italic: bool
     measures: Measures
     data: bytes
+    narrowest: float
+    widest: float
 
 
 class FontFault(NamedTuple):
@@ -78,7 +80,14 @@ def _read(font: TTFont, data: bytes) -> ReadFont | FontFault:
     packed = data if came_as == "woff2" else _saved(font)
     lightest, boldest = weights_of(font)
     return ReadFont(
-        _family(font), _generic(font), lightest, boldest, bool(font["OS/2"].fsSelection & 1), measures, packed
+        _family(font),
+        _generic(font),
+        lightest,
+        boldest,
+        bool(font["OS/2"].fsSelection & 1),
+        measures,
+        packed,
+        *stretches_of(font),
     )
 
 

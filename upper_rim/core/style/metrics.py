@@ -122,6 +122,12 @@ def weights_of(font: TTFont) -> tuple[int, int]:
     return weight, weight
 
 
+def stretches_of(font: TTFont) -> tuple[float, float]:
+    """The widths of letters that a font really has, in percent: the range of its `wdth` axis."""
+    axis = next((axis for axis in font["fvar"].axes if axis.axisTag == "wdth"), None) if "fvar" in font else None
+    return (max(50.0, axis.minValue), min(200.0, axis.maxValue)) if axis else (100.0, 100.0)
+
+
 def mean_advance(data: bytes, weight: int, script: str = "latin") -> float:
     """Mean advance of a character of running text, in em."""
     face = uharfbuzz.Face(data)

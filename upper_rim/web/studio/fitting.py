@@ -242,6 +242,8 @@ def remedy_words(remedy: Remedy, site: Site, language: str) -> str:
             return f"Text of {value.removesuffix('px')} px: {name}"
         case "weight":
             return f"Weight {value}: {name}"
+        case "width":
+            return f"Letters {value.removesuffix('%')} % wide: {name}"
         case "words":
             return f"Only its icon: {name}"
         case "icon":

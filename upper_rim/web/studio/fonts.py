@@ -34,7 +34,13 @@ def bring_font(request: HttpRequest, slug: str) -> HttpResponse:
     content = digest(found.data)
     store.keep_contents({content: found.data})
     kept = FontFile(
-        content=content, size=len(found.data), lightest=found.lightest, boldest=found.boldest, italic=found.italic
+        content=content,
+        size=len(found.data),
+        lightest=found.lightest,
+        boldest=found.boldest,
+        italic=found.italic,
+        narrowest=found.narrowest,
+        widest=found.widest,
     )
     family = next((font for font in site.fonts if font.name == found.family), None)
     edit: Edit

@@ -32,7 +32,7 @@ SIDED = {
 FACETS: dict[str, tuple[tuple[str, tuple[str, ...]], ...]] = {
     "text": (
         ("Type", ("font-family", "font-size", "font-weight", "font-style", "line-height")),
-        ("Letters", ("color", "letter-spacing", "text-transform")),
+        ("Letters", ("color", "letter-spacing", "word-spacing", "font-stretch", "text-transform")),
         ("Line", ("text-decoration-line", "text-decoration-style", "text-decoration-color", "text-decoration-thickness", "text-underline-offset")),
     ),
     "ground": (
@@ -231,6 +231,9 @@ def _choices(name: str, listed: str, value: str, site: Site, styling: Styling, c
     elif listed == "font-weight":
         face = styling.resolve(chosen.element, "font-family", chosen.state, chosen.band).value
         yield from ((str(weight), str(weight)) for weight in real_weights(site, face))
+    elif listed == "font-stretch":
+        face = styling.resolve(chosen.element, "font-family", chosen.state, chosen.band).value
+        yield from ((f"{width:g}%", f"{width:g} %") for width in real_stretches(site, face))
     elif listed == "font-style":
         face = styling.resolve(chosen.element, "font-family", chosen.state, chosen.band).value
         yield from ((style, style) for style in real_styles(site, face))
@@ -262,6 +265,18 @@ def real_styles(site: Site, face: str) -> list[str]:
         for style, italic in (("normal", False), ("italic", True))
         if any(file.italic is italic for file in font.files)
     ]
+
+
+def real_stretches(site: Site, face: str) -> list[float]:
+    """The widths of letters that a face really has, in steps of 5 %: the shipped ones have one."""
+    font = next((font for font in site.fonts if font.id == face), None)
+    spans = [(file.narrowest, file.widest) for file in font.files] if font else []
+    return sorted(
+        {
+            100.0,
+            *(width for least, most in spans for width in (least, most, *range(-(-int(least) // 5) * 5, int(most), 5))),
+        }
+    )
 
 
 def _steps(lightest: int, boldest: int) -> list[int]:
