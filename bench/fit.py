@@ -1,18 +1,19 @@
 """How fast does fit sweep a header over all widths, and how does its cost grow?
 
-python -m bench.fit
+python -m bench.fit [--draw]
 
 The yardstick is Chromium, asked at the same widths in the same run: the page in each language, set to a width, its boxes
-read. Then the cost against the number of items, languages and pieces, each against half as many.
+read. Then the cost against the number of items, languages and pieces; drawn into docs/fit-cost.svg with --draw.
 """
 
 from __future__ import annotations
 
 import gc
 import statistics
+import sys
 import time
 from collections.abc import Callable
-from itertools import pairwise
+from pathlib import Path
 from typing import Any
 
 from tests.browser.conftest import plain_chromium
@@ -142,22 +143,47 @@ def main() -> None:
     print(f"after editing one label: {edit:.1f} ms")
     browser = in_browser(site, contents)
     print(f"Chromium at the same widths: {browser / 1000:.1f} s, {browser / warm:.0f} times as long ({browser / boxes:.0f} with all boxes anew)")  # fmt: skip
+    lines = {}
     for name, sizes in {
-        "items": [header_site(items) for items in (12, 24, 48)],
-        "languages": [header_site(languages=LANGUAGES[:count]) for count in (1, 2, 4)],
-        "pieces": [header_site(pieces=count) for count in (1, 2, 4)],
+        "items": [(items, header_site(items)[0]) for items in (12, 18, 24, 36, 48)],
+        "languages": [(count, header_site(languages=LANGUAGES[:count])[0]) for count in range(1, 7)],
+        "pieces": [(count, header_site(pieces=count)[0]) for count in (1, 2, 3, 4, 6)],
     }.items():
-        costs = [_cost(one, name, at) for at, (one, _) in enumerate(sizes)]
-        grown = ", ".join(f"{cost:.1f} ms" for cost in costs)
-        ratios = ", ".join(f"{after / before:.2f}" for before, after in pairwise(costs))
-        print(f"twice as many {name}: {grown}; times {ratios}")
+        lines[name] = [
+            (count, _cost(one, LANGUAGES[:count] if name == "languages" else LANGUAGES)) for count, one in sizes
+        ]
+        told = ", ".join(f"{count}: {cost:.1f} ms ({cost / count:.2f} each)" for count, cost in lines[name])
+        print(f"by {name}: {told}")
+    if "--draw" in sys.argv:
+        Path("docs/fit-cost.svg").write_text(drawn(lines))
 
 
-def _cost(site: Site, name: str, step: int) -> float:
-    languages = LANGUAGES[: 2**step] if name == "languages" else LANGUAGES
+def drawn(lines: dict[str, list[tuple[int, float]]]) -> str:
+    """Cost in ms over the number, a panel for each."""
+    panels = []
+    for at, (name, points) in enumerate(lines.items()):
+        left, most, high = 50 + at * 260, points[-1][0], max(cost for _, cost in points) * 1.1
+        spots = [(left + 200 * count / most, 170 - 140 * cost / high) for count, cost in points]
+        path = "M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in spots)
+        dots = "".join(
+            f'<circle cx="{x:.1f}" cy="{y:.1f}" r="3" fill="#1f5c57"/><text x="{x:.1f}" y="{y - 8:.1f}" text-anchor="middle">{cost:.0f}</text><text x="{x:.1f}" y="186" text-anchor="middle">{count}</text>'
+            for (x, y), (count, cost) in zip(spots, points, strict=True)
+        )
+        panels.append(
+            f'<path d="M{left} 30V170H{left + 205}" fill="none" stroke="#8a7d68"/><path d="{path}" fill="none" stroke="#1f5c57" stroke-width="2"/>{dots}'
+            f'<text x="{left}" y="20" font-weight="700">ms by {name}</text>'
+        )
+    return (
+        '<svg xmlns="http://www.w3.org/2000/svg" width="830" height="200" viewBox="0 0 830 200" font-family="sans-serif" font-size="11" fill="#2b2620">'
+        f'<rect width="830" height="200" fill="#fffdf7"/>{"".join(panels)}</svg>\n'
+    )
+
+
+def _cost(site: Site, languages: tuple[str, ...]) -> float:
     made = fitter_of(shelf(), None, 2026, foresees=False)
     swept(made, site, languages)
-    return timed(lambda: swept(again(made), site, languages), 7)
+    gc.collect()
+    return timed(lambda: swept(again(made), site, languages), 9)
 
 
 _EDITS = iter(range(10_000_000))

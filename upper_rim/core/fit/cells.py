@@ -50,7 +50,7 @@ class Memory:
         self.needs: dict[Box, Length] = {}
         self._known: dict[Box, list[_Known]] = {}
         self._still: dict[tuple[Box, float], CellFacts] = {}
-        self._lines: dict[tuple[Frame, ...], _LineFacts] = {}
+        self._lines: dict[tuple[tuple[Frame, ...], bool], _LineFacts] = {}
 
     def forget(self) -> None:
         for kept in (self.needs, self._known, self._still, self._lines):
@@ -96,7 +96,7 @@ class Memory:
         farthest, out, last = "", None, ""
         below: Length = 0.0
         for line in rows:
-            seen = self._line(line, viewport)
+            seen = self._line(line, viewport, tall=cell.align_self == "stretch")
             if last and not folds and seen.first_drawn:
                 # The item that begins the second line is the one that did not fit on the first.
                 folds.append(seen.first_drawn)
@@ -126,12 +126,12 @@ class Memory:
             spills,
         )
 
-    def _line(self, line: Line, viewport: Viewport) -> _LineFacts:
+    def _line(self, line: Line, viewport: Viewport, *, tall: bool) -> _LineFacts:
         if not line.stays:
-            return _line_facts(line, viewport)
-        found = self._lines.get(line.frames)
+            return _line_facts(line, viewport, tall=tall)
+        found = self._lines.get((line.frames, tall))
         if found is None:
-            found = self._lines[line.frames] = _line_facts(line, viewport)
+            found = self._lines[line.frames, tall] = _line_facts(line, viewport, tall=tall)
         return found
 
 
@@ -149,7 +149,8 @@ class _LineFacts(NamedTuple):
     divided: list[str]
 
 
-def _line_facts(line: Line, viewport: Viewport) -> _LineFacts:
+def _line_facts(line: Line, viewport: Viewport, *, tall: bool) -> _LineFacts:
+    """`tall`: the cell is as high as its row, and lines share that."""
     start: Length | None = None
     end: Length = 0.0
     start_node = end_node = first = last = ""
@@ -163,7 +164,8 @@ def _line_facts(line: Line, viewport: Viewport) -> _LineFacts:
         if facts.divides:
             divided.append(node)
         bottom = larger(frame.height, bottom)
-        stretched = frame.box.align_self == "stretch" and line.high > frame.box.block_margins(viewport, 0.0)
+        stretches = frame.box.align_self == "stretch"
+        stretched = stretches and (tall or line.high > frame.box.block_margins(viewport, 0.0))
         if not facts.end - facts.start > 0 or not (stretched or frame.height > 0):
             continue
         first, last = first or node, node
