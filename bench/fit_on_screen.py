@@ -53,7 +53,7 @@ def _measure(browser: Browser) -> None:
     label = {"text": "Fares", "translations": [{"language": "de", "text": ""}]}
     labels = []
     for at in range(ROUNDS):
-        said = {**label, "translations": [{"language": "de", "text": "Preise" if at % 2 else "Fahrpreise und Karten"}]}
+        said = {**label, "translations": [{"language": "de", "text": "Preise" if at % 2 else "Karten & Preise"}]}
         labels.append({"kind": "set", "node": "en-fares", "field": "label", "value": said})
     names = [{"kind": "set", "node": "pc-book", "field": "name", "value": f"Book {at}"} for at in range(ROUNDS)]
     for what, piece, edits, same in (

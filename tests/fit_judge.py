@@ -95,7 +95,7 @@ for (const [id, inLines] of pieces) {
   for (const row of piece.querySelectorAll('.qfit-row')) {
     const found = [], box = row.getBoundingClientRect(), linesOf = new Map();
     for (const cell of row.querySelectorAll('.qfit-cell')) {
-      const items = [...cell.children].filter((item) => !hidden(item) && !away(item));
+      const items = [...cell.children].filter((item) => !hidden(item) && !away(item) && !item.matches('.qfit-spacer'));
       const lists = items.flatMap((item) => [item, ...item.querySelectorAll('.qfit-list')].filter((list) => list.matches('ul.qfit-list') && !hidden(list) && getComputedStyle(list).flexWrap === 'wrap'));
       if (inLines) {
         if (folded(items) || lists.some((list) => folded([...list.children]))) found.push('wraps');

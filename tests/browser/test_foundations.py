@@ -66,15 +66,15 @@ def test_the_strip_shows_every_state_for_real_with_its_contrast(browser: Browser
 
 def test_an_edit_without_effect_in_view_says_where_it_shows(browser: Browser) -> None:
     browser.go(BOOK + "&width=1120")
-    browser.acted(lambda: Select(browser.one("set-band")).select_by_visible_text("Narrow only"))
+    browser.acted(lambda: Select(browser.one("set-band")).select_by_visible_text("Middle only"))
     browser.change("style-font-size", "13px")
     notice = browser.one("notice").text
-    assert "nothing that is looked at changes" in notice and "at Narrow" in notice and "Button: Book" in notice
+    assert "nothing that is looked at changes" in notice and "at Middle" in notice and "Button: Book" in notice
     browser.press("undo")
-    browser.go(BOOK + "&width=400&band=bd-narrow")
+    browser.go(BOOK + "&width=700&band=bd-middle")
     browser.change("style-font-size", "13px")
     assert not browser.all("notice"), "at this width it shows"
-    assert browser.one("source-font-size").text == "narrow only"
+    assert browser.one("source-font-size").text == "middle only"
     browser.press("undo")
     browser.change("style-font-size", "thirteen")
     assert "a length is a number with" in browser.one("notice").text

@@ -33,7 +33,7 @@ table{border-collapse:collapse;width:100%}td,th{border-bottom:1px solid #dbe4e8;
 _LABELS = {
     "sailings": in_four("Sailings", "Überfahrten", "Hwyliadau", "الرحلات"),
     "timetable": in_four("Timetable", "Fahrplan", "Amserlen", "المواعيد"),
-    "fares": in_four("Fares", "Fahrpreise und Karten", "Prisiau", "الأسعار"),
+    "fares": in_four("Fares", "Karten & Preise", "Prisiau", "الأسعار"),
     "harbours": in_four("Harbours", "Häfen", "Harbyrau", "الموانئ"),
     "travelling": in_four("Travelling with us", "Unterwegs mit uns", "Teithio", "السفر معنا"),
     "guide": in_four("Island guide", "Inselführer", "Canllaw’r ynysoedd", "دليل الجزر"),
