@@ -73,7 +73,7 @@ FOOTER = Footer(
                                 translations=(
                                     RichTranslation(
                                         language="de",
-                                        text="<p>Drei Schiffe zwischen <strong>fünf Häfen</strong>. Eine kleine Reederei, pünktlich, wenn die See es will.</p>",
+                                        text="<p>Drei Schiffe, <strong>fünf Häfen</strong>. Eine kleine Reederei, pünktlich, wenn die See mag.</p>",
                                     ),
                                 ),
                             ),
