@@ -13,8 +13,8 @@ from selenium.webdriver.common.by import By
 PICTURES = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
 BENCH = "/s/ostrey/pieces/pc-main/"
 VIEWS = {
-    "workbench": BENCH + "?select=it-menu&width=1120",
-    "workbench-narrow": BENCH + "?select=it-book&width=390&page=/de/",
+    "workbench": BENCH + "?select=it-menu&tray=fit&width=1000&page=/de/",
+    "fit": BENCH + "fit/?page=/de/&width=1000",
     "pages": "/s/ostrey/pages/",
     "page": "/s/ostrey/pages/pg-press/",
     "menu": "/s/ostrey/menus/mn-main/",

@@ -13,6 +13,7 @@ from tests.fit_judge import Tally, boxes_of, compare, served
 from tests.width_font import width_font
 from upper_rim.core.exchange.markdown import written_page
 from upper_rim.core.exchange.pages_in import digest
+from upper_rim.core.fit.opened import SCREENS, all_opened
 from upper_rim.core.fit.sweep import frame_at
 from upper_rim.core.model.fonts import Font, FontFile
 from upper_rim.core.model.items import TextItem
@@ -21,6 +22,7 @@ from upper_rim.core.model.values import Words
 from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.fitting import fitter_of
 from upper_rim.core.style.fonts import FontFault, read_font
+from upper_rim.demo import ostrey
 from upper_rim.demo.making import declared
 from upper_rim.shipped import shelf
 
@@ -120,6 +122,29 @@ def test_the_width_axis_of_a_font_that_was_brought_along_is_measured_as_the_brow
             "return document.querySelector('[data-rim-node=it-a]').getBoundingClientRect().width"
         )
     assert seen == pytest.approx(predicted, abs=0.5)
+
+
+@pytest.mark.parametrize("screen", [screen for screen in SCREENS if screen[0] < 980])
+def test_an_opened_drawer_is_as_high_as_foreseen(browser: Browser, running: Running, screen: tuple[int, int]) -> None:
+    site, contents = ostrey()
+    piece = site.pieces[0]
+    for language, path in (("en", "/"), ("ar", "/ar/")):
+        opened = all_opened(fitter_of(shelf(), contents.__getitem__, 2026), site, piece, piece.rows[1], language)
+        (foreseen,) = [one for one in opened if one.screen == screen]
+        browser.resize(*screen)
+        browser.go(running.live("ostrey") + path)
+        wait_for(lambda: browser.js("return document.fonts.status") == "loaded")
+        browser.js("document.querySelector('.q7xk-it-menu .q7xk-drawer').showPopover()")
+        seen = browser.js("return document.querySelector('.q7xk-it-menu .q7xk-drawer').scrollHeight")
+        if foreseen.screens > 1:
+            assert seen == pytest.approx(foreseen.whole_px, abs=1), language
+        else:
+            assert seen == screen[1], "it is as high as the screen"
+            listed = browser.js(
+                "return [...document.querySelector('.q7xk-it-menu .q7xk-drawer').children].reduce((sum, part) => sum + part.getBoundingClientRect().height, 36)"
+            )
+            assert listed == pytest.approx(foreseen.whole_px, abs=1), language
+    browser.resize(1280, 800)
 
 
 def _live_edition(browser: Browser) -> str | None:

@@ -102,7 +102,7 @@ class Facts(NamedTuple):
 class Box:
     """Sizes that are None are `auto`, or `none` for the greatest. `node`: id of the node that it belongs to, `part`
     says which of its boxes it is. `stays`: whether nothing in it depends on the viewport. `takes_its_share`: nor on how
-    wide its container is, until it is stretched or shrunk."""
+    wide its container is, until it is stretched or shrunk. `is_seen`: not so, where it only takes room."""
 
     node: str = ""
     part: str = ""
@@ -119,6 +119,7 @@ class Box:
     shrink: float = 1.0
     basis: Amount | None = None
     align_self: Align | None = None
+    is_seen: bool = True
     stays: bool = field(default=True, init=False)
     takes_its_share: bool = field(default=True, init=False)
     has_auto_margin: bool = field(default=False, init=False)

@@ -48,38 +48,39 @@ class Memory:
 
     def __init__(self) -> None:
         self.needs: dict[Box, Length] = {}
-        self._known: dict[Box, list[_Known]] = {}
-        self._still: dict[tuple[Box, float], CellFacts] = {}
+        self._known: dict[tuple[Box, bool], list[_Known]] = {}
+        self._still: dict[tuple[Box, float, bool], CellFacts] = {}
         self._lines: dict[tuple[tuple[Frame, ...], bool], _LineFacts] = {}
 
     def forget(self) -> None:
         for kept in (self.needs, self._known, self._still, self._lines):
             kept.clear()
 
-    def facts(self, cell: Flex, width: Length, viewport: Viewport, of: Length) -> CellFacts:
+    def facts(self, cell: Flex, width: Length, viewport: Viewport, of: Length, *, tall: bool = False) -> CellFacts:
+        """`tall`: the cell is stretched to more than its own height, and its lines share that."""
         if not cell.stays:
-            return self._found(cell, width, viewport, of)
+            return self._found(cell, width, viewport, of, tall=tall)
         if not isinstance(width, Linear):
-            if (cell, width) not in self._still:
-                self._still[cell, width] = self._found(cell, width, viewport, of)
-            return self._still[cell, width]
+            if (cell, width, tall) not in self._still:
+                self._still[cell, width, tall] = self._found(cell, width, viewport, of, tall=tall)
+            return self._still[cell, width, tall]
         direction = 1 if width.slope > 0 else -1
-        listed = self._known.setdefault(cell, [])
+        listed = self._known.setdefault((cell, tall), [])
         for known in listed:
             inside = (width.at - known.start) * direction
             if known.direction == direction and (0 <= inside < known.reach or inside == 0):
                 return _moved(known, width)
         if len(self._known) > _MOST_CELLS:
             self.forget()
-            listed = self._known.setdefault(cell, [])
+            listed = self._known.setdefault((cell, tall), [])
         span = Span(width.at)
         own = Linear(width.at, float(direction), span)
-        facts = self._found(cell, own, _NOWHERE, own)
+        facts = self._found(cell, own, _NOWHERE, own, tall=tall)
         known = _Known(width.at, direction, span.until, facts)
         listed.append(known)
         return _moved(known, width)
 
-    def _found(self, cell: Flex, width: Length, viewport: Viewport, of: Length) -> CellFacts:
+    def _found(self, cell: Flex, width: Length, viewport: Viewport, of: Length, *, tall: bool) -> CellFacts:
         start_edge, end_edge = cell.edge(INLINE_START, viewport, of), cell.edge(INLINE_END, viewport, of)
         room = width - start_edge - end_edge
         if cell.height is None and cell.max_height is None:
@@ -96,7 +97,7 @@ class Memory:
         farthest, out, last = "", None, ""
         below: Length = 0.0
         for line in rows:
-            seen = self._line(line, viewport, tall=cell.align_self == "stretch")
+            seen = self._line(line, viewport, tall=tall)
             if last and not folds and seen.first_drawn:
                 # The item that begins the second line is the one that did not fit on the first.
                 folds.append(seen.first_drawn)
@@ -150,7 +151,7 @@ class _LineFacts(NamedTuple):
 
 
 def _line_facts(line: Line, viewport: Viewport, *, tall: bool) -> _LineFacts:
-    """`tall`: the cell is as high as its row, and lines share that."""
+    """`tall`: see `Memory.facts`."""
     start: Length | None = None
     end: Length = 0.0
     start_node = end_node = first = last = ""
@@ -166,7 +167,7 @@ def _line_facts(line: Line, viewport: Viewport, *, tall: bool) -> _LineFacts:
         bottom = larger(frame.height, bottom)
         stretches = frame.box.align_self == "stretch"
         stretched = stretches and (tall or line.high > frame.box.block_margins(viewport, 0.0))
-        if not facts.end - facts.start > 0 or not (stretched or frame.height > 0):
+        if not frame.box.is_seen or not facts.end - facts.start > 0 or not (stretched or frame.height > 0):
             continue
         first, last = first or node, node
         if start is None or x + facts.start < start:

@@ -59,6 +59,11 @@ class Flex(Box):
     _grows: bool = field(default=False, init=False)
     _wished: dict[tuple[int, int], _Wished] = field(default_factory=dict, init=False)
 
+    @property
+    def holds_dividers(self) -> bool:
+        """Whether something in it is as high as it is itself, where it is stretched."""
+        return self.align_self == "stretch" and any(kid.align_self == "stretch" for kid in self.within)
+
     def kids(self) -> Iterator[Box]:
         return iter(self.within)
 

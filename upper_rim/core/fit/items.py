@@ -102,9 +102,9 @@ def _bare(item: Any, setting: Setting) -> Box | None:
         case Spacer():
             own = setting.part(item.id)
             if item.grows:
-                return Void(node=item.id, grow=1.0, shrink=0.0, basis=0.0, **own.over()).settle()
+                return Void(node=item.id, is_seen=False, grow=1.0, shrink=0.0, basis=0.0, **own.over()).settle()
             size = float(item.size_px)
-            return Void(node=item.id, inner_width=size, inner_height=size, **own.over()).settle()
+            return Void(node=item.id, is_seen=False, inner_width=size, inner_height=size, **own.over()).settle()
         case SearchBox():
             return _search(item, setting)
         case PictureList():

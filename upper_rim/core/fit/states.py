@@ -144,6 +144,10 @@ def verdict(row: Block, shape: Geometry, viewport: Viewport, memory: Memory, *, 
         for spot, facts in line:
             tallest = larger(facts.height + spot.cell.block_margins(viewport, spot.track), tallest)
         inner = inner + tallest
+        for at, (spot, facts) in enumerate(line):
+            if spot.cell.holds_dividers and tallest > facts.height + spot.cell.block_margins(viewport, spot.track):
+                taller = memory.facts(spot.cell, spot.width, viewport, spot.track, tall=True)
+                line[at] = (spot, taller._replace(height=facts.height))
     height, spilling = _height(row, inner, viewport, shape.of)
     found = _problems(lines, shape.width, in_lines=in_lines)
     if spilling:
