@@ -113,7 +113,7 @@ def timed(act: Callable[[], Any], rounds: int = 15) -> float:
 
 def again(made: Fitter) -> Fitter:
     """One that knows the texts, styles and boxes, and has looked at no width yet."""
-    kept = {key: value for key, value in made._known.items() if key[0] not in {"row", "laid", "memory"}}
+    kept = {key: value for key, value in made._known.items() if key[0] not in {"row", "fit", "memory"}}
     return Fitter(made.faces, made.brands, made.pictures, made.posts, made.read, made.year, made.foresees, kept)
 
 

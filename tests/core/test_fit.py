@@ -23,7 +23,7 @@ from upper_rim.core.fit.sweep import FROM_PX, TO_PX, RowFit, frame_at
 from upper_rim.core.fit.targets import pressed_in, too_close
 from upper_rim.core.fit.text import opportunities, transformed
 from upper_rim.core.model.apply import apply
-from upper_rim.core.model.edits import SetEach
+from upper_rim.core.model.edits import Add, Set, SetEach
 from upper_rim.core.model.items import ButtonItem, IconLink, MenuItem, RichText, TextItem, ToAddress
 from upper_rim.core.model.rich import RichWords
 from upper_rim.core.model.site import (
@@ -137,6 +137,39 @@ def test_only_what_an_edit_reaches_is_worked_out_anew() -> None:
     assert only_row(shorter, "en", made) is before["en"]
     assert only_row(shorter, "de", made) is not before["de"]
     assert only_row(shorter, "de", made).stretches == only_row(shorter, "de").stretches
+
+
+def test_no_change_of_what_a_row_is_made_of_is_overlooked() -> None:
+    site, made = menu_site(*LABELS), fitter()
+
+    def need(site: Site) -> float:
+        return only_row(site, "de", made).laid[-1].need_px(TO_PX)
+
+    before = need(site)
+    kind = {"kind": "fixed", "amount": 400}
+    style = {"id": "st-a", "property": "font-size", "value": "30px"}
+    for edit, more in (
+        (Set(node="rw-a", field="gap_px", value=34), 20),
+        (Set(node="cl-a", field="track", value=kind), 400 - 50),
+        (Set(node="it-menu", field="gap_px", value=30), 18),
+        (Set(node="pc-a", field="name", value="Other"), 0),
+        (Add(parent="it-name", slot="styles", values=(style,)), 40),
+    ):
+        after = apply(site, edit)
+        assert isinstance(after, Site)
+        assert need(after) - before == pytest.approx(more, abs=14), edit
+        assert need(after) == only_row(after, "de").laid[-1].need_px(TO_PX), (
+            "as if it were looked at for the first time"
+        )
+        assert need(site) == before
+    cell = site.pieces[0].rows[0].cells[0]
+    two = cell.replaced(items=(*cell.items, ButtonItem(id="it-two", words=words("Two"))), gap_px=0)
+    row = site.pieces[0].rows[0]
+
+    def with_cell(one: Cell) -> Site:
+        return site.replaced(pieces=(site.pieces[0].replaced(rows=(row.replaced(cells=(one, *row.cells[1:])),)),))
+
+    assert need(with_cell(two.replaced(gap_px=50))) == pytest.approx(need(with_cell(two)) + 50)
 
 
 def test_a_missing_translation_is_foreseen_and_marked() -> None:

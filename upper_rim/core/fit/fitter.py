@@ -56,6 +56,14 @@ class _Made(NamedTuple):
     estimated: frozenset[str]
 
 
+class _Boxed(NamedTuple):
+    """A row's boxes, for the widths at which each of them counts."""
+
+    contexts: tuple[Context, ...]
+    estimated: frozenset[str]
+    missing: str
+
+
 @dataclass
 class Fitter:
     """`posts`: titles and dates of a posts item in a language. `read`: bytes of an uploaded font by its hash.
@@ -84,12 +92,34 @@ class Fitter:
         return sorted(found or {site.language}, key=lambda language: (language != site.language, language))
 
     def row(self, site: Site, piece: Piece, row: Row, language: str) -> RowFit:
+        name = (piece.id, row.id, language)
+        given = (
+            _foundations(site), piece, row, _menus_in(row, site), site.pages, site.assets, site.name, self._measurer(site)
+        )  # fmt: skip
+        return self._kept(("row", *name), given, lambda: self._seen_anew(site, piece, row, language))
+
+    def _seen_anew(self, site: Site, piece: Piece, row: Row, language: str) -> RowFit:
+        """What can be seen of it may still be what it was: another language's words have changed, say."""
         setting = self.setting(site, piece, row, language)
         seen = {item.id: self._seen(item, setting) for cell in row.cells for item in cell.items}
-        told = (row.replaced(cells=()), tuple(seen.values()), setting.styles.known, setting.measurer, self._bands_of(site, piece))  # fmt: skip
-        return self._kept(("row", piece.id, row.id, language), told, lambda: self._swept(piece, row, setting, seen))
+        told = (self._shape(row), tuple(seen.values()), setting.styles.known, setting.measurer, self._bands_of(site, piece))  # fmt: skip
+        name = (piece.id, row.id, language)
+        boxed = self._kept(("boxed", *name), told, lambda: self._boxed(piece, row, setting, seen))
+        inset, in_lines = self._inset(piece), stands_in_lines(piece)
+        memory = self._kept(("memory", piece.id, row.id), in_lines, Memory)
+        return self._kept(
+            ("fit", *name),
+            (boxed, inset, in_lines),
+            lambda: RowFit(
+                row.id,
+                language,
+                tuple(sweep(boxed.contexts, VIEWPORT_HEIGHT_PX, memory, in_lines=in_lines, inset_px=inset)),
+                boxed.estimated,
+                boxed.missing,
+            ),
+        )
 
-    def _swept(self, piece: Piece, row: Row, setting: Setting, seen: Mapping[str, Any]) -> RowFit:
+    def _boxed(self, piece: Piece, row: Row, setting: Setting, seen: Mapping[str, Any]) -> _Boxed:
         contexts = []
         for from_px, to_px, band, beside in self._bands_of(setting.site, piece):
             box, narrow = None, False
@@ -98,15 +128,7 @@ class Fitter:
                 box = self._piece(piece, row, there, seen)
                 narrow = shrinks(piece, there)
             contexts.append(Context(from_px, to_px, band, box, narrow))
-        inset = self._inset(piece)
-        in_lines = stands_in_lines(piece)
-        memory = self._kept(("memory", piece.id, row.id), in_lines, Memory)
-        laid = self._kept(
-            ("laid", piece.id, row.id, setting.language),
-            (contexts, inset),
-            lambda: tuple(sweep(contexts, VIEWPORT_HEIGHT_PX, memory, in_lines=in_lines, inset_px=inset)),
-        )
-        return RowFit(row.id, setting.language, laid, frozenset(setting.estimated), "".join(sorted(setting.missing)))
+        return _Boxed(tuple(contexts), frozenset(setting.estimated), "".join(sorted(setting.missing)))
 
     def setting(self, site: Site, piece: Piece, row: Row, language: str) -> Setting:
         """For a row of a piece; its band is still to be chosen."""
@@ -250,6 +272,11 @@ def _languages_reached(site: Site) -> dict[str, set[str]]:
 def stands_in_lines(piece: Piece) -> bool:
     """Whether a piece's items are meant to stand on one line. In footers, sidebars and notice bars text flows."""
     return isinstance(piece, Header | BottomBar | Float)
+
+
+def _menus_in(row: Row, site: Site) -> tuple[Any, ...]:
+    shown = {getattr(item, "menu", None) for cell in row.cells for item in cell.items}
+    return tuple(menu for menu in site.menus if menu.id in shown)
 
 
 def _skeleton(site: Site, piece: Piece, row: Row) -> tuple[Any, ...]:
