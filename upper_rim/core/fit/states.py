@@ -18,7 +18,7 @@ STATES: tuple[State, ...] = ("fits", "tight", "wraps", "breaks words", "clips", 
 """From well to bad: of several that hold, the last one is told."""
 FAILING = frozenset({"wraps", "breaks words", "clips", "overflows", "collides"})
 RESERVE_PX = 16.0
-"""What fits with less to spare is tight."""
+"""What fits with less to spare, or only since an item has shrunk, is tight."""
 OVERLAP_PX = 0.5
 """Boxes that lie over each other by less do not collide: they would be drawn on the same device pixel."""
 

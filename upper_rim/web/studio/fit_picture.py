@@ -22,18 +22,26 @@ Place = Callable[[float], float]
 
 
 class Line(NamedTuple):
-    """A language's need in a row, for the list beside the picture."""
+    """A language's need in a row, for the list beside the picture. `tight`: the widths, from and to, at which it is."""
 
     name: str
     dash: str
     fits_from_px: int | None
+    tight: list[tuple[int, int]]
     estimate: bool
     missing: str
 
 
 def lines_of(fits: Sequence[RowFit]) -> list[Line]:
     return [
-        Line(language_name(fit.language), _DASHES[at % len(_DASHES)], fit.fits_from_px, fit.is_estimate, fit.missing)
+        Line(
+            language_name(fit.language),
+            _DASHES[at % len(_DASHES)],
+            fit.fits_from_px,
+            [(one.from_px, one.to_px) for one in fit.stretches if one.state == "tight"],
+            fit.is_estimate,
+            fit.missing,
+        )
         for at, fit in enumerate(fits)
     ]
 
