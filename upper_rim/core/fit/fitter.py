@@ -36,7 +36,8 @@ from .boxes import Box
 from .cells import Memory
 from .estimates import Estimates
 from .faces import Faces
-from .items import item_box, labels_of, variant_of
+from .items import item_box, variant_of
+from .menus import labels_of
 from .pieces import cell_box, piece_around, row_box, shrinks, side_of
 from .setting import Known, Setting, Styles
 from .sweep import FROM_PX, TO_PX, Context, RowFit, sweep
@@ -162,9 +163,8 @@ class Fitter:
         return self._kept("measurer", names, lambda: Measurer(Faces(used, self.read)))
 
     def _seen(self, item: Any, setting: Setting) -> tuple[Any, ...]:
-        menu = getattr(item, "menu", None)
-        menus = next((one for one in setting.site.menus if one.id == menu), None) if menu else None
-        told = (item, menus, setting.links, setting.pictures, setting.posts, setting.site.name, setting.site.language)
+        menu = setting.site.menu(getattr(item, "menu", None))
+        told = (item, menu, setting.links, setting.pictures, setting.posts, setting.site.name, setting.site.language)
         return self._kept(("seen", item.id, setting.language), told, lambda: seen_of(item, setting))
 
     def _piece(self, piece: Piece, row: Row, setting: Setting, seen: Mapping[str, Any]) -> Block:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
 from typing import Any
 
 from ..model.check import roles_of, roles_within
@@ -30,21 +29,21 @@ from ..model.items import (
     TextItem,
     Viewer,
 )
-from ..model.opening import days_in_words
 from ..model.phrases import phrase
-from ..model.site import Entry, drawer_width
+from ..model.told import address_lines, days_in_words, place_told, years_told
 from .amount import Amount, amount, times
 from .block import Block, Void
 from .boxes import Box, Sides
 from .flex import Flex
+from .menus import is_drawer, link_list, menu_box
+from .parts import icon_link, labelled, titled
 from .replaced import Field, Replaced
 from .rich import rich_box
 from .setting import Setting
 from .styles import BoxStyle
-from .text import Run, Type
+from .text import Run
 
 WHOLE = amount("100%", 16.0)
-TARGET_PX = 44.0
 
 
 def item_box(item: Any, setting: Setting) -> Box | None:
@@ -72,7 +71,7 @@ def _bare(item: Any, setting: Setting) -> Box | None:
         case Logo():
             return _logo(item, setting)
         case MenuItem():
-            return _menu(item, setting)
+            return menu_box(item, setting)
         case TextItem():
             own = setting.part(item.id)
             return _text(setting.words(item.words, item.id), own, item.id, setting)
@@ -91,7 +90,7 @@ def _bare(item: Any, setting: Setting) -> Box | None:
         case PictureItem():
             return _picture(item, setting)
         case LinkList():
-            return _link_list(item, setting)
+            return link_list(item, setting)
         case Contact():
             return _contact(item, setting)
         case SocialRow():
@@ -128,21 +127,14 @@ def _text(words: str, own: BoxStyle, node: str, setting: Setting, **base: Any) -
 
 def _rights(item: Copyright, setting: Setting) -> str:
     holder = item.words.in_language(setting.language) or setting.site.name
-    first, last = item.first_year, setting.year or item.first_year
-    years = "" if last is None else f"{first}–{last}" if first is not None and first < last else str(last)
-    return " ".join(part for part in ("©", years, holder) if part)
-
-
-def _labelled(words: str, kind: Type, setting: Setting, *, breaks: bool = True) -> list[Box]:
-    """The anonymous flex item around a text (CSS Flexible Box 1, 4)."""
-    return [setting.line(words, kind, breaks=breaks)] if words else []
+    return " ".join(part for part in ("©", years_told(item, setting.year), holder) if part)
 
 
 def _logo(item: Logo, setting: Setting) -> Box:
     own = setting.part(item.id)
     words = item.words.in_language(setting.language) or setting.site.name
     if item.picture is None:
-        within = _labelled(words, own.type, setting)
+        within = labelled(words, own.type, setting)
     else:
         picture = setting.pictures(item.picture)
         height = float(item.height_px)
@@ -155,133 +147,15 @@ def _logo(item: Logo, setting: Setting) -> Box:
 
 
 def _button(words: str, own: BoxStyle, node: str, setting: Setting) -> Flex:
-    within = _labelled(words, own.type, setting, breaks=False)
+    within = labelled(words, own.type, setting, breaks=False)
     return Flex(node=node, align="center", justify="center", within=within, **own.over()).settle()  # type: ignore[return-value]
-
-
-def icon_link(words: str, shown: str, icon_px: float, own: BoxStyle, node: str, setting: Setting) -> Box:
-    icon = Void(part="icon", width=icon_px, height=icon_px, shrink=0.0).settle()
-    within: list[Box] = [icon, *_labelled(words, own.type, setting)]
-    below = shown == "below"
-    gap = {"beside": 8.0, "below": 2.0}.get(shown, 0.0) if words or shown != "none" else 0.0
-    return Flex(
-        node=node, direction="column" if below else "row", align="center", justify="center", row_gap=gap, column_gap=gap,
-        within=within, **own.over(),
-    ).settle()  # fmt: skip
-
-
-def _menu(item: MenuItem, setting: Setting) -> Box:
-    own, entry = setting.part(item.id), setting.part(item.id, "content")
-    menu = next((menu for menu in setting.site.menus if menu.id == item.menu), None)
-    if menu is None:
-        return Void(node=item.id, **own.over()).settle()
-    below = drawer_width(item, setting.site)
-    within: list[Box]
-    if below is not None and is_drawer(item, setting):
-        within = [setting.around(menu_button(item, setting), own.type)]
-    else:
-        within = [entry_row(menu.entries, item, entry, setting)]
-    return Block(node=item.id, within=within, **own.over()).settle()
-
-
-def is_drawer(item: MenuItem, setting: Setting) -> bool:
-    """Whether in this width band the menu is a button."""
-    below = drawer_width(item, setting.site)
-    band = next((band for band in setting.site.bands if band.id == setting.band), None)
-    return below is not None and band is not None and band.from_px < below
-
-
-def menu_button(item: MenuItem, setting: Setting) -> Box:
-    own = setting.part(item.id, "title")
-    words = item.button_words.in_language(setting.language) or "Menu" if item.button_words_shown else ""
-    icon = Void(part="icon", width=24.0, height=24.0, shrink=0.0).settle()
-    within = [icon, *_labelled(words, own.type, setting)]
-    return Flex(
-        node=item.id, part="opener", align="center", justify="center", column_gap=8.0, within=within, **own.over()
-    ).settle()
-
-
-def entry_row(entries: Iterable[Entry], item: MenuItem, own: BoxStyle, setting: Setting) -> Box:
-    shown = [box for entry in entries if (box := _entry(entry, own, setting)) is not None]
-    return Flex(
-        part="list", wraps=True, align="center", column_gap=float(item.gap_px), within=list(shown)
-    ).settle()  # fmt: skip
-
-
-def label_of(entry: Entry, setting: Setting) -> str | None:
-    """What an entry says; None where it is left out."""
-    href, _ = setting.links.resolve(entry.target, setting.language)
-    if href is None and entry.target.kind != "nothing" and all(label_of(one, setting) is None for one in entry.entries):
-        return None
-    return setting.words(entry.label, entry.id) or setting.links.label(entry, setting.language)
-
-
-def labels_of(item: MenuItem | LinkList, setting: Setting) -> tuple[Any, ...]:
-    """All that its menu says, entry by entry."""
-    menu = next((menu for menu in setting.site.menus if menu.id == item.menu), None)
-    return tuple(_said(entry, setting) for entry in (menu.entries if menu else ()))
-
-
-def _said(entry: Entry, setting: Setting) -> tuple[Any, ...]:
-    return (entry.id, label_of(entry, setting), tuple(_said(one, setting) for one in entry.entries))
-
-
-def _entry(entry: Entry, own: BoxStyle, setting: Setting, *, with_branch: bool = True) -> Box | None:
-    label = label_of(entry, setting)
-    if label is None:
-        return None
-    within = [_link(entry, label, own, setting)]
-    if with_branch and any(label_of(one, setting) is not None for one in entry.entries):
-        chevron = Void(part="icon", width=16.0, height=16.0, shrink=0.0).settle()
-        opener = Flex(
-            part="branch", align="center", justify="center", min_width=28.0, min_height=TARGET_PX, within=[chevron]
-        )
-        within.append(opener.settle())
-    return Flex(part="line", align="center", within=within).settle()
-
-
-def _link(entry: Entry, label: str, own: BoxStyle, setting: Setting) -> Box:
-    return Flex(
-        node=entry.id, part="entry", align="center", within=_labelled(label, own.type, setting), **own.over()
-    ).settle()  # fmt: skip
-
-
-def entry_box(entry: Entry, own: BoxStyle, setting: Setting) -> Box | None:
-    """An entry's link by itself, as it stands in a drawer; None where it is left out."""
-    label = label_of(entry, setting)
-    return None if label is None else _link(entry, label, own, setting)
-
-
-def _link_list(item: LinkList, setting: Setting) -> Box:
-    menu = next((menu for menu in setting.site.menus if menu.id == item.menu), None)
-    entries: tuple[Entry, ...] = menu.entries if menu else ()
-    if item.branch is not None:
-        entries = next((entry.entries for entry in _below(entries) if entry.id == item.branch), ())
-    own, entry = setting.part(item.id), setting.part(item.id, "content")
-    lines = [box for one in entries if (box := _entry(one, entry, setting, with_branch=False)) is not None]
-    return _titled(item.id, setting.words(item.words, item.id), own, lines, setting)
-
-
-def _below(entries: Iterable[Entry]) -> Iterable[Entry]:
-    for entry in entries:
-        yield entry
-        yield from _below(entry.entries)
-
-
-def _titled(node: str, title: str, own: BoxStyle, lines: list[Box], setting: Setting) -> Box:
-    within: list[Box] = []
-    if title:
-        bold = own.type._replace(weight=700)
-        within.append(setting.lines([Run(title, bold)], bold, part="title", margin=Sides(block_end=4.0)))
-    within.append(Block(part="list", within=lines).settle())
-    return Block(node=node, within=within, **own.over()).settle()
 
 
 def _posts(item: Posts, setting: Setting) -> Box:
     own, entry = setting.part(item.id), setting.part(item.id, "content")
     lines: list[Box] = []
     for title, date in setting.posts(item, setting.language)[: item.count]:
-        link = Flex(part="entry", align="center", within=_labelled(title, entry.type, setting), **entry.over()).settle()
+        link = Flex(part="entry", align="center", within=labelled(title, entry.type, setting), **entry.over()).settle()
         within: list[Box] = [link]
         if item.dates_shown and date:
             small = own.type.at_size(times(own.type.size, 0.85))
@@ -291,15 +165,12 @@ def _posts(item: Posts, setting: Setting) -> Box:
             )  # fmt: skip
             within.append(day)
         lines.append(Flex(part="line", align="center", within=within).settle())
-    return _titled(item.id, setting.words(item.words, item.id), own, lines, setting)
+    return titled(item.id, setting.words(item.words, item.id), own, lines, setting)
 
 
 def _contact(item: Contact, setting: Setting) -> Box:
     own, link = setting.part(item.id), setting.within(item.id, "link")
-    place = " ".join(part for part in (item.postcode, item.town) if part)
-    lines: list[Box] = [
-        setting.lines([Run(text, own.type)], own.type, part="line") for text in (item.name, item.street, place) if text
-    ]
+    lines: list[Box] = [setting.lines([Run(text, own.type)], own.type, part="line") for text in address_lines(item)]
     for text in (item.telephone, item.mail):
         if text:
             lines.append(_linked_line(text, own, link, setting))
@@ -349,12 +220,8 @@ def _map(item: MapItem, setting: Setting) -> Box:
     own, link = setting.part(item.id), setting.within(item.id, "link")
     wide, high = float(item.width_px), float(item.height_px)
     image = Replaced(part="picture", max_width=WHOLE, ratio=wide / high, natural=(wide, high)).settle()
-    place = (
-        f"{abs(item.latitude):.4f}° {'N' if item.latitude >= 0 else 'S'}, "
-        f"{abs(item.longitude):.4f}° {'E' if item.longitude >= 0 else 'W'}"
-    )
     words = item.words.in_language(setting.language)
-    parts: list[Box] = [setting.line(text, link.type) for text in (words, place) if text]
+    parts: list[Box] = [setting.line(text, link.type) for text in (words, place_told(item)) if text]
     atom = Flex(
         part="link", wraps=True, align="center", column_gap=8.0, within=parts, **link.over(min_height=24.0)
     ).settle()  # fmt: skip

@@ -12,8 +12,8 @@ from .amount import Viewport
 from .block import Block, Void
 from .boxes import Box, Sides
 from .fitter import Fitter
-from .items import entry_box
 from .linear import value
+from .menus import entry_box
 from .setting import Setting
 
 SCREENS: tuple[tuple[int, int], ...] = ((320, 568), (360, 640), (390, 844), (844, 390), (768, 1024))
@@ -73,7 +73,7 @@ def _in_band(setting: Setting, wide: int) -> Setting:
 
 def drawer_box(item: MenuItem, setting: Setting, wide: int, *, submenus: bool) -> Block:
     """The close button, and the entries one below the other, as the drawer's CSS has them."""
-    menu = next((menu for menu in setting.site.menus if menu.id == item.menu), None)
+    menu = setting.site.menu(item.menu)
     entries = list(_listed(menu.entries if menu else (), item, setting, submenus=submenus))
     close = Void(part="close", width=CLOSE_PX, height=CLOSE_PX).settle()
     listed = Block(part="list", within=entries).settle()

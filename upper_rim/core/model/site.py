@@ -5,12 +5,13 @@ from __future__ import annotations
 import hashlib
 import json
 import re
+from collections.abc import Iterable, Iterator
 from typing import Annotated, Any, Literal
 
 from pydantic import AfterValidator, Field, StringConstraints
 
 from .fonts import Font
-from .items import Item, MenuItem, Target, TextSize, ToNothing, Weight
+from .items import Item, LinkList, MenuItem, Target, TextSize, ToNothing, Weight
 from .styling import Look, RoleDefault, Styled, Swatch
 from .values import Hash, Label, LanguageTag, Name, Node, NodeId, PagePath, Pixels, Value, Words
 
@@ -311,6 +312,9 @@ class Site(Value):
     pages: tuple[Page, ...] = ()
     assets: tuple[Asset, ...] = ()
 
+    def menu(self, menu_id: str | None) -> Menu | None:
+        return next((menu for menu in self.menus if menu.id == menu_id), None)
+
     def shown_rows(self, piece: Piece) -> tuple[Row, ...]:
         """A piece's rows as they are published: shared ones are those that they share."""
         if not any(row.shares for row in piece.rows):
@@ -333,6 +337,22 @@ class Site(Value):
         if before is not None:
             fields = {field for field in fields if getattr(self, field) is not getattr(before, field)}
         return self.model_dump(mode="json", include=fields)
+
+
+def all_entries(entries: Iterable[Entry]) -> Iterator[Entry]:
+    """Each, followed by those below it."""
+    for entry in entries:
+        yield entry
+        yield from all_entries(entry.entries)
+
+
+def listed_entries(item: LinkList, site: Site) -> tuple[Entry, ...]:
+    """Those of its menu or, where it lists a branch, of that entry."""
+    menu = site.menu(item.menu)
+    entries: tuple[Entry, ...] = menu.entries if menu else ()
+    if item.branch is None:
+        return entries
+    return next((entry.entries for entry in all_entries(entries) if entry.id == item.branch), ())
 
 
 def drawer_width(item: MenuItem, site: Site) -> int | None:

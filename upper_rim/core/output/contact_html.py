@@ -9,7 +9,7 @@ from html import escape
 from typing import Any
 
 from ..model.items import Contact, Day
-from ..model.opening import DAY_ORDER, days_in_words
+from ..model.told import DAY_ORDER, address_lines, days_in_words
 
 _DAYS: dict[Day, str] = {
     "Mo": "Monday",
@@ -24,8 +24,7 @@ _DAYS: dict[Day, str] = {
 
 def contact_html(item: Contact, attributes: str, name: Callable[[str], str], language: str) -> str:
     """`attributes` of the address element; `name` makes published class names."""
-    place = " ".join(part for part in (item.postcode, item.town) if part)
-    lines = [f"<bdi>{escape(line)}</bdi>" for line in (item.name, item.street, place) if line]
+    lines = [f"<bdi>{escape(line)}</bdi>" for line in address_lines(item)]
     if item.telephone:
         number = re.sub(r"[^\d+]", "", item.telephone)
         lines.append(f'<a class="{name("anchor")}" href="tel:{number}" dir="ltr">{escape(item.telephone)}</a>')

@@ -39,8 +39,9 @@ from ..model.items import (
 )
 from ..model.links import Links
 from ..model.phrases import phrase
-from ..model.site import Entry, Menu, Site, drawer_width
+from ..model.site import Entry, Menu, Site, drawer_width, listed_entries
 from ..model.styling import Styled
+from ..model.told import years_told
 from .contact_html import contact_html
 from .form_html import form_html
 from .map_html import map_html
@@ -191,15 +192,15 @@ def _icon(scene: Scene, icon: str) -> str:
 
 
 def _link_list(item: LinkList, scene: Scene) -> str:
-    menu = next((menu for menu in scene.site.menus if menu.id == item.menu), None)
-    entries: tuple[Entry, ...] = menu.entries if menu else ()
-    if item.branch is not None:
-        entries = next((entry.entries for entry in _below(entries) if entry.id == item.branch), ())
     title = escape(item.words.in_language(scene.language), quote=True)
-    listed = "".join(_entry(entry.replaced(entries=()), scene, item.id) for entry in entries)
+    listed = "".join(_entry(entry.replaced(entries=()), scene, item.id) for entry in listed_entries(item, scene.site))
     title_id = scene.html_id(f"{item.id}-title")
     head = f'<div class="{scene.name("list-title")}" id="{title_id}">{title}</div>' if title else ""
-    named = f'aria-labelledby="{title_id}"' if title else f'aria-label="{escape(_name_of(menu), quote=True)}"'
+    named = (
+        f'aria-labelledby="{title_id}"'
+        if title
+        else f'aria-label="{escape(_name_of(scene.site.menu(item.menu)), quote=True)}"'
+    )
     attributes = scene.attributes(item, "menu", "links", item.id)
     return f'<nav {attributes} {named}>{head}<ul class="{scene.name("list")}" role="list">{listed}</ul></nav>'
 
@@ -220,12 +221,6 @@ def _posts(item: Posts, scene: Scene) -> str:
 
 def _name_of(menu: Menu | None) -> str:
     return menu.name if menu else "Links"
-
-
-def _below(entries: Iterable[Entry]) -> Iterable[Entry]:
-    for entry in entries:
-        yield entry
-        yield from _below(entry.entries)
 
 
 def _social_row(item: SocialRow, scene: Scene) -> str:
@@ -255,11 +250,14 @@ def _profile(profile: Profile, item: SocialRow, scene: Scene) -> str:
 
 def _copyright(item: Copyright, scene: Scene) -> str:
     holder = escape(item.words.in_language(scene.language) or scene.site.name)
-    first, last = item.first_year, scene.year or item.first_year
-    years = "" if last is None else f"{first}–{last}" if first is not None and first < last else str(last)
+    years = years_told(item, scene.year)
     parts = " ".join(
         part
-        for part in ("©", f'<span dir="ltr" data-rim-year="{first or 0}">{years}</span>' if years else "", holder)
+        for part in (
+            "©",
+            f'<span dir="ltr" data-rim-year="{item.first_year or 0}">{years}</span>' if years else "",
+            holder,
+        )
         if part
     )
     return f"<span {scene.attributes(item, 'text', item.id)}>{parts}</span>"
@@ -285,7 +283,7 @@ def _logo(item: Logo, scene: Scene) -> str:
 
 
 def _menu(item: MenuItem, scene: Scene) -> str:
-    menu = next((menu for menu in scene.site.menus if menu.id == item.menu), None)
+    menu = scene.site.menu(item.menu)
     if menu is None:
         return f"<div {scene.attributes(item, item.id)}></div>"
     drawer_id = scene.html_id(f"{item.id}-drawer")

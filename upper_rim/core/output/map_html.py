@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING
 from urllib.parse import quote
 
 from ..model.items import MapItem
+from ..model.told import place_told
 
 if TYPE_CHECKING:
     from .item_html import Scene
@@ -16,13 +17,12 @@ if TYPE_CHECKING:
 
 def map_html(item: MapItem, scene: Scene) -> str:
     words = escape(item.words.in_language(scene.language), quote=True)
-    place = f"{abs(item.latitude):.4f}° {'N' if item.latitude >= 0 else 'S'}, {abs(item.longitude):.4f}° {'E' if item.longitude >= 0 else 'W'}"
     drawing = "data:image/svg+xml," + quote(map_svg(item), safe=" /=:.,'")
     geo = f"geo:{item.latitude:g},{item.longitude:g}"
     return (
         f"<div {scene.attributes(item, 'block', 'map', item.id)}>"
         f'<img src="{drawing}" alt="{words}" width="{item.width_px}" height="{item.height_px}">'
-        f'<a class="{scene.name("anchor")}" href="{geo}"><bdi>{words}</bdi> <span dir="ltr">{place}</span></a></div>'
+        f'<a class="{scene.name("anchor")}" href="{geo}"><bdi>{words}</bdi> <span dir="ltr">{place_told(item)}</span></a></div>'
     )
 
 

@@ -132,7 +132,7 @@ def _in_state(scene: Scene, element: Element, state: State) -> str:
 def _menu_part(scene: Scene, item: MenuItem, part: Part) -> str:
     if part == "title":
         return opener_html(item, scene)
-    menu = next((menu for menu in scene.site.menus if menu.id == item.menu), Menu(id="none", name="Menu"))
+    menu = scene.site.menu(item.menu) or Menu(id="none", name="Menu")
     entry = next(iter(menu.entries), Entry(id="none", label=Words(text="Entry")))
     return f'<ul class="{scene.name("list")}"><li><a href="#">{escape(scene.links.label(entry, scene.language) or "Entry")}</a></li></ul>'
 

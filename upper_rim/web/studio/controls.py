@@ -143,8 +143,8 @@ def node_name(node: Any, site: Site) -> str:
         case Cell():
             return _cell_name(node, site)
         case MenuItem():
-            menu = next((menu.name for menu in site.menus if menu.id == node.menu), "none yet")
-            return f"Menu: {menu}"
+            menu = site.menu(node.menu)
+            return f"Menu: {menu.name if menu else 'none yet'}"
         case Logo():
             return "Logo"
         case IconLink():

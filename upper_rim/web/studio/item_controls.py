@@ -34,8 +34,8 @@ from ...core.model.items import (
     Viewer,
 )
 from ...core.model.links import Links
-from ...core.model.opening import joined_days
-from ...core.model.site import Entry, Site
+from ...core.model.site import Entry, Site, all_entries
+from ...core.model.told import joined_days
 from .control import Control, Group, choice, link, note, order, pictures, px, rich, target_in_words, text, words, yes
 
 RANKS = (("first", "First button"), ("second", "Second button"))
@@ -135,9 +135,9 @@ def item_groups(node: Any, site: Site) -> list[Group]:
             ]
         case LinkList():
             menus = [("", "none yet")] + [(menu.id, menu.name) for menu in site.menus]
-            menu = next((menu for menu in site.menus if menu.id == node.menu), None)
+            menu = site.menu(node.menu)
             branches = [("", "the whole menu")] + (
-                [(entry.id, f"below {entry_name(entry, site)}") for entry in _entries(menu.entries) if entry.entries]
+                [(entry.id, f"below {entry_name(entry, site)}") for entry in all_entries(menu.entries) if entry.entries]
                 if menu
                 else []
             )
@@ -389,12 +389,6 @@ def _picture_line(link: PictureLink, site: Site) -> str:
 def _field_line(field: FormField) -> str:
     extra = ", ".join(field.choices) or field.placeholder.text
     return " | ".join((field.words.text + "*" * field.required, field.kind, extra, field.pattern)).rstrip(" |")
-
-
-def _entries(entries: Iterable[Entry]) -> Iterable[Entry]:
-    for entry in entries:
-        yield entry
-        yield from _entries(entry.entries)
 
 
 def entry_name(entry: Entry, site: Site) -> str:

@@ -51,7 +51,7 @@ class EntryLine:
 @screen("studio/menu_tree.html", "menus")
 def menu(request: HttpRequest, opened: Opened, menu_id: str, made: tuple[str, ...]) -> dict[str, Any]:
     site = opened.site
-    found = next((menu for menu in site.menus if menu.id == menu_id), None)
+    found = site.menu(menu_id)
     if found is None:
         raise Elsewhere(site_url("menus", opened))
     links = Links(site)

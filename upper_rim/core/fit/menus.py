@@ -1,0 +1,107 @@
+"""Which boxes is a menu made of: in a row, as the button of its drawer, as a list of links?"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from typing import Any
+
+from ..model.items import LinkList, MenuItem
+from ..model.site import Entry, drawer_width, listed_entries
+from .block import Block, Void
+from .boxes import Box
+from .flex import Flex
+from .parts import labelled, titled
+from .setting import Setting
+from .styles import BoxStyle
+
+TARGET_PX = 44.0
+
+
+def menu_box(item: MenuItem, setting: Setting) -> Box:
+    own, entry = setting.part(item.id), setting.part(item.id, "content")
+    menu = setting.site.menu(item.menu)
+    if menu is None:
+        return Void(node=item.id, **own.over()).settle()
+    if is_drawer(item, setting):
+        shown = setting.around(menu_button(item, setting), own.type)
+    else:
+        shown = entry_row(menu.entries, item, entry, setting)
+    return Block(node=item.id, within=[shown], **own.over()).settle()
+
+
+def is_drawer(item: MenuItem, setting: Setting) -> bool:
+    """Whether in this width band the menu is a button."""
+    below = drawer_width(item, setting.site)
+    band = next((band for band in setting.site.bands if band.id == setting.band), None)
+    return below is not None and band is not None and band.from_px < below
+
+
+def menu_button(item: MenuItem, setting: Setting) -> Box:
+    own = setting.part(item.id, "title")
+    words = item.button_words.in_language(setting.language) or "Menu" if item.button_words_shown else ""
+    icon = Void(part="icon", width=24.0, height=24.0, shrink=0.0).settle()
+    within = [icon, *labelled(words, own.type, setting)]
+    return Flex(
+        node=item.id, part="opener", align="center", justify="center", column_gap=8.0, within=within, **own.over()
+    ).settle()
+
+
+def entry_row(entries: Iterable[Entry], item: MenuItem, own: BoxStyle, setting: Setting) -> Box:
+    shown = [box for entry in entries if (box := _entry(entry, own, setting)) is not None]
+    return Flex(
+        part="list", wraps=True, align="center", column_gap=float(item.gap_px), within=list(shown)
+    ).settle()  # fmt: skip
+
+
+def label_of(entry: Entry, setting: Setting) -> str | None:
+    """What an entry says; None where it is left out."""
+    href, _ = setting.links.resolve(entry.target, setting.language)
+    if href is None and entry.target.kind != "nothing" and all(label_of(one, setting) is None for one in entry.entries):
+        return None
+    return setting.words(entry.label, entry.id) or setting.links.label(entry, setting.language)
+
+
+def labels_of(item: MenuItem | LinkList, setting: Setting) -> tuple[Any, ...]:
+    """All that its menu says, entry by entry."""
+    menu = setting.site.menu(item.menu)
+    return tuple(_said(entry, setting) for entry in (menu.entries if menu else ()))
+
+
+def _said(entry: Entry, setting: Setting) -> tuple[Any, ...]:
+    return (entry.id, label_of(entry, setting), tuple(_said(one, setting) for one in entry.entries))
+
+
+def _entry(entry: Entry, own: BoxStyle, setting: Setting, *, with_branch: bool = True) -> Box | None:
+    label = label_of(entry, setting)
+    if label is None:
+        return None
+    within = [_link(entry, label, own, setting)]
+    if with_branch and any(label_of(one, setting) is not None for one in entry.entries):
+        chevron = Void(part="icon", width=16.0, height=16.0, shrink=0.0).settle()
+        opener = Flex(
+            part="branch", align="center", justify="center", min_width=28.0, min_height=TARGET_PX, within=[chevron]
+        )
+        within.append(opener.settle())
+    return Flex(part="line", align="center", within=within).settle()
+
+
+def _link(entry: Entry, label: str, own: BoxStyle, setting: Setting) -> Box:
+    return Flex(
+        node=entry.id, part="entry", align="center", within=labelled(label, own.type, setting), **own.over()
+    ).settle()  # fmt: skip
+
+
+def entry_box(entry: Entry, own: BoxStyle, setting: Setting) -> Box | None:
+    """An entry's link by itself, as it stands in a drawer; None where it is left out."""
+    label = label_of(entry, setting)
+    return None if label is None else _link(entry, label, own, setting)
+
+
+def link_list(item: LinkList, setting: Setting) -> Box:
+    own, entry = setting.part(item.id), setting.part(item.id, "content")
+    lines = [
+        box
+        for one in listed_entries(item, setting.site)
+        if (box := _entry(one, entry, setting, with_branch=False)) is not None
+    ]
+    return titled(item.id, setting.words(item.words, item.id), own, lines, setting)
