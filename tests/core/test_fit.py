@@ -24,7 +24,7 @@ from upper_rim.core.fit.targets import pressed_in, too_close
 from upper_rim.core.fit.text import opportunities, transformed
 from upper_rim.core.model.apply import apply
 from upper_rim.core.model.edits import Add, Set, SetEach
-from upper_rim.core.model.items import ButtonItem, IconLink, MenuItem, RichText, TextItem, ToAddress
+from upper_rim.core.model.items import ButtonItem, IconLink, LinkList, MenuItem, RichText, TextItem, ToAddress, ToPage
 from upper_rim.core.model.rich import RichWords
 from upper_rim.core.model.site import (
     Band,
@@ -236,6 +236,22 @@ def test_text_flows_in_a_footer_until_a_word_reaches_out_of_its_column() -> None
     assert not any(stretch.state == "wraps" for stretch in fit.stretches)
     counted = measures(Site(key="qcore", name="O", pieces=(piece,)), fit)
     assert {one.node for one in counted} == set(), "a text of less than sixty characters is a label"
+
+
+def test_a_link_list_leaves_out_an_entry_that_leads_nowhere_though_something_is_below_it() -> None:
+    below = Entry(id="en-below", label=words("Piers"), target=ToAddress(address="/piers/"))
+    gone = Entry(id="en-gone", label=words("Harbours"), target=ToPage(page="pg-gone"), entries=(below,))
+    kept = Entry(id="en-kept", label=words("Fares"), target=ToAddress(address="/fares/"))
+    listed = LinkList(id="it-links", menu="mn-a")
+    rows = (Row(id="rw-a", cells=(Cell(id="cl-a", items=(listed,)),)),)
+    site = menu_site(languages=("en",)).replaced(pieces=(Header(id="pc-a", name="Head", rows=rows, reach=ANYWHERE),))
+
+    def height(*entries: Entry) -> float:
+        laid = only_row(site.replaced(menus=(Menu(id="mn-a", name="Main", entries=entries),)), "en").at(800)
+        assert laid is not None
+        return laid.height_px(800)
+
+    assert height(gone, kept) == height(kept) < height(below, kept)
 
 
 def test_too_few_characters_on_a_line_are_counted() -> None:

@@ -71,12 +71,12 @@ def _said(entry: Entry, setting: Setting) -> tuple[Any, ...]:
     return (entry.id, label_of(entry, setting), tuple(_said(one, setting) for one in entry.entries))
 
 
-def _entry(entry: Entry, own: BoxStyle, setting: Setting, *, with_branch: bool = True) -> Box | None:
+def _entry(entry: Entry, own: BoxStyle, setting: Setting) -> Box | None:
     label = label_of(entry, setting)
     if label is None:
         return None
     within = [_link(entry, label, own, setting)]
-    if with_branch and any(label_of(one, setting) is not None for one in entry.entries):
+    if any(label_of(one, setting) is not None for one in entry.entries):
         chevron = Void(part="icon", width=16.0, height=16.0, shrink=0.0).settle()
         opener = Flex(
             part="branch", align="center", justify="center", min_width=28.0, min_height=TARGET_PX, within=[chevron]
@@ -102,6 +102,6 @@ def link_list(item: LinkList, setting: Setting) -> Box:
     lines = [
         box
         for one in listed_entries(item, setting.site)
-        if (box := _entry(one, entry, setting, with_branch=False)) is not None
+        if (box := _entry(one.replaced(entries=()), entry, setting)) is not None
     ]
     return titled(item.id, setting.words(item.words, item.id), own, lines, setting)
