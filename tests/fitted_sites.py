@@ -151,8 +151,7 @@ class FittedMaker:
     def _defaults(self) -> tuple[RoleDefault, ...]:
         chosen = self.chance.sample(["entry", "button", "text", "title", "icon", "second"], self.chance.randrange(0, 3))
         return tuple(
-            RoleDefault(id=self.new_id("rd"), role=role, styles=self._declared({"box": role}, 4))  # type: ignore[arg-type]
-            for role in chosen
+            RoleDefault(id=self.new_id("rd"), role=role, styles=self._declared({"box": role}, 4)) for role in chosen
         )
 
     def _declared(self, roles: dict[Any, str], most: int) -> tuple[Declaration, ...]:
@@ -173,8 +172,8 @@ class FittedMaker:
     def _piece(self, kind: type[Piece], node: str, rows: int) -> Piece:
         made = kind(
             id=node, name="P", rows=tuple(self._row(kind) for _ in range(rows)), reach=(ReachRule(id=f"rr-{node}"),)
-        )  # type: ignore[call-arg]
-        return self._dressed(made, 2)  # type: ignore[no-any-return]
+        )
+        return self._dressed(made, 2)
 
     def _row(self, kind: type[Piece]) -> Row:
         chance = self.chance
@@ -194,7 +193,7 @@ class FittedMaker:
             align=chance.choice(["start", "center", "center", "end", "stretch"]),
             columns=columns,
         )
-        return self._dressed(row, 2)  # type: ignore[no-any-return]
+        return self._dressed(row, 2)
 
     def _cell(self, kind: type[Piece]) -> Cell:
         chance = self.chance
@@ -208,7 +207,7 @@ class FittedMaker:
             gap_px=chance.choice([0, 8, 16, 30]),
             items=tuple(self._dressed(self._item(kind), 3) for _ in range(chance.randrange(1, 4))),
         )
-        return self._dressed(cell, 1)  # type: ignore[no-any-return]
+        return self._dressed(cell, 1)
 
     def _item(self, kind: type[Piece]) -> Any:
         chance = self.chance

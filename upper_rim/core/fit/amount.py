@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from functools import lru_cache
-from typing import NamedTuple, TypeAlias
+from typing import NamedTuple, TypeAlias, final
 
 from ..style.lengths import Clamped, Shares, read_length
 from .linear import Length, larger, smaller
@@ -24,6 +24,7 @@ class Viewport(NamedTuple):
     height: float
 
 
+@final
 class Relative:
     """A length that depends on the viewport or on what 100 % is."""
 
@@ -40,7 +41,7 @@ Amount: TypeAlias = float | Relative
 
 def worked_out(amount: Amount, viewport: Viewport, percent_of: Length) -> Length:
     """In px. `percent_of`: what 100 % is, in px."""
-    return amount.work(viewport, percent_of) if type(amount) is Relative else amount  # type: ignore[return-value]
+    return amount.work(viewport, percent_of) if type(amount) is Relative else amount
 
 
 def amount(text: str, em: Amount) -> Amount:
@@ -61,7 +62,8 @@ def _worked_out(text: str, em: Amount) -> Amount:
     has_viewport = any(part.vw or part.vh or (part.em and moving_font) for part in parts)
     has_percent = any(part.percent for part in parts)
     if not has_viewport and not has_percent:
-        plain = [part.px + part.rem * ROOT_PX + (part.em * em if part.em else 0.0) for part in parts]  # type: ignore[operator]
+        em_px = 0.0 if type(em) is Relative else em
+        plain = [part.px + part.rem * ROOT_PX + part.em * em_px for part in parts]
         return plain[0] if len(plain) == 1 else max(plain[0], min(plain[1], plain[2]))
 
     def work(viewport: Viewport, percent_of: Length) -> Length:
@@ -84,4 +86,4 @@ def times(one: Amount, factor: float) -> Amount:
     if type(one) is Relative:
         inner = one
         return Relative(lambda viewport, of: inner.work(viewport, of) * factor, inner.has_percent, inner.has_viewport)
-    return one * factor  # type: ignore[operator]
+    return one * factor

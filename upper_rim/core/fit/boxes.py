@@ -10,7 +10,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass, field
 from operator import add
-from typing import Any, Literal, NamedTuple, TypeAlias
+from typing import Any, Literal, NamedTuple, Self, TypeAlias
 
 from .amount import Amount, Relative, Viewport, worked_out
 from .linear import Length, larger, smaller
@@ -132,7 +132,7 @@ class Box:
     def kids(self) -> Iterator[Box]:
         return iter(())
 
-    def settle(self) -> Box:
+    def settle(self) -> Self:
         """To be called once the box is whole: notes whether it can be kept between layouts."""
         sizes = (self.width, self.min_width, self.max_width, self.height, self.min_height, self.max_height, self.basis)
         moves = _moves(sizes)

@@ -253,7 +253,7 @@ class Fitter:
         """What was made for this key, if it was made from equal things."""
         known = self._known.get(key)
         if known is not None and known[0] == told:
-            return known[1]  # type: ignore[no-any-return]
+            return known[1]
         made = make()
         if len(self._known) > MOST_KEPT:
             self._known.clear()

@@ -148,7 +148,7 @@ def _logo(item: Logo, setting: Setting) -> Box:
 
 def _button(words: str, own: BoxStyle, node: str, setting: Setting) -> Flex:
     within = labelled(words, own.type, setting, breaks=False)
-    return Flex(node=node, align="center", justify="center", within=within, **own.over()).settle()  # type: ignore[return-value]
+    return Flex(node=node, align="center", justify="center", within=within, **own.over()).settle()
 
 
 def _posts(item: Posts, setting: Setting) -> Box:

@@ -22,6 +22,7 @@ def menu_box(item: MenuItem, setting: Setting) -> Box:
     menu = setting.site.menu(item.menu)
     if menu is None:
         return Void(node=item.id, **own.over()).settle()
+    shown: Box
     if is_drawer(item, setting):
         shown = setting.around(menu_button(item, setting), own.type)
     else:

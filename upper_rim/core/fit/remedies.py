@@ -258,7 +258,7 @@ class _Asked:
         )  # fmt: skip
         wells = [fit.fits_from_px for fit in fits]
         fits_from = None if any(px is None for px in wells) else max(px or 0 for px in wells)
-        return Remedy(*candidate, round(gain, 1), fits_from, mends)  # type: ignore[arg-type]
+        return Remedy(*candidate, round(gain, 1), fits_from, mends)
 
     def _spoils(self, site: Site, piece: Piece, row_id: str) -> bool:
         """Whether the row that an item was moved to fails more than before."""
