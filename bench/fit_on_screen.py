@@ -10,10 +10,9 @@ from __future__ import annotations
 
 import json
 import statistics
-import tempfile
-from pathlib import Path
 
-from tests.browser.conftest import Browser, Running, wait_for
+from bench.browsing import signed_in
+from tests.browser.conftest import Browser, wait_for
 
 ROUNDS = 24
 
@@ -33,20 +32,11 @@ htmx.ajax('POST', location.pathname + location.search, { target: '#screen', swap
 
 
 def main() -> None:
-    running = Running()
-    try:
-        with tempfile.TemporaryDirectory() as downloads:
-            browser = Browser(running, Path(downloads))
-            try:
-                _measure(browser)
-            finally:
-                browser.quit()
-    finally:
-        running.stop()
+    with signed_in() as browser:
+        _measure(browser)
 
 
 def _measure(browser: Browser) -> None:
-    browser.sign_in()
     gaps = [
         {"kind": "set", "node": "it-menu", "field": "gap_px", "value": 60 if at % 2 else 24} for at in range(ROUNDS)
     ]

@@ -11,11 +11,10 @@ from __future__ import annotations
 
 import json
 import statistics
-import tempfile
 import time
-from pathlib import Path
 
-from tests.browser.conftest import Browser, Running, wait_for
+from bench.browsing import signed_in
+from tests.browser.conftest import Browser, wait_for
 
 USES, ROUNDS = 500, 12
 SCREENS = ("/s/quillwort/foundations/", "/s/quillwort/foundations/code/", "/s/quillwort/pieces/pc-main/")
@@ -40,20 +39,11 @@ htmx.ajax("POST", location.pathname, { target: "#screen", swap: "morph:innerHTML
 
 
 def main() -> None:
-    running = Running()
-    try:
-        with tempfile.TemporaryDirectory() as downloads:
-            browser = Browser(running, Path(downloads))
-            try:
-                _measure(browser)
-            finally:
-                browser.quit()
-    finally:
-        running.stop()
+    with signed_in() as browser:
+        _measure(browser)
 
 
 def _measure(browser: Browser) -> None:
-    browser.sign_in()
     yardstick = {screen: _timed(browser, screen) for screen in SCREENS}
     styles = [
         {"id": "st-b{at}g", "property": "background-color", "value": "@sw-straw"},
