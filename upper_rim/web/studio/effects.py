@@ -8,6 +8,7 @@ from ...core.model.properties import PROPERTIES
 from ...core.model.site import Site
 from ...core.style.effect import Effect, Elsewhere, Seen, effect
 from ...core.style.resolve import band_at
+from .asked_numbers import stage_width
 from .controls import node_name
 from .notices import Notice
 from .styling_controls import SIDED, STATE_NAMES
@@ -20,8 +21,7 @@ def effect_notice(before: Site, after: Site, post: QueryDict, piece_id: str) -> 
     do = post.get("do", "").partition(":")[0]
     if do not in _CONCERNED:
         return None
-    width = post.get("width", "")
-    band = band_at(after, int(width) if width.isdecimal() else 1120)
+    band = band_at(after, stage_width(post))
     state = post.get("state", "rest")
     found = effect(
         before, after, Seen(piece_id, band, state if state in STATE_NAMES else "rest"), _names(before, after, post)

@@ -16,6 +16,7 @@ from ...core.fit.targets import pressed_in, too_close
 from ...core.model.site import Piece
 from ..sites import store
 from ..sites.access import site_of
+from .asked_numbers import stage_width
 from .fit_picture import lines_of, picture
 from .fitting import (
     asked_span,
@@ -83,14 +84,13 @@ def fit_study(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
     if piece is None:
         raise Elsewhere(site_url("pieces", opened))
     page = looked_at(request, site, piece)
-    fits = site_fitter(opened.stored.pk).rows(site, piece)
+    fitter = site_fitter(opened.stored.pk)
+    fits = fitter.rows(site, piece)
     spans = spans_of(site, piece, fits)
     rows = []
     for row in site.shown_rows(piece):
         own = [fit for fit in fits if fit.row == row.id]
         rows.append((row, mark_safe(picture(own, site.bands)), lines_of(own), grouped(site, piece, (span for span in spans if span.row == row.id and span.fails))))  # noqa: S308 # fmt: skip
-    asked = request.POST.get("width") or request.GET.get("width") or "1120"
-    fitter = site_fitter(opened.stored.pk)
     shown = [(row, fit) for row in site.shown_rows(piece) for fit in fits if fit.row == row.id]
     return {
         "piece": piece,
@@ -105,5 +105,5 @@ def fit_study(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "page": page,
         "in_lines": stands_in_lines(piece),
         "stage_page": quote(page.path, safe="/%") if page else "",
-        "width": min(2560, max(280, int(asked))) if asked.isdecimal() else 1120,
+        "width": stage_width(request.POST, request.GET),
     }

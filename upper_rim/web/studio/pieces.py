@@ -18,6 +18,7 @@ from ...shipped import shelf
 from ..sites import store
 from ..sites.access import site_of
 from .arrangements import ARRANGEMENTS
+from .asked_numbers import stage_width
 from .controls import KIND_NAMES, PIECE_NAMES, groups_for, node_name, shared_row
 from .fit_screens import tried_on
 from .fitting import Span, asked_span, clusters, grouped, marks_of, site_fitter, snap_widths, spans_of
@@ -127,10 +128,9 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
     fits = site_fitter(opened.stored.pk).rows(shown, seen_piece)
     spans = spans_of(shown, seen_piece, fits)
     reached = pages_by_piece(site)
-    asked_width = request.POST.get("width") or request.GET.get("width") or "1120"
     outline = _outline(piece, site, chosen.id, page, marks_of(fits))
     told = hashlib.sha256(repr(outline).encode()).hexdigest()[:16]
-    width = min(2560, max(280, int(asked_width))) if asked_width.isdecimal() else 1120
+    width = stage_width(request.POST, request.GET)
     failing = [span for span in spans if span.fails]
     context = {
         **tray(request, site, chosen, width),

@@ -25,6 +25,7 @@ from ...core.style.scale import content_of_whole
 from ...shipped import shelf
 from ..sites import store
 from . import styling_posts
+from .asked_numbers import whole_number
 from .controls import shared_row
 from .listed_posts import LISTED, NODES
 from .new_nodes import MAKERS, written
@@ -135,12 +136,11 @@ def _track(text: str) -> JsonValue:
 
 def _add(site: Site, post: QueryDict) -> Posted:
     made = MAKERS[post["what"]](site, post)
-    at = post.get("at", "")
     edit = Add(
         parent=post.get("parent", ROOT),
         slot=made.slot,
         values=tuple(made.values),
-        at=int(at) if at.isdecimal() else None,
+        at=whole_number(post.get("at", "")),
     )
     return Posted(edit, tuple(str(cast(dict[str, JsonValue], value)["id"]) for value in made.values))
 

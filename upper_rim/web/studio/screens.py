@@ -22,6 +22,7 @@ from ..live.addresses import StageKey, address, stage_label
 from ..sites import store
 from ..sites.access import site_of
 from ..sites.models import StoredSite
+from .asked_numbers import whole_number
 from .effects import effect_notice
 from .notices import Notice, notice_of
 from .posting import posted_edit
@@ -127,8 +128,7 @@ def _carry_out(request: HttpRequest, stored: StoredSite, piece_id: str) -> tuple
 
 
 def _base(request: HttpRequest) -> int | None:
-    base = request.POST.get("base", "")
-    return int(base) if base.isdecimal() else None
+    return whole_number(request.POST.get("base", ""))
 
 
 def _go(request: HttpRequest, url: str) -> HttpResponse:

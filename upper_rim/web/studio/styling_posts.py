@@ -19,6 +19,7 @@ from ...core.model.tree import ROOT, find, holder_of, walk
 from ...core.style.boxes import extent
 from ...core.style.resolve import Styling, band_at, default_of, wearers
 from ..sites import store
+from .asked_numbers import stage_width
 from .styling_controls import SIDED
 from .unclear import Posted, Unclear
 
@@ -244,7 +245,7 @@ def content_width(site: Site, post: QueryDict) -> Posted:
     element = styling.elements.get((post["node"], post.get("part", "box")))  # type: ignore[arg-type]
     if element is None:
         raise Unclear(post["node"], "inline-size", "it is not there any more")
-    width = int(post.get("width", "1120"))
+    width = stage_width(post)
     found = extent(styling, element, post.get("band") or band_at(site, width), width)
     if found is None:
         raise Unclear(
