@@ -14,13 +14,15 @@ INFINITE = 1e9
 
 
 class _Sized(NamedTuple):
-    """A flex item on its way: its base and hypothetical sizes and limits (of the border box), and its margins."""
+    """A flex item on its way: its base and hypothetical sizes and limits (of the border box), its padding and borders,
+    and its margins."""
 
     box: Box
     base: Length
     hypothetical: Length
     least: Length
     greatest: Length
+    edges: Length
     margins: Length
 
 
@@ -260,7 +262,7 @@ class Flex(Box):
             least = least if kid.max_width is None else smaller(least, greatest)
         least = larger(least, edges)
         hypothetical = larger(base if kid.max_width is None else smaller(base, greatest), least)
-        return _Sized(kid, base, hypothetical, least, greatest, kid.inline_margins(viewport, room))
+        return _Sized(kid, base, hypothetical, least, greatest, edges, kid.inline_margins(viewport, room))
 
     def _spots(self, line: Line, viewport: Viewport, room: Length) -> Iterator[tuple[Length, Length, Frame]]:
         """Where the items of a line stand, stretched where they are to be (9.6)."""
@@ -350,7 +352,8 @@ def _resolved(line: list[_Sized], room: Length, gap: Length, *, growing: bool) -
         for at, item in enumerate(line):
             free = free - item.margins - (item.base if at in open_items else sizes[at])
         factors: dict[int, Length] = {
-            at: line[at].box.grow if growing else line[at].base * line[at].box.shrink for at in open_items
+            at: line[at].box.grow if growing else (line[at].base - line[at].edges) * line[at].box.shrink
+            for at in open_items
         }
         whole: Length = 0.0
         for one in factors.values():
