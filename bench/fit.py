@@ -16,7 +16,7 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
-from tests.browser.conftest import plain_chromium
+from tests.browser.conftest import load_faces, plain_chromium
 from tests.fit_judge import served
 from tests.fitted_sites import VOCABULARY
 from upper_rim.core.exchange.markdown import written_page
@@ -214,7 +214,7 @@ def in_browser(site: Site, contents: dict[str, bytes]) -> float:
                 files[page.path] = composer.page(page, contents[page.content or ""])
             for page in site.pages:
                 driver.get(f"http://127.0.0.1:{port}{page.path}")
-                driver.execute_async_script("const done = arguments[0]; document.fonts.ready.then(() => done())")
+                load_faces(driver)
                 for width in range(FROM_PX, TO_PX, step):
                     started = time.perf_counter()
                     metrics = {"width": width, "height": 800, "deviceScaleFactor": 1, "mobile": False}

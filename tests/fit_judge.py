@@ -26,6 +26,7 @@ from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.fitting import fitter_of
 from upper_rim.shipped import shelf
 
+from .browser.conftest import load_faces
 from .fitted_sites import FittedMaker
 
 ITEM_PX, HEIGHT_PX, CHANGE_PX = 0.5, 1.0, 1
@@ -119,11 +120,6 @@ for (const [id, inLines] of pieces) {
 }
 return out;
 """
-_ALL_FONTS = """
-const done = arguments[0];
-Promise.allSettled([...document.fonts].map((face) => face.load())).then(() => document.fonts.ready).then(() => done());
-"""
-"""Also those of texts that do not show at the first width."""
 _ORDER = ("wraps", "breaks words", "clips", "overflows", "collides")
 
 
@@ -184,7 +180,7 @@ def compare(
     files["/"] = composer.page(page, contents[page.content or ""])
     files.update({asset.path: contents[asset.content] for asset in site.assets})
     driver.get(f"http://127.0.0.1:{port}/?{seed}" if "/?" in files else f"http://127.0.0.1:{port}/")
-    driver.execute_async_script(_ALL_FONTS)
+    load_faces(driver)
     # Without foresight: what is published is what counts.
     fitter = fitter_of(shelf(), contents.__getitem__, 2026, foresees=False)
     fits = [(piece, fit) for piece in site.pieces for fit in fitter.rows(site, piece)]

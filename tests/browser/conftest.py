@@ -124,6 +124,15 @@ def plain_chromium() -> webdriver.Chrome:
     return webdriver.Chrome(options=chromium_options(), service=Service("/usr/bin/chromedriver"))
 
 
+def load_faces(driver: webdriver.Chrome) -> None:
+    """Waits for all of the page's faces, also those of texts that do not show yet: until a layout asks for a face, a
+    page says that its faces are loaded, and a face that comes late swaps its text."""
+    driver.execute_async_script(
+        "const done = arguments[0];"
+        "Promise.allSettled([...document.fonts].map((face) => face.load())).then(() => document.fonts.ready).then(() => done());"
+    )
+
+
 class Browser:
     """A Chromium window, and short ways to do what a person does in it."""
 

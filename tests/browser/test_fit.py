@@ -26,7 +26,7 @@ from upper_rim.demo import ostrey
 from upper_rim.demo.making import declared
 from upper_rim.shipped import shelf
 
-from .conftest import Browser, Running, plain_chromium, wait_for
+from .conftest import Browser, Running, load_faces, plain_chromium, wait_for
 
 SITES = 60
 
@@ -117,7 +117,7 @@ def test_the_width_axis_of_a_font_that_was_brought_along_is_measured_as_the_brow
         files.update(dict(composer.parts()))
         files["/"] = composer.page(site.pages[0], content)
         chromium.get(f"http://127.0.0.1:{port}/")
-        chromium.execute_async_script("const done = arguments[0]; document.fonts.ready.then(() => done())")
+        load_faces(chromium)
         seen = chromium.execute_script(
             "return document.querySelector('[data-rim-node=it-a]').getBoundingClientRect().width"
         )
@@ -133,7 +133,7 @@ def test_an_opened_drawer_is_as_high_as_foreseen(browser: Browser, running: Runn
         (foreseen,) = [one for one in opened if one.screen == screen]
         browser.resize(*screen)
         browser.go(running.live("ostrey") + path)
-        wait_for(lambda: browser.js("return document.fonts.status") == "loaded")
+        load_faces(browser.driver)
         browser.js("document.querySelector('.q7xk-it-menu .q7xk-drawer').showPopover()")
         seen = browser.js("return document.querySelector('.q7xk-it-menu .q7xk-drawer').scrollHeight")
         if foreseen.screens > 1:
@@ -158,7 +158,7 @@ def _menu_lines(browser: Browser, page: str, width: int) -> int:
     """On how many lines the menu's entries stand on the published page; 0 where it is a button."""
     browser.resize(width, 800)
     browser.go(page)
-    wait_for(lambda: browser.js("return document.fonts.status") == "loaded")
+    load_faces(browser.driver)
     found = browser.js(
         "return [...document.querySelectorAll('.q7xk-it-menu .q7xk-list > li')].map((entry) => entry.getBoundingClientRect()).filter((r) => r.height).map((r) => r.top)"
     )

@@ -17,7 +17,7 @@ from selenium.webdriver.common.keys import Keys
 
 from upper_rim.demo import ostrey, quillwort
 
-from .conftest import ROOT, Browser, Running, wait_for
+from .conftest import ROOT, Browser, Running, load_faces, wait_for
 
 AXE = (ROOT / "node_modules/axe-core/axe.min.js").read_text() if (ROOT / "node_modules").exists() else ""
 SITES = {"ostrey": ostrey()[0], "quillwort": quillwort()[0]}
@@ -215,7 +215,7 @@ def test_hostile_css_of_the_page_changes_nothing_in_a_piece(reader: Browser, run
     for width in (390, 1280):
         reader.resize(width, 800)
         reader.go(running.live("ostrey") + "/sailings/fares/")
-        reader.js("return document.fonts.ready.then(() => 1)")
+        load_faces(reader.driver)
         if width == 390:
             reader.driver.find_element(By.CSS_SELECTOR, "[data-rim-drawer]").click()
             wait_for(lambda: reader.js("return document.querySelector(':popover-open') !== null"))
