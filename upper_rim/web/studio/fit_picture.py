@@ -79,7 +79,7 @@ def picture(fits: Sequence[RowFit], bands: Iterable[Band]) -> str:
     drawn += _names(names)
     return (
         f'<svg viewBox="0 0 {WIDE} {HIGH}" role="img" aria-label="Room needed and room there is, from {FROM_PX} to {TO_PX} px" '
-        f'data-study data-from="{FROM_PX}" data-to="{TO_PX}" data-left="{LEFT / WIDE}" data-right="{(WIDE - RIGHT) / WIDE}">'
+        f'data-study="" data-from="{FROM_PX}" data-to="{TO_PX}" data-left="{LEFT / WIDE}" data-right="{(WIDE - RIGHT) / WIDE}">'
         f'{"".join(drawn)}<line class="study-at" x1="-9" x2="-9" y1="{TOP}" y2="{HIGH - BOTTOM}"/></svg>'
     )
 
