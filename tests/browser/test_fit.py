@@ -7,6 +7,7 @@ from collections.abc import Iterator
 
 import pytest
 from selenium import webdriver
+from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
 
 from tests.fit_judge import Tally, boxes_of, compare, served
@@ -124,6 +125,56 @@ def test_the_width_axis_of_a_font_that_was_brought_along_is_measured_as_the_brow
     assert seen == pytest.approx(predicted, abs=0.5)
 
 
+def test_letters_advance_by_the_size_that_they_are_drawn_in(chromium: webdriver.Chrome) -> None:
+    asked = ("16px", "16.015625px", "16.11px", "16.128px", "16.21875px", "17.3px", "1.6vw", "31.616px", "40.859375px")
+    content, splice = written_page("Page", "en", "Text.")
+    contents = {digest(content): content}
+    rows = tuple(
+        Row(
+            id=f"rw-{at}",
+            cells=(
+                Cell(
+                    id=f"cl-{at}",
+                    items=(
+                        TextItem(
+                            id=f"it-{at}", words=Words(text="n" * 120), styles=declared(f"s{at}", {"font-size": size})
+                        ),
+                    ),
+                ),
+            ),
+        )
+        for at, size in enumerate(asked)
+    )
+    site = Site(
+        key="qdraw",
+        name="O",
+        pieces=(Header(id="pc-a", name="H", rows=rows, reach=(ReachRule(id="rr-a"),)),),
+        pages=(Page(id="pg-a", path="/", language="en", content=digest(content), splice=splice),),
+    )
+    composer = Composer(site, shelf(), contents.__getitem__, marks=True)
+    with served() as (files, port):
+        files.update(dict(composer.parts()))
+        files["/"] = composer.page(site.pages[0], content)
+        chromium.execute_cdp_cmd(
+            "Emulation.setDeviceMetricsOverride",
+            {"width": 1011, "height": 800, "deviceScaleFactor": 1, "mobile": False},
+        )
+        chromium.get(f"http://127.0.0.1:{port}/")
+        load_faces(chromium)
+        seen = chromium.execute_script(
+            "return [...document.querySelectorAll('[data-rim-node^=it-]')].map((one) => one.getBoundingClientRect().width)"
+        )
+    fits = fitter_of(shelf(), contents.__getitem__, 2026).rows(site, site.pieces[0])
+    told = [
+        frame.width
+        for fit in fits
+        if (laid := fit.at(1011))
+        for node, frame in boxes_of(frame_at(laid, 1011, 800.0))
+        if node.startswith("it-")
+    ]
+    assert told == pytest.approx(seen, abs=0.05), "a hundredth of a px more in size would be 0.7 px more"
+
+
 @pytest.mark.parametrize("screen", [screen for screen in SCREENS if screen[0] < 980])
 def test_an_opened_drawer_is_as_high_as_foreseen(browser: Browser, running: Running, screen: tuple[int, int]) -> None:
     site, contents = ostrey()
@@ -182,6 +233,45 @@ htmx.ajax('POST', location.pathname, {target: '#screen', swap: 'morph:innerHTML'
     assert {"en", "de", "cy"} <= set(wide)
     browser.acted(lambda: browser.keys(Keys.CONTROL, "z"))
     assert {span.get_attribute("data-language") for span in browser.all("fit-span")} == {"de"}
+
+
+def test_a_flag_that_is_dragged_near_a_width_where_something_begins_to_fit_stands_on_it(browser: Browser) -> None:
+    browser.sign_in()
+    browser.go("/s/ostrey/pieces/pc-main/?page=/de/")
+    (span,) = wait_for(lambda: browser.all("fit-span"))
+    fits_from = int(span.get_attribute("data-to") or 0) + 1
+    flag = max(browser.all("flag"), key=lambda one: int(one.get_attribute("aria-valuenow") or 0))
+    stood = int(flag.get_attribute("aria-valuenow") or 0)
+    name = flag.get_attribute("data-flag")
+    px_each = browser.js(
+        "const r = document.querySelector('#ruler'); return r.getBoundingClientRect().width / (r.dataset.to - r.dataset.from)"
+    )
+
+    def drag_to(width: int) -> int:
+        grip = next(one for one in browser.all("flag") if one.get_attribute("data-flag") == name)
+        by = round((width - int(grip.get_attribute("aria-valuenow") or 0)) * px_each)
+        hold = ActionChains(browser.driver).move_to_element_with_offset(grip, 0, 14).click_and_hold()
+        browser.acted(lambda: hold.move_by_offset(by // 2, 0).move_by_offset(by - by // 2, 0).release().perform())
+        return int(
+            next(one for one in browser.all("flag") if one.get_attribute("data-flag") == name).get_attribute(
+                "aria-valuenow"
+            )
+            or 0
+        )
+
+    assert drag_to(fits_from + 4) == fits_from
+    wait_for(lambda: browser.all("fits"))
+    browser.acted(lambda: browser.keys(Keys.CONTROL, "z"))
+    wait_for(lambda: browser.all("fit-span"))
+    away = drag_to(fits_from + 40)
+    assert abs(away - fits_from - 40) <= 3 and away != fits_from, "it stands where it is left"
+    browser.acted(lambda: browser.keys(Keys.CONTROL, "z"))
+    wait_for(
+        lambda: (
+            browser.one("flag")
+            and stood in {int(one.get_attribute("aria-valuenow") or 0) for one in browser.all("flag")}
+        )
+    )
 
 
 def test_the_study_sets_the_stage_to_the_width_that_is_pressed(browser: Browser) -> None:

@@ -157,6 +157,11 @@ class Box:
         )
         return self
 
+    @property
+    def has_plain_edges(self) -> bool:
+        """Whether its padding and borders are the same in every viewport and container."""
+        return self._edges is not None
+
     def holds_still(self) -> bool:
         """Whether what it is made of, besides its kids and its own sizes, does not depend on the viewport."""
         return True

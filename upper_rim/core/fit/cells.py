@@ -224,7 +224,7 @@ def facts_of(frame: Frame, viewport: Viewport) -> Facts:
 
 
 def _inside(frame: Frame) -> Iterator[tuple[Length, Frame]]:
-    if not frame.rows:
+    if not frame.rows or not frame.box.has_plain_edges:
         for x, _, kid in frame.kids:
             yield x, kid
         return

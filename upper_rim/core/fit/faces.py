@@ -169,11 +169,11 @@ def _ranged(unicode_range: str) -> frozenset[int]:
 
 class Advances(NamedTuple):
     """How far each character of a text moves the pen, in em; 0 for those that are part of the one before. `starts`: 1
-    where letter spacing is added (after each cluster). `fonts`: those that drew it."""
+    where letter spacing is added (after each cluster). `fonts`: what draws each; None: no font of the site's."""
 
     em: tuple[float, ...]
     starts: tuple[int, ...]
-    fonts: frozenset[Chosen]
+    fonts: tuple[Chosen | None, ...]
     missing: str
 
 
@@ -188,16 +188,16 @@ def advances(text: str, faces: Faces, face: str, weight: int, italic: bool, stre
     """`spaced`: with letter spacing there are no optional ligatures (CSS Text 3, 8.2)."""
     em = [0.0] * len(text)
     starts = [0] * len(text)
-    fonts: set[Chosen] = set()
+    fonts: list[Chosen | None] = []
     missing = ""
     features = _NO_LIGATURES if spaced else None
     for run in _runs(text, faces, face, weight, italic, stretch):
+        fonts += [run.font] * (run.end - run.start)
         if run.font is None:
             for at in range(run.start, run.end):
                 em[at], starts[at] = UNKNOWN_EM, 1
             missing += text[run.start : run.end].strip()
             continue
-        fonts.add(run.font)
         buffer = uharfbuzz.Buffer()
         buffer.add_codepoints([ord(char) for char in text[run.start : run.end]])
         buffer.direction = run.direction
@@ -208,7 +208,7 @@ def advances(text: str, faces: Faces, face: str, weight: int, italic: bool, stre
             em[run.start + info.cluster] += position.x_advance / unit
             spaced_out = run.script not in _CURSIVE or text[run.start + info.cluster] == " "
             starts[run.start + info.cluster] = 1 if spaced_out else 0
-    return Advances(tuple(em), tuple(starts), frozenset(fonts), missing)
+    return Advances(tuple(em), tuple(starts), tuple(fonts), missing)
 
 
 class _Run(NamedTuple):

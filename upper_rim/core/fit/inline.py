@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from itertools import groupby
 
 from .amount import Relative, Viewport, worked_out
 from .boxes import BLOCK_END, BLOCK_START, INLINE_START, Box, Frame, Intrinsic
@@ -35,9 +36,7 @@ class Inline(Box):
         top = self.edge(BLOCK_START, viewport, of)
         room = width - self.inline_edges(viewport, of)
         plain = self._is_plain()
-        strut = extents(
-            self.type, self.faces, viewport, self.paragraph.fonts, roughly=plain and self.type.line_height is not None
-        )
+        strut = extents(self.type, self.faces, viewport, roughly=plain and self.type.line_height is not None)
         if not self.paragraph.text:
             whole = top + self.edge(BLOCK_END, viewport, of)
             return Frame(self, width, whole if height is None else height, (), 0, False, None)
@@ -57,8 +56,12 @@ class Inline(Box):
 
     def _is_plain(self) -> bool:
         """Whether all lines are equally high: nothing on them differs from the strut in size or height."""
-        assert self.paragraph is not None and self.type is not None
+        assert self.paragraph is not None and self.type is not None and self.faces is not None
         own = self.type
+        if own.line_height is None:
+            primary = self.faces.primary(own.face, own.weight, own.italic, own.stretch)
+            if any(font != primary for font in self.paragraph.fonts):
+                return False
         return all(
             run.type.size == own.size and run.type.line_height == own.line_height and run.type.face == own.face
             for run in self.paragraph.runs
@@ -70,10 +73,11 @@ class Inline(Box):
         reach: dict[int, list[Extents]] = {}
         at = 0
         for run in self.paragraph.runs:
-            own = extents(run.type, self.faces, viewport)
-            for part in range(self.paragraph.part_of(at), self.paragraph.part_of(at + len(run.text) - 1) + 1):
-                reach.setdefault(part, []).append(own)
-            at += len(run.text)
+            end = at + len(run.text)
+            for part, inside in groupby(range(at, end), key=self.paragraph.part_of):
+                fonts = (self.paragraph.fonts[index] for index in inside) if run.type.line_height is None else ()
+                reach.setdefault(part, []).append(extents(run.type, self.faces, viewport, fonts))
+            at = end
         lines = self.paragraph.line_starts(room, viewport) if self.breaks else [(0, len(self.paragraph.text))]
         total, first = 0.0, strut.above
         for number, (start, end) in enumerate(lines):

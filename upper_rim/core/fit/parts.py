@@ -12,12 +12,12 @@ from .text import Run, Type
 
 def labelled(words: str, kind: Type, setting: Setting, *, breaks: bool = True) -> list[Box]:
     """The anonymous flex item around a text (CSS Flexible Box 1, 4)."""
-    return [setting.line(words, kind, breaks=breaks)] if words else []
+    return [setting.line(words, kind, breaks=breaks, is_anonymous=True)] if words else []
 
 
 def icon_link(words: str, shown: str, icon_px: float, own: BoxStyle, node: str, setting: Setting) -> Box:
     icon = Void(part="icon", width=icon_px, height=icon_px, shrink=0.0).settle()
-    within: list[Box] = [icon, *labelled(words, own.type, setting)]
+    within: list[Box] = [icon, setting.line(words, own.type)] if words else [icon]
     below = shown == "below"
     gap = {"beside": 8.0, "below": 2.0}.get(shown, 0.0) if words or shown != "none" else 0.0
     return Flex(

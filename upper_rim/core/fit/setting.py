@@ -113,9 +113,9 @@ class Setting:
                 return foreseen
         return shown
 
-    def line(self, text: str, kind: Type, *, node: str = "", part: str = "text", breaks: bool = True) -> Inline:
-        """A block of text that is set alike."""
-        return self.lines([Run(text, kind)], kind, node=node, part=part, breaks=breaks)
+    def line(self, text: str, kind: Type, *, part: str = "text", **how: Any) -> Inline:
+        """A block of text that is set alike. `how`: as for `lines`."""
+        return self.lines([Run(text, kind)], kind, part=part, **how)
 
     def lines(
         self,
@@ -125,12 +125,13 @@ class Setting:
         node: str = "",
         part: str = "text",
         breaks: bool = True,
+        is_anonymous: bool = False,
         **sizes: Any,
     ) -> Inline:
         shown = [
             Run(transformed(_WHITE.sub(" ", run.text), run.type.transform, self.language), run.type) for run in runs
         ]
-        paragraph = Paragraph(shown, self.language, self.measurer)
+        paragraph = Paragraph(shown, self.language, self.measurer, is_anonymous=is_anonymous)
         if paragraph.missing:
             self.missing.update(paragraph.missing)
         made = Inline(

@@ -6,9 +6,11 @@ line's end take no room (CSS Text 3, 4.1.2 and 5.1).
 
 from __future__ import annotations
 
+import re
 import unicodedata
 from bisect import bisect_right
-from collections.abc import Sequence
+from collections.abc import Callable, Iterable, Sequence
+from ctypes import c_float
 from functools import lru_cache
 from math import floor
 from typing import NamedTuple
@@ -19,6 +21,10 @@ from .amount import Amount, Relative, Viewport, times, worked_out
 from .faces import Advances, Chosen, Faces, advances
 from .linear import SLACK_PX, Length, Linear, slope_of, value
 
+_PUNCTUATION = re.escape(
+    "".join(char for char in map(chr, range(0x3100)) if unicodedata.category(char) in {"Ps", "Pe", "Pi", "Pf", "Po"})
+)
+"""What belongs to the first letter that it stands beside (CSS Pseudo-Elements 4, 2.3)."""
 WORD_SEPARATORS = " \u00a0"
 """Characters behind which space between words is added (CSS Text 3, 8.1)."""
 
@@ -44,9 +50,26 @@ class Type(NamedTuple):
         return self._replace(size=size, line_height=height)
 
 
+@lru_cache(maxsize=8192)
+def drawn_px(size_px: float) -> float:
+    """The size that a font's letters are drawn in, and so advance by: browsers keep a font's size in single precision to
+    a hundredth of a px, cut off, and rasterisers keep a 64th of that, cut off. Spaces that are added, line heights and
+    lengths in `em` go by the size that was asked for. (Measured: `tests/browser/test_fit.py`.)"""
+    kept = c_float(floor(c_float(c_float(size_px).value * 100).value) / 100).value
+    return floor(kept * 64) / 64
+
+
+def drawn(size: Length) -> Length:
+    """The same for a size that moves with the viewport: steps, touched by a line where the span begins."""
+    if isinstance(size, Linear):
+        size.span.bends = True
+        return Linear(drawn_px(size.at), size.slope, size.span)
+    return drawn_px(size)
+
+
 class Parts(NamedTuple):
     """A text between its break opportunities: ends of the parts, with and without the spaces behind them, counted from
-    the text's beginning, in px or in em of `unit`. `within_word`: a break behind the part divides a word."""
+    the text's beginning, in px or in em of `unit` as it is drawn. `within_word`: a break behind the part divides a word."""
 
     ends: tuple[float, ...]
     seen: tuple[float, ...]
@@ -92,6 +115,17 @@ def opportunities(text: str, language: str) -> tuple[int, ...]:
     return tuple(end for _, end in LineBreaker(text, language).segments())
 
 
+def opportunities_in_block(text: str, language: str) -> tuple[int, ...]:
+    """The same in a block container, whose first letter the published style sheet sets apart so that no page's own can:
+    browsers look at what follows it as at a text of its own. So “9–17” stays whole, and “10–17” does not."""
+    whole = opportunities(text, language)
+    letter = re.match(rf"[\s{_PUNCTUATION}]*[^\s][{_PUNCTUATION}]*", text)
+    if letter is None or letter.end() == len(text):
+        return whole
+    before = tuple(end for end in whole if end <= letter.end())
+    return before + tuple(letter.end() + end for end in opportunities(text[letter.end() :], language))
+
+
 class Measurer:
     """Measures texts in a site's faces; each text once."""
 
@@ -118,9 +152,9 @@ _BESIDE_PX = 8.0
 
 
 class Paragraph:
-    """A text of one or more runs, measured."""
+    """A text of one or more runs, measured. `is_anonymous`: no element is around it alone (CSS Flexbox 1, 4)."""
 
-    def __init__(self, runs: Sequence[Run], language: str, measurer: Measurer) -> None:
+    def __init__(self, runs: Sequence[Run], language: str, measurer: Measurer, *, is_anonymous: bool = False) -> None:
         self.runs = runs
         self.text = "".join(run.text for run in runs)
         self.missing = ""
@@ -130,8 +164,9 @@ class Paragraph:
             found = measurer.advances(run.text, run.type)
             self.missing += found.missing
             self._measured.append((run, found))
-        self.fonts = frozenset(font for _, found in self._measured for font in found.fonts)
-        self._breaks = opportunities(self.text, language) if self.text else ()
+        self.fonts = tuple(font for _, found in self._measured for font in found.fonts)
+        breaks = opportunities if is_anonymous else opportunities_in_block
+        self._breaks = breaks(self.text, language) if self.text else ()
         sizes = {id(run.type.size): run.type.size for run in runs}
         moving = [
             run
@@ -154,10 +189,13 @@ class Paragraph:
             viewport.width.span.bends = True
         return self._worked_out(viewport, in_em=False)
 
-    def _worked_out(self, viewport: Viewport, *, in_em: bool) -> Parts:
+    def _unit(self, parts: Parts, viewport: Viewport) -> Length:
+        return 1.0 if parts.unit is None else drawn(worked_out(parts.unit, viewport, 0.0))
+
+    def _worked_out(self, viewport: Viewport, *, in_em: bool, size_of: Callable[[float], float] = drawn_px) -> Parts:
         widths: list[float] = []
         for run, found in self._measured:
-            size = 1.0 if in_em else value(worked_out(run.type.size, viewport, 0.0))
+            size = 1.0 if in_em else size_of(value(worked_out(run.type.size, viewport, 0.0)))
             spacing = 0.0 if in_em else value(worked_out(run.type.spacing, viewport, 0.0))
             between = 0.0 if in_em else value(worked_out(run.type.between_words, viewport, 0.0))
             for char, em, starts in zip(run.text, found.em, found.starts, strict=True):
@@ -188,7 +226,7 @@ class Paragraph:
         for run, among in self._measured:
             if index < start + len(run.text):
                 found = self._measurer.advances(run.text[index - start], run.type)
-                size = 1.0 if in_em else value(worked_out(run.type.size, viewport, 0.0))
+                size = 1.0 if in_em else drawn_px(value(worked_out(run.type.size, viewport, 0.0)))
                 spacing = 0.0 if in_em else value(worked_out(run.type.spacing, viewport, 0.0))
                 return found.em[0] * size + (spacing if among.starts[index - start] else 0.0)
             start += len(run.text)
@@ -200,17 +238,17 @@ class Paragraph:
             return 0.0, 0.0
         parts = self.parts(viewport)
         if parts.unit is None and self._parts is None and isinstance(viewport.width, Linear):
-            # Sizes that move each in its own way: the line through this width and one beside it.
-            beside = self._worked_out(Viewport(viewport.width.at + _BESIDE_PX, viewport.height), in_em=False)
-            span = viewport.width.span
-            least, most = (
-                Linear(now, (then - now) / _BESIDE_PX, span)
-                for now, then in ((parts.longest, beside.longest), (parts.seen[-1], beside.seen[-1]))
+            # Sizes that move each in its own way: as steep as between this width and one beside it, steps left out.
+            span, at = viewport.width.span, viewport.width.at
+            here, beside = (
+                self._worked_out(Viewport(width, viewport.height), in_em=False, size_of=float)
+                for width in (at, at + _BESIDE_PX)
             )
-            return least, most
-        if parts.unit is None:
-            return parts.longest, parts.seen[-1]
-        unit = worked_out(parts.unit, viewport, 0.0)
+            return (
+                Linear(parts.longest, (beside.longest - here.longest) / _BESIDE_PX, span),
+                Linear(parts.seen[-1], (beside.seen[-1] - here.seen[-1]) / _BESIDE_PX, span),
+            )
+        unit = self._unit(parts, viewport)
         return parts.longest * unit, parts.seen[-1] * unit
 
     def lines(self, width: Length, viewport: Viewport) -> Lines:
@@ -218,7 +256,7 @@ class Paragraph:
         if not self.text:
             return Lines(0, False)
         parts = self.parts(viewport)
-        unit: Length = 1.0 if parts.unit is None else worked_out(parts.unit, viewport, 0.0)
+        unit = self._unit(parts, viewport)
         room = value(width) / (value(unit) or 1.0)
         found = _filled(parts, room)
         widens = slope_of(width) - slope_of(unit) * room
@@ -232,7 +270,7 @@ class Paragraph:
     def line_starts(self, width: Length, viewport: Viewport) -> list[tuple[int, int]]:
         """First and last part of each line."""
         parts = self.parts(viewport)
-        unit: Length = 1.0 if parts.unit is None else worked_out(parts.unit, viewport, 0.0)
+        unit = self._unit(parts, viewport)
         if isinstance(width, Linear):
             width.span.bends = True
         return list(_lines_of(parts, value(width) / (value(unit) or 1.0)))
@@ -291,15 +329,15 @@ class Extents(NamedTuple):
 
 
 def extents(
-    kind: Type, faces: Faces, viewport: Viewport, fonts: frozenset[Chosen] = frozenset(), *, roughly: bool = False
+    kind: Type, faces: Faces, viewport: Viewport, fonts: Iterable[Chosen | None] = (), *, roughly: bool = False
 ) -> Extents:
     """Of an inline box (CSS Inline 3, 5.1): with a line height, half the leading above, rounded down to whole px as
-    browsers do; without, as the fonts say that draw in it. Where sizes move with the viewport these are steps: their
+    browsers do; without, as the fonts say that draw in it besides the first. Where sizes move with the viewport these are steps: their
     span bends, unless they are wanted `roughly`."""
     size_now = worked_out(kind.size, viewport, 0.0)
     if isinstance(size_now, Linear) and not roughly:
         size_now.span.bends = True
-    size = value(size_now)
+    size = drawn_px(value(size_now))
     primary = faces.primary(kind.face, kind.weight, kind.italic, kind.stretch)
     if primary is None:
         ascent, descent, gap = round(0.9 * size), round(0.25 * size), 0
@@ -309,7 +347,7 @@ def extents(
         )
     if kind.line_height is None:
         above, below = ascent + gap / 2, descent + gap / 2
-        for font in fonts:
+        for font in {font for font in fonts if font is not None}:
             above = max(above, float(round(font.data.ascent * size)))
             below = max(below, float(round(font.data.descent * size)))
         return Extents(above, below)
