@@ -6,11 +6,11 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import groupby
 
-from .amount import Relative, Viewport, worked_out
+from .amount import Relative, Viewport
 from .boxes import BLOCK_END, BLOCK_START, INLINE_START, Box, Frame, Intrinsic
 from .faces import Faces
 from .linear import Length, larger
-from .text import Extents, Paragraph, Type, extents
+from .text import Extents, Paragraph, Type, extents, line_height
 
 
 @dataclass(slots=True, eq=False)
@@ -46,8 +46,8 @@ class Inline(Box):
             count, divides = 1, False
         first = strut.above
         if plain:
-            line_height = self.type.line_height
-            one = strut.above + strut.below if line_height is None else worked_out(line_height, viewport, 0.0)
+            is_normal = self.type.line_height is None
+            one = strut.above + strut.below if is_normal else line_height(self.type, viewport)
             inside: Length = one * count
         else:
             inside, first = self._mixed(room, viewport, strut)

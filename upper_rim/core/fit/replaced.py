@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from .amount import Relative, Viewport, worked_out
+from .amount import Relative, Viewport
 from .boxes import Box, Frame, Intrinsic
 from .faces import Faces
 from .linear import Length
-from .text import Type, extents
+from .text import Type, extents, line_height
 
 
 @dataclass(slots=True, eq=False)
@@ -69,7 +69,7 @@ class Field(Box):
     def arranged(self, width: Length, height: Length | None, viewport: Viewport, of: Length) -> Frame:
         assert self.type is not None and self.faces is not None
         if self.type.line_height is not None:
-            line = worked_out(self.type.line_height, viewport, 0.0)
+            line = line_height(self.type, viewport)
         else:
             line = sum(extents(self.type, self.faces, viewport))
         own = line * self.lines + self.block_edges(viewport, of)

@@ -13,7 +13,7 @@ from .amount import Viewport
 from .block import Block
 from .boxes import Frame
 from .cells import Memory
-from .linear import Length, Linear, Span
+from .linear import Length, Linear, Span, value
 from .states import FAILING, Geometry, State, Verdict, geometry, room_in, row_of, verdict
 
 FROM_PX, TO_PX = 280, 2560
@@ -147,6 +147,10 @@ STRIDE_PX = 16
 """How far a bent span is taken for straight, where both its ends are in the same state."""
 
 
+HEIGHT_PX = 0.5
+"""How far from that line its height may be."""
+
+
 class _Looked:
     """A row in its piece, looked at width by width."""
 
@@ -173,20 +177,22 @@ class _Looked:
         return told, span
 
     def alike_to(self, first: int, last: int, told: Verdict) -> int:
-        """The last width up to which the row is in the same state by the same cause."""
-        if last <= first or self._same(last, told):
-            return last
-        while last - first > 1:
-            middle = (first + last) // 2
-            if self._same(middle, told):
-                first = middle
-            else:
-                last = middle
-        return first
+        """The last width up to which the row is in the same state by the same cause, and as high as it would be along its
+        slope."""
 
-    def _same(self, width: int, told: Verdict) -> bool:
-        other, _ = self.at(width)
-        return (other.state, other.cause) == (told.state, told.cause)
+        def same(width: int) -> bool:
+            other, _ = self.at(width)
+            high = at(told.height_px, width - first)
+            alike = (other.state, other.cause) == (told.state, told.cause)
+            return alike and abs(value(other.height_px) - high) <= HEIGHT_PX
+
+        if last <= first or same(last):
+            return last
+        low = first
+        while last - low > 1:
+            middle = (low + last) // 2
+            low, last = (middle, last) if same(middle) else (low, middle)
+        return low
 
 
 def frame_at(laid: Laid, width: int, height_px: float, inset_px: float = 0.0) -> Frame:

@@ -257,7 +257,7 @@ class Paragraph:
             return Lines(0, False)
         parts = self.parts(viewport)
         unit = self._unit(parts, viewport)
-        room = value(width) / (value(unit) or 1.0)
+        room = (value(width) + SLACK_PX) / (value(unit) or 1.0)
         found = _filled(parts, room)
         widens = slope_of(width) - slope_of(unit) * room
         if widens:
@@ -273,11 +273,15 @@ class Paragraph:
         unit = self._unit(parts, viewport)
         if isinstance(width, Linear):
             width.span.bends = True
-        return list(_lines_of(parts, value(width) / (value(unit) or 1.0)))
+        return list(_lines_of(parts, (value(width) + SLACK_PX) / (value(unit) or 1.0)))
 
     def part_of(self, index: int) -> int:
         """Which part a character stands in."""
         return bisect_right(self._breaks, index)
+
+
+_ATOM = 1e-7
+"""More than is lost in reckoning."""
 
 
 def _lines_of(parts: Parts, room: float) -> list[tuple[int, int]]:
@@ -285,7 +289,7 @@ def _lines_of(parts: Parts, room: float) -> list[tuple[int, int]]:
     first, offset = 0, 0.0
     seen, count = parts.seen, len(parts.seen)
     while first < count:
-        behind = bisect_right(seen, offset + room + SLACK_PX, first)
+        behind = bisect_right(seen, offset + room + _ATOM, first)
         last = max(behind - 1, first)
         lines.append((first, last))
         offset = parts.ends[last]
@@ -315,10 +319,17 @@ def _narrower(parts: Parts, room: float, found: Lines) -> float | None:
         lines = _lines_of(parts, room)
         starts = [0.0, *(parts.ends[last] for _, last in lines)]
         room = max(parts.seen[last] - start for (_, last), start in zip(lines, starts, strict=False))
-        if _filled(parts, room - 2 * SLACK_PX) != found:
+        room -= 10 * _ATOM
+        if _filled(parts, room) != found:
             return room
-        room -= 2 * SLACK_PX
     return None
+
+
+def line_height(kind: Type, viewport: Viewport) -> Length:
+    """In px, cut off to a 64th as browsers do, which many lines make visible; only where it is not `normal`."""
+    assert kind.line_height is not None
+    height = worked_out(kind.line_height, viewport, 0.0)
+    return height if isinstance(height, Linear) else floor(height * 64) / 64
 
 
 class Extents(NamedTuple):
@@ -351,6 +362,6 @@ def extents(
             above = max(above, float(round(font.data.ascent * size)))
             below = max(below, float(round(font.data.descent * size)))
         return Extents(above, below)
-    height = value(worked_out(kind.line_height, viewport, 0.0))
+    height = value(line_height(kind, viewport))
     leading = floor((height - ascent - descent) / 2)
     return Extents(ascent + leading, height - ascent - leading)
