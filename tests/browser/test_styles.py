@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import re
 from collections.abc import Iterator
+from dataclasses import replace
 from pathlib import Path
 
 import pytest
@@ -12,11 +13,10 @@ from selenium import webdriver
 
 from tests.styled_sites import StyledMaker
 from upper_rim.core.exchange.feed import Post
-from upper_rim.core.model.links import Links
 from upper_rim.core.model.properties import PROPERTIES
 from upper_rim.core.model.site import Header, Row, Site, drawer_width
 from upper_rim.core.model.styling import STATES_OF, State
-from upper_rim.core.output.item_html import Scene
+from upper_rim.core.output.item_html import pageless
 from upper_rim.core.output.naming import with_site_key
 from upper_rim.core.output.piece_html import Shown, around
 from upper_rim.core.output.sheet import sheet
@@ -78,7 +78,7 @@ def chromium() -> Iterator[webdriver.Chrome]:
 
 def body_of(site: Site) -> str:
     posts = (Post("A post", "/x/", "2026-11-02"),)
-    scene = Scene(site, Links(site), shelf(), "en", None, marks=True, posts=lambda item, language: posts)
+    scene = replace(pageless(site, shelf(), "en"), marks=True, posts=lambda item, language: posts)
     return around([Shown(piece, ()) for piece in site.pieces], scene).before
 
 

@@ -60,8 +60,9 @@ def test_a_sidebar_before_or_after_the_content_and_on_either_side() -> None:
     css = sheet(SITE, shelf(), "")
     ended = apply(SITE, Set(node="pc-guide", field="side", value="end"))
     assert isinstance(ended, Site)
-    assert "grid-template-columns:auto minmax(0,1fr)" in css
-    assert "grid-template-columns:minmax(0,1fr) auto" in sheet(ended, shelf(), "")
+    width = 280
+    assert f"grid-template-columns:minmax({width}px,auto) minmax(0,1fr)" in css, "as wide before it has arrived"
+    assert f"grid-template-columns:minmax(0,1fr) minmax({width}px,auto)" in sheet(ended, shelf(), "")
 
 
 def test_a_notice_tells_its_period_and_only_then_needs_a_script() -> None:

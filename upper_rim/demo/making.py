@@ -7,8 +7,7 @@ from dataclasses import dataclass, field
 from html import escape
 from typing import Any
 
-from markdown_it import MarkdownIt
-
+from ..core.exchange.markdown import rendered
 from ..core.exchange.pages_in import described_page, digest
 from ..core.model.site import Asset, Page
 from ..core.model.styling import Declaration
@@ -44,7 +43,7 @@ class Pile:
         bare: bool = False,
         translates: str | None = None,
     ) -> None:
-        body = MarkdownIt("commonmark").enable("table").render(text)
+        body = rendered(text)
         figure = f'<img class="wide" src="{picture}" alt="" width="960" height="320">\n' if picture else ""
         content = (
             f'<!DOCTYPE html>\n<html lang="{language}" dir="{direction(language)}">\n<head>\n<meta charset="utf-8">\n'

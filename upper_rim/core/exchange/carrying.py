@@ -237,11 +237,11 @@ class _Carrier:
 
     def _part(self, value: Any, key: str = "") -> Any:
         if isinstance(value, dict):
-            if value.get("kind") == "page" and "page" in value:
+            if value.get("kind") in {"page", "place"} and "page" in value:
                 return self._link(value)
             made = {name: self._part(below, name) for name, below in value.items()}
             if "id" in made:
-                made["id"] = self._new_id(str(made["id"]).partition("-")[0])
+                made["id"] = self._ids[made["id"]] = self._new_id(str(made["id"]).partition("-")[0])
             if made.get("property") == "font-family":
                 made["value"] = self._ids.get(made["value"], made["value"])
             return made
@@ -251,6 +251,7 @@ class _Carrier:
         if isinstance(value, str) and key in {
             "band",
             "menu",
+            "branch",
             "drawer_below",
             "pictures_from",
             "parent",
@@ -258,6 +259,8 @@ class _Carrier:
             "wears",
         }:
             return self._ids.get(value, value)
+        if isinstance(value, str) and key == "without":
+            return self._ids.get(value) or self._pages.get(self._source_pages.get(value, ""), value)
         if isinstance(value, str) and key == "list_on":
             return self._pages.get(self._source_pages.get(value, ""))
         if isinstance(value, str) and key == "value":
@@ -271,4 +274,5 @@ class _Carrier:
         path = self._source_pages.get(value["page"], "/")
         if path in self._pages:
             return {**value, "page": self._pages[path]}
-        return {"kind": "address", "address": path}
+        place = f"#{value['place']}" if "place" in value else ""
+        return {"kind": "address", "address": path + place}

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import re
 from functools import cache
 from html import escape
+from itertools import count, pairwise
 from typing import TYPE_CHECKING
 
 from ..model.site import Splice
@@ -11,6 +13,7 @@ from ..model.values import direction
 
 if TYPE_CHECKING:
     from markdown_it import MarkdownIt
+    from markdown_it.token import Token
 
 _STYLE = (
     "body{margin:0;font:17px/1.6 system-ui,sans-serif;color:#1d2326;background:#fff}"
@@ -33,8 +36,28 @@ def written_page(title: str, language: str, markdown: str) -> tuple[bytes, Splic
 
     Where the text has no first-rank heading of its own, the title stands above it as one.
     """
-    body = _parser().render(markdown)
+    body = rendered(markdown)
     return document(title, language, body if "<h1>" in body else f"<h1>{escape(title)}</h1>\n{body}")
+
+
+def rendered(markdown: str) -> str:
+    """As HTML, to stand in a body. Headings below the first rank can be linked to."""
+    parser = _parser()
+    tokens = parser.parse(markdown)
+    _give_ids(tokens)
+    return str(parser.renderer.render(tokens, parser.options, {}))
+
+
+def _give_ids(tokens: list[Token]) -> None:
+    """Headings below the first rank get an id each, from their words, so that links can lead to them."""
+    taken: set[str] = set()
+    for opening, inline in pairwise(tokens):
+        if opening.type != "heading_open" or opening.tag == "h1":
+            continue
+        words = re.sub(r"[^\w]+", "-", inline.content.casefold()).strip("-_") or "part"
+        name = next(one for at in count(1) if (one := words if at == 1 else f"{words}-{at}") not in taken)
+        taken.add(name)
+        opening.attrSet("id", name)
 
 
 def document(title: str, language: str, body: str) -> tuple[bytes, Splice]:

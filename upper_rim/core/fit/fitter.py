@@ -23,6 +23,7 @@ from ..model.items import (
     Posts,
 )
 from ..model.links import Links
+from ..model.menus import Menus
 from ..model.rich import RichWords
 from ..model.site import BottomBar, Cell, Float, Header, Piece, Row, Sidebar, Site
 from ..model.values import Words
@@ -144,6 +145,7 @@ class Fitter:
             styles=Styles(lambda: Styling(view), known),
             measurer=self._measurer(site),
             links=self._kept("links", site.pages, lambda: Links(site)),
+            menus=self._kept("menus", (site.menus, site.pages, site.language), lambda: Menus(site)),
             brands=self.brands,
             pictures=self._kept("pictures", site.assets, lambda: self.pictures(site)),
             posts=self._kept("posts", (site.pages, site.assets), lambda: self.posts(site)),
@@ -163,8 +165,8 @@ class Fitter:
         return self._kept("measurer", names, lambda: Measurer(Faces(used, self.read)))
 
     def _seen(self, item: Any, setting: Setting) -> tuple[Any, ...]:
-        menu = setting.site.menu(getattr(item, "menu", None))
-        told = (item, menu, setting.links, setting.pictures, setting.posts, setting.site.name, setting.site.language)
+        shown = setting.menus.shown(item) if isinstance(item, MenuItem | LinkList) else ()
+        told = (item, shown, setting.links, setting.pictures, setting.posts, setting.site.name, setting.site.language)
         return self._kept(("seen", item.id, setting.language), told, lambda: seen_of(item, setting))
 
     def _piece(self, piece: Piece, row: Row, setting: Setting, seen: Mapping[str, Any]) -> Block:

@@ -6,27 +6,30 @@ from collections.abc import Iterable
 from typing import Any
 
 from ..model.items import LinkList, MenuItem
-from ..model.site import Entry, drawer_width, listed_entries
+from ..model.site import Entry, drawer_width
+from .amount import times
 from .block import Block, Void
-from .boxes import Box
+from .boxes import Box, Sides
 from .flex import Flex
 from .parts import labelled, titled
 from .setting import Setting
 from .styles import BoxStyle
+from .text import Run
 
 TARGET_PX = 44.0
+ENTRY_GAP_PX, ICON_PX = 8.0, 20.0
+SECOND_SIZE, MARK_SIZE = 0.85, 0.75
 
 
 def menu_box(item: MenuItem, setting: Setting) -> Box:
     own, entry = setting.part(item.id), setting.part(item.id, "content")
-    menu = setting.site.menu(item.menu)
-    if menu is None:
+    if setting.site.menu(item.menu) is None:
         return Void(node=item.id, **own.over()).settle()
     shown: Box
     if is_drawer(item, setting):
         shown = setting.around(menu_button(item, setting), own.type)
     else:
-        shown = entry_row(menu.entries, item, entry, setting)
+        shown = entry_row(setting.menus.shown(item), item, entry, setting)
     return Block(node=item.id, within=[shown], **own.over()).settle()
 
 
@@ -64,19 +67,20 @@ def label_of(entry: Entry, setting: Setting) -> str | None:
 
 def labels_of(item: MenuItem | LinkList, setting: Setting) -> tuple[Any, ...]:
     """All that its menu says, entry by entry."""
-    menu = setting.site.menu(item.menu)
-    return tuple(_said(entry, setting) for entry in (menu.entries if menu else ()))
+    return tuple(_said(entry, setting) for entry in setting.menus.shown(item))
 
 
 def _said(entry: Entry, setting: Setting) -> tuple[Any, ...]:
-    return (entry.id, label_of(entry, setting), tuple(_said(one, setting) for one in entry.entries))
+    below = tuple(_said(one, setting) for one in entry.entries)
+    beside = tuple(setting.words(words, entry.id) for words in (entry.second, entry.mark))
+    return (entry.id, label_of(entry, setting), beside, entry.icon, entry.new_window, below)
 
 
-def _entry(entry: Entry, own: BoxStyle, setting: Setting) -> Box | None:
+def _entry(entry: Entry, own: BoxStyle, setting: Setting, *, in_row: bool = True) -> Box | None:
     label = label_of(entry, setting)
     if label is None:
         return None
-    within = [_link(entry, label, own, setting)]
+    within = [_link(entry, label, own, setting, in_row=in_row)]
     if any(label_of(one, setting) is not None for one in entry.entries):
         chevron = Void(part="icon", width=16.0, height=16.0, shrink=0.0).settle()
         opener = Flex(
@@ -86,23 +90,39 @@ def _entry(entry: Entry, own: BoxStyle, setting: Setting) -> Box | None:
     return Flex(part="line", align="center", within=within).settle()
 
 
-def _link(entry: Entry, label: str, own: BoxStyle, setting: Setting) -> Box:
+def _link(entry: Entry, label: str, own: BoxStyle, setting: Setting, *, in_row: bool = True) -> Box:
+    within = _words(entry, label, own, setting, in_row=in_row)
     return Flex(
-        node=entry.id, part="entry", align="center", within=labelled(label, own.type, setting), **own.over()
+        node=entry.id, part="entry", align="center", column_gap=ENTRY_GAP_PX, within=within, **own.over()
     ).settle()  # fmt: skip
+
+
+def _words(entry: Entry, label: str, own: BoxStyle, setting: Setting, *, in_row: bool) -> list[Box]:
+    """What stands in an entry's link. In a row its second line does not show."""
+    second, mark = (setting.words(words, entry.id) for words in (entry.second, entry.mark))
+    if not (second or mark or entry.icon or entry.new_window):
+        return labelled(label, own.type, setting)
+    within: list[Box] = []
+    if entry.icon:
+        within.append(Void(part="icon", width=ICON_PX, height=ICON_PX, shrink=0.0).settle())
+    lines: list[Box] = [setting.line(label, own.type)]
+    if second and not in_row:
+        lines.append(setting.line(second, own.type.at_size(times(own.type.size, SECOND_SIZE)), part="flowing"))
+    within.append(Block(within=lines).settle() if len(lines) > 1 else lines[0])
+    if mark:
+        kind = own.type.at_size(times(own.type.size, MARK_SIZE))
+        edges, thin = Sides(0.0, 6.0, 0.0, 6.0), Sides(1.0, 1.0, 1.0, 1.0)
+        within.append(setting.lines([Run(mark, kind)], kind, part="mark", breaks=False, padding=edges, border=thin))
+    return within
 
 
 def entry_box(entry: Entry, own: BoxStyle, setting: Setting) -> Box | None:
     """An entry's link by itself, as it stands in a drawer; None where it is left out."""
     label = label_of(entry, setting)
-    return None if label is None else _link(entry, label, own, setting)
+    return None if label is None else _link(entry, label, own, setting, in_row=False)
 
 
 def link_list(item: LinkList, setting: Setting) -> Box:
     own, entry = setting.part(item.id), setting.part(item.id, "content")
-    lines = [
-        box
-        for one in listed_entries(item, setting.site)
-        if (box := _entry(one.replaced(entries=()), entry, setting)) is not None
-    ]
+    lines = [box for one in setting.menus.shown(item) if (box := _entry(one, entry, setting, in_row=False)) is not None]
     return titled(item.id, setting.words(item.words, item.id), own, lines, setting)

@@ -73,8 +73,7 @@ def _in_band(setting: Setting, wide: int) -> Setting:
 
 def drawer_box(item: MenuItem, setting: Setting, wide: int, *, submenus: bool) -> Block:
     """The close button, and the entries one below the other, as the drawer's CSS has them."""
-    menu = setting.site.menu(item.menu)
-    entries = list(_listed(menu.entries if menu else (), item, setting, submenus=submenus))
+    entries = list(_listed(setting.menus.shown(item), item, setting, submenus=submenus))
     close = Void(part="close", width=CLOSE_PX, height=CLOSE_PX).settle()
     listed = Block(part="list", within=entries).settle()
     made = Block(part="drawer", within=[close, listed], padding=Sides(12.0, 20.0, 24.0, 20.0))

@@ -272,13 +272,12 @@ class _Asked:
     def labels(self) -> list[Remedy]:
         """The label that is longest, and by how much it would have to be shorter."""
         language = self.failure.language
-        links = self.fitter.setting(self.site, self.piece, self.row, language).links
-        menus = {menu.id: menu for menu in self.site.menus}
+        setting = self.fitter.setting(self.site, self.piece, self.row, language)
         listed = [
-            (len(links.label(entry, language)), entry.id)
+            (len(setting.links.label(entry, language)), entry.id)
             for item in self.items
-            if isinstance(item, MenuItem) and item.menu in menus
-            for entry in menus[item.menu].entries
+            if isinstance(item, MenuItem)
+            for entry in setting.menus.shown(item)
         ]
         listed += [
             (len(item.words.in_language(language)), item.id)

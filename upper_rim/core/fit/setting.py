@@ -9,6 +9,7 @@ from typing import Any
 
 from ..model.brands import Brands
 from ..model.links import Links
+from ..model.menus import Menus
 from ..model.site import Site
 from ..model.styling import Part
 from ..model.values import Words
@@ -85,6 +86,7 @@ class Setting:
     styles: Styles
     measurer: Measurer
     links: Links
+    menus: Menus
     brands: Brands
     pictures: Pictures
     posts: Callable[[Any, str], Sequence[tuple[str, str]]]

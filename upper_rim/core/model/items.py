@@ -29,7 +29,16 @@ class ToNothing(Value):
     kind: Literal["nothing"] = "nothing"
 
 
-Target = Annotated[ToPage | ToAddress | ToNothing, Field(discriminator="kind")]
+class ToPlace(Value):
+    """A link to a place in one of the site's pages: the element with that id (HTML, 7.4.2.3)."""
+
+    kind: Literal["place"] = "place"
+    page: NodeId
+    place: Annotated[str, StringConstraints(pattern=r"^[^\s\x00-\x1f]+$", max_length=200)]
+
+
+Target = Annotated[ToPage | ToPlace | ToAddress | ToNothing, Field(discriminator="kind")]
+IconName = Annotated[str, StringConstraints(pattern=r"^[a-z0-9]+(-[a-z0-9]+)*$", max_length=60)]
 
 Weight = Annotated[int, Field(ge=100, le=1000)]
 TextSize = Annotated[int, Field(ge=8, le=160)]
@@ -56,11 +65,19 @@ class Logo(_Item):
     height_px: Annotated[int, Field(ge=8, le=400)] = 40
 
 
-class MenuItem(_Item):
+class _ShowsMenu(_Item):
+    """Something that shows a menu, or a part of it."""
+
+    menu: NodeId | None = None
+    branch: NodeId | None = Field(default=None, description="Only what lies below this entry.")
+    without: tuple[NodeId, ...] = Field(default=(), description="Entries left out, with all below them.")
+
+
+class MenuItem(_ShowsMenu):
     """A menu as a row; below a band of choice, a button that opens a drawer."""
 
     kind: Literal["menu"] = "menu"
-    menu: NodeId | None = None
+    depth: Annotated[int, Field(ge=1, le=9)] | None = Field(default=None, description="Levels shown; all where None.")
     drawer_below: NodeId | None = Field(
         default=None, description="The first width band, from narrow to wide, that shows the row; below it, the drawer."
     )
@@ -88,7 +105,7 @@ class IconLink(_Item):
     """An icon with a link; its words are its accessible name."""
 
     kind: Literal["icon"] = "icon"
-    icon: Annotated[str, StringConstraints(pattern=r"^[a-z0-9]+(-[a-z0-9]+)*$", max_length=60)] = "link"
+    icon: IconName = "link"
     picture: PagePath | None = Field(default=None, description="A drawing of one's own among the site's files.")
     words: Words = Words(text="Link")
     target: Target = ToNothing()
@@ -119,13 +136,11 @@ class PictureItem(_Item):
     target: Target = ToNothing()
 
 
-class LinkList(_Item):
+class LinkList(_ShowsMenu):
     """The first level of a menu as a list under a title."""
 
     kind: Literal["links"] = "links"
     words: Words = Words()
-    menu: NodeId | None = None
-    branch: NodeId | None = Field(default=None, description="Only what lies below this entry.")
 
 
 BusinessKind = Literal[

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from .items import Target, ToAddress, ToPage
+from urllib.parse import quote
+
+from .items import Target, ToAddress, ToPage, ToPlace
 from .site import Entry, Page, Site
 
 
@@ -35,6 +37,9 @@ class Links:
             case ToPage(page=page_id):
                 page = self.page(page_id, language)
                 return (page.path, page) if page else (None, None)
+            case ToPlace(page=page_id, place=place):
+                page = self.page(page_id, language)
+                return (f"{page.path}#{quote(place)}", page) if page else (None, None)
             case ToAddress(address=address):
                 return address, None
             case _:

@@ -5,13 +5,12 @@ from __future__ import annotations
 import hashlib
 import json
 import re
-from collections.abc import Iterable, Iterator
 from typing import Annotated, Any, Literal
 
 from pydantic import AfterValidator, Field, StringConstraints
 
 from .fonts import Font
-from .items import Item, LinkList, MenuItem, Target, TextSize, ToNothing, Weight
+from .items import IconName, Item, MenuItem, Target, TextSize, ToNothing, Weight
 from .styling import Look, RoleDefault, Styled, Swatch
 from .values import Hash, Label, LanguageTag, Name, Node, NodeId, PagePath, Pixels, Value, Words
 
@@ -23,17 +22,36 @@ class Band(Node):
     from_px: Annotated[int, Field(ge=0, le=5000)]
 
 
-class Entry(Node):
+class Grown(Value):
+    """Entries that come from the site's pages, one for each page below a path, and that come and go with them."""
+
+    path: PagePath = Field(default="/", description="Below this one, which is not among them.")
+    depth: Annotated[int, Field(ge=1, le=9)] = 2
+    order: Literal["path", "title", "newest"] = "path"
+    without: tuple[NodeId, ...] = Field(default=(), description="Pages left out, with all below them.")
+
+
+class _Branch(Node):
+    """What holds entries: its own, then those that grow."""
+
+    entries: tuple[Entry, ...] = ()
+    grows: Grown | None = None
+
+
+class Entry(_Branch):
     """A menu entry and its branch. An empty label on a link to a page means: the page's title."""
 
     label: Words = Words()
     target: Target = ToNothing()
-    entries: tuple[Entry, ...] = ()
+    second: Words = Field(default=Words(), description="A second line, where the menu is more than a row.")
+    mark: Words = Field(default=Words(), description="A word beside it, such as “New”.")
+    icon: IconName | None = None
+    picture: PagePath | None = Field(default=None, description="Path of a picture among the site's files.")
+    new_window: bool = False
 
 
-class Menu(Node):
+class Menu(_Branch):
     name: Name
-    entries: tuple[Entry, ...] = ()
 
 
 class Track(Value):
@@ -337,22 +355,6 @@ class Site(Value):
         if before is not None:
             fields = {field for field in fields if getattr(self, field) is not getattr(before, field)}
         return self.model_dump(mode="json", include=fields)
-
-
-def all_entries(entries: Iterable[Entry]) -> Iterator[Entry]:
-    """Each, followed by those below it."""
-    for entry in entries:
-        yield entry
-        yield from all_entries(entry.entries)
-
-
-def listed_entries(item: LinkList, site: Site) -> tuple[Entry, ...]:
-    """Those of its menu or, where it lists a branch, of that entry."""
-    menu = site.menu(item.menu)
-    entries: tuple[Entry, ...] = menu.entries if menu else ()
-    if item.branch is None:
-        return entries
-    return next((entry.entries for entry in all_entries(entries) if entry.id == item.branch), ())
 
 
 def drawer_width(item: MenuItem, site: Site) -> int | None:

@@ -13,11 +13,13 @@ from html import escape
 from ..exchange.encoding import insertion
 from ..exchange.markdown import document
 from ..exchange.markers import marked
-from ..model.items import Form, Logo, Pager, PictureList, ToPage
+from ..model.current import Standings
+from ..model.items import Form, LinkList, Logo, MenuItem, Pager, PictureList, ToPage
 from ..model.links import Links
+from ..model.menus import Menus, all_entries
 from ..model.phrases import phrase
-from ..model.site import Below, Header, OnPage, Page, Piece, Site, Snippet
-from ..model.tree import items_of, walk
+from ..model.site import Below, Entry, Header, OnPage, Page, Piece, Site, Snippet
+from ..model.tree import items_of
 from ..reach.coverage import Coverage, Outcome
 from ..style.faces import faces_in_use
 from ..style.fonts import subset_font
@@ -51,11 +53,14 @@ class Composer:
         self.site = site
         self.coverage = Coverage(site)
         self._links = Links(site)
+        self._menus = Menus(site)
+        self._standings = Standings(self._links)
+        self._shown_menus = _shown_menus(site, self._menus)
         self._shelf = shelf
         self._read = read
         self._marks = marks
         self._year = year
-        self._linked = _linked_pages(site)
+        self._linked = _linked_pages(site, self._shown_menus)
         self._files = ShownFiles(site, read)
         css = sheet(site, shelf, PARTS if marks else "", self._files.picture) if site.pieces else ""
         self.css = inside_a_page(css) if marks else css
@@ -66,7 +71,7 @@ class Composer:
         )
         self.index_paths = index_paths(site)
         self._fragments: dict[
-            tuple[tuple[tuple[str, ...], ...], str, str | None, str, str, bool], tuple[bytes, bytes, bytes]
+            tuple[tuple[tuple[str, ...], ...], str, str | tuple[str, ...], str, str, bool], tuple[bytes, bytes, bytes]
         ] = {}
 
     def index(self, language: str) -> str:
@@ -168,15 +173,17 @@ class Composer:
         key = (
             tuple((shown.piece.id, *shown.out_in) for shown in pieces),
             page.language,
-            current,
+            current or tuple(self._standings.nearest(one, page.language, page.path) for one in self._shown_menus),
             encoding,
             close,
             heads,
         )
         if key not in self._fragments:
             index = self.index_paths.get(page.language, "")
-            scene = Scene(self.site, self._links, self._shelf, page.language, current, self._marks, self._year, index)
-            scene = replace(scene, posts=self._files.posts)
+            scene = Scene(
+                self.site, self._links, self._menus, self._standings, self._shelf, page.language, current, page.path,
+                marks=self._marks, year=self._year, index_path=index, posts=self._files.posts,
+            )  # fmt: skip
             if not self._marks:
                 scene = replace(scene, sizes=self._files.sizes)
             if heads:
@@ -230,12 +237,18 @@ def shown_pieces(outcomes: dict[str, tuple[Outcome, ...]], bands: tuple[str | No
     return tuple(shown)
 
 
-def _linked_pages(site: Site) -> set[str]:
-    """Ids of the pages that menus or items lead to, or are about, in any language: only on these can a link be the
-    current one."""
+def _shown_menus(site: Site, menus: Menus) -> tuple[tuple[Entry, ...], ...]:
+    """The entries of every item that shows a menu, the same ones once."""
+    shown = (menus.shown(item) for item in items_of(site.pieces) if isinstance(item, MenuItem | LinkList))
+    return tuple({id(entries): entries for entries in shown if entries}.values())
+
+
+def _linked_pages(site: Site, shown: Iterable[tuple[Entry, ...]]) -> set[str]:
+    """Ids of the pages that shown entries or items lead to, or are about, in any language: only on these can a link be
+    the current one."""
     items = list(items_of(site.pieces))
     links = (link for item in items if isinstance(item, PictureList) for link in item.links)
-    entries = (entry for menu in site.menus for entry in walk(menu))
+    entries = (entry for one in shown for entry in all_entries(one))
     targets = (getattr(node, "target", None) for node in (*entries, *items, *links))
     linked = {target.page for target in targets if isinstance(target, ToPage)}
     linked |= {item.list_on for item in items if isinstance(item, Pager) and item.list_on}

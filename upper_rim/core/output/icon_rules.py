@@ -7,8 +7,8 @@ from urllib.parse import quote
 
 from ..model.brands import Brand
 from ..model.items import IconLink, SearchBox, SocialRow, Viewer
-from ..model.site import Site
-from ..model.tree import items_of
+from ..model.site import Entry, Site
+from ..model.tree import items_of, walk
 from .shelf import Shelf
 
 
@@ -35,7 +35,11 @@ def icons_of(site: Site, shelf: Shelf) -> list[str]:
             used.add("search")
         elif isinstance(item, Viewer):
             used |= {"chevron-left", "chevron-right"}
-    return sorted(used)
+    return sorted(used | set(_entry_icons(site)))
+
+
+def _entry_icons(site: Site) -> Iterator[str]:
+    return (node.icon for menu in site.menus for node in walk(menu) if isinstance(node, Entry) and node.icon)
 
 
 def brands_of(site: Site, shelf: Shelf) -> list[Brand]:

@@ -11,6 +11,7 @@ from dataclasses import dataclass, replace
 from html import escape
 
 from ..exchange.feed import Post
+from ..model.current import Standing, Standings
 from ..model.items import (
     BackToTop,
     ButtonItem,
@@ -38,8 +39,9 @@ from ..model.items import (
     Viewer,
 )
 from ..model.links import Links
+from ..model.menus import Menus
 from ..model.phrases import phrase
-from ..model.site import Entry, Menu, Site, drawer_width, listed_entries
+from ..model.site import Entry, Menu, Site, drawer_width
 from ..model.styling import Styled
 from ..model.told import years_told
 from .contact_html import contact_html
@@ -55,7 +57,7 @@ from .shelf import Shelf
 
 @dataclass(frozen=True)
 class Scene:
-    """For which page a piece is written: its language and, where menus may mark it, its id.
+    """For which page a piece is written: its language, its path and, where links may lead to it, its id.
 
     `marks` adds the ids of nodes as `data-rim-node`, for the stage to tell what was pressed. `year` is the present one;
     None where it is not to be told.
@@ -66,9 +68,12 @@ class Scene:
 
     site: Site
     links: Links
+    menus: Menus
+    standings: Standings
     shelf: Shelf
     language: str
     current: str | None
+    path: str
     marks: bool = False
     year: int | None = None
     index_path: str = ""
@@ -95,6 +100,12 @@ class Scene:
 
     def mark(self, node_id: str) -> str:
         return f' data-rim-node="{node_id}"' if self.marks else ""
+
+
+def pageless(site: Site, shelf: Shelf, language: str) -> Scene:
+    """A scene on none of the site's pages."""
+    links = Links(site)
+    return Scene(site, links, Menus(site), Standings(links), shelf, language, None, "")
 
 
 def item_html(item: Item, scene: Scene) -> str:
@@ -193,7 +204,7 @@ def _icon(scene: Scene, icon: str) -> str:
 
 def _link_list(item: LinkList, scene: Scene) -> str:
     title = escape(item.words.in_language(scene.language), quote=True)
-    listed = "".join(_entry(entry.replaced(entries=()), scene, item.id) for entry in listed_entries(item, scene.site))
+    listed = _entries(scene.menus.shown(item), scene, item.id, standing_of(item, scene))
     title_id = scene.html_id(f"{item.id}-title")
     head = f'<div class="{scene.name("list-title")}" id="{title_id}">{title}</div>' if title else ""
     named = (
@@ -287,7 +298,7 @@ def _menu(item: MenuItem, scene: Scene) -> str:
     if menu is None:
         return f"<div {scene.attributes(item, item.id)}></div>"
     drawer_id = scene.html_id(f"{item.id}-drawer")
-    entries = f'<ul class="{scene.name("list")}" role="list">{_entries(menu.entries, scene, item.id)}</ul>'
+    entries = f'<ul class="{scene.name("list")}" role="list">{_entries(scene.menus.shown(item), scene, item.id, standing_of(item, scene))}</ul>'
     below = drawer_width(item, scene.site)
     label = escape(menu.name, quote=True)
     if below is None:
@@ -313,23 +324,31 @@ def opener_html(item: MenuItem, scene: Scene, opening: str = "") -> str:
     return f'<button type="button" class="{scene.name("menu-button")}"{opening}{naming}>{face}</button>'
 
 
-def _entries(entries: Iterable[Entry], scene: Scene, where: str) -> str:
-    return "".join(_entry(entry, scene, where) for entry in entries)
+def standing_of(item: MenuItem | LinkList, scene: Scene) -> Standing:
+    """Which of the entries that it shows stand for the page, or above it."""
+    return scene.standings.of(scene.menus.shown(item), scene.language, scene.current, scene.path)
 
 
-def _entry(entry: Entry, scene: Scene, where: str) -> str:
-    href, page = scene.links.resolve(entry.target, scene.language)
+def _entries(entries: Iterable[Entry], scene: Scene, where: str, standing: Standing) -> str:
+    return "".join(_entry(entry, scene, where, standing) for entry in entries)
+
+
+def _entry(entry: Entry, scene: Scene, where: str, standing: Standing) -> str:
+    href, _ = scene.links.resolve(entry.target, scene.language)
     label = scene.links.label(entry, scene.language)
-    branch = _entries(entry.entries, scene, where)
+    branch = _entries(entry.entries, scene, where, standing)
     if href is None and not branch and entry.target.kind != "nothing":
         return ""
-    words = escape(label)
-    current = ' aria-current="page"' if page is not None and page.id == scene.current else ""
+    words = _entry_words(entry, label, scene)
+    current = ""
+    if entry.id in standing.here or entry.id in standing.above:
+        current = f' aria-current="{"page" if entry.id in standing.here else "true"}"'
     mark = scene.mark(entry.id)
     if href is None:
-        head = f'<span class="{scene.name("head")}"{mark}>{words}</span>'
+        head = f'<span class="{scene.name("head")}"{current}{mark}>{words}</span>'
     else:
-        head = f'<a href="{escape(href, quote=True)}"{current}{mark}>{words}</a>'
+        window = ' target="_blank" rel="noopener"' if entry.new_window else ""
+        head = f'<a href="{escape(href, quote=True)}"{window}{current}{mark}>{words}</a>'
     if not branch:
         return f"<li>{head}</li>"
     branch_id = scene.html_id(f"{where}-{entry.id}")
@@ -339,3 +358,18 @@ def _entry(entry: Entry, scene: Scene, where: str) -> str:
         f' aria-label="{opener}" data-rim-branch><span class="{scene.name("icon")} {scene.name("icon-chevron-down")}"></span></button>'
         f'<ul class="{scene.name("sub")}" id="{branch_id}" role="list">{branch}</ul></li>'
     )
+
+
+def _entry_words(entry: Entry, label: str, scene: Scene) -> str:
+    """What stands in its link: the label by itself, or beside an icon, with a second line, a mark, a note."""
+    second, mark = entry.second.in_language(scene.language), entry.mark.in_language(scene.language)
+    words = escape(label)
+    if second:
+        words = f'<span>{words}<small class="{scene.name("second-line")}">{escape(second)}</small></span>'
+    elif entry.icon or mark or entry.new_window:
+        words = f"<span>{words}</span>"
+    icon = f'<span class="{scene.name("icon")} {scene.name("icon-" + entry.icon)}"></span>' if entry.icon else ""
+    marked = f'<small class="{scene.name("mark")}">{escape(mark)}</small>' if mark else ""
+    note = phrase("new_window", scene.language)
+    noted = f'<span class="{scene.name("unseen")}">, {escape(note)}</span>' if entry.new_window else ""
+    return f"{icon}{words}{marked}{noted}"

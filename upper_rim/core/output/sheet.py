@@ -8,13 +8,14 @@ Before it stands one more, for what the designer writes by hand.
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 
 import lightningcss
 
 from ..model.items import BackToTop, MenuItem
 from ..model.site import BottomBar, Float, Footer, Notice, Piece, Row, Sidebar, Site, Track, drawer_width
 from ..model.tree import items_of
+from ..style.boxes import extent
 from ..style.colour import Palette
 from ..style.faces import character_em, faces_in_use, families
 from ..style.own_css import own_css
@@ -53,7 +54,7 @@ def sheet(
             *(with_site_key(shelf.item_css[kind], site.key) for kind in _kinds(site) if kind in shelf.item_css),
             *(_drawer(site, shelf, width) for width in _drawer_widths(site) if only_band is None),
             with_site_key(rules.base(), site.key),
-            *_structure(site, shelf, pictures),
+            *_structure(site, shelf, pictures, styling),
         )
     )
     named = [name for name, _ in layers] + ["z"]
@@ -152,13 +153,13 @@ def _drawer(site: Site, shelf: Shelf, width_px: int) -> str:
     return f"@media screen and (width < {width_px}px){{{scoped}}}"
 
 
-def _structure(site: Site, shelf: Shelf, pictures: Pictures) -> Iterator[str]:
+def _structure(site: Site, shelf: Shelf, pictures: Pictures, styling: Styling) -> Iterator[str]:
     """Icons, and how rows and cells share their room."""
     name = site.key
     yield f".{name}-cells{{max-inline-size:{site.content_px}px;padding-inline:{site.gutter_px}px}}"
     yield from icon_rules(site, shelf)
     for piece in site.pieces:
-        yield from _placing(site, piece, shelf)
+        yield from _placing(site, piece, shelf, styling)
         yield from _piece_rules(site, piece, pictures, shelf)
     if len(site.bands) > 1:
         for band in site.bands:
@@ -180,13 +181,13 @@ def _language_rules(site: Site) -> Iterator[str]:
             yield f'.{site.key}:lang({language}){{-webkit-locale:"{language}"}}'
 
 
-def _placing(site: Site, piece: Piece, shelf: Shelf) -> Iterator[str]:
+def _placing(site: Site, piece: Piece, shelf: Shelf, styling: Styling) -> Iterator[str]:
     """Where a piece of its kind stands on the page."""
     name = site.key
     own = f".{name}-{piece.id}"
     match piece:
         case Sidebar():
-            yield from _besides(site, piece, shelf)
+            yield from _besides(site, piece, shelf, styling)
         case Footer(uncovered=True):
             yield (
                 f"{own}{{overflow:clip}}@supports (animation-timeline:view()){{@media (prefers-reduced-motion:no-preference){{"
@@ -214,14 +215,17 @@ def _placing(site: Site, piece: Piece, shelf: Shelf) -> Iterator[str]:
             return
 
 
-def _besides(site: Site, piece: Sidebar, shelf: Shelf) -> Iterator[str]:
-    """Beside the content where that leaves the text its least measure, in the bands in which it shows."""
+def _besides(site: Site, piece: Sidebar, shelf: Shelf, styling: Styling) -> Iterator[str]:
+    """Beside the content where that leaves the text its least measure, in the bands in which it shows. Its track is as
+    wide before the sidebar has arrived: it may come after the content, which would move then."""
     name, gap = site.key, 2 * site.gutter_px
     own = f".{name}-{piece.id}"
     needs = sidebar_needs_px(site, character_em(site, shelf.faces), piece.width_px)
     at_start = piece.side == "start"
-    tracks = "auto minmax(0,1fr)" if at_start else "minmax(0,1fr) auto"
     shown = {band.id for band in site.bands} - set(piece.hidden_in)
+    own_px = (piece.width_px or site.sidebar_px) + _least_around(piece, styling, shown or {None}, needs)
+    track = f"minmax({own_px:g}px,auto)"
+    tracks = f"{track} minmax(0,1fr)" if at_start else f"minmax(0,1fr) {track}"
     queries = [f"{query} and " for query in band_queries(site, shown)] if site.bands else [""]
     for query in queries:
         yield (
@@ -231,6 +235,12 @@ def _besides(site: Site, piece: Sidebar, shelf: Shelf) -> Iterator[str]:
             f"{own}-beside>.{name}-beside-content{{grid-column:{2 if at_start else 1};grid-row:1}}"
             f"{own}>.{name}-row{{inline-size:{piece.width_px or site.sidebar_px}px}}{own} .{name}-cells{{padding-inline:0}}}}"
         )
+
+
+def _least_around(piece: Piece, styling: Styling, bands: Iterable[str | None], width_px: float) -> float:
+    """A piece's padding and borders at both sides, in px: the least of these bands'."""
+    found = (extent(styling, styling.elements[piece.id, "box"], band, width_px) for band in bands)
+    return min((one.around_px if one else 0.0 for one in found), default=0.0)
 
 
 def _uncover_rules(key: str) -> str:

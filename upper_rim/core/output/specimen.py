@@ -9,13 +9,12 @@ from html import escape
 from typing import Any
 
 from ..model.items import MenuItem
-from ..model.links import Links
 from ..model.site import Cell, Entry, Menu, Piece, Row, Site
 from ..model.styling import STATES_OF, Part, State
 from ..model.tree import find
 from ..model.values import Words, direction
 from ..style.resolve import Element, Styling
-from .item_html import Scene, item_html, opener_html
+from .item_html import Scene, item_html, opener_html, pageless
 from .naming import look_class, published_name
 from .sheet import important, sheet
 from .shelf import Shelf
@@ -55,7 +54,7 @@ def _document(site: Site, title: str, css: str, shown: list[str], extra: str) ->
 
 def states_document(site: Site, shelf: Shelf, element: Element, band: str | None, font_url: str) -> str:
     """A strip with a part of the site in each of its states, over the ground on which it stands."""
-    scene = Scene(site, Links(site), shelf, site.language, None)
+    scene = pageless(site, shelf, site.language)
     shown = [_around(site, element, _in_state(scene, element, state)) for state in STATES_OF[element.role]]
     css = sheet(site, shelf, font_url, forced=True, only_band=band or "")
     return _document(site, "States", css, shown, "")

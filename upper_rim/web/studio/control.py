@@ -6,7 +6,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
-from ...core.model.items import Target, ToAddress, ToPage
+from ...core.model.items import Target, ToAddress, ToPage, ToPlace
 from ...core.model.site import Site, Track
 from ...core.model.values import Words
 
@@ -80,6 +80,12 @@ def px(node: Any, name: str, label: str, greatest: int) -> Control:
     return Control("number", label, node.id, name, getattr(node, name), unit="px", least=0, greatest=greatest)
 
 
+def number(node: Any, name: str, label: str, unit: str, least: int, greatest: int) -> Control:
+    value = getattr(node, name)
+    shown = "" if value is None else value
+    return Control("number", label, node.id, name, shown, unit=unit, least=least, greatest=greatest)
+
+
 def link(node: Any, site: Site) -> Control:
     return Control(
         "text",
@@ -96,6 +102,9 @@ def target_in_words(target: Target, site: Site) -> str:
     match target:
         case ToPage(page=page_id):
             return next((page.path for page in site.pages if page.id == page_id), "")
+        case ToPlace(page=page_id, place=place):
+            path = next((page.path for page in site.pages if page.id == page_id), "")
+            return f"{path}#{place}" if path else ""
         case ToAddress(address=address):
             return address.removeprefix("mailto:").removeprefix("tel:")
         case _:

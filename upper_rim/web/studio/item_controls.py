@@ -33,10 +33,25 @@ from ...core.model.items import (
     TextItem,
     Viewer,
 )
-from ...core.model.links import Links
-from ...core.model.site import Entry, Site, all_entries
+from ...core.model.site import Site
 from ...core.model.told import joined_days
-from .control import Control, Group, choice, link, note, order, pictures, px, rich, target_in_words, text, words, yes
+from .control import (
+    Control,
+    Group,
+    choice,
+    link,
+    note,
+    number,
+    order,
+    pictures,
+    px,
+    rich,
+    target_in_words,
+    text,
+    words,
+    yes,
+)
+from .menu_controls import menu_use
 
 RANKS = (("first", "First button"), ("second", "Second button"))
 RATIOS = (
@@ -65,16 +80,15 @@ def item_groups(node: Any, site: Site) -> list[Group]:
                 ),
             ]
         case MenuItem():
-            menus = [("", "none yet")] + [(menu.id, menu.name) for menu in site.menus]
             sides = (("start", "Start"), ("end", "End"))
             never = [("", "never: always a row")] + [
                 (band.id, f"below {band.name} ({band.from_px} px)") for band in site.bands if band.from_px > 0
             ]
             return [
+                Group("Menu", menu_use(node, site)),
                 Group(
-                    "Content",
+                    "Button",
                     [
-                        Control("choice", "Menu", node.id, "menu", node.menu or "", menus),
                         *words(node, "button_words", "Button says", site),
                         yes(node, "button_words_shown", "Word beside the icon"),
                     ],
@@ -134,23 +148,7 @@ def item_groups(node: Any, site: Site) -> list[Group]:
                 ),
             ]
         case LinkList():
-            menus = [("", "none yet")] + [(menu.id, menu.name) for menu in site.menus]
-            menu = site.menu(node.menu)
-            branches = [("", "the whole menu")] + (
-                [(entry.id, f"below {entry_name(entry, site)}") for entry in all_entries(menu.entries) if entry.entries]
-                if menu
-                else []
-            )
-            return [
-                Group(
-                    "Content",
-                    [
-                        *words(node, "words", "Title", site),
-                        choice(node, "menu", "Links of", menus),
-                        choice(node, "branch", "Which", branches),
-                    ],
-                )
-            ]
+            return [Group("Content", list(words(node, "words", "Title", site))), Group("Menu", menu_use(node, site))]
         case Contact():
             return [
                 Group("Who", [text(node, "name", "Name"), choice(node, "business", "Is a", BUSINESSES)]),
@@ -377,10 +375,6 @@ def own_drawing(node: IconLink) -> list[Control]:
     return [kept, upload] if kept else [upload]
 
 
-def number(node: Any, name: str, label: str, unit: str, least: int, greatest: int) -> Control:
-    return Control("number", label, node.id, name, getattr(node, name), unit=unit, least=least, greatest=greatest)
-
-
 def _picture_line(link: PictureLink, site: Site) -> str:
     parts = (link.words.text, link.second.text, link.picture or "", target_in_words(link.target, site))
     return " | ".join(parts).rstrip(" |")
@@ -389,11 +383,6 @@ def _picture_line(link: PictureLink, site: Site) -> str:
 def _field_line(field: FormField) -> str:
     extra = ", ".join(field.choices) or field.placeholder.text
     return " | ".join((field.words.text + "*" * field.required, field.kind, extra, field.pattern)).rstrip(" |")
-
-
-def entry_name(entry: Entry, site: Site) -> str:
-    """What an entry is called: its own label, or the title of its page."""
-    return Links(site).label(entry, site.language) or entry.id
 
 
 def words_shown(node: Any) -> Control:

@@ -13,6 +13,7 @@ from ...core.model.edits import Add, Edit, Remove, Set, Together
 from ...core.model.items import Day, FieldKind
 from ...core.model.site import Site
 from ..sites import store
+from .menu_controls import offered_entries
 from .targets import target_of
 from .unclear import Posted, Unclear
 
@@ -34,6 +35,34 @@ def _by_band(site: Site, values: Any, post: QueryDict, field: str) -> JsonValue:
         others.append({"band": band, field: value})
     order = [known.id for known in site.bands]
     return cast(JsonValue, sorted(others, key=lambda one: order.index(one["band"]) if one["band"] in order else 0))
+
+
+def _grows(site: Site, holder: Any, post: QueryDict) -> JsonValue:
+    """Which pages grow in a branch; or that one of them is left out of it, or is not any more."""
+    known = holder.grows.model_dump(mode="json") if holder.grows else {}
+    if post.get("leave") or post.get("back"):
+        if not known:
+            raise Unclear(holder.id, "grows", "nothing grows there any more")
+        without = [page for page in known["without"] if page not in {post.get("leave"), post.get("back")}]
+        return {**known, "without": [*without, post["leave"]] if post.get("leave") else without}
+    path = post.get("path", "").strip()
+    if not path:
+        return None
+    page = next((page for page in site.pages if page.path.rstrip("/") == path.rstrip("/")), None)
+    return {
+        **known,
+        "path": page.path if page else path if path.startswith("/") else f"/{path}",
+        "depth": post.get("depth") or known.get("depth", 2),
+        "order": post.get("order") or known.get("order", "path"),
+    }
+
+
+def _without(site: Site, item: Any, post: QueryDict) -> JsonValue:
+    """The entries that an item leaves out: those that were offered and are not ticked."""
+    shown = set(post.getlist("values"))
+    offered = [entry.id for entry in offered_entries(item, site)]
+    kept = [entry for entry in item.without if entry not in offered]
+    return cast(JsonValue, [*kept, *(entry for entry in offered if entry not in shown)])
 
 
 _HOURS = re.compile(r"([A-Za-z ,–-]+?)\s+(\d{1,2}:\d\d)\s*[-–]\s*(\d{1,2}:\d\d)")
@@ -192,5 +221,7 @@ LISTED: dict[str, Callable[[Site, Any, QueryDict], JsonValue]] = {
     "columns": _columns,
     "aligned": _aligned,
     "hours": _hours,
+    "grows": _grows,
+    "without": _without,
 }
 """Fields that hold several values, typed as one text."""

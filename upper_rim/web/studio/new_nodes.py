@@ -2,19 +2,31 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable
 from typing import NamedTuple, cast
 
 from django.http import QueryDict
 from pydantic import JsonValue
 
+from ...core.exchange.encoding import decode
 from ...core.exchange.markdown import written_page
+from ...core.exchange.menu_in import (
+    Drafts,
+    Fault,
+    Navigation,
+    entries_from,
+    navigations_in,
+    read_outline,
+    read_table,
+)
 from ...core.exchange.pages_in import digest
 from ...core.model.items import ITEM_KINDS
-from ...core.model.site import Site
+from ...core.model.site import Entry, Page, Site
 from ...core.model.tree import ROOT
 from ..sites import store
 from .arrangements import ARRANGEMENTS, new_item
+from .asked_numbers import whole_number
 from .controls import PIECE_NAMES
 from .targets import target_of, where_of
 from .unclear import Unclear
@@ -65,6 +77,43 @@ def _new_entries(site: Site, post: QueryDict) -> Made:
             {"id": store.new_id("en"), "label": {"text": post.get("label", "")}, "target": target_of(site, text)}
         )
     return Made("entries", pages)
+
+
+def _read_entries(site: Site, post: QueryDict) -> Made:
+    """What a pasted text means. Its broken lines were told before, where it was previewed."""
+    entries, faults = entries_from(read_drafts(post.get("text", "")), site, store.new_id)
+    return _made_entries(entries, faults, post)
+
+
+def _taken_entries(site: Site, post: QueryDict) -> Made:
+    """The navigation of one of the site's pages."""
+    page = next((page for page in site.pages if page.id == post.get("page")), None)
+    navigations = navigations_of(page) if page else []
+    at = whole_number(post.get("which", ""))
+    if at is None or at >= len(navigations):
+        raise Unclear(post.get("parent", ROOT), "entries", "that navigation is not in the page any more")
+    return _made_entries(*entries_from(Drafts(navigations[at].entries, []), site, store.new_id), post)
+
+
+def _made_entries(entries: list[Entry], faults: list[Fault], post: QueryDict) -> Made:
+    if not entries:
+        why = f"line {faults[0].line}: {faults[0].why}" if faults else "nothing is in it"
+        raise Unclear(post.get("parent", ROOT), "entries", f"no entry could be read; {why}")
+    return Made("entries", [entry.model_dump(mode="json") for entry in entries])
+
+
+def read_drafts(text: str) -> Drafts:
+    """A table where its first line names columns, else an indented list."""
+    first = text.strip().split("\n", 1)[0].lower()
+    names = {part.strip(' "') for part in re.split(r"[,;\t]", first)}
+    return read_table(text) if {"label", "text", "title", "name"} & names and re.search(r"[,;\t]", first) else read_outline(text)  # fmt: skip
+
+
+def navigations_of(page: Page) -> list[Navigation]:
+    if page.content is None:
+        return []
+    encoding = page.splice.encoding if page.splice else "utf-8"
+    return navigations_in(decode(store.read_content(page.content), encoding), page.path)
 
 
 def _new_row(site: Site, post: QueryDict) -> Made:
@@ -132,6 +181,8 @@ MAKERS: dict[str, Callable[[Site, QueryDict], Made]] = {
     "band": _new_band,
     "menu": _new_menu,
     "entries": _new_entries,
+    "text": _read_entries,
+    "navigation": _taken_entries,
     "row": _new_row,
     "shared": _shared_row,
     "cell": _new_cell,

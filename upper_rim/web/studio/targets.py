@@ -2,32 +2,23 @@
 
 from __future__ import annotations
 
-import re
 from typing import cast
 
 from django.http import QueryDict
 from pydantic import JsonValue
 
+from ...core.exchange.typed_links import TypedLinks
 from ...core.model.site import Site
 from ...core.model.tree import ROOT
 from .unclear import Unclear
 
 
 def target_of(site: Site, text: str) -> JsonValue:
-    """A link as it is typed: a page's path or title, an address, a mail address, a telephone number, or nothing."""
-    if not text:
-        return {"kind": "nothing"}
-    page = next((page for page in site.pages if text in {page.path, page.path.rstrip("/"), page.id}), None)
-    page = page or next((page for page in site.pages if page.title == text), None)
-    if page is not None:
-        return {"kind": "page", "page": page.id}
-    if re.fullmatch(r"[^\s@/:]+@[^\s@/:]+\.[^\s@/:]+", text):
-        return {"kind": "address", "address": f"mailto:{text}"}
-    if re.fullmatch(r"\+?[\d\s()/-]{5,24}", text):
-        return {"kind": "address", "address": "tel:" + re.sub(r"[^\d+]", "", text)}
-    if re.match(r"^[\w-]+(\.[\w-]+)+(/|$)", text):
-        return {"kind": "address", "address": f"https://{text}"}
-    return {"kind": "address", "address": text}
+    """A link as it is typed. What it cannot be is left to the model to refuse, at its place."""
+    try:
+        return TypedLinks(site).target(text).model_dump(mode="json")
+    except ValueError:
+        return {"kind": "address", "address": text}
 
 
 def where_of(site: Site, post: QueryDict) -> JsonValue:

@@ -169,7 +169,7 @@
     };
     if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "z" && !(typing(event.target) && event.target.value !== event.target.defaultValue)) return press(event.shiftKey ? "redo" : "undo");
     if (event.altKey && !(typing(event.target) && /^[cv]$/.test(event.key))) {
-      const action = { ArrowUp: "back", ArrowDown: "on", Delete: "remove", d: "double", D: "double" }[event.key];
+      const action = { ArrowUp: "back", ArrowDown: "on", ArrowLeft: "out", ArrowRight: "in", Delete: "remove", d: "double", D: "double" }[event.key];
       const outline = $("#outline"), chosen = $("#stage")?.dataset.chosen;
       if (outline && event.key === "c" && /^(it|rw)-/.test(chosen)) return sessionStorage.setItem("rim-copied", chosen);
       const copied = sessionStorage.getItem("rim-copied");

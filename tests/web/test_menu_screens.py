@@ -1,0 +1,201 @@
+"""The menus' screens as forms: entries and what stands beside them, what grows, what is pasted, what is doubtful."""
+
+from __future__ import annotations
+
+import re
+from html import unescape
+from typing import Any
+
+import pytest
+from django.contrib.auth.models import User
+from django.test import Client
+
+from upper_rim.core.model.items import MenuItem, ToPage, ToPlace
+from upper_rim.core.model.menus import Menus, all_entries
+from upper_rim.core.model.site import Entry, Grown, Menu, Site
+from upper_rim.core.model.tree import items_of
+from upper_rim.web.sites import store
+from upper_rim.web.sites.models import StoredSite
+
+from .conftest import signed_in
+
+MENU = "/s/ostrey/menus/mn-main/"
+BENCH = "/s/ostrey/pieces/pc-main/"
+
+
+def main_menu(stored: StoredSite) -> Menu:
+    menu = store.load(stored.pk).site.menu("mn-main")
+    assert menu is not None
+    return menu
+
+
+def entry(stored: StoredSite, node: str) -> Entry:
+    return next(one for one in all_entries(main_menu(stored).entries) if one.id == node)
+
+
+def set_field(client: Client, node: str, field: str, value: str, **more: str) -> Any:
+    return client.post(MENU, {"do": "set", "node": node, "field": field, "value": value, **more})
+
+
+def said(client: Client, address: str = MENU, **asked: str) -> str:
+    return unescape(client.get(address, asked).content.decode())
+
+
+def test_an_entry_has_more_than_a_label(ferries: StoredSite, ada: User) -> None:
+    client = signed_in(ada)
+    for field, value in {"second": "Five of them", "mark": "New", "icon": "anchor", "new_window": "true"}.items():
+        set_field(client, "en-harbours", field, value)
+    set_field(client, "en-harbours", "mark", "Neu", language="de")
+    set_field(client, "en-harbours", "picture", "/pictures/osterhaven.svg")
+    found = entry(ferries, "en-harbours")
+    assert (found.second.text, found.mark.text, found.icon, found.new_window) == ("Five of them", "New", "anchor", True)
+    assert found.mark.in_language("de") == "Neu"
+    shown = said(client, select="en-harbours")
+    assert "Neu" in shown and "Five of them" in shown
+    assert set_field(client, "en-harbours", "icon", "no-such-icon").status_code == 422
+    set_field(client, "en-harbours", "icon", "")
+    assert entry(ferries, "en-harbours").icon is None
+
+
+def test_a_place_in_a_page_is_offered_and_chosen(ferries: StoredSite, ada: User) -> None:
+    client = signed_in(ada)
+    set_field(client, "en-shop", "target", "/")
+    places = re.findall(r'<option value="(/#[^"]+)"', said(client, select="en-shop"))
+    assert "/#sailing-today" in places, "headings of pages written by hand have ids"
+    set_field(client, "en-shop", "target", "/#sailing-today")
+    assert entry(ferries, "en-shop").target == ToPlace(page="pg-home", place="sailing-today")
+    assert 'value="/#sailing-today" selected' in said(client, select="en-shop")
+    set_field(client, "en-shop", "target", "/shop/")
+    assert entry(ferries, "en-shop").target == ToPage(page="pg-shop")
+
+
+def test_a_sections_pages_grow_are_left_out_and_taken_back(ferries: StoredSite, ada: User) -> None:
+    client = signed_in(ada)
+    set_field(client, "en-guide", "grows", "", path="/guide")
+    site = store.load(ferries.pk).site
+    assert entry(ferries, "en-guide").grows == Grown(path="/guide/", depth=2)
+    below = next(one for one in Menus(site).whole(main_menu(ferries)) if one.id == "en-guide").entries
+    assert len(below) >= 4 and below[0].id.startswith("pg-")
+    client.post(MENU, {"do": "set", "node": "en-guide", "field": "grows", "leave": below[0].id})
+    grows = entry(ferries, "en-guide").grows
+    assert grows is not None and grows.without == (below[0].id,) and 'data-test="take-back"' in said(client, select="en-guide")  # fmt: skip
+    client.post(MENU, {"do": "set", "node": "en-guide", "field": "grows", "back": below[0].id})
+    set_field(client, "en-guide", "grows", "", path="/guide/", depth="1", order="title")
+    assert entry(ferries, "en-guide").grows == Grown(path="/guide/", depth=1, order="title")
+    assert set_field(client, "en-guide", "grows", "", path="/guide/", depth="99").status_code == 422
+    set_field(client, "en-guide", "grows", "", path="")
+    assert entry(ferries, "en-guide").grows is None
+
+
+def test_a_pasted_list_is_seen_before_it_goes_in(ferries: StoredSite, ada: User) -> None:
+    client = signed_in(ada)
+    before = store.load(ferries.pk)
+    text = "Guide | /guide/\n    Birds | /guide/birds/\n  Odd\nBad | ftp://x\nMail | post@ostrey.example\n"
+    preview = unescape(client.post(MENU, {"text": text, "preview": "1", "parent": "mn-main"}).content.decode())
+    assert "Put in 3 entries" in preview and "Line 3 is left out" in preview and "Line 4 is left out" in preview
+    assert store.load(ferries.pk) == before
+    client.post(MENU, {"do": "add", "what": "text", "parent": "mn-main", "text": text})
+    *_, guide, mail = main_menu(ferries).entries
+    assert [one.target for one in guide.entries] == [ToPage(page="pg-birds")] and mail.label.text == "Mail"
+    client.post(MENU, {"do": "undo"})
+    assert store.load(ferries.pk).site == before.site, "all of it is one step"
+
+
+def test_a_pasted_table_goes_below_an_entry(ferries: StoredSite, ada: User) -> None:
+    client = signed_in(ada)
+    text = "level,label,leads to,label de\n1,Eagles,/guide/birds/,Adler\n2,Nests,/guide/birds/#nests,\n"
+    client.post(MENU, {"do": "add", "what": "text", "parent": "en-guide", "text": text})
+    (eagles,) = entry(ferries, "en-guide").entries
+    assert eagles.label.in_language("de") == "Adler"
+    assert eagles.entries[0].target == ToPlace(page="pg-birds", place="nests")
+
+
+@pytest.mark.parametrize("text", ["", "label,path\n,\n", "Bad | ftp://x", "level,label\n7,A\n"])
+def test_a_text_without_an_entry_is_refused_with_its_reason(ferries: StoredSite, ada: User, text: str) -> None:
+    before = store.load(ferries.pk)
+    answer = signed_in(ada).post(MENU, {"do": "add", "what": "text", "parent": "mn-main", "text": text})
+    assert answer.status_code == 422 and "no entry could be read" in answer.content.decode()
+    assert store.load(ferries.pk) == before
+
+
+def test_the_navigation_of_a_page_is_offered_and_taken(ferries: StoredSite, ada: User) -> None:
+    client = signed_in(ada)
+    markdown = (
+        "# Old\n\n- [Fares](/sailings/fares/)\n    - [Birds](/guide/birds/)\n- [Elsewhere](https://other.example/)\n"
+    )
+    client.post("/s/ostrey/pages/", {"do": "add", "what": "page", "title": "Old", "path": "/old/", "source": markdown})
+    page = next(page for page in store.load(ferries.pk).site.pages if page.path == "/old/")
+    shown = said(client, **{"from": "/old"})
+    assert 'data-test="navigation"' in shown and "3 entries" in shown
+    client.post(MENU, {"do": "add", "what": "navigation", "parent": "mn-main", "page": page.id, "which": "0"})
+    *_, fares, elsewhere = main_menu(ferries).entries
+    assert (fares.target, elsewhere.label.text) == (ToPage(page="pg-fares"), "Elsewhere")
+    assert [one.target for one in fares.entries] == [ToPage(page="pg-birds")]
+    gone = client.post(MENU, {"do": "add", "what": "navigation", "parent": "mn-main", "page": page.id, "which": "9"})
+    assert gone.status_code == 422 and "There is no page at /nowhere" in said(client, **{"from": "/nowhere"})
+
+
+def test_what_is_doubtful_is_told_at_its_entry_and_in_a_list(ferries: StoredSite, ada: User) -> None:
+    client = signed_in(ada)
+    assert 'data-test="findings"' not in said(client)
+    set_field(client, "en-guide", "target", "/harbours/#nowhere")
+    set_field(client, "en-shop", "target", "/sailings/fares/")
+    shown = said(client)
+    assert "its page has no place “nowhere” any more" in shown and "leads to the same place as “Fares”" in shown
+    assert "2 to look at" in shown and "2 to look at" in said(client, "/s/ostrey/menus/")
+
+
+def test_an_item_shows_a_part_of_a_menu(ferries: StoredSite, ada: User) -> None:
+    client = signed_in(ada)
+    assert "Shown entries" in said(client, BENCH, select="it-menu")
+    site = store.load(ferries.pk).site
+
+    def item() -> MenuItem:
+        found = next(one for one in items_of(store.load(ferries.pk).site.pieces) if one.id == "it-menu")
+        assert isinstance(found, MenuItem)
+        return found
+
+    offered = re.findall(r'name="values" value="([^"]+)" id="c-it-menu-without', said(client, BENCH, select="it-menu"))
+    assert {"en-harbours", "en-shop"} <= set(offered)
+    form = {"do": "set", "node": "it-menu", "field": "without", "values": [one for one in offered if one != "en-shop"]}
+    client.post(BENCH, form)
+    client.post(BENCH, {"do": "set", "node": "it-menu", "field": "depth", "value": "1"})
+    assert (item().without, item().depth) == (("en-shop",), 1)
+    assert "without “Shop”" in said(client) and "1 level deep" in said(client)
+    client.post(BENCH, {"do": "set", "node": "it-menu", "field": "depth", "value": ""})
+    client.post(BENCH, {**form, "values": offered})
+    assert store.load(ferries.pk).site == site
+
+
+def test_renaming_and_moving_a_page_follows_through(ferries: StoredSite, ada: User) -> None:
+    client = signed_in(ada)
+    client.post("/s/ostrey/pages/pg-skarrow/", {"do": "set", "node": "pg-skarrow", "field": "path", "value": "/ports/skarrow/"})  # fmt: skip
+    client.post("/s/ostrey/pages/pg-skarrow/", {"do": "set", "node": "pg-skarrow", "field": "title", "value": "Skarrow pier"})  # fmt: skip
+    shown = said(client)
+    assert "/ports/skarrow/" in shown and "Skarrow pier" in shown
+
+
+def big_site(site: Site, count: int) -> Site:
+    entries = tuple(
+        Entry(
+            id=f"en-b{at}",
+            target=ToPage(page=site.pages[at % len(site.pages)].id),
+            entries=tuple(Entry(id=f"en-b{at}-{below}") for below in range(10)),
+        )
+        for at in range(count // 11)
+    )
+    return site.replaced(menus=(site.menus[0].replaced(entries=entries), *site.menus[1:]))
+
+
+def test_branches_of_a_large_menu_are_shut_until_they_are_asked_for(ada: User) -> None:
+    from upper_rim.demo import ostrey
+
+    site, contents = ostrey()
+    store.new_site(ada, big_site(site, 1100), contents, slug="large")
+    client, address = signed_in(ada), "/s/large/menus/mn-main/"
+    shut = said(client, address)
+    assert shut.count('data-test="entry"') == 100 and "▸ 10" in shut
+    assert said(client, address, open="en-b3").count('data-test="entry"') == 110
+    assert said(client, address, select="en-b5-2").count('data-test="entry"') == 110, (
+        "the way to what is chosen is open"
+    )

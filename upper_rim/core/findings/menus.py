@@ -1,0 +1,140 @@
+"""What is wrong or doubtful about a menu, and what is worth knowing of it?"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Iterator
+from typing import Literal, NamedTuple
+
+from ..model.items import LinkList, MenuItem, Target, ToAddress, ToPage, ToPlace
+from ..model.links import Links
+from ..model.menus import Menus, all_entries
+from ..model.site import Entry, Menu, Page, Piece, Site
+
+DEEP = 3
+"""More levels than these are hard to find one's way in."""
+Kind = Literal["no page", "to come", "no place", "nothing", "double", "same label", "deep", "nothing grows"]
+
+
+class Doubt(NamedTuple):
+    """About an entry. `other`: the entry that it is like, or, for what leads nowhere, where it was to lead."""
+
+    node: str
+    kind: Kind
+    other: str = ""
+
+
+IdsOf = Callable[[Page], frozenset[str]]
+"""The ids in a page's content."""
+
+
+def doubts(menu: Menu, site: Site, menus: Menus, links: Links, ids_of: IdsOf) -> list[Doubt]:
+    """In the order of the entries. `ids_of` is asked only for pages in which a place is linked to."""
+    known = {page.path.rstrip("/") for page in site.pages} | {asset.path for asset in site.assets}
+    found = [doubt for entry in all_entries(menu.entries) for doubt in _lost(entry, known, links, ids_of)]
+    found += _barren(menu, menus)
+    whole = list(_with_depth(menus.whole(menu)))
+    targets: dict[str, str] = {}
+    labels: dict[str, tuple[str, str]] = {}
+    for entry, depth in whole:
+        if depth == DEEP + 1:
+            found.append(Doubt(entry.id, "deep"))
+        leads_to = _key(entry.target)
+        if not leads_to:
+            continue
+        if leads_to in targets:
+            found.append(Doubt(entry.id, "double", targets[leads_to]))
+        targets.setdefault(leads_to, entry.id)
+        label = links.label(entry, site.language).casefold()
+        if label and labels.setdefault(label, (leads_to, entry.id))[0] != leads_to:
+            found.append(Doubt(entry.id, "same label", labels[label][1]))
+    order = {entry.id: at for at, (entry, _) in enumerate(whole)}
+    return sorted(found, key=lambda doubt: order.get(doubt.node, -1))
+
+
+def _lost(entry: Entry, known: set[str], links: Links, ids_of: IdsOf) -> Iterator[Doubt]:
+    target = entry.target
+    if isinstance(target, ToPage | ToPlace):
+        page = links.pages.get(target.page)
+        if page is None:
+            yield Doubt(entry.id, "no page")
+        elif page.content is None:
+            yield Doubt(entry.id, "to come", page.path)
+        elif isinstance(target, ToPlace) and target.place not in ids_of(page):
+            yield Doubt(entry.id, "no place", target.place)
+    elif isinstance(target, ToAddress):
+        path = target.address.partition("#")[0].partition("?")[0]
+        if path.startswith("/") and path.rstrip("/") not in known:
+            yield Doubt(entry.id, "no page", path)
+    elif not entry.entries and entry.grows is None:
+        yield Doubt(entry.id, "nothing")
+
+
+def _barren(menu: Menu, menus: Menus) -> Iterator[Doubt]:
+    """Branches in which pages are to grow, and none does."""
+    whole = {entry.id: entry for entry in all_entries(menus.whole(menu))}
+    holders: list[Menu | Entry] = [menu, *all_entries(menu.entries)]
+    for holder in holders:
+        if holder.grows is None:
+            continue
+        shown = menus.whole(menu) if isinstance(holder, Menu) else whole[holder.id].entries
+        if len(shown) == len(holder.entries):
+            yield Doubt(holder.id, "nothing grows", holder.grows.path)
+
+
+def _with_depth(entries: Iterable[Entry], depth: int = 1) -> Iterator[tuple[Entry, int]]:
+    for entry in entries:
+        yield entry, depth
+        yield from _with_depth(entry.entries, depth + 1)
+
+
+def _key(target: Target) -> str:
+    match target:
+        case ToPage(page=page):
+            return page
+        case ToPlace(page=page, place=place):
+            return f"{page}#{place}"
+        case ToAddress(address=address):
+            return address
+        case _:
+            return ""
+
+
+class Use(NamedTuple):
+    """An item that shows a menu, or a part of it."""
+
+    piece: Piece
+    item: MenuItem | LinkList
+
+
+def uses(menu: Menu, site: Site) -> list[Use]:
+    return [
+        Use(piece, item)
+        for piece in site.pieces
+        for row in piece.rows
+        for cell in row.cells
+        for item in cell.items
+        if isinstance(item, MenuItem | LinkList) and item.menu == menu.id
+    ]
+
+
+def longest_labels(entries: Iterable[Entry], links: Links, languages: Iterable[str]) -> list[tuple[str, str, str]]:
+    """For each language the longest label: the language, the label, the entry's id."""
+    listed = list(all_entries(entries))
+    found = []
+    for language in languages:
+        labels = ((links.label(entry, language), entry.id) for entry in listed)
+        label, node = max(labels, key=lambda one: len(one[0]), default=("", ""))
+        if label:
+            found.append((language, label, node))
+    return found
+
+
+def pages_in_no_menu(site: Site, menus: Menus) -> list[Page]:
+    """Pages in the site's own language that no menu leads to; translations follow what they translate."""
+    listed = {
+        entry.target.page
+        for menu in site.menus
+        for entry in all_entries(menus.whole(menu))
+        if isinstance(entry.target, ToPage | ToPlace)
+    }
+    return [page for page in site.pages if page.language == site.language and page.id not in listed]
