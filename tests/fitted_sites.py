@@ -32,6 +32,7 @@ from upper_rim.core.model.items import (
     Spacer,
     TextItem,
     ToAddress,
+    Trail,
 )
 from upper_rim.core.model.rich import RichWords
 from upper_rim.core.model.site import (
@@ -146,7 +147,13 @@ class FittedMaker:
         chance = self.chance
         below = tuple(self._entry(1) for _ in range(2)) if depth == 0 and chance.random() < 0.3 else ()
         words = Words(text=self.words(1 if chance.random() < 0.8 else 2))
-        return Entry(id=self.new_id("en"), label=words, target=ToAddress(address="/x/"), entries=below)
+        beside: dict[str, Any] = {}
+        if chance.random() < 0.3:
+            beside["icon"] = chance.choice([None, "anchor"])
+            beside["mark"] = Words(text=chance.choice(["", self.words(1)]))
+            beside["second"] = Words(text=chance.choice(["", self.words()]))
+            beside["new_window"] = chance.random() < 0.3
+        return Entry(id=self.new_id("en"), label=words, target=ToAddress(address="/x/"), entries=below, **beside)
 
     def _defaults(self) -> tuple[RoleDefault, ...]:
         chosen = self.chance.sample(["entry", "button", "text", "title", "icon", "second"], self.chance.randrange(0, 3))
@@ -232,6 +239,9 @@ class FittedMaker:
         flowing: list[Any] = [
             lambda: RichText(**common, rich=RichWords(text=self._rich())),
             lambda: LinkList(**common, menu="mn-a", words=Words(text=chance.choice(["", self.words(1)]))),
+            lambda: MenuItem(**common, menu="mn-a", way="column", open_at_first=chance.choice(["all", "none"])),
+            lambda: MenuItem(**common, menu="mn-a", way="columns", drawer_below=chance.choice([None, *(band.id for band in self._bands)])),
+            lambda: Trail(**common, words=words, separator=chance.choice(["chevron", "slash", "dot"])),
             lambda: Contact(**common, name=self.words(), street=self.words(), postcode="OS1 4QX", town=self.words(1), telephone="+44 1632 960144", mail="hello@ostrey.example", hours=(Hours(days=("Mo", "Tu", "We"), opens="09:00", closes="17:30"),)),
             lambda: PictureItem(**common, picture="/logo.svg", width_px=chance.choice([90, 260]), ratio=chance.choice(["", "4/3"])),
             lambda: BackToTop(**common, words=words),

@@ -41,12 +41,32 @@ _LABELS = {
 }
 
 
+_SECOND = {
+    "harbours": in_four(
+        "Five quays, each with a waiting room and a kettle.",
+        "Fünf Anleger, jeder mit Warteraum und Wasserkessel.",
+        "Pum cei, pob un ag ystafell aros a thegell.",
+        "خمسة أرصفة، في كل منها غرفة انتظار وإبريق شاي.",
+    )
+}
+_PICTURES = {
+    "osterhaven": "/coast-day.svg",
+    "skarrow": "/coast-fog.svg",
+    "lindwick": "/coast-dusk.svg",
+    "port-merrin": "/coast-day.svg",
+    "tolsey": "/coast-fog.svg",
+}
+
+
 def _entry(name: str, *below: str) -> Entry:
     return Entry(
         id=f"en-{name}",
         label=_LABELS.get(name, Words()),
         target=ToPage(page=f"pg-{name}"),
-        entries=tuple(Entry(id=f"en-{child}", target=ToPage(page=f"pg-{child}")) for child in below),
+        second=_SECOND.get(name, Words()),
+        entries=tuple(
+            Entry(id=f"en-{child}", target=ToPage(page=f"pg-{child}"), picture=_PICTURES.get(child)) for child in below
+        ),
     )
 
 
@@ -156,7 +176,11 @@ _MAIN_HEADER = Header(
                         MenuItem(
                             id="it-menu",
                             menu="mn-main",
+                            panels="wide",
+                            panel_columns=6,
+                            on_hover=True,
                             drawer_below="bd-wide",
+                            open_at_first="current",
                             gap_px=24,
                             button_words=in_four("Menu", "Menü", "Dewislen", "القائمة"),
                         ),

@@ -8,6 +8,7 @@ from ..core.model.items import (
     PictureLink,
     PictureList,
     ToPage,
+    Trail,
 )
 from ..core.model.site import (
     Below,
@@ -29,9 +30,26 @@ GUIDE_SIDEBAR = Sidebar(
     styles=declared("guide", {"background-color": "transparent"}),
     rows=(
         Row(
+            id="rw-guide-trail",
+            name="Way here",
+            styles=declared("guide-trail-row", {"padding-block-start": "16px", "padding-block-end": "0px"}),
+            cells=(
+                Cell(
+                    id="cl-guide-trail",
+                    items=(
+                        Trail(
+                            id="it-guide-trail",
+                            words=in_four("Home", "Start", "Hafan", "الرئيسية"),
+                            styles=declared("guide-trail", {"font-size": "15px"}),
+                        ),
+                    ),
+                ),
+            ),
+        ),
+        Row(
             id="rw-guide",
             name="Contents",
-            styles=declared("guide-row", {"padding-block-start": "32px"}),
+            styles=declared("guide-row", {"padding-block-start": "12px"}),
             cells=(
                 Cell(
                     id="cl-guide",

@@ -81,7 +81,15 @@ def quillwort() -> tuple[Site, dict[str, bytes]]:
                     Cell(
                         id="cl-middle",
                         align="end",
-                        items=(MenuItem(id="it-menu", menu="mn-main", drawer_below="bd-wide"),),
+                        items=(
+                            MenuItem(
+                                id="it-menu",
+                                menu="mn-main",
+                                drawer_below="bd-wide",
+                                drawer_side="whole",
+                                button_turns=True,
+                            ),
+                        ),
                     ),
                     Cell(
                         id="cl-end",

@@ -2,21 +2,107 @@
 (() => {
   const each = (selector, act) => document.querySelectorAll(selector).forEach(act);
 
+  // A submenu's button (ARIA Authoring Practices: disclosure navigation). In a row it opens a panel, one of which is
+  // open at a time and goes with a press elsewhere; where entries stand below each other it opens in place, or level by
+  // level, each level with a way back.
+  const root = document.documentElement;
+  const isOpen = (button) => button.getAttribute("aria-expanded") === "true";
+  const listed = (part) => part.closest("[data-rim-column],:popover-open");
+  const openBranches = (within) => [...within.querySelectorAll("[data-rim-branch]")].filter(isOpen);
+  const setBranch = (button, open) => {
+    button.setAttribute("aria-expanded", String(open));
+    const list = listed(button), back = document.getElementById(button.getAttribute("aria-controls"))?.querySelector("[data-rim-back]");
+    if (!list || !back?.getClientRects().length) return;
+    for (let part = button.parentElement; part && part !== list.parentElement; part = part.parentElement) part.scrollTop = 0;
+    back.focus();
+  };
+  const shutRows = (except) =>
+    openBranches(document).forEach((button) => {
+      if (!listed(button) && button !== except && !button.parentElement.contains(except)) setBranch(button, false);
+    });
+  each("[data-rim-branch]", (button) => {
+    const branch = button.parentElement;
+    button.addEventListener("click", () => {
+      const open = !isOpen(button);
+      if (!listed(button)) shutRows(button);
+      else if (open && button.closest("[data-rim-single]")) [...branch.parentElement.children].forEach((other) => other !== branch && openBranches(other).forEach((one) => setBranch(one, false)));
+      setBranch(button, open);
+    });
+    branch.addEventListener("keydown", (event) => {
+      if (event.key !== "Escape" || !isOpen(button) || listed(button)) return;
+      setBranch(button, false);
+      button.focus();
+    });
+    branch.addEventListener("focusout", (event) => {
+      if (event.relatedTarget && !branch.contains(event.relatedTarget) && !listed(button)) setBranch(button, false);
+    });
+  });
+  each("[data-rim-back]", (back) => {
+    back.addEventListener("click", () => {
+      const button = back.closest("ul").parentElement.querySelector("[data-rim-branch]");
+      setBranch(button, false);
+      button.focus();
+    });
+  });
+  document.addEventListener("click", (event) => shutRows(event.target));
+  const first = (within) => within.querySelectorAll("[data-rim-branch]").forEach((button) => button.setAttribute("aria-expanded", String("rimFirst" in button.dataset)));
+  each("[data-rim-column]", first);
+
+  // Panels of a row open while one points at them, too: after a moment, and with time to come back. A pointer on its way
+  // to the panel keeps it open.
+  each("[data-rim-hover]", (menu) => {
+    menu.querySelectorAll(":scope>ul>li,:scope>div>ul>li").forEach((branch) => {
+      const button = branch.querySelector(":scope>[data-rim-branch]");
+      if (!button) return;
+      const panel = document.getElementById(button.getAttribute("aria-controls"));
+      let timer = 0, away = null;
+      const distance = ({ clientX, clientY }) => {
+        const box = panel.getBoundingClientRect();
+        return Math.hypot(Math.max(box.left - clientX, 0, clientX - box.right), Math.max(box.top - clientY, 0, clientY - box.bottom));
+      };
+      const follow = (event) => {
+        if (away === null) return;
+        const now = distance(event);
+        if (now < away) wait(300, false);
+        away = now;
+      };
+      const wait = (ms, open) => {
+        clearTimeout(timer);
+        timer = setTimeout(() => {
+          document.removeEventListener("pointermove", follow);
+          if (!listed(button) && open !== isOpen(button)) (open && shutRows(button)), setBranch(button, open);
+        }, ms);
+      };
+      branch.addEventListener("pointerenter", ({ pointerType }) => {
+        away = null;
+        if (pointerType === "mouse") wait(120, true);
+      });
+      branch.addEventListener("pointerleave", (event) => {
+        if (event.pointerType !== "mouse") return;
+        away = isOpen(button) ? distance(event) : null;
+        wait(300, false);
+        document.addEventListener("pointermove", follow);
+      });
+    });
+  });
+
   // A drawer is a popover: it opens, closes and answers to Escape without this script.
-  // Added here: the state on the button, focus moved in, kept in and given back, and the rest of the page inert;
-  // while that is so, it is a modal dialog.
+  // Added here: the state on the button, focus moved in, kept in and given back, the rest of the page inert and still,
+  // and the browser's way back, which closes it; while it is open, it is a modal dialog.
   each("[data-rim-drawer]", (button) => {
     const drawer = document.getElementById(button.getAttribute("aria-controls"));
     if (!drawer || !drawer.showPopover) return;
-    let silenced = [];
-    const inside = () => [...drawer.querySelectorAll("a[href],button")].filter((part) => part.getClientRects().length);
+    let silenced = [], leaves = false;
+    const shown = () => drawer.matches(":popover-open");
+    const inside = () => [...drawer.querySelectorAll("a[href],button,input,select,textarea,summary,[tabindex='0']")].filter((part) => part.checkVisibility({ visibilityProperty: true }));
     const release = () => {
       silenced.forEach((part) => (part.inert = false));
       silenced = [];
     };
     button.setAttribute("aria-expanded", "false");
     drawer.addEventListener("beforetoggle", (event) => {
-      if (event.newState === "closed") release();
+      if (event.newState === "closed") return release();
+      root.toggleAttribute("data-rim-bar", innerWidth > root.clientWidth);
     });
     drawer.addEventListener("toggle", (event) => {
       const open = event.newState === "open";
@@ -26,9 +112,14 @@
         else drawer.removeAttribute(name);
       }
       if (!open) {
+        openBranches(drawer).forEach((one) => one.setAttribute("aria-expanded", "false"));
         if (!document.activeElement || document.activeElement === document.body) button.focus();
+        if (history.state?.rimDrawer === drawer.id && !leaves) history.back();
         return;
       }
+      leaves = false;
+      history.pushState({ rimDrawer: drawer.id }, "");
+      first(drawer);
       for (let part = drawer; part !== document.body && part.parentElement; part = part.parentElement) {
         for (const other of part.parentElement.children) {
           if (other !== part && !other.inert) {
@@ -37,11 +128,12 @@
           }
         }
       }
-      const first = inside()[0];
-      if (first) first.focus();
+      drawer.scrollTop = 0;
+      inside()[0]?.focus();
     });
+    addEventListener("popstate", () => shown() && ((leaves = true), drawer.hidePopover()));
     drawer.addEventListener("keydown", (event) => {
-      if (event.key !== "Tab" || !drawer.matches(":popover-open")) return;
+      if (event.key !== "Tab" || !shown()) return;
       const stops = inside();
       const leaving = event.shiftKey ? stops[0] : stops[stops.length - 1];
       if (document.activeElement === leaving) {
@@ -49,36 +141,20 @@
         (event.shiftKey ? stops[stops.length - 1] : stops[0]).focus();
       }
     });
+    // A link that is followed takes the place of the entry that was put into the history for the drawer.
     drawer.addEventListener("click", (event) => {
-      if (event.target.closest("a[href]") && drawer.matches(":popover-open")) drawer.hidePopover();
+      const link = event.target.closest("a[href]");
+      if (!link || !shown() || event.defaultPrevented) return;
+      const plain = !(event.button || event.ctrlKey || event.metaKey || event.shiftKey || event.altKey) && !link.target && /^https?:$/.test(link.protocol);
+      leaves = plain && history.state?.rimDrawer === drawer.id;
+      if (leaves) event.preventDefault();
+      if (plain || !link.target) drawer.hidePopover();
+      if (leaves) location.replace(link.href);
     });
     matchMedia(button.dataset.rimDrawer).addEventListener("change", (event) => {
-      if (!event.matches && drawer.matches(":popover-open")) drawer.hidePopover();
+      if (!event.matches && shown()) drawer.hidePopover();
     });
   });
-
-  // A branch of a menu in a row (ARIA Authoring Practices: disclosure navigation).
-  const openBranches = () => document.querySelectorAll('[data-rim-branch][aria-expanded="true"]');
-  const closeBranches = (except) =>
-    openBranches().forEach((button) => {
-      if (button !== except && !button.parentElement.contains(except)) button.setAttribute("aria-expanded", "false");
-    });
-  each("[data-rim-branch]", (button) => {
-    const branch = button.parentElement;
-    button.addEventListener("click", () => {
-      closeBranches(button);
-      button.setAttribute("aria-expanded", String(button.getAttribute("aria-expanded") !== "true"));
-    });
-    branch.addEventListener("keydown", (event) => {
-      if (event.key !== "Escape" || button.getAttribute("aria-expanded") !== "true") return;
-      button.setAttribute("aria-expanded", "false");
-      button.focus();
-    });
-    branch.addEventListener("focusout", (event) => {
-      if (event.relatedTarget && !branch.contains(event.relatedTarget)) button.setAttribute("aria-expanded", "false");
-    });
-  });
-  document.addEventListener("click", (event) => closeBranches(event.target));
 
   // What goes while the footer is in view, and what comes after a distance: both observed, nothing is read while scrolling.
   const footer = document.querySelector("[data-rim-footer]");
@@ -95,6 +171,8 @@
     document.addEventListener("keydown", ({ key }) => key === "Escape" && part.matches(":hover,:focus-within") && part.toggleAttribute("data-rim-quiet", true));
     for (const leaving of ["pointerleave", "focusout"]) part.addEventListener(leaving, () => part.removeAttribute("data-rim-quiet"));
   });
+  // What the style sheet leaves to this script from now on.
+  root.toggleAttribute("data-rim-on", true);
   each("[data-rim-year]", (years) => {
     const now = new Date().getFullYear(), first = Number(years.dataset.rimYear);
     years.textContent = first && first < now ? `${first}–${now}` : now;

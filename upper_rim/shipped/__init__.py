@@ -12,6 +12,7 @@ from ..core.output.shelf import Shelf
 from ..core.style.faces import Face, FaceFile
 
 HERE = Path(__file__).parent
+MENU_CSS = ("list", "drawer", "levels", "button", "panels", "columns")
 RUNTIME = HERE.parent / "runtime"
 
 
@@ -24,7 +25,7 @@ def shelf() -> Shelf:
         scripts={name: (HERE / "scripts" / f"{name}.js").read_bytes() for name in ("rim", "search", "pager", "viewer")},
         notice_script=(HERE / "scripts/notice.js").read_text().strip(),
         pieces_css=(RUNTIME / "pieces.css").read_text(),
-        drawer_css=(RUNTIME / "drawer.css").read_text(),
+        menu_css={way: (RUNTIME / f"{way}.css").read_text() for way in MENU_CSS},
         item_css={file.stem: file.read_text() for file in sorted((RUNTIME / "items").glob("*.css"))},
     )
 

@@ -11,6 +11,7 @@ from dataclasses import dataclass, field, replace
 from typing import Any, NamedTuple, TypeVar
 
 from ..model.brands import Brands
+from ..model.current import Standings
 from ..model.items import (
     ButtonItem,
     Copyright,
@@ -21,11 +22,13 @@ from ..model.items import (
     PictureItem,
     PictureList,
     Posts,
+    Trail,
 )
 from ..model.links import Links
 from ..model.menus import Menus
 from ..model.rich import RichWords
 from ..model.site import BottomBar, Cell, Float, Header, Piece, Row, Sidebar, Site
+from ..model.trail import Step, Trails
 from ..model.values import Words
 from ..reach.coverage import Coverage
 from ..style.faces import Face, character_em, faces_in_use
@@ -148,12 +151,22 @@ class Fitter:
             menus=self._kept("menus", (site.menus, site.pages, site.language), lambda: Menus(site)),
             brands=self.brands,
             pictures=self._kept("pictures", site.assets, lambda: self.pictures(site)),
+            trails=lambda item, language: self._longest_trail(site, item, language),
             posts=self._kept("posts", (site.pages, site.assets), lambda: self.posts(site)),
             language=language,
             band=None,
             year=self.year,
             estimates=Estimates() if self.foresees else None,
         )
+
+    def _longest_trail(self, site: Site, item: Trail, language: str) -> list[Step]:
+        told = (item.words, item.menu, site.menus, site.pages, site.language)
+
+        def work() -> list[Step]:
+            links, menus = Links(site), Menus(site)
+            return Trails(site, links, menus, Standings(links)).longest(item, language, site.pages)
+
+        return self._kept(("trail", item.id, language), told, work)
 
     def _measurer(self, site: Site) -> Measurer:
         used = self._kept(
@@ -320,6 +333,8 @@ def seen_of(item: Any, setting: Setting) -> tuple[Any, ...]:
     match item:
         case MenuItem() | LinkList():
             shown.append(labels_of(item, setting))
+        case Trail():
+            shown.append(tuple(setting.trail(item)))
         case Posts():
             shown.append(tuple(setting.posts(item, setting.language)[: item.count]))
         case Logo() | Copyright():

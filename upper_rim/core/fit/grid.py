@@ -213,3 +213,40 @@ def _expanded(sizes: list[Length], shares: dict[int, float], free_room: Length) 
         for at in stuck:
             del flexible[at]
     return sizes
+
+
+@dataclass(slots=True, eq=False)
+class Folding(Box):
+    """As many equal columns as `least` px wide ones have room, and no more than there are boxes (CSS Grid 2, 7.2.3.2:
+    `auto-fit`). `gaps`: between rows, and between columns."""
+
+    within: list[Box] = field(default_factory=list)
+    least: float = 0.0
+    gaps: tuple[float, float] = (0.0, 0.0)
+    _grids: dict[int, Grid] = field(default_factory=dict, init=False)
+
+    def kids(self) -> Iterator[Box]:
+        return iter(self.within)
+
+    def content(self, viewport: Viewport) -> Intrinsic:
+        least: Length = 0.0
+        most: Length = 0.0
+        for kid in self.within:
+            asked = kid.contribution(viewport)
+            least, most = larger(asked.least, least), larger(asked.most, most)
+        return Intrinsic(least, most)
+
+    def arranged(self, width: Length, height: Length | None, viewport: Viewport, of: Length) -> Frame:
+        room = width - self.inline_edges(viewport, of)
+        number = len(self.within)
+        while number > 1 and exceeds(number * self.least + (number - 1) * self.gaps[1], room):
+            number -= 1
+        grid = self._grids.get(number)
+        if grid is None:
+            tracks = (Track("equal"),) * max(1, number)
+            grid = Grid(within=self.within, tracks=tracks, row_gap=self.gaps[0], column_gap=self.gaps[1], align="start").settle()  # fmt: skip
+            self._grids[number] = grid
+        inner = grid.lay_out(room, viewport, room)
+        start, top = self.edge(INLINE_START, viewport, of), self.edge(BLOCK_START, viewport, of)
+        high = inner.height + self.block_edges(viewport, of)
+        return Frame(self, width, high if height is None else height, ((start, top, inner),))

@@ -27,6 +27,7 @@ from ..model.items import (
     SocialRow,
     Spacer,
     TextItem,
+    Trail,
     Viewer,
 )
 from ..model.phrases import phrase
@@ -35,7 +36,7 @@ from .amount import Amount, amount, times
 from .block import Block, Void
 from .boxes import Box, Sides
 from .flex import Flex
-from .menus import is_drawer, link_list, menu_box
+from .menus import is_drawer, link_list, menu_box, trail_box
 from .parts import icon_link, labelled, titled
 from .replaced import Field, Replaced
 from .rich import rich_box
@@ -91,6 +92,8 @@ def _bare(item: Any, setting: Setting) -> Box | None:
             return _picture(item, setting)
         case LinkList():
             return link_list(item, setting)
+        case Trail():
+            return trail_box(item, setting)
         case Contact():
             return _contact(item, setting)
         case SocialRow():

@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from typing import Any
 
-from ..model.items import LinkList, MenuItem
+from ..model.items import SEPARATORS, LinkList, MenuItem, Trail
 from ..model.site import Entry, drawer_width
 from .amount import times
 from .block import Block, Void
 from .boxes import Box, Sides
 from .flex import Flex
+from .grid import Folding
 from .parts import labelled, titled
 from .setting import Setting
 from .styles import BoxStyle
@@ -25,11 +26,16 @@ def menu_box(item: MenuItem, setting: Setting) -> Box:
     own, entry = setting.part(item.id), setting.part(item.id, "content")
     if setting.site.menu(item.menu) is None:
         return Void(node=item.id, **own.over()).settle()
+    entries = setting.menus.shown(item)
     shown: Box
     if is_drawer(item, setting):
         shown = setting.around(menu_button(item, setting), own.type)
+    elif item.way == "column":
+        shown = Block(part="list", within=list(listed(entries, item, setting, submenus=not item.has_toggles))).settle()
+    elif item.way == "columns":
+        shown = _columns(entries, entry, setting)
     else:
-        shown = entry_row(setting.menus.shown(item), item, entry, setting)
+        shown = entry_row(entries, item, entry, setting)
     return Block(node=item.id, within=[shown], **own.over()).settle()
 
 
@@ -57,6 +63,61 @@ def entry_row(entries: Iterable[Entry], item: MenuItem, own: BoxStyle, setting: 
     ).settle()  # fmt: skip
 
 
+def listed(entries: Iterable[Entry], item: MenuItem, setting: Setting, *, submenus: bool) -> Iterator[Box]:
+    """Entries below each other, as a column or a drawer has them: `submenus` open, or shut."""
+    own = setting.part(item.id, "content")
+    for entry in entries:
+        label = label_of(entry, setting)
+        if label is None:
+            continue
+        line = [_link(entry, label, own, setting, in_row=False)]
+        below = [] if item.branches == "level by level" else list(listed(entry.entries, item, setting, submenus=True))
+        if item.has_toggles:
+            grown = line[0]
+            grown.grow, grown.basis = 1.0, 0.0
+            if _has_branch(entry, setting):
+                chevron = Void(part="icon", width=16.0, height=16.0, shrink=0.0).settle()
+                line.append(_toggle(chevron, TARGET_PX))
+            within: list[Box] = [Flex(align="center", within=[one.settle() for one in line]).settle()]
+        else:
+            within = list(line)
+        if below and submenus:
+            within.append(Block(part="sub", min_width=200.0, within=below, padding=Sides(inline_start=16.0)).settle())
+        yield Block(part="line", within=within).settle()
+
+
+def _has_branch(entry: Entry, setting: Setting) -> bool:
+    return any(label_of(one, setting) is not None for one in entry.entries)
+
+
+def _toggle(chevron: Box, width: float) -> Box:
+    return Flex(
+        part="branch", align="center", justify="center", min_width=width, min_height=TARGET_PX, within=[chevron]
+    ).settle()  # fmt: skip
+
+
+COLUMN_PX, COLUMN_GAPS_PX = 180.0, (16.0, 24.0)
+
+
+def _columns(entries: Iterable[Entry], own: BoxStyle, setting: Setting) -> Box:
+    """Each entry of the first level at the head of a column."""
+
+    def column(entry: Entry, depth: int) -> Block | None:
+        label = label_of(entry, setting)
+        if label is None:
+            return None
+        within: list[Box] = [_link(entry, label, own, setting, in_row=depth == 0)]
+        below = [box for one in entry.entries if (box := column(one, depth + 1)) is not None]
+        if below:
+            within.append(
+                Block(part="sub", within=list(below), padding=Sides(inline_start=16.0 if depth else 0.0)).settle()
+            )
+        return Block(part="line", within=within).settle()
+
+    made = [box for one in entries if (box := column(one, 0)) is not None]
+    return Folding(part="list", within=list(made), least=COLUMN_PX, gaps=COLUMN_GAPS_PX).settle()
+
+
 def label_of(entry: Entry, setting: Setting) -> str | None:
     """What an entry says; None where it is left out."""
     href, _ = setting.links.resolve(entry.target, setting.language)
@@ -81,12 +142,8 @@ def _entry(entry: Entry, own: BoxStyle, setting: Setting, *, in_row: bool = True
     if label is None:
         return None
     within = [_link(entry, label, own, setting, in_row=in_row)]
-    if any(label_of(one, setting) is not None for one in entry.entries):
-        chevron = Void(part="icon", width=16.0, height=16.0, shrink=0.0).settle()
-        opener = Flex(
-            part="branch", align="center", justify="center", min_width=28.0, min_height=TARGET_PX, within=[chevron]
-        )
-        within.append(opener.settle())
+    if _has_branch(entry, setting):
+        within.append(_toggle(Void(part="icon", width=16.0, height=16.0, shrink=0.0).settle(), 28.0))
     return Flex(part="line", align="center", within=within).settle()
 
 
@@ -107,7 +164,9 @@ def _words(entry: Entry, label: str, own: BoxStyle, setting: Setting, *, in_row:
         within.append(Void(part="icon", width=ICON_PX, height=ICON_PX, shrink=0.0).settle())
     lines: list[Box] = [setting.line(label, own.type)]
     if second and not in_row:
-        lines.append(setting.line(second, own.type.at_size(times(own.type.size, SECOND_SIZE)), part="flowing"))
+        kind = own.type.at_size(times(own.type.size, SECOND_SIZE))
+        # It stands on a line of the link's own size.
+        lines.append(setting.line(second, kind, part="flowing", min_height=own.type.line_height))
     within.append(Block(within=lines).settle() if len(lines) > 1 else lines[0])
     if mark:
         kind = own.type.at_size(times(own.type.size, MARK_SIZE))
@@ -116,10 +175,16 @@ def _words(entry: Entry, label: str, own: BoxStyle, setting: Setting, *, in_row:
     return within
 
 
-def entry_box(entry: Entry, own: BoxStyle, setting: Setting) -> Box | None:
-    """An entry's link by itself, as it stands in a drawer; None where it is left out."""
-    label = label_of(entry, setting)
-    return None if label is None else _link(entry, label, own, setting, in_row=False)
+def trail_box(item: Trail, setting: Setting) -> Box:
+    """The longest trail of all pages in the language: that one has to fit."""
+    own, entry = setting.part(item.id), setting.part(item.id, "content")
+    lines = []
+    for at, step in enumerate(setting.trail(item)):
+        link = Flex(part="entry", align="center", within=labelled(step.words, entry.type, setting), **entry.over()).settle()  # fmt: skip
+        parting = [setting.line(SEPARATORS[item.separator], own.type, part="parting")] if at else []
+        lines.append(Flex(part="line", align="center", column_gap=ENTRY_GAP_PX, within=[*parting, link]).settle())
+    shown = Flex(part="list", wraps=True, align="center", column_gap=ENTRY_GAP_PX, within=list(lines)).settle()
+    return Block(node=item.id, within=[shown], **own.over()).settle()
 
 
 def link_list(item: LinkList, setting: Setting) -> Box:

@@ -2,23 +2,24 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
 from dataclasses import replace
 from typing import NamedTuple
 
 from ..model.items import MenuItem
-from ..model.site import Entry, Piece, Row, Site, drawer_width
+from ..model.menus import all_entries
+from ..model.site import Piece, Row, Site, drawer_width
 from .amount import Viewport
 from .block import Block, Void
-from .boxes import Box, Sides
+from .boxes import Sides
 from .fitter import Fitter
 from .linear import value
-from .menus import entry_box
+from .menus import listed
 from .setting import Setting
 
 SCREENS: tuple[tuple[int, int], ...] = ((320, 568), (360, 640), (390, 844), (844, 390), (768, 1024))
 """Small screens, width by height in CSS px."""
 CLOSE_PX = 44.0
+LEVEL_AT_PX = 56.0
 DRAWER_PX = 360.0
 
 
@@ -46,21 +47,21 @@ def opened(setting_of: Setting, item: MenuItem, below_px: int | None) -> list[Op
         if below_px is None or wide >= below_px:
             continue
         setting = _in_band(setting_of, wide)
-        drawer = drawer_box(item, setting, wide, submenus=True)
-        shut = drawer_box(item, setting, wide, submenus=False)
         viewport = Viewport(float(wide), float(high))
-        width = min(0.86 * wide, DRAWER_PX)
-        found.append(
-            Opened(
-                item.id,
-                setting.language,
-                (wide, high),
-                width,
-                round(value(drawer.lay_out(width, viewport, float(wide)).height), 2),
-                round(value(shut.lay_out(width, viewport, float(wide)).height), 2),
-            )
+        width = opened_width(item, wide)
+        whole, shut = (
+            max(round(value(box.lay_out(width, viewport, float(wide)).height), 2) for box in boxes)
+            for boxes in (levels(item, setting, submenus=True), levels(item, setting, submenus=False)[:1])
         )
+        found.append(Opened(item.id, setting.language, (wide, high), width, whole, shut))
     return found
+
+
+def opened_width(item: MenuItem, wide: int) -> float:
+    """In px, of what the menu's button opens on a screen so many px wide."""
+    if item.drawer_side not in {"start", "end"}:
+        return float(wide)
+    return min(0.86 * wide, DRAWER_PX) if item.drawer_px is None else float(min(wide, item.drawer_px))
 
 
 def _in_band(setting: Setting, wide: int) -> Setting:
@@ -71,28 +72,23 @@ def _in_band(setting: Setting, wide: int) -> Setting:
     return replace(setting, band=band)
 
 
-def drawer_box(item: MenuItem, setting: Setting, wide: int, *, submenus: bool) -> Block:
-    """The close button, and the entries one below the other, as the drawer's CSS has them."""
-    entries = list(_listed(setting.menus.shown(item), item, setting, submenus=submenus))
+def levels(item: MenuItem, setting: Setting, *, submenus: bool) -> list[Block]:
+    """What is opened: the close button, and the entries one below the other, as the drawer's CSS has them; and, where
+    submenus open level by level, each of the further levels with its way back."""
+    entries = setting.menus.shown(item)
     close = Void(part="close", width=CLOSE_PX, height=CLOSE_PX).settle()
-    listed = Block(part="list", within=entries).settle()
-    made = Block(part="drawer", within=[close, listed], padding=Sides(12.0, 20.0, 24.0, 20.0))
-    made.settle()
-    return made
-
-
-def _listed(entries: Iterable[Entry], item: MenuItem, setting: Setting, *, submenus: bool) -> Iterable[Box]:
-    own = setting.part(item.id, "content")
-    for entry in entries:
-        link = entry_box(entry, own, setting)
-        if link is None:
-            continue
-        within = [link]
-        below = list(_listed(entry.entries, item, setting, submenus=True)) if submenus else []
-        if below:
-            sub = Block(part="sub", min_width=200.0, within=below, padding=Sides(inline_start=16.0)).settle()
-            within.append(sub)
-        yield Block(part="line", within=within).settle()
+    own = list(listed(entries, item, setting, submenus=submenus))
+    last = 24.0
+    drawer = Block(part="drawer", within=[close, Block(part="list", within=own).settle()], padding=Sides(12.0, 20.0, last, 20.0))  # fmt: skip
+    found = [drawer.settle()]
+    if item.branches == "level by level":
+        for entry in all_entries(entries):
+            below = list(listed(entry.entries, item, setting, submenus=False))
+            if below:
+                back = Void(part="back", width=CLOSE_PX, height=CLOSE_PX).settle()
+                level = Block(part="level", within=[back, *below], padding=Sides(LEVEL_AT_PX, 20.0, last, 20.0))
+                found.append(level.settle())
+    return found
 
 
 def all_opened(fitter: Fitter, site: Site, piece: Piece, row: Row, language: str) -> list[Opened]:

@@ -8,10 +8,12 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from ..model.brands import Brands
+from ..model.items import Trail
 from ..model.links import Links
 from ..model.menus import Menus
 from ..model.site import Site
 from ..model.styling import Part
+from ..model.trail import Step
 from ..model.values import Words
 from ..style.pictures import Pictures
 from ..style.resolve import Element, Styling
@@ -78,7 +80,8 @@ class Styles:
 
 @dataclass
 class Setting:
-    """`beside`: whether a sidebar stands beside the content. `posts`: titles and dates of a posts item in a language.
+    """`beside`: whether a sidebar stands beside the content. `posts`: titles and dates of a posts item in a language;
+    `trails`: the longest trail of its pages.
     `estimates`: how long labels will be that are still to be translated; None: the words that are published in their
     place count. `missing` and `estimated` are filled in: characters that no face has, nodes whose words are foreseen."""
 
@@ -90,6 +93,7 @@ class Setting:
     brands: Brands
     pictures: Pictures
     posts: Callable[[Any, str], Sequence[tuple[str, str]]]
+    trails: Callable[[Trail, str], Sequence[Step]]
     language: str
     band: str | None
     beside: bool = False
@@ -103,6 +107,9 @@ class Setting:
 
     def within(self, node: str, role: str) -> BoxStyle:
         return self.styles.within(node, role, self.band)
+
+    def trail(self, item: Trail) -> Sequence[Step]:
+        return self.trails(item, self.language)
 
     def words(self, words: Words, node: str) -> str:
         """As they are published in the language; or, where they are not translated and that is to be foreseen, a

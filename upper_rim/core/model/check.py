@@ -31,6 +31,7 @@ from .items import (
     SocialRow,
     Spacer,
     TextItem,
+    Trail,
     Viewer,
 )
 from .properties import PROPERTIES, references_in
@@ -128,7 +129,7 @@ def roles_of(node: Any) -> dict[Part, str]:
             return {"box": "block"}
         case Divider():
             return {"box": "upright" if node.upright else "divider"}
-        case LinkList() | PictureList() | Posts():
+        case LinkList() | PictureList() | Posts() | Trail():
             return {"box": "menu", "content": "entry"}
         case SocialRow():
             return {"box": "menu", "content": "icon"}

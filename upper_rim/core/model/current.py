@@ -46,6 +46,12 @@ class Standings:
         near = self._nearest(index, path)
         return Standing(frozenset(), frozenset(one for way in near for one in way)) if near else NOWHERE
 
+    def way(self, entries: tuple[Entry, ...], language: str, page_id: str, path: str) -> Way:
+        """The first way to a page, or to the nearest entry; empty where there is none."""
+        index = self._index(entries, language)
+        ways = index.by_page.get(page_id) or self._nearest(index, path)
+        return ways[0] if ways else ()
+
     def nearest(self, entries: tuple[Entry, ...], language: str, path: str) -> str:
         """The path of the entries that are nearest; empty where none is."""
         index = self._index(entries, language)

@@ -73,18 +73,50 @@ class _ShowsMenu(_Item):
     without: tuple[NodeId, ...] = Field(default=(), description="Entries left out, with all below them.")
 
 
+DrawerSide = Literal["start", "end", "top", "bottom", "whole"]
+
+
 class MenuItem(_ShowsMenu):
-    """A menu as a row; below a band of choice, a button that opens a drawer."""
+    """A menu in one of several ways; below a band of choice, a button that opens it."""
 
     kind: Literal["menu"] = "menu"
     depth: Annotated[int, Field(ge=1, le=9)] | None = Field(default=None, description="Levels shown; all where None.")
-    drawer_below: NodeId | None = Field(
-        default=None, description="The first width band, from narrow to wide, that shows the row; below it, the drawer."
+    way: Literal["row", "column", "columns"] = Field(
+        default="row", description="Entries beside each other, below each other, or each at the head of a column."
     )
+    panels: Literal["narrow", "wide"] = Field(
+        default="narrow", description="What opens below an entry of a row: a list, or a panel as wide as the piece."
+    )
+    panel_columns: Annotated[int, Field(ge=1, le=6)] = 4
+    on_hover: bool = Field(default=False, description="Panels open while one points at their entry, too.")
+    drawer_below: NodeId | None = Field(
+        default=None, description="The first width band, from narrow to wide, that shows it; below it, the button."
+    )
+    drawer_side: DrawerSide = Field(
+        default="end", description="Where what the button opens comes from; `whole`: it covers the screen."
+    )
+    drawer_px: Annotated[int, Field(ge=160, le=2000)] | None = Field(
+        default=None, description="Its width, or its height from the top or bottom; None: what is built in."
+    )
+    drawer_pushes: bool = Field(default=False, description="The page gives way to it.")
+    branches: Literal["in place", "level by level"] = Field(
+        default="in place", description="How submenus open where entries stand below each other."
+    )
+    open_at_first: Literal["none", "current", "all"] = Field(
+        default="all", description="Which submenus are open there at first; `current`: those above the page."
+    )
+    one_at_a_time: bool = Field(default=False, description="Opening a submenu there shuts the one beside it.")
     gap_px: Pixels = 24
     button_words: Words = Words(text="Menu")
     button_words_shown: bool = False
-    drawer_side: Literal["start", "end"] = "end"
+    button_words_open: Words = Field(default=Words(), description="What the button says while it is open.")
+    button_icon: IconName = "menu"
+    button_turns: bool = Field(default=False, description="Its icon turns into a cross while it is open.")
+
+    @property
+    def has_toggles(self) -> bool:
+        """Whether submenus can be shut where entries stand below each other."""
+        return self.open_at_first != "all" or self.branches == "level by level"
 
 
 class TextItem(_Item):
@@ -141,6 +173,18 @@ class LinkList(_ShowsMenu):
 
     kind: Literal["links"] = "links"
     words: Words = Words()
+
+
+SEPARATORS = {"chevron": "›", "slash": "/", "dot": "·"}
+
+
+class Trail(_Item):
+    """By which pages one comes to the page that is looked at: a breadcrumb trail."""
+
+    kind: Literal["trail"] = "trail"
+    words: Words = Field(default=Words(), description="What the front page is called; its title where empty.")
+    menu: NodeId | None = Field(default=None, description="The menu whose branches it follows; None: the pages' paths.")
+    separator: Literal["chevron", "slash", "dot"] = "chevron"
 
 
 BusinessKind = Literal[
@@ -343,6 +387,7 @@ Item = Annotated[
     | ButtonItem
     | IconLink
     | LinkList
+    | Trail
     | Contact
     | SocialRow
     | Copyright
@@ -367,6 +412,7 @@ ITEM_KINDS: dict[str, type[_Item]] = {
     "button": ButtonItem,
     "icon": IconLink,
     "links": LinkList,
+    "trail": Trail,
     "contact": Contact,
     "social": SocialRow,
     "copyright": Copyright,

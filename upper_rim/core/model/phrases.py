@@ -53,6 +53,7 @@ _PHRASES: dict[str, dict[str, str]] = {
     },
     "trap": {"en": "Leave this empty", "de": "Leer lassen", "cy": "Gadewch yn wag", "ar": "اتركه فارغًا"},
     "map": {"en": "Map", "de": "Karte", "cy": "Map", "ar": "خريطة"},
+    "trail": {"en": "You are here", "de": "Sie sind hier", "cy": "Rydych chi yma", "ar": "أنت هنا"},
     "branch": {"en": "More: {0}", "de": "Mehr: {0}", "cy": "Mwy: {0}", "ar": "المزيد: {0}"},
     "not_found": {
         "en": "Page not found",

@@ -14,17 +14,18 @@ from ..exchange.encoding import insertion
 from ..exchange.markdown import document
 from ..exchange.markers import marked
 from ..model.current import Standings
-from ..model.items import Form, LinkList, Logo, MenuItem, Pager, PictureList, ToPage
+from ..model.items import Form, LinkList, Logo, MenuItem, Pager, PictureList, ToPage, Trail
 from ..model.links import Links
 from ..model.menus import Menus, all_entries
 from ..model.phrases import phrase
 from ..model.site import Below, Entry, Header, OnPage, Page, Piece, Site, Snippet
+from ..model.trail import Trails
 from ..model.tree import items_of
 from ..reach.coverage import Coverage, Outcome
 from ..style.faces import faces_in_use
 from ..style.fonts import subset_font
 from .form_html import FORMS
-from .item_html import Scene
+from .item_html import Scene, trail_html, trail_mark
 from .naming import PARTS, short_hash
 from .piece_html import Shown, around
 from .scripts import scripts_of
@@ -56,6 +57,8 @@ class Composer:
         self._menus = Menus(site)
         self._standings = Standings(self._links)
         self._shown_menus = _shown_menus(site, self._menus)
+        self._trails = Trails(site, self._links, self._menus, self._standings)
+        self._trail_items = [item for item in items_of(site.pieces) if isinstance(item, Trail)]
         self._shelf = shelf
         self._read = read
         self._marks = marks
@@ -90,6 +93,7 @@ class Composer:
         if pieces:
             heads = page.path == self._links.front(page.language) and not _HEADING.search(content)
             head, before, behind = self._insertions(pieces, page, splice.encoding, heads=heads)
+            before, behind = (self._with_trails(part, page, splice.encoding) for part in (before, behind))
         code = {place: self._code(place, page, splice.encoding) for place in ("head", "start", "end")}
         places = (
             (splice.head_at, head + code["head"]),
@@ -179,11 +183,7 @@ class Composer:
             heads,
         )
         if key not in self._fragments:
-            index = self.index_paths.get(page.language, "")
-            scene = Scene(
-                self.site, self._links, self._menus, self._standings, self._shelf, page.language, current, page.path,
-                marks=self._marks, year=self._year, index_path=index, posts=self._files.posts,
-            )  # fmt: skip
+            scene = self._scene(page, current)
             if not self._marks:
                 scene = replace(scene, sizes=self._files.sizes)
             if heads:
@@ -198,6 +198,23 @@ class Composer:
                 insertion(closing + behind, encoding),
             )
         return self._fragments[key]
+
+    def _with_trails(self, part: bytes, page: Page, encoding: str) -> bytes:
+        """With the page's own trails where a piece marks their places."""
+        for item in self._trail_items:
+            mark = insertion(trail_mark(item.id), encoding)
+            if mark in part:
+                scene = self._scene(page, None)
+                html = trail_html(item, self._trails.steps(item, page), scene)
+                part = part.replace(mark, insertion(html, encoding))
+        return part
+
+    def _scene(self, page: Page, current: str | None) -> Scene:
+        index = self.index_paths.get(page.language, "")
+        return Scene(
+            self.site, self._links, self._menus, self._standings, self._shelf, page.language, current, page.path,
+            marks=self._marks, year=self._year, index_path=index, posts=self._files.posts,
+        )  # fmt: skip
 
     def _script_tags(self, pieces: Iterable[Piece], current: str | None) -> str:
         used = scripts_of(self.site, pieces, current) - ({"pager"} if self._marks else set())

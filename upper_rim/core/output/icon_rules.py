@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from urllib.parse import quote
 
 from ..model.brands import Brand
-from ..model.items import IconLink, SearchBox, SocialRow, Viewer
+from ..model.items import IconLink, MenuItem, SearchBox, SocialRow, Viewer
 from ..model.site import Entry, Site
 from ..model.tree import items_of, walk
 from .shelf import Shelf
@@ -24,13 +24,15 @@ def icon_rules(site: Site, shelf: Shelf) -> Iterator[str]:
 
 def icons_of(site: Site, shelf: Shelf) -> list[str]:
     """Names of the icons that the site's pieces use."""
-    used = {"menu", "x", "chevron-down"} if any(piece.rows for piece in site.pieces) else set()
+    used = {"x", "chevron-down"} if any(piece.rows for piece in site.pieces) else set()
     for item in items_of(site.pieces):
         if isinstance(item, IconLink) and item.picture is None:
             used.add(item.icon)
         elif isinstance(item, SocialRow):
             marks = (shelf.brands.mark(one.address) for one in item.profiles)
             used |= {mark.icon for mark in marks if mark.brand is None}
+        elif isinstance(item, MenuItem):
+            used |= {item.button_icon, *(["chevron-left"] if item.branches == "level by level" else [])}
         elif isinstance(item, SearchBox):
             used.add("search")
         elif isinstance(item, Viewer):

@@ -13,6 +13,7 @@ from html import escape
 from ..exchange.feed import Post
 from ..model.current import Standing, Standings
 from ..model.items import (
+    SEPARATORS,
     BackToTop,
     ButtonItem,
     Contact,
@@ -36,6 +37,7 @@ from ..model.items import (
     Spacer,
     Target,
     TextItem,
+    Trail,
     Viewer,
 )
 from ..model.links import Links
@@ -44,6 +46,7 @@ from ..model.phrases import phrase
 from ..model.site import Entry, Menu, Site, drawer_width
 from ..model.styling import Styled
 from ..model.told import years_told
+from ..model.trail import Step
 from .contact_html import contact_html
 from .form_html import form_html
 from .map_html import map_html
@@ -138,6 +141,9 @@ def _bare_html(item: Item, scene: Scene) -> str:
             return picture_html(item, scene)
         case LinkList():
             return _link_list(item, scene)
+        case Trail():
+            label = escape(phrase("trail", scene.language), quote=True)
+            return f'<nav {scene.attributes(item, "menu", "trail", item.id)} aria-label="{label}">{trail_mark(item.id)}</nav>'
         case Contact():
             return contact_html(item, scene.attributes(item, "text", "contact", item.id), scene.name, scene.language)
         case SocialRow():
@@ -204,7 +210,7 @@ def _icon(scene: Scene, icon: str) -> str:
 
 def _link_list(item: LinkList, scene: Scene) -> str:
     title = escape(item.words.in_language(scene.language), quote=True)
-    listed = _entries(scene.menus.shown(item), scene, item.id, standing_of(item, scene))
+    listed = _Tree(scene, item.id, standing_of(item, scene)).entries(scene.menus.shown(item))
     title_id = scene.html_id(f"{item.id}-title")
     head = f'<div class="{scene.name("list-title")}" id="{title_id}">{title}</div>' if title else ""
     named = (
@@ -297,17 +303,21 @@ def _menu(item: MenuItem, scene: Scene) -> str:
     menu = scene.site.menu(item.menu)
     if menu is None:
         return f"<div {scene.attributes(item, item.id)}></div>"
-    drawer_id = scene.html_id(f"{item.id}-drawer")
-    entries = f'<ul class="{scene.name("list")}" role="list">{_entries(scene.menus.shown(item), scene, item.id, standing_of(item, scene))}</ul>'
     below = drawer_width(item, scene.site)
+    tree = _Tree(scene, item.id, standing_of(item, scene), item)
+    entries = f'<ul class="{scene.name("list")}" role="list">{tree.entries(scene.menus.shown(item))}</ul>'
     label = escape(menu.name, quote=True)
+    classes = ["menu", item.id, *_ways(item, below)]
+    said = f' aria-label="{label}"' + (" data-rim-single" if item.one_at_a_time else "")
+    said += " data-rim-hover" if item.on_hover and item.way == "row" else ""
+    said += " data-rim-column" if item.way == "column" else ""
     if below is None:
-        return f'<nav {scene.attributes(item, "menu", item.id)} aria-label="{label}">{entries}</nav>'
-    side = ["from-start"] if item.drawer_side == "start" else []
+        return f"<nav {scene.attributes(item, *classes)}{said}>{entries}</nav>"
+    drawer_id = scene.html_id(f"{item.id}-drawer")
     close = escape(phrase("close", scene.language), quote=True)
     opening = f' popovertarget="{drawer_id}" aria-controls="{drawer_id}" aria-expanded="false" data-rim-drawer="(max-width:{below - 0.02:.2f}px)"'
     return (
-        f'<nav {scene.attributes(item, "menu", item.id, f"below-{below}", *side)} aria-label="{label}">'
+        f"<nav {scene.attributes(item, *classes)}{said}>"
         f"{opener_html(item, scene, opening)}"
         f'<div class="{scene.name("drawer")}" id="{drawer_id}" popover>'
         f'<button type="button" class="{scene.name("close")}" popovertarget="{drawer_id}" popovertargetaction="hide" aria-label="{close}">'
@@ -315,13 +325,53 @@ def _menu(item: MenuItem, scene: Scene) -> str:
     )
 
 
+def _ways(item: MenuItem, below: int | None) -> list[str]:
+    """Classes that say how a menu shows itself, and how what its button opens does."""
+    classes: list[str] = [item.way] if item.way != "row" else []
+    if item.way == "row" and item.panels == "wide":
+        classes.append("panels")
+    if item.has_toggles:
+        classes += ["toggles", *(["levels"] if item.branches == "level by level" else [])]
+    if below is not None:
+        classes += [f"below-{below}", f"from-{item.drawer_side}"]
+        classes += ["pushes"] if item.drawer_pushes and item.drawer_side in {"start", "end"} else []
+    return classes
+
+
 def opener_html(item: MenuItem, scene: Scene, opening: str = "") -> str:
     """The button that stands for the menu below its width. `opening`: attributes that tie it to its drawer."""
     words = escape(item.button_words.in_language(scene.language) or "Menu", quote=True)
-    icon = f'<span class="{scene.name("icon")} {scene.name("icon-menu")}"></span>'
+    icon = f'<span class="{scene.name("icon")} {scene.name("icon-" + item.button_icon)}"></span>'
+    if item.button_turns:
+        cross = f'<span class="{scene.name("icon")} {scene.name("icon-x")}"></span>'
+        icon = f'<span class="{scene.name("turning")}">{icon}{cross}</span>'
+    opened = item.button_words_open.in_language(scene.language)
+    if opened and item.button_words_shown:
+        words = f'<span class="{scene.name("shut-words")}">{words}</span><span class="{scene.name("open-words")}">{escape(opened)}</span>'
     face = f"{icon}<span>{words}</span>" if item.button_words_shown else icon
     naming = "" if item.button_words_shown else f' aria-label="{words}"'
     return f'<button type="button" class="{scene.name("menu-button")}"{opening}{naming}>{face}</button>'
+
+
+def trail_mark(item_id: str) -> str:
+    """Stands in a piece for the trail of the page on which it will be: pieces are written once for many pages."""
+    return f"<!--rim-trail-{item_id}-->"
+
+
+def trail_html(item: Trail, steps: Sequence[Step], scene: Scene) -> str:
+    """An ordered list of links, the page itself last (ARIA Authoring Practices: breadcrumb)."""
+    lines = []
+    for at, (words, href) in enumerate(steps):
+        parting = f'<span aria-hidden="true">{SEPARATORS[item.separator]}</span>' if at else ""
+        here = ' aria-current="page"' if at == len(steps) - 1 else ""
+        said = escape(words)
+        link = (
+            f'<a href="{escape(href, quote=True)}">{said}</a>'
+            if href
+            else f'<span class="{scene.name("head")}"{here}>{said}</span>'
+        )
+        lines.append(f"<li>{parting}{link}</li>")
+    return f'<ol class="{scene.name("list")}" role="list">{"".join(lines)}</ol>'
 
 
 def standing_of(item: MenuItem | LinkList, scene: Scene) -> Standing:
@@ -329,35 +379,70 @@ def standing_of(item: MenuItem | LinkList, scene: Scene) -> Standing:
     return scene.standings.of(scene.menus.shown(item), scene.language, scene.current, scene.path)
 
 
-def _entries(entries: Iterable[Entry], scene: Scene, where: str, standing: Standing) -> str:
-    return "".join(_entry(entry, scene, where, standing) for entry in entries)
+class _Tree:
+    """Entries as nested lists. `where`: the item's id; `item`: the menu that they are shown in, None for a mere list."""
+
+    def __init__(self, scene: Scene, where: str, standing: Standing, item: MenuItem | None = None) -> None:
+        self._scene, self._where, self._standing, self._item = scene, where, standing, item
+
+    def entries(self, entries: Iterable[Entry], depth: int = 0) -> str:
+        return "".join(self._entry(entry, depth) for entry in entries)
+
+    def _picture(self, entry: Entry, depth: int) -> str:
+        """In wide panels the entries of the second level have pictures."""
+        wide = self._item is not None and self._item.way == "row" and self._item.panels == "wide"
+        if not (wide and depth == 1 and entry.picture):
+            return ""
+        source = escape(entry.picture, quote=True)
+        return f'<img class="{self._scene.name("entry-picture")}" src="{source}" alt="" loading="lazy">'
+
+    def _entry(self, entry: Entry, depth: int) -> str:
+        scene, standing = self._scene, self._standing
+        href, _ = scene.links.resolve(entry.target, scene.language)
+        label = scene.links.label(entry, scene.language)
+        branch = self.entries(entry.entries, depth + 1)
+        if href is None and not branch and entry.target.kind != "nothing":
+            return ""
+        words = self._picture(entry, depth) + _entry_words(entry, label, scene)
+        current = ""
+        if entry.id in standing.here or entry.id in standing.above:
+            current = f' aria-current="{"page" if entry.id in standing.here else "true"}"'
+        mark = scene.mark(entry.id)
+        if href is None:
+            head = f'<span class="{scene.name("head")}"{current}{mark}>{words}</span>'
+        else:
+            window = ' target="_blank" rel="noopener"' if entry.new_window else ""
+            head = f'<a href="{escape(href, quote=True)}"{window}{current}{mark}>{words}</a>'
+        return f"<li>{head}{self._branch(entry, label, branch)}</li>" if branch else f"<li>{head}</li>"
+
+    def _branch(self, entry: Entry, label: str, branch: str) -> str:
+        """The button that opens what is below an entry, and that."""
+        scene, item = self._scene, self._item
+        branch_id = scene.html_id(f"{self._where}-{entry.id}")
+        opener = escape(phrase("branch", scene.language, label), quote=True)
+        on_way = entry.id in self._standing.here or entry.id in self._standing.above
+        first = " data-rim-first" if item and item.open_at_first == "current" and on_way else ""
+        back = feature = ""
+        if item is not None and item.branches == "level by level":
+            icon = f'<span class="{scene.name("icon")} {scene.name("icon-chevron-left")}"></span>'
+            back = f'<li class="{scene.name("back")}"><button type="button" data-rim-back>{icon}<span>{escape(label)}</span></button></li>'
+        if item is not None and item.way == "row" and item.panels == "wide":
+            feature = _feature(entry, label, scene)
+        return (
+            f'<button type="button" class="{scene.name("sub-button")}" aria-expanded="false" aria-controls="{branch_id}"'
+            f' aria-label="{opener}" data-rim-branch{first}><span class="{scene.name("icon")} {scene.name("icon-chevron-down")}"></span></button>'
+            f'<ul class="{scene.name("sub")}" id="{branch_id}" role="list">{back}{feature}{branch}</ul>'
+        )
 
 
-def _entry(entry: Entry, scene: Scene, where: str, standing: Standing) -> str:
-    href, _ = scene.links.resolve(entry.target, scene.language)
-    label = scene.links.label(entry, scene.language)
-    branch = _entries(entry.entries, scene, where, standing)
-    if href is None and not branch and entry.target.kind != "nothing":
+def _feature(entry: Entry, label: str, scene: Scene) -> str:
+    """What a wide panel begins with: the entry's own picture and second line, where it has any."""
+    second = entry.second.in_language(scene.language)
+    if not entry.picture and not second:
         return ""
-    words = _entry_words(entry, label, scene)
-    current = ""
-    if entry.id in standing.here or entry.id in standing.above:
-        current = f' aria-current="{"page" if entry.id in standing.here else "true"}"'
-    mark = scene.mark(entry.id)
-    if href is None:
-        head = f'<span class="{scene.name("head")}"{current}{mark}>{words}</span>'
-    else:
-        window = ' target="_blank" rel="noopener"' if entry.new_window else ""
-        head = f'<a href="{escape(href, quote=True)}"{window}{current}{mark}>{words}</a>'
-    if not branch:
-        return f"<li>{head}</li>"
-    branch_id = scene.html_id(f"{where}-{entry.id}")
-    opener = escape(phrase("branch", scene.language, label), quote=True)
-    return (
-        f'<li>{head}<button type="button" class="{scene.name("sub-button")}" aria-expanded="false" aria-controls="{branch_id}"'
-        f' aria-label="{opener}" data-rim-branch><span class="{scene.name("icon")} {scene.name("icon-chevron-down")}"></span></button>'
-        f'<ul class="{scene.name("sub")}" id="{branch_id}" role="list">{branch}</ul></li>'
-    )
+    picture = f'<img src="{escape(entry.picture, quote=True)}" alt="" loading="lazy">' if entry.picture else ""
+    words = f"<span>{escape(second)}</span>" if second else ""
+    return f'<li class="{scene.name("feature")}">{picture}<strong>{escape(label)}</strong>{words}</li>'
 
 
 def _entry_words(entry: Entry, label: str, scene: Scene) -> str:
@@ -365,7 +450,7 @@ def _entry_words(entry: Entry, label: str, scene: Scene) -> str:
     second, mark = entry.second.in_language(scene.language), entry.mark.in_language(scene.language)
     words = escape(label)
     if second:
-        words = f'<span>{words}<small class="{scene.name("second-line")}">{escape(second)}</small></span>'
+        words = f'<span>{words}<br><small class="{scene.name("more")}">{escape(second)}</small></span>'
     elif entry.icon or mark or entry.new_window:
         words = f"<span>{words}</span>"
     icon = f'<span class="{scene.name("icon")} {scene.name("icon-" + entry.icon)}"></span>' if entry.icon else ""

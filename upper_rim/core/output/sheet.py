@@ -52,6 +52,7 @@ def sheet(
         (
             with_site_key(shelf.pieces_css, site.key),
             *(with_site_key(shelf.item_css[kind], site.key) for kind in _kinds(site) if kind in shelf.item_css),
+            *_ways_of_menus(site, shelf),
             *(_drawer(site, shelf, width) for width in _drawer_widths(site) if only_band is None),
             with_site_key(rules.base(), site.key),
             *_structure(site, shelf, pictures, styling),
@@ -142,15 +143,47 @@ def _drawer_widths(site: Site) -> list[int]:
     return sorted({width for menu in menus if (width := drawer_width(menu, site)) is not None})
 
 
+def _ways_of_menus(site: Site, shelf: Shelf) -> Iterator[str]:
+    """How menus show themselves that are no mere rows; from their own width on, where they are drawers below it."""
+    for item in items_of(site.pieces):
+        if not isinstance(item, MenuItem):
+            continue
+        way = "panels" if item.way == "row" and item.panels == "wide" else {"column": "list", "columns": "columns"}.get(item.way)  # fmt: skip
+        below = drawer_width(item, site)
+        css = _scoped(shelf.menu_css[way], site, item.id) if way else ""
+        if css:
+            yield f"@media (width >= {below}px){{{css}}}" if below and way != "list" else css
+
+
 def _drawer(site: Site, shelf: Shelf, width_px: int) -> str:
-    scope = f".{published_name(site.key, f'below-{width_px}')}"
-    css = _COMMENTS.sub("", with_site_key(shelf.drawer_css, site.key))
+    """Menus below their width: entries below each other, in what their button opens."""
+    menus = [
+        item for item in items_of(site.pieces) if isinstance(item, MenuItem) and drawer_width(item, site) == width_px
+    ]
+    parts = ["list", "drawer"]
+    parts += ["levels"] if any(item.branches == "level by level" for item in menus) else []
+    parts += ["button"] if any(item.button_turns or item.button_words_open.text for item in menus) else []
+    css = _scoped("".join(shelf.menu_css[part] for part in parts), site, f"below-{width_px}")
+    return f"@media screen and (width < {width_px}px){{{css}}}"
+
+
+def _scoped(css: str, site: Site, part: str) -> str:
+    """Rules for menus of one class. `&` in them is the menu; a rule without it is for what is in one."""
+    scope = f".{published_name(site.key, part)}"
 
     def within(selector: str) -> str:
         return selector.replace("&", scope) if "&" in selector else f"{scope} {selector}"
 
-    scoped = re.sub(r"([^{}]+)\{", lambda rule: ",".join(within(one.strip()) for one in rule[1].split(",")) + "{", css)
-    return f"@media screen and (width < {width_px}px){{{scoped}}}"
+    bare = _COMMENTS.sub("", with_site_key(css, site.key))
+
+    def scoped(rule: re.Match[str]) -> str:
+        listed = rule[1].strip()
+        return rule[0] if listed.startswith("@") else ",".join(map(within, _SELECTORS.split(listed))) + "{"
+
+    return re.sub(r"([^{}]+)\{", scoped, bare)
+
+
+_SELECTORS = re.compile(r",(?![^()]*\))")
 
 
 def _structure(site: Site, shelf: Shelf, pictures: Pictures, styling: Styling) -> Iterator[str]:
@@ -161,6 +194,9 @@ def _structure(site: Site, shelf: Shelf, pictures: Pictures, styling: Styling) -
     for piece in site.pieces:
         yield from _placing(site, piece, shelf, styling)
         yield from _piece_rules(site, piece, pictures, shelf)
+    for item in items_of(site.pieces):
+        if isinstance(item, MenuItem):
+            yield from _menu_sizes(site, item)
     if len(site.bands) > 1:
         for band in site.bands:
             yield from hidden_rules(site, [band.id], f"{name}-out-{band.id}")
@@ -168,6 +204,24 @@ def _structure(site: Site, shelf: Shelf, pictures: Pictures, styling: Styling) -
         yield f".{name}[data-rim-away],.{name} [data-rim-away]{{visibility:hidden}}"
     yield f"body:has(>.{name}){{margin-block-start:0;padding-block-start:0}}"
     yield from _language_rules(site)
+
+
+def _menu_sizes(site: Site, item: MenuItem) -> Iterator[str]:
+    """How wide or high is what its button opens, by how much the page gives way to it, how a wide panel is divided."""
+    name = site.key
+    own, below = f".{name}-{item.id}", drawer_width(item, site)
+    if item.drawer_px is not None and item.drawer_side != "whole":
+        most = "100dvh" if item.drawer_side in {"top", "bottom"} else "100vw"
+        yield f"{own}{{--{name}-drawer:min({most},{item.drawer_px}px)}}"
+    if item.drawer_pushes and item.drawer_side in {"start", "end"} and below:
+        way = f"min(100vw,{item.drawer_px}px)" if item.drawer_px else "min(86vw,360px)"
+        for direction in ("ltr", "rtl"):
+            sign = 1 if (item.drawer_side == "start") == (direction == "ltr") else -1
+            opened = f":root:has({own}:dir({direction})>.{name}-drawer:popover-open)"
+            yield f"@media (width < {below}px){{{opened} body{{translate:calc({way} * {sign}) 0}}}}"
+    if item.way == "row" and item.panels == "wide":
+        edge = f"max({site.gutter_px}px,calc((100% - {site.content_px}px) / 2 + {site.gutter_px}px))"
+        yield f"{own}{{--{name}-panel-columns:{item.panel_columns};--{name}-panel-edge:{edge}}}"
 
 
 OWN_CASE = frozenset({"az", "el", "hy", "lt", "nl", "tr"})

@@ -14,7 +14,8 @@ from ..style.faces import Face
 
 @dataclass(frozen=True)
 class Shelf:
-    """`scripts`: `rim` for what most pieces share, the others by kind of item; `item_css` likewise, `hint` besides."""
+    """`scripts`: `rim` for what most pieces share, the others by kind of item; `item_css` likewise, `hint` besides; `menu_css` by the
+    way in which a menu is shown: `list`, `drawer`, `levels`, `button`, `panels`, `columns`."""
 
     faces: Mapping[str, Face]
     icons: Mapping[str, str]
@@ -22,5 +23,5 @@ class Shelf:
     scripts: Mapping[str, bytes]
     notice_script: str
     pieces_css: str
-    drawer_css: str
+    menu_css: Mapping[str, str]
     item_css: Mapping[str, str]

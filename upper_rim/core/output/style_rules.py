@@ -10,7 +10,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Iterator, Mapping
 
 from ..model.check import roles_of, roles_within
-from ..model.items import LinkList, MenuItem, PictureList, Posts, SocialRow
+from ..model.items import LinkList, MenuItem, PictureList, Posts, SocialRow, Trail
 from ..model.properties import OURS, PROPERTIES
 from ..model.site import Float, Piece, Row, Sidebar, Site
 from ..model.styling import STATES, STATES_OF, Declaration, Part, State
@@ -127,7 +127,9 @@ class StyleRules:
         for look in self.site.looks:
             said = said_of(look.styles, part)
             worn = [node for node in wearers(self.site, look.id) if len(node.wears) > position and node.wears[position] == look.id]  # fmt: skip
-            menus = [node for node in worn if isinstance(node, MenuItem | LinkList | PictureList | Posts | SocialRow)]
+            menus = [
+                node for node in worn if isinstance(node, MenuItem | LinkList | PictureList | Posts | SocialRow | Trail)
+            ]
             still = [node for node in worn if node not in menus and len(STATES_OF[roles_of(node)["box"]]) == 1]
             pressed = len(worn) > len(menus) + len(still)
             own = f".rim-{look_class(look.id, position)}"

@@ -19,6 +19,7 @@ from ...core.model.items import (
     RichText,
     SocialRow,
     Spacer,
+    Trail,
     Viewer,
 )
 from ...core.model.site import Cell, Piece, Row, Site
@@ -117,6 +118,7 @@ KIND_NAMES = {
     "top": "Back to top",
     "search": "Search",
     "pictures": "Picture list",
+    "trail": "Breadcrumb trail",
     "pager": "Pager",
     "viewer": "Picture viewer",
     "form": "Form",
@@ -155,7 +157,9 @@ def node_name(node: Any, site: Site) -> str:
             return f"Picture: {node.picture.rpartition('/')[2]}" if node.picture else "Picture: none yet"
         case Form():
             return f"Form: {node.name}"
-        case Contact() | SocialRow() | Divider() | Spacer() | Copyright() | PictureList() | Pager() | Viewer():
+        case (
+            Contact() | SocialRow() | Divider() | Spacer() | Copyright() | PictureList() | Pager() | Viewer() | Trail()
+        ):
             return KIND_NAMES[node.kind]
         case _:
             return f"{KIND_NAMES[node.kind]}: {_short(node.words.text)}" if node.words.text else KIND_NAMES[node.kind]

@@ -6,6 +6,7 @@ from collections.abc import Iterable
 from typing import Any, get_args
 
 from ...core.model.items import (
+    SEPARATORS,
     BackToTop,
     BusinessKind,
     ButtonItem,
@@ -31,6 +32,7 @@ from ...core.model.items import (
     SocialRow,
     Spacer,
     TextItem,
+    Trail,
     Viewer,
 )
 from ...core.model.site import Site
@@ -51,7 +53,7 @@ from .control import (
     words,
     yes,
 )
-from .menu_controls import menu_use
+from .menu_controls import menu_groups, menu_use
 
 RANKS = (("first", "First button"), ("second", "Second button"))
 RATIOS = (
@@ -80,28 +82,7 @@ def item_groups(node: Any, site: Site) -> list[Group]:
                 ),
             ]
         case MenuItem():
-            sides = (("start", "Start"), ("end", "End"))
-            never = [("", "never: always a row")] + [
-                (band.id, f"below {band.name} ({band.from_px} px)") for band in site.bands if band.from_px > 0
-            ]
-            return [
-                Group("Menu", menu_use(node, site)),
-                Group(
-                    "Button",
-                    [
-                        *words(node, "button_words", "Button says", site),
-                        yes(node, "button_words_shown", "Word beside the icon"),
-                    ],
-                ),
-                Group(
-                    "Drawer",
-                    [
-                        Control("choice", "Becomes a drawer", node.id, "drawer_below", node.drawer_below or "", never),
-                        Control("choice", "Comes from", node.id, "drawer_side", node.drawer_side, sides),
-                        px(node, "gap_px", "Between entries", 200),
-                    ],
-                ),
-            ]
+            return menu_groups(node, site)
         case TextItem():
             return [Group("Content", list(words(node, "words", "Text", site)))]
         case ButtonItem():
@@ -149,6 +130,13 @@ def item_groups(node: Any, site: Site) -> list[Group]:
             ]
         case LinkList():
             return [Group("Content", list(words(node, "words", "Title", site))), Group("Menu", menu_use(node, site))]
+        case Trail():
+            ways = [("", "the pages’ paths")] + [(menu.id, f"menu {menu.name}") for menu in site.menus]
+            signs = [(name, sign) for name, sign in SEPARATORS.items()]
+            return [
+                Group("Way", [choice(node, "menu", "Follows", ways), choice(node, "separator", "Between", signs)]),
+                Group("Front page", list(words(node, "words", "Is called", site))),
+            ]
         case Contact():
             return [
                 Group("Who", [text(node, "name", "Name"), choice(node, "business", "Is a", BUSINESSES)]),

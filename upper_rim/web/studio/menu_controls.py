@@ -6,7 +6,7 @@ from ...core.model.items import LinkList, MenuItem
 from ...core.model.links import Links
 from ...core.model.menus import Menus, all_entries
 from ...core.model.site import Entry, Site
-from .control import Control, Group, choice, link, number, pictures, words, yes
+from .control import Control, Group, choice, link, number, pictures, px, words, yes
 
 MOST_BRANCHES = 60
 """So many entries are offered to be left out where a menu is used; with more, the first level's only."""
@@ -36,6 +36,55 @@ def _more_words(entry: Entry, name: str, label: str, site: Site) -> list[Control
     """Words that few entries have: in other languages once there are any."""
     controls = list(words(entry, name, label, site))
     return controls if getattr(entry, name).text else controls[:1]
+
+
+WAYS = (("row", "a row"), ("column", "a column"), ("columns", "columns, one for each entry"))
+PANELS = (("narrow", "a list below the entry"), ("wide", "a panel as wide as the piece"))
+SIDES = (
+    ("start", "from the start"),
+    ("end", "from the end"),
+    ("top", "from the top"),
+    ("bottom", "from the bottom"),
+    ("whole", "over the whole screen"),
+)
+BRANCHES = (("in place", "in place"), ("level by level", "level by level, with a way back"))
+AT_FIRST = (("all", "all open"), ("current", "open above the current page"), ("none", "shut"))
+
+
+def menu_groups(item: MenuItem, site: Site) -> list[Group]:
+    """How a menu is shown, and what its button opens; what could not have an effect is left out."""
+    never = [("", "never")] + [
+        (band.id, f"below {band.name} ({band.from_px} px)") for band in site.bands if band.from_px > 0
+    ]
+    is_row, opens = item.way == "row", item.drawer_below is not None
+    shown = [choice(item, "way", "Shown as", WAYS)]
+    if is_row:
+        shown += [px(item, "gap_px", "Between", 200), choice(item, "panels", "Submenus", PANELS)]
+        shown += [number(item, "panel_columns", "Columns", "", 1, 6)] if item.panels == "wide" else []
+        shown += [yes(item, "on_hover", "Open on hover, too")]
+    opening = [Control("choice", "Button", item.id, "drawer_below", item.drawer_below or "", never)]
+    if opens:
+        opening.append(choice(item, "drawer_side", "Opens", SIDES))
+        if item.drawer_side != "whole":
+            across = "Height" if item.drawer_side in {"top", "bottom"} else "Width"
+            opening.append(number(item, "drawer_px", across, "px", 160, 2000))
+        if item.drawer_side in {"start", "end"}:
+            opening.append(yes(item, "drawer_pushes", "The page gives way"))
+    groups = [Group("Menu", menu_use(item, site)), Group("Way", shown), Group("On small screens", opening)]
+    if opens or item.way == "column":
+        below = [choice(item, "branches", "Open", BRANCHES), choice(item, "open_at_first", "At first", AT_FIRST)]
+        below += [yes(item, "one_at_a_time", "Only one at a time")] if item.has_toggles else []
+        groups.append(Group("Submenus in it" if opens else "Submenus", below))
+    if opens:
+        face = [
+            Control("icon", "Icon", item.id, "button_icon", item.button_icon, suggestions="icons"),
+            yes(item, "button_turns", "Turns into a cross"),
+            *words(item, "button_words", "It says", site),
+            yes(item, "button_words_shown", "Word beside the icon"),
+        ]
+        face += list(words(item, "button_words_open", "When open", site)) if item.button_words_shown else []
+        groups.append(Group("Button", face))
+    return groups
 
 
 def menu_use(item: MenuItem | LinkList, site: Site) -> list[Control]:

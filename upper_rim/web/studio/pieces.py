@@ -11,6 +11,7 @@ from urllib.parse import quote, urlencode
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 
+from ...core.model.items import IconLink, MenuItem
 from ...core.model.site import PIECE_KINDS, Cell, Page, Piece, ReachRule, Row, Site
 from ...core.model.tree import walk
 from ...core.reach.coverage import Coverage, Outcome, Why, in_words
@@ -161,7 +162,7 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "swatch_names": [swatch.name for swatch in site.swatches],
         "ruler": _ruler(shown),
         "stage_page": quote(page.path, safe="/%") if page else "",
-        "icon_names": sorted(shelf().icons) if chosen.__class__.__name__ == "IconLink" else [],
+        "icon_names": sorted(shelf().icons) if isinstance(chosen, IconLink | MenuItem) else [],
         "trial": trial,
         "spans": [
             (span, _ruled(span.stretch.from_px), _ruled_width(span))

@@ -74,7 +74,11 @@ def _value(site: Site, holder: Any, field: str, post: QueryDict) -> JsonValue:
         return _page_id(site, holder, text)
     if field == "selector" and text and isinstance(holder, Pager | Viewer) and selector_fault(text):
         raise Unclear(holder.id, field, f"{selector_fault(text)}")
-    if field == "icon" and not _is_icon(text) and not (text == "" and type(holder).model_fields[field].default is None):
+    if (
+        field in {"icon", "button_icon"}
+        and not _is_icon(text)
+        and not (text == "" and type(holder).model_fields[field].default is None)
+    ):
         raise Unclear(
             holder.id,
             field,

@@ -193,10 +193,13 @@
     const icon = event.target.closest("[data-icon]");
     if (icon) {
       $("#icon-chooser").close();
-      send({ do: "set", node: $("#stage").dataset.chosen, field: "icon", value: icon.dataset.icon });
+      send({ do: "set", node: $("#stage").dataset.chosen, field: $("#icon-chooser").dataset.field || "icon", value: icon.dataset.icon });
     }
     const opener = event.target.closest("[data-open]");
-    if (opener) $(`#${opener.dataset.open}`).showModal();
+    if (!opener) return;
+    const dialog = $(`#${opener.dataset.open}`);
+    dialog.dataset.field = opener.dataset.field || "";
+    dialog.showModal();
   });
 
   // Paths are offered while one types.
