@@ -104,7 +104,7 @@ def test_the_drawer_by_keyboard(reader: Browser, running: Running) -> None:
         seen.append(focused())
         if focused() == "Close menu":
             break
-    assert seen[-1] == "Close menu" and len(seen) == 19, "seventeen links and the close button, then round again"
+    assert seen[-1] == "Close menu" and len(seen) == 10, "six links, two submenus, the close button, then round again"
     assert "Book" not in seen
     press(Keys.SHIFT, Keys.TAB)
     assert focused() == seen[-2]
@@ -132,7 +132,7 @@ def test_a_branch_opens_on_press_and_closes_by_escape_and_by_leaving(reader: Bro
     assert second.get_attribute("aria-expanded") == "false"
     assert reader.driver.switch_to.active_element == second
     first.click()
-    reader.driver.find_element(By.TAG_NAME, "h1").click()
+    ActionChains(reader.driver).move_by_offset(20, 650).click().perform()
     assert first.get_attribute("aria-expanded") == "false"
 
 

@@ -72,8 +72,9 @@ def menu(request: HttpRequest, opened: Opened, menu_id: str, made: tuple[str, ..
     links, grown = Links(site), Menus(site)
     whole = grown.whole(found)
     own = {entry.id: entry for entry in all_entries(found.entries)}
-    asked = made[0] if made and made[0].startswith("en-") else request.POST.get("select") or request.GET.get("select")
-    chosen = own.get(asked or "")
+    # What is added does not become the chosen one: the next would go below it.
+    doubled = made[0] if made and request.POST.get("do") == "duplicate" else ""
+    chosen = own.get(doubled or request.POST.get("select") or request.GET.get("select") or "")
     told: dict[str, list[str]] = {}
     names = {entry.id: links.label(entry, site.language) for entry in all_entries(whole)}
     all_doubts = doubts(found, site, grown, links, _ids_of)
