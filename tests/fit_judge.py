@@ -142,10 +142,17 @@ class Tally:
         return 1 - self.off[kind] / max(1, self.compared[kind])
 
 
+class Files(dict[str, bytes]):
+    """What a server gives, by path. `broken_off`: after how many bytes the connection ends within a file."""
+
+    broken_off: dict[str, int]
+
+
 @contextmanager
-def served() -> Iterator[tuple[dict[str, bytes], int]]:
-    """Files by path, to be filled in, and the loopback port on which they are sent."""
-    files: dict[str, bytes] = {}
+def served() -> Iterator[tuple[Files, int]]:
+    """Files by path, changed while they are served, on a loopback port."""
+    files = Files()
+    files.broken_off = {}
 
     class Handler(BaseHTTPRequestHandler):
         def do_GET(self) -> None:
@@ -153,8 +160,9 @@ def served() -> Iterator[tuple[dict[str, bytes], int]]:
             self.send_response(200 if data is not None else 404)
             kind = {"svg": "image/svg+xml", "css": "text/css", "js": "text/javascript", "woff2": "font/woff2"}
             self.send_header("content-type", kind.get(self.path.rpartition(".")[2], "text/html; charset=utf-8"))
+            self.send_header("content-length", str(len(data or b"")))
             self.end_headers()
-            self.wfile.write(data or b"")
+            self.wfile.write((data or b"")[: files.broken_off.get(self.path)])
 
         def log_message(self, *_: Any) -> None:
             return

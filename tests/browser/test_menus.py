@@ -1,0 +1,412 @@
+"""Each way to show a menu, by keyboard, by touch and by the browser's way back; opened heights; scripts that never come."""
+
+from __future__ import annotations
+
+import random
+from collections.abc import Iterator
+from typing import Any
+
+import pytest
+from selenium import webdriver
+from selenium.webdriver.common.action_chains import ActionChains
+from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.remote.webelement import WebElement
+
+from tests.fit_judge import served
+from upper_rim.core.exchange.markdown import written_page
+from upper_rim.core.exchange.pages_in import digest
+from upper_rim.core.fit.opened import SCREENS, all_opened
+from upper_rim.core.model.items import Logo, MenuItem, ToPage
+from upper_rim.core.model.site import Band, Cell, Entry, Footer, Header, Menu, Page, ReachRule, Row, Site, Track
+from upper_rim.core.model.values import Words
+from upper_rim.core.output.compose import Composer
+from upper_rim.core.output.fitting import fitter_of
+from upper_rim.core.output.publication import publication
+from upper_rim.demo import ostrey, quillwort
+from upper_rim.shipped import shelf
+
+from .conftest import ROOT, load_faces, plain_chromium, wait_for
+
+AXE = ROOT / "node_modules/axe-core/axe.min.js"
+SIDES = ("start", "end", "top", "bottom", "whole")
+
+
+@pytest.fixture(scope="module")
+def chromium() -> Iterator[webdriver.Chrome]:
+    driver = plain_chromium()
+    yield driver
+    driver.quit()
+
+
+def to(name: str, *below: Entry) -> Entry:
+    return Entry(id=f"en-{name}", label=Words(text=name.title()), target=ToPage(page=f"pg-{name}"), entries=below)
+
+
+NAMES = ("fares", "harbours", "skarrow", "pier", "stairs", "lindwick", "guide", "birds")
+ENTRIES = (
+    to("fares"),
+    to("harbours", to("skarrow", to("pier"), to("stairs")), to("lindwick")),
+    to("guide", to("birds")),
+)
+
+
+def menu_site(language: str = "en", **how: Any) -> tuple[Site, dict[str, bytes]]:
+    """Pages with much text, and a header with the menu."""
+    contents: dict[str, bytes] = {}
+    pages = []
+    for name in ("", *NAMES):
+        content, splice = written_page(name.title() or "Front", language, "A long page.\n\n" * 80)
+        contents[digest(content)] = content
+        path = f"/{name}/" if name else "/"
+        pages.append(Page(id=f"pg-{name or 'front'}", path=path, title=name.title(), language=language, content=digest(content), splice=splice))  # fmt: skip
+    item = MenuItem(id="it-menu", menu="mn-a", drawer_below="bd-wide", **how)
+    cells = (
+        Cell(id="cl-a", track=Track(kind="content"), items=(Logo(id="it-logo"),)),
+        Cell(id="cl-b", align="end", items=(item,)),
+    )
+    site = Site(
+        key="qmenu",
+        name="Ostrey",
+        language=language,
+        bands=(Band(id="bd-slim", name="Slim", from_px=0), Band(id="bd-wide", name="Wide", from_px=900)),
+        menus=(Menu(id="mn-a", name="Main", entries=ENTRIES),),
+        pieces=(Header(id="pc-a", name="Head", rows=(Row(id="rw-a", cells=cells),), reach=(ReachRule(id="rr-a"),)),),
+        pages=tuple(sorted(pages, key=lambda page: page.path)),
+    )
+    return site, contents
+
+
+class Reading:
+    """A published site in a browser, and what a reader does there."""
+
+    def __init__(self, driver: webdriver.Chrome, files: dict[str, bytes], port: int) -> None:
+        self.driver, self.files, self.address = driver, files, f"http://127.0.0.1:{port}"
+
+    def publish(self, site: Site, contents: dict[str, bytes]) -> None:
+        composer = Composer(site, shelf(), contents.__getitem__)
+        self.files.clear()
+        self.files.update(dict(composer.parts()))
+        self.files.update({page.path: composer.page(page, contents[page.content or ""]) for page in site.pages})
+
+    def go(self, path: str, wide: int = 390, high: int = 700) -> None:
+        metrics = {"width": wide, "height": high, "deviceScaleFactor": 1, "mobile": False}
+        self.driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
+        self.driver.get(self.address + path)
+        load_faces(self.driver)
+
+    def js(self, script: str, *given: Any) -> Any:
+        return self.driver.execute_script(script, *given)
+
+    def keys(self, *keys: str) -> None:
+        ActionChains(self.driver).send_keys(*keys).perform()
+
+    def focused(self) -> str:
+        return str(
+            self.js("const f = document.activeElement; return f.getAttribute('aria-label') || f.textContent.trim()")
+        )
+
+    def tab_to(self, name: str, back: bool = False) -> None:
+        for _ in range(30):
+            chain = ActionChains(self.driver)
+            (
+                chain.key_down(Keys.SHIFT).send_keys(Keys.TAB).key_up(Keys.SHIFT) if back else chain.send_keys(Keys.TAB)
+            ).perform()
+            if self.focused() == name:
+                return
+        raise AssertionError(f"no way to {name} by Tab; the focus is on {self.focused()}")
+
+    @property
+    def button(self) -> WebElement:
+        return self.driver.find_element(By.CSS_SELECTOR, "[data-rim-drawer]")
+
+    @property
+    def is_open(self) -> bool:
+        return bool(self.js("return document.querySelector(':popover-open') !== null"))
+
+    def open(self) -> None:
+        self.js("arguments[0].focus()", self.button)
+        self.keys(Keys.ENTER)
+        wait_for(lambda: self.is_open and self.focused() == "Close menu")
+
+    def closed(self) -> None:
+        wait_for(lambda: not self.is_open)
+        wait_for(lambda: self.focused() == "Menu")
+        assert self.button.get_attribute("aria-expanded") == "false"
+        assert self.js("return document.querySelector('main').inert") is False
+
+
+@pytest.fixture
+def reading(chromium: webdriver.Chrome) -> Iterator[Reading]:
+    with served() as (files, port):
+        yield Reading(chromium, files, port)
+
+
+@pytest.mark.parametrize("side", SIDES)
+@pytest.mark.parametrize("branches", ["in place", "level by level"])
+def test_three_levels_are_walked_followed_and_come_back_from(reading: Reading, side: str, branches: str) -> None:
+    reading.publish(*menu_site(drawer_side=side, branches=branches, open_at_first="none"))
+    reading.go("/")
+    reading.open()
+    reading.tab_to("More: Harbours")
+    reading.keys(Keys.ENTER)
+    by_level = branches == "level by level"
+    if by_level:
+        assert reading.focused() == "Harbours", "the way back, first in its level"
+    reading.tab_to("More: Skarrow")
+    reading.keys(Keys.ENTER)
+    if by_level:
+        assert reading.focused() == "Skarrow"
+        reading.keys(Keys.ENTER)
+        assert reading.focused() == "More: Skarrow", "back a level, on what led down"
+        reading.keys(Keys.ENTER)
+    reading.tab_to("Stairs")
+    assert reading.js("const f = document.activeElement.getBoundingClientRect(); return document.elementFromPoint(f.x + 5, f.y + f.height / 2).closest('a') === document.activeElement")  # fmt: skip
+    reading.keys(Keys.ENTER)
+    wait_for(lambda: reading.driver.current_url.endswith("/stairs/"))
+    assert reading.js("return history.length") <= 60
+    reading.driver.back()
+    wait_for(lambda: reading.driver.current_url.endswith(f"{reading.address}/"))
+    assert not reading.is_open
+
+
+@pytest.mark.parametrize("side", SIDES)
+def test_it_closes_by_escape_by_the_way_back_and_by_a_press_outside(reading: Reading, side: str) -> None:
+    reading.publish(*menu_site(drawer_side=side, open_at_first="none"))
+    reading.go("/")
+    reading.go("/fares/")
+    reading.open()
+    reading.keys(Keys.ESCAPE)
+    reading.closed()
+    wait_for(lambda: reading.js("return history.state") is None)
+    reading.open()
+    reading.driver.back()
+    reading.closed()
+    assert reading.driver.current_url.endswith("/fares/"), "it is what closes, not the page"
+    if side != "whole":
+        reading.open()
+        x, y = {"start": (380, 600), "end": (10, 600), "top": (200, 690), "bottom": (200, 10)}[side]
+        chain = ActionChains(reading.driver)
+        chain.w3c_actions.pointer_action.move_to_location(x, y).click()
+        chain.perform()
+        reading.closed()
+    reading.open()
+    reading.keys(Keys.ENTER)
+    reading.closed()
+    wait_for(lambda: reading.js("return history.state") is None)
+    reading.driver.back()
+    wait_for(lambda: reading.driver.current_url == f"{reading.address}/")
+
+
+@pytest.mark.parametrize("side", SIDES)
+def test_the_page_behind_does_not_move(reading: Reading, side: str) -> None:
+    reading.publish(*menu_site(drawer_side=side))
+    reading.go("/")
+    reading.js("scrollTo(0, 0)")
+    place = "return [...document.querySelectorAll('main p')].slice(0, 9).map((p) => JSON.stringify(p.getBoundingClientRect())).join() + scrollY"
+    before = reading.js(place)
+    reading.open()
+    assert reading.js(place) == before
+    ActionChains(reading.driver).scroll_by_amount(0, 400).perform()
+    assert reading.js(place) == before, "nor does it scroll"
+    assert reading.js("return document.querySelector('main').inert")
+    reading.keys(Keys.ESCAPE)
+    reading.closed()
+    assert reading.js(place) == before
+
+
+def test_where_the_page_gives_way_it_moves_by_the_drawers_width(reading: Reading) -> None:
+    for language, sign in (("en", 1), ("ar", -1)):
+        reading.publish(
+            *menu_site(
+                language, drawer_side="start", drawer_px=200, drawer_pushes=True, button_words=Words(text="Menu")
+            )
+        )
+        reading.go("/")
+        before = reading.js("return document.querySelector('main').getBoundingClientRect().left")
+        reading.js("arguments[0].click()", reading.button)
+        wait_for(lambda: reading.is_open)
+        moved = reading.js("return document.querySelector('main').getBoundingClientRect().left") - before
+        assert moved == sign * 200
+
+
+@pytest.mark.parametrize("pointer", ["touch", "mouse"])
+def test_a_drawer_answers_to_touch_as_to_a_press(reading: Reading, pointer: str) -> None:
+    reading.publish(*menu_site(open_at_first="none", one_at_a_time=True))
+    reading.driver.execute_cdp_cmd(
+        "Emulation.setTouchEmulationEnabled", {"enabled": pointer == "touch", "maxTouchPoints": 5}
+    )
+    try:
+        reading.go("/")
+
+        def tap(part: WebElement) -> None:
+            box = reading.js(
+                "const r = arguments[0].getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2]", part
+            )
+            if pointer == "mouse":
+                part.click()
+                return
+            points = [{"x": box[0], "y": box[1]}]
+            reading.driver.execute_cdp_cmd("Input.dispatchTouchEvent", {"type": "touchStart", "touchPoints": points})
+            reading.driver.execute_cdp_cmd("Input.dispatchTouchEvent", {"type": "touchEnd", "touchPoints": []})
+
+        tap(reading.button)
+        wait_for(lambda: reading.is_open)
+        harbours, skarrow, guide = reading.driver.find_elements(By.CSS_SELECTOR, "[data-rim-branch]")
+        tap(harbours)
+        wait_for(lambda: harbours.get_attribute("aria-expanded") == "true" and skarrow.is_displayed())
+        tap(skarrow)
+        wait_for(lambda: reading.driver.find_element(By.LINK_TEXT, "Pier").is_displayed())
+        tap(guide)
+        wait_for(lambda: guide.get_attribute("aria-expanded") == "true")
+        assert harbours.get_attribute("aria-expanded") == "false", "one at a time"
+        tap(reading.driver.find_element(By.LINK_TEXT, "Birds"))
+        wait_for(lambda: reading.driver.current_url.endswith("/birds/"))
+    finally:
+        reading.driver.execute_cdp_cmd("Emulation.setTouchEmulationEnabled", {"enabled": False})
+
+
+def test_the_branch_of_the_page_is_open_at_first_and_all_are_shut_in_the_row(reading: Reading) -> None:
+    reading.publish(*menu_site(open_at_first="current"))
+    reading.go("/pier/")
+    reading.open()
+    expanded = (
+        "return [...document.querySelectorAll('[data-rim-branch]')].map((one) => one.getAttribute('aria-expanded'))"
+    )
+    assert reading.js(expanded) == ["true", "true", "false"]
+    assert reading.driver.find_element(By.LINK_TEXT, "Pier").get_attribute("aria-current") == "page"
+    assert reading.driver.find_element(By.LINK_TEXT, "Skarrow").get_attribute("aria-current") == "true"
+    reading.keys(Keys.ESCAPE)
+    reading.closed()
+    assert reading.js(expanded) == ["false"] * 3
+
+
+@pytest.mark.parametrize("panels", ["narrow", "wide"])
+def test_panels_of_a_row_open_by_press_and_by_hover_with_time_to_get_there(reading: Reading, panels: str) -> None:
+    reading.publish(*menu_site(panels=panels, on_hover=True))
+    reading.go("/", 1200)
+    harbours = reading.driver.find_element(By.LINK_TEXT, "Harbours")
+    button = reading.driver.find_element(By.CSS_SELECTOR, "[data-rim-branch]")
+    ActionChains(reading.driver).move_to_element(harbours).perform()
+    wait_for(lambda: button.get_attribute("aria-expanded") == "true")
+    panel = reading.driver.find_element(By.LINK_TEXT, "Lindwick")
+    ActionChains(reading.driver, duration=600).move_to_element(panel).perform()
+    assert button.get_attribute("aria-expanded") == "true", "the way to the panel does not lose it"
+    ActionChains(reading.driver).move_by_offset(0, 400).perform()
+    wait_for(lambda: button.get_attribute("aria-expanded") == "false")
+    reading.js("arguments[0].focus()", button)
+    reading.keys(Keys.ENTER)
+    assert button.get_attribute("aria-expanded") == "true"
+    reading.keys(Keys.TAB)
+    assert reading.focused() == "Skarrow"
+    reading.keys(Keys.ESCAPE)
+    assert button.get_attribute("aria-expanded") == "false" and reading.focused() == "More: Harbours"
+
+
+def test_a_panel_lies_over_what_comes_after_its_piece(reading: Reading) -> None:
+    site, contents = menu_site()
+    short, splice = written_page("Short", "en", "")
+    contents[digest(short)] = short
+    foot = Footer(
+        id="pc-b",
+        name="Foot",
+        rows=(Row(id="rw-b", cells=(Cell(id="cl-c", items=(Logo(id="it-b"),)),)),),
+        reach=(ReachRule(id="rr-b"),),
+    )
+    pages = tuple(page.replaced(content=digest(short), splice=splice) for page in site.pages)
+    reading.publish(site.replaced(pieces=(*site.pieces, foot), pages=pages), contents)
+    reading.go("/guide/", 1200)
+    reading.driver.find_element(By.CSS_SELECTOR, "[data-rim-branch]").click()
+    last = reading.driver.find_element(By.LINK_TEXT, "Lindwick")
+    assert reading.js("const r = arguments[0].getBoundingClientRect(); return document.elementFromPoint(r.x + 3, r.y + r.height / 2) === arguments[0]", last)  # fmt: skip
+
+
+@pytest.mark.parametrize("how", [
+    {"open_at_first": "all"}, {"open_at_first": "none"}, {"branches": "level by level"},
+    {"drawer_side": "top"}, {"drawer_side": "bottom", "open_at_first": "none"}, {"drawer_side": "whole"}, {"drawer_px": 240},
+])  # fmt: skip
+def test_opened_heights_are_those_foreseen(reading: Reading, how: dict[str, Any]) -> None:
+    site, contents = menu_site(**how)
+    reading.publish(site, contents)
+    piece = site.pieces[0]
+    foreseen = all_opened(fitter_of(shelf(), contents.__getitem__, 2026), site, piece, piece.rows[0], "en")
+    assert [one.screen for one in foreseen] == [screen for screen in SCREENS if screen[0] < 900]
+    for one in foreseen:
+        reading.go("/", *one.screen)
+        reading.js("arguments[0].click()", reading.button)
+        wait_for(lambda: reading.is_open)
+        inside = "return [...document.querySelector(':popover-open').children].reduce((sum, part) => sum + part.getBoundingClientRect().height, 36)"
+        assert reading.js(inside) == pytest.approx(one.shut_px if site_has_toggles(how) else one.whole_px, abs=1), one
+        assert reading.js("return document.querySelector(':popover-open').getBoundingClientRect().width") == pytest.approx(one.width_px, abs=1)  # fmt: skip
+        if how.get("branches") == "level by level":
+            continue
+        reading.js(
+            "document.querySelectorAll('[data-rim-branch]').forEach((one) => one.setAttribute('aria-expanded', 'true'))"
+        )
+        assert reading.js(inside) == pytest.approx(one.whole_px, abs=1), one
+
+
+def site_has_toggles(how: dict[str, Any]) -> bool:
+    return MenuItem(id="it-x", **how).has_toggles
+
+
+@pytest.mark.parametrize("how", [{"drawer_side": side, "branches": branches, "open_at_first": "none"} for side in ("end", "bottom", "whole") for branches in ("in place", "level by level")])  # fmt: skip
+def test_nothing_opened_has_an_accessibility_fault(reading: Reading, how: dict[str, Any]) -> None:
+    reading.publish(*menu_site(**how))
+    reading.go("/")
+    reading.open()
+    reading.driver.find_element(By.CSS_SELECTOR, "[data-rim-branch]").click()
+    reading.js(AXE.read_text())
+    found = reading.driver.execute_async_script(
+        "const done = arguments[0]; axe.run().then(({violations}) => done(violations.map((one) => one.id + ': ' + one.nodes.map((n) => n.html.slice(0, 120)).join(' | '))))"
+    )
+    assert found == []
+
+
+def test_without_its_script_a_menu_can_be_used_all_the_same(reading: Reading) -> None:
+    reading.publish(*menu_site(open_at_first="none"))
+    for path in [path for path in reading.files if path.endswith(".js")]:
+        del reading.files[path]
+    reading.go("/", 390)
+    reading.button.click()
+    wait_for(lambda: reading.is_open)
+    assert reading.driver.find_element(By.LINK_TEXT, "Stairs").is_displayed(), "a list that is simply there"
+    reading.go("/", 1200)
+    ActionChains(reading.driver).move_to_element(reading.driver.find_element(By.LINK_TEXT, "Harbours")).perform()
+    wait_for(lambda: reading.driver.find_element(By.LINK_TEXT, "Lindwick").is_displayed())
+
+
+def test_no_page_of_the_demo_has_a_script_error_where_scripts_break_off(chromium: webdriver.Chrome) -> None:
+    """The connection ends somewhere within each script."""
+    chance = random.Random(6)
+    told = chromium.execute_cdp_cmd(
+        "Page.addScriptToEvaluateOnNewDocument",
+        {
+            "source": "window.faults = []; addEventListener('error', (event) => event.message && faults.push(event.message))"
+        },
+    )
+    try:
+        for site, contents in (ostrey(), quillwort()):
+            files = {f"/{file.name}": file.data for file in publication(site, shelf(), contents.__getitem__, year=2026)}
+            with served() as (pages, port):
+                pages.update(files)
+                for page in site.pages:
+                    broken = {path: chance.randrange(len(data)) for path, data in files.items() if path.endswith(".js")}
+                    pages.broken_off = broken
+                    chromium.get(f"http://127.0.0.1:{port}{page.path}index.html")
+                    assert chromium.execute_script("return document.readyState") == "complete"
+                    assert chromium.execute_script("return window.faults") == [], page.path
+                    assert not chromium.execute_script("return document.documentElement.hasAttribute('data-rim-on')")
+    finally:
+        chromium.execute_cdp_cmd("Page.removeScriptToEvaluateOnNewDocument", {"identifier": told["identifier"]})
+
+
+def test_text_at_twice_its_size_and_a_window_of_320_px_lose_nothing(reading: Reading) -> None:
+    reading.publish(*menu_site(open_at_first="none"))
+    reading.go("/", 320, 256)
+    reading.open()
+    reading.tab_to("Guide")
+    assert reading.js(
+        "const r = document.activeElement.getBoundingClientRect(); return r.top >= 0 && r.bottom <= innerHeight + 1 && r.right <= innerWidth"
+    )
+    assert reading.js("return document.documentElement.scrollWidth <= innerWidth")
