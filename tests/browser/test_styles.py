@@ -16,7 +16,7 @@ from upper_rim.core.exchange.feed import Post
 from upper_rim.core.model.properties import PROPERTIES
 from upper_rim.core.model.site import Header, Row, Site, drawer_width
 from upper_rim.core.model.styling import STATES_OF, State
-from upper_rim.core.output.item_html import pageless
+from upper_rim.core.output.item_html import on_no_page, pageless
 from upper_rim.core.output.naming import with_site_key
 from upper_rim.core.output.piece_html import Shown, around
 from upper_rim.core.output.sheet import sheet
@@ -79,7 +79,7 @@ def chromium() -> Iterator[webdriver.Chrome]:
 def body_of(site: Site) -> str:
     posts = (Post("A post", "/x/", "2026-11-02"),)
     scene = replace(pageless(site, shelf(), "en"), marks=True, posts=lambda item, language: posts)
-    return around([Shown(piece, ()) for piece in site.pieces], scene).before
+    return on_no_page(around([Shown(piece, ()) for piece in site.pieces], scene).before, scene)
 
 
 def document_of(site: Site) -> str:

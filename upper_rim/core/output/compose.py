@@ -16,16 +16,17 @@ from ..exchange.markers import marked
 from ..model.current import Standings
 from ..model.items import Form, LinkList, Logo, MenuItem, Pager, PictureList, ToPage, Trail
 from ..model.links import Links
-from ..model.menus import Menus, all_entries
+from ..model.menus import Menus
 from ..model.phrases import phrase
-from ..model.site import Below, Entry, Header, OnPage, Page, Piece, Site, Snippet
+from ..model.site import Below, Header, OnPage, Page, Piece, Site, Snippet
 from ..model.trail import Trails
 from ..model.tree import items_of
 from ..reach.coverage import Coverage, Outcome
 from ..style.faces import faces_in_use
 from ..style.fonts import subset_font
 from .form_html import FORMS
-from .item_html import Scene, trail_html, trail_mark
+from .item_html import MARK, Scene, trail_html
+from .menu_html import Written, written
 from .naming import PARTS, short_hash
 from .piece_html import Shown, around
 from .scripts import scripts_of
@@ -56,14 +57,14 @@ class Composer:
         self._links = Links(site)
         self._menus = Menus(site)
         self._standings = Standings(self._links)
-        self._shown_menus = _shown_menus(site, self._menus)
         self._trails = Trails(site, self._links, self._menus, self._standings)
-        self._trail_items = [item for item in items_of(site.pieces) if isinstance(item, Trail)]
+        self._items = {item.id: item for item in items_of(site.pieces)}
+        self._written: dict[tuple[str, str, str], Written] = {}
         self._shelf = shelf
         self._read = read
         self._marks = marks
         self._year = year
-        self._linked = _linked_pages(site, self._shown_menus)
+        self._linked = _linked_pages(site)
         self._files = ShownFiles(site, read)
         css = sheet(site, shelf, PARTS if marks else "", self._files.picture) if site.pieces else ""
         self.css = inside_a_page(css) if marks else css
@@ -73,9 +74,7 @@ class Composer:
             f"<style data-rim-sheet>{self.css}</style>" if marks else f'<link rel="stylesheet" href="{self.css_path}">'
         )
         self.index_paths = index_paths(site)
-        self._fragments: dict[
-            tuple[tuple[tuple[str, ...], ...], str, str | tuple[str, ...], str, str, bool], tuple[bytes, bytes, bytes]
-        ] = {}
+        self._fragments: dict[tuple[tuple[tuple[str, ...], ...], str, str | None, bool], tuple[str, str, str]] = {}
 
     def index(self, language: str) -> str:
         """The search index of the pages in a language."""
@@ -93,7 +92,6 @@ class Composer:
         if pieces:
             heads = page.path == self._links.front(page.language) and not _HEADING.search(content)
             head, before, behind = self._insertions(pieces, page, splice.encoding, heads=heads)
-            before, behind = (self._with_trails(part, page, splice.encoding) for part in (before, behind))
         code = {place: self._code(place, page, splice.encoding) for place in ("head", "start", "end")}
         places = (
             (splice.head_at, head + code["head"]),
@@ -172,16 +170,20 @@ class Composer:
         self, pieces: tuple[Shown, ...], page: Page, encoding: str, *, heads: bool
     ) -> tuple[bytes, bytes, bytes]:
         """For the head, before the content and behind it. `heads`: the site's title is the page's heading."""
-        current = page.id if page.id in self._linked else None
+        head, before, behind = self._fragment(pieces, page, heads=heads)
         close = page.splice.close if page.splice else ""
-        key = (
-            tuple((shown.piece.id, *shown.out_in) for shown in pieces),
-            page.language,
-            current or tuple(self._standings.nearest(one, page.language, page.path) for one in self._shown_menus),
-            encoding,
-            close,
-            heads,
+        closing = marked("close", close) if close and behind else ""
+        return (
+            insertion(head, encoding),
+            insertion(self._filled(before, page), encoding),
+            insertion(closing + self._filled(behind, page), encoding),
         )
+
+    def _fragment(self, pieces: tuple[Shown, ...], page: Page, *, heads: bool) -> tuple[str, str, str]:
+        """The same for all pages with these pieces, in a language, to which no item leads; marks stand for what differs
+        between them."""
+        current = page.id if page.id in self._linked else None
+        key = (tuple((shown.piece.id, *shown.out_in) for shown in pieces), page.language, current, heads)
         if key not in self._fragments:
             scene = self._scene(page, current)
             if not self._marks:
@@ -189,30 +191,33 @@ class Composer:
             if heads:
                 scene = replace(scene, heading=_title_of(pieces, self.site))
             before, behind = around(pieces, scene)
-            closing = marked("close", close) if close and behind else ""
-            self._fragments[key] = (
-                insertion(
-                    marked("head", self._looks + self._script_tags((one.piece for one in pieces), current)), encoding
-                ),
-                insertion(before, encoding),
-                insertion(closing + behind, encoding),
-            )
+            scripts = self._script_tags((one.piece for one in pieces), current)
+            self._fragments[key] = (marked("head", self._looks + scripts), before, behind)
         return self._fragments[key]
 
-    def _with_trails(self, part: bytes, page: Page, encoding: str) -> bytes:
-        """With the page's own trails where a piece marks their places."""
-        for item in self._trail_items:
-            mark = insertion(trail_mark(item.id), encoding)
-            if mark in part:
-                scene = self._scene(page, None)
-                html = trail_html(item, self._trails.steps(item, page), scene)
-                part = part.replace(mark, insertion(html, encoding))
-        return part
+    def _filled(self, html: str, page: Page) -> str:
+        """A piece with what its marks stand for on a page: menus in which that is the current one, its trail."""
+
+        def put(mark: re.Match[str]) -> str:
+            if mark[1]:
+                trail = self._items[mark[1]]
+                assert isinstance(trail, Trail)
+                return trail_html(trail, self._trails.steps(trail, page), self._scene(page, None))
+            item = self._items[mark[2]]
+            assert isinstance(item, MenuItem | LinkList)
+            entries = self._menus.shown(item)
+            key = (item.id, mark[3], page.language)
+            if key not in self._written:
+                scene = self._scene(page, None).within(mark[3])
+                self._written[key] = written(entries, scene, item.id, item if isinstance(item, MenuItem) else None)
+            return self._written[key].on_page(self._standings.of(entries, page.language, page.id, page.path))
+
+        return MARK.sub(put, html)
 
     def _scene(self, page: Page, current: str | None) -> Scene:
         index = self.index_paths.get(page.language, "")
         return Scene(
-            self.site, self._links, self._menus, self._standings, self._shelf, page.language, current, page.path,
+            self.site, self._links, self._menus, self._shelf, page.language, current,
             marks=self._marks, year=self._year, index_path=index, posts=self._files.posts,
         )  # fmt: skip
 
@@ -254,19 +259,12 @@ def shown_pieces(outcomes: dict[str, tuple[Outcome, ...]], bands: tuple[str | No
     return tuple(shown)
 
 
-def _shown_menus(site: Site, menus: Menus) -> tuple[tuple[Entry, ...], ...]:
-    """The entries of every item that shows a menu, the same ones once."""
-    shown = (menus.shown(item) for item in items_of(site.pieces) if isinstance(item, MenuItem | LinkList))
-    return tuple({id(entries): entries for entries in shown if entries}.values())
-
-
-def _linked_pages(site: Site, shown: Iterable[tuple[Entry, ...]]) -> set[str]:
-    """Ids of the pages that shown entries or items lead to, or are about, in any language: only on these can a link be
-    the current one."""
+def _linked_pages(site: Site) -> set[str]:
+    """Ids of the pages that items lead to by themselves, or are about, in any language: pieces are others on these.
+    Where a page stands in a menu is put in later."""
     items = list(items_of(site.pieces))
     links = (link for item in items if isinstance(item, PictureList) for link in item.links)
-    entries = (entry for one in shown for entry in all_entries(one))
-    targets = (getattr(node, "target", None) for node in (*entries, *items, *links))
+    targets = (getattr(node, "target", None) for node in (*items, *links))
     linked = {target.page for target in targets if isinstance(target, ToPage)}
     linked |= {item.list_on for item in items if isinstance(item, Pager) and item.list_on}
     translated = {page.id for page in site.pages if page.translates in linked}

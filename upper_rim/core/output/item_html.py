@@ -6,12 +6,11 @@ Patterns follow the ARIA Authoring Practices: labelled navigation, disclosure.
 from __future__ import annotations
 
 import re
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from html import escape
 
 from ..exchange.feed import Post
-from ..model.current import Standing, Standings
 from ..model.items import (
     SEPARATORS,
     BackToTop,
@@ -43,13 +42,15 @@ from ..model.items import (
 from ..model.links import Links
 from ..model.menus import Menus
 from ..model.phrases import phrase
-from ..model.site import Entry, Menu, Site, drawer_width
+from ..model.site import Menu, Site, drawer_width
 from ..model.styling import Styled
 from ..model.told import years_told
 from ..model.trail import Step
+from ..model.tree import items_of
 from .contact_html import contact_html
 from .form_html import form_html
 from .map_html import map_html
+from .menu_html import written
 from .naming import look_class, published_name
 from .pager_html import pager_html
 from .picture_html import picture_html, picture_list_html, viewer_html
@@ -60,7 +61,7 @@ from .shelf import Shelf
 
 @dataclass(frozen=True)
 class Scene:
-    """For which page a piece is written: its language, its path and, where links may lead to it, its id.
+    """For which page a piece is written: its language and, where items may lead to it, its id.
 
     `marks` adds the ids of nodes as `data-rim-node`, for the stage to tell what was pressed. `year` is the present one;
     None where it is not to be told.
@@ -72,11 +73,9 @@ class Scene:
     site: Site
     links: Links
     menus: Menus
-    standings: Standings
     shelf: Shelf
     language: str
     current: str | None
-    path: str
     marks: bool = False
     year: int | None = None
     index_path: str = ""
@@ -108,7 +107,7 @@ class Scene:
 def pageless(site: Site, shelf: Shelf, language: str) -> Scene:
     """A scene on none of the site's pages."""
     links = Links(site)
-    return Scene(site, links, Menus(site), Standings(links), shelf, language, None, "")
+    return Scene(site, links, Menus(site), shelf, language, None)
 
 
 def item_html(item: Item, scene: Scene) -> str:
@@ -210,7 +209,7 @@ def _icon(scene: Scene, icon: str) -> str:
 
 def _link_list(item: LinkList, scene: Scene) -> str:
     title = escape(item.words.in_language(scene.language), quote=True)
-    listed = _Tree(scene, item.id, standing_of(item, scene)).entries(scene.menus.shown(item))
+    listed = entries_mark(item, scene)
     title_id = scene.html_id(f"{item.id}-title")
     head = f'<div class="{scene.name("list-title")}" id="{title_id}">{title}</div>' if title else ""
     named = (
@@ -304,8 +303,7 @@ def _menu(item: MenuItem, scene: Scene) -> str:
     if menu is None:
         return f"<div {scene.attributes(item, item.id)}></div>"
     below = drawer_width(item, scene.site)
-    tree = _Tree(scene, item.id, standing_of(item, scene), item)
-    entries = f'<ul class="{scene.name("list")}" role="list">{tree.entries(scene.menus.shown(item))}</ul>'
+    entries = f'<ul class="{scene.name("list")}" role="list">{entries_mark(item, scene)}</ul>'
     label = escape(menu.name, quote=True)
     classes = ["menu", item.id, *_ways(item, below)]
     said = f' aria-label="{label}"' + (" data-rim-single" if item.one_at_a_time else "")
@@ -358,6 +356,32 @@ def trail_mark(item_id: str) -> str:
     return f"<!--rim-trail-{item_id}-->"
 
 
+def entries_mark(item: MenuItem | LinkList, scene: Scene) -> str:
+    """The same for the entries of a menu, which differ from page to page by where it stands among them."""
+    return f"<!--rim-entries {item.id} {scene.holder}-->"
+
+
+MARK = re.compile(r"<!--rim-(?:trail-([a-z0-9-]+)|entries ([a-z0-9-]+) ([a-z0-9-]*))-->")
+"""A trail's item; or a menu's item, and the piece that shares its row."""
+
+
+def on_no_page(html: str, scene: Scene) -> str:
+    """A piece with its menus as they are where no page is the current one, and its trails as a sample."""
+    items = {item.id: item for item in items_of(scene.site.pieces)}
+
+    def put(mark: re.Match[str]) -> str:
+        item = items.get(mark[1] or mark[2])
+        if isinstance(item, Trail):
+            return trail_html(item, (Step(scene.site.name, "/"), Step("…", None)), scene)
+        if not isinstance(item, MenuItem | LinkList):
+            return ""
+        return written(
+            scene.menus.shown(item), scene.within(mark[3]), item.id, item if isinstance(item, MenuItem) else None
+        ).html
+
+    return MARK.sub(put, html)
+
+
 def trail_html(item: Trail, steps: Sequence[Step], scene: Scene) -> str:
     """An ordered list of links, the page itself last (ARIA Authoring Practices: breadcrumb)."""
     lines = []
@@ -372,89 +396,3 @@ def trail_html(item: Trail, steps: Sequence[Step], scene: Scene) -> str:
         )
         lines.append(f"<li>{parting}{link}</li>")
     return f'<ol class="{scene.name("list")}" role="list">{"".join(lines)}</ol>'
-
-
-def standing_of(item: MenuItem | LinkList, scene: Scene) -> Standing:
-    """Which of the entries that it shows stand for the page, or above it."""
-    return scene.standings.of(scene.menus.shown(item), scene.language, scene.current, scene.path)
-
-
-class _Tree:
-    """Entries as nested lists. `where`: the item's id; `item`: the menu that they are shown in, None for a mere list."""
-
-    def __init__(self, scene: Scene, where: str, standing: Standing, item: MenuItem | None = None) -> None:
-        self._scene, self._where, self._standing, self._item = scene, where, standing, item
-
-    def entries(self, entries: Iterable[Entry], depth: int = 0) -> str:
-        return "".join(self._entry(entry, depth) for entry in entries)
-
-    def _picture(self, entry: Entry, depth: int) -> str:
-        """In wide panels the entries of the second level have pictures."""
-        wide = self._item is not None and self._item.way == "row" and self._item.panels == "wide"
-        if not (wide and depth == 1 and entry.picture):
-            return ""
-        source = escape(entry.picture, quote=True)
-        return f'<img class="{self._scene.name("entry-picture")}" src="{source}" alt="" loading="lazy">'
-
-    def _entry(self, entry: Entry, depth: int) -> str:
-        scene, standing = self._scene, self._standing
-        href, _ = scene.links.resolve(entry.target, scene.language)
-        label = scene.links.label(entry, scene.language)
-        branch = self.entries(entry.entries, depth + 1)
-        if href is None and not branch and entry.target.kind != "nothing":
-            return ""
-        words = self._picture(entry, depth) + _entry_words(entry, label, scene)
-        current = ""
-        if entry.id in standing.here or entry.id in standing.above:
-            current = f' aria-current="{"page" if entry.id in standing.here else "true"}"'
-        mark = scene.mark(entry.id)
-        if href is None:
-            head = f'<span class="{scene.name("head")}"{current}{mark}>{words}</span>'
-        else:
-            window = ' target="_blank" rel="noopener"' if entry.new_window else ""
-            head = f'<a href="{escape(href, quote=True)}"{window}{current}{mark}>{words}</a>'
-        return f"<li>{head}{self._branch(entry, label, branch)}</li>" if branch else f"<li>{head}</li>"
-
-    def _branch(self, entry: Entry, label: str, branch: str) -> str:
-        """The button that opens what is below an entry, and that."""
-        scene, item = self._scene, self._item
-        branch_id = scene.html_id(f"{self._where}-{entry.id}")
-        opener = escape(phrase("branch", scene.language, label), quote=True)
-        on_way = entry.id in self._standing.here or entry.id in self._standing.above
-        first = " data-rim-first" if item and item.open_at_first == "current" and on_way else ""
-        back = feature = ""
-        if item is not None and item.branches == "level by level":
-            icon = f'<span class="{scene.name("icon")} {scene.name("icon-chevron-left")}"></span>'
-            back = f'<li class="{scene.name("back")}"><button type="button" data-rim-back>{icon}<span>{escape(label)}</span></button></li>'
-        if item is not None and item.way == "row" and item.panels == "wide":
-            feature = _feature(entry, label, scene)
-        return (
-            f'<button type="button" class="{scene.name("sub-button")}" aria-expanded="false" aria-controls="{branch_id}"'
-            f' aria-label="{opener}" data-rim-branch{first}><span class="{scene.name("icon")} {scene.name("icon-chevron-down")}"></span></button>'
-            f'<ul class="{scene.name("sub")}" id="{branch_id}" role="list">{back}{feature}{branch}</ul>'
-        )
-
-
-def _feature(entry: Entry, label: str, scene: Scene) -> str:
-    """What a wide panel begins with: the entry's own picture and second line, where it has any."""
-    second = entry.second.in_language(scene.language)
-    if not entry.picture and not second:
-        return ""
-    picture = f'<img src="{escape(entry.picture, quote=True)}" alt="" loading="lazy">' if entry.picture else ""
-    words = f"<span>{escape(second)}</span>" if second else ""
-    return f'<li class="{scene.name("feature")}">{picture}<strong>{escape(label)}</strong>{words}</li>'
-
-
-def _entry_words(entry: Entry, label: str, scene: Scene) -> str:
-    """What stands in its link: the label by itself, or beside an icon, with a second line, a mark, a note."""
-    second, mark = entry.second.in_language(scene.language), entry.mark.in_language(scene.language)
-    words = escape(label)
-    if second:
-        words = f'<span>{words}<br><small class="{scene.name("more")}">{escape(second)}</small></span>'
-    elif entry.icon or mark or entry.new_window:
-        words = f"<span>{words}</span>"
-    icon = f'<span class="{scene.name("icon")} {scene.name("icon-" + entry.icon)}"></span>' if entry.icon else ""
-    marked = f'<small class="{scene.name("mark")}">{escape(mark)}</small>' if mark else ""
-    note = phrase("new_window", scene.language)
-    noted = f'<span class="{scene.name("unseen")}">, {escape(note)}</span>' if entry.new_window else ""
-    return f"{icon}{words}{marked}{noted}"

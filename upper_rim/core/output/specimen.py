@@ -14,7 +14,7 @@ from ..model.styling import STATES_OF, Part, State
 from ..model.tree import find
 from ..model.values import Words, direction
 from ..style.resolve import Element, Styling
-from .item_html import Scene, item_html, opener_html, pageless
+from .item_html import Scene, item_html, on_no_page, opener_html, pageless
 from .naming import look_class, published_name
 from .sheet import important, sheet
 from .shelf import Shelf
@@ -120,7 +120,7 @@ def _in_state(scene: Scene, element: Element, state: State) -> str:
             'class="', f'class="{forced}', 1
         )
         return f'<nav class="{scene.name("menu")} {scene.name(item.id)} {worn} {item.classes}">{inner}</nav>'
-    html = item_html(item, scene)
+    html = on_no_page(item_html(item, scene), scene)
     if element.part == "content":
         return html.replace('<a class="', f'<a{current} class="{forced}', 1).replace(
             "<a href", f'<a{current} class="{forced.strip()}" href', 1

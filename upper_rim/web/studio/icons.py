@@ -28,6 +28,10 @@ def icons(request: HttpRequest, slug: str) -> HttpResponse:
             for brand in brands
             if typed in brand.slug or typed in brand.title.lower()
         ]
+    if request.GET.get("as") == "options":
+        return render(
+            request, "studio/icon_options.html", {"names": sorted((name for name, _, _ in found), key=len)[:40]}
+        )
     found.sort(key=lambda one: (len(one[0]), one[0]) if order == "short" else (0, one[0]))
     context = {
         "icons": [(name, title, drawing, name.startswith("brand-")) for name, title, drawing in found[:MOST_ICONS]],

@@ -14,7 +14,6 @@ from ...core.model.items import LinkList, MenuItem, ToPage, ToPlace
 from ...core.model.links import Links
 from ...core.model.menus import Menus, all_entries
 from ...core.model.site import Entry, Menu, Page, Site
-from ...shipped import shelf
 from ..sites import store
 from .control import target_in_words
 from .fitting import language_name
@@ -91,7 +90,6 @@ def menu(request: HttpRequest, opened: Opened, menu_id: str, made: tuple[str, ..
         "chosen": chosen,
         "chosen_name": entry_name(chosen, links, site.language) if chosen else "",
         "groups": entry_groups(chosen, site) if chosen else [],
-        "icon_names": sorted(shelf().icons) if chosen else [],
         "holder": chosen or found,
         "chosen_path": _path_of(chosen, links) if chosen else "",
         "left_out": _left_out(chosen or found, links),

@@ -15,7 +15,6 @@ from ...core.model.items import IconLink, MenuItem
 from ...core.model.site import PIECE_KINDS, Cell, Page, Piece, ReachRule, Row, Site
 from ...core.model.tree import walk
 from ...core.reach.coverage import Coverage, Outcome, Why, in_words
-from ...shipped import shelf
 from ..sites import store
 from ..sites.access import site_of
 from .arrangements import ARRANGEMENTS
@@ -162,7 +161,7 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "swatch_names": [swatch.name for swatch in site.swatches],
         "ruler": _ruler(shown),
         "stage_page": quote(page.path, safe="/%") if page else "",
-        "icon_names": sorted(shelf().icons) if isinstance(chosen, IconLink | MenuItem) else [],
+        "has_icon": isinstance(chosen, IconLink | MenuItem),
         "trial": trial,
         "spans": [
             (span, _ruled(span.stretch.from_px), _ruled_width(span))

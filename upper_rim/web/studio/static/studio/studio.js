@@ -202,13 +202,13 @@
     dialog.showModal();
   });
 
-  // Paths are offered while one types.
+  // Paths, and names of icons, are offered while one types.
   let asked = null;
   document.addEventListener("input", (event) => {
-    const from = event.target.dataset?.paths;
+    const from = event.target.dataset?.offers;
     if (!from) return;
     clearTimeout(asked);
-    asked = setTimeout(() => htmx.ajax("GET", `${from}?q=${encodeURIComponent(event.target.value)}`, { target: "#path-options", swap: "innerHTML" }), 150);
+    asked = setTimeout(() => htmx.ajax("GET", `${from}${from.includes("?") ? "&" : "?"}q=${encodeURIComponent(event.target.value)}`, { target: `#${event.target.getAttribute("list")}`, swap: "innerHTML" }), 150);
   });
 
   // Drag and drop; the buttons beside each entry and the keys do the same.
