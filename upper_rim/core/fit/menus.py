@@ -127,12 +127,13 @@ def label_of(entry: Entry, setting: Setting) -> str | None:
 
 
 def labels_of(item: MenuItem | LinkList, setting: Setting) -> tuple[Any, ...]:
-    """All that its menu says, entry by entry."""
-    return tuple(_said(entry, setting) for entry in setting.menus.shown(item))
+    """All that can be seen of what its menu says, entry by entry: in a row, of its submenus, that they are there."""
+    is_row = isinstance(item, LinkList) or item.way == "row"
+    return tuple(_said(entry, setting, deep=not is_row) for entry in setting.menus.shown(item))
 
 
-def _said(entry: Entry, setting: Setting) -> tuple[Any, ...]:
-    below = tuple(_said(one, setting) for one in entry.entries)
+def _said(entry: Entry, setting: Setting, *, deep: bool) -> tuple[Any, ...]:
+    below: Any = tuple(_said(one, setting, deep=True) for one in entry.entries) if deep else _has_branch(entry, setting)
     beside = tuple(setting.words(words, entry.id) for words in (entry.second, entry.mark))
     return (entry.id, label_of(entry, setting), beside, entry.icon, entry.new_window, below)
 

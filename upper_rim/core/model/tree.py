@@ -6,6 +6,7 @@ A site is a tree of nodes. A *slot* is a field that holds child nodes; `SLOTS` s
 from __future__ import annotations
 
 from bisect import bisect_left
+from collections import OrderedDict
 from collections.abc import Callable, Iterable, Iterator
 from functools import cache
 from typing import Any, NamedTuple
@@ -93,11 +94,27 @@ def _find_below(holder: Value, holder_id: str, node_id: str) -> Spot | None:
         for at, child in enumerate(getattr(holder, slot)):
             if child.id == node_id:
                 return Spot(holder_id, slot, at, child)
+            if type(child) is Menu and node_id not in _ids_in(child):
+                continue
             if type(child) in SLOTS:
                 spot = _find_below(child, child.id, node_id)
                 if spot is not None:
                     return spot
     return None
+
+
+_KEPT = 64
+_menu_ids: OrderedDict[int, tuple[Menu, frozenset[str]]] = OrderedDict()
+
+
+def _ids_in(menu: Menu) -> frozenset[str]:
+    """Ids of all entries of a menu, which may be many: remembered for the very same menu."""
+    known = _menu_ids.get(id(menu))
+    if known is None or known[0] is not menu:
+        known = _menu_ids[id(menu)] = (menu, frozenset(node.id for node in walk(menu)))
+        while len(_menu_ids) > _KEPT:
+            _menu_ids.popitem(last=False)
+    return known[1]
 
 
 def holder_of(site: Site, node_id: str) -> Value | None:
