@@ -401,6 +401,18 @@ def test_no_page_of_the_demo_has_a_script_error_where_scripts_break_off(chromium
         chromium.execute_cdp_cmd("Page.removeScriptToEvaluateOnNewDocument", {"identifier": told["identifier"]})
 
 
+def test_a_long_drawer_on_a_short_screen_keeps_its_close_button_in_view(reading: Reading) -> None:
+    reading.publish(*menu_site(open_at_first="all"))
+    reading.go("/", 320, 256)
+    reading.open()
+    reading.tab_to("Birds")
+    assert reading.js("return document.querySelector(':popover-open').scrollTop") > 100
+    close = "const r = document.querySelector(':popover-open > button').getBoundingClientRect();"
+    assert reading.js(
+        close + "return r.top >= 0 && document.elementFromPoint(r.x + 22, r.y + 22).closest('button') !== null"
+    )
+
+
 def test_text_at_twice_its_size_and_a_window_of_320_px_lose_nothing(reading: Reading) -> None:
     reading.publish(*menu_site(open_at_first="none"))
     reading.go("/", 320, 256)

@@ -13,12 +13,13 @@ from upper_rim.core.exchange.menu_in import Draft, Drafts, Fault, entries_from, 
 from upper_rim.core.exchange.pages_in import digest
 from upper_rim.core.exchange.places import ids_in, places_in
 from upper_rim.core.exchange.typed_links import TypedLinks
-from upper_rim.core.findings.menus import doubts, longest_labels, pages_in_no_menu, uses
+from upper_rim.core.findings.menus import doubts, longest_labels, pages_in_no_menu, rival_buttons, uses
 from upper_rim.core.model.current import NOWHERE, Standing, Standings
-from upper_rim.core.model.items import LinkList, MenuItem, ToAddress, ToNothing, ToPage, ToPlace
+from upper_rim.core.model.items import LinkList, MenuItem, ToAddress, ToNothing, ToPage, ToPlace, Trail
 from upper_rim.core.model.links import Links
 from upper_rim.core.model.menus import Menus, all_entries, grown
-from upper_rim.core.model.site import Entry, Grown, Menu, Page, Site
+from upper_rim.core.model.site import Cell, Entry, Grown, Menu, Page, Site
+from upper_rim.core.model.trail import Trails
 from upper_rim.core.model.values import Words
 from upper_rim.demo import ostrey
 
@@ -347,6 +348,45 @@ def test_what_is_doubtful_about_a_menu_is_told() -> None:
         ("en-later", "to come", "/later/"),
     ]
     assert [one.path for one in pages_in_no_menu(site, Menus(site))] == ["/", "/guide-old/", "/guide/birds/puffin/", "/harbours/skerry/", "/harbours/strand/east/pier/"]  # fmt: skip
+
+
+def test_two_menu_buttons_on_a_page_are_told_where_they_show_in_the_same_band() -> None:
+    site, _ = ostrey()
+    assert rival_buttons(site) == [], "of headers only one shows"
+    bar = next(piece for piece in site.pieces if piece.kind == "bottom")
+    second = MenuItem(id="it-second", menu="mn-main", drawer_below="bd-middle")
+    row = bar.rows[0].replaced(cells=(*bar.rows[0].cells, Cell(id="cl-second", items=(second,))))
+    both = site.replaced(pieces=tuple(piece.replaced(rows=(row,)) if piece is bar else piece for piece in site.pieces))
+    (found,) = [one for one in rival_buttons(both) if one.one.item.id == "it-menu"]
+    assert (found.other.piece.id, found.band) == (bar.id, "bd-narrow")
+    wide = second.replaced(hidden_in=("bd-narrow",))
+    apart = bar.rows[0].replaced(cells=(*bar.rows[0].cells, Cell(id="cl-second", items=(wide,))))
+    alone = site.replaced(
+        pieces=tuple(piece.replaced(rows=(apart,)) if piece is bar else piece for piece in site.pieces)
+    )
+    assert rival_buttons(alone) == []
+
+
+def trails_of(site: Site) -> Trails:
+    links = Links(site)
+    return Trails(site, links, Menus(site), Standings(links))
+
+
+def test_a_trail_goes_by_paths_or_by_a_menu_and_ends_at_the_page() -> None:
+    menu = Menu(id="mn-a", name="M", entries=(to("harbours", to("guide-birds-puffin")),))
+    site = site_of(menu)
+    pages = {one.path: one for one in site.pages}
+    trails = trails_of(site)
+    puffin, by_paths = pages["/guide/birds/puffin/"], Trail(id="it-a", words=Words(text="Home"))
+    assert [tuple(step) for step in trails.steps(by_paths, puffin)] == [
+        ("Home", "/"), ("Guide", "/guide/"), ("Birds", "/guide/birds/"), ("Puffin", None),
+    ]  # fmt: skip
+    by_menu = by_paths.replaced(menu="mn-a")
+    assert [step.words for step in trails.steps(by_menu, puffin)] == ["Home", "Harbours", "Puffin"]
+    assert [step.words for step in trails.steps(by_menu, pages["/guide-old/"])] == ["Home", "Old"]
+    assert [tuple(step) for step in trails.steps(by_paths, pages["/"])] == [("Front", None)]
+    longest = trails.longest(by_paths, "en", site.pages)
+    assert [step.words for step in longest] == ["Home", "Guide", "Birds", "Gannet"]
 
 
 def test_where_a_menu_is_used_and_its_longest_labels() -> None:

@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Iterator
+from itertools import combinations
 from typing import Literal, NamedTuple
 
 from ..model.items import LinkList, MenuItem, Target, ToAddress, ToPage, ToPlace
 from ..model.links import Links
 from ..model.menus import Menus, all_entries
-from ..model.site import Entry, Menu, Page, Piece, Site
+from ..model.site import Entry, Menu, Page, Piece, Site, drawer_width
+from ..reach.coverage import Coverage
 
 DEEP = 3
 """More levels than these are hard to find one's way in."""
@@ -138,3 +140,37 @@ def pages_in_no_menu(site: Site, menus: Menus) -> list[Page]:
         if isinstance(entry.target, ToPage | ToPlace)
     }
     return [page for page in site.pages if page.language == site.language and page.id not in listed]
+
+
+class Rivals(NamedTuple):
+    """Two buttons that open menus on the same page, in the same width band: by which a visitor cannot tell which is
+    which. `page` is the first on which both show."""
+
+    one: Use
+    other: Use
+    page: Page
+    band: str | None
+
+
+def rival_buttons(site: Site) -> list[Rivals]:
+    """Each pair once. A button shows below its menu's band."""
+    openers = [Use(piece, item) for piece in site.pieces for item in site.shown_items(piece) if isinstance(item, MenuItem) and drawer_width(item, site)]  # fmt: skip
+    pieces = {use.piece.id: use.piece.kind for use in openers}
+    if len(openers) == len(pieces) and len(set(pieces.values())) < 2:
+        # Of one kind only one piece shows in a band.
+        return []
+    found: dict[tuple[str, str], Rivals] = {}
+    from_px = {band.id: band.from_px for band in site.bands}
+    coverage = Coverage(site)
+    for page, slots in coverage.pages():
+        for at, band in enumerate(coverage.bands):
+            shown = {slots[slot][at].piece.id for slot in slots if slots[slot][at].piece}  # type: ignore[union-attr]
+            there = [use for use in openers if use.piece.id in shown and _is_button(use.item, band, from_px, site)]
+            for one, other in combinations(there, 2):
+                found.setdefault((one.item.id, other.item.id), Rivals(one, other, page, band))
+    return list(found.values())
+
+
+def _is_button(item: MenuItem | LinkList, band: str | None, from_px: dict[str, int], site: Site) -> bool:
+    below = drawer_width(item, site) if isinstance(item, MenuItem) else None
+    return below is not None and band not in item.hidden_in and from_px.get(band or "", 0) < below

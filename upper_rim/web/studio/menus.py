@@ -9,7 +9,7 @@ from django.http import HttpRequest
 
 from ...core.exchange.menu_in import Draft, entries_from
 from ...core.exchange.places import Place, ids_in, places_in
-from ...core.findings.menus import Doubt, doubts, longest_labels, pages_in_no_menu, uses
+from ...core.findings.menus import Doubt, Rivals, doubts, longest_labels, pages_in_no_menu, rival_buttons, uses
 from ...core.model.items import LinkList, MenuItem, ToPage, ToPlace
 from ...core.model.links import Links
 from ...core.model.menus import Menus, all_entries
@@ -101,6 +101,9 @@ def menu(request: HttpRequest, opened: Opened, menu_id: str, made: tuple[str, ..
             (doubt.node, names.get(doubt.node, found.name), doubt_words(doubt, names)) for doubt in all_doubts
         ],
         "uses": [(use.piece, use.item, use_words(use.item, names)) for use in uses(found, site)],
+        "rivals": [
+            rival_words(one) for one in rival_buttons(site) if found.id in {one.one.item.menu, one.other.item.menu}
+        ],
         "longest": [(language_name(tag), label, node) for tag, label, node in longest_labels(whole, links, languages)],
         **_missing(request, site, whole),
         **_reading(request, site, links),
@@ -251,6 +254,12 @@ def doubt_words(doubt: Doubt, names: dict[str, str]) -> str:
             return "on the fourth level: few will find it"
         case "nothing grows":
             return f"no page lies below {doubt.other}"
+
+
+def rival_words(rivals: Rivals) -> str:
+    names = {rivals.one.piece.name, rivals.other.piece.name}
+    where = f"“{names.pop()}” brings two" if len(names) == 1 else " and ".join(f"“{name}”" for name in sorted(names)) + " both bring one"  # fmt: skip
+    return f"{where}, on {rivals.page.path} and elsewhere: leave one away, or let it show in other width bands"
 
 
 def use_words(item: MenuItem | LinkList, names: dict[str, str]) -> str:
