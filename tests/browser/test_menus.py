@@ -401,6 +401,26 @@ def test_no_page_of_the_demo_has_a_script_error_where_scripts_break_off(chromium
         chromium.execute_cdp_cmd("Page.removeScriptToEvaluateOnNewDocument", {"identifier": told["identifier"]})
 
 
+def test_the_button_shows_wherever_the_row_would_not_fit(reading: Reading) -> None:
+    site, contents = menu_site(drawer_when_full=True, gap_px=60)
+    fitter = fitter_of(shelf(), contents.__getitem__, 2026)
+    resolved = fitter.resolved(site)
+    item = resolved.pieces[0].rows[0].cells[1].items[0]
+    assert isinstance(item, MenuItem) and item.drawer_below_px is not None and 300 < item.drawer_below_px < 900
+    reading.publish(resolved, contents)
+    shown = "return [...document.querySelectorAll('.qmenu-list > li')].map((one) => one.getBoundingClientRect()).filter((box) => box.width).map((box) => box.top)"
+    reading.go("/", item.drawer_below_px)
+    assert len(set(reading.js(shown))) == 1 and not reading.button.is_displayed(), "on one line, to the pixel"
+    reading.go("/", item.drawer_below_px - 1)
+    assert reading.js(shown) == [] and reading.button.is_displayed()
+    always = site.pieces[0].rows[0].cells[1].items[0].replaced(drawer_when_full=False, drawer_below=None)
+    row = site.pieces[0].rows[0]
+    cells = (row.cells[0], row.cells[1].replaced(items=(always,)))
+    reading.publish(site.replaced(pieces=(site.pieces[0].replaced(rows=(row.replaced(cells=cells),)),)), contents)
+    reading.go("/", item.drawer_below_px - 1)
+    assert len(set(reading.js(shown))) > 1, "there it would wrap"
+
+
 def test_a_long_drawer_on_a_short_screen_keeps_its_close_button_in_view(reading: Reading) -> None:
     reading.publish(*menu_site(open_at_first="all"))
     reading.go("/", 320, 256)

@@ -359,3 +359,28 @@ def test_a_smaller_gap_is_needed_less_by_each_gap() -> None:
     after = apply(site, SetEach(field="gap_px", values=(("it-menu", 8), ("rw-a", 24))))
     assert isinstance(after, Site)
     assert only_row(after, "de").laid[-1].need_px(TO_PX) == only_row(site, "de").laid[-1].need_px(TO_PX) - 3 * 16
+
+
+def test_a_menu_is_a_button_wherever_its_row_would_be_full() -> None:
+    site = menu_site(*LABELS)
+    made = fitter()
+    assert made.resolved(site) is site, "nothing waits for it"
+    waiting = apply(site, Set(node="it-menu", field="drawer_when_full", value=True))
+    assert isinstance(waiting, Site)
+    resolved = made.resolved(waiting)
+    always = apply(site, Set(node="it-menu", field="drawer_below", value=None))
+    assert isinstance(always, Site)
+    needed = [only_row(always, language).fits_from_px for language in ("en", "de")]
+    (item,) = [item for cell in resolved.pieces[0].rows[0].cells for item in cell.items if isinstance(item, MenuItem)]
+    assert item.drawer_below_px == max(px or 0 for px in needed) == needed[1]
+    for language in ("en", "de"):
+        fit = only_row(resolved, language, made)
+        assert not fit.failing
+        assert {laid.to_px for laid in fit.laid} & {item.drawer_below_px - 1}, (
+            "something else stands there from then on"
+        )
+    longer = apply(waiting, Set(node="en-0", field="label", value={"text": "The whole timetable", "translations": []}))
+    assert isinstance(longer, Site)
+    again = made.resolved(longer)
+    (other,) = [item for cell in again.pieces[0].rows[0].cells for item in cell.items if isinstance(item, MenuItem)]
+    assert (other.drawer_below_px or 0) > (item.drawer_below_px or 0), "it follows the words"

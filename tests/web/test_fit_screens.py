@@ -14,13 +14,15 @@ from django.test import Client
 
 from upper_rim.core.fit.sweep import FROM_PX, TO_PX, RowFit
 from upper_rim.core.model.site import Site
+from upper_rim.core.output.fitting import fitter_of
 from upper_rim.demo import ostrey
-from upper_rim.web.sites import store
+from upper_rim.shipped import shelf
+from upper_rim.web.sites import fitters, store
+from upper_rim.web.sites.fitters import site_fitter
 from upper_rim.web.sites.models import StoredSite, Trial
-from upper_rim.web.studio import fitting
 from upper_rim.web.studio.asked_numbers import USUAL_PX, stage_width, whole_number
 from upper_rim.web.studio.fit_picture import picture
-from upper_rim.web.studio.fitting import Span, clusters, grouped, marks_of, site_fitter, snap_widths, spans_of
+from upper_rim.web.studio.fitting import Span, clusters, grouped, marks_of, snap_widths, spans_of
 
 from .conftest import signed_in
 
@@ -31,7 +33,7 @@ STUDY = BENCH + "fit/"
 
 @pytest.fixture(autouse=True)
 def no_fitters_kept() -> None:
-    fitting.forget_all()
+    fitters.forget_all()
 
 
 def offered(client: Client, **asked: str) -> dict[str, str]:
@@ -192,7 +194,7 @@ def test_languages_whose_failures_lie_over_each_other_are_named_together() -> No
 
     site, contents = ostrey()
     piece = site.pieces[0]
-    fitter = fitting.fitter_of(fitting.shelf(), contents.__getitem__, 2026)
+    fitter = fitter_of(shelf(), contents.__getitem__, 2026)
     the_spans = [one for one in spans_of(site, piece, fitter.rows(site, piece)) if one.fails]
     found = clusters([span("de", 900, 1000), span("cy", 700, 750), span("en", 980, 990), span("ar", 751, 760)])
     assert found == [("ar cy", 760), ("de en", 1000)]

@@ -6,7 +6,7 @@ from equal parts is used again; after an edit only what the edit reaches is work
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Any, NamedTuple, TypeVar
 
@@ -29,6 +29,7 @@ from ..model.menus import Menus
 from ..model.rich import RichWords
 from ..model.site import BottomBar, Cell, Float, Header, Piece, Row, Sidebar, Site
 from ..model.trail import Step, Trails
+from ..model.tree import items_of
 from ..model.values import Words
 from ..reach.coverage import Coverage
 from ..style.faces import Face, character_em, faces_in_use
@@ -83,6 +84,7 @@ class Fitter:
     year: int | None = None
     foresees: bool = True
     _known: dict[Any, tuple[Any, Any]] = field(default_factory=dict)
+    _bare: Fitter | None = None
 
     def rows(self, site: Site, piece: Piece, languages: Sequence[str] | None = None) -> list[RowFit]:
         """Every row of a piece in each language: those of the pages that it shows on, where none are named."""
@@ -102,6 +104,27 @@ class Fitter:
             _foundations(site), piece, row, _menus_in(row, site), site.pages, site.assets, site.name, self._measurer(site)
         )  # fmt: skip
         return self._kept(("row", *name), given, lambda: self._seen_anew(site, piece, row, language))
+
+    def resolved(self, site: Site) -> Site:
+        """The site with a width of its own for each menu that is to be a button wherever its row is full; itself, where
+        there is none. Each is the greatest of the least widths from which on the row fits, over all languages."""
+        if not any(_waits(item) for item in items_of(site.pieces)):
+            return site
+        told = (site.pieces, site.menus, site.pages, site.assets, site.name, _foundations(site))
+        return self._kept("resolved", told, lambda: self._resolved(site))
+
+    def _resolved(self, site: Site) -> Site:
+        if self._bare is None:
+            shared = {key: value for key, value in self._known.items() if key in _SHARED}
+            self._bare = Fitter(self.faces, self.brands, self.pictures, self.posts, self.read, self.year, self.foresees, shared)  # fmt: skip
+        rows_only = with_items(site, lambda item: item.replaced(drawer_below=None, drawer_when_full=False, drawer_below_px=None) if _waits(item) else item)  # fmt: skip
+        widths: dict[str, int] = {}
+        for piece in rows_only.pieces:
+            fits = self._bare.rows(rows_only, piece)
+            for row in piece.rows:
+                own = [fit.fits_from_px or TO_PX + 1 for fit in fits if fit.row == row.id]
+                widths |= {item.id: max(own, default=FROM_PX) for cell in row.cells for item in cell.items}
+        return with_items(site, lambda item: item.replaced(drawer_below_px=widths[item.id]) if _waits(item) else item)
 
     def _seen_anew(self, site: Site, piece: Piece, row: Row, language: str) -> RowFit:
         """What can be seen of it may still be what it was: another language's words have changed, say."""
@@ -129,7 +152,7 @@ class Fitter:
         for from_px, to_px, band, beside in self._bands_of(setting.site, piece):
             box, narrow = None, False
             if band not in row.hidden_in and band not in piece.hidden_in:
-                there = replace(setting, band=band, beside=beside)
+                there = replace(setting, band=band, beside=beside, from_px=from_px)
                 box = self._piece(piece, row, there, seen)
                 narrow = shrinks(piece, there)
             contexts.append(Context(from_px, to_px, band, box, narrow))
@@ -249,7 +272,8 @@ class Fitter:
             if isinstance(piece, Sidebar)
             else None
         )
-        starts = sorted({*edges, *([needs] if needs is not None else [])})
+        own = {item.drawer_below_px for item in site.shown_items(piece) if isinstance(item, MenuItem)} - {None}
+        starts = sorted({*edges, *([needs] if needs is not None else []), *(px for px in own if px)})
         found: list[tuple[int, int, str | None, bool]] = []
         band: str | None = None
         for start, end in zip(starts, [*starts[1:], TO_PX + 1], strict=True):
@@ -274,6 +298,34 @@ class Fitter:
             self._known.clear()
         self._known[key] = (told, made)
         return made
+
+
+_SHARED = frozenset({"faces", "measurer", "links", "menus", "pictures", "posts", "reached"})
+
+
+def _waits(item: Any) -> bool:
+    """Whether a menu's width depends on what its row needs."""
+    return isinstance(item, MenuItem) and item.drawer_when_full
+
+
+def with_items(site: Site, change: Callable[[Any], Any]) -> Site:
+    """The site with its items changed; what holds none that is, as it was."""
+
+    def pieces() -> Iterator[Any]:
+        for piece in site.pieces:
+            rows = []
+            for row in piece.rows:
+                cells = []
+                for cell in row.cells:
+                    items = tuple(map(change, cell.items))
+                    same = all(one is other for one, other in zip(items, cell.items, strict=True))
+                    cells.append(cell if same else cell.replaced(items=items))
+                same = all(one is other for one, other in zip(cells, row.cells, strict=True))
+                rows.append(row if same else row.replaced(cells=tuple(cells)))
+            same = all(one is other for one, other in zip(rows, piece.rows, strict=True))
+            yield piece if same else piece.replaced(rows=tuple(rows))
+
+    return site.replaced(pieces=tuple(pieces()))
 
 
 def _languages_reached(site: Site) -> dict[str, set[str]]:

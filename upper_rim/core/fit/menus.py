@@ -40,10 +40,9 @@ def menu_box(item: MenuItem, setting: Setting) -> Box:
 
 
 def is_drawer(item: MenuItem, setting: Setting) -> bool:
-    """Whether in this width band the menu is a button."""
+    """Whether at these widths the menu is a button."""
     below = drawer_width(item, setting.site)
-    band = next((band for band in setting.site.bands if band.id == setting.band), None)
-    return below is not None and band is not None and band.from_px < below
+    return below is not None and setting.from_px < below
 
 
 def menu_button(item: MenuItem, setting: Setting) -> Box:

@@ -69,7 +69,7 @@ def _in_band(setting: Setting, wide: int) -> Setting:
     for one in setting.site.bands:
         if one.from_px <= wide:
             band = one.id
-    return replace(setting, band=band)
+    return replace(setting, band=band, from_px=wide)
 
 
 def levels(item: MenuItem, setting: Setting, *, submenus: bool) -> list[Block]:

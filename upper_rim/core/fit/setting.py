@@ -80,7 +80,7 @@ class Styles:
 
 @dataclass
 class Setting:
-    """`beside`: whether a sidebar stands beside the content. `posts`: titles and dates of a posts item in a language;
+    """`from_px`: the least viewport width that is meant. `beside`: whether a sidebar stands beside the content. `posts`: titles and dates of a posts item in a language;
     `trails`: the longest trail of its pages.
     `estimates`: how long labels will be that are still to be translated; None: the words that are published in their
     place count. `missing` and `estimated` are filled in: characters that no face has, nodes whose words are foreseen."""
@@ -96,6 +96,7 @@ class Setting:
     trails: Callable[[Trail, str], Sequence[Step]]
     language: str
     band: str | None
+    from_px: int = 0
     beside: bool = False
     year: int | None = None
     estimates: Estimates | None = None

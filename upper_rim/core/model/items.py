@@ -92,6 +92,13 @@ class MenuItem(_ShowsMenu):
     drawer_below: NodeId | None = Field(
         default=None, description="The first width band, from narrow to wide, that shows it; below it, the button."
     )
+    drawer_when_full: bool = Field(
+        default=False,
+        description="The button shows wherever the row would not fit in some language; the band counts until that is known.",
+    )
+    drawer_below_px: Annotated[int, Field(ge=1, le=5000)] | None = Field(
+        default=None, description="The viewport width below which the button shows; where the band begins, if None."
+    )
     drawer_side: DrawerSide = Field(
         default="end", description="Where what the button opens comes from; `whole`: it covers the screen."
     )

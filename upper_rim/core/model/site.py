@@ -359,6 +359,8 @@ class Site(Value):
 
 def drawer_width(item: MenuItem, site: Site) -> int | None:
     """The viewport width in px below which the menu is a drawer; None where it never is."""
+    if item.drawer_below_px is not None:
+        return item.drawer_below_px
     band = next((band for band in site.bands if band.id == item.drawer_below), None)
     return band.from_px if band is not None and band.from_px > 0 else None
 

@@ -14,6 +14,7 @@ from ..model.items import Form
 from ..model.site import Site
 from ..model.tree import items_of
 from .compose import Composer
+from .fitting import fitter_of
 from .form_html import FORMS
 from .search_html import results_path
 from .shelf import Shelf
@@ -42,7 +43,7 @@ def publication(
 
     `read` gives the bytes of a content by its hash; `year` is the present one, for lines that tell it.
     """
-    composer = Composer(site, shelf, read, year=year)
+    composer = Composer(fitter_of(shelf, read, year).resolved(site), shelf, read, year=year)
     for page in site.pages[share::of]:
         if page.content is None:
             yield PublishedFile(file_name(page.path), composer.page_to_come(page))

@@ -25,6 +25,7 @@ from ...core.output.specimen import role_document, states_document
 from ...core.style.resolve import Styling
 from ...shipped import shelf
 from ..sites import store
+from ..sites.fitters import site_fitter
 from ..sites.models import StoredSite, Trial
 from .addresses import StageKey, studio_address
 from .published import content_type
@@ -44,11 +45,7 @@ def respond(request: HttpRequest, key: StageKey) -> HttpResponse:
         loaded = loaded._replace(site=_tried_on(key, loaded.site))
     if request.path.startswith(SPECIMENS):
         return _quiet(_specimen(request, loaded.site))
-    composer = (
-        Composer(loaded.site, shelf(), store.read_content, marks=True, year=timezone.localdate().year)
-        if "rim-try" in request.GET
-        else stage_composer(key.site_id, loaded)
-    )
+    composer = _composer(key.site_id, loaded.site) if "rim-try" in request.GET else stage_composer(key.site_id, loaded)
     language = next((one for one, path in composer.index_paths.items() if path == request.path), None)
     if language is not None:
         return _quiet(HttpResponse(composer.index(language), content_type="text/plain; charset=utf-8"))
@@ -68,21 +65,24 @@ def _shipped_fonts() -> dict[str, bytes]:
     return {PARTS + file.name: file.data for face in shelf().faces.values() for file in face.files}
 
 
-_composers: OrderedDict[tuple[int, int], Composer] = OrderedDict()
+_composers: OrderedDict[tuple[int, int], tuple[Site, Composer]] = OrderedDict()
 _KEPT_COMPOSERS = 16
 
 
 def stage_composer(site_id: int, loaded: store.Loaded) -> Composer:
     """Kept for the newest states that were asked for."""
     key = (site_id, loaded.revision)
-    composer = _composers.get(key)
-    if composer is None or composer.site is not loaded.site:
-        composer = _composers[key] = Composer(
-            loaded.site, shelf(), store.read_content, marks=True, year=timezone.localdate().year
-        )
+    kept = _composers.get(key)
+    if kept is None or kept[0] is not loaded.site:
+        kept = _composers[key] = (loaded.site, _composer(site_id, loaded.site))
         while len(_composers) > _KEPT_COMPOSERS:
             _composers.popitem(last=False)
-    return composer
+    return kept[1]
+
+
+def _composer(site_id: int, site: Site) -> Composer:
+    resolved = site_fitter(site_id).resolved(site)
+    return Composer(resolved, shelf(), store.read_content, marks=True, year=timezone.localdate().year)
 
 
 def forget_all() -> None:

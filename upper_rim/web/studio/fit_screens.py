@@ -10,12 +10,13 @@ from django.shortcuts import render
 from django.utils.safestring import mark_safe
 
 from ...core.fit.columns import measures
-from ...core.fit.fitter import stands_in_lines
+from ...core.fit.fitter import Fitter, stands_in_lines
 from ...core.fit.opened import all_opened
 from ...core.fit.targets import pressed_in, too_close
-from ...core.model.site import Piece
+from ...core.model.site import AnyPiece, Piece, Site
 from ..sites import store
 from ..sites.access import site_of
+from ..sites.fitters import site_fitter
 from .asked_numbers import stage_width
 from .fit_picture import lines_of, picture
 from .fitting import (
@@ -24,7 +25,6 @@ from .fitting import (
     measure_words,
     offers,
     opened_words,
-    site_fitter,
     spans_of,
     target_words,
 )
@@ -45,14 +45,20 @@ def tried_on(request: HttpRequest, opened: Opened, piece: Piece) -> Notice | Non
             return notice
     else:
         fitter = site_fitter(opened.stored.pk)
-        spans = spans_of(opened.site, piece, fitter.rows(opened.site, piece))
-        span = asked_span(request, spans)
-        found = next((offer for offer in offers(fitter, opened.site, piece, span) if offer.key == asked), None) if span else None  # fmt: skip
+        site, piece = _resolved(fitter, opened.site, piece)
+        span = asked_span(request, spans_of(site, piece, fitter.rows(site, piece)))
+        found = next((offer for offer in offers(fitter, site, piece, span) if offer.key == asked), None) if span else None  # fmt: skip
         if found is None or found.remedy.edit is None:
             return Notice("That would mend nothing any more: the piece has changed meanwhile.", True)
         begin(opened, found.words, found.remedy.edit)
     place = {name: request.POST.get(name, "") for name in ("page", "select", "width", "tray", "failure")}
     raise Elsewhere(site_url("workbench", opened, piece.id) + "?" + urlencode({k: v for k, v in place.items() if v}))
+
+
+def _resolved(fitter: Fitter, site: Site, piece: Piece) -> tuple[Site, AnyPiece]:
+    """Both with the widths of menus that depend on what their rows need."""
+    resolved = fitter.resolved(site)
+    return resolved, next(one for one in resolved.pieces if one.id == piece.id)
 
 
 def mending(request: HttpRequest, slug: str, piece_id: str) -> HttpResponse:
@@ -63,6 +69,7 @@ def mending(request: HttpRequest, slug: str, piece_id: str) -> HttpResponse:
     if piece is None:
         return HttpResponse(status=404)
     fitter = site_fitter(stored.pk)
+    site, piece = _resolved(fitter, site, piece)
     span = asked_span(request, spans_of(site, piece, fitter.rows(site, piece)))
     context = {
         "slug": slug,
@@ -85,6 +92,7 @@ def fit_study(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         raise Elsewhere(site_url("pieces", opened))
     page = looked_at(request, site, piece)
     fitter = site_fitter(opened.stored.pk)
+    site, piece = _resolved(fitter, site, piece)
     fits = fitter.rows(site, piece)
     spans = spans_of(site, piece, fits)
     rows = []

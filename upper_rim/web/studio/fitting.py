@@ -2,16 +2,13 @@
 
 from __future__ import annotations
 
-from collections import OrderedDict
 from collections.abc import Iterable
 from typing import Any, NamedTuple
 
 from django.conf.locale import LANG_INFO
 from django.http import HttpRequest
-from django.utils import timezone
 
 from ...core.fit.columns import TOO_LONG, Measure
-from ...core.fit.faces import font_data
 from ...core.fit.fitter import Fitter
 from ...core.fit.opened import Opened
 from ...core.fit.remedies import Failure, Remedy, remedies
@@ -21,8 +18,6 @@ from ...core.fit.targets import Close
 from ...core.model.links import Links
 from ...core.model.site import Band, Entry, Piece, Row, Site
 from ...core.model.tree import holder_of
-from ...core.output.fitting import fitter_of
-from ...shipped import shelf
 from ..sites import store
 from .controls import node_name
 
@@ -35,31 +30,6 @@ STATE_WORDS: dict[State, str] = {
     "overflows": "reaches out of its row",
     "collides": "lies over what stands beside it",
 }
-_KEPT = 24
-_fitters: OrderedDict[int, Fitter] = OrderedDict()
-
-
-def site_fitter(site_id: int) -> Fitter:
-    """One for each site, which remembers what it has worked out."""
-    fitter = _fitters.get(site_id)
-    if fitter is None:
-        fitter = _fitters[site_id] = fitter_of(shelf(), store.read_content, timezone.localdate().year)
-        while len(_fitters) > _KEPT:
-            _fitters.popitem(last=False)
-    _fitters.move_to_end(site_id)
-    return fitter
-
-
-def read_faces() -> None:
-    """Reads the shipped faces ahead, so that nobody waits for it when a piece is first looked at."""
-    for face in shelf().faces.values():
-        for file in face.files:
-            font_data(file.data)
-
-
-def forget_all() -> None:
-    """Drops what this process keeps; for tests, where databases come and go."""
-    _fitters.clear()
 
 
 def language_name(language: str) -> str:

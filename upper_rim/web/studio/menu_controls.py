@@ -64,6 +64,7 @@ def menu_groups(item: MenuItem, site: Site) -> list[Group]:
         shown += [yes(item, "on_hover", "Open on hover, too")]
     opening = [Control("choice", "Button", item.id, "drawer_below", item.drawer_below or "", never)]
     if opens:
+        opening.append(yes(item, "drawer_when_full", "Wherever the row stops fitting"))
         opening.append(choice(item, "drawer_side", "Opens", SIDES))
         if item.drawer_side != "whole":
             across = "Height" if item.drawer_side in {"top", "bottom"} else "Width"

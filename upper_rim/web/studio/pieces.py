@@ -11,17 +11,20 @@ from urllib.parse import quote, urlencode
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 
+from ...core.fit.sweep import FROM_PX
 from ...core.model.items import IconLink, MenuItem
 from ...core.model.site import PIECE_KINDS, Cell, Page, Piece, ReachRule, Row, Site
-from ...core.model.tree import walk
+from ...core.model.tree import items_of, walk
 from ...core.reach.coverage import Coverage, Outcome, Why, in_words
 from ..sites import store
 from ..sites.access import site_of
+from ..sites.fitters import site_fitter
 from .arrangements import ARRANGEMENTS
 from .asked_numbers import stage_width
+from .control import Group, note
 from .controls import KIND_NAMES, PIECE_NAMES, groups_for, node_name, shared_row
 from .fit_screens import tried_on
-from .fitting import Span, asked_span, clusters, grouped, marks_of, site_fitter, snap_widths, spans_of
+from .fitting import Span, asked_span, clusters, grouped, marks_of, snap_widths, spans_of
 from .screens import Elsewhere, Opened, screen, site_url
 from .trials import trial_of, tried_site
 from .viewing import looked_at, tray
@@ -124,8 +127,10 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
     notice = tried_on(request, opened, piece)
     trial = trial_of(opened)
     shown = (tried_site(site, trial) if trial else None) or site
+    fitter = site_fitter(opened.stored.pk)
+    shown = fitter.resolved(shown)
     seen_piece = next((one for one in shown.pieces if one.id == piece.id), piece)
-    fits = site_fitter(opened.stored.pk).rows(shown, seen_piece)
+    fits = fitter.rows(shown, seen_piece)
     spans = spans_of(shown, seen_piece, fits)
     reached = pages_by_piece(site)
     outline = _outline(piece, site, chosen.id, page, marks_of(fits))
@@ -139,7 +144,7 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "chosen": chosen,
         "chosen_name": node_name(chosen, site),
         "chosen_kind": _kind(chosen),
-        "groups": groups_for(chosen, site),
+        "groups": [*groups_for(chosen, site), *_computed(chosen, shown)],
         "outline": [] if request.headers.get(OUTLINE_SHOWN) == told else outline,
         "others": [(other, _into(other, other)) for other in site.pieces if other is not piece],
         "shareable": [
@@ -176,6 +181,22 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "snaps": " ".join(map(str, snap_widths(fits))),
     }
     return {**context, "notice": notice} if notice else context
+
+
+def _computed(chosen: Any, shown: Site) -> list[Group]:
+    """What fit has found for the chosen item that is to follow it."""
+    if not (isinstance(chosen, MenuItem) and chosen.drawer_when_full):
+        return []
+    item = next((one for one in items_of(shown.pieces) if one.id == chosen.id), None)
+    px = item.drawer_below_px if isinstance(item, MenuItem) else None
+    if px is None:
+        return []
+    said = (
+        "The row fits at all widths: no button shows."
+        if px <= FROM_PX
+        else f"Now below {px} px: from there on the row fits in every language."
+    )
+    return [Group("Computed", [note(chosen, said)])]
 
 
 def _into(piece: Piece, chosen: Any) -> str:
