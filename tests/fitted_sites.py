@@ -239,7 +239,7 @@ class FittedMaker:
         flowing: list[Any] = [
             lambda: RichText(**common, rich=RichWords(text=self._rich())),
             lambda: LinkList(**common, menu="mn-a", words=Words(text=chance.choice(["", self.words(1)]))),
-            lambda: MenuItem(**common, menu="mn-a", way="column", open_at_first=chance.choice(["all", "none"])),
+            lambda: MenuItem(**common, menu="mn-a", way="column", submenus=chance.choice(["open", "shut"])),
             lambda: MenuItem(**common, menu="mn-a", way="columns", drawer_below=chance.choice([None, *(band.id for band in self._bands)])),
             lambda: Trail(**common, words=words, separator=chance.choice(["chevron", "slash", "dot"])),
             lambda: Contact(**common, name=self.words(), street=self.words(), postcode="OS1 4QX", town=self.words(1), telephone="+44 1632 960144", mail="hello@ostrey.example", hours=(Hours(days=("Mo", "Tu", "We"), opens="09:00", closes="17:30"),)),

@@ -143,14 +143,14 @@ def reading(chromium: webdriver.Chrome) -> Iterator[Reading]:
 
 
 @pytest.mark.parametrize("side", SIDES)
-@pytest.mark.parametrize("branches", ["in place", "level by level"])
-def test_three_levels_are_walked_followed_and_come_back_from(reading: Reading, side: str, branches: str) -> None:
-    reading.publish(*menu_site(drawer_side=side, branches=branches, open_at_first="none"))
+@pytest.mark.parametrize("submenus", ["shut", "levels"])
+def test_three_levels_are_walked_followed_and_come_back_from(reading: Reading, side: str, submenus: str) -> None:
+    reading.publish(*menu_site(drawer_side=side, submenus=submenus))
     reading.go("/")
     reading.open()
     reading.tab_to("More: Harbours")
     reading.keys(Keys.ENTER)
-    by_level = branches == "level by level"
+    by_level = submenus == "levels"
     if by_level:
         assert reading.focused() == "Harbours", "the way back, first in its level"
     reading.tab_to("More: Skarrow")
@@ -172,7 +172,7 @@ def test_three_levels_are_walked_followed_and_come_back_from(reading: Reading, s
 
 @pytest.mark.parametrize("side", SIDES)
 def test_it_closes_by_escape_by_the_way_back_and_by_a_press_outside(reading: Reading, side: str) -> None:
-    reading.publish(*menu_site(drawer_side=side, open_at_first="none"))
+    reading.publish(*menu_site(drawer_side=side, submenus="shut"))
     reading.go("/")
     reading.go("/fares/")
     reading.open()
@@ -232,7 +232,7 @@ def test_where_the_page_gives_way_it_moves_by_the_drawers_width(reading: Reading
 
 @pytest.mark.parametrize("pointer", ["touch", "mouse"])
 def test_a_drawer_answers_to_touch_as_to_a_press(reading: Reading, pointer: str) -> None:
-    reading.publish(*menu_site(open_at_first="none", one_at_a_time=True))
+    reading.publish(*menu_site(submenus="shut", one_at_a_time=True))
     reading.driver.execute_cdp_cmd(
         "Emulation.setTouchEmulationEnabled", {"enabled": pointer == "touch", "maxTouchPoints": 5}
     )
@@ -267,7 +267,7 @@ def test_a_drawer_answers_to_touch_as_to_a_press(reading: Reading, pointer: str)
 
 
 def test_the_branch_of_the_page_is_open_at_first_and_all_are_shut_in_the_row(reading: Reading) -> None:
-    reading.publish(*menu_site(open_at_first="current"))
+    reading.publish(*menu_site(submenus="current"))
     reading.go("/pier/")
     reading.open()
     expanded = (
@@ -322,8 +322,8 @@ def test_a_panel_lies_over_what_comes_after_its_piece(reading: Reading) -> None:
 
 
 @pytest.mark.parametrize("how", [
-    {"open_at_first": "all"}, {"open_at_first": "none"}, {"branches": "level by level"},
-    {"drawer_side": "top"}, {"drawer_side": "bottom", "open_at_first": "none"}, {"drawer_side": "whole"}, {"drawer_px": 240},
+    {"submenus": "open"}, {"submenus": "shut"}, {"submenus": "levels"},
+    {"drawer_side": "top"}, {"drawer_side": "bottom", "submenus": "shut"}, {"drawer_side": "whole"}, {"drawer_px": 240},
 ])  # fmt: skip
 def test_opened_heights_are_those_foreseen(reading: Reading, how: dict[str, Any]) -> None:
     site, contents = menu_site(**how)
@@ -338,7 +338,7 @@ def test_opened_heights_are_those_foreseen(reading: Reading, how: dict[str, Any]
         inside = "return [...document.querySelector(':popover-open').children].reduce((sum, part) => sum + part.getBoundingClientRect().height, 36)"
         assert reading.js(inside) == pytest.approx(one.shut_px if site_has_toggles(how) else one.whole_px, abs=1), one
         assert reading.js("return document.querySelector(':popover-open').getBoundingClientRect().width") == pytest.approx(one.width_px, abs=1)  # fmt: skip
-        if how.get("branches") == "level by level":
+        if how.get("submenus") == "levels":
             continue
         reading.js(
             "document.querySelectorAll('[data-rim-branch]').forEach((one) => one.setAttribute('aria-expanded', 'true'))"
@@ -350,7 +350,7 @@ def site_has_toggles(how: dict[str, Any]) -> bool:
     return MenuItem(id="it-x", **how).has_toggles
 
 
-@pytest.mark.parametrize("how", [{"drawer_side": side, "branches": branches, "open_at_first": "none"} for side in ("end", "bottom", "whole") for branches in ("in place", "level by level")])  # fmt: skip
+@pytest.mark.parametrize("how", [{"drawer_side": side, "submenus": submenus} for side in ("end", "bottom", "whole") for submenus in ("shut", "levels")])  # fmt: skip
 def test_nothing_opened_has_an_accessibility_fault(reading: Reading, how: dict[str, Any]) -> None:
     reading.publish(*menu_site(**how))
     reading.go("/")
@@ -364,7 +364,7 @@ def test_nothing_opened_has_an_accessibility_fault(reading: Reading, how: dict[s
 
 
 def test_without_its_script_a_menu_can_be_used_all_the_same(reading: Reading) -> None:
-    reading.publish(*menu_site(open_at_first="none"))
+    reading.publish(*menu_site(submenus="shut"))
     for path in [path for path in reading.files if path.endswith(".js")]:
         del reading.files[path]
     reading.go("/", 390)
@@ -422,7 +422,7 @@ def test_the_button_shows_wherever_the_row_would_not_fit(reading: Reading) -> No
 
 
 def test_a_long_drawer_on_a_short_screen_keeps_its_close_button_in_view(reading: Reading) -> None:
-    reading.publish(*menu_site(open_at_first="all"))
+    reading.publish(*menu_site(submenus="open"))
     reading.go("/", 320, 256)
     reading.open()
     reading.tab_to("Birds")
@@ -434,7 +434,7 @@ def test_a_long_drawer_on_a_short_screen_keeps_its_close_button_in_view(reading:
 
 
 def test_text_at_twice_its_size_and_a_window_of_320_px_lose_nothing(reading: Reading) -> None:
-    reading.publish(*menu_site(open_at_first="none"))
+    reading.publish(*menu_site(submenus="shut"))
     reading.go("/", 320, 256)
     reading.open()
     reading.tab_to("Guide")

@@ -180,7 +180,7 @@ _MAIN_HEADER = Header(
                             panel_columns=6,
                             on_hover=True,
                             drawer_below="bd-wide",
-                            open_at_first="current",
+                            submenus="current",
                             gap_px=24,
                             button_words=in_four("Menu", "Menü", "Dewislen", "القائمة"),
                         ),

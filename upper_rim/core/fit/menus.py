@@ -70,7 +70,7 @@ def listed(entries: Iterable[Entry], item: MenuItem, setting: Setting, *, submen
         if label is None:
             continue
         line = [_link(entry, label, own, setting, in_row=False)]
-        below = [] if item.branches == "level by level" else list(listed(entry.entries, item, setting, submenus=True))
+        below = [] if item.submenus == "levels" else list(listed(entry.entries, item, setting, submenus=True))
         if item.has_toggles:
             grown = line[0]
             grown.grow, grown.basis = 1.0, 0.0

@@ -81,7 +81,7 @@ def levels(item: MenuItem, setting: Setting, *, submenus: bool) -> list[Block]:
     last = 24.0
     drawer = Block(part="drawer", within=[close, Block(part="list", within=own).settle()], padding=Sides(12.0, 20.0, last, 20.0))  # fmt: skip
     found = [drawer.settle()]
-    if item.branches == "level by level":
+    if item.submenus == "levels":
         for entry in all_entries(entries):
             below = list(listed(entry.entries, item, setting, submenus=False))
             if below:

@@ -106,11 +106,9 @@ class MenuItem(_ShowsMenu):
         default=None, description="Its width, or its height from the top or bottom; None: what is built in."
     )
     drawer_pushes: bool = Field(default=False, description="The page gives way to it.")
-    branches: Literal["in place", "level by level"] = Field(
-        default="in place", description="How submenus open where entries stand below each other."
-    )
-    open_at_first: Literal["none", "current", "all"] = Field(
-        default="all", description="Which submenus are open there at first; `current`: those above the page."
+    submenus: Literal["open", "current", "shut", "levels"] = Field(
+        default="open",
+        description="Where entries stand below each other: all open, those above the page open at first, all shut, or one level at a time with a way back.",
     )
     one_at_a_time: bool = Field(default=False, description="Opening a submenu there shuts the one beside it.")
     gap_px: Pixels = 24
@@ -123,7 +121,7 @@ class MenuItem(_ShowsMenu):
     @property
     def has_toggles(self) -> bool:
         """Whether submenus can be shut where entries stand below each other."""
-        return self.open_at_first != "all" or self.branches == "level by level"
+        return self.submenus != "open"
 
 
 class TextItem(_Item):

@@ -32,7 +32,7 @@ def icons_of(site: Site, shelf: Shelf) -> list[str]:
             marks = (shelf.brands.mark(one.address) for one in item.profiles)
             used |= {mark.icon for mark in marks if mark.brand is None}
         elif isinstance(item, MenuItem):
-            used |= {item.button_icon, *(["chevron-left"] if item.branches == "level by level" else [])}
+            used |= {item.button_icon, *(["chevron-left"] if item.submenus == "levels" else [])}
         elif isinstance(item, SearchBox):
             used.add("search")
         elif isinstance(item, Viewer):

@@ -329,7 +329,7 @@ def _ways(item: MenuItem, below: int | None) -> list[str]:
     if item.way == "row" and item.panels == "wide":
         classes.append("panels")
     if item.has_toggles:
-        classes += ["toggles", *(["levels"] if item.branches == "level by level" else [])]
+        classes += ["toggles", *(["levels"] if item.submenus == "levels" else [])]
     if below is not None:
         classes += [f"below-{below}", f"from-{item.drawer_side}"]
         classes += ["pushes"] if item.drawer_pushes and item.drawer_side in {"start", "end"} else []

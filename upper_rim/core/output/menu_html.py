@@ -98,9 +98,9 @@ class _Tree:
         scene, item = self._scene, self._item
         branch_id = scene.html_id(f"{self._where}-{entry.id}")
         opener = escape(phrase("branch", scene.language, label), quote=True)
-        first = f"\x00f{entry.id}\x00" if item and item.open_at_first == "current" else ""
+        first = f"\x00f{entry.id}\x00" if item and item.submenus == "current" else ""
         back = feature = ""
-        if item is not None and item.branches == "level by level":
+        if item is not None and item.submenus == "levels":
             icon = f'<span class="{scene.name("icon")} {scene.name("icon-chevron-left")}"></span>'
             back = f'<li class="{scene.name("back")}"><button type="button" data-rim-back>{icon}<span>{escape(label)}</span></button></li>'
         if item is not None and item.way == "row" and item.panels == "wide":

@@ -161,7 +161,7 @@ def _drawer(site: Site, shelf: Shelf, width_px: int) -> str:
         item for item in items_of(site.pieces) if isinstance(item, MenuItem) and drawer_width(item, site) == width_px
     ]
     parts = ["list", "drawer"]
-    parts += ["levels"] if any(item.branches == "level by level" for item in menus) else []
+    parts += ["levels"] if any(item.submenus == "levels" for item in menus) else []
     parts += ["button"] if any(item.button_turns or item.button_words_open.text for item in menus) else []
     css = _scoped("".join(shelf.menu_css[part] for part in parts), site, f"below-{width_px}")
     return f"@media screen and (width < {width_px}px){{{css}}}"

@@ -8,8 +8,8 @@ from ...core.model.menus import Menus, all_entries
 from ...core.model.site import Entry, Site
 from .control import Control, Group, choice, link, number, pictures, px, words, yes
 
-MOST_BRANCHES = 60
-"""So many entries are offered to be left out where a menu is used; with more, the first level's only."""
+MOST_OFFERED, MOST_BRANCHES = 8, 60
+"""So many entries are offered to be left out where a menu is used; with more, so many of the first level."""
 
 
 def entry_name(entry: Entry, links: Links, language: str) -> str:
@@ -38,17 +38,21 @@ def _more_words(entry: Entry, name: str, label: str, site: Site) -> list[Control
     return controls if getattr(entry, name).text else controls[:1]
 
 
-WAYS = (("row", "a row"), ("column", "a column"), ("columns", "columns, one for each entry"))
-PANELS = (("narrow", "a list below the entry"), ("wide", "a panel as wide as the piece"))
+WAYS = (("row", "a row"), ("column", "a column"), ("columns", "columns"))
+PANELS = (("narrow", "lists"), ("wide", "wide panels"))
 SIDES = (
-    ("start", "from the start"),
-    ("end", "from the end"),
-    ("top", "from the top"),
-    ("bottom", "from the bottom"),
-    ("whole", "over the whole screen"),
+    ("start", "the start"),
+    ("end", "the end"),
+    ("top", "the top"),
+    ("bottom", "the bottom"),
+    ("whole", "whole screen"),
 )
-BRANCHES = (("in place", "in place"), ("level by level", "level by level, with a way back"))
-AT_FIRST = (("all", "all open"), ("current", "open above the current page"), ("none", "shut"))
+SUBMENUS = (
+    ("open", "all open"),
+    ("current", "current open"),
+    ("shut", "shut at first"),
+    ("levels", "level by level"),
+)
 
 
 def menu_groups(item: MenuItem, site: Site) -> list[Group]:
@@ -64,18 +68,17 @@ def menu_groups(item: MenuItem, site: Site) -> list[Group]:
         shown += [yes(item, "on_hover", "Open on hover, too")]
     opening = [Control("choice", "Button", item.id, "drawer_below", item.drawer_below or "", never)]
     if opens:
-        opening.append(yes(item, "drawer_when_full", "Wherever the row stops fitting"))
-        opening.append(choice(item, "drawer_side", "Opens", SIDES))
+        opening.append(yes(item, "drawer_when_full", "Where it stops fitting"))
+        opening.append(choice(item, "drawer_side", "Opens at", SIDES))
         if item.drawer_side != "whole":
             across = "Height" if item.drawer_side in {"top", "bottom"} else "Width"
             opening.append(number(item, "drawer_px", across, "px", 160, 2000))
         if item.drawer_side in {"start", "end"}:
             opening.append(yes(item, "drawer_pushes", "The page gives way"))
-    groups = [Group("Menu", menu_use(item, site)), Group("Way", shown), Group("On small screens", opening)]
     if opens or item.way == "column":
-        below = [choice(item, "branches", "Open", BRANCHES), choice(item, "open_at_first", "At first", AT_FIRST)]
-        below += [yes(item, "one_at_a_time", "Only one at a time")] if item.has_toggles else []
-        groups.append(Group("Submenus in it" if opens else "Submenus", below))
+        opening.append(choice(item, "submenus", "Submenus", SUBMENUS))
+        opening += [yes(item, "one_at_a_time", "Only one at a time")] if item.submenus in {"current", "shut"} else []
+    groups = [Group("Menu", menu_use(item, site)), Group("Way", shown), Group("On small screens", opening)]
     if opens:
         face = [
             Control("icon", "Icon", item.id, "button_icon", item.button_icon, suggestions="icons"),
@@ -97,7 +100,7 @@ def menu_use(item: MenuItem | LinkList, site: Site) -> list[Control]:
         return controls
     links, grown = Links(site), Menus(site)
     branches = [one for one in all_entries(grown.whole(menu)) if one.entries][:MOST_BRANCHES]
-    listed = [("", "the whole menu")] + [(one.id, f"below {entry_name(one, links, site.language)}") for one in branches]
+    listed = [("", "whole menu")] + [(one.id, f"below {entry_name(one, links, site.language)}") for one in branches]
     if len(listed) > 1:
         controls.append(choice(item, "branch", "Which", listed))
     if isinstance(item, MenuItem) and len(listed) > 1:
@@ -116,4 +119,4 @@ def offered_entries(item: MenuItem | LinkList, site: Site) -> list[Entry]:
     everything = item.replaced(without=(), **({"depth": levels} if isinstance(item, MenuItem) else {}))
     entries = Menus(site).shown(everything)
     listed = list(all_entries(entries))
-    return listed if len(listed) <= MOST_BRANCHES else list(entries[:MOST_BRANCHES])
+    return listed if len(listed) <= MOST_OFFERED else list(entries[:MOST_BRANCHES])
