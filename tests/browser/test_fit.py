@@ -187,7 +187,9 @@ def test_an_opened_drawer_is_as_high_as_foreseen(browser: Browser, running: Runn
         load_faces(browser.driver)
         browser.js("document.querySelector('.q7xk-it-menu .q7xk-drawer').showPopover()")
         wait_for(lambda: browser.js("return document.activeElement.closest('.q7xk-drawer') !== null"))
-        browser.js("document.querySelectorAll('[data-rim-branch]').forEach((one) => one.setAttribute('aria-expanded', 'true'))")
+        browser.js(
+            "document.querySelectorAll('[data-rim-branch]').forEach((one) => one.setAttribute('aria-expanded', 'true'))"
+        )
         seen = browser.js("return document.querySelector('.q7xk-it-menu .q7xk-drawer').scrollHeight")
         if foreseen.screens > 1:
             assert seen == pytest.approx(foreseen.whole_px, abs=1), language
