@@ -184,14 +184,17 @@ _CURSIVE = frozenset({"Adlm", "Arab", "Mand", "Mong", "Nkoo", "Phag", "Rohg", "S
 _NO_LIGATURES = {"liga": False, "clig": False}
 
 
-def advances(text: str, faces: Faces, face: str, weight: int, italic: bool, stretch: float, spaced: bool) -> Advances:
-    """`spaced`: with letter spacing there are no optional ligatures (CSS Text 3, 8.2)."""
+def advances(
+    text: str, faces: Faces, face: str, weight: int, italic: bool, stretch: float, spaced: bool, script: str = ""
+) -> Advances:
+    """`spaced`: with letter spacing there are no optional ligatures (CSS Text 3, 8.2). `script`: of what stands before the
+    text, with which its first stops and spaces go."""
     em = [0.0] * len(text)
     starts = [0] * len(text)
     fonts: list[Chosen | None] = []
     missing = ""
     features = _NO_LIGATURES if spaced else None
-    for run in _runs(text, faces, face, weight, italic, stretch):
+    for run in _runs(text, faces, face, weight, italic, stretch, script):
         fonts += [run.font] * (run.end - run.start)
         if run.font is None:
             for at in range(run.start, run.end):
@@ -222,10 +225,15 @@ class _Run(NamedTuple):
 _NEUTRAL = frozenset({"Zyyy", "Zinh"})
 
 
-def _runs(text: str, faces: Faces, face: str, weight: int, italic: bool, stretch: float) -> list[_Run]:
+def last_script(text: str, before: str = "") -> str:
+    """The script that what follows a text goes with, where it has none of its own."""
+    return next((script for char in reversed(text) if (script := script_of(char)) not in _NEUTRAL), before)
+
+
+def _runs(text: str, faces: Faces, face: str, weight: int, italic: bool, stretch: float, script: str) -> list[_Run]:
     """Stretches of one font, script and direction. What has no script of its own goes with what stands before it."""
     scripts = [script_of(char) for char in text]
-    known = next((script for script in scripts if script not in _NEUTRAL), "Latn")
+    known = script or next((script for script in scripts if script not in _NEUTRAL), "Latn")
     runs: list[_Run] = []
     for at, char in enumerate(text):
         if scripts[at] not in _NEUTRAL:

@@ -130,7 +130,7 @@ class Fitter:
         """What can be seen of it may still be what it was: another language's words have changed, say."""
         setting = self.setting(site, piece, row, language)
         seen = {item.id: self._seen(item, setting) for cell in row.cells for item in cell.items}
-        told = (self._shape(row), tuple(seen.values()), setting.styles.known, setting.measurer, self._bands_of(site, piece))  # fmt: skip
+        told = (self._shape(row), tuple(seen.values()), setting.styles.known, setting.measurer, self._bands_of(site, piece, row))  # fmt: skip
         name = (piece.id, row.id, language)
         boxed = self._kept(("boxed", *name), told, lambda: self._boxed(piece, row, setting, seen))
         inset, in_lines = self._inset(piece), stands_in_lines(piece)
@@ -149,7 +149,7 @@ class Fitter:
 
     def _boxed(self, piece: Piece, row: Row, setting: Setting, seen: Mapping[str, Any]) -> _Boxed:
         contexts = []
-        for from_px, to_px, band, beside in self._bands_of(setting.site, piece):
+        for from_px, to_px, band, beside in self._bands_of(setting.site, piece, row):
             box, narrow = None, False
             if band not in row.hidden_in and band not in piece.hidden_in:
                 there = replace(setting, band=band, beside=beside, from_px=from_px)
@@ -264,7 +264,7 @@ class Fitter:
             make,
         )
 
-    def _bands_of(self, site: Site, piece: Piece) -> list[tuple[int, int, str | None, bool]]:
+    def _bands_of(self, site: Site, piece: Piece, row: Row) -> list[tuple[int, int, str | None, bool]]:
         """Widths between which other rules count: from, to (included), the band, whether a sidebar stands beside."""
         edges: dict[int, str | None] = {band.from_px: band.id for band in site.bands} or {0: None}
         needs = (
@@ -272,7 +272,8 @@ class Fitter:
             if isinstance(piece, Sidebar)
             else None
         )
-        own = {item.drawer_below_px for item in site.shown_items(piece) if isinstance(item, MenuItem)} - {None}
+        items = (item for cell in row.cells for item in cell.items)
+        own = {item.drawer_below_px for item in items if isinstance(item, MenuItem)}
         starts = sorted({*edges, *([needs] if needs is not None else []), *(px for px in own if px)})
         found: list[tuple[int, int, str | None, bool]] = []
         band: str | None = None

@@ -18,7 +18,7 @@ from typing import NamedTuple
 from icu4py.breakers import LineBreaker
 
 from .amount import Amount, Relative, Viewport, times, worked_out
-from .faces import Advances, Chosen, Faces, advances
+from .faces import Advances, Chosen, Faces, advances, last_script
 from .linear import SLACK_PX, Length, Linear, slope_of, value
 
 _PUNCTUATION = re.escape(
@@ -131,13 +131,16 @@ class Measurer:
 
     def __init__(self, faces: Faces) -> None:
         self.faces = faces
-        self._known: dict[tuple[str, str, int, bool, float, bool], Advances] = {}
+        self._known: dict[tuple[str, str, int, bool, float, bool, str], Advances] = {}
 
-    def advances(self, text: str, kind: Type) -> Advances:
+    def advances(self, text: str, kind: Type, script: str = "") -> Advances:
+        """`script`: of what stands before the text in its paragraph."""
         spaced = type(kind.spacing) is Relative or kind.spacing != 0
-        key = (text, kind.face, kind.weight, kind.italic, kind.stretch, spaced)
+        key = (text, kind.face, kind.weight, kind.italic, kind.stretch, spaced, script)
         if key not in self._known:
-            self._known[key] = advances(text, self.faces, kind.face, kind.weight, kind.italic, kind.stretch, spaced)
+            self._known[key] = advances(
+                text, self.faces, kind.face, kind.weight, kind.italic, kind.stretch, spaced, script
+            )
         return self._known[key]
 
 
@@ -160,8 +163,10 @@ class Paragraph:
         self.missing = ""
         self._measurer = measurer
         self._measured: list[tuple[Run, Advances]] = []
+        script = ""
         for run in runs:
-            found = measurer.advances(run.text, run.type)
+            found = measurer.advances(run.text, run.type, script)
+            script = last_script(run.text, script) if len(runs) > 1 else ""
             self.missing += found.missing
             self._measured.append((run, found))
         self.fonts = tuple(font for _, found in self._measured for font in found.fonts)
