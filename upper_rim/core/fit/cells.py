@@ -86,7 +86,9 @@ class Memory:
         if cell.height is None and cell.max_height is None:
             # Lines are enough: nothing has to be placed on them.
             rows, used = cell.lines(room, None, viewport)
-            height = cell.limited_height(used + cell.block_edges(viewport, of), viewport)
+            inner = used + cell.block_edges(viewport, of)
+            height = cell.limited_height(inner, viewport)
+            tall = tall or exceeds(height, inner)
         else:
             frame = cell.lay_out(width, viewport, of)
             rows, height = frame.rows, frame.height

@@ -69,17 +69,12 @@ def listed(entries: Iterable[Entry], item: MenuItem, setting: Setting, *, submen
         label = label_of(entry, setting)
         if label is None:
             continue
-        line = [_link(entry, label, own, setting, in_row=False)]
         below = [] if item.submenus == "levels" else list(listed(entry.entries, item, setting, submenus=True))
+        within: list[Box] = [_link(entry, label, own, setting, in_row=False)]
         if item.has_toggles:
-            grown = line[0]
-            grown.grow, grown.basis = 1.0, 0.0
-            if _has_branch(entry, setting):
-                chevron = Void(part="icon", width=16.0, height=16.0, shrink=0.0).settle()
-                line.append(_toggle(chevron, TARGET_PX))
-            within: list[Box] = [Flex(align="center", within=[one.settle() for one in line]).settle()]
-        else:
-            within = list(line)
+            line = [_link(entry, label, own, setting, in_row=False, grow=1.0, basis=0.0)]
+            line += [_toggle(TARGET_PX)] if _has_branch(entry, setting) else []
+            within = [Flex(align="center", within=line).settle()]
         if below and submenus:
             within.append(Block(part="sub", min_width=200.0, within=below, padding=Sides(inline_start=16.0)).settle())
         yield Block(part="line", within=within).settle()
@@ -89,7 +84,9 @@ def _has_branch(entry: Entry, setting: Setting) -> bool:
     return any(label_of(one, setting) is not None for one in entry.entries)
 
 
-def _toggle(chevron: Box, width: float) -> Box:
+def _toggle(width: float) -> Box:
+    """The button that opens a submenu."""
+    chevron = Void(part="icon", width=16.0, height=16.0, shrink=0.0).settle()
     return Flex(
         part="branch", align="center", justify="center", min_width=width, min_height=TARGET_PX, within=[chevron]
     ).settle()  # fmt: skip
@@ -143,14 +140,14 @@ def _entry(entry: Entry, own: BoxStyle, setting: Setting, *, in_row: bool = True
         return None
     within = [_link(entry, label, own, setting, in_row=in_row)]
     if _has_branch(entry, setting):
-        within.append(_toggle(Void(part="icon", width=16.0, height=16.0, shrink=0.0).settle(), 28.0))
+        within.append(_toggle(28.0))
     return Flex(part="line", align="center", within=within).settle()
 
 
-def _link(entry: Entry, label: str, own: BoxStyle, setting: Setting, *, in_row: bool = True) -> Box:
+def _link(entry: Entry, label: str, own: BoxStyle, setting: Setting, *, in_row: bool, **sizes: Any) -> Box:
     within = _words(entry, label, own, setting, in_row=in_row)
     return Flex(
-        node=entry.id, part="entry", align="center", column_gap=ENTRY_GAP_PX, within=within, **own.over()
+        node=entry.id, part="entry", align="center", column_gap=ENTRY_GAP_PX, within=within, **own.over(**sizes)
     ).settle()  # fmt: skip
 
 
@@ -165,8 +162,7 @@ def _words(entry: Entry, label: str, own: BoxStyle, setting: Setting, *, in_row:
     lines: list[Box] = [setting.line(label, own.type)]
     if second and not in_row:
         kind = own.type.at_size(times(own.type.size, SECOND_SIZE))
-        # It stands on a line of the link's own size.
-        lines.append(setting.line(second, kind, part="flowing", min_height=own.type.line_height))
+        lines.append(setting.line(second, kind, part="flowing"))
     within.append(Block(within=lines).settle() if len(lines) > 1 else lines[0])
     if mark:
         kind = own.type.at_size(times(own.type.size, MARK_SIZE))

@@ -11,7 +11,7 @@ from .boxes import INLINE_END, INLINE_START, NONE, Box
 from .cells import CellFacts, Memory
 from .flex import Flex
 from .grid import Grid
-from .linear import SLACK_PX, Length, Linear, Span, exceeds, larger, value
+from .linear import SLACK_PX, Length, Linear, Span, exceeds, larger, smaller, value
 
 State = Literal["fits", "tight", "wraps", "breaks words", "clips", "overflows", "collides"]
 STATES: tuple[State, ...] = ("fits", "tight", "wraps", "breaks words", "clips", "overflows", "collides")
@@ -194,7 +194,8 @@ def _problems(lines: list[list[_Seen]], row_width: Length, *, in_lines: bool) ->
             if spot.at + facts.start < -SLACK_PX or exceeds(spot.at + facts.end, row_width):
                 found.append(("overflows", facts.farthest))
         for (before, one), (after, other) in pairwise(drawn):
-            if before.at + one.end - (after.at + other.start) > OVERLAP_PX:
+            ends = smaller(before.at + one.end, after.at + other.end)
+            if ends - larger(before.at + one.start, after.at + other.start) > OVERLAP_PX:
                 out = exceeds(one.end, before.width)
                 found.append(("collides", one.farthest if out else other.farthest))
     return found
