@@ -16,7 +16,7 @@ from pydantic import JsonValue, ValidationError
 
 from ...core.exchange.lifting import selector_fault
 from ...core.model.edits import Add, Edit, Move, Refusal, Remove, Set, SetEach, Together, edit_adapter
-from ...core.model.items import Pager, Viewer
+from ...core.model.items import IconLink, Pager, Viewer
 from ...core.model.rich import RichWords
 from ...core.model.site import Row, Site
 from ...core.model.tree import ROOT, find, holder_of, siblings_of, slots_of
@@ -74,11 +74,7 @@ def _value(site: Site, holder: Any, field: str, post: QueryDict) -> JsonValue:
         return _page_id(site, holder, text)
     if field == "selector" and text and isinstance(holder, Pager | Viewer) and selector_fault(text):
         raise Unclear(holder.id, field, f"{selector_fault(text)}")
-    if (
-        field in {"icon", "button_icon"}
-        and not _is_icon(text)
-        and not (text == "" and type(holder).model_fields[field].default is None)
-    ):
+    if field in {"icon", "button_icon"} and text and not _is_icon(text, holder):
         raise Unclear(
             holder.id,
             field,
@@ -104,8 +100,10 @@ def _value(site: Site, holder: Any, field: str, post: QueryDict) -> JsonValue:
     return text
 
 
-def _is_icon(name: str) -> bool:
-    return name in shelf().icons or name.removeprefix("brand-") in shelf().brands.by_slug
+def _is_icon(name: str, holder: Any) -> bool:
+    """Marks of services are drawn for icon links only."""
+    is_mark = isinstance(holder, IconLink) and name.removeprefix("brand-") in shelf().brands.by_slug
+    return name in shelf().icons or is_mark
 
 
 def _page_id(site: Site, holder: Any, text: str) -> JsonValue:
