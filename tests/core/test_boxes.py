@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import random
 from collections.abc import Callable
+from typing import Any
 
 import pytest
 from hypothesis import given, settings
@@ -21,12 +22,12 @@ from upper_rim.core.style.lengths import NoLength
 VIEWPORT = Viewport(1000.0, 800.0)
 
 
-def void(wide: float = 0.0, high: float = 10.0, /, **own: object) -> Void:
-    return Void(inner_width=wide, inner_height=high, **own).settle()  # type: ignore[arg-type]
+def void(wide: float = 0.0, high: float = 10.0, /, **own: Any) -> Void:
+    return Void(inner_width=wide, inner_height=high, **own).settle()
 
 
-def flex(*within: Box, **own: object) -> Flex:
-    return Flex(within=list(within), **own).settle()  # type: ignore[arg-type]
+def flex(*within: Box, **own: Any) -> Flex:
+    return Flex(within=list(within), **own).settle()
 
 
 def placed(box: Box, width: float) -> list[tuple[float, float]]:
@@ -145,8 +146,8 @@ def test_cells_go_on_in_the_next_row_of_tracks() -> None:
 
 
 def test_margins_of_blocks_collapse_and_stay_inside_a_context_of_their_own() -> None:
-    def tops(kids: list[Box], **own: object) -> tuple[list[float], float]:
-        frame = Block(within=kids, **own).settle().lay_out(300, VIEWPORT, 300)  # type: ignore[arg-type]
+    def tops(kids: list[Box], **own: Any) -> tuple[list[float], float]:
+        frame = Block(within=kids, **own).settle().lay_out(300, VIEWPORT, 300)
         return [value(y) for _, y, _ in frame.kids], value(frame.height)
 
     def margins(above: float, below: float) -> Sides:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import itertools
 from collections.abc import Iterable, Sequence
+from typing import Any
 
 import pytest
 from hypothesis import given, settings
@@ -29,9 +30,9 @@ PATHS = (
 )  # fmt: skip
 
 
-def page(path: str, **more: object) -> Page:
+def page(path: str, **more: Any) -> Page:
     name = path.strip("/").replace("/", "-") or "front"
-    return Page(id=f"pg-{name}"[:40], path=path, title=name.rpartition("-")[2].title(), content=digest(b""), **more)  # type: ignore[arg-type]
+    return Page(id=f"pg-{name}"[:40], path=path, title=name.rpartition("-")[2].title(), content=digest(b""), **more)
 
 
 def site_of(*menus: Menu, pages: Iterable[Page] | None = None) -> Site:
@@ -43,8 +44,8 @@ def shape(entries: Sequence[Entry]) -> list[object]:
     return [(one.id.removeprefix("pg-"), shape(one.entries)) if one.entries else one.id.removeprefix("pg-") for one in entries]  # fmt: skip
 
 
-def to(page_id: str, *below: Entry, **more: object) -> Entry:
-    return Entry(id=f"en-{page_id}", target=ToPage(page=f"pg-{page_id}"), entries=below, **more)  # type: ignore[arg-type]
+def to(page_id: str, *below: Entry, **more: Any) -> Entry:
+    return Entry(id=f"en-{page_id}", target=ToPage(page=f"pg-{page_id}"), entries=below, **more)
 
 
 def test_pages_grow_below_the_nearest_page_above_them() -> None:
@@ -102,8 +103,8 @@ def test_an_item_shows_a_branch_so_many_levels_deep_less_what_it_leaves_out() ->
     )
     menus = Menus(site_of(menu))
 
-    def shown(**fields: object) -> list[object]:
-        return shape(menus.shown(MenuItem(id="it-a", menu="mn-a", **fields)))  # type: ignore[arg-type]
+    def shown(**fields: Any) -> list[object]:
+        return shape(menus.shown(MenuItem(id="it-a", menu="mn-a", **fields)))
 
     assert shown(depth=1) == ["en-guide", "en-harbours"]
     assert shown(depth=2, without=("en-guide-flora",)) == [("en-guide", ["en-guide-birds"]), "en-harbours"]

@@ -53,6 +53,14 @@ _BULLET = re.compile(r"(?:[-*+•–—]|\d+[.)])\s+")
 _BETWEEN = re.compile(r"\s*(?:\t+|(?<!\S)(?:\||->|→|=>)(?!\S))\s*")
 
 
+def read_menu(text: str) -> Drafts:
+    """A table where the first line names its columns, else an indented list."""
+    first = text.strip().split("\n", 1)[0]
+    headings = re.split(r"[,;\t]", first)
+    is_table = len(headings) > 1 and "label" in map(_column, (heading.strip('" ') for heading in headings))
+    return read_table(text) if is_table else read_outline(text)
+
+
 def read_outline(text: str) -> Drafts:
     """One entry a line: its label, then, behind a tab, `|` or `->`, where it leads, then a second line. Deeper is what is
     indented further, by spaces or tabs; bullets and numbers before a label are left out."""

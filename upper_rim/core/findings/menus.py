@@ -8,7 +8,7 @@ from typing import Literal, NamedTuple
 
 from ..model.items import LinkList, MenuItem, Target, ToAddress, ToPage, ToPlace
 from ..model.links import Links
-from ..model.menus import Menus, all_entries
+from ..model.menus import Menus, all_entries, with_depth
 from ..model.site import Entry, Menu, Page, Piece, Site, drawer_width
 from ..reach.coverage import Coverage
 
@@ -34,7 +34,7 @@ def doubts(menu: Menu, site: Site, menus: Menus, links: Links, ids_of: IdsOf) ->
     known = {page.path.rstrip("/") for page in site.pages} | {asset.path for asset in site.assets}
     found = [doubt for entry in all_entries(menu.entries) for doubt in _lost(entry, known, links, ids_of)]
     found += _barren(menu, menus)
-    whole = list(_with_depth(menus.whole(menu)))
+    whole = list(with_depth(menus.whole(menu)))
     targets: dict[str, str] = {}
     labels: dict[str, tuple[str, str]] = {}
     for entry, depth in whole:
@@ -81,12 +81,6 @@ def _barren(menu: Menu, menus: Menus) -> Iterator[Doubt]:
         shown = menus.whole(menu) if isinstance(holder, Menu) else whole[holder.id].entries
         if len(shown) == len(holder.entries):
             yield Doubt(holder.id, "nothing grows", holder.grows.path)
-
-
-def _with_depth(entries: Iterable[Entry], depth: int = 1) -> Iterator[tuple[Entry, int]]:
-    for entry in entries:
-        yield entry, depth
-        yield from _with_depth(entry.entries, depth + 1)
 
 
 def _key(target: Target) -> str:
@@ -154,7 +148,12 @@ class Rivals(NamedTuple):
 
 def rival_buttons(site: Site) -> list[Rivals]:
     """Each pair once. A button shows below its menu's band."""
-    openers = [Use(piece, item) for piece in site.pieces for item in site.shown_items(piece) if isinstance(item, MenuItem) and drawer_width(item, site)]  # fmt: skip
+    openers = [
+        Use(piece, item)
+        for piece in site.pieces
+        for item in site.shown_items(piece)
+        if isinstance(item, MenuItem) and drawer_width(item, site)
+    ]
     pieces = {use.piece.id: use.piece.kind for use in openers}
     if len(openers) == len(pieces) and len(set(pieces.values())) < 2:
         # Of one kind only one piece shows in a band.
@@ -164,7 +163,7 @@ def rival_buttons(site: Site) -> list[Rivals]:
     coverage = Coverage(site)
     for page, slots in coverage.pages():
         for at, band in enumerate(coverage.bands):
-            shown = {slots[slot][at].piece.id for slot in slots if slots[slot][at].piece}  # type: ignore[union-attr]
+            shown = {piece.id for outcomes in slots.values() if (piece := outcomes[at].piece) is not None}
             there = [use for use in openers if use.piece.id in shown and _is_button(use.item, band, from_px, site)]
             for one, other in combinations(there, 2):
                 found.setdefault((one.item.id, other.item.id), Rivals(one, other, page, band))

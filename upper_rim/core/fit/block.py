@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field
 
 from .amount import Viewport
-from .boxes import BLOCK_END, BLOCK_START, INLINE_END, INLINE_START, Box, Frame, Intrinsic
+from .boxes import BLOCK_END, BLOCK_START, INLINE_END, INLINE_START, Box, Frame, Intrinsic, widest
 from .linear import Length, larger, smaller
 
 
@@ -24,12 +24,7 @@ class Block(Box):
         return iter(self.within)
 
     def content(self, viewport: Viewport) -> Intrinsic:
-        least: Length = 0.0
-        most: Length = 0.0
-        for kid in self.within:
-            asked = kid.contribution(viewport)
-            least, most = larger(asked.least, least), larger(asked.most, most)
-        return Intrinsic(least, most)
+        return widest(self.within, viewport)
 
     def arranged(self, width: Length, height: Length | None, viewport: Viewport, of: Length) -> Frame:
         start = self.edge(INLINE_START, viewport, of)

@@ -36,6 +36,16 @@ class Intrinsic(NamedTuple):
     most: Length
 
 
+def widest(boxes: Iterable[Box], viewport: Viewport) -> Intrinsic:
+    """What boxes below each other ask for."""
+    least: Length = 0.0
+    most: Length = 0.0
+    for box in boxes:
+        asked = box.contribution(viewport)
+        least, most = larger(asked.least, least), larger(asked.most, most)
+    return Intrinsic(least, most)
+
+
 class Sides(NamedTuple):
     """`None` among margins: auto."""
 

@@ -6,12 +6,16 @@ from equal parts is used again; after an edit only what the edit reaches is work
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Any, NamedTuple, TypeVar
 
+from pydantic import JsonValue
+
+from ..model.apply import apply
 from ..model.brands import Brands
 from ..model.current import Standings
+from ..model.edits import Edit, Set, Together
 from ..model.items import (
     ButtonItem,
     Copyright,
@@ -115,16 +119,20 @@ class Fitter:
 
     def _resolved(self, site: Site) -> Site:
         if self._bare is None:
+            # Rows without their buttons are other rows: they are remembered by themselves.
             shared = {key: value for key, value in self._known.items() if key in _SHARED}
-            self._bare = Fitter(self.faces, self.brands, self.pictures, self.posts, self.read, self.year, self.foresees, shared)  # fmt: skip
-        rows_only = with_items(site, lambda item: item.replaced(drawer_below=None, drawer_when_full=False, drawer_below_px=None) if _waits(item) else item)  # fmt: skip
+            self._bare = replace(self, _known=shared)
+        waiting = [item.id for item in items_of(site.pieces) if _waits(item)]
+        rows = _edited(
+            site, (Set(node=node, field=field, value=value) for node in waiting for field, value in _NO_BUTTON)
+        )
         widths: dict[str, int] = {}
-        for piece in rows_only.pieces:
-            fits = self._bare.rows(rows_only, piece)
+        for piece in rows.pieces:
+            fits = self._bare.rows(rows, piece)
             for row in piece.rows:
-                own = [fit.fits_from_px or TO_PX + 1 for fit in fits if fit.row == row.id]
-                widths |= {item.id: max(own, default=FROM_PX) for cell in row.cells for item in cell.items}
-        return with_items(site, lambda item: item.replaced(drawer_below_px=widths[item.id]) if _waits(item) else item)
+                needed = max((fit.fits_from_px or TO_PX + 1 for fit in fits if fit.row == row.id), default=FROM_PX)
+                widths |= {item.id: needed for cell in row.cells for item in cell.items}
+        return _edited(site, (Set(node=node, field="drawer_below_px", value=widths[node]) for node in waiting))
 
     def _seen_anew(self, site: Site, piece: Piece, row: Row, language: str) -> RowFit:
         """What can be seen of it may still be what it was: another language's words have changed, say."""
@@ -309,24 +317,17 @@ def _waits(item: Any) -> bool:
     return isinstance(item, MenuItem) and item.drawer_when_full
 
 
-def with_items(site: Site, change: Callable[[Any], Any]) -> Site:
-    """The site with its items changed; what holds none that is, as it was."""
+_NO_BUTTON: tuple[tuple[str, JsonValue], ...] = (
+    ("drawer_below", None),
+    ("drawer_below_px", None),
+    ("drawer_when_full", False),
+)
 
-    def pieces() -> Iterator[Any]:
-        for piece in site.pieces:
-            rows = []
-            for row in piece.rows:
-                cells = []
-                for cell in row.cells:
-                    items = tuple(map(change, cell.items))
-                    same = all(one is other for one, other in zip(items, cell.items, strict=True))
-                    cells.append(cell if same else cell.replaced(items=items))
-                same = all(one is other for one, other in zip(cells, row.cells, strict=True))
-                rows.append(row if same else row.replaced(cells=tuple(cells)))
-            same = all(one is other for one, other in zip(rows, piece.rows, strict=True))
-            yield piece if same else piece.replaced(rows=tuple(rows))
 
-    return site.replaced(pieces=tuple(pieces()))
+def _edited(site: Site, edits: Iterable[Edit]) -> Site:
+    made = apply(site, Together(edits=tuple(edits)))
+    assert isinstance(made, Site), made
+    return made
 
 
 def _languages_reached(site: Site) -> dict[str, set[str]]:

@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 from typing import Literal, NamedTuple
 
 from .amount import Viewport
-from .boxes import BLOCK_END, BLOCK_START, INLINE_END, INLINE_START, Align, Box, Frame, Intrinsic
+from .boxes import BLOCK_END, BLOCK_START, INLINE_END, INLINE_START, Align, Box, Frame, Intrinsic, widest
 from .linear import Length, exceeds, larger
 
 
@@ -229,12 +229,7 @@ class Folding(Box):
         return iter(self.within)
 
     def content(self, viewport: Viewport) -> Intrinsic:
-        least: Length = 0.0
-        most: Length = 0.0
-        for kid in self.within:
-            asked = kid.contribution(viewport)
-            least, most = larger(asked.least, least), larger(asked.most, most)
-        return Intrinsic(least, most)
+        return widest(self.within, viewport)
 
     def arranged(self, width: Length, height: Length | None, viewport: Viewport, of: Length) -> Frame:
         room = width - self.inline_edges(viewport, of)

@@ -49,12 +49,14 @@ def opened(setting_of: Setting, item: MenuItem, below_px: int | None) -> list[Op
         setting = _in_band(setting_of, wide)
         viewport = Viewport(float(wide), float(high))
         width = opened_width(item, wide)
-        whole, shut = (
-            max(round(value(box.lay_out(width, viewport, float(wide)).height), 2) for box in boxes)
-            for boxes in (levels(item, setting, submenus=True), levels(item, setting, submenus=False)[:1])
-        )
+        whole = max(_height_of(box, width, viewport) for box in levels(item, setting, submenus=True))
+        shut = _height_of(levels(item, setting, submenus=False)[0], width, viewport)
         found.append(Opened(item.id, setting.language, (wide, high), width, whole, shut))
     return found
+
+
+def _height_of(box: Block, width: float, viewport: Viewport) -> float:
+    return round(value(box.lay_out(width, viewport, viewport.width).height), 2)
 
 
 def opened_width(item: MenuItem, wide: int) -> float:
@@ -77,16 +79,14 @@ def levels(item: MenuItem, setting: Setting, *, submenus: bool) -> list[Block]:
     submenus open level by level, each of the further levels with its way back."""
     entries = setting.menus.shown(item)
     close = Void(part="close", width=CLOSE_PX, height=CLOSE_PX).settle()
-    own = list(listed(entries, item, setting, submenus=submenus))
-    last = 24.0
-    drawer = Block(part="drawer", within=[close, Block(part="list", within=own).settle()], padding=Sides(12.0, 20.0, last, 20.0))  # fmt: skip
-    found = [drawer.settle()]
+    own = Block(part="list", within=list(listed(entries, item, setting, submenus=submenus))).settle()
+    found = [Block(part="drawer", within=[close, own], padding=Sides(12.0, 20.0, 24.0, 20.0)).settle()]
     if item.submenus == "levels":
         for entry in all_entries(entries):
             below = list(listed(entry.entries, item, setting, submenus=False))
             if below:
                 back = Void(part="back", width=CLOSE_PX, height=CLOSE_PX).settle()
-                level = Block(part="level", within=[back, *below], padding=Sides(LEVEL_AT_PX, 20.0, last, 20.0))
+                level = Block(part="level", within=[back, *below], padding=Sides(LEVEL_AT_PX, 20.0, 24.0, 20.0))
                 found.append(level.settle())
     return found
 

@@ -150,3 +150,10 @@ def all_entries(entries: Iterable[Entry]) -> Iterator[Entry]:
     for entry in entries:
         yield entry
         yield from all_entries(entry.entries)
+
+
+def with_depth(entries: Iterable[Entry], depth: int = 1) -> Iterator[tuple[Entry, int]]:
+    """The same, each with its level: 1 for the first."""
+    for entry in entries:
+        yield entry, depth
+        yield from with_depth(entry.entries, depth + 1)

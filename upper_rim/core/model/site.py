@@ -275,6 +275,11 @@ class Page(Node):
     source: str | None = Field(default=None, description="Markdown, where the page was written by hand.")
     cuts: tuple[Cut, ...] = ()
 
+    @property
+    def encoding(self) -> str:
+        """Label of its content's (WHATWG Encoding Standard)."""
+        return self.splice.encoding if self.splice else "utf-8"
+
 
 class Snippet(Node):
     """Code of the designer's own: put into pages as it stands, never run in the studio."""

@@ -205,12 +205,11 @@ class Composer:
                 return trail_html(trail, self._trails.steps(trail, page), self._scene(page, None))
             item = self._items[mark[2]]
             assert isinstance(item, MenuItem | LinkList)
-            entries = self._menus.shown(item)
             key = (item.id, mark[3], page.language)
             if key not in self._written:
-                scene = self._scene(page, None).within(mark[3])
-                self._written[key] = written(entries, scene, item.id, item if isinstance(item, MenuItem) else None)
-            return self._written[key].on_page(self._standings.of(entries, page.language, page.id, page.path))
+                self._written[key] = written(item, self._scene(page, None).within(mark[3]))
+            standing = self._standings.of(self._menus.shown(item), page.language, page.id, page.path)
+            return self._written[key].on_page(standing)
 
         return MARK.sub(put, html)
 

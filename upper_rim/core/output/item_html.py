@@ -375,9 +375,7 @@ def on_no_page(html: str, scene: Scene) -> str:
             return trail_html(item, (Step(scene.site.name, "/"), Step("…", None)), scene)
         if not isinstance(item, MenuItem | LinkList):
             return ""
-        return written(
-            scene.menus.shown(item), scene.within(mark[3]), item.id, item if isinstance(item, MenuItem) else None
-        ).html
+        return written(item, scene.within(mark[3])).html
 
     return MARK.sub(put, html)
 

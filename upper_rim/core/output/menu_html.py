@@ -12,7 +12,7 @@ from html import escape
 from typing import TYPE_CHECKING
 
 from ..model.current import Standing
-from ..model.items import MenuItem
+from ..model.items import LinkList, MenuItem
 from ..model.phrases import phrase
 from ..model.site import Entry
 
@@ -47,9 +47,9 @@ class Written:
         return "".join((*parts, self.html[last:]))
 
 
-def written(entries: Iterable[Entry], scene: Scene, where: str, item: MenuItem | None = None) -> Written:
-    """`where`: the item's id; `item`: the menu that they are shown in, None for a mere list."""
-    marked = _Tree(scene, where, item).entries(entries)
+def written(item: MenuItem | LinkList, scene: Scene) -> Written:
+    """The entries that an item shows."""
+    marked = _Tree(scene, item).entries(scene.menus.shown(item))
     made = Written("")
     parts: list[str] = []
     last = length = 0
@@ -63,8 +63,9 @@ def written(entries: Iterable[Entry], scene: Scene, where: str, item: MenuItem |
 
 
 class _Tree:
-    def __init__(self, scene: Scene, where: str, item: MenuItem | None) -> None:
-        self._scene, self._where, self._item = scene, where, item
+    def __init__(self, scene: Scene, item: MenuItem | LinkList) -> None:
+        self._scene, self._where = scene, item.id
+        self._item = item if isinstance(item, MenuItem) else None
 
     def entries(self, entries: Iterable[Entry], depth: int = 0) -> str:
         return "".join(self._entry(entry, depth) for entry in entries)

@@ -35,4 +35,4 @@ def site_index(site: Site, language: str, read: Callable[[str], bytes]) -> str:
 
 
 def _own_text(content: bytes, page: Page) -> str:
-    return text_of(decode(spliced(content, (), page), page.splice.encoding if page.splice else "utf-8"))
+    return text_of(decode(spliced(content, (), page), page.encoding))

@@ -141,7 +141,7 @@ def staged_page(composer: Composer, page: Page, studio: str, revision: int) -> t
     """The page as published, and behind its last byte the script that reports to the studio; and what names its markup,
     whatever the CSS."""
     composed = composer.page(page, store.read_content(page.content)) if page.content else composer.page_to_come(page)
-    encoding = page.splice.encoding if page.splice else "utf-8"
+    encoding = page.encoding
     shown = hashlib.sha256(composed.replace(insertion(composer.css, encoding), b"")).hexdigest()
     return composed + insertion(_stage_script(studio, shown, revision), encoding), shown
 

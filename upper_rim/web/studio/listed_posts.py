@@ -11,6 +11,7 @@ from pydantic import JsonValue
 
 from ...core.model.edits import Add, Edit, Remove, Set, Together
 from ...core.model.items import Day, FieldKind
+from ...core.model.menus import Menus
 from ...core.model.site import Site
 from ..sites import store
 from .menu_controls import offered_entries
@@ -60,7 +61,7 @@ def _grows(site: Site, holder: Any, post: QueryDict) -> JsonValue:
 def _without(site: Site, item: Any, post: QueryDict) -> JsonValue:
     """The entries that an item leaves out: those that were offered and are not ticked."""
     shown = set(post.getlist("values"))
-    offered = [entry.id for entry in offered_entries(item, site)]
+    offered = [entry.id for entry in offered_entries(item, Menus(site))]
     kept = [entry for entry in item.without if entry not in offered]
     return cast(JsonValue, [*kept, *(entry for entry in offered if entry not in shown)])
 

@@ -105,7 +105,7 @@ def menu_use(item: MenuItem | LinkList, site: Site) -> list[Control]:
         controls.append(choice(item, "branch", "Which", listed))
     if isinstance(item, MenuItem) and len(listed) > 1:
         controls.append(number(item, "depth", "Levels", "", 1, 9))
-    offered = offered_entries(item, site)
+    offered = offered_entries(item, grown)
     if len(offered) > 1:
         shown = {one.id for one in offered} - set(item.without)
         names = [(one.id, entry_name(one, links, site.language)) for one in offered]
@@ -113,10 +113,10 @@ def menu_use(item: MenuItem | LinkList, site: Site) -> list[Control]:
     return controls
 
 
-def offered_entries(item: MenuItem | LinkList, site: Site) -> list[Entry]:
+def offered_entries(item: MenuItem | LinkList, menus: Menus) -> list[Entry]:
     """Entries that an item can leave out: those of two levels, or of the first where these are many."""
     levels = 1 if isinstance(item, LinkList) else 2
     everything = item.replaced(without=(), **({"depth": levels} if isinstance(item, MenuItem) else {}))
-    entries = Menus(site).shown(everything)
+    entries = menus.shown(everything)
     listed = list(all_entries(entries))
     return listed if len(listed) <= MOST_OFFERED else list(entries[:MOST_BRANCHES])

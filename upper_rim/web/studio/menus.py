@@ -7,18 +7,18 @@ from urllib.parse import urlencode
 
 from django.http import HttpRequest
 
-from ...core.exchange.menu_in import Draft, entries_from
+from ...core.exchange.menu_in import Draft, entries_from, read_menu
 from ...core.exchange.places import Place, ids_in, places_in
 from ...core.findings.menus import Doubt, Rivals, doubts, longest_labels, pages_in_no_menu, rival_buttons, uses
 from ...core.model.items import LinkList, MenuItem, ToPage, ToPlace
 from ...core.model.links import Links
-from ...core.model.menus import Menus, all_entries
+from ...core.model.menus import Menus, all_entries, with_depth
 from ...core.model.site import Entry, Menu, Page, Site
 from ..sites import store
-from .control import target_in_words
+from .control import languages_of, target_in_words
 from .fitting import language_name
 from .menu_controls import entry_groups, entry_name
-from .new_nodes import navigations_of, read_drafts
+from .new_nodes import navigations_of
 from .screens import Elsewhere, Opened, screen, site_url
 
 GROWS_ORDERS = (("path", "their paths"), ("title", "their titles"), ("newest", "their dates, newest first"))
@@ -83,7 +83,8 @@ def menu(request: HttpRequest, opened: Opened, menu_id: str, made: tuple[str, ..
     wanted = {part for part in request.GET.get("open", "").split(",") if part}
     open_branches = None if count <= MOST_OPEN else wanted | _way_to(whole, chosen.id if chosen else "")
     tree = _Tree(site, links, own, told, open_branches, chosen.id if chosen else "")
-    languages = [site.language, *sorted({page.language for page in site.pages} - {site.language})]
+    languages = [site.language, *languages_of(site)]
+    page = _page_of(chosen, links)
     return {
         "menu": found,
         "lines": tree.lines(whole, found.id, found.id),
@@ -91,10 +92,10 @@ def menu(request: HttpRequest, opened: Opened, menu_id: str, made: tuple[str, ..
         "chosen_name": entry_name(chosen, links, site.language) if chosen else "",
         "groups": entry_groups(chosen, site) if chosen else [],
         "holder": chosen or found,
-        "chosen_path": _path_of(chosen, links) if chosen else "",
+        "chosen_path": page.path if page else "",
         "left_out": _left_out(chosen or found, links),
         "grows_orders": GROWS_ORDERS,
-        "places": _places(chosen, links) if chosen else [],
+        "places": _places(page),
         "count": count,
         "open": ",".join(sorted(wanted)),
         "findings": [
@@ -126,8 +127,7 @@ def _reading(request: HttpRequest, site: Site, links: Links) -> dict[str, Any]:
     from_path = request.GET.get("from", "").strip()
     context: dict[str, Any] = {"text": text if request.POST.get("do") != "add" else "", "from_path": from_path}
     if text and request.POST.get("preview"):
-        drafts = read_drafts(text)
-        entries, faults = entries_from(drafts, site, store.new_id)
+        entries, faults = entries_from(read_menu(text), site, store.new_id)
         context["preview"] = (_preview(entries, links, site), faults, sum(1 for _ in all_entries(entries)))
     if from_path:
         page = next((page for page in site.pages if page.path.rstrip("/") == from_path.rstrip("/")), None)
@@ -138,13 +138,12 @@ def _reading(request: HttpRequest, site: Site, links: Links) -> dict[str, Any]:
     return context
 
 
-def _preview(entries: list[Entry], links: Links, site: Site, depth: int = 0) -> list[tuple[int, str, str]]:
+def _preview(entries: list[Entry], links: Links, site: Site) -> list[tuple[int, str, str]]:
     """Depth, label and where it leads, line by line."""
-    lines: list[tuple[int, str, str]] = []
-    for entry in entries:
-        lines.append((depth, links.label(entry, site.language) or "(nothing)", target_in_words(entry.target, site)))
-        lines += _preview(list(entry.entries), links, site, depth + 1)
-    return lines
+    return [
+        (depth - 1, links.label(entry, site.language) or "(nothing)", target_in_words(entry.target, site))
+        for entry, depth in with_depth(entries)
+    ]
 
 
 def _preview_drafts(drafts: list[Draft], depth: int = 0) -> list[tuple[int, str, str]]:
@@ -156,21 +155,17 @@ def _preview_drafts(drafts: list[Draft], depth: int = 0) -> list[tuple[int, str,
 
 
 def _ids_of(page: Page) -> frozenset[str]:
-    encoding = page.splice.encoding if page.splice else "utf-8"
-    return ids_in(store.read_content(page.content), encoding) if page.content else frozenset()
+    return ids_in(store.read_content(page.content), page.encoding) if page.content else frozenset()
 
 
-def _places(entry: Entry, links: Links) -> list[Place]:
-    """The places of the page that an entry leads to."""
-    page = links.pages.get(entry.target.page) if isinstance(entry.target, ToPage | ToPlace) else None
-    if page is None or page.content is None:
-        return []
-    return places_in(store.read_content(page.content), page.splice.encoding if page.splice else "utf-8")
+def _page_of(entry: Entry | None, links: Links) -> Page | None:
+    """The page that an entry leads to."""
+    target = entry.target if entry else None
+    return links.pages.get(target.page) if isinstance(target, ToPage | ToPlace) else None
 
 
-def _path_of(entry: Entry, links: Links) -> str:
-    page = links.pages.get(entry.target.page) if isinstance(entry.target, ToPage | ToPlace) else None
-    return page.path if page else ""
+def _places(page: Page | None) -> list[Place]:
+    return places_in(store.read_content(page.content), page.encoding) if page and page.content else []
 
 
 def _left_out(holder: Menu | Entry, links: Links) -> list[tuple[str, str]]:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Callable
 from typing import NamedTuple, cast
 
@@ -17,8 +16,7 @@ from ...core.exchange.menu_in import (
     Navigation,
     entries_from,
     navigations_in,
-    read_outline,
-    read_table,
+    read_menu,
 )
 from ...core.exchange.pages_in import digest
 from ...core.model.items import ITEM_KINDS
@@ -81,7 +79,7 @@ def _new_entries(site: Site, post: QueryDict) -> Made:
 
 def _read_entries(site: Site, post: QueryDict) -> Made:
     """What a pasted text means. Its broken lines were told before, where it was previewed."""
-    entries, faults = entries_from(read_drafts(post.get("text", "")), site, store.new_id)
+    entries, faults = entries_from(read_menu(post.get("text", "")), site, store.new_id)
     return _made_entries(entries, faults, post)
 
 
@@ -102,18 +100,10 @@ def _made_entries(entries: list[Entry], faults: list[Fault], post: QueryDict) ->
     return Made("entries", [entry.model_dump(mode="json") for entry in entries])
 
 
-def read_drafts(text: str) -> Drafts:
-    """A table where its first line names columns, else an indented list."""
-    first = text.strip().split("\n", 1)[0].lower()
-    names = {part.strip(' "') for part in re.split(r"[,;\t]", first)}
-    return read_table(text) if {"label", "text", "title", "name"} & names and re.search(r"[,;\t]", first) else read_outline(text)  # fmt: skip
-
-
 def navigations_of(page: Page) -> list[Navigation]:
     if page.content is None:
         return []
-    encoding = page.splice.encoding if page.splice else "utf-8"
-    return navigations_in(decode(store.read_content(page.content), encoding), page.path)
+    return navigations_in(decode(store.read_content(page.content), page.encoding), page.path)
 
 
 def _new_row(site: Site, post: QueryDict) -> Made:
