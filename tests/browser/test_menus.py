@@ -13,12 +13,39 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
 
-from tests.fit_judge import served
+from tests.fit_judge import boxes_of, served
 from upper_rim.core.exchange.markdown import written_page
 from upper_rim.core.exchange.pages_in import digest
 from upper_rim.core.fit.opened import SCREENS, all_opened
-from upper_rim.core.model.items import Logo, MenuItem, ToPage
-from upper_rim.core.model.site import Band, Cell, Entry, Footer, Header, Menu, Page, ReachRule, Row, Site, Track
+from upper_rim.core.fit.sweep import frame_at
+from upper_rim.core.model.items import (
+    ButtonItem,
+    Contact,
+    Logo,
+    MenuItem,
+    Profile,
+    RichText,
+    SearchBox,
+    SocialRow,
+    ToPage,
+)
+from upper_rim.core.model.rich import RichWords
+from upper_rim.core.model.site import (
+    Band,
+    Cell,
+    Columns,
+    Drawer,
+    Entry,
+    Footer,
+    Header,
+    Menu,
+    Page,
+    ReachRule,
+    Row,
+    Site,
+    Track,
+)
+from upper_rim.core.model.styling import Declaration, RoleDefault
 from upper_rim.core.model.values import Words
 from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.fitting import fitter_of
@@ -75,6 +102,24 @@ def menu_site(language: str = "en", **how: Any) -> tuple[Site, dict[str, bytes]]
         pages=tuple(sorted(pages, key=lambda page: page.path)),
     )
     return site, contents
+
+
+def with_drawer(site: Site, **fields: Any) -> Site:
+    """The menu holds a search above its entries; below them a text with links, contact and profiles."""
+    linked = "<p>Ask at the <a href='/fares/'>quay</a>, or at any of the other four quays, in any season.</p><ul><li>dry</li></ul>"
+    profile = Profile(id="pf-a", address="https://mastodon.example/@ostrey", name="Notes")
+    reach_us = (Contact(id="it-contact", telephone="+44 1632 960144", mail="quay@ostrey.example"), SocialRow(id="it-social", profiles=(profile,)))  # fmt: skip
+    rows = (
+        Row(id="rw-search", cells=(Cell(id="cl-s", items=(SearchBox(id="it-search"),)),)),
+        Row(id="rw-text", cells=(Cell(id="cl-t", items=(RichText(id="it-rich", rich=RichWords(text=linked)), ButtonItem(id="it-go", target=ToPage(page="pg-fares")))),)),
+        Row(id="rw-reach", cells=(Cell(id="cl-c", items=reach_us[:1]), Cell(id="cl-d", items=reach_us[1:])), columns=(Columns(band="bd-slim", count=1),)),
+    )  # fmt: skip
+    drawer = Drawer(id="pc-drawer", name="In the menu", above=1, rows=rows, **fields)
+    head = site.pieces[0]
+    row = head.rows[0]
+    item = row.cells[1].items[0].replaced(drawer="pc-drawer")
+    cells = (row.cells[0], row.cells[1].replaced(items=(item,)))
+    return site.replaced(pieces=(head.replaced(rows=(row.replaced(cells=cells),)), drawer))
 
 
 class Reading:
@@ -325,8 +370,10 @@ def test_a_panel_lies_over_what_comes_after_its_piece(reading: Reading) -> None:
     {"submenus": "open"}, {"submenus": "shut"}, {"submenus": "levels"},
     {"drawer_side": "top"}, {"drawer_side": "bottom", "submenus": "shut"}, {"drawer_side": "whole"}, {"drawer_px": 240},
 ])  # fmt: skip
-def test_opened_heights_are_those_foreseen(reading: Reading, how: dict[str, Any]) -> None:
+@pytest.mark.parametrize("rows", [False, True])
+def test_opened_heights_are_those_foreseen(reading: Reading, how: dict[str, Any], rows: bool) -> None:
     site, contents = menu_site(**how)
+    site = with_drawer(site) if rows else site
     reading.publish(site, contents)
     piece = site.pieces[0]
     foreseen = all_opened(fitter_of(shelf(), contents.__getitem__, 2026), site, piece, piece.rows[0], "en")
@@ -346,13 +393,83 @@ def test_opened_heights_are_those_foreseen(reading: Reading, how: dict[str, Any]
         assert reading.js(inside) == pytest.approx(one.whole_px, abs=1), one
 
 
+@pytest.mark.parametrize("how", [{}, {"drawer_px": 240}, {"drawer_side": "bottom"}])
+def test_rows_in_a_drawer_are_as_wide_as_foreseen(reading: Reading, how: dict[str, Any]) -> None:
+    site, contents = menu_site(**how)
+    site = with_drawer(site)
+    composer = Composer(site, shelf(), contents.__getitem__, marks=True)
+    reading.publish(site, contents)
+    reading.files["/"] = composer.page(site.pages[0], contents[site.pages[0].content or ""])
+    fits = fitter_of(shelf(), contents.__getitem__, 2026).rows(site, site.pieces[1])
+    for wide in (300, 390, 620, 899):
+        reading.go("/", wide)
+        reading.js("arguments[0].click()", reading.button)
+        wait_for(lambda: reading.is_open)
+        for fit in fits:
+            laid = fit.at(wide)
+            assert laid is not None
+            for node, frame in boxes_of(frame_at(laid, wide, 800.0)):
+                if "/" not in node:
+                    seen = reading.js("return document.querySelector(`[data-rim-node='${arguments[0]}']`).getBoundingClientRect().width", node)  # fmt: skip
+                    assert seen == pytest.approx(float(frame.width), abs=0.5), (wide, node)
+    assert all(fit.at(900) is None for fit in fits), "from there on there is no drawer"
+
+
+def test_a_drawers_rows_look_as_they_are_set_whatever_holds_them(reading: Reading) -> None:
+    """Neither what the header says of its buttons and letters nor what a menu says of its lists and links reaches them."""
+    site, contents = menu_site(submenus="levels")
+    site = with_drawer(site)
+    loud = RoleDefault(id="rd-b", role="button", styles=(Declaration(id="st-b", property="background-color", value="#ff0000"),))  # fmt: skip
+    wide = Declaration(id="st-c", property="letter-spacing", value="6px")
+    underlined = Declaration(id="st-d", part="content", property="text-transform", value="uppercase")
+    head, drawer = site.pieces
+    row = head.rows[0]
+    item = row.cells[1].items[0]
+    cells = (row.cells[0], row.cells[1].replaced(items=(item.replaced(styles=(underlined,)),)))
+    head = head.replaced(roles=(loud,), styles=(wide,), rows=(row.replaced(cells=cells),))
+    reading.publish(site.replaced(pieces=(head, drawer)), contents)
+    reading.go("/")
+    shown = "return [...document.querySelectorAll('.qmenu-drawn')].map((part) => part.getClientRects().length)"
+    reading.go("/", 1200)
+    assert reading.js(shown) == [0, 0], "in a row there is no drawer"
+    reading.go("/")
+    reading.open()
+    assert reading.js(shown) == [1, 1]
+    style = "return getComputedStyle(document.querySelector('.qmenu-drawn ' + arguments[0]))[arguments[1]]"
+    assert reading.js(style, ".qmenu-it-go", "background-color") != "rgb(255, 0, 0)"
+    assert reading.js(style, ".qmenu-it-go", "column-gap") == "normal"
+    assert reading.js(style, ".qmenu-it-rich", "letter-spacing") == "normal"
+    assert reading.js(style, ".qmenu-it-rich a", "display") == "inline"
+    assert reading.js(style, ".qmenu-it-rich li", "display") == "list-item"
+    assert reading.js(style, ".qmenu-it-social .qmenu-list", "display") == "flex"
+    assert reading.js(style, ".qmenu-it-social a", "text-transform") == "none"
+    reading.driver.find_element(By.CSS_SELECTOR, "[data-rim-branch]").click()
+    assert reading.js(style, ".qmenu-it-go", "visibility") == "hidden", "a level lies over them"
+
+
+def test_the_focus_goes_through_a_drawers_rows_in_the_order_they_are_read(reading: Reading) -> None:
+    site, contents = menu_site()
+    reading.publish(with_drawer(site), contents)
+    reading.go("/")
+    reading.open()
+    order = []
+    for _ in range(30):
+        reading.keys(Keys.TAB)
+        order.append(reading.focused())
+        if order[-1] == "Close menu":
+            break
+    assert order.index("Fares") < order.index("quay") < order.index("+44 1632 960144") < order.index("Notes")
+    assert order[-1] == "Close menu", "and round again"
+
+
 def site_has_toggles(how: dict[str, Any]) -> bool:
     return MenuItem(id="it-x", **how).has_toggles
 
 
 @pytest.mark.parametrize("how", [{"drawer_side": side, "submenus": submenus} for side in ("end", "bottom", "whole") for submenus in ("shut", "levels")])  # fmt: skip
 def test_nothing_opened_has_an_accessibility_fault(reading: Reading, how: dict[str, Any]) -> None:
-    reading.publish(*menu_site(**how))
+    site, contents = menu_site(**how)
+    reading.publish(with_drawer(site) if how["submenus"] == "shut" else site, contents)
     reading.go("/")
     reading.open()
     reading.driver.find_element(By.CSS_SELECTOR, "[data-rim-branch]").click()

@@ -153,6 +153,7 @@ class Maker:
         ids = {
             "menu": [menu.id for menu in site.menus],
             "drawer_below": [band.id for band in site.bands],
+            "drawer": [*(piece.id for piece in site.pieces if piece.kind == "drawer"), "pc-gone"],
         }
         match field:
             case "words" | "label" | "button_words":
@@ -160,7 +161,7 @@ class Maker:
                 return {"text": chance.choice(WORDS), "translations": others}
             case "target":
                 return self._target(site)
-            case "menu" | "drawer_below":
+            case "menu" | "drawer_below" | "drawer":
                 return chance.choice([*ids[field], None])
             case "wears":
                 return [look.id for look in site.looks if chance.random() < 0.6]
@@ -234,7 +235,8 @@ class Maker:
             case "menus":
                 return {**made, "name": "New"}
             case "pieces":
-                return {**made, "name": "New", "reach": [{"id": self.new_id("rr")}]}
+                kind = chance.choice(["header", "header", "drawer"])
+                return {**made, "kind": kind, "name": "New", "reach": [{"id": self.new_id("rr")}]}
             case "reach":
                 return {**made, "shows": chance.random() < 0.7, "where": self._value(site, "where")}
             case "rows":

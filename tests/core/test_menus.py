@@ -15,13 +15,31 @@ from upper_rim.core.exchange.pages_in import digest
 from upper_rim.core.exchange.places import ids_in, places_in
 from upper_rim.core.exchange.typed_links import TypedLinks
 from upper_rim.core.findings.menus import doubts, longest_labels, pages_in_no_menu, rival_buttons, uses
+from upper_rim.core.model.apply import apply
+from upper_rim.core.model.check import broken_references
 from upper_rim.core.model.current import NOWHERE, Standing, Standings
-from upper_rim.core.model.items import LinkList, MenuItem, ToAddress, ToNothing, ToPage, ToPlace, Trail
+from upper_rim.core.model.edits import Add, Refusal, Remove, Set
+from upper_rim.core.model.items import LinkList, MenuItem, SearchBox, ToAddress, ToNothing, ToPage, ToPlace, Trail
 from upper_rim.core.model.links import Links
 from upper_rim.core.model.menus import Menus, all_entries, grown
-from upper_rim.core.model.site import Cell, Entry, Grown, Menu, Page, Site
+from upper_rim.core.model.site import (
+    Band,
+    Below,
+    Cell,
+    Drawer,
+    Entry,
+    Grown,
+    Header,
+    Menu,
+    Page,
+    ReachRule,
+    Row,
+    Site,
+)
 from upper_rim.core.model.trail import Trails
 from upper_rim.core.model.values import Words
+from upper_rim.core.output.scripts import scripts_of
+from upper_rim.core.reach.coverage import Coverage, reach_shape
 from upper_rim.demo import ostrey
 
 PATHS = (
@@ -398,3 +416,40 @@ def test_where_a_menu_is_used_and_its_longest_labels() -> None:
     for language, label, node in longest_labels(Menus(site).whole(menu), Links(site), languages):
         everything = [Links(site).label(entry, language) for entry in all_entries(menu.entries)]
         assert len(label) == max(map(len, everything)) and node in {entry.id for entry in all_entries(menu.entries)}
+
+
+def drawer_site() -> Site:
+    """A header whose menu holds a drawer with a search."""
+    menu = MenuItem(id="it-menu", menu="mn-a", drawer_below="bd-wide", drawer="pc-drawer")
+    head = Header(id="pc-head", name="Head", rows=(Row(id="rw-a", cells=(Cell(id="cl-a", items=(menu,)),)),), reach=(ReachRule(id="rr-a", where=Below(path="/guide/")),))  # fmt: skip
+    rows = (Row(id="rw-b", cells=(Cell(id="cl-b", items=(SearchBox(id="it-search"),)),)),)
+    bands = (Band(id="bd-slim", name="Slim", from_px=0), Band(id="bd-wide", name="Wide", from_px=900))
+    site = site_of(Menu(id="mn-a", name="A", entries=(to("guide"),)))
+    pages = tuple(one.replaced(content=None) for one in site.pages)
+    return site.replaced(bands=bands, pages=pages, pieces=(head, Drawer(id="pc-drawer", name="In the menu", rows=rows)))
+
+
+def test_a_drawer_shows_where_the_menus_that_hold_it_do() -> None:
+    site = drawer_site()
+    coverage = Coverage(site)
+    assert coverage.slots == ("header",), "drawers do not compete for a place"
+    shown = {one.path for one in site.pages if "pc-drawer" in coverage.pieces_on(one)}
+    assert shown == {path for path in PATHS if path.startswith("/guide/")}
+    assert scripts_of(site, site.pieces[:1], None) == {"rim", "search"}, "a page loads what its drawers need, too"
+    let_go = apply(site, Set(node="it-menu", field="drawer", value=None))
+    assert isinstance(let_go, Site) and reach_shape(let_go) != reach_shape(site)
+    assert not any("pc-drawer" in Coverage(let_go).pieces_on(one) for one in let_go.pages)
+
+
+def test_drawers_that_are_held_stay_and_none_stands_in_another() -> None:
+    site = drawer_site()
+    assert broken_references(site) is None
+    gone = apply(site, Remove(nodes=("pc-drawer",)))
+    assert isinstance(gone, Refusal) and (gone.node, gone.field) == ("it-menu", "drawer")
+    inner = {"id": "it-inner", "kind": "menu", "menu": "mn-a"}
+    column = apply(site, Add(parent="cl-b", slot="items", values=(inner,)))
+    assert isinstance(column, Site)
+    button = apply(column, Set(node="it-inner", field="drawer_below", value="bd-wide"))
+    assert isinstance(button, Refusal) and "drawer itself" in button.reason
+    shared = apply(site, Add(parent="pc-drawer", slot="rows", values=({"id": "rw-c", "shares": "rw-a"},)))
+    assert isinstance(shared, Refusal), "not by way of a shared row either"

@@ -12,7 +12,7 @@ from django.test import Client
 
 from upper_rim.core.model.items import MenuItem, ToPage, ToPlace
 from upper_rim.core.model.menus import Menus, all_entries
-from upper_rim.core.model.site import Entry, Grown, Menu, Site
+from upper_rim.core.model.site import Drawer, Entry, Grown, Menu, Site
 from upper_rim.core.model.tree import items_of
 from upper_rim.web.sites import store
 from upper_rim.web.sites.models import StoredSite
@@ -165,6 +165,32 @@ def test_an_item_shows_a_part_of_a_menu(ferries: StoredSite, ada: User) -> None:
     client.post(BENCH, {"do": "set", "node": "it-menu", "field": "depth", "value": ""})
     client.post(BENCH, {**form, "values": offered})
     assert store.load(ferries.pk).site == site
+
+
+def test_a_new_drawer_is_held_by_the_first_menu_with_a_button_that_holds_none(ferries: StoredSite, ada: User) -> None:
+    client = signed_in(ada)
+    made = client.post(
+        "/s/ostrey/pieces/", {"do": "add", "what": "piece", "arrangement": "search-first", "name": "Rows"}
+    )
+    site = store.load(ferries.pk).site
+    drawer = next(one for one in site.pieces if one.name == "Rows")
+    assert isinstance(drawer, Drawer) and drawer.above == 1
+    assert [(piece.id, item.id) for piece, item in site.holders(drawer)] == [("pc-press", "it-press-menu")]
+    bench = f"/s/ostrey/pieces/{drawer.id}/"
+    assert bench in str(made.headers)
+    shown = said(client, bench)
+    assert "Where the button of" in shown and "in Press header opens it" in shown and 'value="390"' in shown
+    assert "on 3 of 41 pages" in shown and "Rows above" in shown
+    refused = client.post("/s/ostrey/pieces/", {"do": "remove", "node": drawer.id})
+    assert refused.status_code == 422 and "take it off there first" in unescape(refused.content.decode())
+    client.post(bench, {"do": "add", "what": "item", "kind": "menu", "parent": drawer.rows[0].cells[0].id})
+    inner = store.load(ferries.pk).site.shown_items(next(one for one in store.load(ferries.pk).site.pieces if one.id == drawer.id))[1]  # fmt: skip
+    assert isinstance(inner, MenuItem) and (inner.way, inner.drawer_below) == ("column", None)
+    client.post("/s/ostrey/pieces/pc-press/", {"do": "set", "node": "it-press-menu", "field": "drawer", "value": ""})
+    assert "No menu holds it yet" in said(client, bench)
+    assert "entries only" in said(client, "/s/ostrey/pieces/pc-press/", select="it-press-menu")
+    client.post("/s/ostrey/pieces/", {"do": "remove", "node": drawer.id})
+    assert drawer.id not in {one.id for one in store.load(ferries.pk).site.pieces}
 
 
 def test_renaming_and_moving_a_page_follows_through(ferries: StoredSite, ada: User) -> None:

@@ -15,6 +15,7 @@ from .ostrey_pieces import (
     BOOK_FLOAT,
     GUIDE_MENU,
     HARBOUR_MENU,
+    MENU_DRAWER,
     NEWS_FEED,
     PHONE_BAR,
     PRESS_SIDEBAR,
@@ -180,6 +181,7 @@ _MAIN_HEADER = Header(
                             panel_columns=6,
                             on_hover=True,
                             drawer_below="bd-wide",
+                            drawer="pc-drawer",
                             submenus="current",
                             gap_px=24,
                             button_words=in_four("Menu", "Menü", "Dewislen", "القائمة"),
@@ -322,6 +324,7 @@ def ostrey() -> tuple[Site, dict[str, bytes]]:
             PRESS_SIDEBAR,
             PHONE_BAR,
             BOOK_FLOAT,
+            MENU_DRAWER,
         ),
         **pile.sorted(),
     )

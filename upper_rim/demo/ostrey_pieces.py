@@ -4,8 +4,12 @@ from __future__ import annotations
 
 from ..core.model.items import (
     ButtonItem,
+    Contact,
     IconLink,
     Posts,
+    Profile,
+    SearchBox,
+    SocialRow,
     TextItem,
     ToAddress,
     ToPage,
@@ -14,6 +18,7 @@ from ..core.model.site import (
     Below,
     BottomBar,
     Cell,
+    Drawer,
     Entry,
     Everywhere,
     Float,
@@ -134,6 +139,58 @@ BOOK_FLOAT = Float(
                             words=in_four("Book", "Buchen", "Archebu", "احجز"),
                             target=ToPage(page="pg-timetable"),
                             styles=declared("float-book", {**corners("24px"), "box-shadow": "0px 4px 14px 0px #0006"}),
+                        ),
+                    ),
+                ),
+            ),
+        ),
+    ),
+)
+
+
+MENU_DRAWER = Drawer(
+    id="pc-drawer",
+    name="In the menu",
+    above=1,
+    rows=(
+        Row(
+            id="rw-drawer-search",
+            name="Search",
+            styles=declared("drawer-search", {"padding-block-start": "4px", "padding-block-end": "12px"}),
+            cells=(Cell(id="cl-drawer-search", items=(SearchBox(id="it-drawer-search"),)),),
+        ),
+        Row(
+            id="rw-drawer-reach",
+            name="Ways to reach us",
+            gap_px=12,
+            styles=declared("drawer-reach", {"background-color": "@sw-mist", "margin-block-start": "16px"}),
+            cells=(
+                Cell(
+                    id="cl-drawer-reach",
+                    gap_px=10,
+                    items=(
+                        TextItem(
+                            id="it-drawer-text",
+                            words=in_four("Quay office", "Büro am Kai", "Swyddfa’r cei", "مكتب الرصيف"),
+                            styles=declared("drawer-text", {"font-weight": "700", "inline-size": "100%"}),
+                        ),
+                        Contact(
+                            id="it-drawer-contact",
+                            business="TravelAgency",
+                            name="",
+                            telephone="+44 1632 960144",
+                            mail="quay@ostrey.example",
+                        ),
+                        SocialRow(
+                            id="it-drawer-social",
+                            profiles=(
+                                Profile(
+                                    id="pf-drawer-notes",
+                                    address="https://mastodon.example/@ostrey",
+                                    name="Notes from the bridge",
+                                ),
+                                Profile(id="pf-drawer-mail", address="mailto:quay@ostrey.example", name="Mail"),
+                            ),
                         ),
                     ),
                 ),

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
-from typing import Any, NamedTuple, TypeVar
+from typing import Any, NamedTuple, TypeAlias, TypeVar
 
 from pydantic import JsonValue
 
@@ -31,21 +31,23 @@ from ..model.items import (
 from ..model.links import Links
 from ..model.menus import Menus
 from ..model.rich import RichWords
-from ..model.site import BottomBar, Cell, Float, Header, Piece, Row, Sidebar, Site
+from ..model.site import BottomBar, Cell, Drawer, Float, Header, Piece, Row, Sidebar, Site, drawer_width
 from ..model.trail import Step, Trails
 from ..model.tree import items_of
 from ..model.values import Words
-from ..reach.coverage import Coverage
+from ..reach.coverage import Coverage, reach_shape
 from ..style.faces import Face, character_em, faces_in_use
 from ..style.pictures import Pictures
 from ..style.resolve import Styling
 from ..style.scale import sidebar_needs_px
+from .amount import Share
 from .block import Block
 from .boxes import Box
 from .cells import Memory
 from .estimates import Estimates
 from .faces import Faces
 from .items import item_box, variant_of
+from .linear import value
 from .menus import labels_of
 from .pieces import cell_box, piece_around, row_box, shrinks, side_of
 from .setting import Known, Setting, Styles
@@ -74,6 +76,10 @@ class _Boxed(NamedTuple):
     missing: str
 
 
+_Bands: TypeAlias = "list[tuple[int, int, str | None, bool]]"
+"""Widths between which the same rules count: from, to (included), the band, whether a sidebar stands beside."""
+
+
 @dataclass
 class Fitter:
     """`posts`: titles and dates of a posts item in a language. `read`: bytes of an uploaded font by its hash.
@@ -97,15 +103,15 @@ class Fitter:
 
     def languages(self, site: Site, piece: Piece) -> list[str]:
         """The languages of the pages that a piece shows on, the site's own first; that one alone, where it shows nowhere."""
-        shape = tuple((one.id, one.on, one.kind, one.reach, one.hidden_in) for one in site.pieces)
-        reached = self._kept("reached", (shape, site.bands, site.pages), lambda: _languages_reached(site))
+        reached = self._kept("reached", (reach_shape(site), site.pages), lambda: _languages_reached(site))
         found = reached.get(piece.id, set())
         return sorted(found or {site.language}, key=lambda language: (language != site.language, language))
 
     def row(self, site: Site, piece: Piece, row: Row, language: str) -> RowFit:
         name = (piece.id, row.id, language)
         given = (
-            _foundations(site), piece, row, _menus_in(row, site), site.pages, site.assets, site.name, self._measurer(site)
+            _foundations(site), piece, row, _menus_in(row, site), site.pages, site.assets, site.name,
+            self._measurer(site), held_in(site, piece),
         )  # fmt: skip
         return self._kept(("row", *name), given, lambda: self._seen_anew(site, piece, row, language))
 
@@ -138,32 +144,36 @@ class Fitter:
         """What can be seen of it may still be what it was: another language's words have changed, say."""
         setting = self.setting(site, piece, row, language)
         seen = {item.id: self._seen(item, setting) for cell in row.cells for item in cell.items}
-        told = (self._shape(row), tuple(seen.values()), setting.styles.known, setting.measurer, self._bands_of(site, piece, row))  # fmt: skip
+        held = held_in(site, piece)
+        bands = self._bands_of(site, piece, row, held.below_px)
+        told = (self._shape(row), tuple(seen.values()), setting.styles.known, setting.measurer, bands, held)
         name = (piece.id, row.id, language)
-        boxed = self._kept(("boxed", *name), told, lambda: self._boxed(piece, row, setting, seen))
-        inset, in_lines = self._inset(piece), stands_in_lines(piece)
+        boxed = self._kept(("boxed", *name), told, lambda: self._boxed(piece, row, setting, seen, bands, held.share))
+        in_lines = stands_in_lines(piece)
         memory = self._kept(("memory", piece.id, row.id), in_lines, Memory)
         return self._kept(
             ("fit", *name),
-            (boxed, inset, in_lines),
+            (boxed, in_lines),
             lambda: RowFit(
                 row.id,
                 language,
-                tuple(sweep(boxed.contexts, VIEWPORT_HEIGHT_PX, memory, in_lines=in_lines, inset_px=inset)),
+                tuple(sweep(boxed.contexts, VIEWPORT_HEIGHT_PX, memory, in_lines=in_lines)),
                 boxed.estimated,
                 boxed.missing,
             ),
         )
 
-    def _boxed(self, piece: Piece, row: Row, setting: Setting, seen: Mapping[str, Any]) -> _Boxed:
+    def _boxed(
+        self, piece: Piece, row: Row, setting: Setting, seen: Mapping[str, Any], bands: _Bands, share: Share
+    ) -> _Boxed:
         contexts = []
-        for from_px, to_px, band, beside in self._bands_of(setting.site, piece, row):
+        for from_px, to_px, band, beside in bands:
             box, narrow = None, False
             if band not in row.hidden_in and band not in piece.hidden_in:
                 there = replace(setting, band=band, beside=beside, from_px=from_px)
                 box = self._piece(piece, row, there, seen)
                 narrow = shrinks(piece, there)
-            contexts.append(Context(from_px, to_px, band, box, narrow))
+            contexts.append(Context(from_px, to_px, band, box, narrow, share))
         return _Boxed(tuple(contexts), frozenset(setting.estimated), "".join(sorted(setting.missing)))
 
     def setting(self, site: Site, piece: Piece, row: Row, language: str) -> Setting:
@@ -272,8 +282,8 @@ class Fitter:
             make,
         )
 
-    def _bands_of(self, site: Site, piece: Piece, row: Row) -> list[tuple[int, int, str | None, bool]]:
-        """Widths between which other rules count: from, to (included), the band, whether a sidebar stands beside."""
+    def _bands_of(self, site: Site, piece: Piece, row: Row, below_px: int) -> _Bands:
+        """Widths between which other rules count, all `below_px`."""
         edges: dict[int, str | None] = {band.from_px: band.id for band in site.bands} or {0: None}
         needs = (
             sidebar_needs_px(site, character_em(site, self.faces), piece.width_px)
@@ -283,19 +293,14 @@ class Fitter:
         items = (item for cell in row.cells for item in cell.items)
         own = {item.drawer_below_px for item in items if isinstance(item, MenuItem)}
         starts = sorted({*edges, *([needs] if needs is not None else []), *(px for px in own if px)})
-        found: list[tuple[int, int, str | None, bool]] = []
+        found: _Bands = []
         band: str | None = None
         for start, end in zip(starts, [*starts[1:], TO_PX + 1], strict=True):
             band = edges.get(start, band)
-            low, high = max(start, FROM_PX), min(end - 1, TO_PX)
+            low, high = max(start, FROM_PX), min(end, below_px) - 1
             if low <= high:
                 found.append((low, high, band, needs is not None and start >= needs))
         return found
-
-    @staticmethod
-    def _inset(piece: Piece) -> float:
-        """By how much the piece leaves its rows less than the viewport's width."""
-        return 2.0 * piece.inset_px if isinstance(piece, Float) else 0.0
 
     def _kept(self, key: Any, told: Any, make: Callable[[], Made]) -> Made:
         """What was made for this key, if it was made from equal things."""
@@ -310,6 +315,36 @@ class Fitter:
 
 
 _SHARED = frozenset({"faces", "measurer", "links", "menus", "pictures", "posts", "reached"})
+
+
+class Held(NamedTuple):
+    """What a piece stands in: its share of the viewport's width, below a viewport width in px."""
+
+    share: Share = Share()
+    below_px: int = TO_PX + 1
+
+
+DRAWER_PX, DRAWER_EDGES_PX = 360.0, 40.0
+"""The greatest width of a drawer that has none of its own, and the padding at its two sides."""
+
+
+def drawer_share(item: MenuItem) -> Share:
+    """Of the viewport's width, what a menu's button opens."""
+    if item.drawer_side not in {"start", "end"}:
+        return Share()
+    return Share(0.86, DRAWER_PX) if item.drawer_px is None else Share(1.0, float(item.drawer_px))
+
+
+def held_in(site: Site, piece: Piece) -> Held:
+    """A drawer held by several menus: what the narrowest leaves it, as wide as the window is where any holds it."""
+    if isinstance(piece, Float):
+        return Held(Share(less_px=2.0 * piece.inset_px))
+    if not isinstance(piece, Drawer):
+        return Held()
+    menus = [item for _, item in site.holders(piece)]
+    narrowest = min((drawer_share(item) for item in menus), key=lambda share: value(share.at(390.0)), default=Share())
+    below = max((drawer_width(item, site) or 0 for item in menus), default=0)
+    return Held(narrowest._replace(less_px=DRAWER_EDGES_PX), min(below, TO_PX + 1))
 
 
 def _waits(item: Any) -> bool:
@@ -332,8 +367,9 @@ def _edited(site: Site, edits: Iterable[Edit]) -> Site:
 
 def _languages_reached(site: Site) -> dict[str, set[str]]:
     found: dict[str, set[str]] = {}
-    for page, slots in Coverage(site).pages():
-        for piece in {outcome.piece.id for outcomes in slots.values() for outcome in outcomes if outcome.piece}:
+    coverage = Coverage(site)
+    for page in site.pages:
+        for piece in coverage.pieces_on(page):
             found.setdefault(piece, set()).add(page.language)
     return found
 

@@ -2,25 +2,26 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import replace
 from typing import NamedTuple
 
 from ..model.items import MenuItem
 from ..model.menus import all_entries
-from ..model.site import Piece, Row, Site, drawer_width
+from ..model.site import Drawer, Piece, Row, Site, drawer_width
 from .amount import Viewport
 from .block import Block, Void
-from .boxes import Sides
-from .fitter import Fitter
+from .boxes import Box, Sides
+from .fitter import Fitter, drawer_share
 from .linear import value
 from .menus import listed
+from .pieces import piece_around, row_box
 from .setting import Setting
 
 SCREENS: tuple[tuple[int, int], ...] = ((320, 568), (360, 640), (390, 844), (844, 390), (768, 1024))
 """Small screens, width by height in CSS px."""
 CLOSE_PX = 44.0
 LEVEL_AT_PX = 56.0
-DRAWER_PX = 360.0
 
 
 class Opened(NamedTuple):
@@ -39,31 +40,31 @@ class Opened(NamedTuple):
         return round(self.whole_px / self.screen[1], 2)
 
 
-def opened(setting_of: Setting, item: MenuItem, below_px: int | None) -> list[Opened]:
+class Drawn(NamedTuple):
+    """A drawer's piece, and its rows, each with what its boxes are made from."""
+
+    piece: Drawer
+    rows: tuple[tuple[Row, Setting], ...]
+
+
+def opened(setting_of: Setting, item: MenuItem, below_px: int | None, drawn: Drawn | None = None) -> list[Opened]:
     """For each small screen on which the menu is a drawer. `setting_of`: of its row, in the language; the band is chosen
-    here. `below_px`: see `model.site.drawer_width`."""
+    here. `below_px`: see `model.site.drawer_width`. `drawn`: the rows that stand in it besides its entries."""
     found = []
     for wide, high in SCREENS:
         if below_px is None or wide >= below_px:
             continue
         setting = _in_band(setting_of, wide)
         viewport = Viewport(float(wide), float(high))
-        width = opened_width(item, wide)
-        whole = max(_height_of(box, width, viewport) for box in levels(item, setting, submenus=True))
-        shut = _height_of(levels(item, setting, submenus=False)[0], width, viewport)
+        width = value(drawer_share(item).at(float(wide)))
+        whole = max(_height_of(box, width, viewport) for box in levels(item, setting, drawn, submenus=True))
+        shut = _height_of(levels(item, setting, drawn, submenus=False)[0], width, viewport)
         found.append(Opened(item.id, setting.language, (wide, high), width, whole, shut))
     return found
 
 
 def _height_of(box: Block, width: float, viewport: Viewport) -> float:
     return round(value(box.lay_out(width, viewport, viewport.width).height), 2)
-
-
-def opened_width(item: MenuItem, wide: int) -> float:
-    """In px, of what the menu's button opens on a screen so many px wide."""
-    if item.drawer_side not in {"start", "end"}:
-        return float(wide)
-    return min(0.86 * wide, DRAWER_PX) if item.drawer_px is None else float(min(wide, item.drawer_px))
 
 
 def _in_band(setting: Setting, wide: int) -> Setting:
@@ -74,30 +75,47 @@ def _in_band(setting: Setting, wide: int) -> Setting:
     return replace(setting, band=band, from_px=wide)
 
 
-def levels(item: MenuItem, setting: Setting, *, submenus: bool) -> list[Block]:
-    """What is opened: the close button, and the entries one below the other, as the drawer's CSS has them; and, where
-    submenus open level by level, each of the further levels with its way back."""
+def levels(item: MenuItem, setting: Setting, drawn: Drawn | None, *, submenus: bool) -> list[Block]:
+    """What is opened: the close button, the drawer's own rows, and the entries one below the other, as the drawer's CSS
+    has them; and, where submenus open level by level, each of the further levels with its way back."""
     entries = setting.menus.shown(item)
     close = Void(part="close", width=CLOSE_PX, height=CLOSE_PX).settle()
     own = Block(part="list", within=list(listed(entries, item, setting, submenus=submenus))).settle()
-    found = [Block(part="drawer", within=[close, own], padding=Sides(12.0, 20.0, 24.0, 20.0)).settle()]
+    above, below = _parts(drawn, setting) if drawn is not None else ([], [])
+    padding = Sides(12.0, 20.0, 24.0, 20.0)
+    found = [Block(part="drawer", within=[close, *above, own, *below], padding=padding).settle()]
     if item.submenus == "levels":
         for entry in all_entries(entries):
-            below = list(listed(entry.entries, item, setting, submenus=False))
-            if below:
+            lines = list(listed(entry.entries, item, setting, submenus=False))
+            if lines:
                 back = Void(part="back", width=CLOSE_PX, height=CLOSE_PX).settle()
-                level = Block(part="level", within=[back, *below], padding=Sides(LEVEL_AT_PX, 20.0, 24.0, 20.0))
+                level = Block(part="level", within=[back, *lines], padding=Sides(LEVEL_AT_PX, 20.0, 24.0, 20.0))
                 found.append(level.settle())
     return found
+
+
+def _parts(drawn: Drawn, setting: Setting) -> tuple[list[Box], list[Box]]:
+    """What stands above the entries, and below them, in the setting's band."""
+    piece = drawn.piece
+    if not piece.on or setting.band in piece.hidden_in:
+        return [], []
+
+    def part(rows: Sequence[tuple[Row, Setting]]) -> list[Box]:
+        there = [(row, replace(own, band=setting.band, from_px=setting.from_px)) for row, own in rows]
+        boxes = [row_box(row, piece, own) for row, own in there if setting.band not in row.hidden_in]
+        return [piece_around(boxes, piece, there[0][1])] if there else []
+
+    return part(drawn.rows[: piece.above]), part(drawn.rows[piece.above :])
 
 
 def all_opened(fitter: Fitter, site: Site, piece: Piece, row: Row, language: str) -> list[Opened]:
     """For every menu of a row."""
     setting = fitter.setting(site, piece, row, language)
-    return [
-        one
-        for cell in row.cells
-        for item in cell.items
-        if isinstance(item, MenuItem)
-        for one in opened(setting, item, drawer_width(item, site))
-    ]
+    menus = [item for cell in row.cells for item in cell.items if isinstance(item, MenuItem)]
+    found = []
+    for item in menus:
+        drawer = site.drawer(item.drawer)
+        rows = site.shown_rows(drawer) if drawer else ()
+        drawn = Drawn(drawer, tuple((row, fitter.setting(site, drawer, row, language)) for row in rows)) if drawer else None  # fmt: skip
+        found += opened(setting, item, drawer_width(item, site), drawn)
+    return found

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from typing import Any
 
-from ..model.site import BottomBar, Cell, Float, Notice, Piece, Row, Side, Sidebar
+from ..model.site import BottomBar, Cell, Drawer, Float, Notice, Piece, Row, Side, Sidebar
 from .block import Block
 from .boxes import Box, Sides
 from .flex import Flex
@@ -57,7 +57,7 @@ def row_box(row: Row, piece: Piece, setting: Setting, cells: Mapping[str, Box] |
 def _cells(row: Row, piece: Piece, setting: Setting, cells: Mapping[str, Box] | None) -> Box:
     site = setting.site
     gutter = float(site.gutter_px)
-    inset = isinstance(piece, Float) or (isinstance(piece, Sidebar) and setting.beside)
+    inset = isinstance(piece, Float | Drawer) or (isinstance(piece, Sidebar) and setting.beside)
     fold = next((fold for fold in row.columns if fold.band == setting.band), None)
     if fold is not None:
         tracks = tuple(Track("equal") for _ in range(fold.count))

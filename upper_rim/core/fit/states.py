@@ -5,7 +5,7 @@ from __future__ import annotations
 from itertools import pairwise
 from typing import Literal, NamedTuple, TypeAlias
 
-from .amount import Viewport, worked_out
+from .amount import Share, Viewport, worked_out
 from .block import Block, offset_in
 from .boxes import INLINE_END, INLINE_START, NONE, Box
 from .cells import CellFacts, Memory
@@ -81,13 +81,13 @@ class Geometry(NamedTuple):
 
 
 def geometry(
-    piece: Block, first: int, height_px: float, inset_px: float, memory: Memory, *, shrinks: bool, in_lines: bool
+    piece: Block, first: int, height_px: float, share: Share, memory: Memory, *, shrinks: bool, in_lines: bool
 ) -> Geometry:
-    """Of a piece that holds one row, at a viewport width, and as far as it keeps its slopes. `shrinks`: it is as wide as
-    what it holds."""
+    """Of a piece that holds one row, at a viewport width, and as far as it keeps its slopes. `share`: what it has of
+    that; `shrinks`: it is as wide as what it holds."""
     span = Span(first)
     viewport = Viewport(Linear(float(first), 1.0, span), height_px)
-    row, of = row_of(piece), room_in(piece, viewport, inset_px, shrinks=shrinks)
+    row, of = row_of(piece), room_in(piece, viewport, share, shrinks=shrinks)
     width = row.filling(viewport, of)
     grid = _grid_of(row)
     start = row.edge(INLINE_START, viewport, of)
@@ -109,9 +109,9 @@ def geometry(
     return Geometry(first, span.until, span, of, width, room, need, tuple(lines))
 
 
-def room_in(piece: Block, viewport: Viewport, inset_px: float, *, shrinks: bool) -> Length:
+def room_in(piece: Block, viewport: Viewport, share: Share, *, shrinks: bool) -> Length:
     """The width that a piece leaves its rows."""
-    of = viewport.width - inset_px
+    of = share.at(viewport.width)
     whole = piece.fitting(viewport, of) if shrinks else piece.filling(viewport, of)
     return whole - piece.inline_edges(viewport, of)
 

@@ -9,7 +9,7 @@ from collections.abc import Iterable
 from math import ceil
 from typing import NamedTuple
 
-from .amount import Viewport
+from .amount import Share, Viewport
 from .block import Block
 from .boxes import Frame
 from .cells import Memory
@@ -22,13 +22,15 @@ FROM_PX, TO_PX = 280, 2560
 
 class Context(NamedTuple):
     """Widths from `from_px` up to `to_px`, included, for which the same rules of the style sheet hold. `piece`: with the
-    one row in it; None where that does not show. `shrinks`: the piece is as wide as what it holds."""
+    one row in it; None where that does not show. `shrinks`: the piece is as wide as what it holds; `share`: of the
+    viewport's width, what it is held in."""
 
     from_px: int
     to_px: int
     band: str | None
     piece: Block | None
     shrinks: bool = False
+    share: Share = Share()
 
 
 class Laid(NamedTuple):
@@ -118,10 +120,8 @@ def at(length: Length, moved_px: float) -> float:
     return length.at + length.slope * moved_px if isinstance(length, Linear) else length
 
 
-def sweep(
-    contexts: Iterable[Context], height_px: float, memory: Memory, *, in_lines: bool, inset_px: float = 0.0
-) -> list[Laid]:
-    """`height_px`: the viewport's. `inset_px`: by how much what holds the row is narrower than the viewport."""
+def sweep(contexts: Iterable[Context], height_px: float, memory: Memory, *, in_lines: bool) -> list[Laid]:
+    """`height_px`: the viewport's."""
     found: list[Laid] = []
     looked: _Looked | None = None
     for context in contexts:
@@ -129,7 +129,7 @@ def sweep(
         if piece is None:
             continue
         if looked is None or looked.piece is not piece:
-            looked = _Looked(piece, height_px, inset_px, memory, shrinks=context.shrinks, in_lines=in_lines)
+            looked = _Looked(piece, height_px, context.share, memory, shrinks=context.shrinks, in_lines=in_lines)
         width = context.from_px
         while width <= context.to_px:
             told, span = looked.at(width)
@@ -155,17 +155,17 @@ class _Looked:
     """A row in its piece, looked at width by width."""
 
     def __init__(
-        self, piece: Block, height_px: float, inset_px: float, memory: Memory, *, shrinks: bool, in_lines: bool
+        self, piece: Block, height_px: float, share: Share, memory: Memory, *, shrinks: bool, in_lines: bool
     ) -> None:
         self.piece, self._row, self._memory = piece, row_of(piece), memory
-        self._height_px, self._inset_px, self._shrinks, self._in_lines = height_px, inset_px, shrinks, in_lines
+        self._height_px, self._share, self._shrinks, self._in_lines = height_px, share, shrinks, in_lines
         self._shape: Geometry | None = None
 
     def at(self, width: int) -> tuple[Verdict, Span]:
         shape = self._shape
         if shape is None or not shape.reaches(width):
             shape = self._shape = geometry(
-                self.piece, width, self._height_px, self._inset_px, self._memory, shrinks=self._shrinks, in_lines=self._in_lines
+                self.piece, width, self._height_px, self._share, self._memory, shrinks=self._shrinks, in_lines=self._in_lines
             )  # fmt: skip
             # Nobody else has looked along this span yet: what follows can shorten it itself.
             span = shape.span
@@ -195,10 +195,10 @@ class _Looked:
         return low
 
 
-def frame_at(laid: Laid, width: int, height_px: float, inset_px: float = 0.0) -> Frame:
+def frame_at(laid: Laid, width: int, height_px: float) -> Frame:
     """The row laid out at one width, with all that stands in it."""
     viewport = Viewport(float(width), height_px)
     piece = laid.context.piece
     assert piece is not None
-    row, room = row_of(piece), room_in(piece, viewport, inset_px, shrinks=laid.context.shrinks)
+    row, room = row_of(piece), room_in(piece, viewport, laid.context.share, shrinks=laid.context.shrinks)
     return row.lay_out(row.filling(viewport, room), viewport, room)

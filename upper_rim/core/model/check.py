@@ -35,7 +35,7 @@ from .items import (
     Viewer,
 )
 from .properties import PROPERTIES, references_in
-from .site import Asset, Cell, Float, Page, Piece, Row, Site
+from .site import Asset, Cell, Drawer, Float, Page, Piece, Row, Site
 from .styling import STATES_OF, Declaration, Part, RoleDefault, Styled
 from .tree import walk
 
@@ -81,6 +81,7 @@ def _faults(site: Site, before: Site | None) -> Iterator[Refusal]:
             if isinstance(node, Styled | RoleDefault) and node.styles:
                 yield from _style_faults(node, swatches, bands, piece.name)
             yield from _fault(node, bands, menus, looks, piece.name)
+    yield from _faulty_drawers(site)
     yield from _faulty_ties(site)
     yield from _faulty_bands(site)
     yield from _doubled_path(site, before)
@@ -222,6 +223,20 @@ def _fault(node: Any, bands: set[str], menus: set[str], looks: set[str], piece: 
             yield Refusal(node=node.id, field="wears", reason=reason)
         if len(set(node.wears)) < len(node.wears):
             yield Refusal(node=node.id, field="wears", reason="it wears this look already")
+
+
+def _faulty_drawers(site: Site) -> Iterator[Refusal]:
+    """A menu's drawer is one of the site's; within one, no menu has a button of its own."""
+    for piece in site.pieces:
+        for item in site.shown_items(piece):
+            if not isinstance(item, MenuItem):
+                continue
+            if item.drawer is not None and site.drawer(item.drawer) is None:
+                reason = f"a menu in “{piece.name}” holds a drawer that is not there; take it off there first"
+                yield Refusal(node=item.id, field="drawer", reason=reason)
+            if isinstance(piece, Drawer) and (item.drawer_below is not None or item.drawer is not None):
+                reason = f"“{piece.name}” is a drawer itself: a menu in it cannot have a button that opens another"
+                yield Refusal(node=item.id, field="drawer_below", reason=reason)
 
 
 def _faulty_ties(site: Site) -> Iterator[Refusal]:

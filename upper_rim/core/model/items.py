@@ -106,6 +106,9 @@ class MenuItem(_ShowsMenu):
         default=None, description="Its width, or its height from the top or bottom; None: what is built in."
     )
     drawer_pushes: bool = Field(default=False, description="The page gives way to it.")
+    drawer: NodeId | None = Field(
+        default=None, description="The piece whose rows stand above and below the entries in what the button opens."
+    )
     submenus: Literal["open", "current", "shut", "levels"] = Field(
         default="open",
         description="Where entries stand below each other: all open, those above the page open at first, all shut, or one level at a time with a way back.",

@@ -216,7 +216,17 @@ class Float(Piece):
     yields: bool = Field(default=True, description="It goes while the footer is in view.")
 
 
-AnyPiece = Annotated[Header | Footer | Sidebar | Notice | BottomBar | Float, Field(discriminator="kind")]
+class Drawer(Piece):
+    """Rows within what a menu's button opens, above and below the menu's entries. It has no reach of its own: it shows
+    wherever a menu that holds it does."""
+
+    kind: Literal["drawer"] = "drawer"
+    above: Annotated[int, Field(ge=0, le=20)] = Field(
+        default=0, description="So many of its rows stand above the entries; the others stand below them."
+    )
+
+
+AnyPiece = Annotated[Header | Footer | Sidebar | Notice | BottomBar | Float | Drawer, Field(discriminator="kind")]
 PIECE_KINDS: dict[str, type[Piece]] = {
     "header": Header,
     "notice": Notice,
@@ -224,6 +234,7 @@ PIECE_KINDS: dict[str, type[Piece]] = {
     "sidebar": Sidebar,
     "bottom": BottomBar,
     "float": Float,
+    "drawer": Drawer,
 }
 
 
@@ -348,6 +359,18 @@ class Site(Value):
     def shown_items(self, piece: Piece) -> tuple[Item, ...]:
         """The items that a piece shows, shared rows' among them."""
         return tuple(item for row in self.shown_rows(piece) for cell in row.cells for item in cell.items)
+
+    def drawer(self, drawer_id: str | None) -> Drawer | None:
+        return next((piece for piece in self.pieces if isinstance(piece, Drawer) and piece.id == drawer_id), None)
+
+    def drawers_in(self, piece: Piece) -> list[tuple[MenuItem, str]]:
+        """The menus of a piece that hold a drawer, and which."""
+        menus = (item for item in self.shown_items(piece) if isinstance(item, MenuItem))
+        return [(item, item.drawer) for item in menus if item.drawer is not None]
+
+    def holders(self, drawer: Piece) -> list[tuple[Piece, MenuItem]]:
+        """The menus in which a drawer's rows stand, each with its piece."""
+        return [(piece, item) for piece in self.pieces for item, held in self.drawers_in(piece) if held == drawer.id]
 
     def unshared(self) -> Site:
         """The same with every shared row in place, ids and all: for reading, not for keeping."""

@@ -67,7 +67,8 @@ class Scene:
     None where it is not to be told.
     `holder`: the piece that shares a row of another one, which may stand on the same page. `heading`: the title that is the page's
     first heading, since the page has none. `posts` gives those of an item in a language, `sizes` where the smaller
-    ones of a picture are and how wide, `early` is true where pictures are seen first. `index_path`: where the index of the pages in that language is.
+    ones of a picture are and how wide, `early` is true where pictures are seen first, `drawn` gives what stands above and
+    below a menu's entries in its drawer. `index_path`: where the index of the pages in that language is.
     """
 
     site: Site
@@ -84,6 +85,7 @@ class Scene:
     posts: Callable[[Posts, str], Sequence[Post]] = lambda item, language: ()
     sizes: Callable[[PictureItem], Sequence[tuple[str, int]]] = lambda item: ()
     early: bool = False
+    drawn: Callable[[MenuItem, Scene], tuple[str, str]] = lambda item, scene: ("", "")
 
     def name(self, part: str = "") -> str:
         return published_name(self.site.key, part)
@@ -314,12 +316,13 @@ def _menu(item: MenuItem, scene: Scene) -> str:
     drawer_id = scene.html_id(f"{item.id}-drawer")
     close = escape(phrase("close", scene.language), quote=True)
     opening = f' popovertarget="{drawer_id}" aria-controls="{drawer_id}" aria-expanded="false" data-rim-drawer="(max-width:{below - 0.02:.2f}px)"'
+    above, under = scene.drawn(item, scene)
     return (
         f"<nav {scene.attributes(item, *classes)}{said}>"
         f"{opener_html(item, scene, opening)}"
         f'<div class="{scene.name("drawer")}" id="{drawer_id}" popover>'
         f'<button type="button" class="{scene.name("close")}" popovertarget="{drawer_id}" popovertargetaction="hide" aria-label="{close}">'
-        f'<span class="{scene.name("icon")} {scene.name("icon-x")}"></span></button>{entries}</div></nav>'
+        f'<span class="{scene.name("icon")} {scene.name("icon-x")}"></span></button>{above}{entries}{under}</div></nav>'
     )
 
 

@@ -11,6 +11,7 @@ from html import escape
 from typing import NamedTuple
 
 from ..exchange.markers import marked
+from ..model.items import MenuItem
 from ..model.phrases import phrase
 from ..model.site import BottomBar, Cell, Float, Footer, Header, Notice, Piece, Row, Sidebar
 from ..model.values import direction
@@ -98,7 +99,8 @@ def _beside(shown: Shown, scene: Scene) -> tuple[str, str]:
 def _piece(shown: Shown, scene: Scene, *, skip: bool = False, target: bool = False) -> str:
     """One piece as its landmark, hidden in the bands `out_in`."""
     piece = shown.piece
-    scene = replace(scene, early=isinstance(piece, Header) or (isinstance(piece, Notice) and piece.edge == "top"))
+    early = isinstance(piece, Header) or (isinstance(piece, Notice) and piece.edge == "top")
+    scene = replace(scene, early=early, drawn=_drawn)
     content_id = scene.name("content")
     to_content = (
         f'<a class="{scene.name("skip")}" href="#{content_id}">{escape(phrase("skip", scene.language))}</a>'
@@ -133,6 +135,22 @@ def _piece(shown: Shown, scene: Scene, *, skip: bool = False, target: bool = Fal
         case _:
             raise AssertionError(piece.kind)
     return f"<{tag} {scene.attributes(piece, *classes)}{language}{named}{said}>{to_content}{rows}</{tag}>{after}"
+
+
+def _drawn(item: MenuItem, scene: Scene) -> tuple[str, str]:
+    """The rows of a menu's drawer above its entries, and those below them: each part a piece of its own in it."""
+    piece = scene.site.drawer(item.drawer)
+    if piece is None or not piece.on:
+        return "", ""
+    there = replace(scene, early=False).within(item.id)
+    rows = [_row(row, there) for row in scene.site.shown_rows(piece)]
+    classes = ("", piece.id, "drawn", *(f"out-{band}" for band in piece.hidden_in))
+    attributes = f'{scene.attributes(piece, *classes)} lang="{scene.language}" dir="{direction(scene.language)}"'
+    above, below = (
+        f"<div {attributes}>{''.join(part)}</div>" if part else ""
+        for part in (rows[: piece.above], rows[piece.above :])
+    )
+    return above, below
 
 
 def _closing(piece: Notice, scene: Scene) -> str:

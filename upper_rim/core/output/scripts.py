@@ -2,10 +2,19 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 
-from ..model.items import BackToTop, Copyright, MenuItem, Pager, SearchBox, Viewer
+from ..model.items import BackToTop, Copyright, Item, MenuItem, Pager, SearchBox, Viewer
 from ..model.site import Float, Piece, Site
+
+
+def _items_with_drawers(site: Site, piece: Piece) -> Iterator[Item]:
+    """The items that a piece shows, those in its menus' drawers among them."""
+    for item in site.shown_items(piece):
+        yield item
+        drawer = site.drawer(item.drawer) if isinstance(item, MenuItem) else None
+        if drawer is not None:
+            yield from site.shown_items(drawer)
 
 
 def scripts_of(site: Site, pieces: Iterable[Piece], current: str | None) -> set[str]:
@@ -14,7 +23,7 @@ def scripts_of(site: Site, pieces: Iterable[Piece], current: str | None) -> set[
     for piece in pieces:
         if isinstance(piece, Float) and piece.yields:
             used.add("rim")
-        for item in site.shown_items(piece):
+        for item in _items_with_drawers(site, piece):
             if item.hint.text or isinstance(item, MenuItem | Copyright | BackToTop):
                 used.add("rim")
             if isinstance(item, SearchBox | Viewer) or (isinstance(item, Pager) and item.list_on == current):

@@ -27,7 +27,7 @@ from .icon_rules import icon_rules
 from .item_rules import cell_rules, hidden_rules
 from .naming import published_name, with_site_key
 from .shelf import Shelf
-from .style_rules import StyleRules, band_queries, drift_rules
+from .style_rules import StyleRules, band_queries, drift_rules, outside_drawers
 
 
 def sheet(
@@ -171,8 +171,11 @@ def _scoped(css: str, site: Site, part: str) -> str:
     """Rules for menus of one class. `&` in them is the menu; a rule without it is for what is in one."""
     scope = f".{published_name(site.key, part)}"
 
+    drawers = any(isinstance(item, MenuItem) and item.drawer for item in items_of(site.pieces))
+
     def within(selector: str) -> str:
-        return selector.replace("&", scope) if "&" in selector else f"{scope} {selector}"
+        whole = selector.replace("&", scope) if "&" in selector else f"{scope} {selector}"
+        return with_site_key(outside_drawers(whole), site.key) if drawers else whole
 
     bare = _COMMENTS.sub("", with_site_key(css, site.key))
 

@@ -51,6 +51,14 @@ COLUMN_RULE = ">.rim-cells>.rim-cell::before"
 STILL = ":where(:not(.rim,.rim-row,.rim-cell,.rim-block,.rim-divider,.rim-upright,.rim-menu))"
 """Behind a selector: but not what has no other state than rest."""
 PART_SELECTORS: dict[Part, str] = {"box": "", "title": " .rim-menu-button", "content": " .rim-list :is(a,.rim-head)"}
+
+
+def outside_drawers(selector: str) -> str:
+    """The same, but for nothing in a drawer's own rows, which are a piece by themselves within another one."""
+    element, colons, pseudo = selector.partition("::")
+    return f"{element}:where(:not(.rim-drawn *)){colons}{pseudo}"
+
+
 STATE_SELECTORS: dict[State, str] = {
     "rest": "",
     "current": "[aria-current]",
@@ -120,6 +128,7 @@ class StyleRules:
         for holder in self.styling.holders.values():
             for part in dict.fromkeys(style.part for style in holder.styles):
                 inner = COLUMN_RULE if isinstance(holder, Row) and part == "content" else PART_SELECTORS[part]
+                inner = outside_drawers(inner) if inner and isinstance(holder, MenuItem) and holder.drawer else inner
                 said = said_of(holder.styles, part)
                 yield f".rim-{holder.id}{inner}", _of_the_root(said) if isinstance(holder, Piece) else said
 
@@ -140,20 +149,28 @@ class StyleRules:
                 if pressed:
                     yield f"{plain}{STILL}" if menus or still else plain, moving
             if part != "box" and menus:
-                yield f"{own}.rim-menu{PART_SELECTORS[part]}", said
+                inner = PART_SELECTORS[part]
+                if any(isinstance(node, MenuItem) and node.drawer for node in menus):
+                    inner = outside_drawers(inner)
+                yield f"{own}.rim-menu{inner}", said
 
     def _piece_defaults(self) -> Iterator[tuple[str, Said]]:
         for piece in self.site.pieces:
             for default in piece.roles:
                 selector = ROLE_SELECTORS.get(default.role)
                 if selector is not None and default.role not in {"piece", "float", "ring"}:
-                    yield f".rim-{piece.id} {selector}", said_of(default.styles, "box")
+                    inner = outside_drawers(selector) if self._holds_drawers(piece) else selector
+                    yield f".rim-{piece.id} {inner}", said_of(default.styles, "box")
 
     def _rings_of_pieces(self) -> Iterator[tuple[str, Said]]:
         for piece in self.site.pieces:
             for default in piece.roles:
                 if default.role == "ring":
-                    yield f".rim-{piece.id} :focus-visible", said_of(default.styles, "box")
+                    inner = outside_drawers("") if self._holds_drawers(piece) else ""
+                    yield f".rim-{piece.id} {inner}:focus-visible", said_of(default.styles, "box")
+
+    def _holds_drawers(self, piece: Piece) -> bool:
+        return any(isinstance(item, MenuItem) and item.drawer for item in self.site.shown_items(piece))
 
     def _site_defaults(self) -> Iterator[tuple[str, Said]]:
         defaults: dict[str, Said] = {default.role: said_of(default.styles, "box") for default in self.site.roles}

@@ -1,6 +1,6 @@
 """Which piece does each page get in each slot and width band, and by which rule?
 
-A slot is where pieces of one kind compete: of those that reach a page, one shows. A piece reaches a page when,
+A slot is where pieces of one kind compete: of those that reach a page, one shows. A drawer has none: it is where its menus are. A piece reaches a page when,
 of its rules that match the page, the most specific says that it shows. Between pieces the more specific rule wins.
 """
 
@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Any, NamedTuple
 
-from ..model.site import Below, Everywhere, OnPage, Page, Piece, ReachRule, Site, Tagged
+from ..model.site import Below, Drawer, Everywhere, OnPage, Page, Piece, ReachRule, Site, Tagged
 
 
 class Why(StrEnum):
@@ -76,7 +76,9 @@ class Coverage:
             if piece.on:
                 for rule in piece.reach:
                     self._index(_Ranked(specificity(rule), piece, rule))
-        self.slots: tuple[str, ...] = tuple(dict.fromkeys(piece.kind for piece in site.pieces)) or ("header",)
+        kinds = dict.fromkeys(piece.kind for piece in site.pieces if not isinstance(piece, Drawer))
+        self.slots: tuple[str, ...] = tuple(kinds) or ("header",)
+        self._drawers = {piece.id: {drawer for _, drawer in site.drawers_in(piece)} for piece in site.pieces}
         self._kept: dict[tuple[Any, ...], dict[str, tuple[Outcome, ...]]] = {}
 
     def on(self, page: Page) -> dict[str, tuple[Outcome, ...]]:
@@ -102,6 +104,12 @@ class Coverage:
     def pages(self) -> Iterator[tuple[Page, dict[str, tuple[Outcome, ...]]]]:
         for page in self.site.pages:
             yield page, self.on(page)
+
+    def pieces_on(self, page: Page) -> set[str]:
+        """Ids of the pieces that show on a page in some band, and of the drawers in them."""
+        outcomes = (outcome for slot in self.on(page).values() for outcome in slot)
+        shown = {outcome.piece.id for outcome in outcomes if outcome.piece}
+        return shown.union(*(self._drawers[piece] for piece in shown))
 
     def _index(self, ranked: _Ranked) -> None:
         match ranked.rule.where:
@@ -141,6 +149,15 @@ class Coverage:
         tied = len(showing) > 1 and showing[1].strength[:2] == first.strength[:2]
         beaten = tuple(ranked.piece.id for ranked in showing[1:])
         return Outcome(first.piece, Why.TIE if tied else Why.RULE, first.rule, beaten)
+
+
+def reach_shape(site: Site) -> tuple[Any, ...]:
+    """All that the coverage of its pages depends on besides the pages: equal where that is."""
+    pieces = (
+        (one.id, one.on, one.kind, one.reach, one.hidden_in, *(drawer for _, drawer in site.drawers_in(one)))
+        for one in site.pieces
+    )
+    return (tuple(pieces), site.bands)
 
 
 def without_place(page: Page) -> tuple[str, ...]:

@@ -44,8 +44,8 @@ class Arrangement:
 
     def piece(self, site: Site, name: str) -> JsonNode:
         """The piece as an edit adds it, with new ids. A kind's first piece shows everywhere; after that, reach is left to
-        the designer."""
-        first = not any(piece.kind == self.kind for piece in site.pieces)
+        the designer. Drawers have none."""
+        first = self.kind != "drawer" and not any(piece.kind == self.kind for piece in site.pieces)
         return {
             "id": new_id("pc"),
             "kind": self.kind,
@@ -281,5 +281,24 @@ ARRANGEMENTS: dict[str, Arrangement] = {
         "Back to top",
         "Comes after a while, and leads back up.",
         (RowPlan("Up", _cells(("content", "end", ("top",))), {}, _PLAIN_ROW),),
+    ),
+    "reach-us": Arrangement(
+        "drawer",
+        "How to reach you",
+        "Below the entries: address and profiles.",
+        (
+            RowPlan("Contact", _cells(("share", "start", ("contact",))), {}, _CLOSING),
+            RowPlan("Profiles", _cells(("share", "start", ("social",)))),
+        ),
+    ),
+    "search-first": Arrangement(
+        "drawer",
+        "Search first",
+        "Above the entries a search, below them a button.",
+        (
+            RowPlan("Search", _cells(("share", "start", ("search",)))),
+            RowPlan("Button", _cells(("share", "center", ("button",))), {}, _CLOSING),
+        ),
+        {"above": 1},
     ),
 }

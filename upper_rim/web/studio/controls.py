@@ -132,6 +132,7 @@ PIECE_NAMES = {
     "sidebar": "Sidebar",
     "bottom": "Bottom bar",
     "float": "Float",
+    "drawer": "Drawer",
 }
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from ...core.model.items import LinkList, MenuItem
 from ...core.model.links import Links
 from ...core.model.menus import Menus, all_entries
-from ...core.model.site import Entry, Site
+from ...core.model.site import Drawer, Entry, Site
 from .control import Control, Group, choice, link, number, pictures, px, words, yes
 
 MOST_OFFERED, MOST_BRANCHES = 8, 60
@@ -75,6 +75,11 @@ def menu_groups(item: MenuItem, site: Site) -> list[Group]:
             opening.append(number(item, "drawer_px", across, "px", 160, 2000))
         if item.drawer_side in {"start", "end"}:
             opening.append(yes(item, "drawer_pushes", "The page gives way"))
+        drawers = [(piece.id, piece.name) for piece in site.pieces if isinstance(piece, Drawer)]
+        if drawers:
+            opening.append(
+                Control("choice", "Holds", item.id, "drawer", item.drawer or "", [("", "entries only"), *drawers])
+            )
     if opens or item.way == "column":
         opening.append(choice(item, "submenus", "Submenus", SUBMENUS))
         opening += [yes(item, "one_at_a_time", "Only one at a time")] if item.submenus in {"current", "shut"} else []

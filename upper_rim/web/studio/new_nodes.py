@@ -19,9 +19,10 @@ from ...core.exchange.menu_in import (
     read_menu,
 )
 from ...core.exchange.pages_in import digest
-from ...core.model.items import ITEM_KINDS
-from ...core.model.site import Entry, Page, Site
-from ...core.model.tree import ROOT
+from ...core.model.edits import Edit, Set
+from ...core.model.items import ITEM_KINDS, MenuItem
+from ...core.model.site import Drawer, Entry, Page, Site
+from ...core.model.tree import ROOT, items_of
 from ..sites import store
 from .arrangements import ARRANGEMENTS, new_item
 from .asked_numbers import whole_number
@@ -31,8 +32,11 @@ from .unclear import Unclear
 
 
 class Made(NamedTuple):
+    """`then`: edits that go with it."""
+
     slot: str
     values: list[JsonValue]
+    then: tuple[Edit, ...] = ()
 
 
 def _new_swatch(site: Site, post: QueryDict) -> Made:
@@ -128,7 +132,15 @@ def _new_item(site: Site, post: QueryDict) -> Made:
     kind = post.get("kind", "")
     if kind not in ITEM_KINDS:
         raise Unclear(post.get("parent", ROOT), "items", "choose what kind of item it is to be")
-    return Made("items", [new_item(site, kind)])
+    item = new_item(site, kind)
+    if kind == "menu" and _is_in_drawer(site, post.get("parent", "")):
+        item = {**item, "way": "column", "drawer_below": None}
+    return Made("items", [item])
+
+
+def _is_in_drawer(site: Site, cell: str) -> bool:
+    drawers = (piece for piece in site.pieces if isinstance(piece, Drawer))
+    return any(one.id == cell for piece in drawers for row in piece.rows for one in row.cells)
 
 
 def _new_rule(site: Site, post: QueryDict) -> Made:
@@ -139,7 +151,15 @@ def _new_rule(site: Site, post: QueryDict) -> Made:
 def _new_piece(site: Site, post: QueryDict) -> Made:
     arrangement = ARRANGEMENTS[post["arrangement"]]
     name = post.get("name", "").strip() or PIECE_NAMES[arrangement.kind]
-    return Made("pieces", [arrangement.piece(site, name)])
+    piece = arrangement.piece(site, name)
+    return Made("pieces", [piece], _tied(site, piece["id"]) if arrangement.kind == "drawer" else ())
+
+
+def _tied(site: Site, drawer: str) -> tuple[Edit, ...]:
+    """A new drawer is held by the first menu that has a button and holds none yet."""
+    menus = (item for item in items_of(site.pieces) if isinstance(item, MenuItem))
+    free = next((item for item in menus if item.drawer_below and item.drawer is None), None)
+    return (Set(node=free.id, field="drawer", value=drawer),) if free else ()
 
 
 def _new_page(site: Site, post: QueryDict) -> Made:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from ...core.model.site import BottomBar, Float, Footer, Notice, Piece, Row, Sidebar, Site
+from ...core.model.site import BottomBar, Drawer, Float, Footer, Notice, Piece, Row, Sidebar, Site
 from ...core.style.faces import character_em
 from ...core.style.scale import sidebar_needs_px
 from ...shipped import shelf
@@ -94,6 +94,12 @@ def piece_groups(piece: Piece, site: Site) -> list[Group]:
                 ),
                 Group("Manner", [yes(piece, "yields", "Gives way to the footer"), yes(piece, "fan", "Opens as a fan")]),
             ]
+        case Drawer():
+            most = len(piece.rows)
+            above = Control(
+                "number", "Rows above", piece.id, "above", piece.above, unit=f"of {most}", least=0, greatest=most
+            )
+            return [Group("Around the entries", [above])]
         case _:
             return []
 

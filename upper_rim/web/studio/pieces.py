@@ -13,14 +13,14 @@ from django.shortcuts import render
 
 from ...core.fit.sweep import FROM_PX
 from ...core.model.items import IconLink, MenuItem
-from ...core.model.site import PIECE_KINDS, Cell, Page, Piece, ReachRule, Row, Site
+from ...core.model.site import PIECE_KINDS, Cell, Drawer, Page, Piece, ReachRule, Row, Site
 from ...core.model.tree import items_of, walk
-from ...core.reach.coverage import Coverage, Outcome, Why, in_words
+from ...core.reach.coverage import Coverage, Outcome, Why, in_words, reach_shape
 from ..sites import store
 from ..sites.access import site_of
 from ..sites.fitters import site_fitter
 from .arrangements import ARRANGEMENTS
-from .asked_numbers import stage_width
+from .asked_numbers import PHONE_PX, USUAL_PX, stage_width
 from .control import Group, note
 from .controls import KIND_NAMES, PIECE_NAMES, groups_for, node_name, shared_row
 from .fit_screens import tried_on
@@ -37,8 +37,9 @@ OUTLINE_SHOWN = "X-Rim-Outline"
 @lru_cache(maxsize=32)
 def _reached(pages_identity: int, site_shape: tuple[Any, ...], site: _Whole) -> dict[str, int]:
     counts: dict[str, int] = {}
-    for _, slots in Coverage(site.site).pages():
-        for piece in {outcome.piece.id for outcomes in slots.values() for outcome in outcomes if outcome.piece}:
+    coverage = Coverage(site.site)
+    for page in site.site.pages:
+        for piece in coverage.pieces_on(page):
             counts[piece] = counts.get(piece, 0) + 1
     return counts
 
@@ -58,8 +59,7 @@ class _Whole:
 
 def pages_by_piece(site: Site) -> dict[str, int]:
     """On how many pages each piece shows. Counted anew only when pages or reach have changed."""
-    shape = tuple((piece.id, piece.on, piece.kind, piece.reach, piece.hidden_in) for piece in site.pieces)
-    return _reached(id(site.pages), (shape, site.bands), _Whole(site))
+    return _reached(id(site.pages), reach_shape(site), _Whole(site))
 
 
 @screen("studio/pieces.html", "pieces")
@@ -72,7 +72,7 @@ def pieces(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[
             piece,
             PIECE_NAMES[piece.kind],
             reached.get(piece.id, 0),
-            [in_words(rule, opened.site) for rule in piece.reach],
+            _places(piece, opened.site),
         )
         for piece in opened.site.pieces
     ]
@@ -89,6 +89,13 @@ def pieces(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[
     }
 
 
+def _places(piece: Piece, site: Site) -> list[str]:
+    """Where a piece shows, in words."""
+    if isinstance(piece, Drawer):
+        return [f"in a menu of {holder.name}" for holder, _ in site.holders(piece)]
+    return [in_words(rule, site) for rule in piece.reach]
+
+
 KIND_ABOUT = {
     "header": "Before the content of every page that it reaches.",
     "notice": "A bar with a message, at the top or the bottom, for a time.",
@@ -96,6 +103,7 @@ KIND_ABOUT = {
     "sidebar": "Beside the content; before or after it where the window is narrow.",
     "bottom": "Two to five targets, always at the bottom of a phone’s screen.",
     "float": "A button, or a few, over the page.",
+    "drawer": "Rows of its own in what a menu’s button opens, above and below the menu’s entries.",
 }
 
 
@@ -135,7 +143,8 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
     reached = pages_by_piece(site)
     outline = _outline(piece, site, chosen.id, page, marks_of(fits))
     told = hashlib.sha256(repr(outline).encode()).hexdigest()[:16]
-    width = stage_width(request.POST, request.GET)
+    usual = PHONE_PX if isinstance(piece, Drawer) else USUAL_PX
+    width = stage_width(request.POST, request.GET, usual=usual)
     failing = [span for span in spans if span.fails]
     context = {
         **tray(request, site, chosen, width),
@@ -160,6 +169,8 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "destinations": _destinations(chosen, piece, site),
         "reached": reached.get(piece.id, 0),
         "rules": [(rule, in_words(rule, site)) for rule in piece.reach],
+        "held": [(holder, node_name(item, site), item) for holder, item in site.holders(piece)],
+        "is_drawer": isinstance(piece, Drawer),
         "here": _here(site, page, piece) if page else [],
         "width": width,
         "place": urlencode({"page": page.path if page else "", "select": chosen.id, "width": width}),
@@ -298,6 +309,8 @@ def _band_names(site: Site, bands: tuple[str, ...]) -> str:
 
 def _here(site: Site, page: Page, piece: Piece) -> list[tuple[str, str]]:
     """What shows on the page in this piece's slot, by band, each with the reason in words; equal neighbours joined."""
+    if isinstance(piece, Drawer):
+        return []
     coverage = Coverage(site)
     names = {band.id: band.name for band in site.bands}
     told: list[tuple[str, str]] = []

@@ -144,7 +144,8 @@ def _add(site: Site, post: QueryDict) -> Posted:
         values=tuple(made.values),
         at=whole_number(post.get("at", "")),
     )
-    return Posted(edit, tuple(str(cast(dict[str, JsonValue], value)["id"]) for value in made.values))
+    whole = Together(edits=(edit, *made.then)) if made.then else edit
+    return Posted(whole, tuple(str(cast(dict[str, JsonValue], value)["id"]) for value in made.values))
 
 
 def _rewrite(site: Site, post: QueryDict) -> Posted:

@@ -132,10 +132,6 @@ def looked_at(request: HttpRequest, site: Site, piece: Piece) -> Page | None:
         return page
     coverage = Coverage(site)
     for page in site.pages:
-        if any(
-            outcome.piece is not None and outcome.piece.id == piece.id
-            for outcomes in coverage.on(page).values()
-            for outcome in outcomes
-        ):
+        if piece.id in coverage.pieces_on(page):
             return page
     return site.pages[0] if site.pages else None

@@ -10,8 +10,19 @@
   };
   // What is chosen in the outline is in view on the stage, as far as it fits.
   const bringIntoView = () => {
-    const part = chosen && document.querySelector(`[data-rim-node="${chosen}"]`), box = part?.getBoundingClientRect();
+    const part = chosen && document.querySelector(`[data-rim-node="${chosen}"]`);
+    if (openAround(part)) return;
+    const box = part?.getBoundingClientRect();
     if (box && (box.bottom <= 0 || box.top >= innerHeight || (box.height < innerHeight && (box.top < 0 || box.bottom > innerHeight)))) part.scrollIntoView({ block: "nearest" });
+  };
+  // What stands in a drawer shows while that is open. While it opens it is inert: the focus stays where the designer types.
+  const openAround = (part) => {
+    const drawer = part?.parentElement?.closest("[popover]");
+    if (!drawer || drawer.matches(":popover-open") || !document.querySelector(`[popovertarget="${drawer.id}"]`)?.checkVisibility()) return;
+    drawer.inert = true;
+    drawer.addEventListener("toggle", () => setTimeout(() => ((drawer.inert = false), bringIntoView())), { once: true });
+    drawer.showPopover();
+    return true;
   };
   // Our layer must come before the site's own for its importance to win: it stands first in the head.
   document.head.prepend(outline);
