@@ -20,7 +20,7 @@ from upper_rim.core.exchange.picture_in import LONGEST_SIDE, Brought, PictureFau
 from upper_rim.core.model.apply import apply, inverse
 from upper_rim.core.model.edits import Add, Edit, Refusal, Remove, Set, Together
 from upper_rim.core.model.items import Form
-from upper_rim.core.model.site import Asset, Site
+from upper_rim.core.model.site import Asset, Drawer, Site
 from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.form_html import form_faults
 from upper_rim.core.output.publication import publication
@@ -248,4 +248,6 @@ def test_items_stand_elsewhere_in_a_band_and_the_band_comes_along_where_the_piec
     target, _ = quillwort()
     after = apply(target, carried(site, target, ["pc-guide-front"], {}, lambda prefix: f"{prefix}-c{next(numbers)}"))
     assert isinstance(after, Site), "a row that is shared there is the piece's own here"
-    assert len(after.pieces[-1].rows) == 3 and not any(row.shares for row in after.pieces[-1].rows)
+    header, drawer = after.pieces[-2:]
+    assert len(header.rows) == 3 and not any(row.shares for row in header.rows)
+    assert isinstance(drawer, Drawer) and [holder for holder, _ in after.holders(drawer)] == [header], "it comes along"

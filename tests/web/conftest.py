@@ -24,6 +24,12 @@ def nothing_kept() -> Iterator[None]:
 
 
 @pytest.fixture(autouse=True)
+def quick_passwords(settings: Any) -> None:
+    """Every test has people of its own; what makes their passwords slow to guess is Django's."""
+    settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
+
+
+@pytest.fixture(autouse=True)
 def own_folders(settings: Any, tmp_path: Path) -> None:
     from django.core.files.storage import storages
 

@@ -1,7 +1,7 @@
 """What of one site can go over into another, what would clash there, and what is the edit that carries it?
 
-Whoever takes a piece takes along what it needs: the swatches, bands, looks, menus and fonts that it refers to. Something
-clashes where the other site has something of the same kind and name that is not the same; then one decides.
+Whoever takes a piece takes along what it needs: the swatches, bands, looks, menus, drawers and fonts that it refers to.
+Something clashes where the other site has something of the same kind and name that is not the same; then one decides.
 """
 
 from __future__ import annotations
@@ -77,7 +77,7 @@ def _referred(node: Any, source: Site) -> Iterator[str]:
             yield from getattr(part, field, ())
         for by_band in (*getattr(part, "columns", ()), *getattr(part, "aligned", ())):
             yield by_band.band
-        for field in ("drawer_below", "menu", "pictures_from"):
+        for field in ("drawer_below", "menu", "drawer", "pictures_from"):
             value = getattr(part, field, None)
             if isinstance(value, str):
                 yield value
@@ -111,6 +111,8 @@ def _name(node: Any) -> str:
 
 def _namesake(target: Site, slot: str, node: Any) -> Any:
     for other in getattr(target, slot):
+        if slot == "pieces" and other.kind != node.kind:
+            continue
         if _name(other).lower() == _name(node).lower() or (slot == "bands" and other.from_px == node.from_px):
             return other
     return None
@@ -253,6 +255,7 @@ class _Carrier:
             "menu",
             "branch",
             "drawer_below",
+            "drawer",
             "pictures_from",
             "parent",
             "hidden_in",
