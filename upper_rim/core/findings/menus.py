@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Iterator
+from functools import cache
 from itertools import combinations
 from typing import Literal, NamedTuple
 
@@ -31,7 +32,11 @@ IdsOf = Callable[[Page], frozenset[str]]
 
 def doubts(menu: Menu, site: Site, menus: Menus, links: Links, ids_of: IdsOf) -> list[Doubt]:
     """In the order of the entries. `ids_of` is asked only for pages in which a place is linked to."""
-    known = {page.path.rstrip("/") for page in site.pages} | {asset.path for asset in site.assets}
+
+    @cache
+    def known() -> set[str]:
+        return {page.path.rstrip("/") for page in site.pages} | {asset.path for asset in site.assets}
+
     found = [doubt for entry in all_entries(menu.entries) for doubt in _lost(entry, known, links, ids_of)]
     found += _barren(menu, menus)
     whole = list(with_depth(menus.whole(menu)))
@@ -53,7 +58,7 @@ def doubts(menu: Menu, site: Site, menus: Menus, links: Links, ids_of: IdsOf) ->
     return sorted(found, key=lambda doubt: order.get(doubt.node, -1))
 
 
-def _lost(entry: Entry, known: set[str], links: Links, ids_of: IdsOf) -> Iterator[Doubt]:
+def _lost(entry: Entry, known: Callable[[], set[str]], links: Links, ids_of: IdsOf) -> Iterator[Doubt]:
     target = entry.target
     if isinstance(target, ToPage | ToPlace):
         page = links.pages.get(target.page)
@@ -65,7 +70,7 @@ def _lost(entry: Entry, known: set[str], links: Links, ids_of: IdsOf) -> Iterato
             yield Doubt(entry.id, "no place", target.place)
     elif isinstance(target, ToAddress):
         path = target.address.partition("#")[0].partition("?")[0]
-        if path.startswith("/") and path.rstrip("/") not in known:
+        if path.startswith("/") and path.rstrip("/") not in known():
             yield Doubt(entry.id, "no page", path)
     elif not entry.entries and entry.grows is None:
         yield Doubt(entry.id, "nothing")

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
+from functools import lru_cache
 from typing import Any
 
 from ..model.items import SEPARATORS, LinkList, MenuItem, Trail
@@ -84,6 +85,7 @@ def _has_branch(entry: Entry, setting: Setting) -> bool:
     return any(label_of(one, setting) is not None for one in entry.entries)
 
 
+@lru_cache(maxsize=8)
 def _toggle(width: float) -> Box:
     """The button that opens a submenu."""
     chevron = Void(part="icon", width=16.0, height=16.0, shrink=0.0).settle()
@@ -135,13 +137,18 @@ def _said(entry: Entry, setting: Setting, *, deep: bool) -> tuple[Any, ...]:
 
 
 def _entry(entry: Entry, own: BoxStyle, setting: Setting, *, in_row: bool = True) -> Box | None:
-    label = label_of(entry, setting)
+    told = _said(entry, setting, deep=False)
+    _, label, *_, has_branch = told
     if label is None:
         return None
-    within = [_link(entry, label, own, setting, in_row=in_row)]
-    if _has_branch(entry, setting):
-        within.append(_toggle(28.0))
-    return Flex(part="line", align="center", within=within).settle()
+
+    def make(alone: Setting) -> Box:
+        within = [_link(entry, label, own, alone, in_row=in_row)]
+        if has_branch:
+            within.append(_toggle(28.0))
+        return Flex(part="line", align="center", within=within).settle()
+
+    return setting.kept((told, in_row), own, make)
 
 
 def _link(entry: Entry, label: str, own: BoxStyle, setting: Setting, *, in_row: bool, **sizes: Any) -> Box:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any
 
 from ..model.brands import Brands
@@ -23,15 +23,18 @@ from .inline import Around, Inline
 from .styles import BoxStyle, box_style
 from .text import Measurer, Paragraph, Run, Type, transformed
 
+MOST_BOXES = 4_000
+"""Boxes that are kept with the styles of a row; with more they are made anew."""
 _WHITE = re.compile(r"[ \t\n\r\f]+")
 
 
 class Known(dict[Any, BoxStyle]):
-    """Styles worked out so far; equal to nothing but itself."""
+    """Styles worked out so far, and boxes made with them; equal to nothing but itself."""
 
     def __init__(self) -> None:
         super().__init__()
         self.alike: dict[tuple[str, str], list[BoxStyle]] = {}
+        self.boxes: dict[Any, tuple[Box, frozenset[str]]] = {}
 
     def __eq__(self, other: object) -> bool:
         return self is other
@@ -108,6 +111,19 @@ class Setting:
 
     def within(self, node: str, role: str) -> BoxStyle:
         return self.styles.within(node, role, self.band)
+
+    def kept(self, told: Any, own: BoxStyle, make: Callable[[Setting], Box]) -> Box:
+        """A box that is all `told`, in the language and a style that is `own`; the one from before, where there is one."""
+        boxes = self.styles.known.boxes
+        key = (told, id(own), self.language, self.measurer)
+        if key not in boxes:
+            if len(boxes) > MOST_BOXES:
+                boxes.clear()
+            alone = replace(self, missing=set())
+            boxes[key] = (make(alone), frozenset(alone.missing))
+        box, missing = boxes[key]
+        self.missing |= missing
+        return box
 
     def trail(self, item: Trail) -> Sequence[Step]:
         return self.trails(item, self.language)

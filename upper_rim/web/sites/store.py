@@ -16,8 +16,9 @@ from typing import Any, NamedTuple
 import psycopg
 from django.contrib.auth.base_user import AbstractBaseUser
 from django.db import connection, transaction
-from django.db.models import F, JSONField, Value
+from django.db.models import F, JSONField, TextField, Value
 from django.db.models.expressions import CombinedExpression
+from django.db.models.functions import Cast
 from django.utils.text import slugify
 
 from ...core.model.apply import apply, inverse
@@ -162,8 +163,7 @@ def _who_changed(stored: StoredSite, author: AbstractBaseUser | None) -> str:
 
 
 def _write_changes(stored: StoredSite, before: Site, after: Site, number: int) -> None:
-    changed_fields = Value(after.without_pages(before), JSONField())
-    document = CombinedExpression(F("document"), "||", changed_fields, output_field=JSONField())
+    document = CombinedExpression(F("document"), "||", _json(after.without_pages(before)), output_field=JSONField())
     StoredSite.objects.filter(pk=stored.pk).update(revision=number, document=document, name=after.name)
     for slot in (StoredNode.Slot.PAGES, StoredNode.Slot.ASSETS):
         old, new = getattr(before, slot), getattr(after, slot)
@@ -176,6 +176,11 @@ def _write_changes(stored: StoredSite, before: Site, after: Site, number: int) -
             StoredNode.objects.filter(site=stored, node_id__in=gone).delete()
         changed = [node for node in new if old_by_id.get(node.id) is not node]
         write_nodes(stored, slot, changed)
+
+
+def _json(text: str) -> Cast:
+    """What is JSON already, as the database keeps it."""
+    return Cast(Value(text, TextField()), JSONField())
 
 
 def write_nodes(stored: StoredSite, slot: str, nodes: Iterable[Page | Asset]) -> None:
@@ -262,7 +267,7 @@ def new_site(owner: AbstractBaseUser, site: Site, contents: Mapping[str, bytes],
     with transaction.atomic():
         keep_contents(contents)
         stored = StoredSite.objects.create(
-            slug=slug or free_slug(site.name), name=site.name, document=site.without_pages()
+            slug=slug or free_slug(site.name), name=site.name, document=_json(site.without_pages())
         )
         stored.people.add(owner)
         write_nodes(stored, StoredNode.Slot.PAGES, site.pages)
