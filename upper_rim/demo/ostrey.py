@@ -182,6 +182,7 @@ _MAIN_HEADER = Header(
                             on_hover=True,
                             drawer_below="bd-wide",
                             drawer="pc-drawer",
+                            drawer_ms=180,
                             submenus="current",
                             gap_px=24,
                             button_words=in_four("Menu", "Menü", "Dewislen", "القائمة"),

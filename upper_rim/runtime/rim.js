@@ -129,7 +129,7 @@
         }
       }
       drawer.scrollTop = 0;
-      inside()[0]?.focus();
+      inside()[0]?.focus({ preventScroll: true });
     });
     addEventListener("popstate", () => shown() && ((leaves = true), drawer.hidePopover()));
     drawer.addEventListener("keydown", (event) => {

@@ -105,6 +105,9 @@ class MenuItem(_ShowsMenu):
     drawer_px: Annotated[int, Field(ge=160, le=2000)] | None = Field(
         default=None, description="Its width, or its height from the top or bottom; None: what is built in."
     )
+    drawer_ms: Annotated[int, Field(ge=0, le=2000)] = Field(
+        default=0, description="How long it takes to come and go; it does so at once where the visitor asked for calm."
+    )
     drawer_pushes: bool = Field(default=False, description="The page gives way to it.")
     drawer: NodeId | None = Field(
         default=None, description="The piece whose rows stand above and below the entries in what the button opens."

@@ -216,6 +216,8 @@ def _menu_sizes(site: Site, item: MenuItem) -> Iterator[str]:
     if item.drawer_px is not None and item.drawer_side != "whole":
         most = "100dvh" if item.drawer_side in {"top", "bottom"} else "100vw"
         yield f"{own}{{--{name}-drawer:min({most},{item.drawer_px}px)}}"
+    if item.drawer_ms and below:
+        yield from _coming(site, item, below)
     if item.drawer_pushes and item.drawer_side in {"start", "end"} and below:
         way = f"min(100vw,{item.drawer_px}px)" if item.drawer_px else "min(86vw,360px)"
         for direction in ("ltr", "rtl"):
@@ -225,6 +227,38 @@ def _menu_sizes(site: Site, item: MenuItem) -> Iterator[str]:
     if item.way == "row" and item.panels == "wide":
         edge = f"max({site.gutter_px}px,calc((100% - {site.content_px}px) / 2 + {site.gutter_px}px))"
         yield f"{own}{{--{name}-panel-columns:{item.panel_columns};--{name}-panel-edge:{edge}}}"
+
+
+_AWAY = {"start": "-100% 0", "end": "100% 0", "top": "0 -100%", "bottom": "0 100%"}
+"""By how much a drawer is moved while it is shut, in a script that runs from left to right."""
+_MIRRORED = {"start": "100% 0", "end": "-100% 0"}
+
+
+def _coming(site: Site, item: MenuItem, below: int) -> Iterator[str]:
+    """How what a menu's button opens slides in and out, or appears where it covers the screen; and the page beside it
+    (CSS Transitions 2, 3.3: what comes from not being there)."""
+    name, time = site.key, f"{item.drawer_ms}ms"
+    own = f".{name}-{item.id}"
+    drawer = f"{own}>.{name}-drawer"
+    there = f"{drawer}.{name}-drawer:popover-open"
+    discrete = f"display {time} allow-discrete,overlay {time} allow-discrete"
+    moved, shut, rest = (
+        ("translate", _AWAY[item.drawer_side], "0 0") if item.drawer_side in _AWAY else ("opacity", "0", "1")
+    )
+    rules = [
+        f"{drawer}{{transition:{moved} {time} ease-out,{discrete};{moved}:{shut}}}",
+        f"{drawer}::backdrop{{transition:opacity {time},{discrete};opacity:0}}",
+    ]
+    starting = [f"{there}{{{moved}:{shut}}}", f"{there}::backdrop{{opacity:0}}"]
+    mirrored = _MIRRORED.get(item.drawer_side)
+    if mirrored:
+        rules.append(f"{own}:dir(rtl)>.{name}-drawer{{{moved}:{mirrored}}}")
+        starting.append(f"{own}:dir(rtl)>.{name}-drawer:popover-open{{{moved}:{mirrored}}}")
+    rules.append(f"{there}{{{moved}:{rest}}}{there}::backdrop{{opacity:1}}")
+    if item.drawer_pushes and mirrored:
+        rules.append(f"body:has({own}){{transition:translate {time} ease-out}}")
+    calm = f"(width < {below}px) and (prefers-reduced-motion:no-preference)"
+    yield f"@media screen and {calm}{{{''.join(rules)}@starting-style{{{''.join(starting)}}}}}"
 
 
 OWN_CASE = frozenset({"az", "el", "hy", "lt", "nl", "tr"})

@@ -93,7 +93,7 @@ def new_item(site: Site, planned: Item) -> JsonNode:
     if kind in {"menu", "links"} and site.menus:
         item.setdefault("menu", site.menus[0].id)
     if kind == "menu" and len(site.bands) > 1:
-        item["drawer_below"] = site.bands[-1].id
+        item |= {"drawer_below": site.bands[-1].id, "drawer_ms": 200}
     if kind == "contact":
         item.setdefault("name", site.name)
     return item

@@ -73,6 +73,7 @@ def menu_groups(item: MenuItem, site: Site) -> list[Group]:
         if item.drawer_side != "whole":
             across = "Height" if item.drawer_side in {"top", "bottom"} else "Width"
             opening.append(number(item, "drawer_px", across, "px", 160, 2000))
+        opening.append(number(item, "drawer_ms", "Comes in", "ms", 0, 2000))
         if item.drawer_side in {"start", "end"}:
             opening.append(yes(item, "drawer_pushes", "The page gives way"))
         drawers = [(piece.id, piece.name) for piece in site.pieces if isinstance(piece, Drawer)]
