@@ -156,14 +156,13 @@ MENU_DRAWER = Drawer(
         Row(
             id="rw-drawer-search",
             name="Search",
-            styles=declared("drawer-search", {"padding-block-start": "4px", "padding-block-end": "12px"}),
             cells=(Cell(id="cl-drawer-search", items=(SearchBox(id="it-drawer-search"),)),),
         ),
         Row(
             id="rw-drawer-reach",
             name="Ways to reach us",
             gap_px=12,
-            styles=declared("drawer-reach", {"background-color": "@sw-mist", "margin-block-start": "16px"}),
+            styles=declared("drawer-reach", {"background-color": "@sw-mist"}),
             cells=(
                 Cell(
                     id="cl-drawer-reach",

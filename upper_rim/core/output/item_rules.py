@@ -92,4 +92,4 @@ def _picture_list(site: Site, own: str, item: PictureList) -> Iterator[str]:
 def hidden_rules(site: Site, hidden_in: Iterable[str], css_class: str) -> Iterator[str]:
     hidden = set(hidden_in)
     for query in band_queries(site, hidden):
-        yield f"@media {query}{{.{css_class}.{css_class}.{css_class}{{display:none}}}}"
+        yield f"@media {query}{{.{css_class}.{css_class}{{display:none}}}}"

@@ -175,7 +175,8 @@ def _scoped(css: str, site: Site, part: str) -> str:
 
     def within(selector: str) -> str:
         whole = selector.replace("&", scope) if "&" in selector else f"{scope} {selector}"
-        return with_site_key(outside_drawers(whole), site.key) if drawers else whole
+        # Lists are what a drawer's own rows have, too.
+        return with_site_key(outside_drawers(whole), site.key) if drawers and "-list" in whole else whole
 
     bare = _COMMENTS.sub("", with_site_key(css, site.key))
 
@@ -241,13 +242,13 @@ def _coming(site: Site, item: MenuItem, below: int) -> Iterator[str]:
     own = f".{name}-{item.id}"
     drawer = f"{own}>.{name}-drawer"
     there = f"{drawer}.{name}-drawer:popover-open"
-    discrete = f"display {time} allow-discrete,overlay {time} allow-discrete"
     moved, shut, rest = (
         ("translate", _AWAY[item.drawer_side], "0 0") if item.drawer_side in _AWAY else ("opacity", "0", "1")
     )
+    transitions = ",".join(f"{one} {time} allow-discrete" for one in ("translate", "opacity", "display", "overlay"))
     rules = [
-        f"{drawer}{{transition:{moved} {time} ease-out,{discrete};{moved}:{shut}}}",
-        f"{drawer}::backdrop{{transition:opacity {time},{discrete};opacity:0}}",
+        f"{drawer},{drawer}::backdrop{{transition:{transitions}}}",
+        f"{drawer}{{{moved}:{shut}}}{drawer}::backdrop{{opacity:0}}",
     ]
     starting = [f"{there}{{{moved}:{shut}}}", f"{there}::backdrop{{opacity:0}}"]
     mirrored = _MIRRORED.get(item.drawer_side)
