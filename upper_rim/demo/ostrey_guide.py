@@ -40,7 +40,7 @@ GUIDE_SIDEBAR = Sidebar(
                         Trail(
                             id="it-guide-trail",
                             words=in_four("Home", "Start", "Hafan", "الرئيسية"),
-                            styles=declared("guide-trail", {"font-size": "15px"}),
+                            styles=declared("guide-trail", {"font-size": "14px"}),
                         ),
                     ),
                 ),
