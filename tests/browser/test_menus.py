@@ -649,6 +649,30 @@ def test_the_button_shows_wherever_the_row_would_not_fit(reading: Reading) -> No
     assert len(set(reading.js(shown))) > 1, "there it would wrap"
 
 
+def test_the_button_can_stay_on_wide_screens_and_wear_a_drawing_of_its_own(reading: Reading) -> None:
+    own = {"button_picture": "/knot.svg", "button_words_shown": True, "button_words_first": True, "button_turns": True}
+    site, contents = menu_site(drawer_always=True, drawer_when_full=True, drawer_px=400, **own)
+    fitter = fitter_of(shelf(), contents.__getitem__, 2026)
+    assert fitter.resolved(site) is site, "it does not wait for what the row needs"
+    reading.publish(site, contents)
+    reading.files["/knot.svg"] = (
+        b'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 24 24"><path d="M2 2h20v20z"/></svg>'
+    )
+    for wide in (390, 1280, 2560):
+        reading.go("/", wide)
+        assert reading.button.is_displayed() and not reading.driver.find_elements(By.LINK_TEXT, "Fares")
+        drawn = "const i = document.querySelector('.qmenu-icon-own-it-menu'), s = getComputedStyle(i), r = i.getBoundingClientRect(); return [s.maskImage.includes('/knot.svg'), r.width, r.left > i.closest('button').querySelector('span:not([class])').getBoundingClientRect().left]"
+        assert reading.js(drawn) == [True, 24, True]
+        reading.open()
+        width = reading.js("return document.querySelector(':popover-open').getBoundingClientRect().width")
+        assert width == min(wide, 400)
+        reading.keys(Keys.ESCAPE)
+        reading.closed()
+    row = fitter.rows(site, site.pieces[0])[0]
+    reading.go("/", 2000)
+    assert row.at(2000) is not None and row.at(2000).height_px(2000) == reading.js("return document.querySelector('.qmenu-row').getBoundingClientRect().height")  # type: ignore[union-attr]  # fmt: skip
+
+
 def test_a_long_drawer_on_a_short_screen_keeps_its_close_button_in_view(reading: Reading) -> None:
     reading.publish(*menu_site(submenus="open"))
     reading.go("/", 320, 256)

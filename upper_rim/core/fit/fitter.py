@@ -349,7 +349,7 @@ def held_in(site: Site, piece: Piece) -> Held:
 
 def _waits(item: Any) -> bool:
     """Whether a menu's width depends on what its row needs."""
-    return isinstance(item, MenuItem) and item.drawer_when_full
+    return isinstance(item, MenuItem) and item.drawer_when_full and not item.drawer_always
 
 
 _NO_BUTTON: tuple[tuple[str, JsonValue], ...] = (

@@ -51,6 +51,7 @@ def menu_button(item: MenuItem, setting: Setting) -> Box:
     words = item.button_words.in_language(setting.language) or "Menu" if item.button_words_shown else ""
     icon = Void(part="icon", width=24.0, height=24.0, shrink=0.0).settle()
     within: list[Box] = [icon, setting.line(words, own.type)] if words else [icon]
+    within = within[::-1] if item.button_words_first else within
     return Flex(
         node=item.id, part="opener", align="center", justify="center", column_gap=8.0, within=within, **own.over()
     ).settle()

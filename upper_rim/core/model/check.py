@@ -234,7 +234,7 @@ def _faulty_drawers(site: Site) -> Iterator[Refusal]:
             if item.drawer is not None and site.drawer(item.drawer) is None:
                 reason = f"a menu in “{piece.name}” holds a drawer that is not there; take it off there first"
                 yield Refusal(node=item.id, field="drawer", reason=reason)
-            if isinstance(piece, Drawer) and (item.drawer_below is not None or item.drawer is not None):
+            if isinstance(piece, Drawer) and (item.has_button or item.drawer is not None):
                 reason = f"“{piece.name}” is a drawer itself: a menu in it cannot have a button that opens another"
                 yield Refusal(node=item.id, field="drawer_below", reason=reason)
 

@@ -99,6 +99,7 @@ class MenuItem(_ShowsMenu):
     drawer_below_px: Annotated[int, Field(ge=1, le=5000)] | None = Field(
         default=None, description="The viewport width below which the button shows; where the band begins, if None."
     )
+    drawer_always: bool = Field(default=False, description="The button shows at all widths, whatever the band.")
     drawer_side: DrawerSide = Field(
         default="end", description="Where what the button opens comes from; `whole`: it covers the screen."
     )
@@ -122,7 +123,16 @@ class MenuItem(_ShowsMenu):
     button_words_shown: bool = False
     button_words_open: Words = Field(default=Words(), description="What the button says while it is open.")
     button_icon: IconName = "menu"
+    button_picture: PagePath | None = Field(
+        default=None, description="A drawing of one's own among the site's files, in place of the icon."
+    )
+    button_words_first: bool = Field(default=False, description="Its word stands before the icon.")
     button_turns: bool = Field(default=False, description="Its icon turns into a cross while it is open.")
+
+    @property
+    def has_button(self) -> bool:
+        """Whether at some widths a button stands for it."""
+        return self.drawer_below is not None or self.drawer_always
 
     @property
     def has_toggles(self) -> bool:

@@ -385,8 +385,14 @@ class Site(Value):
         return self.model_dump_json(include=fields)
 
 
+ALWAYS_PX = 100_000
+"""Wider than any viewport."""
+
+
 def drawer_width(item: MenuItem, site: Site) -> int | None:
     """The viewport width in px below which the menu is a drawer; None where it never is."""
+    if item.drawer_always:
+        return ALWAYS_PX
     if item.drawer_below_px is not None:
         return item.drawer_below_px
     band = next((band for band in site.bands if band.id == item.drawer_below), None)

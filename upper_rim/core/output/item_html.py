@@ -342,14 +342,15 @@ def _ways(item: MenuItem, below: int | None) -> list[str]:
 def opener_html(item: MenuItem, scene: Scene, opening: str = "") -> str:
     """The button that stands for the menu below its width. `opening`: attributes that tie it to its drawer."""
     words = escape(item.button_words.in_language(scene.language) or "Menu", quote=True)
-    icon = f'<span class="{scene.name("icon")} {scene.name("icon-" + item.button_icon)}"></span>'
+    icon = _icon(scene, f"own-{item.id}" if item.button_picture else item.button_icon)
     if item.button_turns:
-        cross = f'<span class="{scene.name("icon")} {scene.name("icon-x")}"></span>'
+        cross = _icon(scene, "x")
         icon = f'<span class="{scene.name("turning")}">{icon}{cross}</span>'
     opened = item.button_words_open.in_language(scene.language)
     if opened and item.button_words_shown:
         words = f'<span class="{scene.name("shut-words")}">{words}</span><span class="{scene.name("open-words")}">{escape(opened)}</span>'
-    face = f"{icon}<span>{words}</span>" if item.button_words_shown else icon
+    said = f"<span>{words}</span>" if item.button_words_shown else ""
+    face = said + icon if item.button_words_first else icon + said
     naming = "" if item.button_words_shown else f' aria-label="{words}"'
     return f'<button type="button" class="{scene.name("menu-button")}"{opening}{naming}>{face}</button>'
 

@@ -30,10 +30,12 @@ def cell_rules(site: Site, cell: Cell, pictures: Pictures, shelf: Shelf) -> Iter
                 yield f"{own}>img{{block-size:{item.height_px}px{width}}}"
             case MenuItem():
                 yield f"{own} .{name}-list{{column-gap:{item.gap_px}px}}"
+                if item.button_picture:
+                    drawn = f".{name}-icon-own-{item.id}"
+                    yield f"{own} {drawn}{{{_own_icon(item.button_picture)};inline-size:24px;block-size:24px}}"
             case IconLink():
                 if item.picture:
-                    drawing = quote(item.picture, safe="/%.-_~")
-                    yield f'{own}>.{name}-icon-own-{item.id}{{mask:url("{drawing}") center/contain no-repeat;background:currentColor}}'
+                    yield f"{own}>.{name}-icon-own-{item.id}{{{_own_icon(item.picture)}}}"
                 yield f"{own}>.{name}-icon{{inline-size:{item.icon_px}px;block-size:{item.icon_px}px}}"
             case SocialRow():
                 yield f"{own} .{name}-list{{gap:{item.gap_px}px}}{own} .{name}-icon{{inline-size:{item.icon_px}px;block-size:{item.icon_px}px}}"
@@ -87,6 +89,11 @@ def _picture_list(site: Site, own: str, item: PictureList) -> Iterator[str]:
     yield f"@media (width >= {from_px}px){{{shown}}}" if from_px else shown
     if from_px:
         yield f"@media (width < {from_px}px){{{own} img{{display:none}}}}"
+
+
+def _own_icon(path: str) -> str:
+    """A drawing in the colour of its text."""
+    return f'mask:url("{quote(path, safe="/%.-_~")}") center/contain no-repeat;background:currentColor'
 
 
 def hidden_rules(site: Site, hidden_in: Iterable[str], css_class: str) -> Iterator[str]:

@@ -57,18 +57,47 @@ SUBMENUS = (
 
 def menu_groups(item: MenuItem, site: Site) -> list[Group]:
     """How a menu is shown, and what its button opens; what could not have an effect is left out."""
-    never = [("", "never")] + [
-        (band.id, f"below {band.name} ({band.from_px} px)") for band in site.bands if band.from_px > 0
+    opens = item.has_button
+    groups = [
+        Group("Menu", menu_use(item, site)),
+        Group("Way", [*_way(item), *_below_each_other(item, site)]),
+        Group("Button opens" if opens else "On small screens", _opening(item, site)),
     ]
-    is_row, opens = item.way == "row", item.drawer_below is not None
+    return [*groups, Group("Button", _button(item, site))] if opens else groups
+
+
+def _way(item: MenuItem) -> list[Control]:
     shown = [choice(item, "way", "Shown as", WAYS)]
-    if is_row:
+    if item.way == "row":
         shown += [px(item, "gap_px", "Between", 200), choice(item, "panels", "Submenus", PANELS)]
         shown += [number(item, "panel_columns", "Columns", "", 1, 6)] if item.panels == "wide" else []
         shown += [yes(item, "on_hover", "Open on hover, too")]
-    opening = [Control("choice", "Button", item.id, "drawer_below", item.drawer_below or "", never)]
-    if opens:
-        opening.append(yes(item, "drawer_when_full", "Where it stops fitting"))
+    return shown
+
+
+def _below_each_other(item: MenuItem, site: Site) -> list[Control]:
+    """What stands in its drawer, and how entries do that stand below each other."""
+    listed = []
+    drawers = [(piece.id, piece.name) for piece in site.pieces if isinstance(piece, Drawer)]
+    if item.has_button and drawers:
+        listed.append(
+            Control("choice", "Drawer holds", item.id, "drawer", item.drawer or "", [("", "entries only"), *drawers])
+        )
+    if item.has_button or item.way == "column":
+        listed.append(choice(item, "submenus", "Drawer’s submenus" if item.way == "row" else "Submenus", SUBMENUS))
+        listed += [yes(item, "one_at_a_time", "Only one at a time")] if item.submenus in {"current", "shut"} else []
+    return listed
+
+
+def _opening(item: MenuItem, site: Site) -> list[Control]:
+    """Where the button shows, and how what it opens comes in."""
+    never = [("", "never")] + [
+        (band.id, f"below {band.name} ({band.from_px} px)") for band in site.bands if band.from_px > 0
+    ]
+    below = Control("choice", "Button", item.id, "drawer_below", item.drawer_below or "", never)
+    opening = [*([] if item.drawer_always else [below]), yes(item, "drawer_always", "Button at all widths")]
+    if item.has_button:
+        opening += [] if item.drawer_always else [yes(item, "drawer_when_full", "Where it stops fitting")]
         opening.append(choice(item, "drawer_side", "Opens at", SIDES))
         if item.drawer_side != "whole":
             across = "Height" if item.drawer_side in {"top", "bottom"} else "Width"
@@ -76,25 +105,23 @@ def menu_groups(item: MenuItem, site: Site) -> list[Group]:
         opening.append(number(item, "drawer_ms", "Comes in", "ms", 0, 2000))
         if item.drawer_side in {"start", "end"}:
             opening.append(yes(item, "drawer_pushes", "The page gives way"))
-        drawers = [(piece.id, piece.name) for piece in site.pieces if isinstance(piece, Drawer)]
-        if drawers:
-            opening.append(
-                Control("choice", "Holds", item.id, "drawer", item.drawer or "", [("", "entries only"), *drawers])
-            )
-    if opens or item.way == "column":
-        opening.append(choice(item, "submenus", "Submenus", SUBMENUS))
-        opening += [yes(item, "one_at_a_time", "Only one at a time")] if item.submenus in {"current", "shut"} else []
-    groups = [Group("Menu", menu_use(item, site)), Group("Way", shown), Group("On small screens", opening)]
-    if opens:
-        face = [
-            Control("icon", "Icon", item.id, "button_icon", item.button_icon, suggestions="icons"),
-            yes(item, "button_turns", "Turns into a cross"),
-            *words(item, "button_words", "It says", site),
-            yes(item, "button_words_shown", "Word beside the icon"),
-        ]
-        face += list(words(item, "button_words_open", "When open", site)) if item.button_words_shown else []
-        groups.append(Group("Button", face))
-    return groups
+    return opening
+
+
+def _button(item: MenuItem, site: Site) -> list[Control]:
+    face = [
+        Control("icon", "Icon", item.id, "button_icon", item.button_icon, suggestions="icons"),
+        *([pictures(item, "button_picture", site, "the icon above")] if _has_drawings(site) else []),
+        yes(item, "button_turns", "Turns into a cross"),
+        yes(item, "button_words_shown", "Word beside the icon"),
+        *([yes(item, "button_words_first", "Word first")] if item.button_words_shown else []),
+        *words(item, "button_words", "It says", site),
+    ]
+    return [*face, *(words(item, "button_words_open", "When open", site) if item.button_words_shown else ())]
+
+
+def _has_drawings(site: Site) -> bool:
+    return any(asset.path.lower().endswith(".svg") for asset in site.assets)
 
 
 def menu_use(item: MenuItem | LinkList, site: Site) -> list[Control]:

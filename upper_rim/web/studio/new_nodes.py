@@ -158,7 +158,7 @@ def _new_piece(site: Site, post: QueryDict) -> Made:
 def _tied(site: Site, drawer: str) -> tuple[Edit, ...]:
     """A new drawer is held by the first menu that has a button and holds none yet."""
     menus = (item for item in items_of(site.pieces) if isinstance(item, MenuItem))
-    free = next((item for item in menus if item.drawer_below and item.drawer is None), None)
+    free = next((item for item in menus if item.has_button and item.drawer is None), None)
     return (Set(node=free.id, field="drawer", value=drawer),) if free else ()
 
 
