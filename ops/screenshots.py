@@ -25,7 +25,6 @@ VIEWS = {
     "carry": "/s/ostrey/foundations/carry/?from=quillwort&take=pc-main&take=swatches",
     "pieces": "/s/ostrey/pieces/?kind=footer",
     "footer": "/s/ostrey/pieces/pc-footer/?select=it-social",
-    "drawer": "/s/ostrey/pieces/pc-drawer/?select=it-drawer-contact",
     "editions": "/s/ostrey/editions/",
     "lifting": "/s/ostrey/pages/lifting/?selector=h1&below=/harbours/",
 }
