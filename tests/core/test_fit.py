@@ -13,6 +13,7 @@ from hypothesis import strategies as st
 
 from tests.fitted_sites import FittedMaker
 from upper_rim.cli.__main__ import main
+from upper_rim.core.exchange.bundle import write_bundle
 from upper_rim.core.fit.columns import measures
 from upper_rim.core.fit.estimates import Estimates
 from upper_rim.core.fit.fitter import Fitter
@@ -42,6 +43,7 @@ from upper_rim.core.model.site import (
 from upper_rim.core.model.styling import Declaration
 from upper_rim.core.model.values import Translation, Words
 from upper_rim.core.output.fitting import fitter_of
+from upper_rim.demo import ostrey
 from upper_rim.shipped import shelf
 
 ANYWHERE = (ReachRule(id="rr-a"),)
@@ -347,6 +349,25 @@ def test_the_command_line_tells_failures_and_ends_with_one(tmp_path: Path, capsy
     assert main(["fit", bundle, "--piece", "Winter timetable"]) == 0
     assert main(["fit", bundle, "--piece", "No such piece"]) == 3
     assert "Main header" in capsys.readouterr().err
+    assert main(["fit", bundle, "--piece", "In the menu", "--json"]) == 0
+    (widest,) = {one["stretches"][-1]["to_px"] for one in json.loads(capsys.readouterr().out)}
+    assert widest == 979, "from there on the menu has no button, and nothing holds the drawer"
+
+
+def test_the_command_line_tells_of_a_button_that_follows_the_content(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    site, contents = ostrey()
+    following = apply(site, Set(node="it-menu", field="drawer_when_full", value=True))
+    assert isinstance(following, Site)
+    path = tmp_path / "following.rim"
+    with path.open("wb") as file:
+        write_bundle(file, following, contents.__getitem__)
+    assert main(["fit", str(path), "--piece", "Main header", "--json"]) == 0, (
+        "where the row would wrap, there is the button"
+    )
+    rows = json.loads(capsys.readouterr().out)
+    assert {one["fits_from_px"] for one in rows} == {280}
 
 
 def test_a_sweep_takes_few_layouts_and_more_items_take_proportionally_more() -> None:

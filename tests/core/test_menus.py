@@ -436,6 +436,8 @@ def test_a_drawer_shows_where_the_menus_that_hold_it_do() -> None:
     shown = {one.path for one in site.pages if "pc-drawer" in coverage.pieces_on(one)}
     assert shown == {path for path in PATHS if path.startswith("/guide/")}
     assert scripts_of(site, site.pieces[:1], None) == {"rim", "search"}, "a page loads what its drawers need, too"
+    off = apply(site, Set(node="pc-drawer", field="on", value=False))
+    assert isinstance(off, Site) and not any("pc-drawer" in Coverage(off).pieces_on(one) for one in off.pages)
     let_go = apply(site, Set(node="it-menu", field="drawer", value=None))
     assert isinstance(let_go, Site) and reach_shape(let_go) != reach_shape(site)
     assert not any("pc-drawer" in Coverage(let_go).pieces_on(one) for one in let_go.pages)

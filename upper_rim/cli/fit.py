@@ -30,11 +30,11 @@ class NoPiece(Exception):
 
 def report(bundle: Bundle, chosen: argparse.Namespace) -> list[str]:
     """Prints what was asked for; gives back a sentence for each failure."""
-    site = bundle.site
+    fitter = fitter_of(shelf(), bundle.read, datetime.now(UTC).year)
+    site = fitter.resolved(bundle.site)
     pieces = [piece for piece in site.pieces if chosen.piece in (None, piece.name, piece.id)]
     if not pieces:
         raise NoPiece(f"there is no piece “{chosen.piece}”; there are: " + ", ".join(one.name for one in site.pieces))
-    fitter = fitter_of(shelf(), bundle.read, datetime.now(UTC).year)
     told = [(piece, row, fit) for piece in pieces for row, fit in _rows(fitter, site, piece)]
     if chosen.json:
         json.dump([_as_json(fitter, site, *one) for one in told], sys.stdout, ensure_ascii=False, indent=1)

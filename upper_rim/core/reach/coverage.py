@@ -78,7 +78,8 @@ class Coverage:
                     self._index(_Ranked(specificity(rule), piece, rule))
         kinds = dict.fromkeys(piece.kind for piece in site.pieces if not isinstance(piece, Drawer))
         self.slots: tuple[str, ...] = tuple(kinds) or ("header",)
-        self._drawers = {piece.id: {drawer for _, drawer in site.drawers_in(piece)} for piece in site.pieces}
+        on = {piece.id for piece in site.pieces if piece.on}
+        self._drawers = {piece.id: {held for _, held in site.drawers_in(piece)} & on for piece in site.pieces}
         self._kept: dict[tuple[Any, ...], dict[str, tuple[Outcome, ...]]] = {}
 
     def on(self, page: Page) -> dict[str, tuple[Outcome, ...]]:
