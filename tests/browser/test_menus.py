@@ -668,9 +668,10 @@ def test_the_button_can_stay_on_wide_screens_and_wear_a_drawing_of_its_own(readi
         assert width == min(wide, 400)
         reading.keys(Keys.ESCAPE)
         reading.closed()
-    row = fitter.rows(site, site.pieces[0])[0]
+    laid = fitter.rows(site, site.pieces[0])[0].at(2000)
     reading.go("/", 2000)
-    assert row.at(2000) is not None and row.at(2000).height_px(2000) == reading.js("return document.querySelector('.qmenu-row').getBoundingClientRect().height")  # type: ignore[union-attr]  # fmt: skip
+    high = reading.js("return document.querySelector('.qmenu-row').getBoundingClientRect().height")
+    assert laid is not None and laid.height_px(2000) == high
 
 
 def test_a_long_drawer_on_a_short_screen_keeps_its_close_button_in_view(reading: Reading) -> None:
