@@ -21,6 +21,7 @@ from upper_rim.core.fit.sweep import frame_at
 from upper_rim.core.model.items import (
     ButtonItem,
     Contact,
+    LinkList,
     Logo,
     MenuItem,
     Profile,
@@ -28,6 +29,7 @@ from upper_rim.core.model.items import (
     SearchBox,
     SocialRow,
     ToPage,
+    Trail,
 )
 from upper_rim.core.model.rich import RichWords
 from upper_rim.core.model.site import (
@@ -366,6 +368,77 @@ def test_levels_are_walked_by_touch_down_and_up_again(
     wait_for(lambda: reading.driver.current_url.endswith("/stairs/"))
     reading.driver.back()
     wait_for(lambda: reading.driver.current_url.endswith("/fares/"))
+
+
+def follow_and_come_back(reading: Reading) -> None:
+    """From where the focus is to the third level, to its page, and back."""
+    reading.tab_to("Skarrow")
+    reading.tab_to("Pier")
+    reading.tab_to("Stairs")
+    reading.keys(Keys.ENTER)
+    wait_for(lambda: reading.driver.current_url.endswith("/stairs/"))
+    reading.driver.back()
+    wait_for(lambda: reading.driver.current_url == f"{reading.address}/")
+
+
+@pytest.mark.parametrize("panels", ["narrow", "wide"])
+def test_panels_are_walked_by_keyboard_and_close_by_escape_and_by_a_press_outside(
+    reading: Reading, panels: str
+) -> None:
+    reading.publish(*menu_site(panels=panels))
+    reading.go("/", 1200)
+    before = reading.js("return document.querySelector('main').getBoundingClientRect().top")
+    reading.tab_to("More: Harbours")
+    button = reading.driver.find_element(By.CSS_SELECTOR, "[data-rim-branch]")
+    reading.keys(Keys.ENTER)
+    assert button.get_attribute("aria-expanded") == "true" and reading.focused() == "More: Harbours"
+    assert reading.js("return document.querySelector('main').getBoundingClientRect().top") == before
+    reading.tab_to("Stairs")
+    reading.keys(Keys.ESCAPE)
+    assert button.get_attribute("aria-expanded") == "false" and reading.focused() == "More: Harbours"
+    reading.keys(Keys.ENTER)
+    ActionChains(reading.driver).move_to_element(
+        reading.driver.find_elements(By.CSS_SELECTOR, "main p")[9]
+    ).click().perform()
+    assert button.get_attribute("aria-expanded") == "false"
+    reading.js("arguments[0].focus()", button)
+    reading.keys(Keys.ENTER)
+    reading.tab_to("Lindwick")
+    reading.tab_to("Guide")
+    assert button.get_attribute("aria-expanded") == "false", "it goes with the focus that leaves it"
+    reading.tab_to("More: Harbours", back=True)
+    reading.keys(Keys.ENTER)
+    follow_and_come_back(reading)
+
+
+@pytest.mark.parametrize("how", [{"way": "column", "submenus": "shut"}, {"way": "column"}, {"way": "columns"}])
+def test_what_stands_below_each_other_is_walked_by_keyboard(reading: Reading, how: dict[str, Any]) -> None:
+    reading.publish(*menu_site(**how))
+    reading.go("/", 1200)
+    if how.get("submenus") == "shut":
+        for name in ("More: Harbours", "More: Skarrow"):
+            reading.tab_to(name)
+            reading.keys(Keys.ENTER)
+            assert reading.focused() == name
+            assert reading.js("return document.activeElement.getAttribute('aria-expanded')") == "true"
+        reading.tab_to("Harbours", back=True)
+    follow_and_come_back(reading)
+
+
+def test_a_list_of_links_and_a_trail_are_walked_by_keyboard(reading: Reading) -> None:
+    site, contents = menu_site()
+    items = (LinkList(id="it-links", menu="mn-a"), Trail(id="it-trail", menu="mn-a"))
+    row = site.pieces[0].rows[0]
+    piece = site.pieces[0].replaced(rows=(row.replaced(cells=(Cell(id="cl-x", items=items),)),))
+    reading.publish(site.replaced(pieces=(piece,)), contents)
+    reading.go("/stairs/", 1200)
+    for name in ("Fares", "Harbours", "Guide", "/", "Harbours", "Skarrow"):
+        reading.tab_to(name)
+    reading.keys(Keys.ENTER)
+    wait_for(lambda: reading.driver.current_url.endswith("/skarrow/"))
+    reading.driver.back()
+    wait_for(lambda: reading.driver.current_url.endswith("/stairs/"))
+    assert reading.js("return document.querySelector('.qmenu-trail [aria-current]').textContent") == "Stairs"
 
 
 @pytest.mark.parametrize("hover", [False, True])
