@@ -33,6 +33,8 @@ SCALE: tuple[str, ...] = (
     "gutter_px",
     "sidebar_px",
 )
+_REFERRING = ("drawer_below", "menu", "drawer", "pictures_from")
+"""Fields that name one node of the site's own."""
 Decision = Literal["keep", "replace", "both"]
 
 
@@ -77,7 +79,7 @@ def _referred(node: Any, source: Site) -> Iterator[str]:
             yield from getattr(part, field, ())
         for by_band in (*getattr(part, "columns", ()), *getattr(part, "aligned", ())):
             yield by_band.band
-        for field in ("drawer_below", "menu", "drawer", "pictures_from"):
+        for field in _REFERRING:
             value = getattr(part, field, None)
             if isinstance(value, str):
                 yield value
@@ -111,7 +113,7 @@ def _name(node: Any) -> str:
 
 def _namesake(target: Site, slot: str, node: Any) -> Any:
     for other in getattr(target, slot):
-        if slot == "pieces" and other.kind != node.kind:
+        if getattr(other, "kind", None) != getattr(node, "kind", None):
             continue
         if _name(other).lower() == _name(node).lower() or (slot == "bands" and other.from_px == node.from_px):
             return other
@@ -251,12 +253,9 @@ class _Carrier:
             parts = [self._part(below, key) for below in value]
             return [part for part in parts if not (key == "reach" and part["where"]["kind"] == "address")]
         if isinstance(value, str) and key in {
+            *_REFERRING,
             "band",
-            "menu",
             "branch",
-            "drawer_below",
-            "drawer",
-            "pictures_from",
             "parent",
             "hidden_in",
             "wears",

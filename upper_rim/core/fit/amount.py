@@ -8,7 +8,6 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from functools import lru_cache
-from math import inf
 from typing import NamedTuple, TypeAlias, final
 
 from ..style.lengths import Clamped, Shares, read_length
@@ -23,18 +22,6 @@ class Viewport(NamedTuple):
 
     width: Length
     height: float
-
-
-class Share(NamedTuple):
-    """How wide is what holds a piece: so much of the viewport's width, `most_px` at most, less `less_px`."""
-
-    of: float = 1.0
-    most_px: float = inf
-    less_px: float = 0.0
-
-    def at(self, viewport_width: Length) -> Length:
-        whole = viewport_width if self.of == 1.0 else viewport_width * self.of
-        return (whole if self.most_px == inf else smaller(whole, self.most_px)) - self.less_px
 
 
 @final

@@ -31,7 +31,7 @@ from ..model.items import (
 from ..model.links import Links
 from ..model.menus import Menus
 from ..model.rich import RichWords
-from ..model.site import BottomBar, Cell, Drawer, Float, Header, Piece, Row, Sidebar, Site, drawer_width
+from ..model.site import BottomBar, Cell, Float, Header, Piece, Row, Sidebar, Site
 from ..model.trail import Step, Trails
 from ..model.tree import items_of
 from ..model.values import Words
@@ -40,14 +40,13 @@ from ..style.faces import Face, character_em, faces_in_use
 from ..style.pictures import Pictures
 from ..style.resolve import Styling
 from ..style.scale import sidebar_needs_px
-from .amount import Share
 from .block import Block
 from .boxes import Box
 from .cells import Memory
 from .estimates import Estimates
 from .faces import Faces
+from .held import Share, held_in
 from .items import item_box, variant_of
-from .linear import value
 from .menus import labels_of
 from .pieces import cell_box, piece_around, row_box, shrinks, side_of
 from .setting import Known, Setting, Styles
@@ -315,36 +314,6 @@ class Fitter:
 
 
 _SHARED = frozenset({"faces", "measurer", "links", "menus", "pictures", "posts", "reached"})
-
-
-class Held(NamedTuple):
-    """What a piece stands in: its share of the viewport's width, below a viewport width in px."""
-
-    share: Share = Share()
-    below_px: int = TO_PX + 1
-
-
-DRAWER_PX, DRAWER_EDGES_PX = 360.0, 40.0
-"""The greatest width of a drawer that has none of its own, and the padding at its two sides."""
-
-
-def drawer_share(item: MenuItem) -> Share:
-    """Of the viewport's width, what a menu's button opens."""
-    if item.drawer_side not in {"start", "end"}:
-        return Share()
-    return Share(0.86, DRAWER_PX) if item.drawer_px is None else Share(1.0, float(item.drawer_px))
-
-
-def held_in(site: Site, piece: Piece) -> Held:
-    """A drawer held by several menus: what the narrowest leaves it, as wide as the window is where any holds it."""
-    if isinstance(piece, Float):
-        return Held(Share(less_px=2.0 * piece.inset_px))
-    if not isinstance(piece, Drawer):
-        return Held()
-    menus = [item for _, item in site.holders(piece)]
-    narrowest = min((drawer_share(item) for item in menus), key=lambda share: value(share.at(390.0)), default=Share())
-    below = max((drawer_width(item, site) or 0 for item in menus), default=0)
-    return Held(narrowest._replace(less_px=DRAWER_EDGES_PX), min(below, TO_PX + 1))
 
 
 def _waits(item: Any) -> bool:

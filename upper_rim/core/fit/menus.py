@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
 from functools import lru_cache
-from typing import Any
+from typing import Any, NamedTuple
 
 from ..model.items import SEPARATORS, LinkList, MenuItem, Trail
 from ..model.site import Entry, drawer_width
@@ -131,25 +131,36 @@ def labels_of(item: MenuItem | LinkList, setting: Setting) -> tuple[Any, ...]:
     return tuple(_said(entry, setting, deep=not is_row) for entry in setting.menus.shown(item))
 
 
-def _said(entry: Entry, setting: Setting, *, deep: bool) -> tuple[Any, ...]:
+class _Said(NamedTuple):
+    """All of an entry that takes room. `below`: whether anything is, or what."""
+
+    id: str
+    label: str | None
+    beside: tuple[str, ...]
+    icon: str | None
+    new_window: bool
+    below: Any
+
+
+def _said(entry: Entry, setting: Setting, *, deep: bool) -> _Said:
     below: Any = tuple(_said(one, setting, deep=True) for one in entry.entries) if deep else _has_branch(entry, setting)
     beside = tuple(setting.words(words, entry.id) for words in (entry.second, entry.mark))
-    return (entry.id, label_of(entry, setting), beside, entry.icon, entry.new_window, below)
+    return _Said(entry.id, label_of(entry, setting), beside, entry.icon, entry.new_window, below)
 
 
 def _entry(entry: Entry, own: BoxStyle, setting: Setting, *, in_row: bool = True) -> Box | None:
-    told = _said(entry, setting, deep=False)
-    _, label, *_, has_branch = told
+    said = _said(entry, setting, deep=False)
+    label = said.label
     if label is None:
         return None
 
     def make(alone: Setting) -> Box:
         within = [_link(entry, label, own, alone, in_row=in_row)]
-        if has_branch:
+        if said.below:
             within.append(_toggle(28.0))
         return Flex(part="line", align="center", within=within).settle()
 
-    return setting.kept((told, in_row), own, make)
+    return setting.kept((said, in_row), own, make)
 
 
 def _link(entry: Entry, label: str, own: BoxStyle, setting: Setting, *, in_row: bool, **sizes: Any) -> Box:

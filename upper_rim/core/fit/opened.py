@@ -12,7 +12,8 @@ from ..model.site import Drawer, Piece, Row, Site, drawer_width
 from .amount import Viewport
 from .block import Block, Void
 from .boxes import Box, Sides
-from .fitter import Fitter, drawer_share
+from .fitter import Fitter
+from .held import drawer_share
 from .linear import value
 from .menus import listed
 from .pieces import piece_around, row_box
@@ -112,10 +113,15 @@ def all_opened(fitter: Fitter, site: Site, piece: Piece, row: Row, language: str
     """For every menu of a row."""
     setting = fitter.setting(site, piece, row, language)
     menus = [item for cell in row.cells for item in cell.items if isinstance(item, MenuItem)]
-    found = []
-    for item in menus:
-        drawer = site.drawer(item.drawer)
-        rows = site.shown_rows(drawer) if drawer else ()
-        drawn = Drawn(drawer, tuple((row, fitter.setting(site, drawer, row, language)) for row in rows)) if drawer else None  # fmt: skip
-        found += opened(setting, item, drawer_width(item, site), drawn)
-    return found
+    return [
+        one
+        for item in menus
+        for one in opened(setting, item, drawer_width(item, site), _drawn_of(fitter, site, item, language))
+    ]
+
+
+def _drawn_of(fitter: Fitter, site: Site, item: MenuItem, language: str) -> Drawn | None:
+    drawer = site.drawer(item.drawer)
+    if drawer is None:
+        return None
+    return Drawn(drawer, tuple((row, fitter.setting(site, drawer, row, language)) for row in site.shown_rows(drawer)))

@@ -5,12 +5,13 @@ from __future__ import annotations
 from itertools import pairwise
 from typing import Literal, NamedTuple, TypeAlias
 
-from .amount import Share, Viewport, worked_out
+from .amount import Viewport, worked_out
 from .block import Block, offset_in
 from .boxes import INLINE_END, INLINE_START, NONE, Box
 from .cells import CellFacts, Memory
 from .flex import Flex
 from .grid import Grid
+from .held import Share
 from .linear import SLACK_PX, Length, Linear, Span, exceeds, larger, smaller, value
 
 State = Literal["fits", "tight", "wraps", "breaks words", "clips", "overflows", "collides"]

@@ -9,10 +9,11 @@ from collections.abc import Iterable
 from math import ceil
 from typing import NamedTuple
 
-from .amount import Share, Viewport
+from .amount import Viewport
 from .block import Block
 from .boxes import Frame
 from .cells import Memory
+from .held import Share
 from .linear import Length, Linear, Span, value
 from .states import FAILING, Geometry, State, Verdict, geometry, room_in, row_of, verdict
 

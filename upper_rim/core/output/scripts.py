@@ -8,15 +8,6 @@ from ..model.items import BackToTop, Copyright, Item, MenuItem, Pager, SearchBox
 from ..model.site import Float, Piece, Site
 
 
-def _items_with_drawers(site: Site, piece: Piece) -> Iterator[Item]:
-    """The items that a piece shows, those in its menus' drawers among them."""
-    for item in site.shown_items(piece):
-        yield item
-        drawer = site.drawer(item.drawer) if isinstance(item, MenuItem) else None
-        if drawer is not None:
-            yield from site.shown_items(drawer)
-
-
 def scripts_of(site: Site, pieces: Iterable[Piece], current: str | None) -> set[str]:
     """Names of those that its pieces need: it loads no other. `current`: the page's id, where something is about it."""
     used: set[str] = set()
@@ -29,3 +20,12 @@ def scripts_of(site: Site, pieces: Iterable[Piece], current: str | None) -> set[
             if isinstance(item, SearchBox | Viewer) or (isinstance(item, Pager) and item.list_on == current):
                 used.add(item.kind)
     return used
+
+
+def _items_with_drawers(site: Site, piece: Piece) -> Iterator[Item]:
+    """The items that a piece shows, and those in its menus' drawers."""
+    yield from site.shown_items(piece)
+    for _, held in site.drawers_in(piece):
+        drawer = site.drawer(held)
+        if drawer is not None:
+            yield from site.shown_items(drawer)

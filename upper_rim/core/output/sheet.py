@@ -170,8 +170,7 @@ def _drawer(site: Site, shelf: Shelf, width_px: int) -> str:
 def _scoped(css: str, site: Site, part: str) -> str:
     """Rules for menus of one class. `&` in them is the menu; a rule without it is for what is in one."""
     scope = f".{published_name(site.key, part)}"
-
-    drawers = any(isinstance(item, MenuItem) and item.drawer for item in items_of(site.pieces))
+    drawers = any(site.drawers_in(piece) for piece in site.pieces)
 
     def within(selector: str) -> str:
         whole = selector.replace("&", scope) if "&" in selector else f"{scope} {selector}"

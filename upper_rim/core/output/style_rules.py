@@ -51,14 +51,6 @@ COLUMN_RULE = ">.rim-cells>.rim-cell::before"
 STILL = ":where(:not(.rim,.rim-row,.rim-cell,.rim-block,.rim-divider,.rim-upright,.rim-menu))"
 """Behind a selector: but not what has no other state than rest."""
 PART_SELECTORS: dict[Part, str] = {"box": "", "title": " .rim-menu-button", "content": " .rim-list :is(a,.rim-head)"}
-
-
-def outside_drawers(selector: str) -> str:
-    """The same, but for nothing in a drawer's own rows, which are a piece by themselves within another one."""
-    element, colons, pseudo = selector.partition("::")
-    return f"{element}:where(:not(.rim-drawn *)){colons}{pseudo}"
-
-
 STATE_SELECTORS: dict[State, str] = {
     "rest": "",
     "current": "[aria-current]",
@@ -159,18 +151,15 @@ class StyleRules:
             for default in piece.roles:
                 selector = ROLE_SELECTORS.get(default.role)
                 if selector is not None and default.role not in {"piece", "float", "ring"}:
-                    inner = outside_drawers(selector) if self._holds_drawers(piece) else selector
+                    inner = outside_drawers(selector) if self.site.drawers_in(piece) else selector
                     yield f".rim-{piece.id} {inner}", said_of(default.styles, "box")
 
     def _rings_of_pieces(self) -> Iterator[tuple[str, Said]]:
         for piece in self.site.pieces:
             for default in piece.roles:
                 if default.role == "ring":
-                    inner = outside_drawers("") if self._holds_drawers(piece) else ""
+                    inner = outside_drawers("") if self.site.drawers_in(piece) else ""
                     yield f".rim-{piece.id} {inner}:focus-visible", said_of(default.styles, "box")
-
-    def _holds_drawers(self, piece: Piece) -> bool:
-        return any(isinstance(item, MenuItem) and item.drawer for item in self.site.shown_items(piece))
 
     def _site_defaults(self) -> Iterator[tuple[str, Said]]:
         defaults: dict[str, Said] = {default.role: said_of(default.styles, "box") for default in self.site.roles}
@@ -330,6 +319,12 @@ class StyleRules:
         else:
             stops.append(ground)
         return ",".join(stops)
+
+
+def outside_drawers(selector: str) -> str:
+    """The same, but for nothing in a drawer's own rows, which are a piece by themselves within another one."""
+    element, colons, pseudo = selector.partition("::")
+    return f"{element}:where(:not(.rim-drawn *)){colons}{pseudo}"
 
 
 def _of_the_root(said: Said) -> Said:

@@ -1,7 +1,8 @@
 """Which piece does each page get in each slot and width band, and by which rule?
 
-A slot is where pieces of one kind compete: of those that reach a page, one shows. A drawer has none: it is where its menus are. A piece reaches a page when,
-of its rules that match the page, the most specific says that it shows. Between pieces the more specific rule wins.
+A slot is where pieces of one kind compete: of those that reach a page, one shows. A piece reaches a page when, of its
+rules that match the page, the most specific says that it shows. Between pieces the more specific rule wins. Drawers have
+no slot: they are where the menus are that hold them.
 """
 
 from __future__ import annotations

@@ -84,7 +84,7 @@ def _below_each_other(item: MenuItem, site: Site) -> list[Control]:
             Control("choice", "Drawer holds", item.id, "drawer", item.drawer or "", [("", "entries only"), *drawers])
         )
     if item.has_button or item.way == "column":
-        listed.append(choice(item, "submenus", "Drawer’s submenus" if item.way == "row" else "Submenus", SUBMENUS))
+        listed.append(choice(item, "submenus", "Submenus" if item.way == "column" else "Drawer’s submenus", SUBMENUS))
         listed += [yes(item, "one_at_a_time", "Only one at a time")] if item.submenus in {"current", "shut"} else []
     return listed
 
@@ -111,7 +111,7 @@ def _opening(item: MenuItem, site: Site) -> list[Control]:
 def _button(item: MenuItem, site: Site) -> list[Control]:
     face = [
         Control("icon", "Icon", item.id, "button_icon", item.button_icon, suggestions="icons"),
-        *([pictures(item, "button_picture", site, "the icon above")] if _has_drawings(site) else []),
+        *_drawing(item, site),
         yes(item, "button_turns", "Turns into a cross"),
         yes(item, "button_words_shown", "Word beside the icon"),
         *([yes(item, "button_words_first", "Word first")] if item.button_words_shown else []),
@@ -120,8 +120,10 @@ def _button(item: MenuItem, site: Site) -> list[Control]:
     return [*face, *(words(item, "button_words_open", "When open", site) if item.button_words_shown else ())]
 
 
-def _has_drawings(site: Site) -> bool:
-    return any(asset.path.lower().endswith(".svg") for asset in site.assets)
+def _drawing(item: MenuItem, site: Site) -> list[Control]:
+    """A drawing in place of the icon: it takes the colour of its text, which photographs cannot."""
+    drawings = [(asset.path, asset.path) for asset in site.assets if asset.path.lower().endswith(".svg")]
+    return [choice(item, "button_picture", "Drawing", [("", "the icon above"), *drawings])] if drawings else []
 
 
 def menu_use(item: MenuItem | LinkList, site: Site) -> list[Control]:
