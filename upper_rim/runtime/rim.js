@@ -156,16 +156,67 @@
     });
   });
 
-  // What goes while the footer is in view, and what comes after a distance: both observed, nothing is read while scrolling.
+  // Movement: which of the written distances are passed, whether one scrolls down, whether the footer is in view. One
+  // number is read in a frame that scrolls; heights of the page and the window are told by observers.
+  const observe = (part, margin, act) => new IntersectionObserver((seen) => act(seen[seen.length - 1].isIntersecting), { rootMargin: margin }).observe(part);
+  const above = "9999999px 0px -100% 0px";
+  let way = 0, small = innerHeight, whenShaped = [];
+  const shaped = (part, act) => whenShaped.push([part, act]);
+  const passed = (told, again) => {
+    const number = parseFloat(told);
+    if (told[0] === "=") {
+      let seen = false, part = null;
+      try {
+        part = document.querySelector(told.slice(1));
+      } catch {}
+      if (part) observe(part, above, (now) => ((seen = now), again()));
+      return () => seen;
+    }
+    if (told.endsWith("p")) return shaped(root, () => (way = root.scrollHeight - innerHeight)), (y) => y > (way * number) / 100;
+    if (told.endsWith("v")) {
+      const probe = document.createElement("div");
+      probe.style.cssText = "position:absolute;visibility:hidden;inline-size:0;block-size:100svh;inset-block-start:0;pointer-events:none";
+      document.body.append(probe);
+      return shaped(probe, () => (small = probe.offsetHeight)), (y) => y > (small * number) / 100;
+    }
+    return (y) => y > number;
+  };
+  const acts = [];
+  const move = () => {
+    const y = scrollY;
+    for (const act of acts) act(y);
+  };
+  each("[data-rim-stages]", (part) => {
+    const distances = part.dataset.rimStages.split("\n").map((told) => passed(told, move));
+    let last = "";
+    acts.push((y) => {
+      const now = distances.map((isPassed, at) => (isPassed(y) ? at + 1 : "")).join(" ").trim();
+      if (now !== last) part.setAttribute("data-rim-passed", (last = now));
+    });
+  });
+  each("[data-rim-until]", (part) => {
+    const isPassed = passed(part.dataset.rimUntil, move);
+    acts.push((y) => part.toggleAttribute("data-rim-early", !isPassed(y)));
+  });
+  each("[data-rim-up]", (part) => {
+    const by = Number(part.dataset.rimUp), edge = part.nextElementSibling?.matches("[data-rim-edge]") ? part.nextElementSibling : part.parentElement.nextElementSibling;
+    let down = false, turn = scrollY, past = null;
+    if (edge?.matches("[data-rim-edge]")) (past = false), observe(edge, above, (now) => ((past = now), move()));
+    acts.push((y) => {
+      if (down ? y > turn : y < turn) turn = y;
+      else if (Math.abs(y - turn) >= by) (down = !down), (turn = y);
+      part.toggleAttribute("data-rim-down", down && (past ?? y > 0));
+    });
+  });
   const footer = document.querySelector("[data-rim-footer]");
   const yields = document.querySelectorAll("[data-rim-yields]");
-  if (footer && yields.length) new IntersectionObserver(([seen]) => yields.forEach((float) => float.toggleAttribute("data-rim-away", seen.isIntersecting))).observe(footer);
-  each("[data-rim-after]", (part) => {
-    const above = document.createElement("div");
-    above.style.cssText = `position:absolute;inset-block-start:0;inline-size:1px;block-size:${part.dataset.rimAfter}px;pointer-events:none`;
-    document.body.append(above);
-    new IntersectionObserver(([seen]) => part.toggleAttribute("data-rim-away", seen.isIntersecting)).observe(above);
-  });
+  if (footer && yields.length) observe(footer, "0px", (seen) => yields.forEach((part) => part.toggleAttribute("data-rim-away", seen)));
+  if (acts.length) {
+    move();
+    addEventListener("scroll", move, { passive: true });
+    addEventListener("resize", () => (whenShaped.forEach(([, act]) => act()), move()));
+    for (const [part, act] of whenShaped) new ResizeObserver(() => (act(), move())).observe(part);
+  }
   // A hint goes with Escape, and may come again when one points elsewhere first (WCAG 2.2 1.4.13).
   each("[data-rim-hint]", (part) => {
     document.addEventListener("keydown", ({ key }) => key === "Escape" && part.matches(":hover,:focus-within") && part.toggleAttribute("data-rim-quiet", true));

@@ -31,7 +31,8 @@ from ..model.items import (
 from ..model.links import Links
 from ..model.menus import Menus
 from ..model.rich import RichWords
-from ..model.site import BottomBar, Cell, Float, Header, Piece, Row, Sidebar, Site
+from ..model.site import BottomBar, Cell, Float, Header, Notice, Piece, Row, Sidebar, Site
+from ..model.stages import in_stage
 from ..model.trail import Step, Trails
 from ..model.tree import items_of
 from ..model.values import Words
@@ -40,13 +41,15 @@ from ..style.faces import Face, character_em, faces_in_use
 from ..style.pictures import Pictures
 from ..style.resolve import Styling
 from ..style.scale import sidebar_needs_px
-from .block import Block
-from .boxes import Box
+from .amount import Viewport
+from .block import Block, offset_in
+from .boxes import BLOCK_END, BLOCK_START, Box, Frame
 from .cells import Memory
 from .estimates import Estimates
 from .faces import Faces
 from .held import Share, held_in
 from .items import item_box, variant_of
+from .linear import value
 from .menus import labels_of
 from .pieces import cell_box, piece_around, row_box, shrinks, side_of
 from .setting import Known, Setting, Styles
@@ -65,6 +68,17 @@ class _Made(NamedTuple):
     box: Box | None
     missing: frozenset[str]
     estimated: frozenset[str]
+
+
+class Whole(NamedTuple):
+    """A piece laid out with all its rows, in a width band. `margins_px`: above it and below; `start_px`: from where the
+    room that it has begins."""
+
+    frame: Frame
+    band: str | None
+    viewport: Viewport
+    margins_px: tuple[float, float]
+    start_px: float
 
 
 class _Boxed(NamedTuple):
@@ -94,11 +108,60 @@ class Fitter:
     foresees: bool = True
     _known: dict[Any, tuple[Any, Any]] = field(default_factory=dict)
     _bare: Fitter | None = None
+    _published: Fitter | None = None
+
+    def as_published(self) -> Fitter:
+        """One that foresees nothing: what it says holds for what is published now."""
+        if not self.foresees:
+            return self
+        if self._published is None:
+            self._published = replace(self, foresees=False, _known={}, _bare=None)
+        return self._published
 
     def rows(self, site: Site, piece: Piece, languages: Sequence[str] | None = None) -> list[RowFit]:
         """Every row of a piece in each language: those of the pages that it shows on, where none are named."""
         asked = self.languages(site, piece) if languages is None else languages
         return [self.row(site, piece, row, language) for row in site.shown_rows(piece) for language in asked]
+
+    def whole(
+        self, site: Site, piece: Piece, language: str, viewport: Viewport, stage: str | None = None
+    ) -> Whole | None:
+        """The piece with the rows that it shows at rest, or in a stage; None where it does not show at that width."""
+        width, site = int(value(viewport.width)), self.resolved(site)
+        own = next((one for one in site.pieces if one.id == piece.id), piece)
+        piece = piece.replaced(rows=own.rows)
+        boxes: list[Box] = []
+        within: Setting | None = None
+        for row in site.rows_in(piece, stage):
+            setting = self.setting(site, piece, row, language)
+            bands = self._bands_of(site, piece, row, held_in(site, piece).below_px)
+            of = next(((start, band, beside) for start, last, band, beside in bands if start <= width <= last), None)
+            if of is None or of[1] in piece.hidden_in:
+                return None
+            within = replace(setting, band=of[1], beside=of[2], from_px=of[0])
+            if of[1] not in row.hidden_in:
+                seen = {item.id: self._seen(item, setting) for cell in row.cells for item in cell.items}
+                boxes.append(self._box(piece, row, within, seen))
+        if within is None:
+            return None
+        around = self._kept(
+            ("whole", piece.id, stage, language, within.band, within.beside),
+            (boxes, piece.replaced(rows=()), within.styles.known),
+            lambda: piece_around(boxes, piece, within, stands_free=stage is not None or _stands_free(piece, within)),
+        )
+        room = held_in(site, piece).share.at(viewport.width)
+        of_viewport = around.fitting if shrinks(piece, within) else around.filling
+        if within.beside:
+            # Its track, which is as wide as what it holds asks for.
+            room = around.wanted(viewport).most
+        own_width = of_viewport(viewport, room)
+        frame = around.lay_out(own_width, viewport, room)
+        start = value(offset_in(around, own_width, room, viewport))
+        margins = (
+            value(around.block_margin(BLOCK_START, viewport, room)),
+            value(around.block_margin(BLOCK_END, viewport, room)),
+        )
+        return Whole(frame, within.band, viewport, margins, start)
 
     def languages(self, site: Site, piece: Piece) -> list[str]:
         """The languages of the pages that a piece shows on, the site's own first; that one alone, where it shows nowhere."""
@@ -108,6 +171,7 @@ class Fitter:
 
     def row(self, site: Site, piece: Piece, row: Row, language: str) -> RowFit:
         name = (piece.id, row.id, language)
+        piece = in_stage(piece, row.stage)
         given = (
             _foundations(site), piece, row, _menus_in(row, site), site.pages, site.assets, site.name,
             self._measurer(site), held_in(site, piece),
@@ -341,6 +405,12 @@ def _languages_reached(site: Site) -> dict[str, set[str]]:
         for piece in coverage.pieces_on(page):
             found.setdefault(piece, set()).add(page.language)
     return found
+
+
+def _stands_free(piece: Piece, setting: Setting) -> bool:
+    """In the stack at the window's lower edge, or in a track beside the content."""
+    low = isinstance(piece, Notice) and piece.edge == "bottom" and piece.moves != "away"
+    return low or isinstance(piece, BottomBar) or (isinstance(piece, Sidebar) and setting.beside)
 
 
 def stands_in_lines(piece: Piece) -> bool:

@@ -23,12 +23,15 @@ def piece_box(piece: Piece, setting: Setting) -> Block:
     return piece_around(rows, piece, setting)
 
 
-def piece_around(rows: Sequence[Box], piece: Piece, setting: Setting) -> Block:
+def piece_around(rows: Sequence[Box], piece: Piece, setting: Setting, *, stands_free: bool = False) -> Block:
+    """`stands_free`: it is no block among blocks, so that its rows' margins stay in it (CSS Display 3, 4)."""
     own = setting.part(piece.id)
     base: dict[str, Any] = {}
     if isinstance(piece, Notice) and piece.closable:
         base["padding"] = Sides(None, CLOSE_PX, None, None)
-    made = Block(node=piece.id, within=list(rows), contains_margins=isinstance(piece, Float), **own.over(**base))
+    made = Block(
+        node=piece.id, within=list(rows), contains_margins=stands_free or isinstance(piece, Float), **own.over(**base)
+    )
     made.settle()
     return made
 

@@ -35,7 +35,7 @@ from .items import (
     Viewer,
 )
 from .properties import PROPERTIES, references_in
-from .site import Asset, Cell, Drawer, Float, Page, Piece, Row, Site
+from .site import Asset, Cell, Drawer, Float, Header, Page, Piece, Row, Site, Stage
 from .styling import STATES_OF, Declaration, Part, RoleDefault, Styled
 from .tree import walk
 
@@ -70,6 +70,7 @@ def _faults(site: Site, before: Site | None) -> Iterator[Refusal]:
         if id(piece) in known:
             continue
         yield from _faulty_shares(piece, own_rows)
+        yield from _faulty_stages(piece)
         yield from _doubled_roles(piece.roles)
         for default in piece.roles:
             if default.role in {"page", "piece", "float"}:
@@ -78,7 +79,7 @@ def _faults(site: Site, before: Site | None) -> Iterator[Refusal]:
         for node in (piece, *walk(piece)):
             if isinstance(node, Declaration):
                 continue
-            if isinstance(node, Styled | RoleDefault) and node.styles:
+            if isinstance(node, Styled | RoleDefault | Stage) and node.styles:
                 yield from _style_faults(node, swatches, bands, piece.name)
             yield from _fault(node, bands, menus, looks, piece.name)
     yield from _faulty_drawers(site)
@@ -107,6 +108,26 @@ def _faulty_shares(piece: Piece, own_rows: Mapping[str, str]) -> Iterator[Refusa
         yield Refusal(node=piece.id, field="rows", reason="a piece shows another's row once")
 
 
+PAINTED = frozenset({"Colour", "Background", "Border", "Corners", "Shadow"})
+"""Groups of the properties that a stage can change: they move nothing."""
+
+
+def _faulty_stages(piece: Piece) -> Iterator[Refusal]:
+    stages = piece.stages if isinstance(piece, Header) else ()
+    known = {stage.id for stage in stages}
+    for row in piece.rows:
+        if row.stage is not None and row.stage not in known:
+            reason = (
+                f"“{row.name}” shows in a stage that “{piece.name}” has not; remove the row, or let it show at rest"
+            )
+            yield Refusal(node=row.id, field="stage", reason=reason)
+    for stage in stages:
+        for style in stage.styles:
+            if PROPERTIES[style.property].group not in PAINTED:
+                reason = "a stage changes what is painted; for other sizes set its height, or hand over to other rows"
+                yield Refusal(node=stage.id, field=style.property, reason=reason)
+
+
 def _ids(site: Site, slot: str) -> set[str]:
     return {node.id for node in getattr(site, slot)}
 
@@ -117,6 +138,8 @@ def roles_of(node: Any) -> dict[Part, str]:
         case Float():
             return {"box": "float"}
         case Piece():
+            return {"box": "piece"}
+        case Stage():
             return {"box": "piece"}
         case Row():
             return {"box": "row", "content": "column-rule"}
@@ -207,7 +230,7 @@ def _doubled_roles(roles: Iterable[RoleDefault]) -> Iterator[Refusal]:
 
 
 def _fault(node: Any, bands: set[str], menus: set[str], looks: set[str], piece: str) -> Iterator[Refusal]:
-    by_band = (*getattr(node, "columns", ()), *getattr(node, "aligned", ()))
+    by_band = (*getattr(node, "columns", ()), *getattr(node, "aligned", ()), *getattr(node, "moves_in", ()))
     named = {getattr(node, field, None) for field in ("drawer_below", "pictures_from")} - {None}
     used_bands = {*getattr(node, "hidden_in", ()), *(one.band for one in by_band), *named}
     if not used_bands <= bands:

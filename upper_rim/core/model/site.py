@@ -7,11 +7,11 @@ import json
 import re
 from typing import Annotated, Any, Literal
 
-from pydantic import AfterValidator, Field, StringConstraints
+from pydantic import AfterValidator, Field, StringConstraints, model_validator
 
 from .fonts import Font
 from .items import IconName, Item, MenuItem, Target, TextSize, ToNothing, Weight
-from .styling import Look, RoleDefault, Styled, Swatch
+from .styling import Declaration, Look, RoleDefault, Styled, Swatch
 from .values import Hash, Label, LanguageTag, Name, Node, NodeId, PagePath, Pixels, Value, Words
 
 
@@ -98,6 +98,9 @@ class Row(Styled):
         default=(), description="Width bands in which the cells fold into equal columns."
     )
     hidden_in: tuple[NodeId, ...] = ()
+    stage: NodeId | None = Field(
+        default=None, description="It shows in that stage of its header only, in place of the rows that have none."
+    )
     shares: NodeId | None = Field(
         default=None,
         description="Another piece's row that stands here, as it is there; this one has nothing of its own.",
@@ -153,10 +156,103 @@ class Piece(Styled):
     on: bool = True
 
 
-class Header(Piece):
+Way = Literal["away", "stays", "up"]
+"""How a piece goes with the page: scrolled away with it; pinned to the window; pinned, and seen only after scrolling up."""
+
+
+class WayIn(Value):
+    """How a piece goes with the page in one width band."""
+
+    band: NodeId
+    way: Way
+
+
+class ByPixels(Value):
+    """After so many px of scrolling."""
+
+    kind: Literal["px"] = "px"
+    px: Annotated[int, Field(ge=0, le=100_000)] = 80
+
+
+class ByViewport(Value):
+    """After a share of the small viewport's height (CSS Values 4, 6.1.2.1: one that stays when browser bars come and go)."""
+
+    kind: Literal["viewport"] = "viewport"
+    percent: Annotated[int, Field(ge=1, le=1000)] = 50
+
+
+class ByPage(Value):
+    """After a share of all the way that the page can be scrolled."""
+
+    kind: Literal["page"] = "page"
+    percent: Annotated[int, Field(ge=1, le=99)] = 25
+
+
+class ByElement(Value):
+    """When the first element of the page that a CSS selector matches passes the window's upper edge."""
+
+    kind: Literal["element"] = "element"
+    selector: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=400)]
+
+
+Distance = Annotated[ByPixels | ByViewport | ByPage | ByElement, Field(discriminator="kind")]
+
+
+class Stage(Node):
+    """How a pinned header is from a distance on, until a later stage holds: its own rows drawn less high, or, where some
+    of its rows stand in this stage only, those in place of the others (it hands over). Nothing of the page moves by it.
+    `styles` are the piece's in it: what is painted, no sizes."""
+
+    name: Name = "Stage"
+    after: Distance = ByPixels()
+    height_px: Annotated[int, Field(ge=16, le=400)] | None = Field(
+        default=None, description="Wished height of each row; it is never below the tallest item in it."
+    )
+    padding_px: Annotated[int, Field(ge=0, le=100)] | None = Field(
+        default=None, description="Above and below what stands in a row; the row's own where None."
+    )
+    logo_percent: Annotated[int, Field(ge=20, le=100)] = Field(default=100, description="Size of logos.")
+    without: tuple[NodeId, ...] = Field(default=(), description="The header's rows and items that do not show in it.")
+    hidden_in: tuple[NodeId, ...] = Field(default=(), description="Width bands in which it is passed over.")
+    styles: tuple[Declaration, ...] = ()
+
+
+class Moving(Piece):
+    """A piece that may do something of its own while the page scrolls. See docs/movement.md."""
+
+    moves: Way = "away"
+    moves_in: tuple[WayIn, ...] = Field(default=(), description="Width bands in which it goes another way.")
+    pin_px: Annotated[int, Field(ge=0, le=400)] = Field(
+        default=0, description="Distance from the edge, or from what is pinned there already."
+    )
+    up_px: Annotated[int, Field(ge=4, le=400)] = Field(
+        default=24, description="So many px upwards until it comes again, and downwards until it goes."
+    )
+    hides_until: Distance | None = Field(default=None, description="Before this distance it does not show.")
+    yields: bool = Field(default=False, description="It goes while the footer is in view.")
+    motion: Literal["slide", "fade", "none"] = Field(default="slide", description="How it comes and goes.")
+    in_ms: Annotated[int, Field(ge=0, le=2000)] = 200
+    out_ms: Annotated[int, Field(ge=0, le=2000)] = 200
+    easing: Literal["ease", "ease-out", "ease-in-out", "linear"] = "ease-out"
+    calm: Literal["none", "fade", "stays"] = Field(
+        default="none",
+        description="Where less motion is asked for: at once, by fading, or it does not come and go but stays.",
+    )
+
+    def way_in(self, band: str | None) -> Way:
+        return next((one.way for one in self.moves_in if one.band == band), self.moves)
+
+    @property
+    def is_ever_pinned(self) -> bool:
+        return self.moves != "away" or any(one.way != "away" for one in self.moves_in)
+
+
+class Header(Moving):
     """Before the content: a banner landmark."""
 
     kind: Literal["header"] = "header"
+    over: bool = Field(default=False, description="It takes no room: the page's content begins beneath it.")
+    stages: tuple[Stage, ...] = Field(default=(), description="Of those whose distance is passed, the last holds.")
 
 
 class Footer(Piece):
@@ -168,7 +264,7 @@ class Footer(Piece):
     )
 
 
-class Sidebar(Piece):
+class Sidebar(Moving):
     """Beside the content: a complementary landmark of its own name. Where the window leaves the text less than its
     least measure, it stands before or after the content."""
 
@@ -184,32 +280,43 @@ Moment = Annotated[str, StringConstraints(pattern=r"^\d{4}-[01]\d-[0-3]\dT[0-2]\
 """A date and time by the visitor's clock (ISO 8601, no zone)."""
 
 
-class Notice(Piece):
+class Notice(Moving):
     """A bar with a message, a region of its own name. Closed by a visitor, it stays closed for a time."""
 
     kind: Literal["notice"] = "notice"
     edge: Literal["top", "bottom"] = "top"
-    pinned: bool = False
     closable: bool = True
     closed_days: Annotated[int, Field(ge=1, le=3650)] = 30
     shows_from: Moment | None = None
     shows_until: Moment | None = None
 
+    @model_validator(mode="before")
+    @classmethod
+    def _as_it_was(cls, given: Any) -> Any:
+        """Bundles of before there were ways said `pinned`."""
+        if isinstance(given, dict) and "pinned" in given:
+            pinned = given["pinned"]
+            given = {name: value for name, value in given.items() if name != "pinned"}
+            return {"moves": "stays" if pinned else "away", **given}
+        return given
 
-class BottomBar(Piece):
+
+class BottomBar(Moving):
     """Two to five targets at the bottom of small screens, always there: a navigation landmark."""
 
     kind: Literal["bottom"] = "bottom"
+    moves: Way = "stays"
     height_px: Annotated[int, Field(ge=44, le=120)] = 56
 
 
 FloatPlace = Literal["top-start", "top-end", "middle-start", "middle-end", "bottom-start", "bottom-end"]
 
 
-class Float(Piece):
+class Float(Moving):
     """A button, or a small fan of them, over the page at one of six places."""
 
     kind: Literal["float"] = "float"
+    moves: Way = "stays"
     place: FloatPlace = "bottom-end"
     inset_px: Annotated[int, Field(ge=0, le=200)] = 16
     fan: bool = Field(default=False, description="Only its first item shows, until that one is pressed.")
@@ -354,7 +461,11 @@ class Site(Value):
         if not any(row.shares for row in piece.rows):
             return piece.rows
         rows = {row.id: row for other in self.pieces for row in other.rows}
-        return tuple(rows[row.shares] if row.shares else row for row in piece.rows)
+        return tuple(_in_place(rows[row.shares], row) if row.shares else row for row in piece.rows)
+
+    def rows_in(self, piece: Piece, stage: str | None = None) -> tuple[Row, ...]:
+        """The rows that it shows at rest, or that it hands over to in a stage: none where it keeps its own."""
+        return tuple(row for row in self.shown_rows(piece) if row.stage == stage)
 
     def shown_items(self, piece: Piece) -> tuple[Item, ...]:
         """The items that a piece shows, shared rows' among them."""
@@ -383,6 +494,10 @@ class Site(Value):
         if before is not None:
             fields = {field for field in fields if getattr(self, field) is not getattr(before, field)}
         return self.model_dump_json(include=fields)
+
+
+def _in_place(shared: Row, own: Row) -> Row:
+    return shared if shared.stage == own.stage else shared.replaced(stage=own.stage)
 
 
 ALWAYS_PX = 100_000

@@ -14,7 +14,7 @@ from typing import Any, NamedTuple
 from pydantic import TypeAdapter
 
 from .items import ITEM_KINDS, Form, Item, PictureList, SocialRow
-from .site import PIECE_KINDS, Cell, Entry, Menu, Piece, Row, Site
+from .site import PIECE_KINDS, Cell, Entry, Header, Menu, Piece, Row, Site, Stage
 from .styling import Look, RoleDefault
 from .values import Node, Value
 
@@ -23,6 +23,8 @@ SLOTS: dict[type[Value], tuple[str, ...]] = {
     Menu: ("entries",),
     Entry: ("entries",),
     **dict.fromkeys(PIECE_KINDS.values(), ("rows", "reach", "roles", "styles")),
+    Header: ("rows", "reach", "roles", "stages", "styles"),
+    Stage: ("styles",),
     Row: ("cells", "styles"),
     Cell: ("items", "styles"),
     Look: ("styles",),

@@ -8,11 +8,13 @@ from __future__ import annotations
 import re
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import replace
+from functools import cache
 from html import escape
 
 from ..exchange.encoding import insertion
 from ..exchange.markdown import document
 from ..exchange.markers import marked
+from ..fit.fitter import Fitter
 from ..model.current import Standings
 from ..model.items import Form, LinkList, Logo, MenuItem, Pager, PictureList, ToPage, Trail
 from ..model.links import Links
@@ -24,6 +26,7 @@ from ..model.tree import items_of
 from ..reach.coverage import Coverage, Outcome
 from ..style.faces import faces_in_use
 from ..style.fonts import subset_font
+from .fitting import fitter_of
 from .form_html import FORMS
 from .item_html import MARK, Scene, trail_html
 from .menu_html import Written, written
@@ -48,10 +51,11 @@ class Composer:
         *,
         marks: bool = False,
         year: int | None = None,
+        fitter: Fitter | None = None,
     ) -> None:
         """`read` gives the bytes of a content by its hash: uploaded fonts are read so. `marks`: with node ids in the
         markup and the CSS in the page, as the stage needs them: one request shows an edit. `year` is the present
-        one, for lines that tell it."""
+        one, for lines that tell it. `fitter`: one that has looked at the site before; it is asked how high pieces are."""
         self.site = site
         self.coverage = Coverage(site)
         self._links = Links(site)
@@ -66,7 +70,8 @@ class Composer:
         self._year = year
         self._linked = _linked_pages(site)
         self._files = ShownFiles(site, read)
-        css = sheet(site, shelf, PARTS if marks else "", self._files.picture) if site.pieces else ""
+        known = cache(lambda: (fitter or fitter_of(shelf, read, year)).as_published())
+        css = sheet(site, shelf, PARTS if marks else "", self._files.picture, fitter=known) if site.pieces else ""
         self.css = inside_a_page(css) if marks else css
         self.css_path = PARTS + f"{short_hash(css.encode())}.css"
         self.script_paths = {name: PARTS + f"{short_hash(script)}.js" for name, script in shelf.scripts.items()}

@@ -158,7 +158,7 @@ def _bare_html(item: Item, scene: Scene) -> str:
             return f'<div {scene.attributes(item, "block", "spacer", item.id)} aria-hidden="true"><span></span></div>'
         case BackToTop():
             words = escape(item.words.in_language(scene.language) or phrase("top", scene.language))
-            after = f' data-rim-after="{item.after_px}"' if item.after_px else ""
+            after = f' data-rim-until="{item.after_px}"' if item.after_px else ""
             return f'<a {scene.attributes(item, "second", item.id)} href="#"{after}>{words}</a>'
         case SearchBox():
             return search_html(item, scene)

@@ -13,9 +13,11 @@ from typing import NamedTuple
 from ..exchange.markers import marked
 from ..model.items import MenuItem
 from ..model.phrases import phrase
-from ..model.site import BottomBar, Cell, Float, Footer, Header, Notice, Piece, Row, Sidebar
+from ..model.site import BottomBar, Cell, Float, Footer, Header, Moving, Notice, Piece, Row, Sidebar
+from ..model.styling import Styled
 from ..model.values import direction
 from .item_html import Scene, item_html
+from .movement_rules import is_low, is_slimmed, moves, told
 
 
 class Shown(NamedTuple):
@@ -51,18 +53,14 @@ def around(shown: Iterable[Shown], scene: Scene) -> Around:
         before += marked("sidebar", opening)
         behind = marked("sidebar-end", closing) + behind
     lower = of_kind("notice", at_bottom=True)
-    for one in [*of_kind("footer"), *(one for one in lower if not _is_pinned(one.piece))]:
+    for one in [*of_kind("footer"), *(one for one in lower if not is_low(one.piece))]:
         behind += marked(one.piece.kind, _piece(one, scene))
-    low = [*of_kind("float"), *(one for one in lower if _is_pinned(one.piece)), *of_kind("bottom")]
+    low = [*of_kind("float"), *(one for one in lower if is_low(one.piece)), *of_kind("bottom")]
     return Around(before, behind + _stack(low, scene))
 
 
 def _is_low(piece: Piece) -> bool:
     return isinstance(piece, Notice) and piece.edge == "bottom"
-
-
-def _is_pinned(piece: Piece) -> bool:
-    return isinstance(piece, Notice) and piece.pinned
 
 
 def _stack(low: list[Shown], scene: Scene) -> str:
@@ -74,7 +72,7 @@ def _stack(low: list[Shown], scene: Scene) -> str:
     rooms = "".join(
         f'<div class="{" ".join(scene.name(part) for part in ("room", f"{one.piece.id}-room", *_out(one)))}"></div>'
         for one in low
-        if isinstance(one.piece, BottomBar)
+        if not isinstance(one.piece, Float)
     )
     return marked(
         "stack", f'{rooms}<div class="{scene.name("stack")}" dir="{direction(scene.language)}">{pieces}</div>'
@@ -108,16 +106,15 @@ def _piece(shown: Shown, scene: Scene, *, skip: bool = False, target: bool = Fal
         else ""
     )
     after = f'<div id="{content_id}" class="{scene.name("target")}" tabindex="-1"></div>' if target else ""
-    rows = "".join(
-        _row(row, scene.within(piece.id) if own.shares else scene)
-        for row, own in zip(scene.site.shown_rows(piece), piece.rows, strict=True)
-    )
+    slimmed = is_slimmed(piece, scene.site)
+    rows = _rows_in(piece, None, scene, grounds=slimmed)
     language = f' lang="{scene.language}" dir="{direction(scene.language)}"'
     classes = ["", piece.id, *_out(shown)]
     label = f' aria-label="{escape(piece.name, quote=True)}"'
     match piece:
         case Header():
             tag, named, said = "header", "", ""
+            rows = (_ground(piece, scene, *classes) if slimmed else "") + rows + _handed_over(piece, scene)
         case Footer():
             tag, named, said = "footer", "", " data-rim-footer"
             rows = f'<div class="{scene.name("beneath")}">{rows}</div>' if piece.uncovered else rows
@@ -129,12 +126,59 @@ def _piece(shown: Shown, scene: Scene, *, skip: bool = False, target: bool = Fal
         case BottomBar():
             tag, named, said = "nav", label, ""
         case Float():
-            tag, named, said = "section", label, " data-rim-yields" if piece.yields else ""
+            tag, named, said = "section", label, ""
             classes.append("float")
             rows = _fan(piece, rows, scene) if piece.fan else rows
         case _:
             raise AssertionError(piece.kind)
-    return f"<{tag} {scene.attributes(piece, *classes)}{language}{named}{said}>{to_content}{rows}</{tag}>{after}"
+    said += _movement(piece)
+    whole = f"<{tag} {scene.attributes(piece, *classes)}{language}{named}{said}>{to_content}{rows}</{tag}>"
+    if isinstance(piece, Header) and piece.over:
+        whole = f'<div class="{scene.name("pin")} {scene.name(piece.id + "-pin")}">{whole}</div>'
+    if ' data-rim-up="' in said and not is_low(piece):
+        whole += f'<div class="{scene.name("edge")}" data-rim-edge></div>'
+    return whole + after
+
+
+def _movement(piece: Piece) -> str:
+    """What the script has to watch for it, as attributes."""
+    if not isinstance(piece, Moving) or not moves(piece):
+        return ""
+    watched: dict[str, str | None] = {}
+    if isinstance(piece, Header) and piece.stages and piece.is_ever_pinned:
+        watched["stages"] = "\n".join(told(stage.after) for stage in piece.stages)
+    if "up" in {piece.moves, *(one.way for one in piece.moves_in)}:
+        watched["up"] = str(piece.up_px)
+    if piece.hides_until is not None:
+        watched["until"] = told(piece.hides_until)
+    said = "".join(f' data-rim-{name}="{escape(value or "", quote=True)}"' for name, value in watched.items())
+    return said + (" data-rim-yields" if piece.yields else "")
+
+
+def _rows_in(piece: Piece, stage: str | None, scene: Scene, *, grounds: bool = False) -> str:
+    """The rows that it shows at rest, or in a stage. `grounds`: each with an element for what is painted behind it."""
+    shown = zip(scene.site.shown_rows(piece), piece.rows, strict=True)
+    return "".join(
+        _row(row, scene.within(piece.id) if own.shares else scene, ground=grounds)
+        for row, own in shown
+        if own.stage == stage
+    )
+
+
+def _ground(node: Styled, scene: Scene, *classes: str) -> str:
+    """What is painted behind a piece or a row, where that can be less high than itself: it has the same classes."""
+    attributes = replace(scene, marks=False).attributes(node, *classes, "ground")
+    return f'<div {attributes} aria-hidden="true"></div>'
+
+
+def _handed_over(piece: Header, scene: Scene) -> str:
+    """The rows of each stage that has some of its own: a piece like the one that it stands in."""
+    found = ""
+    for stage in piece.stages:
+        rows = _rows_in(piece, stage.id, scene)
+        if rows:
+            found += f"<div {scene.attributes(piece, '', piece.id, 'over', stage.id)}>{rows}</div>"
+    return found
 
 
 def _drawn(item: MenuItem, scene: Scene) -> tuple[str, str]:
@@ -185,9 +229,10 @@ def _fan(piece: Float, rows: str, scene: Scene) -> str:
     )
 
 
-def _row(row: Row, scene: Scene) -> str:
+def _row(row: Row, scene: Scene, *, ground: bool = False) -> str:
     cells = "".join(_cell(cell, scene) for cell in row.cells)
-    return f'<div {scene.attributes(row, "row", row.id)}><div class="{scene.name("cells")}">{cells}</div></div>'
+    behind = _ground(row, scene, "row", row.id) if ground else ""
+    return f'<div {scene.attributes(row, "row", row.id)}>{behind}<div class="{scene.name("cells")}">{cells}</div></div>'
 
 
 def _cell(cell: Cell, scene: Scene) -> str:

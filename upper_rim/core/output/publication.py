@@ -43,7 +43,8 @@ def publication(
 
     `read` gives the bytes of a content by its hash; `year` is the present one, for lines that tell it.
     """
-    composer = Composer(fitter_of(shelf, read, year).resolved(site), shelf, read, year=year)
+    fitter = fitter_of(shelf, read, year)
+    composer = Composer(fitter.resolved(site), shelf, read, year=year, fitter=fitter)
     for page in site.pages[share::of]:
         if page.content is None:
             yield PublishedFile(file_name(page.path), composer.page_to_come(page))

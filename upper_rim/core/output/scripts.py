@@ -5,14 +5,15 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator
 
 from ..model.items import BackToTop, Copyright, Item, MenuItem, Pager, SearchBox, Viewer
-from ..model.site import Float, Piece, Site
+from ..model.site import Piece, Site
+from .movement_rules import moves
 
 
 def scripts_of(site: Site, pieces: Iterable[Piece], current: str | None) -> set[str]:
     """Names of those that its pieces need: it loads no other. `current`: the page's id, where something is about it."""
     used: set[str] = set()
     for piece in pieces:
-        if isinstance(piece, Float) and piece.yields:
+        if moves(piece):
             used.add("rim")
         for item in _items_with_drawers(site, piece):
             if item.hint.text or isinstance(item, MenuItem | Copyright | BackToTop):

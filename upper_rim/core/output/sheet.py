@@ -8,10 +8,11 @@ Before it stands one more, for what the designer writes by hand.
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 
 import lightningcss
 
+from ..fit.fitter import Fitter
 from ..model.items import BackToTop, MenuItem
 from ..model.site import BottomBar, Float, Footer, Notice, Piece, Row, Sidebar, Site, Track, drawer_width
 from ..model.tree import items_of
@@ -25,6 +26,7 @@ from ..style.scale import sidebar_needs_px
 from .font_rules import font_face_rules
 from .icon_rules import icon_rules
 from .item_rules import cell_rules, hidden_rules
+from .movement_rules import MovementRules, is_low
 from .naming import published_name, with_site_key
 from .shelf import Shelf
 from .style_rules import StyleRules, band_queries, drift_rules, outside_drawers
@@ -38,8 +40,10 @@ def sheet(
     *,
     forced: bool = False,
     only_band: str | None = None,
+    fitter: Callable[[], Fitter] | None = None,
 ) -> str:
-    """The CSS for all pieces of a site, minified. `font_url` is put before a font file's name.
+    """The CSS for all pieces of a site, minified. `font_url` is put before a font file's name. `fitter` knows how high
+    pieces are; without one nothing moves.
 
     `forced`: with classes that stand for states, and all roles, for specimens of states. `only_band`: as in that band,
     however wide the viewport (an empty text: as where no band counts).
@@ -47,7 +51,9 @@ def sheet(
     styling = Styling(site)
     used = faces_in_use(site, shelf.faces)
     rules = StyleRules(styling, families(site, used), forced=forced, only_band=only_band)
-    layers = [(name, _ours(site, css)) for name, css in rules.layers()]
+    moving = MovementRules(site, styling, fitter) if fitter is not None else None
+    listed = [*_layers_of_movement(moving, rules), *rules.layers()]
+    layers = [(name, _ours(site, css)) for name, css in listed]
     base = "".join(
         (
             with_site_key(shelf.pieces_css, site.key),
@@ -55,7 +61,7 @@ def sheet(
             *_ways_of_menus(site, shelf),
             *(_drawer(site, shelf, width) for width in _drawer_widths(site) if only_band is None),
             with_site_key(rules.base(), site.key),
-            *_structure(site, shelf, pictures, styling),
+            *_structure(site, shelf, pictures, styling, moving),
         )
     )
     named = [name for name, _ in layers] + ["z"]
@@ -75,6 +81,13 @@ def sheet(
         + f"@layer {site.key}{{@layer {','.join(named)};{inner}{swatches}{ground}body{{margin:0}}}}"
     )
     return str(lightningcss.process_stylesheet(css, minify=True))
+
+
+def _layers_of_movement(moving: MovementRules | None, rules: StyleRules) -> Iterator[tuple[str, str]]:
+    for name, parts in (("v", moving.before_styles()), ("s", moving.painted(rules))) if moving else ():
+        css = "".join(parts)
+        if css:
+            yield name, css
 
 
 _NOT_IN_A_PAGE = re.compile(r"<(?=[/!])|[^\x00-\x7f]")
@@ -189,13 +202,15 @@ def _scoped(css: str, site: Site, part: str) -> str:
 _SELECTORS = re.compile(r",(?![^()]*\))")
 
 
-def _structure(site: Site, shelf: Shelf, pictures: Pictures, styling: Styling) -> Iterator[str]:
+def _structure(
+    site: Site, shelf: Shelf, pictures: Pictures, styling: Styling, moving: MovementRules | None
+) -> Iterator[str]:
     """Icons, and how rows and cells share their room."""
     name = site.key
     yield f".{name}-cells{{max-inline-size:{site.content_px}px;padding-inline:{site.gutter_px}px}}"
     yield from icon_rules(site, shelf)
     for piece in site.pieces:
-        yield from _placing(site, piece, shelf, styling)
+        yield from _placing(site, piece, shelf, styling, moving)
         yield from _piece_rules(site, piece, pictures, shelf)
     for item in items_of(site.pieces):
         if isinstance(item, MenuItem):
@@ -203,8 +218,9 @@ def _structure(site: Site, shelf: Shelf, pictures: Pictures, styling: Styling) -
     if len(site.bands) > 1:
         for band in site.bands:
             yield from hidden_rules(site, [band.id], f"{name}-out-{band.id}")
-    if any(isinstance(node, Float | BackToTop) for node in (*site.pieces, *items_of(site.pieces))):
-        yield f".{name}[data-rim-away],.{name} [data-rim-away]{{visibility:hidden}}"
+    if any(isinstance(item, BackToTop) for item in items_of(site.pieces)):
+        yield f".{name} [data-rim-early]{{visibility:hidden}}"
+    yield from moving.placed() if moving else ()
     yield f"body:has(>.{name}){{margin-block-start:0;padding-block-start:0}}"
     yield from _language_rules(site)
 
@@ -272,13 +288,13 @@ def _language_rules(site: Site) -> Iterator[str]:
             yield f'.{site.key}:lang({language}){{-webkit-locale:"{language}"}}'
 
 
-def _placing(site: Site, piece: Piece, shelf: Shelf, styling: Styling) -> Iterator[str]:
+def _placing(site: Site, piece: Piece, shelf: Shelf, styling: Styling, moving: MovementRules | None) -> Iterator[str]:
     """Where a piece of its kind stands on the page."""
     name = site.key
     own = f".{name}-{piece.id}"
     match piece:
         case Sidebar():
-            yield from _besides(site, piece, shelf, styling)
+            yield from _besides(site, piece, shelf, styling, moving)
         case Footer(uncovered=True):
             yield (
                 f"{own}{{overflow:clip}}@supports (animation-timeline:view()){{@media (prefers-reduced-motion:no-preference){{"
@@ -293,8 +309,8 @@ def _placing(site: Site, piece: Piece, shelf: Shelf, styling: Styling) -> Iterat
                     f"display:flex;align-items:center;justify-content:center}}"
                     f"{own}{{padding-inline-end:44px}}@media (scripting:none){{.{name}-shut{{display:none}}}}"
                 )
-            if piece.pinned and piece.edge == "top":
-                yield f"{own}{{position:sticky;inset-block-start:0;z-index:9001}}"
+            if is_low(piece):
+                yield f"{own}-room{{block-size:var(--{name}-low,0px)}}"
         case BottomBar():
             yield (
                 f"{own}>.{name}-row{{block-size:{piece.height_px}px;padding-block:0}}{own} .{name}-cells{{block-size:100%}}"
@@ -306,7 +322,7 @@ def _placing(site: Site, piece: Piece, shelf: Shelf, styling: Styling) -> Iterat
             return
 
 
-def _besides(site: Site, piece: Sidebar, shelf: Shelf, styling: Styling) -> Iterator[str]:
+def _besides(site: Site, piece: Sidebar, shelf: Shelf, styling: Styling, moving: MovementRules | None) -> Iterator[str]:
     """Beside the content where that leaves the text its least measure, in the bands in which it shows. Its track is as
     wide before the sidebar has arrived: it may come after the content, which would move then."""
     name, gap = site.key, 2 * site.gutter_px
@@ -326,6 +342,8 @@ def _besides(site: Site, piece: Sidebar, shelf: Shelf, styling: Styling) -> Iter
             f"{own}-beside>.{name}-beside-content{{grid-column:{2 if at_start else 1};grid-row:1}}"
             f"{own}>.{name}-row{{inline-size:{piece.width_px or site.sidebar_px}px}}{own} .{name}-cells{{padding-inline:0}}}}"
         )
+        if moving and piece.is_ever_pinned:
+            yield moving.beside(piece, f"{query}(width >= {needs}px)")
 
 
 def _least_around(piece: Piece, styling: Styling, bands: Iterable[str | None], width_px: float) -> float:

@@ -111,6 +111,18 @@ class StyleRules:
         yield from _used("e", self._written(self._rings_of_pieces()))
         yield from _used("f", self._written(self._ring()))
 
+    def declared(self, selector: str, styles: Iterable[Declaration]) -> str:
+        """Rules for declarations of a box at rest."""
+        return self._written([(selector, said_of(styles, "box"))])
+
+    def grounded(self, selectors: str, node: str) -> str:
+        """That what is painted of a piece, as it is in one of its stages, goes on to both edges of the viewport."""
+        element = self.styling.elements[node, "box"]
+        written = {band: self._bleed(element, band) or "border-image-source:none" for band in self._all_bands()}
+        if len(set(written.values())) == 1:
+            return f"{selectors}{{{next(iter(written.values()))}}}"
+        return "".join(self._in_band(band, f"{selectors}{{{rule}}}") for band, rule in written.items())
+
     def base(self) -> str:
         """What is built in for the roles in use; and the grounds that reach both edges of the viewport."""
         listed = [(selector, built_in(role)) for role, selector in self._roles_in_use() if role in BUILT_IN]
@@ -238,7 +250,7 @@ class StyleRules:
         image's outset takes no room and cannot be scrolled to (CSS Backgrounds 3, 5.4)."""
         narrow = {piece.id for piece in self.site.pieces if isinstance(piece, Sidebar | Float)}
         for element in self.styling.elements.values():
-            if element.role not in {"piece", "row"} or element.piece in narrow:
+            if element.role not in {"piece", "row"} or element.piece in narrow or element.node in self.styling.stages:
                 continue
             written = {band: self._bleed(element, band) for band in self._all_bands()}
             usual = max(written.values(), key=list(written.values()).count)

@@ -23,7 +23,7 @@ from typing import Any, Literal, NamedTuple
 
 from ..model.check import roles_of
 from ..model.properties import PROPERTIES
-from ..model.site import Piece, Site
+from ..model.site import Header, Piece, Site, Stage
 from ..model.styling import STATES_OF, Declaration, Look, Part, RoleDefault, State
 from .built_in import BUILT_IN
 from .foundations import foundation_values
@@ -83,6 +83,8 @@ def elements_of(piece: Piece) -> Iterator[Element]:
     """All that is styled in a piece, parents first."""
     top = Element(piece.id, "box", roles_of(piece)["box"], piece.id, None)
     yield top
+    for stage in stages_of(piece):
+        yield Element(stage.id, "box", top.role, piece.id, None)
     for row in piece.rows:
         in_row = Element(row.id, "box", "row", piece.id, top)
         yield in_row
@@ -127,6 +129,7 @@ class Styling:
                 self.holders[holder.id] = holder
             for element in elements_of(piece):
                 self.elements[element.node, element.part] = element
+        self.stages: dict[str, Stage] = {stage.id: stage for piece in site.pieces for stage in stages_of(piece)}
         self._layers: dict[Element, list[Layer]] = {}
 
     def layers(self, element: Element) -> list[Layer]:
@@ -136,6 +139,11 @@ class Styling:
         return self._layers[element]
 
     def _asked(self, element: Element) -> Iterator[Layer]:
+        stage = self.stages.get(element.node)
+        if stage is not None:
+            yield Layer("own", stage.id, said_of(stage.styles, "box"))
+            yield from self.layers(self.elements[element.piece, "box"])
+            return
         holder = self.holders.get(element.node)
         if holder is not None:
             yield Layer("own", holder.id, said_of(holder.styles, element.part))
@@ -239,6 +247,11 @@ def built_in(role: str) -> dict[str, dict[tuple[State, str | None], str]]:
         for name, value in BUILT_IN.get(role, {}).get(state, {}).items():
             said.setdefault(name, {})[state, None] = value
     return said
+
+
+def stages_of(piece: Piece) -> tuple[Stage, ...]:
+    """In a stage, a piece is styled as at rest, over which the stage has its say."""
+    return piece.stages if isinstance(piece, Header) else ()
 
 
 def styled_in(piece: Piece) -> Iterator[Any]:

@@ -81,8 +81,9 @@ def stage_composer(site_id: int, loaded: store.Loaded) -> Composer:
 
 
 def _composer(site_id: int, site: Site) -> Composer:
-    resolved = site_fitter(site_id).resolved(site)
-    return Composer(resolved, shelf(), store.read_content, marks=True, year=timezone.localdate().year)
+    fitter = site_fitter(site_id)
+    year = timezone.localdate().year
+    return Composer(fitter.resolved(site), shelf(), store.read_content, marks=True, year=year, fitter=fitter)
 
 
 def forget_all() -> None:

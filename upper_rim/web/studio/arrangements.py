@@ -236,7 +236,7 @@ ARRANGEMENTS: dict[str, Arrangement] = {
                 {"padding-block-start": "8px", "padding-block-end": "8px"},
             ),
         ),
-        {"edge": "bottom", "pinned": True},
+        {"edge": "bottom", "moves": "stays"},
         {"background-color": "@:ink", "color": "@:ground"},
     ),
     "targets": Arrangement(

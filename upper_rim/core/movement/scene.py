@@ -1,0 +1,363 @@
+"""What stands around a page at a viewport, and where: in the page's flow, pinned, or over it?
+
+Heights come from fit; how high the page's own content is has to be told. Positions are px from the upper edge, of the page
+for what stands in its flow, of the window for what is fixed there.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from math import inf
+from typing import Literal, NamedTuple
+
+from ..fit.amount import Viewport
+from ..fit.fitter import Fitter
+from ..model.site import (
+    BottomBar,
+    ByElement,
+    ByPage,
+    ByPixels,
+    ByViewport,
+    Distance,
+    Float,
+    Header,
+    Moving,
+    Notice,
+    Page,
+    Piece,
+    Sidebar,
+    Site,
+)
+from ..model.stages import stages_in
+from ..model.values import direction
+from ..reach.coverage import Coverage
+from ..style.faces import character_em
+from ..style.resolve import band_at
+from ..style.scale import sidebar_needs_px
+from .heights import Heights, Standing, greatest_px, heights
+
+Place = Literal["flow", "pinned", "beside", "low", "fixed"]
+
+
+class Body(NamedTuple):
+    """A piece on a page. `top_px`: of the page where it stands in the flow (flow, pinned, beside), of the window where not
+    (low: in the stack at its lower edge; fixed). It is pinned `pin_px` below the window's upper edge, but not beyond
+    `end_px` of the page. `after_px`: the scroll position beyond which each of its stages holds, in their order (inf: it
+    never does). `up_px`: it is seen only after scrolling up so far, once the page is scrolled beyond `past_px`."""
+
+    piece: str
+    kind: str
+    place: Place
+    left_px: float
+    width_px: float
+    top_px: float
+    standings: tuple[Standing, ...]
+    flow_px: float = 0.0
+    pin_px: float = 0.0
+    end_px: float = inf
+    after_px: tuple[float, ...] = ()
+    up_px: float | None = None
+    past_px: float = 0.0
+    until_px: float | None = None
+    yields_px: float | None = None
+
+
+class Scene(NamedTuple):
+    """`content_top_px`: where the page's own content begins; `page_px`: how high it all is."""
+
+    viewport_px: tuple[float, float]
+    band: str | None
+    content_top_px: float
+    page_px: float
+    bodies: tuple[Body, ...]
+
+    @property
+    def scrolls_px(self) -> float:
+        """How far the page can be scrolled."""
+        return max(0.0, self.page_px - self.viewport_px[1])
+
+    def body(self, piece: str) -> Body | None:
+        return next((body for body in self.bodies if body.piece == piece), None)
+
+
+class Shape(NamedTuple):
+    """What a page's own content is like: how high, and where in the page the elements are that stages wait for."""
+
+    content_px: float
+    elements: Mapping[str, float] = {}
+
+
+class _High(NamedTuple):
+    """A piece of a page with its heights, before it is known where it stands."""
+
+    piece: Piece
+    heights: Heights
+
+
+def scene(
+    fitter: Fitter,
+    site: Site,
+    page: Page,
+    viewport_px: tuple[int, int],
+    shape: Shape,
+    *,
+    without: frozenset[str] = frozenset(),
+    coverage: Coverage | None = None,
+) -> Scene:
+    """`without`: pieces that are not there, such as a notice that was closed."""
+    site = fitter.resolved(site)
+    wide, high = viewport_px
+    band = band_at(site, wide)
+    shown = _shown(fitter, site, page, viewport_px, without, coverage or Coverage(site))
+    laid = _Laying(fitter, site, page, viewport_px, shape, shown)
+    bodies = tuple(laid.bodies())
+    return Scene((float(wide), float(high)), band, laid.content_top, laid.page_px, bodies)
+
+
+def _shown(
+    fitter: Fitter,
+    site: Site,
+    page: Page,
+    viewport_px: tuple[int, int],
+    without: frozenset[str],
+    coverage: Coverage,
+) -> dict[str, _High]:
+    """By kind, the pieces that show on the page in the viewport's band."""
+    viewport = Viewport(float(viewport_px[0]), float(viewport_px[1]))
+    at = coverage.bands.index(band_at(site, viewport_px[0]))
+    found = {}
+    for kind, outcomes in coverage.on(page).items():
+        piece = outcomes[at].piece
+        if piece is not None and piece.id not in without:
+            high = heights(fitter, site, piece, page.language, viewport)
+            if high is not None:
+                found[kind] = _High(piece, high)
+    return found
+
+
+TOUCHING_PX = 0.001
+
+
+class _Flow:
+    """Blocks one below the other; margins that touch collapse (CSS 2, 8.3.1)."""
+
+    def __init__(self) -> None:
+        self.y, self._pending = 0.0, 0.0
+
+    def block(self, margins_px: tuple[float, float], height_px: float) -> float:
+        """Where its border box begins. One without a height lets margins through."""
+        before, after = margins_px
+        gap = _collapsed(self._pending, before)
+        top = self.y + gap
+        if height_px == 0.0:
+            self._pending = _collapsed(gap, after)
+        else:
+            self.y, self._pending = top + height_px, after
+        return top
+
+
+def _collapsed(one: float, other: float) -> float:
+    return max(one, other) if one >= 0 and other >= 0 else min(one, other) if one < 0 and other < 0 else one + other
+
+
+class _Laying:
+    def __init__(
+        self,
+        fitter: Fitter,
+        site: Site,
+        page: Page,
+        viewport_px: tuple[int, int],
+        shape: Shape,
+        shown: Mapping[str, _High],
+    ) -> None:
+        self.site, self.shape, self.shown = site, shape, shown
+        self.wide, self.high = float(viewport_px[0]), float(viewport_px[1])
+        self.band = band_at(site, viewport_px[0])
+        self.rtl = direction(page.language) == "rtl"
+        self._em = character_em(site, fitter.faces)
+        self._measure()
+
+    def _measure(self) -> None:
+        """Where things stand in the page's flow, from its beginning to its end."""
+        flow = _Flow()
+        self.tops: dict[str, float] = {}
+        self.ends: dict[str, float] = {}
+
+        def stands(kind: str) -> None:
+            one = self.shown[kind]
+            over = isinstance(one.piece, Header) and one.piece.over
+            self.tops[kind] = flow.block(one.heights.margins_px, 0.0 if over else one.heights.flow_px)
+            self.ends[kind] = flow.y
+
+        for kind in ("notice", "header"):
+            if kind in self.shown and not _is_low(self.shown[kind].piece):
+                stands(kind)
+        sidebar = self.shown.get("sidebar")
+        beside = sidebar is not None and self._is_beside(sidebar.piece)
+        if sidebar is not None and not beside and isinstance(sidebar.piece, Sidebar) and sidebar.piece.narrow == "before":  # fmt: skip
+            stands("sidebar")
+        self.content_top = flow.block((0.0, 0.0), 0.0)
+        content = self.shape.content_px
+        if sidebar is not None and beside:
+            above, below = sidebar.heights.margins_px
+            self.tops["sidebar"] = flow.y + above
+            content = max(content, self._sidebar_px(sidebar) + above + below)
+        flow.block((0.0, 0.0), content)
+        self.beside_end = flow.y
+        if sidebar is not None and "sidebar" not in self.tops:
+            stands("sidebar")
+        if "footer" in self.shown:
+            stands("footer")
+        notice = self.shown.get("notice")
+        if notice is not None and _is_low(notice.piece):
+            if isinstance(notice.piece, Moving) and notice.piece.moves == "away":
+                stands("notice")
+            else:
+                flow.block((0.0, 0.0), notice.heights.flow_px)
+        bar = self.shown.get("bottom")
+        if bar is not None and isinstance(bar.piece, BottomBar):
+            flow.block((0.0, 0.0), float(bar.piece.height_px))
+        self.page_px = max(flow.block((0.0, 0.0), 0.0), self.high)
+
+    @property
+    def scrolls(self) -> float:
+        return max(0.0, self.page_px - self.high)
+
+    def bodies(self) -> Iterator[Body]:
+        pinned = 0.0
+        for kind in ("notice", "header"):
+            one = self.shown.get(kind)
+            if one is None or _is_low(one.piece):
+                continue
+            body = self._in_flow(one, pinned)
+            if body.place == "pinned":
+                pinned = body.pin_px + greatest_px(body.standings)
+            yield body
+        sidebar = self.shown.get("sidebar")
+        if sidebar is not None:
+            yield self._sidebar(sidebar)
+        footer = self.shown.get("footer")
+        if footer is not None:
+            yield self._flowing(footer)
+        yield from self._low()
+
+    def _flowing(self, one: _High) -> Body:
+        """As it stands in the page's flow."""
+        kind, high = one.piece.kind, one.heights
+        left = self.wide - high.start_px - high.width_px if self.rtl else high.start_px
+        return Body(one.piece.id, kind, "flow", left, high.width_px, self.tops.get(kind, 0.0), high.standings, high.flow_px)  # fmt: skip
+
+    def _in_flow(self, one: _High, pinned: float) -> Body:
+        piece, high = one.piece, one.heights
+        top = self.tops[piece.kind]
+        body = self._flowing(one)
+        if not isinstance(piece, Moving):
+            return body
+        way = piece.way_in(self.band)
+        if way == "away":
+            return body
+        over = isinstance(piece, Header) and piece.over
+        return self._moving(
+            piece,
+            body._replace(
+                place="pinned",
+                pin_px=pinned + piece.pin_px,
+                flow_px=0.0 if over else high.flow_px,
+                end_px=self.page_px,
+                after_px=tuple(self._distance(stage.after) for stage in stages_in(piece, self.band)),
+                # An observer tells so from when the edges touch.
+                past_px=self.ends[piece.kind] - TOUCHING_PX,
+            ),
+        )
+
+    def _moving(self, piece: Moving, body: Body) -> Body:
+        """With what it does by itself while it is pinned."""
+        footer = self.tops.get("footer")
+        yields = footer - self.high if piece.yields and footer is not None else None
+        return body._replace(
+            up_px=float(piece.up_px) if piece.way_in(self.band) == "up" else None,
+            until_px=None if piece.hides_until is None else self._distance(piece.hides_until),
+            yields_px=yields,
+        )
+
+    def _distance(self, after: Distance) -> float:
+        match after:
+            case ByPixels():
+                return float(after.px)
+            case ByViewport():
+                return self.high * after.percent / 100
+            case ByPage():
+                return self.scrolls * after.percent / 100
+            case ByElement():
+                return self.shape.elements.get(after.selector, inf) - TOUCHING_PX
+
+    def _is_beside(self, piece: Piece) -> bool:
+        return isinstance(piece, Sidebar) and self.wide >= sidebar_needs_px(self.site, self._em, piece.width_px)
+
+    def _sidebar_px(self, one: _High) -> float:
+        """In its column; where it stays, with a scroll of its own, it is no longer than the window."""
+        high = one.heights.flow_px
+        if not isinstance(one.piece, Sidebar) or one.piece.way_in(self.band) == "away":
+            return high
+        return min(high, max(0.0, self.high - self._pinned_px() - one.piece.pin_px))
+
+    def _pinned_px(self) -> float:
+        """What is pinned at the window's upper edge where it is highest."""
+        pinned = 0.0
+        for kind in ("notice", "header"):
+            one = self.shown.get(kind)
+            if one is not None and not _is_low(one.piece) and isinstance(one.piece, Moving) and one.piece.way_in(self.band) != "away":  # fmt: skip
+                pinned += one.piece.pin_px + greatest_px(one.heights.standings)
+        return pinned
+
+    def _sidebar(self, one: _High) -> Body:
+        piece, high = one.piece, one.heights
+        assert isinstance(piece, Sidebar)
+        top = self.tops["sidebar"]
+        if not self._is_beside(piece):
+            return self._flowing(one)
+        room = min(self.wide, float(self.site.content_px))
+        edge = (self.wide - room) / 2 + self.site.gutter_px
+        at_left = (piece.side == "start") != self.rtl
+        left = edge if at_left else self.wide - edge - high.width_px
+        body = Body(piece.id, "sidebar", "beside", left, high.width_px, top, high.standings, high.flow_px)
+        if piece.way_in(self.band) == "away":
+            return body
+        own = self._sidebar_px(one)
+        seen = (high.standings[0]._replace(height_px=own),)
+        pin = self._pinned_px() + piece.pin_px
+        return body._replace(pin_px=pin, end_px=self.beside_end, standings=seen, flow_px=own)
+
+    def _low(self) -> Iterator[Body]:
+        """What lies over the page: the stack at the window's lower edge from below, and floats elsewhere."""
+        below = 0.0
+        for kind in ("bottom", "notice", "float"):
+            one = self.shown.get(kind)
+            if one is None:
+                continue
+            piece, high = one.piece, one.heights
+            if isinstance(piece, Notice) and _is_low(piece) and piece.way_in(self.band) == "away":
+                yield self._flowing(one)
+            elif isinstance(piece, BottomBar) or (isinstance(piece, Notice) and _is_low(piece)):
+                below += high.flow_px
+                body = self._flowing(one)._replace(place="low", top_px=self.high - below, flow_px=0.0)
+                yield self._moving(piece, body)
+            elif isinstance(piece, Float):
+                yield self._moving(piece, self._float(piece, high, below))
+
+    def _float(self, piece: Float, high: Heights, below: float) -> Body:
+        where, side = piece.place.split("-")
+        inset, tall = float(piece.inset_px), high.flow_px
+        at_left = (side == "start") != self.rtl
+        left = inset if at_left else self.wide - inset - high.width_px
+        tops = {"bottom": self.high - below - inset - tall, "top": inset, "middle": (self.high - tall) / 2}
+        return Body(piece.id, "float", "low" if where == "bottom" else "fixed", left, high.width_px, tops[where], high.standings)  # fmt: skip
+
+
+def _is_low(piece: Piece) -> bool:
+    return isinstance(piece, Notice) and piece.edge == "bottom"
+
+
+def is_pinned(body: Body) -> bool:
+    """Whether it can cover the page's content."""
+    return body.place in {"pinned", "low", "fixed"}
