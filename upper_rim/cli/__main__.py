@@ -51,6 +51,18 @@ def main(arguments: Sequence[str] | None = None) -> int:
     fit.add_argument("--piece", metavar="NAME", help="only this piece, by its name or id")
     fit.add_argument("--json", action="store_true")
 
+    movement = parts.add_parser("movement", help="tell where pieces are, and in which stage, while a page is scrolled")
+    movement.add_argument("bundle", metavar="BUNDLE")
+    movement.add_argument("--page", required=True, metavar="PATH", help="the page's path")
+    movement.add_argument("--viewport", required=True, metavar="WxH", help="width and height in px, such as 390x844")
+    movement.add_argument(
+        "--scroll", required=True, metavar="PX,PX,...", help="the scroll positions, one after the other"
+    )
+    movement.add_argument(
+        "--content", type=float, metavar="PX", help="how high the page's own content is (otherwise estimated)"
+    )
+    movement.add_argument("--json", action="store_true")
+
     validate = parts.add_parser("validate", help="check a bundle: its schema, references and contents")
     validate.add_argument("bundle", metavar="BUNDLE")
 

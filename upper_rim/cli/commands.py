@@ -244,12 +244,23 @@ def fit(chosen: argparse.Namespace) -> Remarks:
             raise CannotDo(f"{chosen.bundle}: {fault}") from None
 
 
+def movement(chosen: argparse.Namespace) -> Remarks:
+    from .movement import CannotPlay, report  # as with `fit`
+
+    with _bundle(chosen.bundle) as bundle:
+        try:
+            return report(bundle, chosen)
+        except CannotPlay as fault:
+            raise CannotDo(str(fault)) from None
+
+
 COMMANDS: dict[str, Callable[[argparse.Namespace], Remarks]] = {
     "demo": demo,
     "import": bring_in,
     "publish": publish,
     "coverage": coverage,
     "fit": fit,
+    "movement": movement,
     "validate": validate,
 }
 

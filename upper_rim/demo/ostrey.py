@@ -3,7 +3,22 @@
 from __future__ import annotations
 
 from ..core.model.items import ButtonItem, IconLink, Logo, MenuItem, SearchBox, TextItem, ToAddress, ToPage
-from ..core.model.site import Band, Below, Cell, Entry, Everywhere, Header, Menu, ReachRule, Row, Site, Track
+from ..core.model.site import (
+    Band,
+    Below,
+    ByPixels,
+    Cell,
+    Entry,
+    Everywhere,
+    Header,
+    Menu,
+    ReachRule,
+    Row,
+    Site,
+    Stage,
+    Track,
+    WayIn,
+)
 from ..core.model.styling import Look, RoleDefault, Swatch, Tied
 from ..core.model.values import Words
 from ..core.style.built_in import corners
@@ -97,10 +112,57 @@ _PRESS_MENU = Menu(
     ),
 )
 
+
+def _main_menu(item_id: str) -> MenuItem:
+    return MenuItem(
+        id=item_id,
+        menu="mn-main",
+        panels="wide",
+        panel_columns=6,
+        on_hover=True,
+        drawer_below="bd-wide",
+        drawer="pc-drawer",
+        drawer_ms=180,
+        submenus="current",
+        gap_px=24,
+        button_words=in_four("Menu", "Menü", "Dewislen", "القائمة"),
+    )
+
+
+def _book(item_id: str) -> ButtonItem:
+    return ButtonItem(
+        id=item_id,
+        hidden_in=("bd-narrow",),
+        words=in_four("Book", "Buchen", "Archebu", "احجز"),
+        target=ToPage(page="pg-timetable"),
+    )
+
+
 _MAIN_HEADER = Header(
     id="pc-main",
     name="Main header",
     reach=(ReachRule(id="rr-everywhere", where=Everywhere()),),
+    moves="stays",
+    moves_in=(WayIn(band="bd-narrow", way="up"),),
+    stages=(
+        Stage(
+            id="sg-slim",
+            name="Slim",
+            after=ByPixels(px=80),
+            padding_px=4,
+            logo_percent=80,
+            without=("rw-above",),
+            hidden_in=("bd-narrow",),
+            styles=declared("slim", {"box-shadow": "0px 2px 8px 0px #0003"}),
+        ),
+        Stage(
+            id="sg-reading",
+            name="While reading",
+            after=ByPixels(px=500),
+            hidden_in=("bd-narrow",),
+            styles=declared("reading", {"background-color": "@sw-deep", "color": "@sw-paper"}),
+        ),
+    ),
     rows=(
         Row(
             id="rw-above",
@@ -173,35 +235,28 @@ _MAIN_HEADER = Header(
                 ),
                 Cell(
                     id="cl-middle",
-                    items=(
-                        MenuItem(
-                            id="it-menu",
-                            menu="mn-main",
-                            panels="wide",
-                            panel_columns=6,
-                            on_hover=True,
-                            drawer_below="bd-wide",
-                            drawer="pc-drawer",
-                            drawer_ms=180,
-                            submenus="current",
-                            gap_px=24,
-                            button_words=in_four("Menu", "Menü", "Dewislen", "القائمة"),
-                        ),
-                    ),
+                    items=(_main_menu("it-menu"),),
                 ),
                 Cell(
                     id="cl-end",
                     track=Track(kind="content"),
                     align="end",
-                    items=(
-                        ButtonItem(
-                            id="it-book",
-                            hidden_in=("bd-narrow",),
-                            words=in_four("Book", "Buchen", "Archebu", "احجز"),
-                            target=ToPage(page="pg-timetable"),
-                        ),
-                    ),
+                    items=(_book("it-book"),),
                 ),
+            ),
+        ),
+        Row(
+            id="rw-reading",
+            name="Row while reading",
+            stage="sg-reading",
+            styles=declared("reading-row", {"padding-block-start": "4px", "padding-block-end": "4px"}),
+            cells=(
+                Cell(
+                    id="cl-reading",
+                    gap_px=32,
+                    items=(Logo(id="it-reading-name", words=Words(text="Ostrey")), _main_menu("it-reading-menu")),
+                ),
+                Cell(id="cl-reading-end", track=Track(kind="content"), align="end", items=(_book("it-reading-book"),)),
             ),
         ),
     ),

@@ -27,6 +27,8 @@ GUIDE_SIDEBAR = Sidebar(
     id="pc-guide",
     name="The island guide",
     reach=(ReachRule(id="rr-guide", where=Below(path="/guide/")),),
+    moves="stays",
+    pin_px=16,
     styles=declared("guide", {"background-color": "transparent"}),
     rows=(
         Row(

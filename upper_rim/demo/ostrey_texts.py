@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from .ostrey_reading import BIRDS, HOME, WALKS
+
 _DAY, _DUSK, _FOG = "/coast-day.svg", "/coast-dusk.svg", "/coast-fog.svg"
 
 _LANDINGS = "\n".join(
@@ -39,7 +41,7 @@ ENGLISH: tuple[tuple[str, str, str, str, str], ...] = (
         "home",
         "/",
         "Three ships, five harbours",
-        "We carry people, post and sheep between Ostrey, Skarrow and Lindwick, every day of the year that the sea allows.\n\n## Sailing today\n\nAll crossings run to time. The *Marram* takes the early boat, the *Turnstone* the late one.\n\n## New this winter\n\nTwo crossings a day from 2 November, with hot soup on each.",
+        HOME,
         _DAY,
     ),
     (
@@ -157,10 +159,10 @@ ENGLISH: tuple[tuple[str, str, str, str, str], ...] = (
         "walks",
         "/guide/walks/",
         "Walks",
-        "The ridge of Skarrow in three hours; the shore of Lindwick in one, tide permitting.",
+        WALKS,
         "",
     ),
-    ("birds", "/guide/birds/", "Birds", "Terns from May, geese from October, an opinionated raven all year.", ""),
+    ("birds", "/guide/birds/", "Birds", BIRDS, ""),
     ("lights", "/guide/lighthouses/", "Lighthouses", "Four of them, two still lit, one for rent.", ""),
     (
         "food",

@@ -162,7 +162,13 @@
   const above = "9999999px 0px -100% 0px";
   let way = 0, small = innerHeight, whenShaped = [];
   const shaped = (part, act) => whenShaped.push([part, act]);
-  const passed = (told, again) => {
+  // Where a piece begins to be pinned, from which its distances count: a mark before it says so, where one has to be asked.
+  const pinnedAt = (part) => {
+    const from = { y: 0 }, held = part.closest("[data-rim-pin]") ?? part, mark = held.previousElementSibling;
+    if (mark?.matches("[data-rim-mark]")) shaped(document.body, () => (from.y = Math.max(0, mark.getBoundingClientRect().top + scrollY - (parseFloat(getComputedStyle(held).top) || 0))));
+    return from;
+  };
+  const passed = (told, from, again) => {
     const number = parseFloat(told);
     if (told[0] === "=") {
       let seen = false, part = null;
@@ -177,9 +183,9 @@
       const probe = document.createElement("div");
       probe.style.cssText = "position:absolute;visibility:hidden;inline-size:0;block-size:100svh;inset-block-start:0;pointer-events:none";
       document.body.append(probe);
-      return shaped(probe, () => (small = probe.offsetHeight)), (y) => y > (small * number) / 100;
+      return shaped(probe, () => (small = probe.offsetHeight)), (y) => y > from.y + (small * number) / 100;
     }
-    return (y) => y > number;
+    return (y) => y > from.y + number;
   };
   const acts = [];
   const move = () => {
@@ -187,7 +193,7 @@
     for (const act of acts) act(y);
   };
   each("[data-rim-stages]", (part) => {
-    const distances = part.dataset.rimStages.split("\n").map((told) => passed(told, move));
+    const from = pinnedAt(part), distances = part.dataset.rimStages.split("\n").map((told) => passed(told, from, move));
     let last = "";
     acts.push((y) => {
       const now = distances.map((isPassed, at) => (isPassed(y) ? at + 1 : "")).join(" ").trim();
@@ -195,7 +201,7 @@
     });
   });
   each("[data-rim-until]", (part) => {
-    const isPassed = passed(part.dataset.rimUntil, move);
+    const isPassed = passed(part.dataset.rimUntil, pinnedAt(part), move);
     acts.push((y) => part.toggleAttribute("data-rim-early", !isPassed(y)));
   });
   each("[data-rim-up]", (part) => {

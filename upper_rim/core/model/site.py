@@ -168,14 +168,14 @@ class WayIn(Value):
 
 
 class ByPixels(Value):
-    """After so many px of scrolling."""
+    """After so many px of scrolling, from where the piece begins to be pinned: what scrolls away above it does not count."""
 
     kind: Literal["px"] = "px"
     px: Annotated[int, Field(ge=0, le=100_000)] = 80
 
 
 class ByViewport(Value):
-    """After a share of the small viewport's height (CSS Values 4, 6.1.2.1: one that stays when browser bars come and go)."""
+    """The same, as a share of the small viewport's height (CSS Values 4, 6.1.2.1: it stays when browser bars come and go)."""
 
     kind: Literal["viewport"] = "viewport"
     percent: Annotated[int, Field(ge=1, le=1000)] = 50
@@ -440,6 +440,9 @@ class Site(Value):
     content_px: Annotated[int, Field(ge=280, le=4000)] = 1120
     gutter_px: Annotated[int, Field(ge=0, le=200)] = 20
     sidebar_px: Annotated[int, Field(ge=80, le=1000)] = 280
+    covered_percent: Annotated[int, Field(ge=5, le=90)] = Field(
+        default=30, description="Pinned pieces that cover more of a screen are found fault with."
+    )
     fonts: tuple[Font, ...] = ()
     looks: tuple[Look, ...] = ()
     roles: tuple[RoleDefault, ...] = Field(default=(), description="Defaults by role, for the whole site.")

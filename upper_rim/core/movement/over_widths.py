@@ -101,6 +101,25 @@ def slimmed(fitter: Fitter, site: Site, piece: Piece, stage: Stage, language: st
     return found
 
 
+def differences(
+    fitter: Fitter, site: Site, piece: Piece, stage: Stage, language: str, *, over: bool
+) -> Iterator[tuple[int, float]]:
+    """By how many px a piece is less high in a stage than at rest, at the first and last of some widths each."""
+    if not over:
+        for span in slimmed(fitter, site, piece, stage, language):
+            yield span.from_px, sum(row.first.rest_px - row.first.drawn_px for row in span.rows)
+            yield span.to_px, sum(row.last.rest_px - row.last.drawn_px for row in span.rows)
+        return
+    widths = _Widths(fitter, site, piece, language)
+    for start, end in widths.stretches(piece.rows):
+        band = widths.band(start)
+        other = widths.over(stage, start, end) if band is not None and stage in stages_in(piece, band.id) else None
+        if other is not None:
+            rest = widths.rest(start, end)
+            yield start, rest.first - other.first
+            yield end, rest.last - other.last
+
+
 def _same(one: SlimSpan, other: SlimSpan) -> bool:
     level = one.height.is_level and other.height.is_level and abs(one.height.first - other.height.first) <= EQUAL_PX
     return (

@@ -94,45 +94,49 @@ class _High(NamedTuple):
     heights: Heights
 
 
-def scene(
-    fitter: Fitter,
-    site: Site,
-    page: Page,
-    viewport_px: tuple[int, int],
-    shape: Shape,
-    *,
-    without: frozenset[str] = frozenset(),
-    coverage: Coverage | None = None,
-) -> Scene:
-    """`without`: pieces that are not there, such as a notice that was closed."""
-    site = fitter.resolved(site)
-    wide, high = viewport_px
-    band = band_at(site, wide)
-    shown = _shown(fitter, site, page, viewport_px, without, coverage or Coverage(site))
-    laid = _Laying(fitter, site, page, viewport_px, shape, shown)
-    bodies = tuple(laid.bodies())
-    return Scene((float(wide), float(high)), band, laid.content_top, laid.page_px, bodies)
+class Scenes:
+    """The scenes of one site. Pieces that several pages show alike are worked out once."""
+
+    def __init__(self, fitter: Fitter, site: Site) -> None:
+        self.fitter, self.site = fitter, fitter.resolved(site)
+        self.coverage = Coverage(self.site)
+        self.em = character_em(self.site, fitter.faces)
+        self._heights: dict[tuple[str, str, tuple[int, int]], Heights | None] = {}
+
+    def of(
+        self, page: Page, viewport_px: tuple[int, int], shape: Shape, without: frozenset[str] = frozenset()
+    ) -> Scene:
+        """`without`: pieces that are not there, such as a notice that was closed."""
+        wide, high = viewport_px
+        band = band_at(self.site, wide)
+        laid = _Laying(self, page, viewport_px, shape, self._shown(page, viewport_px, band, without))
+        bodies = tuple(laid.bodies())
+        return Scene((float(wide), float(high)), band, laid.content_top, laid.page_px, bodies)
+
+    def _shown(
+        self, page: Page, viewport_px: tuple[int, int], band: str | None, without: frozenset[str]
+    ) -> dict[str, _High]:
+        """By kind, the pieces that show on the page in the viewport's band."""
+        at = self.coverage.bands.index(band)
+        found = {}
+        for kind, outcomes in self.coverage.on(page).items():
+            piece = outcomes[at].piece
+            if piece is not None and piece.id not in without:
+                high = self._high(piece, page.language, viewport_px)
+                if high is not None:
+                    found[kind] = _High(piece, high)
+        return found
+
+    def _high(self, piece: Piece, language: str, viewport_px: tuple[int, int]) -> Heights | None:
+        key = (piece.id, language, viewport_px)
+        if key not in self._heights:
+            viewport = Viewport(float(viewport_px[0]), float(viewport_px[1]))
+            self._heights[key] = heights(self.fitter, self.site, piece, language, viewport)
+        return self._heights[key]
 
 
-def _shown(
-    fitter: Fitter,
-    site: Site,
-    page: Page,
-    viewport_px: tuple[int, int],
-    without: frozenset[str],
-    coverage: Coverage,
-) -> dict[str, _High]:
-    """By kind, the pieces that show on the page in the viewport's band."""
-    viewport = Viewport(float(viewport_px[0]), float(viewport_px[1]))
-    at = coverage.bands.index(band_at(site, viewport_px[0]))
-    found = {}
-    for kind, outcomes in coverage.on(page).items():
-        piece = outcomes[at].piece
-        if piece is not None and piece.id not in without:
-            high = heights(fitter, site, piece, page.language, viewport)
-            if high is not None:
-                found[kind] = _High(piece, high)
-    return found
+def scene(fitter: Fitter, site: Site, page: Page, viewport_px: tuple[int, int], shape: Shape) -> Scene:
+    return Scenes(fitter, site).of(page, viewport_px, shape)
 
 
 TOUCHING_PX = 0.001
@@ -162,19 +166,12 @@ def _collapsed(one: float, other: float) -> float:
 
 class _Laying:
     def __init__(
-        self,
-        fitter: Fitter,
-        site: Site,
-        page: Page,
-        viewport_px: tuple[int, int],
-        shape: Shape,
-        shown: Mapping[str, _High],
+        self, scenes: Scenes, page: Page, viewport_px: tuple[int, int], shape: Shape, shown: Mapping[str, _High]
     ) -> None:
-        self.site, self.shape, self.shown = site, shape, shown
+        self.site, self.shape, self.shown, self._em = scenes.site, shape, shown, scenes.em
         self.wide, self.high = float(viewport_px[0]), float(viewport_px[1])
-        self.band = band_at(site, viewport_px[0])
+        self.band = band_at(self.site, viewport_px[0])
         self.rtl = direction(page.language) == "rtl"
-        self._em = character_em(site, fitter.faces)
         self._measure()
 
     def _measure(self) -> None:
@@ -257,35 +254,38 @@ class _Laying:
         if way == "away":
             return body
         over = isinstance(piece, Header) and piece.over
+        from_px = max(0.0, top - pinned - piece.pin_px)
         return self._moving(
             piece,
+            from_px,
             body._replace(
                 place="pinned",
                 pin_px=pinned + piece.pin_px,
                 flow_px=0.0 if over else high.flow_px,
                 end_px=self.page_px,
-                after_px=tuple(self._distance(stage.after) for stage in stages_in(piece, self.band)),
+                after_px=tuple(self._distance(stage.after, from_px) for stage in stages_in(piece, self.band)),
                 # An observer tells so from when the edges touch.
                 past_px=self.ends[piece.kind] - TOUCHING_PX,
             ),
         )
 
-    def _moving(self, piece: Moving, body: Body) -> Body:
-        """With what it does by itself while it is pinned."""
+    def _moving(self, piece: Moving, from_px: float, body: Body) -> Body:
+        """With what it does by itself while it is pinned. `from_px`: the scroll position from which on it is."""
         footer = self.tops.get("footer")
         yields = footer - self.high if piece.yields and footer is not None else None
         return body._replace(
             up_px=float(piece.up_px) if piece.way_in(self.band) == "up" else None,
-            until_px=None if piece.hides_until is None else self._distance(piece.hides_until),
+            until_px=None if piece.hides_until is None else self._distance(piece.hides_until, from_px),
             yields_px=yields,
         )
 
-    def _distance(self, after: Distance) -> float:
+    def _distance(self, after: Distance, from_px: float) -> float:
+        """As a scroll position."""
         match after:
             case ByPixels():
-                return float(after.px)
+                return from_px + after.px
             case ByViewport():
-                return self.high * after.percent / 100
+                return from_px + self.high * after.percent / 100
             case ByPage():
                 return self.scrolls * after.percent / 100
             case ByElement():
@@ -341,9 +341,9 @@ class _Laying:
             elif isinstance(piece, BottomBar) or (isinstance(piece, Notice) and _is_low(piece)):
                 below += high.flow_px
                 body = self._flowing(one)._replace(place="low", top_px=self.high - below, flow_px=0.0)
-                yield self._moving(piece, body)
+                yield self._moving(piece, 0.0, body)
             elif isinstance(piece, Float):
-                yield self._moving(piece, self._float(piece, high, below))
+                yield self._moving(piece, 0.0, self._float(piece, high, below))
 
     def _float(self, piece: Float, high: Heights, below: float) -> Body:
         where, side = piece.place.split("-")

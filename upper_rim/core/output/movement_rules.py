@@ -13,7 +13,9 @@ from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 
 from ..fit.fitter import Fitter
 from ..fit.sweep import FROM_PX, TO_PX
+from ..model.check import PAINTED
 from ..model.items import Logo
+from ..model.properties import PROPERTIES
 from ..model.site import (
     BottomBar,
     ByElement,
@@ -26,6 +28,7 @@ from ..model.site import (
     Moving,
     Notice,
     Piece,
+    Row,
     Sidebar,
     Site,
     Stage,
@@ -37,6 +40,12 @@ from ..movement.over_widths import Line, SlimSpan, Span, reserved, slimmed
 from ..style.resolve import Styling
 from .style_rules import StyleRules, band_queries
 
+_UNPAINTED = "background:none;border-color:transparent;border-image-source:none;box-shadow:none"
+_BARE = (
+    "margin:0;padding:0;opacity:1;inline-size:auto;min-inline-size:0;max-inline-size:none;min-block-size:0;"
+    "max-block-size:none;mix-blend-mode:normal"
+)
+"""A ground has the classes of what it lies behind, and none of its sizes."""
 CALM, LIVELY = "(prefers-reduced-motion:reduce)", "(prefers-reduced-motion:no-preference)"
 
 
@@ -69,6 +78,14 @@ def is_slimmed(piece: Piece, site: Site) -> bool:
     )
 
 
+def is_painted(row: Row, piece: Piece, site: Site) -> bool:
+    """Whether anything is painted behind it, or may be."""
+    looks = {look.id: look.styles for look in site.looks}
+    defaults = (default.styles for default in (*site.roles, *piece.roles) if default.role == "row")
+    said = (row.styles, *(looks[look] for look in row.wears), *defaults)
+    return any(PROPERTIES[style.property].group in PAINTED for styles in said for style in styles)
+
+
 def moves(piece: Piece) -> bool:
     if not isinstance(piece, Moving):
         return False
@@ -84,29 +101,30 @@ class MovementRules:
     def before_styles(self) -> Iterator[str]:
         """For the layer that outweighs what designers say: a piece with a ground of its own paints none itself."""
         for piece in self.site.pieces:
-            if not isinstance(piece, Header) or not is_slimmed(piece, self.site):
+            if not isinstance(piece, Header):
                 continue
-            own = f".rim-{piece.id}"
-            nothing = "background:none;border-color:transparent;border-image-source:none;box-shadow:none"
-            yield f"{own}:not(.rim-ground,.rim-over){{{nothing}}}"
-            yield (
-                f"{own}>.rim-ground{{margin:0;padding:0;opacity:1;inline-size:auto;min-inline-size:0;max-inline-size:none;"
-                "min-block-size:0;max-block-size:none;mix-blend-mode:normal;block-size:100%}"
-            )
-            yield from self._ground_at(piece, own)
-            for stage, query, selector in self._held(piece):
-                if hands_over(self.site, piece, stage):
-                    continue
-                for span, language in self._slim_spans(piece, stage):
-                    height = (
-                        f"{selector}{language}>.rim-ground{{block-size:{css(span.height, span.from_px, span.to_px)}}}"
-                    )
-                    yield _media(query, _widths(span.from_px, span.to_px), height)
-        for piece in self.site.pieces:
-            if isinstance(piece, Header) and not is_slimmed(piece, self.site):
-                for _, query, selector in self._held(piece):
-                    nothing = f"{selector}{{background:none;border-color:transparent;border-image-source:none;box-shadow:none}}"
-                    yield _media(query, "", nothing)
+            if is_slimmed(piece, self.site):
+                yield from self._grounds(piece)
+                continue
+            for _, query, selector in self._held(piece):
+                yield _media(query, "", f"{selector}{{{_UNPAINTED}}}")
+
+    def _grounds(self, piece: Header) -> Iterator[str]:
+        own = f".rim-{piece.id}"
+        rows = [row for row in self.site.rows_in(piece) if is_painted(row, piece, self.site)]
+        yield f"{own}:not(.rim-ground,.rim-over){{{_UNPAINTED}}}"
+        yield ",".join([f"{own}>.rim-ground", *(f".rim-{row.id}>.rim-ground" for row in rows)]) + f"{{{_BARE}}}"
+        yield f"{own}>.rim-ground{{block-size:100%}}"
+        yield from self._ground_at(piece, own)
+        for stage, query, selector in self._held(piece):
+            if hands_over(self.site, piece, stage):
+                continue
+            unpainted = ",".join(f"{selector}>.rim-{row.id}" for row in rows)
+            yield _media(query, "", f"{unpainted}{{{_UNPAINTED}}}" if rows else "")
+            for span, language in self._slim_spans(piece, stage):
+                height = css(span.height, span.from_px, span.to_px)
+                rule = f"{selector}{language}>.rim-ground{{block-size:{height}}}"
+                yield _media(query, _widths(span.from_px, span.to_px), rule)
 
     def _ground_at(self, piece: Piece, own: str) -> Iterator[str]:
         """Its edges are the piece's border edges: an inset counts from within its lines."""
@@ -344,13 +362,9 @@ class MovementRules:
         for span, language in self._slim_spans(piece, stage):
             for slim in span.rows:
                 yield _media(query, _widths(span.from_px, span.to_px), self._slim_row(f"{selector}{language}", span, slim.first, slim.last))  # fmt: skip
-        for row in rows:
-            if row.styles or row.wears or self._rows_are_painted(piece):
-                ground = f"{selector}>.{name}-{row.id}"
-                yield _media(query, "", f"{ground}{{background:none;border-color:transparent;border-image-source:none;box-shadow:none}}{ground}>.{name}-ground{{display:block}}")  # fmt: skip
-
-    def _rows_are_painted(self, piece: Piece) -> bool:
-        return any(default.role == "row" for default in (*self.site.roles, *piece.roles))
+        grounds = [f"{selector}>.{name}-{row.id}>.{name}-ground" for row in rows if is_painted(row, piece, site)]
+        if grounds:
+            yield _media(query, "", f"{','.join(grounds)}{{display:block}}")
 
     def _scaled(self, item: Logo, align: str, percent: int, query: str, selector: str) -> Iterator[str]:
         side = {"start": "0", "end": "100%"}.get(align, "50%")

@@ -17,7 +17,7 @@ from ..model.site import BottomBar, Cell, Float, Footer, Header, Moving, Notice,
 from ..model.styling import Styled
 from ..model.values import direction
 from .item_html import Scene, item_html
-from .movement_rules import is_low, is_slimmed, moves, told
+from .movement_rules import is_low, is_painted, is_slimmed, moves, told
 
 
 class Shown(NamedTuple):
@@ -134,9 +134,11 @@ def _piece(shown: Shown, scene: Scene, *, skip: bool = False, target: bool = Fal
     said += _movement(piece)
     whole = f"<{tag} {scene.attributes(piece, *classes)}{language}{named}{said}>{to_content}{rows}</{tag}>"
     if isinstance(piece, Header) and piece.over:
-        whole = f'<div class="{scene.name("pin")} {scene.name(piece.id + "-pin")}">{whole}</div>'
+        whole = f'<div class="{scene.name("pin")} {scene.name(piece.id + "-pin")}" data-rim-pin>{whole}</div>'
     if ' data-rim-up="' in said and not is_low(piece):
         whole += f'<div class="{scene.name("edge")}" data-rim-edge></div>'
+    if isinstance(piece, Header) and not skip and (" data-rim-stages=" in said or " data-rim-until=" in said):
+        whole = f'<div class="{scene.name("edge")}" data-rim-mark></div>{whole}'
     return whole + after
 
 
@@ -159,7 +161,11 @@ def _rows_in(piece: Piece, stage: str | None, scene: Scene, *, grounds: bool = F
     """The rows that it shows at rest, or in a stage. `grounds`: each with an element for what is painted behind it."""
     shown = zip(scene.site.shown_rows(piece), piece.rows, strict=True)
     return "".join(
-        _row(row, scene.within(piece.id) if own.shares else scene, ground=grounds)
+        _row(
+            row,
+            scene.within(piece.id) if own.shares else scene,
+            ground=grounds and is_painted(row, piece, scene.site),
+        )
         for row, own in shown
         if own.stage == stage
     )

@@ -1,0 +1,173 @@
+"""`upper-rim movement`: where is each piece of a page, and in which stage, along a way of scrolling?"""
+
+from __future__ import annotations
+
+import argparse
+import json
+import re
+import sys
+from datetime import UTC, datetime
+from typing import Any
+
+from ..core.exchange.bundle import Bundle
+from ..core.exchange.encoding import decode
+from ..core.model.edits import edit_adapter
+from ..core.model.site import Page, Site
+from ..core.movement.content import estimated_content_px
+from ..core.movement.doubts import Doubt, doubts
+from ..core.movement.flicker import too_early
+from ..core.movement.play import Event, Played, Seen, play
+from ..core.movement.scene import Scenes, Shape
+from ..core.output.fitting import fitter_of
+from ..shipped import shelf
+
+
+class CannotPlay(Exception):
+    """What was asked for does not say a page, a viewport or positions; in a sentence."""
+
+
+def report(bundle: Bundle, chosen: argparse.Namespace) -> list[str]:
+    """Prints what was asked for; gives back a sentence for each finding."""
+    viewport_px = _viewport(chosen.viewport)
+    scrolls = _positions(chosen.scroll)
+    fitter = fitter_of(shelf(), bundle.read, datetime.now(UTC).year).as_published()
+    scenes = Scenes(fitter, bundle.site)
+    page = _page(scenes.site, chosen.page)
+    content_px = chosen.content if chosen.content is not None else _estimate(bundle, page, viewport_px[0])
+    shape = Shape(content_px)
+    laid = scenes.of(page, viewport_px, shape)
+    played = play(laid, scrolls)
+    found = doubts(scenes, page, viewport_px, shape)
+    early = list(too_early(fitter, scenes.site, scenes.site.pieces))
+    names = _names(scenes.site)
+    said = [_sentence(doubt, names) for doubt in found] + [
+        f"{names[one.piece]}, {names[one.stage]}: begins at {one.after_px} px and gives up {one.least.px:g} px; "
+        f"it would flicker from {one.would.from_px} to {one.would.to_px} px, its room is kept and {one.gap_px:g} px of it "
+        f"show; from {-(-one.least.px // 1):g} px on neither"
+        for one in early
+    ]
+    if chosen.json:
+        whole = {
+            "page": page.path,
+            "viewport": list(viewport_px),
+            "page_px": round(laid.page_px, 2),
+            "scrolls_px": round(laid.scrolls_px, 2),
+            "content_px": content_px,
+            "estimate": chosen.content is None,
+            "moments": _moments(played),
+            "events": [event._asdict() for event in played.events()],
+            "findings": [_told(doubt) for doubt in found],
+            "too_early": [
+                {**one._asdict(), "least": one.least._asdict(), "would": one.would._asdict()} for one in early
+            ],
+        }
+        json.dump(whole, sys.stdout, ensure_ascii=False, indent=1)
+        print()
+    else:
+        _print(played, page, names, estimate=chosen.content is None)
+    return said
+
+
+def _viewport(text: str) -> tuple[int, int]:
+    found = re.fullmatch(r"(\d{3,4})x(\d{3,4})", text)
+    if found is None:
+        raise CannotPlay(f"“{text}” is no viewport; write width and height in px, such as 390x844")
+    return int(found[1]), int(found[2])
+
+
+def _positions(text: str) -> list[float]:
+    try:
+        return [float(part) for part in text.split(",")]
+    except ValueError:
+        raise CannotPlay(
+            f"“{text}” are no scroll positions; write px with commas between, such as 0,1200,600"
+        ) from None
+
+
+def _page(site: Site, path: str) -> Page:
+    page = next((page for page in site.pages if page.path.rstrip("/") == path.rstrip("/")), None)
+    if page is None:
+        raise CannotPlay(f"there is no page at {path}")
+    return page
+
+
+def _estimate(bundle: Bundle, page: Page, width: int) -> float:
+    if page.content is None or page.splice is None:
+        return 0.0
+    content = bundle.read(page.content)
+    end = page.splice.end_at if page.splice.end_at is not None else len(content)
+    return estimated_content_px(decode(content[page.splice.body_at : end], page.encoding), float(width))
+
+
+def _names(site: Site) -> dict[str, str]:
+    found = {}
+    for piece in site.pieces:
+        found[piece.id] = piece.name
+        found |= {stage.id: stage.name for stage in getattr(piece, "stages", ())}
+    return found
+
+
+def _moments(played: Played) -> list[dict[str, Any]]:
+    return [
+        {
+            "scroll_px": y,
+            "left_share": round(1 - covered, 4),
+            "pieces": [{name: _rounded(value) for name, value in seen._asdict().items()} for seen in played.moment(at)],
+        }
+        for at, (y, covered) in enumerate(zip(played.scrolls, played.covered(), strict=True))
+    ]
+
+
+def _rounded(value: Any) -> Any:
+    return round(value, 2) if isinstance(value, float) else value
+
+
+def _told(doubt: Doubt) -> dict[str, Any]:
+    edit = None if doubt.remedy is None else edit_adapter.dump_python(doubt.remedy, mode="json")
+    return {**doubt._asdict(), "remedy": edit}
+
+
+def _print(played: Played, page: Page, names: dict[str, str], *, estimate: bool) -> None:
+    laid = played.scene
+    wide, high = laid.viewport_px
+    about = " (its content's height is an estimate; --content says it)" if estimate else ""
+    print(f"{page.path} at {wide:g}x{high:g}: {laid.page_px:g} px high, scrolls {laid.scrolls_px:g} px{about}")
+    events: dict[int, list[Event]] = {}
+    for event in played.events():
+        events.setdefault(event.moment, []).append(event)
+    for at, (y, covered) in enumerate(zip(played.scrolls, played.covered(), strict=True)):
+        print(f"{y:>7g} px  {100 * (1 - covered):.1f} % left to the content")
+        for event in events.get(at, ()):
+            what = f"to {names.get(event.stage or '', 'rest')}" if event.what == "stage" else event.what
+            print(f"            {names[event.piece]} {what}: {event.why}, {event.at_px:g} px")
+        for seen in played.moment(at):
+            print(f"            {_where(seen, names)}")
+
+
+def _where(seen: Seen, names: dict[str, str]) -> str:
+    stage = f", {names[seen.stage]}" if seen.stage else ""
+    if not seen.shown:
+        return f"{names[seen.piece]}{stage}: not shown"
+    return f"{names[seen.piece]}{stage}: {seen.left_px:g}, {seen.top_px:g}; {seen.width_px:g} x {seen.height_px:g}"
+
+
+def _sentence(doubt: Doubt, names: dict[str, str]) -> str:
+    who = names[doubt.piece] + (f", {names[doubt.stage]}" if doubt.stage else "")
+    at = f"at {doubt.scroll_px:g} px"
+    match doubt.kind:
+        case "covered":
+            return f"{who}: {100 * doubt.px:.0f} % of the window is covered {at}"
+        case "gap":
+            return f"{who}: begins {doubt.px:g} px too early, so much of its room shows beneath it"
+        case "never":
+            return f"{who}: this page ends {doubt.px:g} px before it begins"
+        case "brief":
+            return f"{who}: lasts {doubt.px:g} px, less than a notch of a wheel"
+        case "limited":
+            return f"{who}: {doubt.px:g} px higher than was wished, by {doubt.other}"
+        case "overlap":
+            return f"{who}: lies {doubt.px:g} px over {names[doubt.other]} {at}"
+        case "hidden focus":
+            return f"{who}: leaves no room for what has the focus; {doubt.px:g} px are missing"
+        case "anchor":
+            return f"{who}: what is jumped to comes to stand {doubt.px:g} px below it"

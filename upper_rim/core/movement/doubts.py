@@ -1,0 +1,195 @@
+"""What is wrong or doubtful about what pieces do while a page is scrolled, and what would mend it?"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+from math import inf
+from typing import Literal, NamedTuple
+
+from ..fit.opened import SCREENS
+from ..model.edits import Edit, Set
+from ..model.site import Header, Page, Piece, Site
+from .play import Played, play
+from .scene import Body, Scene, Scenes, Shape, is_pinned
+
+NOTCH_PX = 100.0
+"""What a wheel scrolls by one notch: a stage that lasts less is jumped over."""
+SEEN_PX = 44.0
+"""A target has to find so much room between what is pinned at the window's edges (WCAG 2.2, 2.4.11 and 2.5.8)."""
+Kind = Literal["covered", "gap", "never", "brief", "limited", "overlap", "hidden focus", "anchor"]
+
+
+class Doubt(NamedTuple):
+    """About a piece, at a viewport and a scroll position of a page. `px`: how much; for what is covered, the share of the
+    window. `other`: the piece or item that it is about besides. `remedy`: what would mend it."""
+
+    kind: Kind
+    piece: str
+    page: str
+    viewport_px: tuple[int, int]
+    scroll_px: float
+    px: float
+    stage: str = ""
+    other: str = ""
+    remedy: Edit | None = None
+
+
+def doubts(scenes: Scenes, page: Page, viewport_px: tuple[int, int], shape: Shape) -> list[Doubt]:
+    laid = scenes.of(page, viewport_px, shape)
+    played = play(laid, moments_that_matter(laid))
+    pieces = {piece.id: piece for piece in scenes.site.pieces}
+    found = [
+        *_covered(played, scenes.site.covered_percent / 100),
+        *_stages(laid, pieces),
+        *_overlaps(played),
+        *_hidden_focus(laid),
+        *_anchors(laid),
+    ]
+    return [doubt._replace(page=page.id, viewport_px=viewport_px) for doubt in found]
+
+
+def report(
+    scenes: Scenes, shape_of: Callable[[Page, tuple[int, int]], Shape], viewports: Sequence[tuple[int, int]] = SCREENS
+) -> list[Doubt]:
+    """All pages of the site, through these viewports; each doubt once, where it is greatest."""
+    found: dict[tuple[str, ...], Doubt] = {}
+    for page in scenes.site.pages:
+        for viewport_px in viewports:
+            for doubt in doubts(scenes, page, viewport_px, shape_of(page, viewport_px)):
+                key = (doubt.kind, doubt.piece, doubt.stage, doubt.other, str(viewport_px))
+                if key not in found or doubt.px > found[key].px:
+                    found[key] = doubt
+    return list(found.values())
+
+
+def moments_that_matter(laid: Scene) -> list[float]:
+    """Positions around all at which something changes, down to the page's end; from there upwards as far as brings back
+    what shows only then, and up to the page's beginning."""
+    most = laid.scrolls_px
+    marks = {0.0, most}
+    for body in laid.bodies:
+        edges = [*body.after_px, body.past_px, body.top_px - body.pin_px, body.until_px, body.yields_px]
+        if body.up_px is not None:
+            edges += [body.past_px + body.up_px]
+        for edge in edges:
+            if edge is not None and edge < inf:
+                marks |= {min(most, max(0.0, edge + by)) for by in (-1.0, 0.0, 1.0)}
+    down = sorted(marks)
+    ups = {max(0.0, most - body.up_px) for body in laid.bodies if body.up_px is not None}
+    return [*down, *sorted(ups, reverse=True), *(mark for mark in reversed(down) if mark < min(ups, default=most))]
+
+
+def _covered(played: Played, most: float) -> Iterator[Doubt]:
+    """More of the window than was said is too much: where it is most."""
+    shares = played.covered()
+    worst = max(range(len(shares)), key=shares.__getitem__)
+    if shares[worst] > most:
+        sizes = [
+            (track.body.standings[track.standings[worst]].height_px * track.body.width_px, track.body.piece)
+            for track in played.tracks
+            if is_pinned(track.body) and track.shown[worst]
+        ]
+        yield _doubt("covered", max(sizes)[1], played.scrolls[worst], shares[worst])
+
+
+def _stages(laid: Scene, pieces: Mapping[str, Piece]) -> Iterator[Doubt]:
+    for body in laid.bodies:
+        piece = pieces[body.piece]
+        if not isinstance(piece, Header) or not body.after_px:
+            continue
+        starts = sorted((after, number) for number, after in enumerate(body.after_px, 1))
+        for at, (after, number) in enumerate(starts):
+            standing = body.standings[number]
+            stage = standing.stage or ""
+            if after >= laid.scrolls_px:
+                yield _doubt("never", piece.id, after, after - laid.scrolls_px, stage)
+                continue
+            following = starts[at + 1][0] if at + 1 < len(starts) else inf
+            if following - after < NOTCH_PX:
+                yield _doubt("brief", piece.id, after, following - after, stage)
+            gap = body.top_px + body.flow_px - after - body.pin_px - standing.height_px
+            if gap > 0.5 and body.flow_px > 0:
+                yield _doubt("gap", piece.id, after, gap, stage)._replace(remedy=_later(piece, stage, gap))
+            for row in standing.rows:
+                limit = row.limit
+                if limit is not None and row.wished_px is not None:
+                    more = row.drawn_px - row.wished_px
+                    yield _doubt("limited", piece.id, after, more, stage, limit.node)
+
+
+def _later(piece: Header, stage_id: str, by_px: float) -> Edit | None:
+    stage = next(stage for stage in piece.stages if stage.id == stage_id)
+    if stage.after.kind != "px":
+        return None
+    return Set(node=stage_id, field="after", value={"kind": "px", "px": int(stage.after.px + by_px + 0.999)})
+
+
+def _overlaps(played: Played) -> Iterator[Doubt]:
+    """Floats over another piece: one that is pinned, too, or one that cannot be scrolled from beneath it, at the page's
+    beginning or end."""
+    seen: set[tuple[str, str]] = set()
+    over = [track for track in played.tracks if track.body.kind == "float"]
+    others = [track for track in played.tracks if track.body.kind != "float"]
+    ends = {0.0, played.scene.scrolls_px}
+    for track in over:
+        for other in others:
+            for at, y in enumerate(played.scrolls):
+                if (track.body.piece, other.body.piece) in seen or not (track.shown[at] and other.shown[at]):
+                    continue
+                if not is_pinned(other.body) and y not in ends:
+                    continue
+                deep = _deep(track.body, track.standings[at], track.tops[at], other.body, other.standings[at], other.tops[at])  # fmt: skip
+                if deep > 1.0:
+                    seen.add((track.body.piece, other.body.piece))
+                    yield _doubt("overlap", track.body.piece, y, deep, other=other.body.piece)
+
+
+def _deep(one: Body, index: int, top: float, other: Body, other_index: int, other_top: float) -> float:
+    """By how many px two rectangles overlap from above to below; 0 where they stand beside each other."""
+    if one.left_px >= other.left_px + other.width_px or other.left_px >= one.left_px + one.width_px:
+        return 0.0
+    end = min(top + one.standings[index].height_px, other_top + other.standings[other_index].height_px)
+    return max(0.0, end - max(top, other_top))
+
+
+def _kept(laid: Scene) -> tuple[float, float]:
+    """What is kept free at the window's edges when something is scrolled to (`scroll-padding`)."""
+    top = max(
+        (body.pin_px + max(one.height_px for one in body.standings) for body in laid.bodies if body.place == "pinned"),
+        default=0.0,
+    )
+    low = sum(body.standings[0].height_px for body in laid.bodies if body.place == "low" and body.kind != "float")
+    return top, low
+
+
+def _hidden_focus(laid: Scene) -> Iterator[Doubt]:
+    top, low = _kept(laid)
+    room = laid.viewport_px[1] - top - low
+    if room < SEEN_PX:
+        highest = max(
+            (body for body in laid.bodies if is_pinned(body)),
+            key=lambda body: max(one.height_px for one in body.standings),
+        )
+        yield _doubt("hidden focus", highest.piece, 0.0, SEEN_PX - room)
+
+
+def _anchors(laid: Scene) -> Iterator[Doubt]:
+    """Where more is kept free for what is scrolled to than is covered in the last stage: it comes to stand so much lower."""
+    for body in laid.bodies:
+        if body.place != "pinned" or not body.after_px:
+            continue
+        reached = [number for number, after in enumerate(body.after_px, 1) if after < laid.scrolls_px]
+        if reached:
+            more = max(one.height_px for one in body.standings) - body.standings[reached[-1]].height_px
+            if more > NOTCH_PX:
+                yield _doubt("anchor", body.piece, body.after_px[reached[-1] - 1], more, body.standings[reached[-1]].stage or "")  # fmt: skip
+
+
+def _doubt(kind: Kind, piece: str, scroll_px: float, px: float, stage: str = "", other: str = "") -> Doubt:
+    return Doubt(kind, piece, "", (0, 0), scroll_px, px, stage, other)
+
+
+def lowered(site: Site, stage_id: str, wished_px: int, tallest_px: float) -> Iterable[Edit]:
+    """What would let a row be as low as was wished: less padding, where the tallest item leaves room for it."""
+    if tallest_px <= wished_px:
+        yield Set(node=stage_id, field="padding_px", value=int((wished_px - tallest_px) // 2))

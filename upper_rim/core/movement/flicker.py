@@ -1,0 +1,94 @@
+"""Would a stage turn its own condition over, if the page moved with it; and from which distance on does its room not show?
+
+A header that becomes less high by `less_px` could give that room up: the page would move by as much, the browser would
+keep what one reads where it is (CSS Scroll Anchoring 1), and so the scroll position would go back by `less_px`. Just
+beyond the distance that is less than the distance again: the header grows, the position comes back, and so on. What is
+published keeps the room, so that nothing of this happens; but where the stage begins before the room is scrolled out of
+sight, the page's ground shows beneath the header. From `least_px` on neither is the case.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator
+from typing import NamedTuple
+
+from ..fit.fitter import Fitter
+from ..model.site import ByPixels, Header, Piece, Site, Stage
+from ..model.stages import hands_over
+from .over_widths import differences
+
+TURNS = 6
+"""So many changes without a step of one's own are a flicker."""
+
+
+class Flicker(NamedTuple):
+    """Scroll positions, both included, at which a stage would come and go by itself."""
+
+    from_px: int
+    to_px: int
+
+
+def turns(after_px: float, less_px: float, scroll_px: float, *, keeps_room: bool) -> int:
+    """How often a stage comes or goes until it rests, when a step has led to a scroll position from where it did not
+    hold. `TURNS` where it never rests."""
+    moved = 0.0 if keeps_room else less_px
+    y, holds = scroll_px, False
+    for turn in range(TURNS):
+        now = y > after_px
+        if now == holds:
+            return turn
+        y, holds = (y - moved if now else y + moved), now
+    return TURNS
+
+
+def flicker(after_px: float, less_px: float, *, keeps_room: bool) -> Flicker | None:
+    """Played for each position around a distance, in steps of 1 px."""
+    start, end = int(after_px) - 2, int(after_px + abs(less_px)) + 3
+    found = [y for y in range(max(0, start), end) if turns(after_px, less_px, float(y), keeps_room=keeps_room) == TURNS]
+    return Flicker(found[0], found[-1]) if found else None
+
+
+class Least(NamedTuple):
+    """The least distance in px at which a stage can begin so that no room shows: where it is greatest over all widths and
+    languages, the first of these widths, and the language."""
+
+    px: float
+    at_px: int
+    language: str
+
+
+def least(fitter: Fitter, site: Site, piece: Piece, stage: Stage) -> Least | None:
+    """None where it gives no room up."""
+    if not isinstance(piece, Header) or piece.over:
+        return None
+    found: Least | None = None
+    for language in fitter.languages(site, piece):
+        for start, less in differences(fitter, site, piece, stage, language, over=bool(hands_over(site, piece, stage))):
+            if less > 0.5 and (found is None or less > found.px):
+                found = Least(less, start, language)
+    return found
+
+
+class TooEarly(NamedTuple):
+    """A stage whose distance in px is less than the room that it gives up. `would`: where it would flicker, if that were
+    given up; `gap_px`: how much of it shows as it is kept."""
+
+    piece: str
+    stage: str
+    after_px: int
+    least: Least
+    would: Flicker
+    gap_px: float
+
+
+def too_early(fitter: Fitter, site: Site, pieces: Iterable[Piece]) -> Iterator[TooEarly]:
+    for piece in pieces:
+        for stage in piece.stages if isinstance(piece, Header) and piece.is_ever_pinned else ():
+            if not isinstance(stage.after, ByPixels):
+                continue
+            asked = least(fitter, site, piece, stage)
+            if asked is None or stage.after.px >= asked.px - 0.5:
+                continue
+            would = flicker(float(stage.after.px), asked.px, keeps_room=False)
+            if would is not None:
+                yield TooEarly(piece.id, stage.id, stage.after.px, asked, would, asked.px - stage.after.px)
