@@ -144,7 +144,7 @@ class Fitter:
                 boxes.append(self._box(piece, row, within, seen))
         if within is None:
             return None
-        around = self._kept(
+        around = self.kept(
             ("whole", piece.id, stage, language, within.band, within.beside),
             (boxes, piece.replaced(rows=()), within.styles.known),
             lambda: piece_around(boxes, piece, within, stands_free=stage is not None or _stands_free(piece, within)),
@@ -165,7 +165,7 @@ class Fitter:
 
     def languages(self, site: Site, piece: Piece) -> list[str]:
         """The languages of the pages that a piece shows on, the site's own first; that one alone, where it shows nowhere."""
-        reached = self._kept("reached", (reach_shape(site), site.pages), lambda: _languages_reached(site))
+        reached = self.kept("reached", (reach_shape(site), site.pages), lambda: _languages_reached(site))
         found = reached.get(piece.id, set())
         return sorted(found or {site.language}, key=lambda language: (language != site.language, language))
 
@@ -176,7 +176,7 @@ class Fitter:
             _foundations(site), piece, row, _menus_in(row, site), site.pages, site.assets, site.name,
             self._measurer(site), held_in(site, piece),
         )  # fmt: skip
-        return self._kept(("row", *name), given, lambda: self._seen_anew(site, piece, row, language))
+        return self.kept(("row", *name), given, lambda: self._seen_anew(site, piece, row, language))
 
     def resolved(self, site: Site) -> Site:
         """The site with a width of its own for each menu that is to be a button wherever its row is full; itself, where
@@ -184,7 +184,7 @@ class Fitter:
         if not any(_waits(item) for item in items_of(site.pieces)):
             return site
         told = (site.pieces, site.menus, site.pages, site.assets, site.name, _foundations(site))
-        return self._kept("resolved", told, lambda: self._resolved(site))
+        return self.kept("resolved", told, lambda: self._resolved(site))
 
     def _resolved(self, site: Site) -> Site:
         if self._bare is None:
@@ -211,10 +211,10 @@ class Fitter:
         bands = self._bands_of(site, piece, row, held.below_px)
         told = (self._shape(row), tuple(seen.values()), setting.styles.known, setting.measurer, bands, held)
         name = (piece.id, row.id, language)
-        boxed = self._kept(("boxed", *name), told, lambda: self._boxed(piece, row, setting, seen, bands, held.share))
+        boxed = self.kept(("boxed", *name), told, lambda: self._boxed(piece, row, setting, seen, bands, held.share))
         in_lines = stands_in_lines(piece)
-        memory = self._kept(("memory", piece.id, row.id), in_lines, Memory)
-        return self._kept(
+        memory = self.kept(("memory", piece.id, row.id), in_lines, Memory)
+        return self.kept(
             ("fit", *name),
             (boxed, in_lines),
             lambda: RowFit(
@@ -241,22 +241,22 @@ class Fitter:
 
     def setting(self, site: Site, piece: Piece, row: Row, language: str) -> Setting:
         """For a row of a piece; its band is still to be chosen."""
-        view = self._kept(
+        view = self.kept(
             ("view", piece.id, row.id),
             (_foundations(site), site.menus, site.pages, site.assets, site.name, piece.replaced(rows=()), row),
             lambda: site.replaced(pieces=(piece.replaced(rows=(row,)),)),
         )
-        known = self._kept(("styles", piece.id, row.id), _skeleton(site, piece, row), Known)
+        known = self.kept(("styles", piece.id, row.id), _skeleton(site, piece, row), Known)
         return Setting(
             site=view,
             styles=Styles(lambda: Styling(view), known),
             measurer=self._measurer(site),
-            links=self._kept("links", site.pages, lambda: Links(site)),
-            menus=self._kept("menus", (site.menus, site.pages, site.language), lambda: Menus(site)),
+            links=self.kept("links", site.pages, lambda: Links(site)),
+            menus=self.kept("menus", (site.menus, site.pages, site.language), lambda: Menus(site)),
             brands=self.brands,
-            pictures=self._kept("pictures", site.assets, lambda: self.pictures(site)),
+            pictures=self.kept("pictures", site.assets, lambda: self.pictures(site)),
             trails=lambda item, language: self._longest_trail(site, item, language),
-            posts=self._kept("posts", (site.pages, site.assets), lambda: self.posts(site)),
+            posts=self.kept("posts", (site.pages, site.assets), lambda: self.posts(site)),
             language=language,
             band=None,
             year=self.year,
@@ -270,27 +270,27 @@ class Fitter:
             links, menus = Links(site), Menus(site)
             return Trails(site, links, menus, Standings(links)).longest(item, language, site.pages)
 
-        return self._kept(("trail", item.id, language), told, work)
+        return self.kept(("trail", item.id, language), told, work)
 
     def _measurer(self, site: Site) -> Measurer:
-        used = self._kept(
+        used = self.kept(
             "faces",
             (_foundations(site), site.pieces, site.pages),
             lambda: faces_in_use(site, self.faces),
         )
         names = tuple(file.name for face in used for file in face.files)
-        return self._kept("measurer", names, lambda: Measurer(Faces(used, self.read)))
+        return self.kept("measurer", names, lambda: Measurer(Faces(used, self.read)))
 
     def _seen(self, item: Any, setting: Setting) -> tuple[Any, ...]:
         shown = setting.menus.shown(item) if isinstance(item, MenuItem | LinkList) else ()
         told = (item, shown, setting.links, setting.pictures, setting.posts, setting.site.name, setting.site.language)
-        return self._kept(("seen", item.id, setting.language), told, lambda: seen_of(item, setting))
+        return self.kept(("seen", item.id, setting.language), told, lambda: seen_of(item, setting))
 
     def _piece(self, piece: Piece, row: Row, setting: Setting, seen: Mapping[str, Any]) -> Block:
         """The piece around the row."""
         box = self._box(piece, row, setting, seen)
         variant = (id(box), id(setting.part(piece.id)))
-        return self._kept(
+        return self.kept(
             ("piece", piece.id, row.id, setting.language, variant),
             (box, setting.styles.known),
             lambda: piece_around([box], piece, setting),
@@ -302,7 +302,7 @@ class Fitter:
         cells = {cell.id: self._cell(piece, row, cell, setting, seen) for cell in row.cells}
         fold = next((fold.count for fold in row.columns if fold.band == setting.band), 0)
         variant = (tuple(map(id, cells.values())), id(setting.part(row.id)), fold, setting.beside)
-        return self._kept(
+        return self.kept(
             ("box", piece.id, row.id, setting.language, variant),
             (tuple(cells.values()), self._shape(row), setting.styles.known),
             lambda: row_box(row, piece, setting, cells),
@@ -310,7 +310,7 @@ class Fitter:
 
     def _shape(self, row: Row) -> Row:
         """The row without its items."""
-        return self._kept(
+        return self.kept(
             ("shape", row.id),
             row,
             lambda: row.replaced(cells=tuple(cell.replaced(items=()) for cell in row.cells)),
@@ -327,7 +327,7 @@ class Fitter:
             setting.estimated |= made.estimated
         style = setting.part(cell.id)
         variant = (tuple(map(id, items)), id(style), side_of(cell, setting.band))
-        return self._kept(
+        return self.kept(
             ("cell", piece.id, cell.id, setting.language, variant),
             (items, cell.gap_px, row.styles, setting.styles.known),
             lambda: cell_box(cell, row, setting, items),
@@ -339,7 +339,7 @@ class Fitter:
             box = item_box(item, alone)
             return _Made(box, frozenset(alone.missing), frozenset(alone.estimated))
 
-        return self._kept(
+        return self.kept(
             ("item", piece.id, item.id, setting.language, variant_of(item, setting)),
             (seen, setting.styles.known, setting.measurer),
             make,
@@ -365,7 +365,7 @@ class Fitter:
                 found.append((low, high, band, needs is not None and start >= needs))
         return found
 
-    def _kept(self, key: Any, told: Any, make: Callable[[], Made]) -> Made:
+    def kept(self, key: Any, told: Any, make: Callable[[], Made]) -> Made:
         """What was made for this key, if it was made from equal things."""
         known = self._known.get(key)
         if known is not None and known[0] == told:

@@ -15,7 +15,7 @@ from typing import NamedTuple
 from ..fit.fitter import Fitter
 from ..model.site import ByPixels, Header, Piece, Site, Stage
 from ..model.stages import hands_over
-from .over_widths import differences
+from .over_widths import differences, widths_of
 
 TURNS = 6
 """So many changes without a step of one's own are a flicker."""
@@ -62,8 +62,9 @@ def least(fitter: Fitter, site: Site, piece: Piece, stage: Stage) -> Least | Non
     if not isinstance(piece, Header) or piece.over:
         return None
     found: Least | None = None
+    over = bool(hands_over(site, piece, stage))
     for language in fitter.languages(site, piece):
-        for start, less in differences(fitter, site, piece, stage, language, over=bool(hands_over(site, piece, stage))):
+        for start, less in differences(widths_of(fitter, site, piece, language), stage, over=over):
             if less > 0.5 and (found is None or less > found.px):
                 found = Least(less, start, language)
     return found

@@ -14,7 +14,7 @@ from ..fit.boxes import BLOCK_END, BLOCK_START, Align, Frame
 from ..fit.fitter import Fitter, Whole
 from ..fit.linear import value
 from ..model.items import Logo
-from ..model.site import Piece, Row, Site, Stage
+from ..model.site import Piece, Row, Site, Stage, Way
 from ..model.stages import hands_over, in_stage, stages_in
 
 
@@ -179,3 +179,8 @@ def _node(frame: Frame) -> str:
 
 def greatest_px(standings: Sequence[Standing]) -> float:
     return max(standing.height_px for standing in standings)
+
+
+def settled_px(standings: Sequence[Standing], way: Way) -> float:
+    """The height that a piece comes to at last; of one that comes and goes, the greatest."""
+    return standings[-1].height_px if way == "stays" else greatest_px(standings)

@@ -14,7 +14,7 @@ from ..fit.amount import Viewport
 from ..fit.fitter import VIEWPORT_HEIGHT_PX, Fitter
 from ..fit.linear import value
 from ..fit.sweep import FROM_PX, TO_PX, RowFit, frame_at
-from ..model.site import Piece, Row, Site, Stage
+from ..model.site import Moving, Piece, Row, Site, Stage
 from ..model.stages import in_stage, stages_in
 from .heights import SlimRow, slim_row
 
@@ -56,12 +56,17 @@ class SlimSpan(NamedTuple):
     rows: tuple[Slimmed, ...]
 
 
-def reserved(
-    fitter: Fitter, site: Site, piece: Piece, language: str, is_pinned: Callable[[str | None], bool]
-) -> list[Span]:
-    """The height that it has where it is highest: at rest, or in one of its stages; widths at which it does not show, and
-    bands in which it is not pinned, are left out."""
-    widths = _Widths(fitter, site, piece, language)
+def widths_of(fitter: Fitter, site: Site, piece: Piece, language: str) -> Widths:
+    """The same one as long as nothing of the piece has changed."""
+    fits = tuple(fitter.row(site, piece, row, language) for row in site.shown_rows(piece))
+    key = ("widths", piece.id, language)
+    return fitter.kept(key, (piece, fits), lambda: Widths(fitter, site, piece, language))
+
+
+def reserved(widths: Widths, is_pinned: Callable[[str | None], bool]) -> list[Span]:
+    """The height that it has where it is highest: at rest, or in one of its stages; and the one that it comes to at last.
+    Widths at which it does not show, and bands in which it is not pinned, are left out."""
+    piece = widths.piece
     found = []
     for start, end in widths.stretches(piece.rows):
         band = widths.band(start)
@@ -69,28 +74,23 @@ def reserved(
             continue
         lines = [widths.rest(start, end)]
         for stage in stages_in(piece, band.id):
-            over = widths.over(stage, start, end)
-            if over is not None:
-                lines.append(over)
+            lines.append(widths.over(stage, start, end) or widths.drawn(stage, start, end))
         highest = Line(max(line.first for line in lines), max(line.last for line in lines))
-        found.append(Span(start, end, (highest,)))
+        settled = lines[-1] if isinstance(piece, Moving) and piece.way_in(band.id) == "stays" else highest
+        found.append(Span(start, end, (highest, settled)))
     return _joined(found)
 
 
-def slimmed(fitter: Fitter, site: Site, piece: Piece, stage: Stage, language: str) -> list[SlimSpan]:
+def slimmed(widths: Widths, stage: Stage) -> list[SlimSpan]:
     """A piece in a stage in which it keeps its own rows."""
-    widths = _Widths(fitter, site, piece, language)
+    site, piece = widths.site, widths.piece
     found: list[SlimSpan] = []
     for start, end in widths.stretches(site.rows_in(piece)):
         band = widths.band(start)
         if band is None or stage not in stages_in(piece, band.id):
             continue
         first, last = widths.slim(stage, start), widths.slim(stage, end)
-        rest = widths.rest(start, end)
-        height = Line(
-            rest.first - sum(row.rest_px - row.drawn_px for row in first),
-            rest.last - sum(row.rest_px - row.drawn_px for row in last),
-        )
+        height = widths.drawn(stage, start, end)
         rows = tuple(Slimmed(one, other) for one, other in zip(first, last, strict=True))
         before = found[-1] if found else None
         span = SlimSpan(start, end, height, rows)
@@ -101,19 +101,17 @@ def slimmed(fitter: Fitter, site: Site, piece: Piece, stage: Stage, language: st
     return found
 
 
-def differences(
-    fitter: Fitter, site: Site, piece: Piece, stage: Stage, language: str, *, over: bool
-) -> Iterator[tuple[int, float]]:
-    """By how many px a piece is less high in a stage than at rest, at the first and last of some widths each."""
+def differences(widths: Widths, stage: Stage, *, over: bool) -> Iterator[tuple[int, float]]:
+    """By how many px a piece is less high in a stage than at rest, at the first and last of some widths each. `over`: it
+    hands over to other rows in it."""
     if not over:
-        for span in slimmed(fitter, site, piece, stage, language):
+        for span in slimmed(widths, stage):
             yield span.from_px, sum(row.first.rest_px - row.first.drawn_px for row in span.rows)
             yield span.to_px, sum(row.last.rest_px - row.last.drawn_px for row in span.rows)
         return
-    widths = _Widths(fitter, site, piece, language)
-    for start, end in widths.stretches(piece.rows):
+    for start, end in widths.stretches(widths.piece.rows):
         band = widths.band(start)
-        other = widths.over(stage, start, end) if band is not None and stage in stages_in(piece, band.id) else None
+        other = widths.over(stage, start, end) if band and stage in stages_in(widths.piece, band.id) else None
         if other is not None:
             rest = widths.rest(start, end)
             yield start, rest.first - other.first
@@ -141,9 +139,9 @@ class _Band(NamedTuple):
     id: str | None
 
 
-class _Widths:
+class Widths:
     """One piece in one language, looked at width by width. What fit has swept is used; what a piece adds to its rows is
-    looked up once for each band."""
+    looked up once for each band, and what a stage makes of them at each width."""
 
     def __init__(self, fitter: Fitter, site: Site, piece: Piece, language: str) -> None:
         self.fitter, self.site, self.piece, self.language = fitter, site, piece, language
@@ -152,6 +150,7 @@ class _Widths:
         }
         self._rows = {row.id: row for row in site.shown_rows(piece)}
         self._more: dict[tuple[str | None, str | None], float] = {}
+        self._slim: dict[tuple[str, int], tuple[SlimRow, ...]] = {}
 
     def stretches(self, rows: Sequence[Row]) -> Iterator[tuple[int, int]]:
         """Widths between which no row changes its state."""
@@ -196,7 +195,20 @@ class _Widths:
             self._more[key] = value(whole.frame.height) - rows if whole is not None else 0.0
         return rows + self._more[key]
 
+    def drawn(self, stage: Stage, start: int, end: int) -> Line:
+        """Its own rows, slimmed."""
+        rest, first, last = self.rest(start, end), self.slim(stage, start), self.slim(stage, end)
+        return Line(
+            rest.first - sum(row.rest_px - row.drawn_px for row in first),
+            rest.last - sum(row.rest_px - row.drawn_px for row in last),
+        )
+
     def slim(self, stage: Stage, width: int) -> tuple[SlimRow, ...]:
+        if (stage.id, width) not in self._slim:
+            self._slim[stage.id, width] = self._slimmed(stage, width)
+        return self._slim[stage.id, width]
+
+    def _slimmed(self, stage: Stage, width: int) -> tuple[SlimRow, ...]:
         made: list[SlimRow] = []
         gained, top = 0.0, 0.0
         viewport = Viewport(float(width), VIEWPORT_HEIGHT_PX)

@@ -34,7 +34,7 @@ from ..reach.coverage import Coverage
 from ..style.faces import character_em
 from ..style.resolve import band_at
 from ..style.scale import sidebar_needs_px
-from .heights import Heights, Standing, greatest_px, heights
+from .heights import Heights, Standing, greatest_px, heights, settled_px
 
 Place = Literal["flow", "pinned", "beside", "low", "fixed"]
 
@@ -112,6 +112,13 @@ class Scenes:
         laid = _Laying(self, page, viewport_px, shape, self._shown(page, viewport_px, band, without))
         bodies = tuple(laid.bodies())
         return Scene((float(wide), float(high)), band, laid.content_top, laid.page_px, bodies)
+
+    def shape_of(self, page: Page, viewport_px: tuple[int, int], whole_px: float) -> Shape:
+        """What the page's content is like, where the whole page was measured. What is no higher than the window cannot be
+        told from it."""
+        band = band_at(self.site, viewport_px[0])
+        empty = _Laying(self, page, viewport_px, Shape(0.0), self._shown(page, viewport_px, band, frozenset()))
+        return Shape(max(0.0, whole_px - empty.around_px))
 
     def _shown(
         self, page: Page, viewport_px: tuple[int, int], band: str | None, without: frozenset[str]
@@ -214,7 +221,9 @@ class _Laying:
         bar = self.shown.get("bottom")
         if bar is not None and isinstance(bar.piece, BottomBar):
             flow.block((0.0, 0.0), float(bar.piece.height_px))
-        self.page_px = max(flow.block((0.0, 0.0), 0.0), self.high)
+        whole = flow.block((0.0, 0.0), 0.0)
+        self.page_px = max(whole, self.high)
+        self.around_px = whole - content
 
     @property
     def scrolls(self) -> float:
@@ -302,12 +311,13 @@ class _Laying:
         return min(high, max(0.0, self.high - self._pinned_px() - one.piece.pin_px))
 
     def _pinned_px(self) -> float:
-        """What is pinned at the window's upper edge where it is highest."""
+        """What is pinned at the window's upper edge once all its stages are passed. Until then what stands next to it goes
+        beneath it like all that is scrolled."""
         pinned = 0.0
         for kind in ("notice", "header"):
             one = self.shown.get(kind)
             if one is not None and not _is_low(one.piece) and isinstance(one.piece, Moving) and one.piece.way_in(self.band) != "away":  # fmt: skip
-                pinned += one.piece.pin_px + greatest_px(one.heights.standings)
+                pinned += one.piece.pin_px + settled_px(one.heights.standings, one.piece.way_in(self.band))
         return pinned
 
     def _sidebar(self, one: _High) -> Body:

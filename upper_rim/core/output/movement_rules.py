@@ -36,7 +36,7 @@ from ..model.site import (
 )
 from ..model.stages import hands_over, stages_in
 from ..movement.heights import SlimRow
-from ..movement.over_widths import Line, SlimSpan, Span, reserved, slimmed
+from ..movement.over_widths import Line, SlimSpan, Span, reserved, slimmed, widths_of
 from ..style.resolve import Styling
 from .style_rules import StyleRules, band_queries
 
@@ -99,10 +99,18 @@ class MovementRules:
         self.site, self.name, self.styling, self._fitter = site, site.key, styling, fitter
 
     def before_styles(self) -> Iterator[str]:
-        """For the layer that outweighs what designers say: a piece with a ground of its own paints none itself."""
+        """For the layer that outweighs what designers say: what does not show, however opaque; and that a piece with a
+        ground of its own paints none itself."""
         for piece in self.site.pieces:
+            if moves(piece) and isinstance(piece, Moving):
+                gone = "".join(self._comes_and_goes(piece))
+                yield f"@media screen{{{gone}}}" if gone else ""
             if not isinstance(piece, Header):
                 continue
+            if any(hands_over(self.site, piece, stage) for stage in piece.stages):
+                # It stands in the piece, at its edges; what the piece says of its width and place is done already.
+                at = "margin:0;opacity:1;inline-size:auto;min-inline-size:0;max-inline-size:none;mix-blend-mode:normal"
+                yield f".rim-{piece.id}>.rim-over{{{at}}}"
             if is_slimmed(piece, self.site):
                 yield from self._grounds(piece)
                 continue
@@ -114,7 +122,7 @@ class MovementRules:
         rows = [row for row in self.site.rows_in(piece) if is_painted(row, piece, self.site)]
         yield f"{own}:not(.rim-ground,.rim-over){{{_UNPAINTED}}}"
         yield ",".join([f"{own}>.rim-ground", *(f".rim-{row.id}>.rim-ground" for row in rows)]) + f"{{{_BARE}}}"
-        yield f"{own}>.rim-ground{{block-size:100%}}"
+        yield f"{own}>.rim-ground{{block-size:auto}}"
         yield from self._ground_at(piece, own)
         for stage, query, selector in self._held(piece):
             if hands_over(self.site, piece, stage):
@@ -136,10 +144,10 @@ class MovementRules:
                 self.styling.resolve(element, f"border-{side}-width", "rest", band).value
                 if self.styling.resolve(element, f"border-{side}-style", "rest", band).value != "none"
                 else "0px"
-                for side in ("block-start", "inline-start", "inline-end")
+                for side in ("block-start", "block-end", "inline-start", "inline-end")
             ]
-            top, start, end = (f"calc(-1*{line})" if line != "0px" else "0" for line in lines)
-            said.setdefault(f"inset-block:{top} auto;inset-inline:{start} {end}", []).append(band)
+            top, bottom, start, end = (f"calc(-1*{line})" if line != "0px" else "0" for line in lines)
+            said.setdefault(f"inset-block:{top} {bottom};inset-inline:{start} {end}", []).append(band)
         if len(said) == 1:
             yield f"{own}>.rim-ground{{{next(iter(said))}}}"
             return
@@ -157,9 +165,12 @@ class MovementRules:
                     over = f".rim-{piece.id}>.rim-over.rim-{stage.id}"
                     yield rules.declared(over, stage.styles) + rules.grounded(over, stage.id)
             for stage, query, selector in self._held(piece):
+                whole = [one for one in stage.styles if one.property in {"opacity", "mix-blend-mode"}]
+                yield _media(query, "", rules.declared(selector, whole))
                 if stage.styles and not hands_over(self.site, piece, stage):
-                    whole = [one for one in stage.styles if one.property in {"color", "opacity", "mix-blend-mode"}]
-                    yield _media(query, "", rules.declared(selector, whole))
+                    yield _media(
+                        query, "", rules.declared(selector, [one for one in stage.styles if one.property == "color"])
+                    )
                     yield _media(query, "", rules.declared(f"{selector}>.rim-ground", stage.styles))
                     yield _media(query, "", rules.grounded(f"{selector},{selector}>.rim-ground", stage.id))
 
@@ -173,7 +184,6 @@ class MovementRules:
             assert isinstance(piece, Moving)
             yield from self._room_kept(piece)
             yield from self._pinned(piece)
-            yield from self._comes_and_goes(piece)
             if isinstance(piece, Header):
                 yield from self._stages(piece)
         kept = [
@@ -195,8 +205,12 @@ class MovementRules:
 
     def _above(self, piece: Moving) -> str:
         """How far from the window's upper edge it is pinned."""
-        kinds = {"header": ["notice"], "sidebar": ["notice", "header"]}.get(piece.kind, [])
-        vars_ = [f"var(--{self.name}-{kind},0px)" for kind in kinds]
+        name = self.name
+        header = f"var(--{name}-header-settled,var(--{name}-header,0px))"
+        vars_ = {
+            "header": [f"var(--{name}-notice,0px)"],
+            "sidebar": [f"var(--{name}-notice,0px)", header],
+        }.get(piece.kind, [])
         terms = [*vars_, *([f"{piece.pin_px}px"] if piece.pin_px else [])]
         return f"calc({' + '.join(terms)})" if len(terms) > 1 else (terms[0] if terms else "0px")
 
@@ -212,14 +226,17 @@ class MovementRules:
             return is_low(piece) or piece.way_in(band) != "away"
 
         by_language = {
-            language: reserved(fitter, self.site, piece, language, is_pinned)
+            language: reserved(widths_of(fitter, self.site, piece, language), is_pinned)
             for language in fitter.languages(self.site, piece)
         }
+        settles = any(span.lines[0] != span.lines[1] for spans in by_language.values() for span in spans)
         for language, spans in _usual_first(by_language):
             there = f".{self.name}-{piece.id}{_in(language)}:not([hidden])"
             for span in spans:
-                height = css(_more(span.lines[0], 0 if is_low(piece) else piece.pin_px), span.from_px, span.to_px)
-                yield _media("", _widths(span.from_px, span.to_px), f":root:has({there}){{{property_}:{height}}}")
+                more = 0 if is_low(piece) else piece.pin_px
+                highest, settled = (css(_more(line, more), span.from_px, span.to_px) for line in span.lines)
+                said = f"{property_}:{highest}" + (f";{property_}-settled:{settled}" if settles else "")
+                yield _media("", _widths(span.from_px, span.to_px), f":root:has({there}){{{said}}}")
 
     def _bands_by_way(self, piece: Moving) -> dict[Way, list[str]]:
         """Media queries for each way that it goes in some band; an empty one for all widths."""
@@ -402,7 +419,7 @@ class MovementRules:
     def _slim_spans(self, piece: Header, stage: Stage) -> Iterator[tuple[SlimSpan, str]]:
         fitter = self._fitter()
         by_language = {
-            language: slimmed(fitter, self.site, piece, stage, language)
+            language: slimmed(widths_of(fitter, self.site, piece, language), stage)
             for language in fitter.languages(self.site, piece)
         }
         for language, spans in _usual_first(by_language):

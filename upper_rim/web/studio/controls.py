@@ -22,9 +22,10 @@ from ...core.model.items import (
     Trail,
     Viewer,
 )
-from ...core.model.site import Cell, Piece, Row, Site
+from ...core.model.site import Cell, Piece, Row, Site, Stage
 from .control import Control, Group, choice, px, text, track_in_words, words, yes
 from .item_controls import item_groups
+from .movement_controls import stage_groups
 from .piece_controls import folds, piece_groups
 
 UPRIGHT = (("start", "the top"), ("center", "the middle"), ("end", "the bottom"), ("stretch", "the row’s full height"))
@@ -39,6 +40,8 @@ def groups_for(node: Any, site: Site) -> list[Group]:
                 *piece_groups(node, site),
                 _shown(node, site),
             ]
+        case Stage():
+            return stage_groups(node, site)
         case Row(shares=str(shared)):
             row, other = shared_row(site, shared)
             rows = [
@@ -141,7 +144,7 @@ def node_name(node: Any, site: Site) -> str:
     match node:
         case Row(shares=str(shared)):
             return f"{shared_row(site, shared)[0].name}, shared"
-        case Piece() | Row():
+        case Piece() | Row() | Stage():
             return node.name
         case Cell():
             return _cell_name(node, site)

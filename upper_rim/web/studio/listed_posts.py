@@ -9,12 +9,14 @@ from typing import Any, cast, get_args
 from django.http import QueryDict
 from pydantic import JsonValue
 
+from ...core.exchange.lifting import selector_fault
 from ...core.model.edits import Add, Edit, Remove, Set, Together
 from ...core.model.items import Day, FieldKind
 from ...core.model.menus import Menus
-from ...core.model.site import Site
+from ...core.model.site import Header, Site, Stage
 from ..sites import store
 from .menu_controls import offered_entries
+from .movement_controls import parts_of
 from .targets import target_of
 from .unclear import Posted, Unclear
 
@@ -27,6 +29,29 @@ def _columns(site: Site, row: Any, post: QueryDict) -> JsonValue:
 def _aligned(site: Site, cell: Any, post: QueryDict) -> JsonValue:
     """Where a cell's items stand in one width band; nothing: as at all widths."""
     return _by_band(site, cell.aligned, post, "align")
+
+
+def _moves_in(site: Site, piece: Any, post: QueryDict) -> JsonValue:
+    """How a piece goes with the page in one width band; nothing: as at all widths."""
+    return _by_band(site, piece.moves_in, post, "way")
+
+
+def _distance(site: Site, holder: Any, post: QueryDict) -> JsonValue:
+    """A number and what it counts, or a selector; nothing: no distance."""
+    value, kind = post.get("value", "").strip(), post.get("unit", "px")
+    field = {"px": "px", "viewport": "percent", "page": "percent", "element": "selector"}.get(kind)
+    name = post.get("field", "")
+    if field is None:
+        raise Unclear(holder.id, name, "choose what the distance counts")
+    if not value and name == "hides_until":
+        return None
+    if field == "selector":
+        fault = selector_fault(value) if value else "say which element, as a CSS selector such as #start"
+        if fault:
+            raise Unclear(holder.id, name, f"{fault}")
+    elif not value.isdecimal():
+        raise Unclear(holder.id, name, "a distance is a whole number, 0 or more")
+    return {"kind": kind, field: value}
 
 
 def _by_band(site: Site, values: Any, post: QueryDict, field: str) -> JsonValue:
@@ -59,8 +84,11 @@ def _grows(site: Site, holder: Any, post: QueryDict) -> JsonValue:
 
 
 def _without(site: Site, item: Any, post: QueryDict) -> JsonValue:
-    """The entries that an item leaves out: those that were offered and are not ticked."""
+    """The entries that an item leaves out, or the parts that a stage does: those that were offered and are not ticked."""
     shown = set(post.getlist("values"))
+    if isinstance(item, Stage):
+        piece = next(one for one in site.pieces if isinstance(one, Header) and item in one.stages)
+        return [part for part in parts_of(site, piece) if part not in shown]
     offered = [entry.id for entry in offered_entries(item, Menus(site))]
     kept = [entry for entry in item.without if entry not in offered]
     return cast(JsonValue, [*kept, *(entry for entry in offered if entry not in shown)])
@@ -223,6 +251,9 @@ LISTED: dict[str, Callable[[Site, Any, QueryDict], JsonValue]] = {
     "aligned": _aligned,
     "hours": _hours,
     "grows": _grows,
+    "moves_in": _moves_in,
+    "after": _distance,
+    "hides_until": _distance,
     "without": _without,
 }
 """Fields that hold several values, typed as one text."""

@@ -21,7 +21,7 @@ from ...core.exchange.menu_in import (
 from ...core.exchange.pages_in import digest
 from ...core.model.edits import Edit, Set
 from ...core.model.items import ITEM_KINDS, MenuItem
-from ...core.model.site import Drawer, Entry, Page, Site
+from ...core.model.site import ByPixels, Drawer, Entry, Header, Page, Site
 from ...core.model.tree import ROOT, items_of
 from ..sites import store
 from .arrangements import ARRANGEMENTS, new_item
@@ -124,6 +124,20 @@ def _shared_row(site: Site, post: QueryDict) -> Made:
     return Made("rows", [{"id": store.new_id("rw"), "name": "Shared row", "shares": post["shares"]}])
 
 
+def _new_stage(site: Site, post: QueryDict) -> Made:
+    """Where it was asked for on the ruler, or behind the last one; the header then stays, if it did not."""
+    piece = next((piece for piece in site.pieces if piece.id == post.get("parent")), None)
+    if not isinstance(piece, Header):
+        raise Unclear(post.get("parent", ROOT), "stages", "only headers pass through stages")
+    last = max((one.after.px for one in piece.stages if isinstance(one.after, ByPixels)), default=0)
+    stage: dict[str, JsonValue] = {
+        "id": store.new_id("sg"),
+        "name": post.get("name", "").strip() or f"Stage {len(piece.stages) + 1}",
+        "after": {"kind": "px", "px": last + 200},
+    }
+    return Made("stages", [stage], () if piece.is_ever_pinned else (Set(node=piece.id, field="moves", value="stays"),))
+
+
 def _new_cell(site: Site, post: QueryDict) -> Made:
     return Made("cells", [{"id": store.new_id("cl")}])
 
@@ -196,6 +210,7 @@ MAKERS: dict[str, Callable[[Site, QueryDict], Made]] = {
     "row": _new_row,
     "shared": _shared_row,
     "cell": _new_cell,
+    "stage": _new_stage,
     "item": _new_item,
     "rule": _new_rule,
     "piece": _new_piece,

@@ -48,10 +48,7 @@ def piece_groups(piece: Piece, site: Site) -> list[Group]:
             return [
                 Group(
                     "Bar",
-                    [
-                        choice(piece, "edge", "Stands at", (("top", "the top"), ("bottom", "the bottom"))),
-                        yes(piece, "pinned", "Pinned to the window"),
-                    ],
+                    [choice(piece, "edge", "Stands at", (("top", "the top"), ("bottom", "the bottom")))],
                 ),
                 Group(
                     "Closing",
@@ -92,7 +89,7 @@ def piece_groups(piece: Piece, site: Site) -> list[Group]:
                 Group(
                     "Place", [choice(piece, "place", "Stands", PLACES), px(piece, "inset_px", "From the edges", 200)]
                 ),
-                Group("Manner", [yes(piece, "yields", "Gives way to the footer"), yes(piece, "fan", "Opens as a fan")]),
+                Group("Manner", [yes(piece, "fan", "Opens as a fan")]),
             ]
         case Drawer():
             most = len(piece.rows)

@@ -213,6 +213,9 @@ def _indent(site: Site, post: QueryDict) -> Posted:
 def _remove(site: Site, post: QueryDict) -> Posted:
     nodes = post.getlist("node")
     removal = Remove(nodes=tuple(nodes))
+    own_rows = tuple(row.id for piece in site.pieces for row in piece.rows if row.stage in nodes)
+    if own_rows:
+        return Posted(Together(edits=(Remove(nodes=own_rows), removal)))
     lifts = [lift for lift in site.lifts if lift.id in nodes]
     if not lifts:
         return Posted(removal)
@@ -242,6 +245,21 @@ def _copy(site: Site, post: QueryDict) -> Posted:
         raise Unclear(post["node"], "", "what was to be copied is not there any more")
     copy = _copied(spot.node)
     return Posted(Add(parent=post["parent"], slot=spot.slot, values=(copy,)), (copy["id"],))
+
+
+def _hand_over(site: Site, post: QueryDict) -> Posted:
+    """A stage gets other rows: copies of those at rest, or a new one (`hand-over:new`)."""
+    stage = post["node"]
+    spot = find(site, stage)
+    piece = next((piece for piece in site.pieces if spot is not None and piece.id == spot.parent), None)
+    if piece is None:
+        raise Unclear(stage, "rows", "the stage is not there any more")
+    if _how(post) == "new":
+        made = cast(list[dict[str, Any]], MAKERS["row"](site, post).values)
+    else:
+        made = [_copied(row) for row in site.rows_in(piece)]
+    rows = tuple({**row, "stage": stage, "shares": None} for row in made)
+    return Posted(Add(parent=piece.id, slot="rows", values=cast(Any, rows)), (stage,))
 
 
 def _copied(node: Any) -> dict[str, Any]:
@@ -317,6 +335,7 @@ _READERS: dict[str, Callable[[Site, QueryDict], Posted]] = {
     "duplicate": _duplicate,
     "copy": _copy,
     "own": _own,
+    "hand-over": _hand_over,
     "rewrite": _rewrite,
     "edit": _raw,
     "whole": _whole,

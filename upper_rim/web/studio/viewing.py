@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any, cast
@@ -9,8 +10,8 @@ from typing import Any, cast
 from django.http import HttpRequest
 
 from ...core.model.check import roles_of
-from ...core.model.site import Page, Piece, Site
-from ...core.model.styling import STATES_OF, Part, State
+from ...core.model.site import Page, Piece, Site, Stage
+from ...core.model.styling import STATES_OF, Part, State, Styled
 from ...core.reach.coverage import Coverage
 from ...core.style.boxes import extent
 from ...core.style.contrast import Measured, Painter, View
@@ -19,8 +20,8 @@ from ...core.style.resolve import Element, Styling, band_at
 from ..sites import store
 from .styling_controls import FACET_NAMES, STATE_NAMES, Chosen, StyleGroup, part_name, style_groups
 
-TRAYS = {**FACET_NAMES, "fit": "Fit"}
-"""What the workbench's tray can show: the facets of a look, and how the piece fits."""
+TRAYS = {**FACET_NAMES, "fit": "Fit", "movement": "Movement"}
+"""What the workbench's tray can show: the facets of a look, how the piece fits and what it does while one scrolls."""
 EDGED = frozenset({"field", "second"})
 """Roles that are known as controls by their edge alone, so that it has to be seen (WCAG 2.2, 1.4.11)."""
 
@@ -62,7 +63,7 @@ def asked(request: HttpRequest, name: str, allowed: Any, otherwise: str = "") ->
 def tray(request: HttpRequest, site: Site, chosen: Any, width: int) -> dict[str, Any]:
     """What the tray shows of a node's look."""
     roles = roles_of(chosen)
-    facet = asked(request, "tray", TRAYS, "content")
+    facet = asked(request, "tray", _trays_of(chosen), "content")
     part = cast(Part, asked(request, "part", roles, "content" if roles.get("content") in {"entry", "icon"} else "box"))
     states = STATES_OF[roles[part]]
     state = cast(State, asked(request, "state", states, "rest"))
@@ -73,12 +74,12 @@ def tray(request: HttpRequest, site: Site, chosen: Any, width: int) -> dict[str,
     painter = Painter(styling, pictures_of(site))
     about = Chosen(chosen.styles, element, part, state, band)
     groups: list[StyleGroup] = []
-    if facet not in {"content", "looks", "fit"}:
+    if facet not in {"content", "looks", "fit", "movement"}:
         # What is shown is what holds at the width looked at; what is set is set for the band chosen.
         groups = style_groups(site, styling, facet, about, seen_band)
     return {
         "tray": facet,
-        "facets": [(key, name, key == facet) for key, name in TRAYS.items()],
+        "facets": [(key, name, key == facet) for key, name in TRAYS.items() if key in _trays_of(chosen)],
         "part": part,
         "parts": [(key, part_name(key, role)) for key, role in roles.items()] if len(roles) > 1 else [],
         "state": state,
@@ -89,9 +90,14 @@ def tray(request: HttpRequest, site: Site, chosen: Any, width: int) -> dict[str,
         "style_node": chosen.id,
         "extent": extent(styling, element, seen_band, width) if facet == "room" else None,
         "shade": _shade(painter, element, state, seen_band, width) if facet == "text" else None,
-        "worn": [(look, look.id in chosen.wears) for look in site.looks],
+        "worn": [(look, look.id in chosen.wears) for look in site.looks] if isinstance(chosen, Styled) else [],
         "has_styles": bool(chosen.styles),
     }
+
+
+def _trays_of(chosen: Any) -> Iterable[str]:
+    """A stage changes what is painted, and nothing else."""
+    return ("content", "ground", "edge", "text", "movement") if isinstance(chosen, Stage) else TRAYS
 
 
 def states_shown(

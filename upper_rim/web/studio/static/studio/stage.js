@@ -9,7 +9,9 @@
     outline.textContent = chosen ? `@layer rim-stage{[data-rim-node="${chosen}"]{outline:2px solid #a84b29!important;outline-offset:4px!important}}` : "";
   };
   // What is chosen in the outline is in view on the stage, as far as it fits.
-  const bringIntoView = () => {
+  // A row of a later stage is there when the page is scrolled so far.
+  const bringIntoView = (scroll) => {
+    if (scroll) return scrollTo({ top: Number(scroll), behavior: "instant" });
     const part = chosen && document.querySelector(`[data-rim-node="${chosen}"]`);
     if (openAround(part)) return;
     const box = part?.getBoundingClientRect();
@@ -49,11 +51,15 @@
     restyle(sheet, nextSheet.textContent);
     // Most edits of looks change the sheet only; markup that is as it came last time is left alone.
     const markup = then.map((piece) => piece.outerHTML);
-    now.forEach((piece, at) => markup[at] === shownMarkup[at] || Idiomorph.morph(piece, markup[at], { morphStyle: "outerHTML" }));
+    if (watched(document.body) !== watched(next.body)) return reload();
+    now.forEach((piece, at) => markup[at] === shownMarkup[at] || Idiomorph.morph(piece, markup[at], { morphStyle: "outerHTML", callbacks: { beforeAttributeUpdated: keepsState } }));
     shownMarkup = markup;
     shown = next.querySelector("script[data-shown]").dataset.shown;
     parent.postMessage({ rim: "shown" }, studio);
   };
+  // What the published script watches, it reads once; what it has found out stays.
+  const watched = (root) => [...root.querySelectorAll("[data-rim-stages],[data-rim-up],[data-rim-until],[data-rim-yields]")].map(({ dataset }) => [dataset.rimStages, dataset.rimUp, dataset.rimUntil, "rimYields" in dataset].join(";")).join("|");
+  const keepsState = (name) => !/^data-rim-(passed|early|down|away)$/.test(name);
   // Only the rules that changed are set: a whole new sheet would have the browser style every element of the page again.
   const restyle = (sheet, text) => {
     if (text === shownSheet) return;
@@ -100,12 +106,13 @@
 
   // A port of its own: what is posted there goes at once, however busy the studio's window is with drawing its screen.
   const heard = ({ data }) => {
+    if (data.rim === "scroll") return scrollTo({ top: data.to, behavior: "instant" });
     const before = chosen;
     pointing = data.pointing;
     document.documentElement.style.cursor = pointing ? "crosshair" : "";
     chosen = /^[a-z0-9-]+$/.test(data.chosen || "") ? data.chosen : null;
     mark();
-    if (chosen !== before) bringIntoView();
+    if (chosen !== before) bringIntoView(data.scroll);
     if (data.rim === "changed") waiting = waiting.then(refresh).catch(reload);
   };
   const offer = () => {
@@ -137,6 +144,14 @@
       parent.postMessage({ rim: "pressed", nodes: ids }, studio);
     }
   }, true);
+  // How high the page is, and where it stands.
+  const measure = () => parent.postMessage({ rim: "measured", whole: document.documentElement.scrollHeight, high: innerHeight }, studio);
+  if (parent !== window) {
+    new ResizeObserver(measure).observe(document.documentElement);
+    addEventListener("load", measure);
+    addEventListener("resize", measure);
+    addEventListener("scroll", () => parent.postMessage({ rim: "scrolled", at: scrollY }, studio), { passive: true });
+  }
   // Whichever of the two windows is ready last asks the other one.
   addEventListener("message", ({ origin, data }) => origin === studio && data?.rim === "hello" && offer());
   if (parent !== window) offer();

@@ -136,6 +136,115 @@
     if (grip && px !== null) send({ do: "set", node: grip.dataset.flag, field: "from_px", value: px });
   });
 
+  // The scroll ruler: a handle for the stage's position, and where the stages begin.
+  let scrolled = 0;
+  const down = () => {
+    const line = $("#scroll-ruler");
+    return line && { line, to: Number(line.dataset.to), most: Number(line.dataset.scrolls) };
+  };
+  const placeScroll = () => {
+    const scale = down(), handle = $("#scroll-handle");
+    if (!scale || !handle) return;
+    handle.style.top = `${(100 * Math.min(scrolled, scale.to)) / scale.to}%`;
+    handle.setAttribute("aria-valuenow", scrolled);
+    handle.setAttribute("aria-valuetext", `${scrolled} px`);
+    $("span", handle).textContent = scrolled;
+  };
+  const scrollStage = (px) => {
+    scrolled = Math.round(Math.max(0, Math.min(px, down()?.most ?? 0)));
+    line?.postMessage({ rim: "scroll", to: scrolled });
+    placeScroll();
+  };
+  const placeGrip = (grip, after) => {
+    const scale = down();
+    grip.style.top = `${(100 * Math.min(after + Number(grip.dataset.from), scale.to)) / scale.to}%`;
+    grip.setAttribute("aria-valuenow", after);
+    grip.setAttribute("aria-valuetext", `after ${after} px`);
+    $("span", grip).textContent = after;
+  };
+  const begins = (grip, px) => send({ do: "set", node: grip.dataset.gripStage, field: "after", value: px, unit: "px" });
+  let pull = null;
+  document.addEventListener("pointerdown", (event) => {
+    const scale = down();
+    const mark = event.target.closest("[data-scroll-at]");
+    if (mark) return scrollStage((Number(mark.dataset.scrollAt) * scale.to) / 100);
+    if (!scale || !event.target.closest("#scroll-ruler") || event.target.closest("[aria-disabled]")) return;
+    const grip = event.target.closest("[data-grip-stage]"), box = scale.line.getBoundingClientRect();
+    const pixels = (y) => Math.round(((y - box.top) / box.height) * scale.to);
+    pull = { grip, pixels, px: null };
+    if (!grip) scrollStage(pixels(event.clientY));
+    (grip || $("#scroll-handle")).focus();
+    $("#stage-ground").style.pointerEvents = "none";
+    event.preventDefault();
+  });
+  document.addEventListener("pointermove", (event) => {
+    if (!pull) return;
+    const px = pull.pixels(event.clientY);
+    if (pull.grip) placeGrip(pull.grip, (pull.px = Math.max(0, px - Number(pull.grip.dataset.from))));
+    else scrollStage(px);
+  });
+  document.addEventListener("pointerup", () => {
+    if (!pull) return;
+    const { grip, px } = pull;
+    pull = null;
+    $("#stage-ground").style.pointerEvents = "";
+    if (grip && px !== null) begins(grip, px);
+  });
+  let pendingGrip = null;
+  document.addEventListener("keydown", (event) => {
+    const grip = event.target.closest?.("[data-grip-stage], #scroll-handle");
+    const step = { ArrowUp: -1, ArrowDown: 1, ArrowLeft: -1, ArrowRight: 1, PageUp: -100, PageDown: 100 }[event.key];
+    if (!grip || !step || event.altKey) return;
+    event.preventDefault();
+    const px = Math.max(0, Number(grip.getAttribute("aria-valuenow")) + step * (event.shiftKey ? 10 : 1));
+    if (!grip.dataset.gripStage) return scrollStage(px);
+    placeGrip(grip, px);
+    clearTimeout(pendingGrip);
+    pendingGrip = setTimeout(() => begins(grip, px), 500);
+  });
+  // What the stage has measured; until then the ruler rests on an estimate.
+  let shape = "";
+  document.addEventListener("htmx:configRequest", ({ detail }) => {
+    if (shape) detail.headers["X-Rim-Shape"] = shape;
+  });
+  const measured = ({ whole, high }) => {
+    const now = `${Math.round(whole)} ${Math.round(high)}`, holder = $("[data-ruler]");
+    if (now === shape && $("#scroll-ruler")?.matches("[data-measured]")) return;
+    shape = now;
+    if (holder && !pull) htmx.ajax("GET", `${holder.dataset.ruler}?${new URLSearchParams({ page: $("#looked-at")?.value ?? "", width: stageWidth() })}`, { target: "#scroll-ruler", swap: "morph:outerHTML" }).then(placeScroll);
+  };
+
+  // The movement study, played: every frame was worked out beforehand.
+  let playing = 0;
+  const showMoment = (at) => {
+    const frames = JSON.parse($("#frames").textContent), player = $("#player"), [y, left, pieces] = frames[at];
+    const { wide, high } = player.dataset, scale = 236 / high, study = $("#along-title").closest("section").querySelector(".study svg"), line = $(".study-at", study);
+    const from = frames.reduce((sum, frame, index) => (index && index <= at ? sum + Math.abs(frame[0] - frames[index - 1][0]) : sum), 0);
+    const whole = frames.reduce((sum, frame, index) => (index ? sum + Math.abs(frame[0] - frames[index - 1][0]) : sum), 0) || 1;
+    const box = study.viewBox.baseVal.width, x = box * (Number(study.dataset.left) + (from / whole) * (study.dataset.right - study.dataset.left));
+    line.setAttribute("x1", x);
+    line.setAttribute("x2", x);
+    player.setAttribute("viewBox", `0 0 ${wide} ${high}`);
+    player.setAttribute("width", wide * scale);
+    player.setAttribute("height", high * scale);
+    player.innerHTML = `<rect class="study-screen" width="${wide}" height="${high}"/>` + pieces.map((box, index) => (box ? `<rect class="piece-${player.dataset.colours?.split(" ")[index] ?? index % 6}" x="${box[0]}" y="${box[1]}" width="${box[2]}" height="${box[3]}"/>` : "")).join("");
+    $("#moment").value = at;
+    $("#moment-said").textContent = `${y} px, ${left} % left`;
+  };
+  document.addEventListener("input", (event) => event.target.id === "moment" && (cancelAnimationFrame(playing), showMoment(Number(event.target.value))));
+  document.addEventListener("click", (event) => {
+    if (event.target.id !== "play") return;
+    cancelAnimationFrame(playing);
+    const last = Number($("#moment").max), started = performance.now();
+    const step = (now) => {
+      if (!$("#moment")) return;
+      const at = Math.min(last, Math.floor((now - started) / 12));
+      showMoment(at);
+      if (at < last) playing = requestAnimationFrame(step);
+    };
+    playing = requestAnimationFrame(step);
+  });
+
   let pendingFlag = null;
   document.addEventListener("keydown", (event) => {
     const grip = event.target.closest?.("[data-flag], #handle");
@@ -253,7 +362,7 @@
     $$("iframe[data-src]").forEach((frame) => frame.getAttribute("src") === frame.dataset.src || (frame.src = frame.dataset.src));
   };
   const pointing = () => Boolean($("#tray-groups input[name=field][value=list_on]"));
-  const toStage = (message) => line?.postMessage({ rim: message, chosen: $("#stage")?.dataset.chosen, pointing: pointing() });
+  const toStage = (message) => line?.postMessage({ rim: message, chosen: $("#stage")?.dataset.chosen, scroll: $("#stage")?.dataset.scroll, pointing: pointing() });
   addEventListener("message", (event) => {
     const stage = $("#stage");
     if (!stage || event.source !== stage.contentWindow || event.origin !== stage.dataset.origin) return;
@@ -267,6 +376,8 @@
       send({ do: "edit", edit: JSON.stringify({ kind: "together", edits: [set("selector", String(event.data.selector)), set("list_on", stage.dataset.page)] }) });
     }
     if (event.data?.rim === "shown") showSpecimens();
+    if (event.data?.rim === "measured") measured(event.data);
+    if (event.data?.rim === "scrolled" && !pull) (scrolled = Math.round(Number(event.data.at) || 0)), placeScroll();
     if (event.data?.rim === "ready") (line = event.ports[0]), toStage(event.data.revision < newest ? "changed" : "chosen");
   });
   const shownStage = $("#stage");
@@ -301,6 +412,8 @@
 
   const ready = () => {
     fitStage();
+    placeScroll();
+    if ($("#frames")) showMoment(0);
     sortable();
     if (!stageIsDue) showSpecimens();
   };
