@@ -241,6 +241,13 @@ class Browser:
         self.driver.quit()
 
 
+def live_edition(browser: Browser) -> str | None:
+    live = [
+        one for one in browser.all("edition") if "live at" in one.text and one.get_attribute("data-state") == "done"
+    ]
+    return live[0].get_attribute("data-number") if live else None
+
+
 class Stage:
     """Within: what is looked for is looked for on the stage."""
 

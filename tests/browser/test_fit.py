@@ -27,7 +27,7 @@ from upper_rim.demo import ostrey
 from upper_rim.demo.making import declared
 from upper_rim.shipped import shelf
 
-from .conftest import Browser, Running, load_faces, plain_chromium, wait_for
+from .conftest import Browser, Running, live_edition, load_faces, plain_chromium, wait_for
 
 SITES = 60
 
@@ -78,7 +78,7 @@ def test_the_german_header_fails_on_the_ruler_and_the_first_remedy_mends_the_pub
     browser.go("/s/ostrey/editions/")
     numbers = {edition.get_attribute("data-number") for edition in browser.all("edition")}
     browser.press("publish")
-    wait_for(lambda: _live_edition(browser) not in numbers | {None}, 60)
+    wait_for(lambda: live_edition(browser) not in numbers | {None}, 60)
     widths = [first - 1, first, (first + last) // 2, last, last + 1, last + 60]
     assert [_menu_lines(browser, page, width) for width in widths] == [0, 0, 0, 0, 1, 1]
 
@@ -200,13 +200,6 @@ def test_an_opened_drawer_is_as_high_as_foreseen(browser: Browser, running: Runn
             )
             assert listed == pytest.approx(foreseen.whole_px, abs=1), language
     browser.resize(1280, 800)
-
-
-def _live_edition(browser: Browser) -> str | None:
-    live = [
-        one for one in browser.all("edition") if "live at" in one.text and one.get_attribute("data-state") == "done"
-    ]
-    return live[0].get_attribute("data-number") if live else None
 
 
 def _menu_lines(browser: Browser, page: str, width: int) -> int:

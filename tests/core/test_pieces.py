@@ -91,7 +91,9 @@ def test_columns_fold_by_band_and_name_a_band_that_is_there() -> None:
 
 def test_contact_details_are_an_address_and_structured_data() -> None:
     html = page_at("/")
-    assert html.count("<address") == 2, "the footer's, and the drawer's, which has no name and so tells nothing more"
+    assert html.count("<address") == 3, (
+        "the footer’s, and in both menus the drawer’s: without a name it tells nothing more"
+    )
     assert html.count("application/ld+json") == 1
     found = re.search(r'<script type="application/ld\+json">(.*?)</script>', html)
     assert found is not None

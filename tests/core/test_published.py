@@ -48,7 +48,7 @@ def test_menus_speak_the_pages_language_and_know_the_current_page() -> None:
     assert '<a href="/ar/timetable/" aria-current="page">المواعيد</a>' in arabic
     assert '<a href="/harbours/"><span>الموانئ<' in arabic, "what has no translation leads to the original"
     assert files["index.html"].count(b"aria-current") == 0
-    assert files["sailings/fares/index.html"].count(b'aria-current="page"') == 1
+    assert files["sailings/fares/index.html"].count(b'aria-current="page"') == 2, "in each of the header's two rows"
 
 
 def test_a_page_that_goes_takes_its_menu_entries_with_it() -> None:
@@ -101,7 +101,7 @@ def test_class_names_begin_with_the_sites_key() -> None:
 def test_script_and_css_of_the_demo_stay_small() -> None:
     files = published(*ostrey())
     parts = [data for name, data in files.items() if name.startswith("_rim/") and name.endswith((".js", ".css"))]
-    assert sum(len(gzip.compress(data)) for data in parts) <= 13_100
+    assert sum(len(gzip.compress(data)) for data in parts) <= 15_000
     scripts = [name for name in files if name.startswith("_rim/") and name.endswith(".js")]
     used = {
         page: [name for name in scripts if f"/{name}".encode() in files[page]]

@@ -50,7 +50,7 @@ def test_steps_go_through_a_cell_and_on_into_the_next(ferries: StoredSite, ada: 
     assert place(site_of(ferries), "it-logo") == ("cl-start", 1)
     assert client.post(BENCH, {"do": "step:1", "node": "it-book"}).status_code == 422, "it is the last of the last cell"
     client.post(BENCH, {"do": "step:1", "node": "rw-above"})
-    assert [row.id for row in site_of(ferries).pieces[0].rows] == ["rw-main", "rw-above"]
+    assert [row.id for row in site_of(ferries).pieces[0].rows] == ["rw-main", "rw-above", "rw-reading"]
 
 
 def test_menu_entries_go_in_and_out_a_level(ferries: StoredSite, ada: User) -> None:

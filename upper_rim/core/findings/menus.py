@@ -165,12 +165,22 @@ def rival_buttons(site: Site) -> list[Rivals]:
         return []
     found: dict[tuple[str, str], Rivals] = {}
     from_px = {band.id: band.from_px for band in site.bands}
+    stage_of = {
+        item.id: row.stage
+        for piece in site.pieces
+        for row in site.shown_rows(piece)
+        for cell in row.cells
+        for item in cell.items
+    }
     coverage = Coverage(site)
     for page, slots in coverage.pages():
         for at, band in enumerate(coverage.bands):
             shown = {piece.id for outcomes in slots.values() if (piece := outcomes[at].piece) is not None}
             there = [use for use in openers if use.piece.id in shown and _is_button(use.item, band, from_px, site)]
             for one, other in combinations(there, 2):
+                if one.piece is other.piece and stage_of[one.item.id] != stage_of[other.item.id]:
+                    # In any stage only one of them is there.
+                    continue
                 found.setdefault((one.item.id, other.item.id), Rivals(one, other, page, band))
     return list(found.values())
 

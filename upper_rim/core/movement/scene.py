@@ -281,7 +281,8 @@ class _Laying:
     def _moving(self, piece: Moving, from_px: float, body: Body) -> Body:
         """With what it does by itself while it is pinned. `from_px`: the scroll position from which on it is."""
         footer = self.tops.get("footer")
-        yields = footer - self.high if piece.yields and footer is not None else None
+        # Observers compare whole pixels.
+        yields = round(footer) - self.high if piece.yields and footer is not None else None
         return body._replace(
             up_px=float(piece.up_px) if piece.way_in(self.band) == "up" else None,
             until_px=None if piece.hides_until is None else self._distance(piece.hides_until, from_px),

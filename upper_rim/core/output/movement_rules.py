@@ -38,7 +38,7 @@ from ..model.stages import hands_over, stages_in
 from ..movement.heights import SlimRow
 from ..movement.over_widths import Line, SlimSpan, Span, reserved, slimmed, widths_of
 from ..style.resolve import Styling
-from .style_rules import StyleRules, band_queries
+from .style_rules import StyleRules, band_queries, line_width
 
 _UNPAINTED = "background:none;border-color:transparent;border-image-source:none;box-shadow:none"
 _BARE = (
@@ -141,7 +141,7 @@ class MovementRules:
         bands: list[str | None] = [band.id for band in self.site.bands] or [None]
         for band in bands:
             lines = [
-                self.styling.resolve(element, f"border-{side}-width", "rest", band).value
+                line_width(self.styling.resolve(element, f"border-{side}-width", "rest", band).value)
                 if self.styling.resolve(element, f"border-{side}-style", "rest", band).value != "none"
                 else "0px"
                 for side in ("block-start", "block-end", "inline-start", "inline-end")

@@ -137,7 +137,7 @@ def _piece(shown: Shown, scene: Scene, *, skip: bool = False, target: bool = Fal
         whole = f'<div class="{scene.name("pin")} {scene.name(piece.id + "-pin")}" data-rim-pin>{whole}</div>'
     if ' data-rim-up="' in said and not is_low(piece):
         whole += f'<div class="{scene.name("edge")}" data-rim-edge></div>'
-    if isinstance(piece, Header) and not skip and (" data-rim-stages=" in said or " data-rim-until=" in said):
+    if isinstance(piece, Header) and (" data-rim-stages=" in said or " data-rim-until=" in said):
         whole = f'<div class="{scene.name("edge")}" data-rim-mark></div>{whole}'
     return whole + after
 

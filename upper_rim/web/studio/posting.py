@@ -172,6 +172,8 @@ def _step(site: Site, post: QueryDict) -> Posted:
         raise Unclear(node, "", "it is not there any more")
     siblings = siblings_of(site, spot)
     at = spot.at + by
+    while isinstance(spot.node, Row) and 0 <= at < len(siblings) and _stage(siblings[at]) != spot.node.stage:
+        at += by
     if 0 <= at < len(siblings):
         return Posted(Move(node=node, parent=spot.parent, slot=spot.slot, at=at))
     neighbour = _neighbour(site, spot.parent, by) if spot.slot == "items" else None
@@ -180,13 +182,19 @@ def _step(site: Site, post: QueryDict) -> Posted:
     return Posted(Move(node=node, parent=neighbour.id, slot="items", at=0 if by > 0 else len(neighbour.items)))
 
 
+def _stage(row: Any) -> str | None:
+    stage: str | None = row.stage
+    return stage
+
+
 def _how(post: QueryDict) -> str:
     return post["do"].partition(":")[2]
 
 
 def _neighbour(site: Site, cell_id: str, by: int) -> Any:
     for piece in site.pieces:
-        cells = [cell for row in piece.rows for cell in row.cells]
+        own = next((row.stage for row in piece.rows if any(cell.id == cell_id for cell in row.cells)), None)
+        cells = [cell for row in piece.rows for cell in row.cells if row.stage == own]
         ids = [cell.id for cell in cells]
         if cell_id in ids:
             at = ids.index(cell_id) + (1 if by > 0 else -1)

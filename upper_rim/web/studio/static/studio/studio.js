@@ -200,18 +200,22 @@
     if (!grip.dataset.gripStage) return scrollStage(px);
     placeGrip(grip, px);
     clearTimeout(pendingGrip);
-    pendingGrip = setTimeout(() => begins(grip, px), 500);
+    pendingGrip = setTimeout(() => ((pendingGrip = null), begins(grip, px)), 500);
   });
   // What the stage has measured; until then the ruler rests on an estimate.
-  let shape = "";
+  let shape = "", measuring = null;
   document.addEventListener("htmx:configRequest", ({ detail }) => {
     if (shape) detail.headers["X-Rim-Shape"] = shape;
   });
-  const measured = ({ whole, high }) => {
-    const now = `${Math.round(whole)} ${Math.round(high)}`, holder = $("[data-ruler]");
-    if (now === shape && $("#scroll-ruler")?.matches("[data-measured]")) return;
-    shape = now;
-    if (holder && !pull) htmx.ajax("GET", `${holder.dataset.ruler}?${new URLSearchParams({ page: $("#looked-at")?.value ?? "", width: stageWidth() })}`, { target: "#scroll-ruler", swap: "morph:outerHTML" }).then(placeScroll);
+  const measured = (told) => {
+    clearTimeout(measuring);
+    measuring = setTimeout(() => {
+      const now = `${Math.round(told.whole)} ${Math.round(told.high)}`, holder = $("[data-ruler]");
+      if (pull || pendingGrip) return measured(told);
+      if (now === shape && $("#scroll-ruler")?.matches("[data-measured]")) return;
+      shape = now;
+      if (holder) htmx.ajax("GET", `${holder.dataset.ruler}?${new URLSearchParams({ page: $("#looked-at")?.value ?? "", width: stageWidth() })}`, { target: "#scroll-ruler", swap: "morph:outerHTML" }).then(placeScroll);
+    }, 120);
   };
 
   // The movement study, played: every frame was worked out beforehand.
@@ -238,7 +242,7 @@
     const last = Number($("#moment").max), started = performance.now();
     const step = (now) => {
       if (!$("#moment")) return;
-      const at = Math.min(last, Math.floor((now - started) / 12));
+      const at = Math.min(last, Math.max(0, Math.floor((now - started) / 12)));
       showMoment(at);
       if (at < last) playing = requestAnimationFrame(step);
     };

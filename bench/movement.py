@@ -1,0 +1,134 @@
+"""How long does movement take: simulating, reporting on a site, and the published script's work in a frame?
+
+python -m bench.movement
+
+Prints medians, and each as a share of a yardstick of the same run: reading the demo's 41 pages from JSON.
+"""
+
+from __future__ import annotations
+
+import random
+import statistics
+import time
+from collections.abc import Callable
+
+from tests.browser.conftest import load_faces, plain_chromium
+from tests.fit_judge import served
+from tests.movement_judge import looks_through
+from upper_rim.core.fit.opened import SCREENS
+from upper_rim.core.model.site import Header, Site
+from upper_rim.core.movement.content import estimated_content_px
+from upper_rim.core.movement.doubts import report
+from upper_rim.core.movement.play import play
+from upper_rim.core.movement.scene import Scenes, Shape
+from upper_rim.core.output.compose import Composer
+from upper_rim.core.output.fitting import fitter_of
+from upper_rim.core.output.publication import publication
+from upper_rim.demo import ostrey
+from upper_rim.shipped import shelf
+
+_FRAMES = """
+const done = arguments[0], work = [];
+let long = 0;
+new PerformanceObserver((list) => (long += list.getEntries().length)).observe({ type: 'longtask' });
+const frame = () => new Promise((next) => requestAnimationFrame(next));
+(async () => {
+  const most = document.documentElement.scrollHeight - innerHeight;
+  for (let n = 0; n < 240; n += 1) {
+    scrollTo(0, Math.round(most * (n < 120 ? n / 120 : 2 - n / 120)));
+    await frame();
+    const began = performance.now();
+    dispatchEvent(new Event('scroll'));
+    work.push(performance.now() - began);
+  }
+  done([work.sort((a, b) => a - b)[120], work[239], long]);
+})();
+"""
+
+
+def timed(times: int, act: Callable[[], object]) -> float:
+    """Milliseconds, the median."""
+    found = []
+    for _ in range(times):
+        began = time.perf_counter()
+        act()
+        found.append(1000 * (time.perf_counter() - began))
+    return statistics.median(found)
+
+
+def main() -> None:
+    site, contents = ostrey()
+    fitter = fitter_of(shelf(), contents.__getitem__, 2026, foresees=False)
+    told = site.model_dump_json()
+    yardstick = timed(15, lambda: Site.model_validate_json(told))
+    print(f"yardstick, the demo read from JSON: {yardstick:.1f} ms")
+
+    def line(name: str, ms: float, asked: str = "") -> None:
+        print(f"{name}: {ms:.2f} ms, {ms / yardstick:.2f} of the yardstick{asked}")
+
+    scenes = Scenes(fitter, site)
+    page = next(page for page in site.pages if page.path == "/guide/walks/")
+    laid = scenes.of(page, (390, 844), Shape(3000.0))
+    chance = random.Random(1)
+    stack = [body for body in laid.bodies if body.kind != "sidebar"]
+    five = laid._replace(bodies=tuple(stack))
+    assert len(five.bodies) == 5
+    ys = [0.0]
+    for _ in range(9999):
+        ys.append(min(five.scrolls_px, max(0.0, ys[-1] + chance.uniform(-80, 90))))
+
+    def simulate() -> None:
+        played = play(five, ys)
+        played.covered()
+        list(played.events())
+
+    line("10,000 moments of a stack of five, with what is left and all events", timed(15, simulate), " (asked: 50 ms)")
+
+    heights = {
+        (page.id, width): estimated_content_px(contents[page.content or ""].decode(), float(width))
+        for page in site.pages
+        for width, _ in SCREENS
+    }
+
+    def whole(fitter: object = fitter) -> None:
+        report(Scenes(fitter, site), lambda page, viewport: Shape(heights[page.id, viewport[0]]))  # type: ignore[arg-type]
+
+    line("report for 41 pages at five viewports, fit known", timed(9, whole), " (asked: 1000 ms)")
+    line(
+        "the same, nothing known",
+        timed(3, lambda: whole(fitter_of(shelf(), contents.__getitem__, 2026, foresees=False))),
+    )
+
+    resolved = fitter.resolved(site)
+    line(
+        "style sheet and composer",
+        timed(9, lambda: Composer(resolved, shelf(), contents.__getitem__, year=2026, fitter=fitter)),
+    )
+    header = site.pieces[0]
+    assert isinstance(header, Header)
+    still = resolved.replaced(pieces=(header.replaced(moves="away", moves_in=(), stages=(), rows=header.rows[:2]), *resolved.pieces[1:]))  # fmt: skip
+    line(
+        "the same with a header that scrolls away",
+        timed(9, lambda: Composer(still, shelf(), contents.__getitem__, year=2026, fitter=fitter)),
+    )
+
+    driver = plain_chromium()
+    try:
+        with served() as (files, port):
+            for file in publication(site, shelf(), contents.__getitem__, year=2026):
+                files[("/" + file.name).removesuffix("index.html")] = file.data
+            for viewport in ((1280, 800), (390, 844)):
+                looks_through(driver, viewport)
+                driver.get(f"http://127.0.0.1:{port}/guide/walks/")
+                load_faces(driver)
+                median, worst, long_tasks = driver.execute_async_script(_FRAMES)
+                print(
+                    f"script in a frame that scrolls, {viewport[0]}x{viewport[1]}: {median:.2f} ms in the median, "
+                    f"{worst:.2f} at most, {long_tasks} long tasks (asked: 1 ms, none)"
+                )
+    finally:
+        driver.quit()
+
+
+if __name__ == "__main__":
+    main()
