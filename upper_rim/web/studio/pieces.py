@@ -3,31 +3,21 @@
 from __future__ import annotations
 
 import hashlib
-from collections.abc import Mapping
 from functools import lru_cache
-from typing import Any, NamedTuple
+from typing import Any
 from urllib.parse import quote, urlencode
 
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 
-from ...core.fit.fitter import Fitter
 from ...core.fit.sweep import FROM_PX
-from ...core.model.edits import edit_adapter
 from ...core.model.items import IconLink, MenuItem
 from ...core.model.site import (
     PIECE_KINDS,
-    ByElement,
-    ByPage,
-    ByPixels,
-    ByViewport,
     Cell,
     Drawer,
-    Header,
-    Moving,
     Page,
     Piece,
-    ReachRule,
     Row,
     Site,
     Stage,
@@ -43,8 +33,9 @@ from .control import Group, note
 from .controls import KIND_NAMES, PIECE_NAMES, groups_for, node_name, shared_row
 from .fit_screens import tried_on
 from .fitting import Span, asked_span, clusters, grouped, marks_of, snap_widths, spans_of
-from .movement_controls import movement_groups
-from .moving import Looked, doubt_words, found, limits, looked_through, scroll_ruler
+from .movement_tray import movement_shown
+from .moving import looked_through
+from .outline import kind_of, outline_of
 from .screens import Elsewhere, Opened, screen, site_url
 from .trials import trial_of, tried_site
 from .viewing import looked_at, tray
@@ -127,19 +118,6 @@ KIND_ABOUT = {
 }
 
 
-class Line(NamedTuple):
-    """A line of the outline."""
-
-    id: str
-    name: str
-    kind: str
-    note: str
-    href: str
-    is_chosen: bool
-    shares: str = ""
-    fails: str = ""
-
-
 @screen("studio/workbench.html", "pieces")
 def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[str, ...]) -> dict[str, Any]:
     site = opened.site
@@ -162,7 +140,7 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
     spans = spans_of(shown, seen_piece, fits)
     reached = pages_by_piece(site)
     looked = looked_through(request, fitter, shown, page, stage_width(request.POST, request.GET)) if page else None
-    outline = _outline(piece, site, chosen.id, page, marks_of(fits))
+    outline = outline_of(piece, site, chosen.id, page, marks_of(fits))
     told = hashlib.sha256(repr(outline).encode()).hexdigest()[:16]
     usual = PHONE_PX if isinstance(piece, Drawer) else USUAL_PX
     width = stage_width(request.POST, request.GET, usual=usual)
@@ -170,12 +148,12 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
     tray_shown = tray(request, site, chosen, width)
     context = {
         **tray_shown,
-        **_movement(fitter, shown, seen_piece, chosen, page, looked, width, tray_shown["tray"]),
+        **movement_shown(fitter, shown, seen_piece, chosen, page, looked, width, tray_shown["tray"]),
         "piece": piece,
         "page": page,
         "chosen": chosen,
         "chosen_name": node_name(chosen, site),
-        "chosen_kind": _kind(chosen),
+        "chosen_kind": kind_of(chosen),
         "groups": [*groups_for(chosen, site), *_computed(chosen, shown)],
         "outline": [] if request.headers.get(OUTLINE_SHOWN) == told else outline,
         "others": [(other, _into(other, other)) for other in site.pieces if other is not piece],
@@ -215,73 +193,6 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "snaps": " ".join(map(str, snap_widths(fits))),
     }
     return {**context, "notice": notice} if notice else context
-
-
-def _movement(
-    fitter: Fitter,
-    site: Site,
-    piece: Piece,
-    chosen: Any,
-    page: Page | None,
-    looked: Looked | None,
-    width: int,
-    shown: str,
-) -> dict[str, Any]:
-    """The scroll ruler, and what the tray says of movement. `site`: as it is shown."""
-    stage = chosen if isinstance(chosen, Stage) else None
-    rows = {row.id: row.stage for row in piece.rows}
-    standing = stage.id if stage else next((rows[row] for row in rows if _holds(piece, row, chosen.id)), None)
-    ruler = scroll_ruler(looked, piece)
-    held = next((grip.px + 1 for grip in ruler["grips"] if grip.stage == standing), None)
-    context: dict[str, Any] = {
-        "scroll_ruler": ruler,
-        "scroll_to": "" if held is None else held,
-        "moves": isinstance(piece, Moving),
-        "stages": [(one, _stage_words(one), bool(site.rows_in(piece, one.id))) for one in _stages_of(piece)],
-        "hands_over": bool(stage and site.rows_in(piece, stage.id)),
-    }
-    if shown == "movement":
-        context["movement_groups"] = movement_groups(piece, site)
-        context["movement_found"] = [
-            (doubt_words(one, site), edit_adapter.dump_json(one.remedy).decode() if one.remedy else "")
-            for one in (found(looked, piece) if looked else [])
-        ]
-    if stage is not None and shown == "content" and page is not None:
-        context["limits"] = limits(fitter, site, piece, stage, page.language, width)
-    return context
-
-
-def _holds(piece: Piece, row_id: str, node: str) -> bool:
-    row = next(row for row in piece.rows if row.id == row_id)
-    return node == row_id or any(below.id == node for below in walk(row))
-
-
-def _stages_of(piece: Piece) -> tuple[Stage, ...]:
-    return piece.stages if isinstance(piece, Header) else ()
-
-
-def _stage_words(stage: Stage) -> str:
-    match stage.after:
-        case ByPixels(px=px):
-            return f"after {px} px"
-        case ByViewport(percent=percent):
-            return f"after {percent} % of the window"
-        case ByPage(percent=percent):
-            return f"after {percent} % of the page"
-        case ByElement(selector=selector):
-            return f"when {selector} passes"
-
-
-def ruler_again(request: HttpRequest, slug: str, piece_id: str) -> HttpResponse:
-    """The scroll ruler alone, once the stage has told how high its page is."""
-    stored = site_of(request.user, slug)
-    site, _ = store.load(stored.pk)
-    piece = next((piece for piece in site.pieces if piece.id == piece_id), None)
-    page = looked_at(request, site, piece) if piece is not None else None
-    if piece is None or page is None:
-        return HttpResponse(status=404)
-    looked = looked_through(request, site_fitter(stored.pk), site, page, stage_width(request.GET))
-    return render(request, "studio/scroll_ruler.html", {"scroll_ruler": scroll_ruler(looked, piece), "slug": slug})
 
 
 def _computed(chosen: Any, shown: Site) -> list[Group]:
@@ -341,57 +252,9 @@ def _chosen(request: HttpRequest, site: Site, piece: Piece, made: tuple[str, ...
     below = {node.id: node for node in walk(piece)}
     for node_id in (*made, request.POST.get("select", ""), request.GET.get("select", "")):
         node = below.get(node_id)
-        if node is not None and _kind(node) != "rule":
+        if node is not None and kind_of(node) != "rule":
             return node
     return piece
-
-
-def _kind(node: Any) -> str:
-    match node:
-        case Piece():
-            return "piece"
-        case Row():
-            return "row"
-        case Cell():
-            return "cell"
-        case ReachRule():
-            return "rule"
-        case Stage():
-            return "stage"
-        case _:
-            return "item"
-
-
-def _outline(piece: Piece, site: Site, chosen: str, page: Page | None, marks: Mapping[str, str]) -> list[Line]:
-    address = "?" + urlencode({"page": page.path if page else ""}) + "&select="
-
-    def line(node: Any, kind: str, hidden_in: tuple[str, ...] = ()) -> Line:
-        note = f"not at {_band_names(site, hidden_in)}" if hidden_in else ""
-        return Line(
-            node.id, node_name(node, site), kind, note, address + node.id, node.id == chosen, "", marks.get(node.id, "")
-        )
-
-    lines: list[Line] = []
-    stages = _stages_of(piece)
-    for stage in (None, *stages):
-        if stage is not None:
-            note = _stage_words(stage)
-            lines.append(Line(stage.id, stage.name, "stage", note, address + stage.id, stage.id == chosen))
-        for row in (row for row in piece.rows if row.stage == (stage.id if stage else None)):
-            if row.shares is not None:
-                shared, other = shared_row(site, row.shares)
-                own = line(row, "row")._replace(name=shared.name, note=f"of {other.name}", shares=shared.id)
-                lines.append(own._replace(fails=marks.get(shared.id, "")))
-                continue
-            lines.append(line(row, "row", row.hidden_in))
-            for cell in row.cells:
-                lines.append(line(cell, "cell"))
-                lines += [line(item, "item", item.hidden_in) for item in cell.items]
-    return lines
-
-
-def _band_names(site: Site, bands: tuple[str, ...]) -> str:
-    return ", ".join(band.name for band in site.bands if band.id in bands)
 
 
 def _here(site: Site, page: Page, piece: Piece) -> list[tuple[str, str]]:
