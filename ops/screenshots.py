@@ -15,6 +15,7 @@ BENCH = "/s/ostrey/pieces/pc-main/"
 VIEWS = {
     "workbench": BENCH + "?select=it-menu&tray=fit&width=1000&page=/de/",
     "fit": BENCH + "fit/?page=/de/&width=1000",
+    "movement": BENCH + "movement/?page=/guide/walks/",
     "pages": "/s/ostrey/pages/",
     "page": "/s/ostrey/pages/pg-press/",
     "menu": "/s/ostrey/menus/mn-main/",
@@ -59,9 +60,6 @@ def main() -> None:
         time.sleep(1)
         for name, path in VIEWS.items():
             _take(driver, f"http://localhost:{port}{path}", name)
-        schemes = f"http://localhost:{port}/s/quillwort/foundations/schemes/"
-        _take(driver, schemes, "scheme", "document.querySelector('[data-test=try-night-harbour]').click()", 3)
-        driver.execute_script("document.querySelector('[data-test=trial-off]').click()")
         time.sleep(1)
         _take(
             driver,

@@ -31,7 +31,7 @@ const look = () => {
     const drawn = [...piece.querySelectorAll(`:scope>.${key}-over`)].find((over) => over.getClientRects().length) ?? piece.querySelector(`:scope>.${key}-ground`) ?? piece;
     const { left, top, width, height, bottom } = drawn.getBoundingClientRect(), style = getComputedStyle(drawn);
     const out = bottom <= 0.5 || top >= innerHeight - 0.5;
-    found[id] = { left, top, width, height, out, hidden: style.visibility !== 'visible' || Number(own.opacity) === 0, stage: own.getPropertyValue(`--${key}-stage`).trim() };
+    found[id] = { left, top, width, height, out, hidden: style.visibility !== 'visible' || Number(own.opacity) === 0, opacity: Number(own.opacity), stage: own.getPropertyValue(`--${key}-stage`).trim() };
   }
   return { y: scrollY, whole: document.documentElement.scrollHeight, found };
 };
@@ -121,6 +121,8 @@ def _faults(predicted: list[Seen], found: dict[str, Any], laid: Scene, site: Any
         if there["hidden"]:
             yield f"{seen.piece} is hidden"
             continue
+        if abs(there["opacity"] - seen.opacity) > 0.01:
+            yield f"{seen.piece} opacity {seen.opacity}, seen {there['opacity']}"
         for side in ("left", "top", "width", "height"):
             wanted = getattr(seen, f"{side}_px")
             if abs(wanted - there[side]) > RECTANGLE_PX:

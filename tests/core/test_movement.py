@@ -11,6 +11,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from upper_rim.core.exchange.carrying import carried
 from upper_rim.core.fit.amount import Viewport
 from upper_rim.core.model.apply import apply
 from upper_rim.core.model.edits import Add, Refusal, Remove, Set
@@ -24,7 +25,7 @@ from upper_rim.core.movement.play import path, play
 from upper_rim.core.movement.scene import Scene, Scenes, Shape
 from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.fitting import fitter_of
-from upper_rim.demo import ostrey
+from upper_rim.demo import ostrey, quillwort
 from upper_rim.demo.making import declared
 from upper_rim.shipped import shelf
 
@@ -271,3 +272,16 @@ def test_the_command_line_tells_moments_events_and_findings(tmp_path: Path) -> N
     for wrong in (("--viewport", "wide"), ("--scroll", "down"), ("--page", "/nowhere/")):
         refused = run(*asked, *wrong)
         assert refused.returncode == 3 and "upper-rim: " in refused.stderr and not refused.stdout
+
+
+def test_stages_are_carried_to_another_site_with_their_rows() -> None:
+    target, _ = quillwort()
+    numbers = iter(range(10_000))
+    edit = carried(SITE, target, ["pc-main"], {}, lambda prefix: f"{prefix}-c{next(numbers)}")
+    after = apply(target, edit)
+    assert isinstance(after, Site)
+    header = next(piece for piece in after.pieces if piece.name == "Main header")
+    assert isinstance(header, Header)
+    slim, reading = header.stages
+    assert slim.id != "sg-slim" and slim.without == (header.rows[0].id,)
+    assert [row.stage for row in header.rows] == [None, None, reading.id]

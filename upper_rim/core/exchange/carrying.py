@@ -128,6 +128,7 @@ def _plain(site: Site, node: Value) -> Any:
     """A node without ids, with what it refers to by name: equal for what looks equal."""
     names = {one.id: _name(one) for slot in SLOTS_CARRIED for one in getattr(site, slot)}
     names |= {page.id: page.path for page in site.pages}
+    names |= {below.id: f"#{at}" for at, below in enumerate(walk(node))}
 
     def plain(value: Any, key: str = "") -> Any:
         if isinstance(value, dict):
@@ -235,6 +236,8 @@ class _Carrier:
 
     def _translated(self, node: Node) -> dict[str, JsonValue]:
         """A node as JSON: new ids below it, references to what is there, links by path."""
+        # Rows name the stages that they stand in, and are read before these.
+        self._ids |= {stage.id: self._new_id("sg") for stage in getattr(node, "stages", ())}
         value: dict[str, JsonValue] = self._part(node.model_dump(mode="json"))
         value["id"] = self._ids[node.id]
         return value
@@ -245,7 +248,9 @@ class _Carrier:
                 return self._link(value)
             made = {name: self._part(below, name) for name, below in value.items()}
             if "id" in made:
-                made["id"] = self._ids[made["id"]] = self._new_id(str(made["id"]).partition("-")[0])
+                old = str(made["id"])
+                made["id"] = self._ids.get(old) or self._new_id(old.partition("-")[0])
+                self._ids[old] = made["id"]
             if made.get("property") == "font-family":
                 made["value"] = self._ids.get(made["value"], made["value"])
             return made
@@ -256,6 +261,7 @@ class _Carrier:
             *_REFERRING,
             "band",
             "branch",
+            "stage",
             "parent",
             "hidden_in",
             "wears",

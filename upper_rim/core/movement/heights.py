@@ -16,6 +16,7 @@ from ..fit.linear import value
 from ..model.items import Logo
 from ..model.site import Piece, Row, Site, Stage, Way
 from ..model.stages import hands_over, in_stage, stages_in
+from ..style.resolve import Styling
 
 
 class Thing(NamedTuple):
@@ -74,10 +75,11 @@ class SlimRow(NamedTuple):
 
 
 class Standing(NamedTuple):
-    """A piece in a stage (None: at rest): how high it is seen, and its rows where they are its own ones."""
+    """A piece in a stage (None: at rest): how high it is seen, how opaque, and its rows where they are its own ones."""
 
     stage: str | None
     height_px: float
+    opacity: float = 1.0
     rows: tuple[SlimRow, ...] = ()
 
 
@@ -94,22 +96,28 @@ class Heights(NamedTuple):
     standings: tuple[Standing, ...]
 
 
-def heights(fitter: Fitter, site: Site, piece: Piece, language: str, viewport: Viewport) -> Heights | None:
-    """None where it does not show at that width."""
+def heights(
+    fitter: Fitter, site: Site, piece: Piece, language: str, viewport: Viewport, styling: Styling | None = None
+) -> Heights | None:
+    """None where it does not show at that width. `styling`: the site's, where it is known."""
     whole = fitter.whole(site, piece, language, viewport)
     if whole is None:
         return None
-    rest = value(whole.frame.height)
-    standings = [Standing(None, rest)]
+    rest, known = value(whole.frame.height), styling or Styling(site)
+
+    def opacity(node: str) -> float:
+        return float(known.resolve(known.elements[node, "box"], "opacity", "rest", whole.band).value)
+
+    standings = [Standing(None, rest, opacity(piece.id))]
     for stage in stages_in(piece, whole.band):
         rows = hands_over(site, piece, stage)
         if rows:
             over = fitter.whole(site, in_stage(piece, stage.id), language, viewport, stage.id)
-            standings.append(Standing(stage.id, value(over.frame.height) if over else 0.0))
+            standings.append(Standing(stage.id, value(over.frame.height) if over else 0.0, opacity(stage.id)))
         else:
             slim = slim_rows(site, piece, stage, whole)
             less = sum(row.rest_px - row.drawn_px for row in slim)
-            standings.append(Standing(stage.id, rest - less, slim))
+            standings.append(Standing(stage.id, rest - less, opacity(stage.id), slim))
     return Heights(
         piece.id, whole.band, value(whole.frame.width), whole.start_px, rest, whole.margins_px, tuple(standings)
     )

@@ -16,8 +16,8 @@ from .scene import Body, Scene, is_pinned
 
 
 class Seen(NamedTuple):
-    """A piece at a moment: its rectangle in the window, in px. `standing`: 0 at rest, then by its stages. What is not
-    `shown` is drawn outside the window, or not at all."""
+    """A piece at a moment: its rectangle in the window, in px, and how opaque it is. What is not `shown` is drawn outside
+    the window, or not at all."""
 
     piece: str
     stage: str | None
@@ -25,6 +25,7 @@ class Seen(NamedTuple):
     top_px: float
     width_px: float
     height_px: float
+    opacity: float
     shown: bool
 
 
@@ -66,6 +67,7 @@ class Played(NamedTuple):
                     track.tops[at],
                     track.body.width_px,
                     standing.height_px,
+                    standing.opacity if track.shown[at] else 0.0,
                     track.shown[at],
                 )
             )

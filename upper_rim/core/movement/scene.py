@@ -32,7 +32,7 @@ from ..model.stages import stages_in
 from ..model.values import direction
 from ..reach.coverage import Coverage
 from ..style.faces import character_em
-from ..style.resolve import band_at
+from ..style.resolve import Styling, band_at
 from ..style.scale import sidebar_needs_px
 from .heights import Heights, Standing, greatest_px, heights, settled_px
 
@@ -101,6 +101,7 @@ class Scenes:
         self.fitter, self.site = fitter, fitter.resolved(site)
         self.coverage = Coverage(self.site)
         self.em = character_em(self.site, fitter.faces)
+        self._styling: Styling | None = None
         self._heights: dict[tuple[str, str, tuple[int, int]], Heights | None] = {}
 
     def of(
@@ -138,7 +139,8 @@ class Scenes:
         key = (piece.id, language, viewport_px)
         if key not in self._heights:
             viewport = Viewport(float(viewport_px[0]), float(viewport_px[1]))
-            self._heights[key] = heights(self.fitter, self.site, piece, language, viewport)
+            self._styling = self._styling or Styling(self.site)
+            self._heights[key] = heights(self.fitter, self.site, piece, language, viewport, self._styling)
         return self._heights[key]
 
 

@@ -180,7 +180,7 @@ def _ground(node: Styled, scene: Scene, *classes: str) -> str:
 def _handed_over(piece: Header, scene: Scene) -> str:
     """The rows of each stage that has some of its own: a piece like the one that it stands in."""
     found = ""
-    for stage in piece.stages:
+    for stage in piece.stages if piece.is_ever_pinned else ():
         rows = _rows_in(piece, stage.id, scene)
         if rows:
             found += f"<div {scene.attributes(piece, '', piece.id, 'over', stage.id)}>{rows}</div>"

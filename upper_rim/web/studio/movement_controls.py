@@ -83,6 +83,8 @@ def stage_groups(stage: Stage, site: Site) -> list[Group]:
     if bands:
         held = [band for band, _ in bands if band not in stage.hidden_in]
         begins.append(Control("bands", "Widths", stage.id, "hidden_in", held, bands))
+    if not piece.is_ever_pinned:
+        begins.append(note(stage, "The header scrolls away at every width: let it stay, and the stage shows."))
     groups = [Group("Stage", begins)]
     if site.rows_in(piece, stage.id):
         return groups

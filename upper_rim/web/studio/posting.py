@@ -252,6 +252,8 @@ def _copy(site: Site, post: QueryDict) -> Posted:
     if spot is None or spot.slot not in {"items", "rows"}:
         raise Unclear(post["node"], "", "what was to be copied is not there any more")
     copy = _copied(spot.node)
+    if spot.slot == "rows" and post["parent"] != spot.parent:
+        copy["stage"] = None
     return Posted(Add(parent=post["parent"], slot=spot.slot, values=(copy,)), (copy["id"],))
 
 
@@ -271,10 +273,15 @@ def _hand_over(site: Site, post: QueryDict) -> Posted:
 
 
 def _copied(node: Any) -> dict[str, Any]:
-    """A node as JSON, with new ids."""
+    """A node as JSON, with new ids, also where one part of it names another."""
     copy: dict[str, Any] = node.model_dump(mode="json")
-    for below in _nodes_in(copy):
-        below["id"] = store.new_id(str(below["id"]).partition("-")[0])
+    ids = {str(below["id"]): store.new_id(str(below["id"]).partition("-")[0]) for below in _nodes_in(copy)}
+    for below in list(_nodes_in(copy)):
+        below["id"] = ids[str(below["id"])]
+        if below.get("stage"):
+            below["stage"] = ids.get(below["stage"], below["stage"])
+        if "without" in below:
+            below["without"] = [ids.get(one, one) for one in below["without"]]
     return copy
 
 
