@@ -199,16 +199,15 @@ class Browser:
     def acted(self, act: Callable[[], Any]) -> None:
         """Does something and waits until what it asked of the server is there and settled."""
         self.js(
-            "window.rimSwaps = window.rimSwaps || 0; window.rimAsked = window.rimAsked || 0;"
-            "if (!window.rimCounting) { window.rimCounting = true;"
-            "document.addEventListener('htmx:beforeRequest', (e) => { if (e.detail.elt.id !== 'watch') window.rimAsked++ });"
-            "document.addEventListener('htmx:afterRequest', (e) => { if (e.detail.elt.id !== 'watch') window.rimSwaps++ }); }"
+            "if (!window.rimOpen) { window.rimOpen = new Set();"
+            "document.addEventListener('htmx:beforeRequest', (e) => { if (e.detail.elt.id !== 'watch') rimOpen.add(e.detail.xhr) });"
+            "document.addEventListener('htmx:afterRequest', (e) => rimOpen.delete(e.detail.xhr)); }"
         )
         act()
         time.sleep(0.06)
         wait_for(
             lambda: self.js(
-                "return document.readyState === 'complete' && (window.rimAsked === undefined || window.rimSwaps >= window.rimAsked)"
+                "return document.readyState === 'complete' && (window.rimOpen === undefined || rimOpen.size === 0)"
             )
         )
 

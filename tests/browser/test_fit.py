@@ -274,9 +274,9 @@ def test_a_flag_that_is_dragged_near_a_width_where_something_begins_to_fit_stand
 def test_the_study_sets_the_stage_to_the_width_that_is_pressed(browser: Browser) -> None:
     browser.sign_in()
     browser.go("/s/ostrey/pieces/pc-main/fit/?page=/de/")
-    study = browser.driver.find_elements("css selector", "[data-study]")[-1]
+    study = browser.driver.find_elements("css selector", "[data-study]")[1]
     assert browser.js("return arguments[0].querySelectorAll('.study-need').length", study) == 4
-    assert "English: fits, tight at 280–" in browser.all("study")[-1].text
+    assert "English: fits, tight at 280–" in browser.all("study")[1].text
     browser.js(
         "const box = arguments[0].getBoundingClientRect();"
         "arguments[0].dispatchEvent(new MouseEvent('click', {bubbles: true, clientX: box.left + box.width * 0.5, clientY: box.top + 40}))",

@@ -389,7 +389,9 @@ def test_a_list_is_chosen_by_pointing_at_it(browser: Browser) -> None:
     browser.go("/s/ostrey/pieces/pc-footer/?select=it-landings&page=/sailings/timetable/")
     with browser.on_stage() as stage:
         wait_for(lambda: stage.execute_script("return document.documentElement.style.cursor") == "crosshair")
-        stage.find_element(By.CSS_SELECTOR, "main tbody td").click()
+        line = stage.find_element(By.CSS_SELECTOR, "main tbody td")
+        stage.execute_script("arguments[0].scrollIntoView({ block: 'center' })", line)
+        line.click()
     wait_for(lambda: "tbody" in browser.one("control-selector").get_attribute("value"))
     assert browser.one("control-list_on").get_attribute("value") == "/sailings/timetable/"
     browser.press("undo")

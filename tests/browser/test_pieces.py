@@ -115,8 +115,9 @@ def test_a_float_stands_over_the_bar_and_gives_way_to_the_footer(reader: Browser
     button = reader.driver.find_element(By.CSS_SELECTOR, ".q7xk-pc-book a")
     reader.js("scrollTo(0, 0)")
     wait_for(lambda: button.is_displayed())
-    float_, bar = box(reader, ".q7xk-pc-book"), box(reader, ".q7xk-pc-bar")
-    assert float_["bottom"] <= bar["top"] - 15 and float_["right"] <= 360 - 15
+    bar = box(reader, ".q7xk-pc-bar")
+    wait_for(lambda: box(reader, ".q7xk-pc-book")["bottom"] <= bar["top"] - 15)
+    assert box(reader, ".q7xk-pc-book")["right"] <= 360 - 15
     reader.js("scrollTo(0, document.documentElement.scrollHeight)")
     wait_for(lambda: not button.is_displayed())
 

@@ -31,7 +31,8 @@ def test_each_beginning_is_a_piece_that_shows_on_the_stage(ferries: StoredSite, 
     before = store.load(ferries.pk).site
     kind = ARRANGEMENTS[key].kind
     gone = [piece.id for piece in before.pieces if piece.kind == kind]
-    client.post("/s/ostrey/pieces/pc-main/", {"do": "set", "node": "it-menu", "field": "drawer", "value": ""})
+    for menu in ("it-menu", "it-reading-menu"):
+        client.post("/s/ostrey/pieces/pc-main/", {"do": "set", "node": menu, "field": "drawer", "value": ""})
     client.post("/s/ostrey/pieces/", {"do": "remove", "node": gone})
     answer = client.post("/s/ostrey/pieces/", {"do": "add", "what": "piece", "arrangement": key, "name": "New one"})
     assert answer.status_code == 303

@@ -8,13 +8,13 @@ HOME = """We carry people, post and sheep between Ostrey, Skarrow and Lindwick, 
 
 All crossings run to time. The *Marram* takes the early boat, the *Turnstone* the late one.
 
-| From | To | Leaves | Arrives | Ship |
-|---|---|---|---|---|
-| Osterhaven | Skarrow | 07:10 | 08:05 | Marram |
-| Skarrow | Lindwick | 08:25 | 09:50 | Marram |
-| Lindwick | Port Merrin | 10:15 | 10:55 | Eider |
-| Port Merrin | Tolsey | 11:20 | 12:30 | Eider |
-| Tolsey | Osterhaven | 16:40 | 18:35 | Turnstone |
+| Leaves | From | To |
+|---|---|---|
+| 07:10 | Osterhaven | Skarrow |
+| 08:25 | Skarrow | Lindwick |
+| 10:15 | Lindwick | Port Merrin |
+| 11:20 | Port Merrin | Tolsey |
+| 16:40 | Tolsey | Osterhaven |
 
 ## New this winter
 
