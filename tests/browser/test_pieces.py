@@ -111,7 +111,7 @@ def test_a_notice_shows_within_its_period_only(reader: Browser, running: Running
 
 def test_a_float_stands_over_the_bar_and_gives_way_to_the_footer(reader: Browser, running: Running) -> None:
     reader.resize(360, 500)
-    reader.go(running.live("ostrey") + "/sailings/")
+    reader.go(running.live("ostrey") + "/guide/walks/")
     button = reader.driver.find_element(By.CSS_SELECTOR, ".q7xk-pc-book a")
     reader.js("scrollTo(0, 0)")
     wait_for(lambda: button.is_displayed())

@@ -17,12 +17,13 @@ from ...core.exchange.pages_in import page_path
 from ...core.model.apply import apply
 from ...core.model.edits import edit_adapter
 from ...core.model.site import Page, Site
+from ...core.model.stages import in_stage
 from ...core.model.styling import Part
 from ...core.output.compose import Composer
 from ...core.output.naming import PARTS
 from ...core.output.search_html import results_path
 from ...core.output.specimen import role_document, states_document
-from ...core.style.resolve import Styling
+from ...core.style.resolve import Styling, stages_of
 from ...shipped import shelf
 from ..sites import store
 from ..sites.fitters import site_fitter
@@ -109,10 +110,20 @@ def _specimen(request: HttpRequest, site: Site) -> HttpResponse:
         if parts[0] == "roles":
             return HttpResponse(role_document(site, shelf(), parts[1], PARTS))
         _, node, part, band = parts
+        site, node = _in_its_stage(site, node)
         element = Styling(site).elements[node, cast(Part, part)]
     except (ValueError, KeyError, StopIteration, IndexError):
         return HttpResponseNotFound()
     return HttpResponse(states_document(site, shelf(), element, None if band == "all" else band, PARTS))
+
+
+def _in_its_stage(site: Site, node: str) -> tuple[Site, str]:
+    """For a stage: the site with the piece as it is styled in that stage, and the piece; otherwise as they are."""
+    piece = next((piece for piece in site.pieces if any(stage.id == node for stage in stages_of(piece))), None)
+    if piece is None:
+        return site, node
+    pieces = tuple(in_stage(one, node) if one is piece else one for one in site.pieces)
+    return site.replaced(pieces=pieces), piece.id
 
 
 def _page_or_file(request: HttpRequest, composer: Composer, revision: int) -> HttpResponse:

@@ -104,12 +104,13 @@ def screen(
     viewport_px: tuple[float, float],
     names: Mapping[str, str],
     colours: Mapping[str, int],
-    high: int = 170,
+    room: tuple[int, int] = (156, 170),
 ) -> str:
-    """The window at a moment, with the pieces in it: the pinned ones over the others."""
+    """The window at a moment, with the pieces in it: the pinned ones over the others. `room`: the greatest width and
+    height that it may take."""
     wide_px, high_px = viewport_px
-    scale = high / high_px
-    wide = round(wide_px * scale, 1)
+    scale = min(room[0] / wide_px, room[1] / high_px)
+    wide, high = round(wide_px * scale, 1), round(high_px * scale, 1)
     drawn = []
     for _, seen in sorted(zip(pinned, moment, strict=True), key=lambda one: one[0]):
         top, bottom = max(0.0, seen.top_px), min(high_px, seen.top_px + seen.height_px)

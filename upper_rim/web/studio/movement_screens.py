@@ -92,6 +92,7 @@ def movement_study(request: HttpRequest, opened: Opened, piece_id: str, made: tu
         ],
         "moments": list(_moments(played, names, colours)),
         "pair": pair,
+        "alike": pair[0].drawn == pair[1].drawn,
         "scrolls": round(laid.scrolls_px),
         "shorter": max(points) > laid.scrolls_px,
         "viewport": viewport,

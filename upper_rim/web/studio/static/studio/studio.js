@@ -222,7 +222,7 @@
   let playing = 0;
   const showMoment = (at) => {
     const frames = JSON.parse($("#frames").textContent), player = $("#player"), [y, left, pieces] = frames[at];
-    const { wide, high } = player.dataset, scale = 236 / high, study = $("#along-title").closest("section").querySelector(".study svg"), line = $(".study-at", study);
+    const { wide, high } = player.dataset, scale = Math.min(236 / high, 240 / wide), study = $("#along-title").closest("section").querySelector(".study svg"), line = $(".study-at", study);
     const from = frames.reduce((sum, frame, index) => (index && index <= at ? sum + Math.abs(frame[0] - frames[index - 1][0]) : sum), 0);
     const whole = frames.reduce((sum, frame, index) => (index ? sum + Math.abs(frame[0] - frames[index - 1][0]) : sum), 0) || 1;
     const box = study.viewBox.baseVal.width, x = box * (Number(study.dataset.left) + (from / whole) * (study.dataset.right - study.dataset.left));
