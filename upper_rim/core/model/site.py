@@ -192,7 +192,7 @@ class ByElement(Value):
     """When the first element of the page that a CSS selector matches passes the window's upper edge."""
 
     kind: Literal["element"] = "element"
-    selector: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=400)]
+    selector: Annotated[str, StringConstraints(strip_whitespace=True, pattern=r"^[^\x00-\x1f]+$", max_length=400)]
 
 
 Distance = Annotated[ByPixels | ByViewport | ByPage | ByElement, Field(discriminator="kind")]

@@ -46,6 +46,8 @@ _BARE = (
     "max-block-size:none;mix-blend-mode:normal"
 )
 """A ground has the classes of what it lies behind, and none of its sizes."""
+_SLIMMING = ("translate", "inset-block-end", "background-color", "border-color", "box-shadow", "color", "visibility")
+"""What changes in time when a header slims, or stays until other rows have come over it."""
 CALM, LIVELY = "(prefers-reduced-motion:reduce)", "(prefers-reduced-motion:no-preference)"
 
 
@@ -111,6 +113,7 @@ class MovementRules:
                 # It stands in the piece, at its edges; what the piece says of its width and place is done already.
                 at = "margin:0;opacity:1;inline-size:auto;min-inline-size:0;max-inline-size:none;mix-blend-mode:normal"
                 yield f".rim-{piece.id}>.rim-over{{{at}}}"
+                yield from self._coming_over(piece)
             if is_slimmed(piece, self.site):
                 yield from self._grounds(piece)
                 continue
@@ -124,14 +127,14 @@ class MovementRules:
         yield ",".join([f"{own}>.rim-ground", *(f".rim-{row.id}>.rim-ground" for row in rows)]) + f"{{{_BARE}}}"
         yield f"{own}>.rim-ground{{block-size:auto}}"
         yield from self._ground_at(piece, own)
-        for stage, query, selector in self._held(piece):
-            if hands_over(self.site, piece, stage):
-                continue
+        for stage, query, selector in self._held(piece, drawn=True):
             unpainted = ",".join(f"{selector}>.rim-{row.id}" for row in rows)
             yield _media(query, "", f"{unpainted}{{{_UNPAINTED}}}" if rows else "")
             for span, language in self._slim_spans(piece, stage):
                 height = css(span.height, span.from_px, span.to_px)
-                rule = f"{selector}{language}>.rim-ground{{block-size:{height}}}"
+                # An edge can change in time, to whichever height; a height cannot, from what follows from the rows.
+                edge = f"inset-block-end:calc(100% - {height} + var(--rim-line,0px))"
+                rule = f"{selector}{language}>.rim-ground{{{edge}}}"
                 yield _media(query, _widths(span.from_px, span.to_px), rule)
 
     def _ground_at(self, piece: Piece, own: str) -> Iterator[str]:
@@ -147,7 +150,8 @@ class MovementRules:
                 for side in ("block-start", "block-end", "inline-start", "inline-end")
             ]
             top, bottom, start, end = (f"calc(-1*{line})" if line != "0px" else "0" for line in lines)
-            said.setdefault(f"inset-block:{top} {bottom};inset-inline:{start} {end}", []).append(band)
+            line = f";--rim-line:{lines[0]}" if top != "0" else ""
+            said.setdefault(f"inset-block:{top} {bottom};inset-inline:{start} {end}{line}", []).append(band)
         if len(said) == 1:
             yield f"{own}>.rim-ground{{{next(iter(said))}}}"
             return
@@ -335,40 +339,43 @@ class MovementRules:
         return f"calc(100%{beneath} + env(safe-area-inset-bottom))"
 
     def _stages(self, piece: Header) -> Iterator[str]:
-        if any(hands_over(self.site, piece, stage) for stage in piece.stages):
-            yield self._coming_over(piece)
         for stage, query, selector in self._held(piece, self.name):
             yield _media(query, "", f"{selector}{{--{self.name}-stage:{piece.stages.index(stage) + 1}}}")
             if hands_over(self.site, piece, stage):
                 over = f">.{self.name}-over.{self.name}-{stage.id}"
                 yield _media(query, "", f"{selector},{selector}>.{self.name}-row{{pointer-events:none}}{selector}>:is(.{self.name}-row,.{self.name}-ground){{visibility:hidden}}{selector}{over}{{display:block;pointer-events:auto}}")  # fmt: skip
-            else:
-                yield from self._slim(piece, stage, query, selector)
-        if is_slimmed(piece, self.site) and piece.motion != "none":
+        for stage, query, selector in self._held(piece, self.name, drawn=True):
+            yield from self._slim(piece, stage, query, selector)
+        if piece.stages and piece.motion != "none":
             own = f".{self.name}-{piece.id}"
-            timed = f"{piece.in_ms}ms {piece.easing}"
-            moved = ",".join(f"{one} {timed}" for one in ("translate", "block-size", "background-color", "border-color", "box-shadow", "color"))  # fmt: skip
-            yield f"@media {LIVELY}{{{own}>:is(.{self.name}-row,.{self.name}-ground){{transition:{moved}}}{own} .{self.name}-logo{{transition:scale {timed}}}}}"
+            passed = f'{own}[data-rim-passed]:not([data-rim-passed=""])'
+            times = {own: piece.out_ms} if piece.in_ms == piece.out_ms else {own: piece.out_ms, passed: piece.in_ms}
+            for there, ms in times.items():
+                parts = f"{there}>:is(.{self.name}-row,.{self.name}-ground)"
+                timed = f"{ms}ms {piece.easing}"
+                moved = ",".join(f"{one} {timed}" for one in _SLIMMING)
+                yield f"@media {LIVELY}{{{parts}{{transition:{moved}}}{there} .{self.name}-logo{{transition:scale {timed}}}}}"
 
-    def _coming_over(self, piece: Header) -> str:
-        """How other rows come in place of the piece's own, and go."""
-        over = f".{self.name}-{piece.id}>.{self.name}-over"
+    def _coming_over(self, piece: Header) -> Iterator[str]:
+        """How other rows come in place of the piece's own, and go (CSS Transitions 2, 3.3)."""
         if piece.motion == "none":
-            return ""
+            return
         moved, rest = ("translate:0 -100%", "translate:0 0") if piece.motion == "slide" else ("opacity:0", "opacity:1")
-        name = moved.split(":")[0]
-        shown = f".{self.name}-{piece.id}[data-rim-passed]>.{self.name}-over"
-        return (
-            f"@media {LIVELY}{{{over}{{transition:{name} {piece.in_ms}ms {piece.easing};{rest}}}"
-            f"@starting-style{{{shown}{{{moved}}}}}}}"
-        )
+        name = moved.partition(":")[0]
+        goes = f"{name} {piece.out_ms}ms {piece.easing},display {piece.out_ms}ms allow-discrete"
+        yield f"@media screen and {LIVELY}{{.rim-{piece.id}>.rim-over{{{moved};transition:{goes}}}}}"
+        for stage, query, selector in self._held(piece):
+            if hands_over(self.site, piece, stage):
+                over = f"{selector}>.rim-over.rim-{stage.id}"
+                comes = f"{over}{{{rest};transition:{name} {piece.in_ms}ms {piece.easing}}}@starting-style{{{over}{{{moved}}}}}"
+                yield _media(query, f"screen and {LIVELY}" if not query else LIVELY, comes)
 
     def _slim(self, piece: Header, stage: Stage, query: str, selector: str) -> Iterator[str]:
         site, name = self.site, self.name
         rows = site.rows_in(piece)
         gone = [f"{selector} .{name}-{node}" for node in stage.without]
         if gone:
-            yield _media(query, "", f"{','.join(gone)}{{visibility:hidden}}")
+            yield _media(query, "", f"{','.join(gone)}{{visibility:hidden;transition:none}}")
         if stage.logo_percent < 100:
             for row in rows:
                 for cell in row.cells:
@@ -426,8 +433,11 @@ class MovementRules:
             for span in spans:
                 yield span, _in(language)
 
-    def _held(self, piece: Header, name: str = "rim") -> Iterator[tuple[Stage, str, str]]:
-        """Each of its stages, with the media query of the bands in which it can hold, and what selects the piece in it."""
+    def _held(self, piece: Header, name: str = "rim", *, drawn: bool = False) -> Iterator[tuple[Stage, str, str]]:
+        """Each of its stages, with the media query of the bands in which it can hold, and what selects the piece in it.
+        `drawn`: those in which its own rows are drawn otherwise; they stay so beneath rows that it hands over to, so that
+        nothing of them is seen to move while these come and go."""
+        over = {stage.id for stage in piece.stages if drawn and hands_over(self.site, piece, stage)}
         bands: list[str | None] = [band.id for band in self.site.bands] or [None]
         groups: dict[tuple[str, ...], list[str | None]] = {}
         for band in bands:
@@ -435,8 +445,8 @@ class MovementRules:
         numbers = {stage.id: at for at, stage in enumerate(piece.stages, 1)}
         for listed, held in groups.items():
             queries = [""] if len(groups) == 1 else list(band_queries(self.site, {band for band in held if band is not None}))  # fmt: skip
-            for stage in (stage for stage in piece.stages if stage.id in listed):
-                later = [numbers[one] for one in listed if numbers[one] > numbers[stage.id]]
+            for stage in (stage for stage in piece.stages if stage.id in listed and stage.id not in over):
+                later = [numbers[one] for one in listed if numbers[one] > numbers[stage.id] and one not in over]
                 passed = f'[data-rim-passed~="{numbers[stage.id]}"]'
                 unless = "".join(f':not([data-rim-passed~="{at}"])' for at in later)
                 for query in queries:

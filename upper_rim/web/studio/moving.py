@@ -52,7 +52,7 @@ def looked_through(request: HttpRequest, fitter: Fitter, site: Site, page: Page,
 
 
 def _told(request: HttpRequest) -> tuple[int | None, int | None]:
-    said = request.headers.get(SHAPE) or request.GET.get("shape", "")
+    said = request.headers.get(SHAPE, "")
     whole, _, high = said.partition(" ")
     wide, tall = whole_number(whole), whole_number(high)
     return (min(wide, 1_000_000) if wide else None), (min(max(tall, 200), 4000) if tall else None)
