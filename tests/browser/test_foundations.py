@@ -281,6 +281,11 @@ def test_own_css_is_checked_as_it_is_typed_and_seen_at_once(browser: Browser) ->
     with browser.on_stage() as stage:
         counted = wait_for(lambda: stage.execute_script("return document.documentElement.dataset.counted"))
     assert counted.startswith("stage-") and not browser.js("return document.documentElement.dataset.counted")
+    browser.go("/s/ostrey/foundations/code/")
+    for _ in range(8):
+        if browser.one("own-css").get_attribute("value"):
+            browser.press("undo")
+    assert not browser.one("own-css").get_attribute("value"), "what is published next is as it was"
     browser.go("/s/ostrey/")
 
 

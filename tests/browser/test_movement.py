@@ -64,7 +64,7 @@ const frame = () => new Promise((next) => requestAnimationFrame(next));
 (async () => {
   await frame();
   const most = document.documentElement.scrollHeight - innerHeight, stages = new Set();
-  const step = 130, ways = [];
+  const step = 220, ways = [];
   for (let y = 0; y < most; y += step) ways.push(y);
   for (const y of [...ways, most, ...ways.reverse(), 0]) {
     scrollTo(0, y);
