@@ -6,6 +6,7 @@ Nodes are named by id (the site by `site`), values are JSON as in the bundle's s
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from typing import Annotated, Literal
 
 from pydantic import Field, JsonValue, TypeAdapter
@@ -67,6 +68,15 @@ class Together(Value):
 Edit = Annotated[Set | SetEach | Add | Move | Remove | Together, Field(discriminator="kind")]
 Together.model_rebuild()
 edit_adapter: TypeAdapter[Edit] = TypeAdapter(Edit)
+
+
+def parts_of_edit(edit: Edit) -> Iterator[Edit]:
+    """The edits that it is made of, none of which is made of others."""
+    if isinstance(edit, Together):
+        for part in edit.edits:
+            yield from parts_of_edit(part)
+    else:
+        yield edit
 
 
 class Refusal(Value):

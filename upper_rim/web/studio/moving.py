@@ -11,7 +11,7 @@ from ...core.exchange.encoding import decode
 from ...core.fit.amount import Viewport
 from ...core.fit.fitter import Fitter
 from ...core.model.apply import apply
-from ...core.model.edits import Add, Edit, Refusal, Set, Together, edit_adapter
+from ...core.model.edits import Add, Edit, Refusal, Set, edit_adapter, parts_of_edit
 from ...core.model.site import ByPixels, Header, Page, Piece, Row, Site, Stage
 from ...core.model.tree import find
 from ...core.movement.content import estimated_content_px
@@ -236,8 +236,8 @@ def _limit(site: Site, row: Row, stage: Stage, slim: SlimRow) -> Limit:
 
 def refused_as_flicker(fitter: Fitter, site: Site, edit: Edit) -> Refusal | None:
     """An edit that lets a stage begin where its page would flicker, or a gap open: the field, and why."""
-    touched = {part.node for part in _parts(edit) if isinstance(part, Set) and part.field == "after"}
-    touched |= {str(value["id"]) for part in _parts(edit) if isinstance(part, Add) and part.slot == "stages" for value in part.values if isinstance(value, dict)}  # fmt: skip
+    touched = {part.node for part in parts_of_edit(edit) if isinstance(part, Set) and part.field == "after"}
+    touched |= {str(value["id"]) for part in parts_of_edit(edit) if isinstance(part, Add) and part.slot == "stages" for value in part.values if isinstance(value, dict)}  # fmt: skip
     if not touched:
         return None
     after = apply(site, edit)
@@ -258,11 +258,3 @@ def early_words(early: TooEarly) -> str:
         f"and flicker between {early.would.from_px} and {early.would.to_px} px; kept, {early.gap_px:g} px of the page’s "
         f"ground would show beneath it. From {least:g} px on neither happens"
     )
-
-
-def _parts(edit: Edit) -> Iterator[Edit]:
-    if isinstance(edit, Together):
-        for part in edit.edits:
-            yield from _parts(part)
-    else:
-        yield edit

@@ -15,7 +15,7 @@ from django.http import QueryDict
 from pydantic import JsonValue, ValidationError
 
 from ...core.exchange.lifting import selector_fault
-from ...core.model.edits import Add, Edit, Move, Refusal, Remove, Set, SetEach, Together, edit_adapter
+from ...core.model.edits import Add, Edit, Move, Refusal, Remove, Set, SetEach, Together, edit_adapter, parts_of_edit
 from ...core.model.items import IconLink, Pager, Viewer
 from ...core.model.rich import RichWords
 from ...core.model.site import Row, Site
@@ -312,17 +312,9 @@ _COMPUTED = frozenset({"content", "splice", "source", "cuts", "remark", "size", 
 
 def _raw(site: Site, post: QueryDict) -> Posted:
     edit = edit_adapter.validate_python(json.loads(post["edit"]))
-    if any(_fills_computed(part) for part in _parts(edit)):
+    if any(_fills_computed(part) for part in parts_of_edit(edit)):
         raise Unclear(ROOT, "edit", "contents come in by upload only")
     return Posted(edit)
-
-
-def _parts(edit: Edit) -> Iterator[Edit]:
-    if isinstance(edit, Together):
-        for part in edit.edits:
-            yield from _parts(part)
-    else:
-        yield edit
 
 
 def _fills_computed(edit: Edit) -> bool:
