@@ -7,14 +7,11 @@ from typing import Any
 from upper_rim.core.exchange.pages_in import digest
 from upper_rim.core.model.check import broken_references
 from upper_rim.core.model.items import ButtonItem, IconLink, LinkList, Logo, TextItem, ToAddress
+from upper_rim.core.model.movement import ByElement, ByPage, ByPixels, ByViewport, Stage, WayIn
 from upper_rim.core.model.site import (
     Asset,
     Band,
     BottomBar,
-    ByElement,
-    ByPage,
-    ByPixels,
-    ByViewport,
     Cell,
     Float,
     Footer,
@@ -28,9 +25,7 @@ from upper_rim.core.model.site import (
     Sidebar,
     Site,
     Splice,
-    Stage,
     Track,
-    WayIn,
 )
 from upper_rim.core.model.styling import Declaration
 from upper_rim.core.model.values import Words, direction

@@ -3,22 +3,8 @@
 from __future__ import annotations
 
 from ..core.model.items import ButtonItem, IconLink, Logo, MenuItem, SearchBox, TextItem, ToAddress, ToPage
-from ..core.model.site import (
-    Band,
-    Below,
-    ByPixels,
-    Cell,
-    Entry,
-    Everywhere,
-    Header,
-    Menu,
-    ReachRule,
-    Row,
-    Site,
-    Stage,
-    Track,
-    WayIn,
-)
+from ..core.model.movement import ByPixels, Stage, WayIn
+from ..core.model.site import Band, Below, Cell, Entry, Everywhere, Header, Menu, ReachRule, Row, Site, Track
 from ..core.model.styling import Look, RoleDefault, Swatch, Tied
 from ..core.model.values import Words
 from ..core.style.built_in import corners

@@ -31,7 +31,7 @@ from ..model.items import (
 from ..model.links import Links
 from ..model.menus import Menus
 from ..model.rich import RichWords
-from ..model.site import BottomBar, Cell, Float, Header, Notice, Piece, Row, Sidebar, Site
+from ..model.site import BottomBar, Cell, Float, Header, Piece, Row, Sidebar, Site
 from ..model.stages import in_stage
 from ..model.trail import Step, Trails
 from ..model.tree import items_of
@@ -409,8 +409,7 @@ def _languages_reached(site: Site) -> dict[str, set[str]]:
 
 def _stands_free(piece: Piece, setting: Setting) -> bool:
     """In the stack at the window's lower edge, or in a track beside the content."""
-    low = isinstance(piece, Notice) and piece.edge == "bottom" and piece.moves != "away"
-    return low or isinstance(piece, BottomBar) or (isinstance(piece, Sidebar) and setting.beside)
+    return piece.is_low or (isinstance(piece, Sidebar) and setting.beside)
 
 
 def stands_in_lines(piece: Piece) -> bool:

@@ -34,8 +34,9 @@ from .items import (
     Trail,
     Viewer,
 )
+from .movement import Stage
 from .properties import PROPERTIES, references_in
-from .site import Asset, Cell, Drawer, Float, Header, Page, Piece, Row, Site, Stage
+from .site import Asset, Cell, Drawer, Float, Header, Page, Piece, Row, Site
 from .styling import STATES_OF, Declaration, Part, RoleDefault, Styled
 from .tree import walk
 

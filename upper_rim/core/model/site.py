@@ -11,7 +11,8 @@ from pydantic import AfterValidator, Field, StringConstraints, model_validator
 
 from .fonts import Font
 from .items import IconName, Item, MenuItem, Target, TextSize, ToNothing, Weight
-from .styling import Declaration, Look, RoleDefault, Styled, Swatch
+from .movement import Distance, Stage, Way, WayIn
+from .styling import Look, RoleDefault, Styled, Swatch
 from .values import Hash, Label, LanguageTag, Name, Node, NodeId, PagePath, Pixels, Value, Words
 
 
@@ -155,66 +156,15 @@ class Piece(Styled):
     roles: tuple[RoleDefault, ...] = Field(default=(), description="Defaults by role that count within this piece.")
     on: bool = True
 
+    @property
+    def is_at_bottom(self) -> bool:
+        """Whether it is a bar at the end: of the page, or of the window."""
+        return False
 
-Way = Literal["away", "stays", "up"]
-"""How a piece goes with the page: scrolled away with it; pinned to the window; pinned, and seen only after scrolling up."""
-
-
-class WayIn(Value):
-    """How a piece goes with the page in one width band."""
-
-    band: NodeId
-    way: Way
-
-
-class ByPixels(Value):
-    """After so many px of scrolling, from where the piece begins to be pinned: what scrolls away above it does not count."""
-
-    kind: Literal["px"] = "px"
-    px: Annotated[int, Field(ge=0, le=100_000)] = 80
-
-
-class ByViewport(Value):
-    """The same, as a share of the small viewport's height (CSS Values 4, 6.1.2.1: it stays when browser bars come and go)."""
-
-    kind: Literal["viewport"] = "viewport"
-    percent: Annotated[int, Field(ge=1, le=1000)] = 50
-
-
-class ByPage(Value):
-    """After a share of all the way that the page can be scrolled."""
-
-    kind: Literal["page"] = "page"
-    percent: Annotated[int, Field(ge=1, le=99)] = 25
-
-
-class ByElement(Value):
-    """When the first element of the page that a CSS selector matches passes the window's upper edge."""
-
-    kind: Literal["element"] = "element"
-    selector: Annotated[str, StringConstraints(strip_whitespace=True, pattern=r"^[^\x00-\x1f]+$", max_length=400)]
-
-
-Distance = Annotated[ByPixels | ByViewport | ByPage | ByElement, Field(discriminator="kind")]
-
-
-class Stage(Node):
-    """How a pinned header is from a distance on, until a later stage holds: its own rows drawn less high, or, where some
-    of its rows stand in this stage only, those in place of the others (it hands over). Nothing of the page moves by it.
-    `styles` are the piece's in it: what is painted, no sizes."""
-
-    name: Name = "Stage"
-    after: Distance = ByPixels()
-    height_px: Annotated[int, Field(ge=16, le=400)] | None = Field(
-        default=None, description="Wished height of each row; it is never below the tallest item in it."
-    )
-    padding_px: Annotated[int, Field(ge=0, le=100)] | None = Field(
-        default=None, description="Above and below what stands in a row; the row's own where None."
-    )
-    logo_percent: Annotated[int, Field(ge=20, le=100)] = Field(default=100, description="Size of logos.")
-    without: tuple[NodeId, ...] = Field(default=(), description="The header's rows and items that do not show in it.")
-    hidden_in: tuple[NodeId, ...] = Field(default=(), description="Width bands in which it is passed over.")
-    styles: tuple[Declaration, ...] = ()
+    @property
+    def is_low(self) -> bool:
+        """Whether it stands in the stack at the window's lower edge."""
+        return False
 
 
 class Moving(Piece):
@@ -300,6 +250,14 @@ class Notice(Moving):
             return {"moves": "stays" if pinned else "away", **given}
         return given
 
+    @property
+    def is_at_bottom(self) -> bool:
+        return self.edge == "bottom"
+
+    @property
+    def is_low(self) -> bool:
+        return self.is_at_bottom and self.moves != "away"
+
 
 class BottomBar(Moving):
     """Two to five targets at the bottom of small screens, always there: a navigation landmark."""
@@ -307,6 +265,10 @@ class BottomBar(Moving):
     kind: Literal["bottom"] = "bottom"
     moves: Way = "stays"
     height_px: Annotated[int, Field(ge=44, le=120)] = 56
+
+    @property
+    def is_low(self) -> bool:
+        return True
 
 
 FloatPlace = Literal["top-start", "top-end", "middle-start", "middle-end", "bottom-start", "bottom-end"]
@@ -321,6 +283,10 @@ class Float(Moving):
     inset_px: Annotated[int, Field(ge=0, le=200)] = 16
     fan: bool = Field(default=False, description="Only its first item shows, until that one is pressed.")
     yields: bool = Field(default=True, description="It goes while the footer is in view.")
+
+    @property
+    def is_low(self) -> bool:
+        return True
 
 
 class Drawer(Piece):

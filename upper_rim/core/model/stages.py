@@ -2,7 +2,13 @@
 
 from __future__ import annotations
 
-from .site import Header, Piece, Row, Site, Stage
+from .movement import Stage
+from .site import Header, Piece, Row, Site
+
+
+def stages_of(piece: Piece) -> tuple[Stage, ...]:
+    """In their order; only headers have some."""
+    return piece.stages if isinstance(piece, Header) else ()
 
 
 def stages_in(piece: Piece, band: str | None) -> tuple[Stage, ...]:

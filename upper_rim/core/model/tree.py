@@ -14,7 +14,8 @@ from typing import Any, NamedTuple
 from pydantic import TypeAdapter
 
 from .items import ITEM_KINDS, Form, Item, PictureList, SocialRow
-from .site import PIECE_KINDS, Cell, Entry, Header, Menu, Piece, Row, Site, Stage
+from .movement import Stage
+from .site import PIECE_KINDS, Cell, Entry, Header, Menu, Piece, Row, Site
 from .styling import Look, RoleDefault
 from .values import Node, Value
 

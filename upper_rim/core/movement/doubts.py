@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from math import inf
 from typing import Literal, NamedTuple
 
 from ..fit.opened import SCREENS
 from ..model.edits import Edit, Set
-from ..model.site import Header, Page, Piece, Site
+from ..model.site import Header, Page, Piece
 from .play import Played, play
 from .scene import Body, Scene, Scenes, Shape, is_pinned
 
@@ -187,9 +187,3 @@ def _anchors(laid: Scene) -> Iterator[Doubt]:
 
 def _doubt(kind: Kind, piece: str, scroll_px: float, px: float, stage: str = "", other: str = "") -> Doubt:
     return Doubt(kind, piece, "", (0, 0), scroll_px, px, stage, other)
-
-
-def lowered(site: Site, stage_id: str, wished_px: int, tallest_px: float) -> Iterable[Edit]:
-    """What would let a row be as low as was wished: less padding, where the tallest item leaves room for it."""
-    if tallest_px <= wished_px:
-        yield Set(node=stage_id, field="padding_px", value=int((wished_px - tallest_px) // 2))

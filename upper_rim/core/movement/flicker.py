@@ -13,7 +13,8 @@ from collections.abc import Iterable, Iterator
 from typing import NamedTuple
 
 from ..fit.fitter import Fitter
-from ..model.site import ByPixels, Header, Piece, Site, Stage
+from ..model.movement import ByPixels, Stage
+from ..model.site import Header, Piece, Site
 from ..model.stages import hands_over
 from .over_widths import differences, widths_of
 

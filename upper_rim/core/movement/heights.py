@@ -14,7 +14,8 @@ from ..fit.boxes import BLOCK_END, BLOCK_START, Align, Frame
 from ..fit.fitter import Fitter, Whole
 from ..fit.linear import value
 from ..model.items import Logo
-from ..model.site import Piece, Row, Site, Stage, Way
+from ..model.movement import Stage, Way
+from ..model.site import Piece, Row, Site
 from ..model.stages import hands_over, in_stage, stages_in
 from ..style.resolve import Styling
 
@@ -84,8 +85,8 @@ class Standing(NamedTuple):
 
 
 class Heights(NamedTuple):
-    """A piece at a viewport. `start_px`: from the window's start edge. `flow_px`: the room that it takes in the page, without its margins. `standings`: at rest,
-    then in each stage that it can pass through there."""
+    """A piece at a viewport. `start_px`: from the window's start edge. `flow_px`: the room that it takes in the page,
+    without its margins. `standings`: at rest, then in each stage that it can pass through there."""
 
     piece: str
     band: str | None

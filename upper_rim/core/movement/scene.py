@@ -12,22 +12,8 @@ from typing import Literal, NamedTuple
 
 from ..fit.amount import Viewport
 from ..fit.fitter import Fitter
-from ..model.site import (
-    BottomBar,
-    ByElement,
-    ByPage,
-    ByPixels,
-    ByViewport,
-    Distance,
-    Float,
-    Header,
-    Moving,
-    Notice,
-    Page,
-    Piece,
-    Sidebar,
-    Site,
-)
+from ..model.movement import ByElement, ByPage, ByPixels, ByViewport, Distance
+from ..model.site import BottomBar, Float, Header, Moving, Page, Piece, Sidebar, Site
 from ..model.stages import stages_in
 from ..model.values import direction
 from ..reach.coverage import Coverage
@@ -196,7 +182,7 @@ class _Laying:
             self.ends[kind] = flow.y
 
         for kind in ("notice", "header"):
-            if kind in self.shown and not _is_low(self.shown[kind].piece):
+            if kind in self.shown and not self.shown[kind].piece.is_at_bottom:
                 stands(kind)
         sidebar = self.shown.get("sidebar")
         beside = sidebar is not None and self._is_beside(sidebar.piece)
@@ -215,11 +201,11 @@ class _Laying:
         if "footer" in self.shown:
             stands("footer")
         notice = self.shown.get("notice")
-        if notice is not None and _is_low(notice.piece):
-            if isinstance(notice.piece, Moving) and notice.piece.moves == "away":
-                stands("notice")
-            else:
+        if notice is not None and notice.piece.is_at_bottom:
+            if notice.piece.is_low:
                 flow.block((0.0, 0.0), notice.heights.flow_px)
+            else:
+                stands("notice")
         bar = self.shown.get("bottom")
         if bar is not None and isinstance(bar.piece, BottomBar):
             flow.block((0.0, 0.0), float(bar.piece.height_px))
@@ -235,7 +221,7 @@ class _Laying:
         pinned = 0.0
         for kind in ("notice", "header"):
             one = self.shown.get(kind)
-            if one is None or _is_low(one.piece):
+            if one is None or one.piece.is_at_bottom:
                 continue
             body = self._in_flow(one, pinned)
             if body.place == "pinned":
@@ -319,7 +305,7 @@ class _Laying:
         pinned = 0.0
         for kind in ("notice", "header"):
             one = self.shown.get(kind)
-            if one is not None and not _is_low(one.piece) and isinstance(one.piece, Moving) and one.piece.way_in(self.band) != "away":  # fmt: skip
+            if one is not None and not one.piece.is_at_bottom and isinstance(one.piece, Moving) and one.piece.way_in(self.band) != "away":  # fmt: skip
                 pinned += one.piece.pin_px + settled_px(one.heights.standings, one.piece.way_in(self.band))
         return pinned
 
@@ -349,14 +335,14 @@ class _Laying:
             if one is None:
                 continue
             piece, high = one.piece, one.heights
-            if isinstance(piece, Notice) and _is_low(piece) and piece.way_in(self.band) == "away":
-                yield self._flowing(one)
-            elif isinstance(piece, BottomBar) or (isinstance(piece, Notice) and _is_low(piece)):
+            if isinstance(piece, Float):
+                yield self._moving(piece, 0.0, self._float(piece, high, below))
+            elif isinstance(piece, Moving) and piece.is_low:
                 below += high.flow_px
                 body = self._flowing(one)._replace(place="low", top_px=self.high - below, flow_px=0.0)
                 yield self._moving(piece, 0.0, body)
-            elif isinstance(piece, Float):
-                yield self._moving(piece, 0.0, self._float(piece, high, below))
+            elif piece.is_at_bottom:
+                yield self._flowing(one)
 
     def _float(self, piece: Float, high: Heights, below: float) -> Body:
         where, side = piece.place.split("-")
@@ -365,10 +351,6 @@ class _Laying:
         left = inset if at_left else self.wide - inset - high.width_px
         tops = {"bottom": self.high - below - inset - tall, "top": inset, "middle": (self.high - tall) / 2}
         return Body(piece.id, "float", "low" if where == "bottom" else "fixed", left, high.width_px, tops[where], high.standings)  # fmt: skip
-
-
-def _is_low(piece: Piece) -> bool:
-    return isinstance(piece, Notice) and piece.edge == "bottom"
 
 
 def is_pinned(body: Body) -> bool:

@@ -17,7 +17,8 @@ from ..model.site import BottomBar, Cell, Float, Footer, Header, Moving, Notice,
 from ..model.styling import Styled
 from ..model.values import direction
 from .item_html import Scene, item_html
-from .movement_rules import is_low, is_painted, is_slimmed, moves, told
+from .movement_rules import moves, told
+from .stage_rules import is_painted, is_slimmed
 
 
 class Shown(NamedTuple):
@@ -40,7 +41,7 @@ def around(shown: Iterable[Shown], scene: Scene) -> Around:
     listed = list(shown)
 
     def of_kind(kind: str, *, at_bottom: bool = False) -> list[Shown]:
-        return [one for one in listed if one.piece.kind == kind and _is_low(one.piece) == at_bottom]
+        return [one for one in listed if one.piece.kind == kind and one.piece.is_at_bottom == at_bottom]
 
     top = [*of_kind("notice"), *of_kind("header")]
     before = "".join(
@@ -53,14 +54,10 @@ def around(shown: Iterable[Shown], scene: Scene) -> Around:
         before += marked("sidebar", opening)
         behind = marked("sidebar-end", closing) + behind
     lower = of_kind("notice", at_bottom=True)
-    for one in [*of_kind("footer"), *(one for one in lower if not is_low(one.piece))]:
+    for one in [*of_kind("footer"), *(one for one in lower if not one.piece.is_low)]:
         behind += marked(one.piece.kind, _piece(one, scene))
-    low = [*of_kind("float"), *(one for one in lower if is_low(one.piece)), *of_kind("bottom")]
+    low = [*of_kind("float"), *(one for one in lower if one.piece.is_low), *of_kind("bottom")]
     return Around(before, behind + _stack(low, scene))
-
-
-def _is_low(piece: Piece) -> bool:
-    return isinstance(piece, Notice) and piece.edge == "bottom"
 
 
 def _stack(low: list[Shown], scene: Scene) -> str:
@@ -135,7 +132,7 @@ def _piece(shown: Shown, scene: Scene, *, skip: bool = False, target: bool = Fal
     whole = f"<{tag} {scene.attributes(piece, *classes)}{language}{named}{said}>{to_content}{rows}</{tag}>"
     if isinstance(piece, Header) and piece.over:
         whole = f'<div class="{scene.name("pin")} {scene.name(piece.id + "-pin")}" data-rim-pin>{whole}</div>'
-    if ' data-rim-up="' in said and not is_low(piece):
+    if ' data-rim-up="' in said and not piece.is_low:
         whole += f'<div class="{scene.name("edge")}" data-rim-edge></div>'
     if isinstance(piece, Header) and (" data-rim-stages=" in said or " data-rim-until=" in said):
         whole = f'<div class="{scene.name("edge")}" data-rim-mark></div>{whole}'

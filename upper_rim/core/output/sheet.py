@@ -26,7 +26,7 @@ from ..style.scale import sidebar_needs_px
 from .font_rules import font_face_rules
 from .icon_rules import icon_rules
 from .item_rules import cell_rules, hidden_rules
-from .movement_rules import MovementRules, is_low
+from .movement_rules import MovementRules
 from .naming import published_name, with_site_key
 from .shelf import Shelf
 from .style_rules import StyleRules, band_queries, drift_rules, outside_drawers
@@ -309,7 +309,7 @@ def _placing(site: Site, piece: Piece, shelf: Shelf, styling: Styling, moving: M
                     f"display:flex;align-items:center;justify-content:center}}"
                     f"{own}{{padding-inline-end:44px}}@media (scripting:none){{.{name}-shut{{display:none}}}}"
                 )
-            if is_low(piece):
+            if piece.is_low:
                 yield f"{own}-room{{block-size:var(--{name}-low,0px)}}"
         case BottomBar():
             yield (

@@ -47,6 +47,7 @@ ROLE_SELECTORS: dict[str, str] = {
     "field": ".rim-field",
     "ring": ".rim :focus-visible",
 }
+CALM, LIVELY = "(prefers-reduced-motion:reduce)", "(prefers-reduced-motion:no-preference)"
 COLUMN_RULE = ">.rim-cells>.rim-cell::before"
 STILL = ":where(:not(.rim,.rim-row,.rim-cell,.rim-block,.rim-divider,.rim-upright,.rim-menu))"
 """Behind a selector: but not what has no other state than rest."""

@@ -22,8 +22,10 @@ from collections.abc import Iterable, Iterator, Mapping
 from typing import Any, Literal, NamedTuple
 
 from ..model.check import roles_of
+from ..model.movement import Stage
 from ..model.properties import PROPERTIES
-from ..model.site import Header, Piece, Site, Stage
+from ..model.site import Piece, Site
+from ..model.stages import stages_of
 from ..model.styling import STATES_OF, Declaration, Look, Part, RoleDefault, State
 from .built_in import BUILT_IN
 from .foundations import foundation_values
@@ -247,11 +249,6 @@ def built_in(role: str) -> dict[str, dict[tuple[State, str | None], str]]:
         for name, value in BUILT_IN.get(role, {}).get(state, {}).items():
             said.setdefault(name, {})[state, None] = value
     return said
-
-
-def stages_of(piece: Piece) -> tuple[Stage, ...]:
-    """In a stage, a piece is styled as at rest, over which the stage has its say."""
-    return piece.stages if isinstance(piece, Header) else ()
 
 
 def styled_in(piece: Piece) -> Iterator[Any]:

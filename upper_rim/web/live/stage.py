@@ -17,13 +17,13 @@ from ...core.exchange.pages_in import page_path
 from ...core.model.apply import apply
 from ...core.model.edits import edit_adapter
 from ...core.model.site import Page, Site
-from ...core.model.stages import in_stage
+from ...core.model.stages import in_stage, stages_of
 from ...core.model.styling import Part
 from ...core.output.compose import Composer
 from ...core.output.naming import PARTS
 from ...core.output.search_html import results_path
 from ...core.output.specimen import role_document, states_document
-from ...core.style.resolve import Styling, stages_of
+from ...core.style.resolve import Styling
 from ...shipped import shelf
 from ..sites import store
 from ..sites.fitters import site_fitter

@@ -22,7 +22,8 @@ from ...core.model.items import (
     Trail,
     Viewer,
 )
-from ...core.model.site import Cell, Piece, Row, Site, Stage
+from ...core.model.movement import Stage
+from ...core.model.site import Cell, Piece, Row, Site
 from .control import Control, Group, choice, px, text, track_in_words, words, yes
 from .item_controls import item_groups
 from .movement_controls import stage_groups

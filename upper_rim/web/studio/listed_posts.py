@@ -13,7 +13,8 @@ from ...core.exchange.lifting import selector_fault
 from ...core.model.edits import Add, Edit, Remove, Set, Together
 from ...core.model.items import Day, FieldKind
 from ...core.model.menus import Menus
-from ...core.model.site import Header, Site, Stage
+from ...core.model.movement import Stage
+from ...core.model.site import Header, Site
 from ..sites import store
 from .menu_controls import offered_entries
 from .movement_controls import parts_of

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from ...core.model.site import BottomBar, Distance, Float, Header, Moving, Notice, Piece, Sidebar, Site, Stage
+from ...core.model.movement import Distance, Stage
+from ...core.model.site import BottomBar, Float, Header, Moving, Notice, Piece, Sidebar, Site
 from ...core.model.tree import items_of
 from .control import Control, Group, choice, note, number, px, text, yes
 

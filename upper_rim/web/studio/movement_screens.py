@@ -124,7 +124,7 @@ def _names(site: Site) -> dict[str, str]:
 
 def _plainer(site: Site, without: str) -> Site:
     def plain(piece: Piece) -> Piece:
-        if without == "pinned" and isinstance(piece, Moving) and not is_low_kind(piece):
+        if without == "pinned" and isinstance(piece, Moving) and not piece.is_low:
             piece = piece.replaced(moves="away", moves_in=())
         if isinstance(piece, Header):
             rows = tuple(row for row in piece.rows if row.stage is None)
@@ -132,10 +132,6 @@ def _plainer(site: Site, without: str) -> Site:
         return piece
 
     return site.replaced(pieces=tuple(plain(piece) for piece in site.pieces))
-
-
-def is_low_kind(piece: Piece) -> bool:
-    return piece.kind in {"bottom", "float"}
 
 
 def _compared(

@@ -9,7 +9,9 @@ from django.shortcuts import render
 
 from ...core.fit.fitter import Fitter
 from ...core.model.edits import edit_adapter
-from ...core.model.site import Moving, Page, Piece, Site, Stage
+from ...core.model.movement import Stage
+from ...core.model.site import Moving, Page, Piece, Site
+from ...core.model.stages import stages_of
 from ...core.model.tree import walk
 from ..sites import store
 from ..sites.access import site_of
@@ -17,7 +19,7 @@ from ..sites.fitters import site_fitter
 from .asked_numbers import stage_width
 from .movement_controls import movement_groups
 from .moving import Looked, doubt_words, found, limits, looked_through, scroll_ruler
-from .outline import stage_words, stages_of
+from .outline import stage_words
 from .viewing import looked_at
 
 

@@ -12,7 +12,8 @@ from ...core.fit.amount import Viewport
 from ...core.fit.fitter import Fitter
 from ...core.model.apply import apply
 from ...core.model.edits import Add, Edit, Refusal, Set, edit_adapter, parts_of_edit
-from ...core.model.site import ByPixels, Header, Page, Piece, Row, Site, Stage
+from ...core.model.movement import ByPixels, Stage
+from ...core.model.site import Header, Page, Piece, Row, Site
 from ...core.model.tree import find
 from ...core.movement.content import estimated_content_px
 from ...core.movement.doubts import Doubt, doubts

@@ -21,7 +21,8 @@ from ...core.exchange.menu_in import (
 from ...core.exchange.pages_in import digest
 from ...core.model.edits import Edit, Set
 from ...core.model.items import ITEM_KINDS, MenuItem
-from ...core.model.site import ByPixels, Drawer, Entry, Header, Page, Site
+from ...core.model.movement import ByPixels
+from ...core.model.site import Drawer, Entry, Header, Page, Site
 from ...core.model.tree import ROOT, items_of
 from ..sites import store
 from .arrangements import ARRANGEMENTS, new_item

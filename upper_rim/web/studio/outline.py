@@ -6,20 +6,9 @@ from collections.abc import Mapping
 from typing import Any, NamedTuple
 from urllib.parse import urlencode
 
-from ...core.model.site import (
-    ByElement,
-    ByPage,
-    ByPixels,
-    ByViewport,
-    Cell,
-    Header,
-    Page,
-    Piece,
-    ReachRule,
-    Row,
-    Site,
-    Stage,
-)
+from ...core.model.movement import ByElement, ByPage, ByPixels, ByViewport, Stage
+from ...core.model.site import Cell, Page, Piece, ReachRule, Row, Site
+from ...core.model.stages import stages_of
 from .controls import node_name, shared_row
 
 
@@ -82,10 +71,6 @@ def kind_of(node: Any) -> str:
             return "stage"
         case _:
             return "item"
-
-
-def stages_of(piece: Piece) -> tuple[Stage, ...]:
-    return piece.stages if isinstance(piece, Header) else ()
 
 
 def stage_words(stage: Stage) -> str:

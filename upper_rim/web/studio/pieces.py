@@ -12,16 +12,8 @@ from django.shortcuts import render
 
 from ...core.fit.sweep import FROM_PX
 from ...core.model.items import IconLink, MenuItem
-from ...core.model.site import (
-    PIECE_KINDS,
-    Cell,
-    Drawer,
-    Page,
-    Piece,
-    Row,
-    Site,
-    Stage,
-)
+from ...core.model.movement import Stage
+from ...core.model.site import PIECE_KINDS, Cell, Drawer, Page, Piece, Row, Site
 from ...core.model.tree import items_of, walk
 from ...core.reach.coverage import Coverage, Outcome, Why, in_words, reach_shape
 from ..sites import store

@@ -10,7 +10,8 @@ from typing import Any, cast
 from django.http import HttpRequest
 
 from ...core.model.check import roles_of
-from ...core.model.site import Page, Piece, Site, Stage
+from ...core.model.movement import Stage
+from ...core.model.site import Page, Piece, Site
 from ...core.model.styling import STATES_OF, Part, State, Styled
 from ...core.reach.coverage import Coverage
 from ...core.style.boxes import extent
