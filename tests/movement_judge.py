@@ -8,7 +8,7 @@ from typing import Any
 from selenium import webdriver
 
 from upper_rim.core.movement.play import Seen, play
-from upper_rim.core.movement.scene import Scene, scene
+from upper_rim.core.movement.scene import Scene, Scenes
 from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.fitting import fitter_of
 from upper_rim.shipped import shelf
@@ -72,9 +72,10 @@ def compare_movement(
     files["/"] = composer.page(page, contents[page.content or ""])
     files.update({asset.path: contents[asset.content] for asset in site.assets})
     chance = random.Random(seed)
+    scenes = Scenes(fitter, site)
     for viewport in maker.viewports:
-        without_marks = scene(fitter, site, page, viewport, maker.shape_at(0.0))
-        laid = scene(fitter, site, page, viewport, maker.shape_at(without_marks.content_top_px))
+        top = scenes.of(page, viewport, maker.shape_at(0.0)).content_top_px
+        laid = scenes.of(page, viewport, maker.shape_at(top))
         positions = _path(chance, laid, moments)
         looks_through(driver, viewport)
         driver.get(f"http://127.0.0.1:{port}/")

@@ -10,15 +10,14 @@ from datetime import UTC, datetime
 from typing import Any
 
 from ..core.exchange.bundle import Bundle
-from ..core.exchange.encoding import decode
 from ..core.model.edits import edit_adapter
 from ..core.model.site import Page, Site
-from ..core.movement.content import estimated_content_px
+from ..core.model.stages import names_in
 from ..core.movement.doubts import Doubt, doubts
 from ..core.movement.flicker import too_early
 from ..core.movement.play import Event, Played, Seen, play
 from ..core.movement.scene import Scenes, Shape
-from ..core.output.fitting import fitter_of
+from ..core.output.fitting import estimated_shape, fitter_of
 from ..shipped import shelf
 
 
@@ -33,13 +32,13 @@ def report(bundle: Bundle, chosen: argparse.Namespace) -> list[str]:
     fitter = fitter_of(shelf(), bundle.read, datetime.now(UTC).year).as_published()
     scenes = Scenes(fitter, bundle.site)
     page = _page(scenes.site, chosen.page)
-    content_px = chosen.content if chosen.content is not None else _estimate(bundle, page, viewport_px[0])
-    shape = Shape(content_px)
+    is_told = chosen.content is not None
+    shape = Shape(chosen.content) if is_told else estimated_shape(page, bundle.read, viewport_px[0])
     laid = scenes.of(page, viewport_px, shape)
     played = play(laid, scrolls)
     found = doubts(scenes, page, viewport_px, shape)
     early = list(too_early(fitter, scenes.site, scenes.site.pieces))
-    names = _names(scenes.site)
+    names = names_in(scenes.site)
     said = [_sentence(doubt, names) for doubt in found] + [
         f"{names[one.piece]}, {names[one.stage]}: begins at {one.after_px} px and gives up {one.least.px:g} px; "
         f"it would flicker from {one.would.from_px} to {one.would.to_px} px, its room is kept and {one.gap_px:g} px of it "
@@ -52,8 +51,8 @@ def report(bundle: Bundle, chosen: argparse.Namespace) -> list[str]:
             "viewport": list(viewport_px),
             "page_px": round(laid.page_px, 2),
             "scrolls_px": round(laid.scrolls_px, 2),
-            "content_px": content_px,
-            "estimate": chosen.content is None,
+            "content_px": shape.content_px,
+            "estimate": not is_told,
             "moments": _moments(played),
             "events": [event._asdict() for event in played.events()],
             "findings": [_told(doubt) for doubt in found],
@@ -64,7 +63,7 @@ def report(bundle: Bundle, chosen: argparse.Namespace) -> list[str]:
         json.dump(whole, sys.stdout, ensure_ascii=False, indent=1)
         print()
     else:
-        _print(played, page, names, estimate=chosen.content is None)
+        _print(played, page, names, estimate=not is_told)
     return said
 
 
@@ -89,22 +88,6 @@ def _page(site: Site, path: str) -> Page:
     if page is None:
         raise CannotPlay(f"there is no page at {path}")
     return page
-
-
-def _estimate(bundle: Bundle, page: Page, width: int) -> float:
-    if page.content is None or page.splice is None:
-        return 0.0
-    content = bundle.read(page.content)
-    end = page.splice.end_at if page.splice.end_at is not None else len(content)
-    return estimated_content_px(decode(content[page.splice.body_at : end], page.encoding), float(width))
-
-
-def _names(site: Site) -> dict[str, str]:
-    found = {}
-    for piece in site.pieces:
-        found[piece.id] = piece.name
-        found |= {stage.id: stage.name for stage in getattr(piece, "stages", ())}
-    return found
 
 
 def _moments(played: Played) -> list[dict[str, Any]]:

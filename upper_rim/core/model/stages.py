@@ -11,6 +11,12 @@ def stages_of(piece: Piece) -> tuple[Stage, ...]:
     return piece.stages if isinstance(piece, Header) else ()
 
 
+def names_in(site: Site) -> dict[str, str]:
+    """What pieces and their stages are called, by id."""
+    stages = {stage.id: stage.name for piece in site.pieces for stage in stages_of(piece)}
+    return {**{piece.id: piece.name for piece in site.pieces}, **stages}
+
+
 def stages_in(piece: Piece, band: str | None) -> tuple[Stage, ...]:
     """Those that it can pass through, in their order. What is not pinned there has none."""
     if not isinstance(piece, Header) or piece.way_in(band) == "away":

@@ -13,9 +13,11 @@ from collections.abc import Iterable, Iterator
 from typing import NamedTuple
 
 from ..fit.fitter import Fitter
+from ..model.apply import apply
+from ..model.edits import Add, Edit, Set, parts_of_edit
 from ..model.movement import ByPixels, Stage
 from ..model.site import Header, Piece, Site
-from ..model.stages import hands_over
+from ..model.stages import hands_over, stages_of
 from .over_widths import differences, widths_of
 
 TURNS = 6
@@ -94,3 +96,19 @@ def too_early(fitter: Fitter, site: Site, pieces: Iterable[Piece]) -> Iterator[T
             would = flicker(float(stage.after.px), asked.px, keeps_room=False)
             if would is not None:
                 yield TooEarly(piece.id, stage.id, stage.after.px, asked, would, asked.px - stage.after.px)
+
+
+def begun_too_early(fitter: Fitter, site: Site, edit: Edit) -> TooEarly | None:
+    """The first of the stages to which an edit gives a distance that is less than the room that they give up. None, too,
+    where the edit cannot be carried out."""
+    parts = list(parts_of_edit(edit))
+    touched = {part.node for part in parts if isinstance(part, Set) and part.field == "after"}
+    for part in parts:
+        if isinstance(part, Add) and part.slot == "stages":
+            touched |= {str(value["id"]) for value in part.values if isinstance(value, dict)}
+    after = apply(site, edit) if touched else None
+    if not isinstance(after, Site):
+        return None
+    after = fitter.resolved(after)
+    pieces = [piece for piece in after.pieces if any(stage.id in touched for stage in stages_of(piece))]
+    return next((one for one in too_early(fitter, after, pieces) if one.stage in touched), None)

@@ -130,11 +130,8 @@ class Scenes:
         return self._heights[key]
 
 
-def scene(fitter: Fitter, site: Site, page: Page, viewport_px: tuple[int, int], shape: Shape) -> Scene:
-    return Scenes(fitter, site).of(page, viewport_px, shape)
-
-
 TOUCHING_PX = 0.001
+"""Observers count edges that touch as passed."""
 
 
 class _Flow:
@@ -261,7 +258,6 @@ class _Laying:
                 flow_px=0.0 if over else high.flow_px,
                 end_px=self.page_px,
                 after_px=tuple(self._distance(stage.after, from_px) for stage in stages_in(piece, self.band)),
-                # An observer tells so from when the edges touch.
                 past_px=self.ends[piece.kind] - TOUCHING_PX,
             ),
         )

@@ -1,4 +1,4 @@
-"""With which faces, marks, pictures and posts does fit work out what is published?"""
+"""With which faces, marks, pictures and posts does fit work out what is published, and movement with which content?"""
 
 from __future__ import annotations
 
@@ -6,8 +6,11 @@ from collections.abc import Callable, Sequence
 from functools import cache
 from typing import Any
 
+from ..exchange.encoding import decode
 from ..fit.fitter import Fitter
-from ..model.site import Site
+from ..model.site import Page, Site
+from ..movement.content import estimated_content_px
+from ..movement.scene import Shape
 from ..style.pictures import Pictures
 from .shelf import Shelf
 from .shown_files import ShownFiles
@@ -24,3 +27,12 @@ def fitter_of(shelf: Shelf, read: Callable[[str], bytes] | None, year: int | Non
         return lambda item, language: [(post.title, post.date) for post in files.posts(item, language)]
 
     return Fitter(shelf.faces, shelf.brands, pictures, posts, read, year, foresees)
+
+
+def estimated_shape(page: Page, read: Callable[[str], bytes], width: int) -> Shape:
+    """About what a page's own content is like at a viewport width, where nobody has measured it."""
+    if page.content is None or page.splice is None:
+        return Shape(0.0)
+    content = read(page.content)
+    inner = content[page.splice.body_at : page.splice.end_at]
+    return Shape(estimated_content_px(decode(inner, page.encoding), float(width)))

@@ -12,13 +12,16 @@ from django.utils.safestring import SafeString, mark_safe
 
 from ...core.fit.opened import SCREENS
 from ...core.model.site import Header, Moving, Page, Piece, Site
+from ...core.model.stages import names_in
 from ...core.movement.doubts import doubts
 from ...core.movement.play import Event, Played, play
 from ...core.movement.scene import Scenes, Shape, is_pinned
+from ...core.output.fitting import estimated_shape
+from ..sites import store
 from ..sites.fitters import site_fitter
 from .movement_picture import picture, way
 from .movement_picture import screen as small_screen
-from .moving import doubt_words, estimate
+from .moving import doubt_words
 from .screens import Elsewhere, Opened, screen, site_url
 from .viewing import looked_at
 
@@ -70,14 +73,14 @@ def movement_study(request: HttpRequest, opened: Opened, piece_id: str, made: tu
     if page is None:
         return context
     fitter = site_fitter(opened.stored.pk).as_published()
-    names = _names(site)
+    names = names_in(site)
     colours = {one.id: _COLOURS.index(one.kind) for one in site.pieces if one.kind in _COLOURS}
     scenes = Scenes(fitter, site)
-    content = Shape(estimate(page, viewport[0]))
+    content = estimated_shape(page, store.read_content, viewport[0])
     laid = scenes.of(page, viewport, content)
     played = play(laid, way(points))
     other = Scenes(fitter, _plainer(site, without))
-    compared = Shape(estimate(page, COMPARED[0]))
+    compared = estimated_shape(page, store.read_content, COMPARED[0])
     pair = [
         _compared("As it is", scenes, page, compared, points, names, colours),
         _compared(WITHOUT[without].capitalize(), other, page, compared, points, names, colours),
@@ -115,11 +118,6 @@ def _points(text: str) -> tuple[list[float], str]:
     if len(parts) < 2 or len(parts) > 20 or not all(part.isdecimal() and int(part) <= MOST_PX for part in parts):
         return [0.0, 1200.0, 600.0], f"Write two to twenty positions in px with commas between, such as {USUAL}."
     return [float(part) for part in parts], ""
-
-
-def _names(site: Site) -> dict[str, str]:
-    stages = {stage.id: stage.name for piece in site.pieces if isinstance(piece, Header) for stage in piece.stages}
-    return {**{piece.id: piece.name for piece in site.pieces}, **stages}
 
 
 def _plainer(site: Site, without: str) -> Site:

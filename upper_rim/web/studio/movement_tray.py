@@ -18,7 +18,7 @@ from ..sites.access import site_of
 from ..sites.fitters import site_fitter
 from .asked_numbers import stage_width
 from .movement_controls import movement_groups
-from .moving import Looked, doubt_words, found, limits, looked_through, scroll_ruler
+from .moving import Looked, doubt_words, found, limits_told, looked_through, scroll_ruler
 from .outline import stage_words
 from .viewing import looked_at
 
@@ -53,7 +53,7 @@ def movement_shown(
             for one in (found(looked, piece) if looked else [])
         ]
     if stage is not None and shown == "content" and page is not None:
-        context["limits"] = limits(fitter, site, piece, stage, page.language, width)
+        context["limits"] = limits_told(fitter, site, piece, stage, page.language, width)
     return context
 
 

@@ -7,21 +7,22 @@ from typing import Any, NamedTuple
 
 from django.http import HttpRequest
 
-from ...core.exchange.encoding import decode
 from ...core.fit.amount import Viewport
 from ...core.fit.fitter import Fitter
-from ...core.model.apply import apply
-from ...core.model.edits import Add, Edit, Refusal, Set, edit_adapter, parts_of_edit
+from ...core.model.edits import Edit, Refusal, Set, edit_adapter
 from ...core.model.movement import ByPixels, Stage
-from ...core.model.site import Header, Page, Piece, Row, Site
+from ...core.model.site import Page, Piece, Site
+from ...core.model.stages import names_in, stages_of
 from ...core.model.tree import find
-from ...core.movement.content import estimated_content_px
 from ...core.movement.doubts import Doubt, doubts
-from ...core.movement.flicker import TooEarly, too_early
-from ...core.movement.heights import SlimRow, heights
+from ...core.movement.flicker import TooEarly, begun_too_early
+from ...core.movement.heights import heights
+from ...core.movement.limits import Limit, Offer, limits
 from ...core.movement.scene import Body, Scene, Scenes, Shape
+from ...core.output.fitting import estimated_shape
 from ..sites import store
 from .asked_numbers import whole_number
+from .controls import node_name
 
 SHAPE = "X-Rim-Shape"
 """With it a screen says how high the stage's window is, and how high the page in it."""
@@ -49,7 +50,7 @@ def looked_through(request: HttpRequest, fitter: Fitter, site: Site, page: Page,
     viewport = (width, high or USUAL_HIGH)
     if whole is not None:
         return Looked(scenes, page, viewport, scenes.shape_of(page, viewport, float(whole)), True)
-    return Looked(scenes, page, viewport, Shape(estimate(page, width)), False)
+    return Looked(scenes, page, viewport, estimated_shape(page, store.read_content, width), False)
 
 
 def _told(request: HttpRequest) -> tuple[int | None, int | None]:
@@ -57,14 +58,6 @@ def _told(request: HttpRequest) -> tuple[int | None, int | None]:
     whole, _, high = said.partition(" ")
     wide, tall = whole_number(whole), whole_number(high)
     return (min(wide, 1_000_000) if wide else None), (min(max(tall, 200), 4000) if tall else None)
-
-
-def estimate(page: Page, width: int) -> float:
-    if page.content is None or page.splice is None:
-        return 0.0
-    content = store.read_content(page.content)
-    end = page.splice.end_at if page.splice.end_at is not None else len(content)
-    return estimated_content_px(decode(content[page.splice.body_at : end], page.encoding), float(width))
 
 
 class Band(NamedTuple):
@@ -121,7 +114,7 @@ def scroll_ruler(looked: Looked | None, piece: Piece) -> dict[str, Any]:
 
 
 def _stages(piece: Piece) -> dict[str, Stage]:
-    return {stage.id: stage for stage in piece.stages} if isinstance(piece, Header) else {}
+    return {stage.id: stage for stage in stages_of(piece)}
 
 
 def _bands(body: Body, piece: Piece, at: Any, to: float) -> Iterator[Band]:
@@ -157,9 +150,8 @@ def found(looked: Looked, piece: Piece) -> list[Doubt]:
 
 
 def doubt_words(doubt: Doubt, site: Site) -> str:
-    names = {piece.id: piece.name for piece in site.pieces}
-    stages = {stage.id: stage.name for piece in site.pieces for stage in _stages(piece).values()}
-    who = stages.get(doubt.stage, names.get(doubt.piece, ""))
+    names = names_in(site)
+    who = names.get(doubt.stage or doubt.piece, "")
     px = f"{doubt.px:.0f} px"
     match doubt.kind:
         case "covered":
@@ -183,13 +175,11 @@ def doubt_words(doubt: Doubt, site: Site) -> str:
 
 
 def item_name(node_id: str, site: Site) -> str:
-    from .controls import node_name  # it reads this module's neighbours
-
     spot = find(site, node_id)
     return node_name(spot.node, site) if spot else node_id
 
 
-class Limit(NamedTuple):
+class Told(NamedTuple):
     """A row in a stage: how high it is and why. `offers`: what would make it as low as was wished, each in words and as
     an edit."""
 
@@ -199,55 +189,38 @@ class Limit(NamedTuple):
     offers: tuple[tuple[str, str], ...]
 
 
-def limits(fitter: Fitter, site: Site, piece: Piece, stage: Stage, language: str, width: int) -> list[Limit]:
+def limits_told(fitter: Fitter, site: Site, piece: Piece, stage: Stage, language: str, width: int) -> list[Told]:
     high = heights(fitter.as_published(), fitter.resolved(site), piece, language, Viewport(float(width), 800.0))
-    standing = next((one for one in high.standings if one.stage == stage.id), None) if high else None
-    if standing is None:
-        return []
-    rows = {row.id: row for row in site.rows_in(piece)}
-    return [_limit(site, rows[one.row], stage, one) for one in standing.rows if one.drawn_px > 0]
+    rows = {row.id: row.name for row in site.rows_in(piece)}
+    return [_told_limit(site, rows[one.row.row], one) for one in (limits(site, piece, stage.id, high) if high else ())]
 
 
-def _limit(site: Site, row: Row, stage: Stage, slim: SlimRow) -> Limit:
-    tallest = [thing for thing in slim.things if thing.height_px > slim.things[0].height_px - 0.5]
-    names = " and ".join(item_name(thing.node, site) for thing in tallest) or "nothing"
-    around = sum(slim.slim_px)
-    inner = slim.things[0].height_px if slim.things else 0.0
-    said = f"{row.name}: {slim.drawn_px:g} px. {names}: {inner:g} px, padding and lines {around:g} px"
-    lower = next((thing for thing in slim.things if thing.height_px <= inner - 0.5), None)
-    if lower is not None:
-        said += f"; next {item_name(lower.node, site)}, {lower.height_px:g} px"
-    limit = slim.limit
-    if limit is None or slim.wished_px is None:
-        return Limit(row.id, said + ".", False, ())
-    offers: list[tuple[str, Edit]] = []
-    if inner <= slim.wished_px:
-        padding = int((slim.wished_px - inner) // 2)
-        offers.append((f"Padding of {padding} px: {inner + 2 * padding:g} px", Set(node=stage.id, field="padding_px", value=padding)))  # fmt: skip
-    hidden = [*stage.without, *(thing.node for thing in tallest)]
-    left = lower.height_px if lower else 0.0
-    if left:
-        offers.append((f"Without {names}: {max(slim.wished_px, left + around):g} px", Set(node=stage.id, field="without", value=list(hidden))))  # fmt: skip
-    offers.append(
-        (f"Leave it at {slim.drawn_px:g} px", Set(node=stage.id, field="height_px", value=round(slim.drawn_px)))
-    )
-    told = tuple((words, edit_adapter.dump_json(edit).decode()) for words, edit in offers)
-    return Limit(row.id, f"{said}: {slim.wished_px:g} px were wished.", True, told)
+def _told_limit(site: Site, name: str, limit: Limit) -> Told:
+    row = limit.row
+    names = " and ".join(item_name(thing.node, site) for thing in limit.tallest) or "nothing"
+    inner = limit.tallest[0].height_px if limit.tallest else 0.0
+    said = f"{name}: {row.drawn_px:g} px. {names}: {inner:g} px, padding and lines {sum(row.slim_px):g} px"
+    if limit.next is not None:
+        said += f"; next {item_name(limit.next.node, site)}, {limit.next.height_px:g} px"
+    said += f": {row.wished_px:g} px were wished." if row.limit else "."
+    offers = tuple((_offer_words(offer, names), edit_adapter.dump_json(offer.edit).decode()) for offer in limit.offers)
+    return Told(row.row, said, bool(row.limit), offers)
+
+
+def _offer_words(offer: Offer, names: str) -> str:
+    match offer.kind:
+        case "padding":
+            assert isinstance(offer.edit, Set)
+            return f"Padding of {offer.edit.value} px: {offer.height_px:g} px"
+        case "without":
+            return f"Without {names}: {offer.height_px:g} px"
+        case "as it is":
+            return f"Leave it at {offer.height_px:g} px"
 
 
 def refused_as_flicker(fitter: Fitter, site: Site, edit: Edit) -> Refusal | None:
     """An edit that lets a stage begin where its page would flicker, or a gap open: the field, and why."""
-    touched = {part.node for part in parts_of_edit(edit) if isinstance(part, Set) and part.field == "after"}
-    touched |= {str(value["id"]) for part in parts_of_edit(edit) if isinstance(part, Add) and part.slot == "stages" for value in part.values if isinstance(value, dict)}  # fmt: skip
-    if not touched:
-        return None
-    after = apply(site, edit)
-    if isinstance(after, Refusal):
-        return after
-    published = fitter.as_published()
-    after = published.resolved(after)
-    pieces = [piece for piece in after.pieces if touched & _stages(piece).keys()]
-    early = next((one for one in too_early(published, after, pieces) if one.stage in touched), None)
+    early = begun_too_early(fitter.as_published(), site, edit)
     return None if early is None else Refusal(node=early.stage, field="after", reason=early_words(early))
 
 

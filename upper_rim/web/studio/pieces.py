@@ -131,11 +131,11 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
     fits = fitter.rows(shown, seen_piece)
     spans = spans_of(shown, seen_piece, fits)
     reached = pages_by_piece(site)
-    looked = looked_through(request, fitter, shown, page, stage_width(request.POST, request.GET)) if page else None
     outline = outline_of(piece, site, chosen.id, page, marks_of(fits))
     told = hashlib.sha256(repr(outline).encode()).hexdigest()[:16]
     usual = PHONE_PX if isinstance(piece, Drawer) else USUAL_PX
     width = stage_width(request.POST, request.GET, usual=usual)
+    looked = looked_through(request, fitter, shown, page, width) if page else None
     failing = [span for span in spans if span.fails]
     tray_shown = tray(request, site, chosen, width)
     context = {
