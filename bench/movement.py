@@ -15,6 +15,7 @@ from collections.abc import Callable
 from tests.browser.conftest import load_faces, plain_chromium
 from tests.fit_judge import served
 from tests.movement_judge import looks_through
+from upper_rim.core.fit.fitter import Fitter
 from upper_rim.core.fit.opened import SCREENS
 from upper_rim.core.model.site import Header, Site
 from upper_rim.core.movement.content import estimated_content_px
@@ -90,8 +91,8 @@ def main() -> None:
         for width, _ in SCREENS
     }
 
-    def whole(fitter: object = fitter) -> None:
-        report(Scenes(fitter, site), lambda page, viewport: Shape(heights[page.id, viewport[0]]))  # type: ignore[arg-type]
+    def whole(fitter: Fitter = fitter) -> None:
+        report(Scenes(fitter, site), lambda page, viewport: Shape(heights[page.id, viewport[0]]))
 
     line("report for 41 pages at five viewports, fit known", timed(9, whole), " (asked: 1000 ms)")
     line(

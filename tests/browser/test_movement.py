@@ -47,6 +47,13 @@ def demo() -> Iterator[tuple[dict[str, bytes], int]]:
         yield files, port
 
 
+def opened(chromium: webdriver.Chrome, port: int, viewport: tuple[int, int]) -> None:
+    """A long page of the demo, with its faces."""
+    looks_through(chromium, viewport)
+    chromium.get(f"http://127.0.0.1:{port}/guide/walks/")
+    load_faces(chromium)
+
+
 def test_rectangles_and_stages_are_what_the_browser_makes_of_generated_sites(chromium: webdriver.Chrome) -> None:
     tally = Tally()
     with served() as (files, port):
@@ -113,9 +120,7 @@ def test_ten_thousand_crossings_of_a_threshold_by_one_px_flicker_nowhere(
     chromium: webdriver.Chrome, demo: tuple[dict[str, bytes], int]
 ) -> None:
     _, port = demo
-    looks_through(chromium, (1280, 800))
-    chromium.get(f"http://127.0.0.1:{port}/guide/walks/")
-    load_faces(chromium)
+    opened(chromium, port, (1280, 800))
     chromium.execute_async_script("requestAnimationFrame(() => requestAnimationFrame(arguments[0]))")
     chance = random.Random(7)
     crossings = []
@@ -131,9 +136,7 @@ def test_what_is_jumped_to_is_not_covered_and_what_has_the_focus_is_seen(
 ) -> None:
     _, port = demo
     for viewport in ((1280, 800), (390, 844), (844, 390)):
-        looks_through(chromium, viewport)
-        chromium.get(f"http://127.0.0.1:{port}/guide/walks/")
-        load_faces(chromium)
+        opened(chromium, port, viewport)
         calm(chromium)
         chromium.execute_script("document.querySelectorAll('h2').forEach((part, at) => (part.id = `part-${at}`))")
         for at in (3, 1):
@@ -152,9 +155,7 @@ def test_a_header_that_has_gone_comes_back_for_who_tabs_into_it(
     chromium: webdriver.Chrome, demo: tuple[dict[str, bytes], int]
 ) -> None:
     _, port = demo
-    looks_through(chromium, (390, 844))
-    chromium.get(f"http://127.0.0.1:{port}/guide/walks/")
-    load_faces(chromium)
+    opened(chromium, port, (390, 844))
     calm(chromium)
     for y in (300, 700):
         chromium.execute_script(f"scrollTo(0, {y})")
@@ -174,9 +175,7 @@ def test_with_reduced_motion_nothing_slides(chromium: webdriver.Chrome, demo: tu
         "requestAnimationFrame(look);"
     )
     for reduces, viewport in ((False, (1280, 800)), (True, (1280, 800)), (False, (390, 844)), (True, (390, 844))):
-        looks_through(chromium, viewport)
-        chromium.get(f"http://127.0.0.1:{port}/guide/walks/")
-        load_faces(chromium)
+        opened(chromium, port, viewport)
         features = [{"name": "prefers-reduced-motion", "value": "reduce" if reduces else "no-preference"}]
         chromium.execute_cdp_cmd("Emulation.setEmulatedMedia", {"features": features})
         moved = [chromium.execute_async_script(going, y) for y in (160, 700, 600, 0)]

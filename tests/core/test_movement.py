@@ -15,7 +15,7 @@ from upper_rim.core.exchange.carrying import carried
 from upper_rim.core.fit.amount import Viewport
 from upper_rim.core.model.apply import apply
 from upper_rim.core.model.edits import Add, Refusal, Remove, Set
-from upper_rim.core.model.movement import ByElement, ByPage, ByPixels, ByViewport, Stage, WayIn
+from upper_rim.core.model.movement import ByElement, ByPage, ByPixels, ByViewport, Distance, Stage, WayIn
 from upper_rim.core.model.site import Header, Notice, Site
 from upper_rim.core.model.stages import in_stage
 from upper_rim.core.movement.content import estimated_content_px
@@ -69,7 +69,9 @@ def test_the_demos_header_slims_then_hands_over_and_comes_back_on_phones_only_up
     phone = scene_of(SITE, PHONE)
     played = play(phone, path([0, 1200, 600]))
     told = [(event.what, event.why, event.scroll_px) for event in played.events() if event.piece == "pc-main"]
-    past = -(-phone.body("pc-main").past_px // 1)  # type: ignore[union-attr]
+    above = phone.body("pc-main")
+    assert above is not None
+    past = -(-above.past_px // 1)
     assert told == [("goes", "down", past), ("comes", "up", 1176.0)]
     book = [(event.what, event.why) for event in play(phone, path([0, 9000])).events() if event.piece == "pc-book"]
     assert book == [("goes", "footer")]
@@ -102,8 +104,8 @@ def test_a_sidebar_stays_in_its_column_below_the_stack_and_is_no_longer_than_the
 
 
 def test_distances_count_px_shares_of_the_window_or_the_page_and_elements() -> None:
-    def begins(after: object) -> float:
-        made = with_header(stages=(Stage(id="sg-a", after=after),), rows=HEADER.rows[:2])  # type: ignore[arg-type]
+    def begins(after: Distance) -> float:
+        made = with_header(stages=(Stage(id="sg-a", after=after),), rows=HEADER.rows[:2])
         laid = scene_of(made, DESK, mark=1234.0)
         header = laid.body("pc-main")
         assert header is not None
@@ -171,8 +173,8 @@ def test_the_least_distance_is_the_room_that_is_given_up_and_less_is_told() -> N
 
 
 def test_a_stage_is_never_lower_than_its_tallest_item_which_is_named() -> None:
-    def row(**fields: object) -> tuple[float, str]:
-        stage = Stage(id="sg-a", without=("rw-above",), **fields)  # type: ignore[arg-type]
+    def row(height_px: int | None = None, padding_px: int | None = None) -> tuple[float, str]:
+        stage = Stage(id="sg-a", without=("rw-above",), height_px=height_px, padding_px=padding_px)
         made = with_header(stages=(stage,), rows=HEADER.rows[:2])
         found = heights(FITTER, made, made.pieces[0], "en", Viewport(1280.0, 800.0))
         assert found is not None
