@@ -309,6 +309,15 @@ def test_the_movement_study_plays_a_way_and_compares_two(browser: Browser) -> No
     browser.press("play")
     wait_for(lambda: browser.one("moment-said").text != first)
     wait_for(lambda: browser.one("moment-said").text.startswith("600 px"))
+    turn = browser.all("turn")[1]
+    browser.acted(lambda: ActionChains(browser.driver).click_and_hold(turn).move_by_offset(0, -10).release().perform())
+    drawn = [int(part) for part in (browser.one("path").get_attribute("value") or "").split(",")]
+    assert len(drawn) == 3 and drawn[0] == 0 and 0 < drawn[1] < 1200 and drawn[2] == 600
+    pad = browser.one("pad")
+    browser.acted(lambda: ActionChains(browser.driver).move_to_element_with_offset(pad, 50, 15).click().perform())
+    wait_for(lambda: len(browser.all("turn")) == 4)
+    browser.acted(lambda: browser.all("turn")[3].send_keys(Keys.DELETE))
+    wait_for(lambda: len(browser.all("turn")) == 3)
     browser.change("path", "0, here")
     assert "two to twenty positions" in browser.one("path-fault").text
 

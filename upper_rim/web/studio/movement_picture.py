@@ -2,15 +2,18 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from html import escape
 from itertools import pairwise
+from typing import NamedTuple
 
 from ...core.movement.play import Played, Seen
 from ...core.movement.scene import is_pinned
 
 WIDE, HIGH, LEFT, RIGHT, TOP, BOTTOM = 1180, 250, 46, 14, 16, 38
 MOST_MOMENTS = 400
+LETTER = 6.2
+"""About how wide a letter of a label is."""
 
 
 def way(points: Sequence[float]) -> list[float]:
@@ -21,6 +24,42 @@ def way(points: Sequence[float]) -> list[float]:
         count = max(1, round(MOST_MOMENTS * abs(end - start) / whole))
         found += [start + (end - start) * at / count for at in range(1, count + 1)]
     return found
+
+
+Place = Callable[[float], float]
+"""From px to a place in the picture."""
+
+
+class Turn(NamedTuple):
+    """A point of a way as it is drawn: its place in the pad, and the position that it stands for."""
+
+    x: float
+    y: float
+    px: int
+
+
+class Pad(NamedTuple):
+    """What a way is drawn on: positions downwards, one turn after the other to the right. `to_px`: at its lower edge."""
+
+    wide: int
+    high: int
+    to_px: int
+    turns: tuple[Turn, ...]
+
+    @property
+    def line(self) -> str:
+        return " ".join(f"{turn.x},{turn.y}" for turn in self.turns)
+
+
+def pad(points: Sequence[float], scrolls_px: float, wide: int = 240, high: int = 64, edge: int = 12) -> Pad:
+    """`scrolls_px`: how far the page can be scrolled."""
+    to = max(100.0, scrolls_px, *points)
+    step = (wide - 2 * edge) / max(1, len(points) - 1)
+    turns = (
+        Turn(round(edge + at * step, 1), round(edge + px / to * (high - 2 * edge), 1), round(px))
+        for at, px in enumerate(points)
+    )
+    return Pad(wide, high, round(to), tuple(turns))
 
 
 def picture(played: Played, names: Mapping[str, str], colours: Mapping[str, int], width: int = WIDE) -> str:
@@ -44,7 +83,7 @@ def picture(played: Played, names: Mapping[str, str], colours: Mapping[str, int]
             shape = _area(played, track.body.piece, [x(px) for px in travelled], y)
             drawn.append(f'<path class="piece-{colours[track.body.piece]}" d="{shape}"><title>{escape(names[track.body.piece])}</title></path>')  # fmt: skip
     drawn += _turns(played, travelled, x)
-    drawn += _events(played, travelled, names, x)
+    drawn += _events(played, travelled, names, x, width)
     left = [1 - share for share in played.covered()]
     told = f"From {min(left):.0%} to {max(left):.0%} of the screen are left to the content"
     return (
@@ -53,27 +92,24 @@ def picture(played: Played, names: Mapping[str, str], colours: Mapping[str, int]
     )
 
 
-def _area(played: Played, piece: str, xs: Sequence[float], y: object) -> str:
+def _area(played: Played, piece: str, xs: Sequence[float], y: Place) -> str:
     """A piece's rectangle at each moment, joined into one shape for each time that it shows."""
     track = next(track for track in played.tracks if track.body.piece == piece)
-    place = y
-    assert callable(place)
     path, run = "", list[int]()
     for at, shown in enumerate([*track.shown, False]):
         if shown:
             run.append(at)
             continue
         if len(run) > 1:
-            upper = [(xs[one], place(track.tops[one])) for one in run]
-            lower = [(xs[one], place(track.tops[one] + track.body.standings[track.standings[one]].height_px)) for one in run]  # fmt: skip
+            upper = [(xs[one], y(track.tops[one])) for one in run]
+            lower = [(xs[one], y(track.tops[one] + track.body.standings[track.standings[one]].height_px)) for one in run]  # fmt: skip
             path += "M" + "L".join(f"{px} {py}" for px, py in [*upper, *reversed(lower)]) + "Z"
         run = []
     return path
 
 
-def _turns(played: Played, travelled: Sequence[float], x: object) -> Iterator[str]:
+def _turns(played: Played, travelled: Sequence[float], x: Place) -> Iterator[str]:
     """The positions at the beginning, the end and where the way turns."""
-    assert callable(x)
     ys = played.scrolls
     marks = [0] + [at for at in range(1, len(ys) - 1) if (ys[at] - ys[at - 1]) * (ys[at + 1] - ys[at]) < 0] + [len(ys) - 1]  # fmt: skip
     for at in marks:
@@ -84,8 +120,9 @@ def _turns(played: Played, travelled: Sequence[float], x: object) -> Iterator[st
         )
 
 
-def _events(played: Played, travelled: Sequence[float], names: Mapping[str, str], x: object) -> Iterator[str]:
-    assert callable(x)
+def _events(
+    played: Played, travelled: Sequence[float], names: Mapping[str, str], x: Place, width: int
+) -> Iterator[str]:
     before = -999.0
     for event in played.events():
         place = x(travelled[event.moment])
@@ -94,8 +131,12 @@ def _events(played: Played, travelled: Sequence[float], names: Mapping[str, str]
         )
         yield f'<line class="study-event" x1="{place}" x2="{place}" y1="{TOP}" y2="{HIGH - BOTTOM}"><title>{escape(names[event.piece])}: {escape(said)} at {event.scroll_px:.0f} px</title></line>'
         if place > before:
-            yield f'<text class="study-name" x="{place + 2}" y="{HIGH - BOTTOM + 14}">{escape(said)}</text>'
-            before = place + 6.2 * len(said)
+            wide = LETTER * len(said)
+            fits = place + wide < width - RIGHT
+            at, anchor = (place + 2, "start") if fits else (place - 2, "end")
+            if fits or place - wide > before:
+                yield f'<text class="study-name" x="{at}" y="{HIGH - BOTTOM + 14}" text-anchor="{anchor}">{escape(said)}</text>'
+                before = place + (wide if fits else 0)
 
 
 def screen(

@@ -19,7 +19,7 @@ from ...core.movement.scene import Scenes, Shape, is_pinned
 from ...core.output.fitting import estimated_shape
 from ..sites import store
 from ..sites.fitters import site_fitter
-from .movement_picture import picture, way
+from .movement_picture import pad, picture, way
 from .movement_picture import screen as small_screen
 from .moving import doubt_words
 from .screens import Elsewhere, Opened, screen, site_url
@@ -101,6 +101,7 @@ def movement_study(request: HttpRequest, opened: Opened, piece_id: str, made: tu
         "viewport": viewport,
         "found": [doubt_words(one, site) + f" ({names[one.piece]})" for one in doubts(scenes, page, viewport, content)],
         "frames": _frames(played),
+        "pad": pad(points, laid.scrolls_px),
         "colours": " ".join(str(colours[track.body.piece]) for track in played.tracks),
         "place": urlencode({"page": page.path}),
     }

@@ -218,6 +218,49 @@
     }, 120);
   };
 
+  // A way of scrolling, drawn: turns are dragged, added by a press, taken away by Delete.
+  let turning = null;
+  const turns = () => $$("#way-pad [data-turn]").map((turn) => Number(turn.getAttribute("aria-valuenow")));
+  const showWay = (points) => {
+    const field = $("#movement-way [name=path]");
+    field.value = points.join(", ");
+    field.dispatchEvent(new Event("change", { bubbles: true }));
+  };
+  const onPad = (event) => {
+    const pad = $("#way-pad"), box = pad.getBoundingClientRect(), edge = Number(pad.dataset.edge), to = Number(pad.dataset.to);
+    const share = (at, room) => Math.min(1, Math.max(0, (at - edge) / (room - 2 * edge)));
+    return { px: Math.round(share(event.clientY - box.top, box.height) * to), along: share(event.clientX - box.left, box.width) };
+  };
+  const placeTurn = (turn, px) => {
+    const pad = $("#way-pad"), edge = Number(pad.dataset.edge);
+    turn.setAttribute("cy", edge + (px / Number(pad.dataset.to)) * (Number(pad.getAttribute("height")) - 2 * edge));
+    turn.setAttribute("aria-valuenow", px);
+    turn.setAttribute("aria-valuetext", `${px} px`);
+    $("polyline", pad).setAttribute("points", $$("[data-turn]", pad).map((one) => `${one.getAttribute("cx")},${one.getAttribute("cy")}`).join(" "));
+  };
+  document.addEventListener("pointerdown", (event) => {
+    if (!event.target.closest("#way-pad")) return;
+    event.preventDefault();
+    const turn = event.target.closest("[data-turn]"), points = turns(), { px, along } = onPad(event);
+    if (turn) return (turning = turn), turn.focus();
+    if (points.length < 20) showWay([...points.slice(0, Math.ceil(along * (points.length - 1))), px, ...points.slice(Math.ceil(along * (points.length - 1)))]);
+  });
+  document.addEventListener("pointermove", (event) => turning && placeTurn(turning, onPad(event).px));
+  document.addEventListener("pointerup", () => {
+    if (turning) (turning = null), showWay(turns());
+  });
+  let pendingWay = null;
+  document.addEventListener("keydown", (event) => {
+    const turn = event.target.closest?.("[data-turn]");
+    const step = { ArrowUp: -10, ArrowDown: 10, PageUp: -100, PageDown: 100 }[event.key];
+    if (!turn || (!step && event.key !== "Delete")) return;
+    event.preventDefault();
+    if (!step) return turns().length > 2 && showWay(turns().filter((_, at) => at !== Number(turn.dataset.turn)));
+    placeTurn(turn, Math.max(0, Number(turn.getAttribute("aria-valuenow")) + step));
+    clearTimeout(pendingWay);
+    pendingWay = setTimeout(() => showWay(turns()), 400);
+  });
+
   // The movement study, played: every frame was worked out beforehand.
   let playing = 0;
   const showMoment = (at) => {
