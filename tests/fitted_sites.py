@@ -64,6 +64,27 @@ VOCABULARY: dict[str, list[str]] = {
     "ru": ["Расписание", "Гавани", "Тарифы", "Путеводитель", "Бронь", "Путешествуйте с нами", "Новости", "Магазин"],
     "ar": ["المواعيد", "الموانئ", "الأجرة", "دليل الجزر", "احجز", "سافر معنا", "الأخبار", "اتصل بنا", "لا إله", "3 سفن"],
 }  # fmt: skip
+SPACES = (
+    "\u2002",
+    "\u2003",
+    "\u2009",
+    "\u202f",
+    "\u205f",
+    "\u00a0",
+    "\u00ad",
+    "\u200b",
+    "\u200e",
+    "\u2060",
+    "\ufeff",
+    "-",
+    "/",
+    "–",
+    "!",
+    ".(",
+    " (",
+    "?",
+)
+"""What stands between words now and then: all that makes room or none, and lets a line break or not."""
 FACES = {
     "en": ["figtree", "bitter", "fraunces", "jetbrains-mono", "noto-sans", "source-serif-4", "atkinson-hyperlegible-next"],
     "de": ["figtree", "bitter", "fraunces", "source-serif-4", "atkinson-hyperlegible-next"],
@@ -141,7 +162,8 @@ class FittedMaker:
         return site, {**CONTENTS, digest(PICTURE): PICTURE}
 
     def words(self, most: int = 2) -> str:
-        return " ".join(self.chance.sample(self._words, self.chance.randrange(1, most + 1)))
+        chosen = self.chance.sample(self._words, self.chance.randrange(1, most + 1))
+        return (self.chance.choice(SPACES) if self.chance.random() < 0.1 else " ").join(chosen)
 
     def _entry(self, depth: int) -> Entry:
         chance = self.chance

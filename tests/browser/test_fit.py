@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import random
 from collections.abc import Iterator
 
 import pytest
@@ -11,9 +12,11 @@ from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
 
 from tests.fit_judge import Tally, boxes_of, compare, served
+from tests.fitted_sites import SPACES
 from tests.width_font import width_font
 from upper_rim.core.exchange.markdown import written_page
 from upper_rim.core.exchange.pages_in import digest
+from upper_rim.core.fit.faces import font_data
 from upper_rim.core.fit.opened import SCREENS, all_opened
 from upper_rim.core.fit.sweep import frame_at
 from upper_rim.core.model.fonts import Font, FontFile
@@ -123,6 +126,85 @@ def test_the_width_axis_of_a_font_that_was_brought_along_is_measured_as_the_brow
             "return document.querySelector('[data-rim-node=it-a]').getBoundingClientRect().width"
         )
     assert seen == pytest.approx(predicted, abs=0.5)
+
+
+def test_texts_with_every_kind_of_space_mark_and_sign_are_as_wide_and_break_as_the_browser_has_it(
+    chromium: webdriver.Chrome,
+) -> None:
+    """Pairs of ASCII behind which a line may end or not; spaces, joiners, marks, and letters of all that faces serve."""
+    chance, printed = random.Random(7), [chr(point) for point in range(0x21, 0x7F)]
+    marks = [chr(point) for point in (0x0300, 0x0301, 0x0302, 0x0303, 0x0304, 0x0308, 0x030C, 0x0323, 0x0327)]
+    between = [
+        *SPACES,
+        *" " * 9,
+        *(chr(point) for point in (*range(0x2000, 0x200B), 0x200C, 0x200D, 0x2010, 0x2011, 0x2028)),
+    ]
+    compared = 0
+    for face in ("figtree", "noto-sans", "source-serif-4", "jetbrains-mono"):
+        served_points = set().union(
+            *(font_data(one.data, one.unicode_range).characters for one in shelf().faces[face].files)
+        )
+        # Letters whose case has been the same since before this Python's edition of Unicode.
+        cased = {char for point in served_points if (char := chr(point)).upper() != char.lower()}
+        letters = sorted(char for char in cased if char.upper().lower() == char.lower() and len(char.upper()) == 1)
+
+        def word(letters: list[str] = letters) -> str:
+            some = chance.choices([*letters, *printed], k=chance.randrange(1, 7))
+            return "".join(char + (chance.choice(marks) if chance.random() < 0.06 else "") for char in some)
+
+        texts = [
+            "".join(word() + chance.choice(between) for _ in range(chance.randrange(2, 9))).strip() for _ in range(150)
+        ]
+        for styles in ({}, {"letter-spacing": "2px"}, {"word-spacing": "7px", "text-transform": "uppercase"}):
+            for width in (2400, 320):
+                for text, told, seen, is_estimate in _set_texts(chromium, texts, face, styles, width):
+                    if is_estimate:
+                        continue
+                    compared += 1
+                    assert told == pytest.approx(seen, abs=0.5), (face, styles, width, text)
+    assert compared > 1000
+
+
+def _set_texts(
+    chromium: webdriver.Chrome, texts: list[str], face: str, styles: dict[str, str], width: int
+) -> Iterator[tuple[str, tuple[float, float], tuple[float, float], bool]]:
+    """Each text as an item of its own row: its width and height as foreseen and as seen, and whether that was an estimate."""
+    content, splice = written_page("Page", "en", "Text.")
+    contents = {digest(content): content}
+    items = (
+        TextItem(id=f"it-{at}", words=Words(text=text), styles=declared(f"s{at}", styles))
+        for at, text in enumerate(texts)
+    )
+    rows = tuple(Row(id=f"rw-{at}", cells=(Cell(id=f"cl-{at}", items=(item,)),)) for at, item in enumerate(items))
+    site = Site(
+        key="qtext",
+        name="O",
+        face=face,
+        content_px=2000,
+        pieces=(Header(id="pc-a", name="H", rows=rows, reach=(ReachRule(id="rr-a"),)),),
+        pages=(Page(id="pg-a", path="/", language="en", content=digest(content), splice=splice),),
+    )
+    composer = Composer(site, shelf(), contents.__getitem__, marks=True)
+    metrics = {"width": width, "height": 800, "deviceScaleFactor": 1, "mobile": False}
+    with served() as (files, port):
+        files.update(dict(composer.parts()))
+        files["/"] = composer.page(site.pages[0], content)
+        chromium.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
+        chromium.get(f"http://127.0.0.1:{port}/")
+        load_faces(chromium)
+        seen = chromium.execute_script(
+            "return Object.fromEntries([...document.querySelectorAll('[data-rim-node^=it-]')]"
+            ".map((one) => [one.dataset.rimNode, one.getBoundingClientRect()]))"
+        )
+    fits = fitter_of(shelf(), contents.__getitem__, 2026).rows(site, site.pieces[0])
+    for text, fit in zip(texts, fits, strict=True):
+        laid = fit.at(width)
+        assert laid is not None
+        ((node, frame),) = (
+            (node, frame) for node, frame in boxes_of(frame_at(laid, width, 800.0)) if node.startswith("it-")
+        )
+        box = seen[node]
+        yield text, (frame.width, frame.height), (box["width"], box["height"]), bool(fit.missing)
 
 
 def test_letters_advance_by_the_size_that_they_are_drawn_in(chromium: webdriver.Chrome) -> None:

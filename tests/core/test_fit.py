@@ -5,26 +5,30 @@ from __future__ import annotations
 import itertools
 import json
 from collections.abc import Callable
+from functools import cache
 from pathlib import Path
 
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from pydantic import ValidationError
 
 from tests.fitted_sites import FittedMaker
 from upper_rim.cli.__main__ import main
 from upper_rim.core.exchange.bundle import write_bundle
+from upper_rim.core.fit.amount import Viewport
 from upper_rim.core.fit.columns import measures
 from upper_rim.core.fit.estimates import Estimates
+from upper_rim.core.fit.faces import graphemes
 from upper_rim.core.fit.fitter import Fitter
 from upper_rim.core.fit.linear import Linear, Span, larger
 from upper_rim.core.fit.opened import SCREENS, all_opened
 from upper_rim.core.fit.remedies import Failure, Remedy, remedies
 from upper_rim.core.fit.sweep import FROM_PX, TO_PX, RowFit, frame_at
 from upper_rim.core.fit.targets import pressed_in, too_close
-from upper_rim.core.fit.text import opportunities, transformed
+from upper_rim.core.fit.text import Measurer, Paragraph, Run, Type, opportunities, transformed
 from upper_rim.core.model.apply import apply
-from upper_rim.core.model.edits import Add, Set, SetEach
+from upper_rim.core.model.edits import Add, Set, SetEach, edit_adapter
 from upper_rim.core.model.items import ButtonItem, IconLink, LinkList, MenuItem, RichText, TextItem, ToAddress, ToPage
 from upper_rim.core.model.rich import RichWords
 from upper_rim.core.model.site import (
@@ -405,3 +409,40 @@ def test_a_menu_is_a_button_wherever_its_row_would_be_full() -> None:
     again = made.resolved(longer)
     (other,) = [item for cell in again.pieces[0].rows[0].cells for item in cell.items if isinstance(item, MenuItem)]
     assert (other.drawer_below_px or 0) > (item.drawer_below_px or 0), "it follows the words"
+
+
+ANY_PLANE = st.text(st.characters(exclude_categories=("Cs",)), max_size=24) | st.text(
+    st.sampled_from("😀👨\u200d👩🇬🇧é\u0301\u0323\u00ad\u200b\u200f\u2011\u202f\u2003\u3000日한กनश्𝒜𐌰-/ n"), max_size=24
+)
+
+
+@cache
+def measurer_of(face: str) -> Measurer:
+    return fitter().measurer(menu_site(words("x")).replaced(face=face))
+
+
+@given(ANY_PLANE, st.sampled_from(["figtree", "noto-sans", "noto-sans-arabic", "jetbrains-mono"]), st.integers(1, 400))
+@settings(max_examples=300, deadline=None)
+def test_every_text_of_unicode_can_be_measured(text: str, face: str, room: int) -> None:
+    measurer = measurer_of(face)
+    kind = Type(face, 400, False, 16.0, 0.0, None)
+    viewport = Viewport(1000.0, 800.0)
+    paragraph = Paragraph([Run(text, kind)], "en", measurer)
+    least, most = paragraph.widths(viewport)
+    assert 0 <= least <= most + 20 and most < 200 * (len(text) + 1), "a soft hyphen may show at a line's end only"
+    number = paragraph.lines(float(room), viewport).number
+    assert (number > 0) == bool(text) and number <= len(text)
+    within = {at for first, last in graphemes(text) for at in range(first + 1, last) if text[at - 1] != " "}
+    assert not within & set(opportunities(text, "en")), "no line ends within a character as it is seen"
+    found = measurer.advances(text, kind)
+    assert len(found.em) == len(found.fonts) == len(text)
+    unknown = "".join(char for char, font in zip(text, found.fonts, strict=True) if font is None)
+    assert sorted(unknown) == sorted(found.missing), "what no face has is said to be an estimate"
+
+
+def test_a_text_keeps_no_control_characters_and_is_refused_with_half_a_surrogate_pair() -> None:
+    site = menu_site(words("A"))
+    after = apply(site, Set(node="it-name", field="words", value={"text": "O\x00st\x07rey\x85"}))
+    assert isinstance(after, Site) and "Ostrey" in after.model_dump_json()
+    with pytest.raises(ValidationError):
+        edit_adapter.validate_json('{"kind":"set","node":"it-name","field":"words","value":{"text":"\\ud800"}}')

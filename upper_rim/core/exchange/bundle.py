@@ -136,10 +136,11 @@ def read_site(document: bytes) -> Site:
 
 def checked_site(site: Site) -> Site:
     """The site, its sorted slots in order; `BrokenBundle` where ids are doubled or references lead nowhere."""
-    ids = [node.id for node in walk(site)]
-    if len(set(ids)) < len(ids):
-        doubled = next(node_id for node_id in ids if ids.count(node_id) > 1)
-        raise BrokenBundle(f"{SITE}: the id {doubled} is used twice.")
+    seen: set[str] = set()
+    for node in walk(site):
+        if node.id in seen:
+            raise BrokenBundle(f"{SITE}: the id {node.id} is used twice.")
+        seen.add(node.id)
     site = site.replaced(
         pages=tuple(sorted(site.pages, key=lambda page: page.path)),
         assets=tuple(sorted(site.assets, key=lambda asset: asset.path)),

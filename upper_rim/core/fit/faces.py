@@ -1,21 +1,25 @@
 """Which font file draws a character, and how wide does HarfBuzz set a text with it?
 
-The files are the ones that are served. A character is asked of the families in the order in which CSS is told them; in
-each, of the files whose `unicode-range` has it, the one declared last (CSS Fonts 4, 11.5 and 5.3).
+The files are the ones that are served. A stretch of text is set in the families in the order in which CSS is told them;
+in each, in the files whose `unicode-range` has any of its characters, the one declared last first (CSS Fonts 4, 11.5 and
+5.3). Clusters for which a file has no glyphs go on to the next. HarfBuzz itself decides what a glyph can stand in for:
+spaces that a font lacks, composed and decomposed letters, characters that show nothing.
 """
 
 from __future__ import annotations
 
 import io
 import re
-from collections.abc import Callable
+import unicodedata
+from collections.abc import Callable, Iterator
 from functools import lru_cache
 from typing import NamedTuple
 
 import uharfbuzz
 from fontTools.ttLib import TTFont
 from fontTools.unicodedata import script as script_of
-from fontTools.unicodedata import script_horizontal_direction
+from fontTools.unicodedata import script_extension, script_horizontal_direction
+from icu4py.breakers import BaseBreaker, CharacterBreaker
 
 from ..style.faces import FontSource, UsedFace
 
@@ -24,11 +28,17 @@ SCALE = 64
 
 
 class FontData:
-    """A font file, read: what HarfBuzz needs, its characters, and its vertical measures in em."""
+    """A font file, read: what HarfBuzz needs, its characters, and its vertical measures in em. `unicode_range`: as CSS has
+    it; characters beyond it are not there."""
 
-    def __init__(self, data: bytes) -> None:
+    def __init__(self, data: bytes, unicode_range: str) -> None:
         font = TTFont(io.BytesIO(data), lazy=False)
         font.flavor = None
+        self.served = _ranged(unicode_range) if unicode_range else None
+        if self.served is not None:
+            for table in font["cmap"].tables:
+                if hasattr(table, "cmap"):
+                    table.cmap = {point: glyph for point, glyph in table.cmap.items() if point in self.served}
         out = io.BytesIO()
         font.save(out)
         self._face = uharfbuzz.Face(out.getvalue())
@@ -55,18 +65,21 @@ class FontData:
             self._fonts[weight, stretch] = font
         return self._fonts[weight, stretch]
 
+    def serves(self, text: str) -> bool:
+        """Whether a browser would ask it for any character of the text."""
+        return self.served is None or any(ord(char) in self.served for char in text)
+
 
 @lru_cache(maxsize=64)
-def font_data(data: bytes) -> FontData:
-    return FontData(data)
+def font_data(data: bytes, unicode_range: str) -> FontData:
+    return FontData(data, unicode_range)
 
 
 class Served(NamedTuple):
-    """A file of a family, and the characters it is asked for."""
+    """A file of a family."""
 
     source: FontSource
     data: FontData
-    characters: frozenset[int]
 
 
 class Family(NamedTuple):
@@ -90,41 +103,35 @@ class Faces:
         families = {face.id: Family(face.id, tuple(self._files(face))) for face in used}
         others = [face.id for face in used if face.script != "latin"]
         self._chains = {face: [families[face], *(families[one] for one in others if one != face)] for face in families}
-        self._found: dict[tuple[str, int, bool, float, int], Chosen | None] = {}
+        self._fonts: dict[tuple[str, int, bool, float], tuple[Chosen, ...]] = {}
 
     def _files(self, face: UsedFace) -> list[Served]:
         served = []
         for source in face.files:
             data = source.data if source.data is not None else self._read(source.content or "") if self._read else b""
             if data:
-                font = font_data(data)
-                served.append(Served(source, font, font.characters & _characters(source.unicode_range, font)))
+                served.append(Served(source, font_data(data, source.unicode_range)))
         return served
 
     def primary(self, face: str, weight: int, italic: bool, stretch: float) -> Chosen | None:
         """The font that gives a line its ascent and descent: the first available one (CSS Fonts 4, 5.2: the first
         family that serves U+0020)."""
-        return self.font(face, weight, italic, stretch, " ")
+        return next((font for font in self.fonts(face, weight, italic, stretch) if 0x20 in font.data.characters), None)
 
-    def font(self, face: str, weight: int, italic: bool, stretch: float, char: str) -> Chosen | None:
-        """None: no face of the site's draws this character; some font of the visitor's system does."""
-        key = (face, weight, italic, stretch, ord(char))
-        if key not in self._found:
-            self._found[key] = self._search(*key)
-        return self._found[key]
-
-    def _search(self, face: str, weight: int, italic: bool, stretch: float, point: int) -> Chosen | None:
-        for family in self._chains.get(face, ()):
-            matching = _matching(family.files, weight, italic)
-            for served in reversed(matching):
-                if point in served.characters:
-                    source = served.source
-                    return Chosen(
-                        served.data,
-                        min(max(weight, source.lightest), source.boldest),
-                        min(max(stretch, source.narrowest), source.widest),
-                    )
-        return None
+    def fonts(self, face: str, weight: int, italic: bool, stretch: float) -> tuple[Chosen, ...]:
+        """What a text is set in, one after the other; what none of them has, some font of the visitor's system draws."""
+        key = (face, weight, italic, stretch)
+        if key not in self._fonts:
+            self._fonts[key] = tuple(
+                Chosen(
+                    served.data,
+                    min(max(weight, served.source.lightest), served.source.boldest),
+                    min(max(stretch, served.source.narrowest), served.source.widest),
+                )
+                for family in self._chains.get(face, ())
+                for served in reversed(_matching(family.files, weight, italic))
+            )
+        return self._fonts[key]
 
 
 def _matching(files: tuple[Served, ...], weight: int, italic: bool) -> list[Served]:
@@ -150,12 +157,6 @@ def _matching(files: tuple[Served, ...], weight: int, italic: bool) -> list[Serv
     return [served for served in slanted if distance(served) == nearest]
 
 
-def _characters(unicode_range: str, font: FontData) -> frozenset[int]:
-    if not unicode_range:
-        return font.characters
-    return _ranged(unicode_range)
-
-
 @lru_cache(maxsize=256)
 def _ranged(unicode_range: str) -> frozenset[int]:
     points: set[int] = set()
@@ -169,19 +170,36 @@ def _ranged(unicode_range: str) -> frozenset[int]:
 
 class Advances(NamedTuple):
     """How far each character of a text moves the pen, in em; 0 for those that are part of the one before. `starts`: 1
-    where letter spacing is added (after each cluster). `fonts`: what draws each; None: no font of the site's."""
+    where letter spacing is added (after each cluster). `clusters`: whether it begins one. `fonts`: what draws each; None:
+    no font of the site's. `missing`: what none of them has; its advances are estimates."""
 
     em: tuple[float, ...]
     starts: tuple[int, ...]
+    clusters: tuple[bool, ...]
     fonts: tuple[Chosen | None, ...]
     missing: str
 
 
-UNKNOWN_EM = 0.55
-"""Assumed advance of a character that no face of the site's draws."""
+UNKNOWN_EM, WIDE_EM = 0.55, 1.0
+"""Assumed advance of a character that no face of the site's draws; and of one that is wide (UAX #11), as in Chinese."""
 _CURSIVE = frozenset({"Adlm", "Arab", "Mand", "Mong", "Nkoo", "Phag", "Rohg", "Syrc"})
 """Scripts whose letters are joined: browsers space their words only (CSS Text 4, 9.2.3)."""
 _NO_LIGATURES = {"liga": False, "clig": False}
+_SEPARATORS = "\u2028\u2029"
+"""Set as a space (measured, as below)."""
+_LIKE = {
+    "\u2010": "-",
+    "\u2011": "-",
+    "\u2012": "–",
+    "\u2015": "—",
+    "\u2024": ".",
+    "\u2025": ":",
+    "\u2027": "·",
+    "\u2044": "/",
+}
+"""What stands in for a character where its advance is estimated."""
+_UNSPACED = re.compile("[\x00-\x1f\x7f-\x9f\xad\u200b-\u200f\u202a-\u202e\u2060\ufeff\ufffc]")
+"""What takes no room of its own gets no letter spacing, either (measured: `tests/browser/test_fit.py`)."""
 
 
 def advances(
@@ -191,37 +209,119 @@ def advances(
     text, with which its first stops and spaces go."""
     em = [0.0] * len(text)
     starts = [0] * len(text)
-    fonts: list[Chosen | None] = []
+    clusters = [False] * len(text)
+    drawn: list[Chosen | None] = [None] * len(text)
+    points = [0x20 if char in _SEPARATORS else ord(char) for char in text]
     missing = ""
     features = _NO_LIGATURES if spaced else None
-    for run in _runs(text, faces, face, weight, italic, stretch, script):
-        fonts += [run.font] * (run.end - run.start)
-        if run.font is None:
-            for at in range(run.start, run.end):
-                em[at], starts[at] = UNKNOWN_EM, 1
-            missing += text[run.start : run.end].strip()
-            continue
-        buffer = uharfbuzz.Buffer()
-        buffer.add_codepoints([ord(char) for char in text[run.start : run.end]])
-        buffer.direction = run.direction
-        buffer.script = run.script
-        uharfbuzz.shape(run.font.data.at(run.font.weight, run.font.stretch), buffer, features)
-        unit = run.font.data.upem * SCALE
-        for info, position in zip(buffer.glyph_infos, buffer.glyph_positions, strict=True):
-            em[run.start + info.cluster] += position.x_advance / unit
-            spaced_out = run.script not in _CURSIVE or text[run.start + info.cluster] == " "
-            starts[run.start + info.cluster] = 1 if spaced_out else 0
-    return Advances(tuple(em), tuple(starts), tuple(fonts), missing)
+    fonts = faces.fonts(face, weight, italic, stretch)
+    for run in _runs(text, script):
+        waiting = [(run.start, run.end)]
+        for font in fonts:
+            lacking: list[tuple[int, int]] = []
+            for start, end in waiting:
+                if not font.data.serves(text[start:end]):
+                    lacking.append((start, end))
+                    continue
+                for first, last, advance in _shaped(points, start, end, run, font, features):
+                    if advance is None:
+                        if lacking and lacking[-1][1] == first:
+                            lacking[-1] = (lacking[-1][0], last)
+                        else:
+                            lacking.append((first, last))
+                        continue
+                    em[first], clusters[first] = advance, True
+                    drawn[first:last] = [font] * (last - first)
+                    starts[first] = 1 if _is_spaced(text, first, run.script) else 0
+            waiting = lacking
+            if not waiting:
+                break
+        for start, end in waiting:
+            missing += text[start:end]
+            for first, last in graphemes(text[start:end]):
+                at = start + first
+                em[at], clusters[at], starts[at] = (
+                    _estimated_em(text[at : start + last], faces, fonts, features),
+                    True,
+                    1,
+                )
+    return Advances(tuple(em), tuple(starts), tuple(clusters), tuple(drawn), missing)
+
+
+def _is_spaced(text: str, at: int, script: str) -> bool:
+    """Whether letter spacing is added behind a character in a run of that script. One that only some scripts share (UAX
+    #24, 5.2) goes with what follows it where that is one of them, else it is one of theirs by itself."""
+    char = text[at]
+    if char == " ":
+        return True
+    scripts = script_extension(char)
+    if scripts & _NEUTRAL or script in scripts or last_script(text[:at:-1]) in scripts:
+        return script not in _CURSIVE and not _UNSPACED.match(char)
+    return not scripts & _CURSIVE
+
+
+def _shaped(
+    points: list[int], start: int, end: int, run: _Run, font: Chosen, features: dict[str, bool] | None
+) -> list[tuple[int, int, float | None]]:
+    """Clusters in the order in which they are read: from, up to, and the advance in em; None where the font lacks it."""
+    buffer = uharfbuzz.Buffer()
+    buffer.add_codepoints(points, start, end - start)
+    buffer.direction = run.direction[:3]
+    buffer.script = run.script
+    uharfbuzz.shape(font.data.at(font.weight, font.stretch), buffer, features)
+    unit = font.data.upem * SCALE
+    found: dict[int, float | None] = {}
+    for info, position in zip(buffer.glyph_infos, buffer.glyph_positions, strict=True):
+        before = found.get(info.cluster, 0.0)
+        found[info.cluster] = None if before is None or info.codepoint == 0 else before + position.x_advance / unit
+    firsts = sorted(found)
+    return [(first, last, found[first]) for first, last in zip(firsts, [*firsts[1:], end], strict=True)]
+
+
+def _estimated_em(cluster: str, faces: Faces, fonts: tuple[Chosen, ...], features: dict[str, bool] | None) -> float:
+    """The advance of a cluster that no font has whole: that of its letter alone, where one has that; marks take no room."""
+    base = _LIKE.get(cluster[0], cluster[0])
+    if unicodedata.category(base) in {"Mn", "Me", "Cf", "Cc"}:
+        return 0.0
+    if base != cluster[0] or (len(cluster) > 1 and unicodedata.category(cluster[1]) in {"Mn", "Me"}):
+        run = next(_runs(base, ""))
+        for font in fonts:
+            if ord(base) in font.data.characters:
+                return sum(advance or 0.0 for _, _, advance in _shaped([ord(base)], 0, 1, run, font, features))
+    return WIDE_EM if unicodedata.east_asian_width(base) in {"W", "F"} else UNKNOWN_EM
+
+
+def utf16_offsets(text: str) -> list[int] | None:
+    """For each UTF-16 code unit of a text, the index of the character that begins there; None: they are the same."""
+    if text.isascii() or max(text) <= "\uffff":
+        return None
+    offsets: list[int] = []
+    for at, char in enumerate(text):
+        offsets += [at, at] if char > "\uffff" else [at]
+    return [*offsets, len(text)]
+
+
+def segments(breaker: BaseBreaker, text: str) -> list[tuple[int, int]]:
+    """What an ICU breaker parts a text into, from and up to, in characters: ICU counts UTF-16 code units."""
+    offsets = utf16_offsets(text)
+    found = [(int(start), int(end)) for start, end in breaker.segments()]
+    return found if offsets is None else [(offsets[start], offsets[end]) for start, end in found]
+
+
+def graphemes(text: str) -> list[tuple[int, int]]:
+    """Extended grapheme clusters (UAX #29), from and up to."""
+    return segments(CharacterBreaker(text, "und"), text)
 
 
 class _Run(NamedTuple):
     start: int
     end: int
-    font: Chosen | None
     script: str
     direction: str
 
 
+_PARTING = frozenset("\u061c\u200f\u202a\u202b\u202c\u202d\u202e\u2066\u2067\u2068\u2069")
+"""What parts a text in two that are shaped each by itself: it may turn the direction."""
 _NEUTRAL = frozenset({"Zyyy", "Zinh"})
 
 
@@ -230,19 +330,26 @@ def last_script(text: str, before: str = "") -> str:
     return next((script for char in reversed(text) if (script := script_of(char)) not in _NEUTRAL), before)
 
 
-def _runs(text: str, faces: Faces, face: str, weight: int, italic: bool, stretch: float, script: str) -> list[_Run]:
-    """Stretches of one font, script and direction. What has no script of its own goes with what stands before it."""
+def _first_script(text: str) -> str:
+    return next((script for char in text if (script := script_of(char)) not in _NEUTRAL), "")
+
+
+def _runs(text: str, script: str) -> Iterator[_Run]:
+    """Stretches of one script and direction. What has no script of its own goes with what stands before it."""
     scripts = [script_of(char) for char in text]
     known = script or next((script for script in scripts if script not in _NEUTRAL), "Latn")
-    runs: list[_Run] = []
+    start, run_of = 0, ("", "")
     for at, char in enumerate(text):
         if scripts[at] not in _NEUTRAL:
             known = scripts[at]
+        if scripts[at] == "Zinh" and at:
+            continue
         direction = "ltr" if char.isdecimal() else script_horizontal_direction(known, "LTR").lower()
-        font = runs[-1].font if runs and scripts[at] == "Zinh" else faces.font(face, weight, italic, stretch, char)
-        last = runs[-1] if runs else None
-        if last is not None and (last.font, last.script, last.direction) == (font, known, direction):
-            runs[-1] = last._replace(end=at + 1)
-        else:
-            runs.append(_Run(at, at + 1, font, known, direction))
-    return runs
+        if char in _PARTING:
+            direction = f"{direction} {at}"
+        if at and (known, direction) != run_of:
+            yield _Run(start, at, *run_of)
+            start = at
+        run_of = (known, direction)
+    if text:
+        yield _Run(start, len(text), *run_of)

@@ -174,7 +174,7 @@ class Fitter:
         piece = in_stage(piece, row.stage)
         given = (
             _foundations(site), piece, row, _menus_in(row, site), site.pages, site.assets, site.name,
-            self._measurer(site), held_in(site, piece),
+            self.measurer(site), held_in(site, piece),
         )  # fmt: skip
         return self.kept(("row", *name), given, lambda: self._seen_anew(site, piece, row, language))
 
@@ -250,7 +250,7 @@ class Fitter:
         return Setting(
             site=view,
             styles=Styles(lambda: Styling(view), known),
-            measurer=self._measurer(site),
+            measurer=self.measurer(site),
             links=self.kept("links", site.pages, lambda: Links(site)),
             menus=self.kept("menus", (site.menus, site.pages, site.language), lambda: Menus(site)),
             brands=self.brands,
@@ -272,7 +272,7 @@ class Fitter:
 
         return self.kept(("trail", item.id, language), told, work)
 
-    def _measurer(self, site: Site) -> Measurer:
+    def measurer(self, site: Site) -> Measurer:
         used = self.kept(
             "faces",
             (_foundations(site), site.pieces, site.pages),

@@ -1,6 +1,6 @@
 """Where may a text break, how wide is each part of it, and how many lines does it take in a given width?
 
-Break opportunities are those of UAX #14, found by ICU as browsers do. Lines are filled one after the other; spaces at a
+Break opportunities are those of UAX #14, found by ICU, and browsers' own between characters of ASCII. Lines are filled one after the other; spaces at a
 line's end take no room (CSS Text 3, 4.1.2 and 5.1).
 """
 
@@ -12,19 +12,21 @@ from bisect import bisect_right
 from collections.abc import Callable, Iterable, Sequence
 from ctypes import c_float
 from functools import lru_cache
+from itertools import accumulate
 from math import floor
 from typing import NamedTuple
 
 from icu4py.breakers import LineBreaker
 
 from .amount import Amount, Relative, Viewport, times, worked_out
-from .faces import Advances, Chosen, Faces, advances, last_script
+from .faces import Advances, Chosen, Faces, advances, last_script, segments
 from .linear import SLACK_PX, Length, Linear, slope_of, value
 
 _PUNCTUATION = re.escape(
     "".join(char for char in map(chr, range(0x3100)) if unicodedata.category(char) in {"Ps", "Pe", "Pi", "Pf", "Po"})
 )
 """What belongs to the first letter that it stands beside (CSS Pseudo-Elements 4, 2.3)."""
+SOFT_HYPHEN = "\u00ad"
 WORD_SEPARATORS = " \u00a0"
 """Characters behind which space between words is added (CSS Text 3, 8.1)."""
 
@@ -69,12 +71,16 @@ def drawn(size: Length) -> Length:
 
 class Parts(NamedTuple):
     """A text between its break opportunities: ends of the parts, with and without the spaces behind them, counted from
-    the text's beginning, in px or in em of `unit` as it is drawn. `within_word`: a break behind the part divides a word."""
+    the text's beginning, in px or in em of `unit` as it is drawn. `seen`: where a line ends behind the part, with the
+    hyphen that a soft one becomes there, even at the text's end; `whole`: all on one line; `least_seen`: the least of this part and those behind it. `within_word`: a break
+    behind the part divides a word."""
 
     ends: tuple[float, ...]
     seen: tuple[float, ...]
+    least_seen: tuple[float, ...]
     within_word: tuple[bool, ...]
     longest: float
+    whole: float
     unit: Amount | None
 
 
@@ -109,10 +115,43 @@ def transformed(text: str, transform: str, language: str) -> str:
     return text
 
 
+_OPENING = frozenset("(<[{")
+_BROKEN_BEFORE: dict[str, frozenset[str]] = {
+    **dict.fromkeys('!"#%&)*+,.:;=>\\]|}~', _OPENING),
+    "-": frozenset("\"#%&'(*+-0123456789<=>@ABCDEFGHIJKLMNOPQRSTUVWXYZ[\\^_`abcdefghijklmnopqrstuvwxyz{|~"),
+    "?": frozenset("#$%&(*+-0123456789<=>@ABCDEFGHIJKLMNOPQRSTUVWXYZ[\\^_`abcdefghijklmnopqrstuvwxyz{|~"),
+}
+"""Between two characters of ASCII browsers go by a table instead of UAX #14: what a line can begin with behind a
+character (measured on every pair: `tests/browser/test_fit.py`)."""
+
+
 @lru_cache(maxsize=8192)
 def opportunities(text: str, language: str) -> tuple[int, ...]:
-    """Where lines can end, the text's own end included: indexes between characters."""
-    return tuple(end for _, end in LineBreaker(text, language).segments())
+    """Where lines can end, the text's own end included: indexes between characters. Behind spaces always."""
+    by_icu = frozenset() if text.isascii() else {end for _, end in segments(LineBreaker(text, language), text)}
+    found: list[int] = []
+    for at in range(1, len(text)):
+        before, after = text[at - 1], text[at]
+        if after == " ":
+            continue
+        if before == " ":
+            found.append(at)
+        elif before in _PLAIN and after in _PLAIN:
+            if after in _BROKEN_BEFORE.get(before, ()) and not (
+                before == "-" and after.isdigit() and not _alnum(text, at - 2)
+            ):
+                found.append(at)
+        elif at in by_icu:
+            found.append(at)
+    return (*found, len(text)) if text else ()
+
+
+_PLAIN = frozenset({*map(chr, range(0x21, 0x7F)), "\u00a0"})
+
+
+def _alnum(text: str, at: int) -> bool:
+    """A hyphen before a number is a minus sign, where no letter or digit stands before it."""
+    return at >= 0 and text[at].isascii() and text[at].isalnum()
 
 
 def opportunities_in_block(text: str, language: str) -> tuple[int, ...]:
@@ -206,7 +245,7 @@ class Paragraph:
             for char, em, starts in zip(run.text, found.em, found.starts, strict=True):
                 widths.append(em * size + (spacing if starts else 0.0) + (between if char in WORD_SEPARATORS else 0.0))
         ends, seen, within_word = [], [], []
-        start, total, longest = 0, 0.0, 0.0
+        start, total, longest, whole = 0, 0.0, 0.0, 0.0
         for end in self._breaks:
             stop = end
             while stop > start and self.text[stop - 1] in " \u1680\u3000":
@@ -214,28 +253,41 @@ class Paragraph:
             before = total
             visible = total + sum(widths[start:stop])
             total = visible + sum(widths[stop:end])
-            divides = end < len(self.text) and stop == end
-            if divides:
+            whole = visible
+            divides = end < len(self.text) and stop == end and not self.text[end - 1].isspace()
+            if divides or self.text[end - 1] == SOFT_HYPHEN:
                 # Where a line ends within a word, its last letter has no neighbour to be kerned with.
-                visible += self._alone(end - 1, viewport, in_em=in_em) - widths[end - 1]
+                visible += self._at_line_end(end, widths, viewport, in_em=in_em)
             ends.append(total)
             seen.append(visible)
             within_word.append(divides)
             longest = max(longest, visible - before)
             start = end
-        return Parts(tuple(ends), tuple(seen), tuple(within_word), longest, None)
+        least_seen = tuple(reversed(tuple(accumulate(reversed(seen), min))))
+        return Parts(tuple(ends), tuple(seen), least_seen, tuple(within_word), longest, whole, None)
 
-    def _alone(self, index: int, viewport: Viewport, *, in_em: bool) -> float:
-        """How far a character moves the pen at the end of a line."""
+    def _at_line_end(self, end: int, widths: Sequence[float], viewport: Viewport, *, in_em: bool) -> float:
+        """By how much what stands before `end` is wider where a line ends there."""
         start = 0
         for run, among in self._measured:
-            if index < start + len(run.text):
-                found = self._measurer.advances(run.text[index - start], run.type)
+            last = end - 1 - start
+            if last < len(run.text):
+                first = last
+                while first and not among.clusters[first]:
+                    first -= 1
                 size = 1.0 if in_em else drawn_px(value(worked_out(run.type.size, viewport, 0.0)))
                 spacing = 0.0 if in_em else value(worked_out(run.type.spacing, viewport, 0.0))
-                return found.em[0] * size + (spacing if among.starts[index - start] else 0.0)
+                alone = self._measurer.advances(run.text[first : last + 1], run.type)
+                wider = sum(alone.em) * size + sum(alone.starts) * spacing - sum(widths[start + first : end])
+                return wider + self._hyphen_em(run.type) * size if run.text[last] == SOFT_HYPHEN else wider
             start += len(run.text)
         return 0.0
+
+    def _hyphen_em(self, kind: Type) -> float:
+        """Of what a soft hyphen becomes at a line's end: U+2010 where the first font has it (CSS Text 4, 6.3)."""
+        primary = self._measurer.faces.primary(kind.face, kind.weight, kind.italic, kind.stretch)
+        hyphen = "\u2010" if primary is not None and 0x2010 in primary.data.characters else "-"
+        return sum(self._measurer.advances(hyphen, kind).em)
 
     def widths(self, viewport: Viewport) -> tuple[Length, Length]:
         """Min-content and max-content, in px."""
@@ -251,10 +303,10 @@ class Paragraph:
             )
             return (
                 Linear(parts.longest, (beside.longest - here.longest) / _BESIDE_PX, span),
-                Linear(parts.seen[-1], (beside.seen[-1] - here.seen[-1]) / _BESIDE_PX, span),
+                Linear(parts.whole, (beside.whole - here.whole) / _BESIDE_PX, span),
             )
         unit = self._unit(parts, viewport)
-        return parts.longest * unit, parts.seen[-1] * unit
+        return parts.longest * unit, parts.whole * unit
 
     def lines(self, width: Length, viewport: Viewport) -> Lines:
         """How many lines it takes. Where the width moves, its span ends where that number would change."""
@@ -292,9 +344,9 @@ _ATOM = 1e-7
 def _lines_of(parts: Parts, room: float) -> list[tuple[int, int]]:
     lines = []
     first, offset = 0, 0.0
-    seen, count = parts.seen, len(parts.seen)
+    least_seen, count = parts.least_seen, len(parts.seen)
     while first < count:
-        behind = bisect_right(seen, offset + room + _ATOM, first)
+        behind = bisect_right(least_seen, offset + room + _ATOM, first)
         last = max(behind - 1, first)
         lines.append((first, last))
         offset = parts.ends[last]
@@ -312,7 +364,7 @@ def _wider(parts: Parts, room: float, found: Lines) -> float | None:
     while found.number > 1:
         lines = _lines_of(parts, room)
         starts = [0.0, *(parts.ends[last] for _, last in lines)]
-        room = min(parts.seen[last + 1] - start for (_, last), start in zip(lines[:-1], starts, strict=False))
+        room = min(parts.least_seen[last + 1] - start for (_, last), start in zip(lines[:-1], starts, strict=False))
         if _filled(parts, room) != found:
             return room
     return None

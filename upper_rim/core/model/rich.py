@@ -11,7 +11,7 @@ from typing import Annotated
 import nh3
 from pydantic import AfterValidator, StringConstraints
 
-from .values import LanguageTag, Value, in_language
+from .values import LanguageTag, Text, Value, in_language
 
 MARKS = frozenset({"p", "br", "strong", "em", "a", "ul", "ol", "li", "h2", "h3", "blockquote", "s", "sub", "sup"})
 _RENAMED = (
@@ -42,7 +42,7 @@ def clean(html: str) -> str:
     return kept.strip()
 
 
-RichHtml = Annotated[str, StringConstraints(max_length=20_000), AfterValidator(clean)]
+RichHtml = Annotated[Text, StringConstraints(max_length=20_000), AfterValidator(clean)]
 
 
 class RichTranslation(Value):

@@ -13,7 +13,7 @@ from .fonts import Font
 from .items import IconName, Item, MenuItem, Target, TextSize, ToNothing, Weight
 from .movement import Distance, Stage, Way, WayIn
 from .styling import Look, RoleDefault, Styled, Swatch
-from .values import Hash, Label, LanguageTag, Name, Node, NodeId, PagePath, Pixels, Value, Words
+from .values import Hash, Label, LanguageTag, Name, Node, NodeId, PagePath, Pixels, Text, Value, Words
 
 
 class Band(Node):
@@ -356,7 +356,7 @@ class Page(Node):
     content: Hash | None = Field(default=None, description="None: the path is known, its content is still to come.")
     splice: Splice | None = Field(default=None, description="None: pieces cannot be put in; `remark` says why.")
     remark: Label = ""
-    source: str | None = Field(default=None, description="Markdown, where the page was written by hand.")
+    source: Text | None = Field(default=None, description="Markdown, where the page was written by hand.")
     cuts: tuple[Cut, ...] = ()
 
     @property
@@ -373,7 +373,7 @@ class Snippet(Node):
         default="head", description="In the head, or at the start or the end of the body."
     )
     where: Annotated[Everywhere | Below | OnPage, Field(discriminator="kind")] = Everywhere()
-    code: Annotated[str, StringConstraints(max_length=20_000), AfterValidator(_without_markers)] = ""
+    code: Annotated[Text, StringConstraints(max_length=20_000), AfterValidator(_without_markers)] = ""
     on: bool = True
 
 
@@ -412,7 +412,9 @@ class Site(Value):
     fonts: tuple[Font, ...] = ()
     looks: tuple[Look, ...] = ()
     roles: tuple[RoleDefault, ...] = Field(default=(), description="Defaults by role, for the whole site.")
-    css: Annotated[str, StringConstraints(max_length=60_000)] = Field(default="", description="The designer's own CSS.")
+    css: Annotated[Text, StringConstraints(max_length=60_000)] = Field(
+        default="", description="The designer's own CSS."
+    )
     snippets: tuple[Snippet, ...] = ()
     swatches: tuple[Swatch, ...] = ()
     bands: tuple[Band, ...] = ()

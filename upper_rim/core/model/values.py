@@ -10,7 +10,7 @@ from collections.abc import Iterable
 from typing import Annotated, Any, Protocol, Self
 from urllib.parse import unquote
 
-from pydantic import AfterValidator, BaseModel, ConfigDict, Field, StringConstraints
+from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, StringConstraints
 
 
 class Value(BaseModel):
@@ -34,8 +34,18 @@ NodeId = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9-]{1,39}$")]
 LanguageTag = Annotated[str, StringConstraints(pattern=r"^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$")]
 """A BCP 47 language tag, as far as its shape goes (RFC 5646, 2.1)."""
 
-Label = Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)]
-Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
+_CONTROLS = re.compile("[\x00-\x08\x0b\x0e-\x1f\x7f-\x9f\ufffe\uffff]")
+
+
+def without_controls(text: Any) -> Any:
+    """A text without the characters that no HTML document may hold (HTML, 13.2.3.5). Half a surrogate pair is no text at
+    all: pydantic refuses it."""
+    return _CONTROLS.sub("", text) if isinstance(text, str) else text
+
+
+Text = Annotated[str, BeforeValidator(without_controls)]
+Label = Annotated[Text, StringConstraints(strip_whitespace=True, max_length=400)]
+Name = Annotated[Text, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
 Hash = Annotated[str, StringConstraints(pattern=r"^[0-9a-f]{64}$")]
 """SHA-256 in lower-case hexadecimal; names a file's content."""
 
