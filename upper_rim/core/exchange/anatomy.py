@@ -12,9 +12,10 @@ from typing import NamedTuple
 from selectolax.lexbor import LexborHTMLParser, LexborNode
 
 from ..model.site import Splice
-from .encoding import PRESCAN_BYTES, byte_view, decode, insertion, sniff, unit_bytes
+from .cursor import Cursor
+from .encoding import PRESCAN_BYTES, Encoding, byte_view, decode, insertion, sniff, unit_bytes
 from .markers import has_stray_marks, marked
-from .source_tags import RAW_TEXT, Token, tokens
+from .source_tags import RAW_TEXT, Token, nests_deeper, tokens
 
 HEAD_CONTENT = frozenset(
     {"base", "basefont", "bgsound", "link", "meta", "noframes", "noscript", "script", "style", "template", "title"}
@@ -22,18 +23,31 @@ HEAD_CONTENT = frozenset(
 
 
 class Anatomy(NamedTuple):
-    """What a page tells: places for pieces (or None, with the reason in `remark`), title and language."""
+    """What a page tells: places for pieces (or None, with the reason in `remark`), title, language, and the day that it
+    is of (ISO 8601), empty where it says none."""
 
     splice: Splice | None
     title: str
     language: str
     remark: str
+    dated: str = ""
+
+
+DEEPEST = 1_000
+"""Levels of elements in each other that are read; browsers keep about half of that."""
 
 
 def anatomy(content: bytes) -> Anatomy:
     """Never fails: a page that pieces cannot be put into is carried as it is, and the remark says why."""
     encoding = sniff(content)
+    if nests_deeper(decode(content, encoding.label), DEEPEST):
+        remark = f"Its elements lie more than {DEEPEST:,} deep in each other; no browser shows that as it is meant."
+        return Anatomy(None, "", "", remark)
     parsed = read_as_browser(content, encoding.label)
+    return _anatomy(content, encoding, parsed)._replace(dated=_dated(parsed))
+
+
+def _anatomy(content: bytes, encoding: Encoding, parsed: LexborHTMLParser) -> Anatomy:
     title, language = _title(parsed), _language(parsed)
     if has_stray_marks(content, encoding):
         return Anatomy(
@@ -56,6 +70,23 @@ def anatomy(content: bytes) -> Anatomy:
 def _title(parsed: LexborHTMLParser) -> str:
     found = parsed.css_first("title")
     return " ".join(found.text().split())[:400] if found is not None else ""
+
+
+_DAY = re.compile(r"\s*(\d{4}-[01]\d-[0-3]\d)")
+
+
+def _dated(parsed: LexborHTMLParser) -> str:
+    """In its head, or in its first `time` element."""
+    for meta in parsed.css("meta[content]"):
+        named = {(meta.attributes.get(name) or "").lower() for name in ("name", "property")}
+        day = _DAY.match(meta.attributes.get("content") or "")
+        if day and named & {"date", "article:published_time"}:
+            return day[1]
+    for time in parsed.css("time[datetime]"):
+        day = _DAY.match(time.attributes.get("datetime") or "")
+        if day:
+            return day[1]
+    return ""
 
 
 def _language(parsed: LexborHTMLParser) -> str:
@@ -206,13 +237,27 @@ _PROBES = re.compile(r'<!--(?:rim:[a-z]*|/rim)-->|<link rel="x-rim-probe">|<head
 _BETWEEN_TAGS = re.compile(r">[\t\n\f\r ]+(?=<)")
 
 
-_NOSCRIPT = re.compile(r"(<noscript[^>]*>).*?(</noscript)", re.IGNORECASE | re.DOTALL)
-
-
 def read_as_browser(content: bytes, label: str) -> LexborHTMLParser:
     """Parsed as a browser that runs scripts does: what is in `noscript` is no markup."""
-    text = decode(content, label)
-    return LexborHTMLParser(_NOSCRIPT.sub(r"\1\2", text) if "<noscript" in text.lower() else text)
+    return LexborHTMLParser(without_noscripts(Cursor(decode(content, label))))
+
+
+_NOSCRIPT_OPENS = re.compile("<noscript", re.IGNORECASE)
+_NOSCRIPT_CLOSES = re.compile("</noscript", re.IGNORECASE)
+
+
+def without_noscripts(cursor: Cursor[str]) -> str:
+    """A page's source with what stands in `noscript` left out."""
+    kept: list[str] = []
+    at = 0
+    while (found := cursor.search(_NOSCRIPT_OPENS, at)) is not None:
+        opened = cursor.find(">", found.end())
+        closes = cursor.search(_NOSCRIPT_CLOSES, opened) if opened >= 0 else None
+        if closes is None:
+            break
+        kept.append(cursor.text[at : opened + 1])
+        at = closes.start()
+    return "".join((*kept, cursor.text[at:])) if at else cursor.text
 
 
 def _proven(content: bytes, splice: Splice, parsed: LexborHTMLParser) -> bool:

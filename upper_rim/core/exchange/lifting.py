@@ -15,13 +15,15 @@ from typing import NamedTuple
 from selectolax.lexbor import LexborHTMLParser, LexborNode
 
 from ..model.site import Cut
-from .anatomy import read_as_browser, same_document
+from .anatomy import DEEPEST, read_as_browser, same_document
 from .encoding import Encoding, byte_view, decode, insertion, sniff, unit_bytes
-from .source_tags import Token, tokens
+from .source_tags import Token, nests_deeper, tokens
 
 NUMBER = "data-rim-n"
 MOST_TRIALS = 40
 """How many ends of an element are tried before it counts as entangled: bounds the work on hostile pages."""
+MOST_FOUND = 200
+"""Parts of one page that one selector can take out: each is proven with a look at the whole page."""
 _VOID = frozenset(
     {"area", "base", "br", "col", "embed", "hr", "img", "input", "link", "meta", "param", "source", "track", "wbr"}
 )
@@ -57,6 +59,8 @@ def selector_fault(selector: str) -> str | None:
 def find_in_page(content: bytes, selector: str) -> Lifting:
     """All that `selector` matches in a page, outermost only, each with its bytes."""
     encoding = sniff(content)
+    if nests_deeper(decode(content, encoding.label), DEEPEST):
+        return Lifting((), ("Its elements lie too deep in each other for anything to be taken out.",))
     if not read_as_browser(content, encoding.label).css(selector):
         return Lifting((), ())
     numbered, starts = _numbered(content, encoding)
@@ -70,6 +74,9 @@ def find_in_page(content: bytes, selector: str) -> Lifting:
             faults.append(f"<{element.tag}> is the page itself and cannot be taken out.")
         elif number is None:
             faults.append(f"<{element.tag}> is not written in the page: the browser adds it by itself.")
+        elif number not in within and len(found) == MOST_FOUND:
+            faults.append(f"It matches more than {MOST_FOUND} parts of this page; the others stay.")
+            break
         elif number not in within:
             end = _proven_end(page, found, element, number)
             if end is None:

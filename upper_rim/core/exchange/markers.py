@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import re
 
+from .cursor import Cursor
 from .encoding import Encoding, insertion, sniff
 
 _NAME = "[a-z0-9-]{1,40}"
@@ -19,17 +20,31 @@ def marked(name: str, markup: str) -> str:
 
 def strip(content: bytes, encoding: Encoding | None = None) -> bytes:
     """The page without any insertion; every other byte as it was."""
-    opening, whole, _ = _patterns((encoding or sniff(content)).label)
-    return whole.sub(b"", content) if opening.search(content) else content
+    return without_marked(Cursor(content), (encoding or sniff(content)).label)
+
+
+def without_marked(cursor: Cursor[bytes], label: str) -> bytes:
+    """The same of a page whose encoding has that label."""
+    opening, closing = _patterns(label)
+    content = cursor.text
+    kept: list[bytes] = []
+    at = 0
+    while (found := cursor.search(opening, at)) is not None:
+        ended = cursor.search(closing, found.end())
+        if ended is None:
+            break
+        kept.append(content[at : found.start()])
+        at = ended.end()
+    return b"".join((*kept, content[at:])) if at else content
 
 
 def has_stray_marks(content: bytes, encoding: Encoding) -> bool:
     """Whether half a mark is left in a stripped page, so that later insertions could not be told apart."""
-    opening, _, closing = _patterns(encoding.label)
+    opening, closing = _patterns(encoding.label)
     return bool(opening.search(content) or closing.search(content))
 
 
-def _patterns(label: str) -> tuple[re.Pattern[bytes], re.Pattern[bytes], re.Pattern[bytes]]:
+def _patterns(label: str) -> tuple[re.Pattern[bytes], re.Pattern[bytes]]:
     if label not in _KEPT:
 
         def literal(text: str) -> bytes:
@@ -40,12 +55,8 @@ def _patterns(label: str) -> tuple[re.Pattern[bytes], re.Pattern[bytes], re.Patt
             name = _NAME.encode()
         opening = literal("<!--rim:") + name + literal("-->")
         closing = literal("<!--/rim-->")
-        _KEPT[label] = (
-            re.compile(opening),
-            re.compile(opening + b".*?" + closing, re.DOTALL),
-            re.compile(closing),
-        )
+        _KEPT[label] = (re.compile(opening), re.compile(closing))
     return _KEPT[label]
 
 
-_KEPT: dict[str, tuple[re.Pattern[bytes], re.Pattern[bytes], re.Pattern[bytes]]] = {}
+_KEPT: dict[str, tuple[re.Pattern[bytes], re.Pattern[bytes]]] = {}

@@ -10,11 +10,15 @@ import hashlib
 import re
 import xml.etree.ElementTree as ElementTree
 import zipfile
+import zlib
 from collections.abc import Callable, Iterable, Iterator, Mapping
 from typing import IO, NamedTuple
 from urllib.parse import quote, unquote, urlsplit
 
+from pydantic import TypeAdapter, ValidationError
+
 from ..model.site import Asset, Lift, Page
+from ..model.values import PagePath
 from .anatomy import anatomy
 from .lifting import cuts
 from .markers import strip
@@ -84,7 +88,7 @@ def _read_entry(archive: zipfile.ZipFile, entry: zipfile.ZipInfo) -> bytes:
     try:
         with archive.open(entry) as opened:
             data = opened.read(entry.file_size + 1)
-    except (zipfile.BadZipFile, NotImplementedError, RuntimeError, EOFError, OSError, ValueError) as error:
+    except (zipfile.BadZipFile, zlib.error, NotImplementedError, RuntimeError, EOFError, OSError, ValueError) as error:
         raise BrokenArchive("It is damaged within the archive.") from error
     if len(data) != entry.file_size:
         raise BrokenArchive("It is larger than the archive says.")
@@ -97,9 +101,20 @@ def site_path(name: str) -> str | None:
     if name.startswith("/") or _DRIVE.match(name) or any(ord(char) < 32 for char in name):
         return None
     segments = [segment for segment in name.split("/") if segment not in {"", "."}]
-    if not segments or ".." in segments or len(name) > 900:
+    if not segments or ".." in segments:
         return None
-    return "/" + "/".join(quote(segment, safe=_KEPT_IN_PATHS) for segment in segments)
+    return valid_path("/" + "/".join(quote(segment, safe=_KEPT_IN_PATHS) for segment in segments))
+
+
+_path: TypeAdapter[str] = TypeAdapter(PagePath)
+
+
+def valid_path(path: str) -> str | None:
+    """The path as a site keeps it; None where it can be none, because it is too long, say."""
+    try:
+        return _path.validate_python(path)
+    except ValidationError:
+        return None
 
 
 _KEPT_IN_PATHS = "!$&'()*+,;=:@~"
@@ -149,7 +164,7 @@ def read_files(
             continue
         path = site_path(entry.name.removeprefix(wrapper))
         if path is None:
-            problems.append(Problem(entry.name[:200], "Its name leads out of the archive, or is no path."))
+            problems.append(Problem(entry.name[:200], "Its name leads out of the archive, is too long, or is no path."))
             continue
         address = page_path(path) if path.lower().endswith(PAGE_ENDINGS) else path
         if address.lower() in seen or address.startswith("/_rim/"):
@@ -199,27 +214,16 @@ def described_page(page: Page, content: bytes) -> Page:
         title=found.title or page.title,
         language=found.language or page.language,
         remark=found.remark,
-        dated=page.dated or _dated(content, page.path),
+        dated=page.dated or found.dated or _dated_by_path(page.path),
     )
 
 
-_DATED = (
-    re.compile(
-        rb"""<meta[^>]+(?:article:published_time|name=["']?date\b)[^>]*content=["']?(\d{4}-[01]\d-[0-3]\d)""", re.I
-    ),
-    re.compile(rb"""<time[^>]+datetime=["']?(\d{4}-[01]\d-[0-3]\d)""", re.I),
-)
 _DATED_PATH = re.compile(r"/(\d{4})[/-]([01]\d)[/-]([0-3]\d)[/-]")
 
 
-def _dated(content: bytes, path: str) -> str | None:
-    """The day that a page says it is of: in its head, in its first `time` element, or in its path."""
-    for pattern in _DATED:
-        found = pattern.search(content)
-        if found is not None:
-            return found[1].decode()
-    in_path = _DATED_PATH.search(path)
-    return "-".join(in_path.groups()) if in_path else None
+def _dated_by_path(path: str) -> str | None:
+    found = _DATED_PATH.search(path)
+    return "-".join(found.groups()) if found else None
 
 
 def lifts_on(page: Page, lifts: Iterable[Lift]) -> dict[str, str]:
@@ -272,6 +276,4 @@ def _sitemap_path(address: str) -> str | None:
     segments = unquote(parts.path or "/").split("/")
     if ".." in segments or "." in segments or "" in segments[1:-1]:
         return None
-    path = (parts.path or "/").rstrip()
-    last = path.rpartition("/")[2]
-    return path if not last or "." in last else path + "/"
+    return valid_path(parts.path or "/")

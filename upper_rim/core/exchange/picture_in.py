@@ -8,12 +8,14 @@ from __future__ import annotations
 
 import io
 import re
+from collections import deque
 from typing import NamedTuple
 from xml.etree import ElementTree
 
 from PIL import Image
 
-from ..style.pictures import LARGEST_SVG, MOST_PIXELS
+from ..style.drawing import LARGEST_SVG, size_of
+from ..style.pictures import MOST_PIXELS
 
 LARGEST_PICTURE = 20_000_000
 LONGEST_SIDE = 12_000
@@ -108,7 +110,7 @@ _ATTRIBUTES = frozenset(
         "href",
     ]
 )
-_OUTSIDE = re.compile(r"url\(\s*[\"']?\s*(?!#)|[<>]|\\|(?:java|vb)script|data:|expression", re.IGNORECASE)
+_OUTSIDE = re.compile(r"url\(\s*+[\"']?+\s*+(?!#)|[<>]|\\|(?:java|vb)script|data:|expression", re.IGNORECASE)
 _MOST_ELEMENTS = 20_000
 
 
@@ -166,15 +168,20 @@ def clean_svg(data: bytes) -> Brought | PictureFault:
         written = ElementTree.tostring(cleaned, encoding="utf-8")
     except RecursionError:
         return PictureFault("its elements lie too deep in each other")
+    size = size_of(written)
+    if size is not None and max(size) > LONGEST_SIDE:
+        return PictureFault(
+            f"it says that it is {size.width:g} by {size.height:g} px; {LONGEST_SIDE} a side are the most"
+        )
     return Brought(written, "svg", tuple(dict.fromkeys(left_out)))
 
 
 def _cleaned(root: ElementTree.Element, left_out: list[str]) -> ElementTree.Element | None:
     """Element by element, parents first: a drawing may be nested deeper than Python goes."""
     made: ElementTree.Element | None = None
-    waiting: list[tuple[ElementTree.Element, ElementTree.Element | None]] = [(root, None)]
+    waiting = deque[tuple[ElementTree.Element, ElementTree.Element | None]]([(root, None)])
     while waiting:
-        element, parent = waiting.pop(0)
+        element, parent = waiting.popleft()
         name = _local(element.tag)
         if name not in _ELEMENTS:
             left_out.append(name)

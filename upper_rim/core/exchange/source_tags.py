@@ -7,14 +7,21 @@ content is not markup. What the tags *mean* is left to a conforming parser.
 from __future__ import annotations
 
 import re
+from collections import Counter
 from collections.abc import Iterator
 from typing import Literal, NamedTuple
+
+from .cursor import Cursor
 
 RAW_TEXT = frozenset({"script", "style", "textarea", "title", "xmp", "iframe", "noembed", "noframes", "noscript"})
 """Elements whose content is text up to their end tag, in a browser that runs scripts."""
 
 _OPENING = re.compile(r"<(?:(!--)|(!doctype)|([!?])|(/?)([a-zA-Z][^\s/>]*)|(/))", re.IGNORECASE)
-_ATTRIBUTE = re.compile(r"""[\s/]*(?:>|([^\s/>][^\s/>=]*)(?:\s*=\s*("[^"]*"|'[^']*'|[^\s>]*))?)""")
+_BEFORE_ATTRIBUTE = re.compile(r"[\s/]*+")
+_ATTRIBUTE_NAME = re.compile(r"[^\s/>][^\s/>=]*+\s*+")
+_BEFORE_VALUE = re.compile(r"=\s*+")
+_BARE_VALUE = re.compile(r"[^\s>]*+")
+_NESTED_SCRIPT = re.compile(r"<script(?=[\s/>])", re.IGNORECASE)
 _COMMENT_END = re.compile(r"--!?>")
 
 
@@ -27,31 +34,32 @@ class Token(NamedTuple):
     end: int
 
 
-def tokens(source: str) -> Iterator[Token]:
+def tokens(source: str | Cursor[str]) -> Iterator[Token]:
     """All tags, comments and doctypes in order. Unfinished markup at the end gives no token."""
+    cursor = source if isinstance(source, Cursor) else Cursor(source)
     at = 0
     while True:
-        opening = _OPENING.search(source, at)
+        opening = cursor.search(_OPENING, at)
         if opening is None:
             return
         start = opening.start()
         if opening[1]:
-            end = _comment_end(source, opening.end())
+            end = _comment_end(cursor, opening.end())
             kind: Literal["comment", "doctype"] = "comment"
         elif opening[5]:
-            closed = _tag_end(source, opening.end())
+            closed = _tag_end(cursor, opening.end())
             if closed is None:
                 return
             name = opening[5].lower()
             yield Token("end" if opening[4] else "start", name, start, closed)
             at = closed
             if not opening[4] and name in RAW_TEXT:
-                at = _raw_text_end(source, closed, name)
+                at = _raw_text_end(cursor, closed, name)
             elif not opening[4] and name == "plaintext":
                 return
             continue
         else:
-            end = source.find(">", opening.end()) + 1
+            end = cursor.find(">", opening.end()) + 1
             kind = "doctype" if opening[2] else "comment"
         if end <= 0:
             return
@@ -59,49 +67,151 @@ def tokens(source: str) -> Iterator[Token]:
         at = end
 
 
-def _comment_end(source: str, at: int) -> int:
+def _comment_end(cursor: Cursor[str], at: int) -> int:
     for abrupt in (">", "->"):
-        if source.startswith(abrupt, at):
+        if cursor.text.startswith(abrupt, at):
             return at + len(abrupt)
-    found = _COMMENT_END.search(source, at)
+    found = cursor.search(_COMMENT_END, at)
     return found.end() if found else 0
 
 
-def _tag_end(source: str, at: int) -> int | None:
+def _tag_end(cursor: Cursor[str], at: int) -> int | None:
+    """Behind the `>` of a tag whose name ends at `at`; None where it is not finished."""
+    source = cursor.text
     while True:
-        part = _ATTRIBUTE.match(source, at)
-        if part is None:
+        before = cursor.match(_BEFORE_ATTRIBUTE, at)
+        assert before is not None
+        at = before.end()
+        if source.startswith(">", at):
+            return at + 1
+        name = cursor.match(_ATTRIBUTE_NAME, at)
+        if name is None:
             return None
-        at = part.end()
-        if part[1] is None:
-            return at
+        value = cursor.match(_BEFORE_VALUE, name.end())
+        if value is None:
+            at = name.end()
+            continue
+        quote = source[value.end() : value.end() + 1]
+        if quote and quote in "\"'":
+            at = cursor.find(quote, value.end() + 1) + 1
+            if not at:
+                return None
+        else:
+            bare = cursor.match(_BARE_VALUE, value.end())
+            assert bare is not None
+            at = bare.end()
 
 
 _RAW_END: dict[str, re.Pattern[str]] = {name: re.compile(rf"</{name}(?=[\s/>])", re.IGNORECASE) for name in RAW_TEXT}
 
 
-def _raw_text_end(source: str, at: int, name: str) -> int:
+def _raw_text_end(cursor: Cursor[str], at: int, name: str) -> int:
     """The place of the end tag of an element whose content is text (13.2.5.2 to 13.2.5.20)."""
-    if name != "script":
-        found = _RAW_END[name].search(source, at)
-        return found.start() if found else len(source)
-    escaped = source.find("<!--", at)
-    found = _RAW_END["script"].search(source, at)
+    found = cursor.search(_RAW_END[name], at)
     if found is None:
-        return len(source)
-    if escaped < 0 or escaped > found.start():
+        return len(cursor.text)
+    if name != "script":
         return found.start()
-    return _escaped_script_end(source, escaped, found.start())
+    escaped = cursor.find("<!--", at, found.start())
+    return found.start() if escaped < 0 else _escaped_script_end(cursor, escaped, found)
 
 
-def _escaped_script_end(source: str, escaped: int, plain_end: int) -> int:
+def _escaped_script_end(cursor: Cursor[str], escaped: int, plain: re.Match[str]) -> int:
     """Within `<!-- … -->` in a script, `<script … </script>` is text (script data double escaped states)."""
-    closed = source.find("-->", escaped + 2)
-    nested = re.compile(r"<script(?=[\s/>])", re.IGNORECASE).search(source, escaped)
-    if nested is None or (0 <= closed < nested.start()) or nested.start() > plain_end:
-        return plain_end
-    inner = _RAW_END["script"].search(source, nested.end())
-    if inner is None:
-        return len(source)
-    outer = _RAW_END["script"].search(source, inner.end())
-    return outer.start() if outer else len(source)
+    nested = cursor.search(_NESTED_SCRIPT, escaped, plain.start())
+    if nested is None or cursor.find("-->", escaped + 2, nested.start()) >= 0:
+        return plain.start()
+    outer = cursor.search(_RAW_END["script"], plain.end())
+    return outer.start() if outer else len(cursor.text)
+
+
+_CLOSES_ITSELF = frozenset(
+    [
+        "area",
+        "base",
+        "br",
+        "col",
+        "embed",
+        "hr",
+        "img",
+        "input",
+        "link",
+        "meta",
+        "param",
+        "source",
+        "track",
+        "wbr",
+        "a",
+        "button",
+        "body",
+        "caption",
+        "colgroup",
+        "dd",
+        "dt",
+        "head",
+        "html",
+        "li",
+        "nobr",
+        "option",
+        "optgroup",
+        "p",
+        "rb",
+        "rp",
+        "rt",
+        "tbody",
+        "td",
+        "tfoot",
+        "th",
+        "thead",
+        "tr",
+        "h1",
+        "h2",
+        "h3",
+        "h4",
+        "h5",
+        "h6",
+    ]
+)
+"""Elements without content, and those that the next of their kind closes (HTML, 13.1.2.4): they do not lie in each other."""
+_BOUNDARIES = frozenset(
+    [
+        "table",
+        "object",
+        "template",
+        "marquee",
+        "applet",
+        "foreignobject",
+        "desc",
+        "mi",
+        "mo",
+        "mn",
+        "ms",
+        "mtext",
+        "annotation-xml",
+    ]
+)
+"""An end tag closes nothing beyond them (HTML, 13.2.4.2: has an element in scope)."""
+
+
+def nests_deeper(source: str | Cursor[str], levels: int) -> bool:
+    """Whether elements lie in each other by more than so many levels: more than browsers keep, and than a parser's time
+    bears, which grows with the depth."""
+    text = source.text if isinstance(source, Cursor) else source
+    if text.count("<") - text.count("</") - text.count("<!") <= levels:
+        return False
+    open_tags: list[str] = []
+    counted: Counter[str] = Counter()
+    for token in tokens(source):
+        name = token.name
+        if not name or name in _CLOSES_ITSELF:
+            continue
+        if token.kind == "start":
+            open_tags.append(name)
+            counted[name] += 1
+            if len(open_tags) > levels:
+                return True
+        while token.kind == "end" and counted[name] and (open_tags[-1] == name or open_tags[-1] not in _BOUNDARIES):
+            counted[closed := open_tags.pop()] -= 1
+            if closed == name:
+                break
+    return False

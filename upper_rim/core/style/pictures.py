@@ -3,14 +3,13 @@
 from __future__ import annotations
 
 import io
-import re
 from collections.abc import Callable
 from functools import lru_cache
 
-import resvg_py
 from PIL import Image
 
 from .colour import Rgba
+from .drawing import drawn
 
 MOST_PIXELS = 40_000_000
 """A picture that claims more is not decoded."""
@@ -20,8 +19,8 @@ _SAMPLED_PX = 480
 class Picture:
     """A decoded picture; `width` and `height` are its natural size in px."""
 
-    def __init__(self, image: Image.Image) -> None:
-        self.width, self.height = (float(side) for side in image.size)
+    def __init__(self, image: Image.Image, size: tuple[float, float] | None = None) -> None:
+        self.width, self.height = size or (float(image.width), float(image.height))
         image = image.convert("RGBA")
         image.thumbnail((_SAMPLED_PX, _SAMPLED_PX), Image.Resampling.BOX)
         self._image = image
@@ -43,26 +42,18 @@ Pictures = Callable[[str], Picture | None]
 def read_picture(data: bytes) -> Picture | None:
     """PNG, JPEG, WebP, GIF, AVIF, or an SVG that needs no other file; None where it cannot be decoded."""
     try:
+        size = None
         if b"<svg" in data[:2000]:
-            drawn = _drawn(data)
-            if drawn is None:
+            made = drawn(data, _SAMPLED_PX)
+            if made is None:
                 return None
-            data = drawn
+            size, data = made
         with Image.open(io.BytesIO(data)) as image:
             if image.width * image.height > MOST_PIXELS:
                 return None
-            return Picture(image)
+            return Picture(image, size)
     except (OSError, ValueError, SyntaxError, Image.DecompressionBombError):
         return None
 
 
-_REACHES_OUT = re.compile(
-    rb"""href\s*=\s*["'](?!#)|url\(\s*["']?(?!#)|<!ENTITY|<foreignObject|@import""", re.IGNORECASE
-)
-LARGEST_SVG = 1_000_000
-
-
-def _drawn(svg: bytes) -> bytes | None:
-    if len(svg) > LARGEST_SVG or _REACHES_OUT.search(svg):
-        return None
-    return bytes(resvg_py.svg_to_bytes(svg_string=svg.decode("utf-8", "replace"), skip_system_fonts=True))
+__all__ = ["MOST_PIXELS", "Picture", "Pictures", "read_picture"]

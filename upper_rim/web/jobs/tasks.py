@@ -3,11 +3,15 @@
 from __future__ import annotations
 
 import logging
+from collections.abc import Callable
 
+from asgiref.sync import sync_to_async
 from procrastinate import JobContext, RetryStrategy
 from procrastinate.contrib.django import app
+from procrastinate.jobs import Job, Status
 
 from . import arriving, lifting, publishing
+from .progress import fail_work
 
 log = logging.getLogger(__name__)
 
@@ -29,18 +33,45 @@ def publish(edition_id: int) -> None:
 
 @app.task(name="take_in")
 def take_in(work_id: int) -> None:
-    arriving.take_in(work_id)
+    _work(arriving.take_in, work_id)
 
 
 @app.task(name="lift_out")
 def lift_out(work_id: int) -> None:
-    lifting.lift_out(work_id)
+    _work(lifting.lift_out, work_id)
+
+
+def _work(do: Callable[[int], None], work_id: int) -> None:
+    try:
+        do(work_id)
+    except Exception:
+        log.exception("work %s could not be done", work_id)
+        fail_work(
+            work_id, "Something went wrong while it was read; nothing was changed. Try again, or with less of it."
+        )
+        raise
+
+
+MOST_TRIES = 3
+GAVE_UP = "The worker that did it ended three times, so it is not tried again; nothing was changed. It may be too much at once, or made to do harm."
 
 
 @app.periodic(cron="* * * * * */4")
 @app.task(name="take_up_stalled", pass_context=True, queueing_lock="take_up_stalled")
 async def take_up_stalled(context: JobContext, timestamp: int) -> None:
-    """Jobs whose worker has died are put back into the queue."""
+    """Jobs whose worker has died are put back into the queue, three times at most; then they fail, and what they worked
+    at says so."""
     manager = app.job_manager
     for job in await manager.get_stalled_jobs(seconds_since_heartbeat=STALLED_AFTER_S):
-        await manager.retry_job(job)
+        if job.attempts + 1 < MOST_TRIES:
+            await manager.retry_job(job)
+            continue
+        await sync_to_async(_give_up)(job)
+        await manager.finish_job(job, status=Status.FAILED, delete_job=False)
+
+
+def _give_up(job: Job) -> None:
+    if job.task_name == "publish":
+        publishing.fail_edition(int(job.task_kwargs["edition_id"]), GAVE_UP)
+    elif "work_id" in job.task_kwargs:
+        fail_work(int(job.task_kwargs["work_id"]), GAVE_UP)
