@@ -29,8 +29,8 @@ const look = () => {
     if (!piece || !piece.getClientRects().length) continue;
     const own = getComputedStyle(piece);
     const drawn = [...piece.querySelectorAll(`:scope>.${key}-over`)].find((over) => over.getClientRects().length) ?? piece.querySelector(`:scope>.${key}-ground`) ?? piece;
-    const { left, top, width, height, bottom } = drawn.getBoundingClientRect(), style = getComputedStyle(drawn);
-    const out = bottom <= 0.5 || top >= innerHeight - 0.5;
+    const { left, top, width, height, bottom, right } = drawn.getBoundingClientRect(), style = getComputedStyle(drawn);
+    const out = bottom <= 0.5 || top >= innerHeight - 0.5 || right <= 0.5 || left >= document.documentElement.clientWidth - 0.5;
     found[id] = { left, top, width, height, out, hidden: style.visibility !== 'visible' || Number(own.opacity) === 0, opacity: Number(own.opacity), stage: own.getPropertyValue(`--${key}-stage`).trim() };
   }
   return { y: scrollY, whole: document.documentElement.scrollHeight, found };
@@ -40,6 +40,7 @@ const look = () => {
   for (const y of positions) {
     scrollTo(0, y);
     for (let n = 0; n < 2; n += 1) await frame();
+    document.getAnimations().forEach((one) => one instanceof CSSTransition && one.finish());
     moments.push(look());
   }
   done(moments);
@@ -47,9 +48,9 @@ const look = () => {
 """
 
 
-def calm(driver: webdriver.Chrome) -> None:
-    """Asks for reduced motion: what comes and goes does so at once."""
-    features = [{"name": "prefers-reduced-motion", "value": "reduce"}]
+def calm(driver: webdriver.Chrome, *, is_asked: bool = True) -> None:
+    """Asks for reduced motion, or for none in particular."""
+    features = [{"name": "prefers-reduced-motion", "value": "reduce" if is_asked else ""}]
     driver.execute_cdp_cmd("Emulation.setEmulatedMedia", {"features": features})
 
 
@@ -75,12 +76,13 @@ def compare_movement(
     scenes = Scenes(fitter, site)
     for viewport in maker.viewports:
         top = scenes.of(page, viewport, maker.shape_at(0.0)).content_top_px
-        laid = scenes.of(page, viewport, maker.shape_at(top))
+        is_calm = chance.random() < 0.5
+        laid = scenes.of(page, viewport, maker.shape_at(top), calm=is_calm)
         positions = _path(chance, laid, moments)
         looks_through(driver, viewport)
         driver.get(f"http://127.0.0.1:{port}/")
         load_faces(driver)
-        calm(driver)
+        calm(driver, is_asked=is_calm)
         names = [piece.id for piece in site.pieces]
         observed = driver.execute_async_script(_SCROLLED, positions, site.key, names)
         told = f"{seed} at {viewport[0]}x{viewport[1]}"

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, get_args
 
 from upper_rim.core.exchange.pages_in import digest
 from upper_rim.core.model.check import broken_references
@@ -17,6 +17,7 @@ from upper_rim.core.model.site import (
     Footer,
     Header,
     Menu,
+    Moving,
     Notice,
     Page,
     Piece,
@@ -118,20 +119,31 @@ class MovingMaker(FittedMaker):
             ]
         )
 
-    def _ways(self, usual: tuple[str, ...]) -> dict[str, Any]:
+    def _ways(self, kind: type[Moving]) -> dict[str, Any]:
+        """All that the model lets any piece that moves do. What it says of words is drawn from its own types."""
         chance = self.chance
         some = [band.id for band in self._bands if chance.random() < 0.3]
         return {
-            "moves": chance.choice(usual),
-            "moves_in": tuple(WayIn(band=band, way=chance.choice(["away", "stays", "up"])) for band in some),
+            "moves": chance.choice([kind.model_fields["moves"].default, *kind.WAYS]),
+            "moves_in": tuple(WayIn(band=band, way=chance.choice(kind.WAYS)) for band in some),
             "pin_px": chance.choice([0, 0, 0, 10]),
             "up_px": chance.choice([4, 24, 120]),
-            "motion": chance.choice(["slide", "fade", "none"]),
+            "hides_until": self._distance() if chance.random() < 0.2 else None,
+            "yields": chance.random() < 0.3,
+            "in_ms": chance.choice([0, 200]),
+            "out_ms": chance.choice([0, 200]),
+            **{field: chance.choice(self._said(kind, field)) for field in ("motion", "easing", "calm")},
         }
+
+    def _said(self, kind: type[Piece], field: str) -> tuple[Any, ...]:
+        """The values that a field of the model can have."""
+        found = get_args(kind.model_fields[field].annotation)
+        assert found, field
+        return found
 
     def _header(self) -> Header:
         chance = self.chance
-        made = self._plain(Header, "pc-head", chance.randrange(1, 3), **self._ways(("stays", "stays", "up", "away")))
+        made = self._plain(Header, "pc-head", chance.randrange(1, 3), **self._ways(Header))
         assert isinstance(made, Header)
         rows, stages = list(made.rows), []
         for _ in range(chance.randrange(0, 4)):
@@ -141,8 +153,7 @@ class MovingMaker(FittedMaker):
                 rows += [self._row(Header).replaced(stage=stage.id) for _ in range(chance.randrange(1, 3))]
         over = chance.random() < 0.25
         return made.replaced(
-            rows=tuple(rows), stages=tuple(stages), over=over, yields=chance.random() < 0.2,
-            hides_until=self._distance() if over and chance.random() < 0.4 else None,
+            rows=tuple(rows), stages=tuple(stages), over=over,
         )  # fmt: skip
 
     def _stage(self, header: Header) -> Stage:
@@ -163,10 +174,9 @@ class MovingMaker(FittedMaker):
         )
 
     def _notice(self) -> Piece:
-        low = self.chance.random() < 0.3
-        ways = self._ways(("away", "stays"))
-        ways["moves_in"] = () if low else tuple(one for one in ways["moves_in"] if one.way != "up")
-        return self._small(Notice, "pc-note", edge="bottom" if low else "top", closable=self.chance.random() < 0.5, **ways)  # fmt: skip
+        chance = self.chance
+        edge = chance.choice(self._said(Notice, "edge"))
+        return self._small(Notice, "pc-note", edge=edge, closable=chance.random() < 0.5, **self._ways(Notice))
 
     def _small(self, kind: type[Piece], node: str, **fields: Any) -> Any:
         item = TextItem(id=self.new_id("it"), words=Words(text=self.words()))
@@ -177,14 +187,12 @@ class MovingMaker(FittedMaker):
 
     def _sidebar(self) -> Piece:
         chance = self.chance
-        ways = self._ways(("stays", "stays", "away"))
-        ways["moves_in"] = tuple(one for one in ways["moves_in"] if one.way != "up")
         lists = tuple(LinkList(id=self.new_id("it"), menu="mn-a") for _ in range(chance.choice([1, 3, 7])))
         row = Row(id=self.new_id("rw"), cells=(Cell(id=self.new_id("cl"), items=lists),))
         reach = (ReachRule(id="rr-side"),)
         return Sidebar(
-            id="pc-side", name="S", rows=(row,), reach=reach, side=chance.choice(["start", "end"]),
-            narrow=chance.choice(["before", "after"]), **ways,
+            id="pc-side", name="S", rows=(row,), reach=reach, **self._ways(Sidebar),
+            **{field: chance.choice(self._said(Sidebar, field)) for field in ("side", "narrow")},
         )  # fmt: skip
 
     def _bar(self) -> Piece:
@@ -200,19 +208,16 @@ class MovingMaker(FittedMaker):
         hidden = tuple(band.id for band in self._bands[1:])
         return BottomBar(
             id="pc-bar", name="B", rows=(row,), reach=(ReachRule(id="rr-bar"),), hidden_in=hidden,
-            yields=self.chance.random() < 0.2, hides_until=self._distance() if self.chance.random() < 0.2 else None,
-            **self._ways(("stays", "up")) | {"pin_px": 0, "moves_in": ()},
+            **self._ways(BottomBar),
         )  # fmt: skip
 
     def _float(self) -> Piece:
         chance = self.chance
         item = ButtonItem(id=self.new_id("it"), words=Words(text=self.words(1)), target=ToAddress(address="/x/"))
         row = Row(id=self.new_id("rw"), cells=(Cell(id=self.new_id("cl"), items=(item,)),))
-        place = chance.choice(["bottom-end", "bottom-end", "bottom-start", "top-end", "middle-start"])
         return Float(
-            id="pc-float", name="F", rows=(row,), reach=(ReachRule(id="rr-float"),), place=place,
-            yields=chance.random() < 0.5, hides_until=self._distance() if chance.random() < 0.5 else None,
-            motion=chance.choice(["slide", "fade"]),
+            id="pc-float", name="F", rows=(row,), reach=(ReachRule(id="rr-float"),),
+            place=chance.choice(self._said(Float, "place")), inset_px=chance.choice([0, 16, 40]), **self._ways(Float),
         )  # fmt: skip
 
 

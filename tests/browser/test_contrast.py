@@ -14,6 +14,7 @@ from PIL import Image
 from selenium import webdriver
 
 from upper_rim.core.model.items import TextItem
+from upper_rim.core.model.properties import PROPERTIES
 from upper_rim.core.model.site import Cell, Header, Row, Site, Track
 from upper_rim.core.model.values import Words
 from upper_rim.core.output.sheet import sheet
@@ -28,6 +29,7 @@ from .conftest import plain_chromium
 from .test_styles import body_of
 
 WIDTH = 800
+REPEATS = PROPERTIES["background-repeat"].choices
 GROUNDS: dict[str, dict[str, dict[str, str]]] = {
     "solid": {"row": {"background-color": "#12344d"}, "text": {"color": "#f4e9d0"}},
     "solid, failing": {"row": {"background-color": "#8a9290"}, "text": {"color": "#ffffff"}},
@@ -83,6 +85,14 @@ GROUNDS: dict[str, dict[str, dict[str, str]]] = {
             "background-position": "right bottom",
         },
         "text": {"color": "#445566", "padding-block-start": "60px"},
+    },
+    **{
+        f"picture, {repeat}, {size}": {
+            "row": {"background-image": 'url("/hills.png")', "background-repeat": repeat, "background-size": size, "background-position": "10px 5px"},
+            "text": {"color": "#ffffff", "padding-block-start": "60px"},
+        }
+        for repeat in REPEATS
+        for size in ("90px 70px", "300px auto")
     },
     **{
         f"blend: {blend}": {

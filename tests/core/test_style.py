@@ -16,11 +16,30 @@ from tests.styled_sites import StyledMaker
 from upper_rim.core.exchange.carrying import carried, clashes, needed
 from upper_rim.core.exchange.tokens import read_tokens, tokens_of
 from upper_rim.core.model.apply import apply, inverse
+from upper_rim.core.model.check import roles_within
 from upper_rim.core.model.edits import Add, Edit, Refusal, Set
+from upper_rim.core.model.items import (
+    ButtonItem,
+    Contact,
+    Form,
+    FormField,
+    LinkList,
+    MapItem,
+    MenuItem,
+    Pager,
+    Posts,
+    RichText,
+    SearchBox,
+    TextItem,
+    Trail,
+    Viewer,
+)
 from upper_rim.core.model.properties import NotAValue, check_value
-from upper_rim.core.model.site import Site
-from upper_rim.core.model.styling import Declaration
+from upper_rim.core.model.rich import RichWords
+from upper_rim.core.model.site import Cell, Drawer, Float, Header, Menu, Row, Site
+from upper_rim.core.model.styling import Declaration, RoleDefault, Swatch
 from upper_rim.core.model.tree import ROOT, find
+from upper_rim.core.model.values import Words
 from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.sheet import inside_a_page, sheet
 from upper_rim.core.style.colour import Palette, contrast_ratio, over, read_colour, shifted
@@ -315,6 +334,51 @@ def test_weak_texts_are_found_in_every_state_and_band_and_their_shades_pass() ->
     assert found["it-logo", "rest"].bands == ("bd-narrow",)
     shade = found["it-logo", "hover"].shade
     assert shade is not None and 4.5 <= contrast_ratio(read_colour(shade), read_colour("#ffffff")) < 4.7
+
+
+FAINT = "#f0f0f0"
+
+
+def faint_site(ground: str = "#ffffff") -> Site:
+    """Each kind of text that an item holds, in a header; rows of a drawer in it; a float that opens."""
+    said_so = RichText(id="it-rich", rich=RichWords(text="<h2>A</h2><h3>B</h3><p><a href='/x/'>c</a></p>"))
+    form = Form(id="it-form", fields=(FormField(id="ff-a", placeholder=Words(text="you")),))
+    menu = MenuItem(id="it-menu", menu="mn-a", drawer="pc-drawer", drawer_always=True)
+    kinds = (said_so, form, menu, Contact(id="it-contact", mail="a@b.example"), SearchBox(id="it-search"), MapItem(id="it-map"), Pager(id="it-pager"), LinkList(id="it-links", menu="mn-a", words=Words(text="T")), Posts(id="it-posts"), Trail(id="it-trail"))  # fmt: skip
+    header = Header(id="pc-a", name="H", rows=(Row(id="rw-a", cells=(Cell(id="cl-a", items=kinds),)),))
+    held = TextItem(id="it-held", words=Words(text="Held"))
+    drawer = Drawer(id="pc-drawer", name="D", rows=(Row(id="rw-b", cells=(Cell(id="cl-b", items=(held,)),)),), styles=(Declaration(id="st-g", property="background-color", value="transparent"),))  # fmt: skip
+    fan = Float(id="pc-fan", name="F", fan=True, rows=(Row(id="rw-c", cells=(Cell(id="cl-c", items=(ButtonItem(id="it-b"),)),)),))  # fmt: skip
+    return Site(key="qfaint", name="O", menus=(Menu(id="mn-a", name="M"),), pieces=(header, drawer, fan), swatches=(Swatch(id="sw-g", name="G", colour=ground, role="ground"),))  # fmt: skip
+
+
+@pytest.mark.parametrize("role", ["link", "heading-2", "heading-3", "field", "button", "entry"])
+def test_a_faint_default_is_found_in_whatever_item_takes_it(role: str) -> None:
+    faint = RoleDefault(id="rd-a", role=role, styles=(said("color", FAINT, 1), said("background-color", "#ffffff", 2)))  # type: ignore[arg-type]
+    site = faint_site().replaced(roles=(faint,))
+    assert list(weak_texts(faint_site(), lambda path: None)) == []
+    found = {weak.node for weak in weak_texts(site, lambda path: None) if weak.element.role == role}
+    holders = {item.id for piece in site.pieces for item in site.shown_items(piece) if role in roles_within(item) and not isinstance(item, Viewer)}  # fmt: skip
+    if role == "button":
+        holders |= {"pc-fan", "it-b"}
+    assert found >= holders and found
+
+
+@pytest.mark.parametrize("item", ["it-links", "it-posts", "it-trail", "it-form"])
+def test_an_items_own_words_are_asked_for_their_contrast(item: str) -> None:
+    faint = after(faint_site(), Add(parent=item, slot="styles", values=(said("color", FAINT, 1),)))
+    assert {weak.node for weak in weak_texts(faint, lambda path: None)} == {item}
+    own = [weak for weak in weak_texts(faint, lambda path: None) if weak.element.role in {"menu", "block"}]
+    assert own and all(weak.styled == item for weak in own)
+
+
+def test_what_a_drawer_shows_is_judged_on_the_ground_of_the_piece_that_opens_it() -> None:
+    site = faint_site().replaced(css="")
+    white = after(site, Add(parent="it-held", slot="styles", values=(said("color", "#ffffff", 1),)))
+    assert ("it-held", True) in {(weak.node, weak.is_opened) for weak in weak_texts(white, lambda path: None)}
+    dark = (said("background-color", "#101010", 2), said("color", "#ffffff", 3))
+    on_dark = after(white, Add(parent="pc-a", slot="styles", values=dark))
+    assert ("it-held", True) not in {(weak.node, weak.is_opened) for weak in weak_texts(on_dark, lambda path: None)}
 
 
 def test_layers_are_painted_as_the_specification_says() -> None:

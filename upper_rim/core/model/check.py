@@ -36,7 +36,7 @@ from .items import (
 )
 from .movement import Stage
 from .properties import PROPERTIES, references_in
-from .site import Asset, Cell, Drawer, Float, Header, Page, Piece, Row, Site
+from .site import Asset, Cell, Drawer, Float, Header, Moving, Page, Piece, Row, Site
 from .styling import STATES_OF, Declaration, Part, RoleDefault, Styled
 from .tree import walk
 
@@ -72,6 +72,7 @@ def _faults(site: Site, before: Site | None) -> Iterator[Refusal]:
             continue
         yield from _faulty_shares(piece, own_rows)
         yield from _faulty_stages(piece)
+        yield from _faulty_ways(piece)
         yield from _doubled_roles(piece.roles)
         for default in piece.roles:
             if default.role in {"page", "piece", "float"}:
@@ -127,6 +128,14 @@ def _faulty_stages(piece: Piece) -> Iterator[Refusal]:
             if PROPERTIES[style.property].group not in PAINTED:
                 reason = "a stage changes what is painted; for other sizes set its height, or hand over to other rows"
                 yield Refusal(node=stage.id, field=style.property, reason=reason)
+
+
+def _faulty_ways(piece: Piece) -> Iterator[Refusal]:
+    if not isinstance(piece, Moving):
+        return
+    for field, ways in (("moves", {piece.moves}), ("moves_in", {one.way for one in piece.moves_in})):
+        if not ways <= set(piece.WAYS):
+            yield Refusal(node=piece.id, field=field, reason="a piece of this kind cannot go this way")
 
 
 def _ids(site: Site, slot: str) -> set[str]:

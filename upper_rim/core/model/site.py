@@ -5,7 +5,7 @@ from __future__ import annotations
 import hashlib
 import json
 import re
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, ClassVar, Literal
 
 from pydantic import AfterValidator, Field, StringConstraints, model_validator
 
@@ -170,6 +170,9 @@ class Piece(Styled):
 class Moving(Piece):
     """A piece that may do something of its own while the page scrolls. See docs/movement.md."""
 
+    WAYS: ClassVar[tuple[Way, ...]] = ("away", "stays")
+    """The ways that a piece of its kind can go."""
+
     moves: Way = "away"
     moves_in: tuple[WayIn, ...] = Field(default=(), description="Width bands in which it goes another way.")
     pin_px: Annotated[int, Field(ge=0, le=400)] = Field(
@@ -189,20 +192,37 @@ class Moving(Piece):
         description="Where less motion is asked for: at once, by fading, or it does not come and go but stays.",
     )
 
+    @property
+    def comes_and_goes(self) -> bool:
+        """Whether it can be hidden until a distance, and give way to the footer."""
+        return self.is_low
+
     def way_in(self, band: str | None) -> Way:
-        return next((one.way for one in self.moves_in if one.band == band), self.moves)
+        """What stands at the window's lower edge goes the same way at all widths."""
+        said = () if self.is_at_bottom or self.is_low else self.moves_in
+        return next((one.way for one in said if one.band == band), self.moves)
+
+    @property
+    def ways(self) -> set[Way]:
+        """All that it goes in some band."""
+        return {self.moves, *(self.way_in(one.band) for one in self.moves_in)}
 
     @property
     def is_ever_pinned(self) -> bool:
-        return self.moves != "away" or any(one.way != "away" for one in self.moves_in)
+        return self.ways != {"away"}
 
 
 class Header(Moving):
     """Before the content: a banner landmark."""
 
+    WAYS = ("away", "stays", "up")
     kind: Literal["header"] = "header"
     over: bool = Field(default=False, description="It takes no room: the page's content begins beneath it.")
     stages: tuple[Stage, ...] = Field(default=(), description="Of those whose distance is passed, the last holds.")
+
+    @property
+    def comes_and_goes(self) -> bool:
+        return True
 
 
 class Footer(Piece):
@@ -262,6 +282,7 @@ class Notice(Moving):
 class BottomBar(Moving):
     """Two to five targets at the bottom of small screens, always there: a navigation landmark."""
 
+    WAYS = ("stays", "up")
     kind: Literal["bottom"] = "bottom"
     moves: Way = "stays"
     height_px: Annotated[int, Field(ge=44, le=120)] = 56
@@ -277,6 +298,7 @@ FloatPlace = Literal["top-start", "top-end", "middle-start", "middle-end", "bott
 class Float(Moving):
     """A button, or a small fan of them, over the page at one of six places."""
 
+    WAYS = ("stays", "up")
     kind: Literal["float"] = "float"
     moves: Way = "stays"
     place: FloatPlace = "bottom-end"

@@ -91,12 +91,19 @@ class Scenes:
         self._heights: dict[tuple[str, str, tuple[int, int]], Heights | None] = {}
 
     def of(
-        self, page: Page, viewport_px: tuple[int, int], shape: Shape, without: frozenset[str] = frozenset()
+        self,
+        page: Page,
+        viewport_px: tuple[int, int],
+        shape: Shape,
+        without: frozenset[str] = frozenset(),
+        *,
+        calm: bool = False,
     ) -> Scene:
-        """`without`: pieces that are not there, such as a notice that was closed."""
+        """`without`: pieces that are not there, such as a notice that was closed. `calm`: the visitor asks for reduced
+        motion."""
         wide, high = viewport_px
         band = band_at(self.site, wide)
-        laid = _Laying(self, page, viewport_px, shape, self._shown(page, viewport_px, band, without))
+        laid = _Laying(self, page, viewport_px, shape, self._shown(page, viewport_px, band, without), calm=calm)
         bodies = tuple(laid.bodies())
         return Scene((float(wide), float(high)), band, laid.content_top, laid.page_px, bodies)
 
@@ -158,8 +165,16 @@ def _collapsed(one: float, other: float) -> float:
 
 class _Laying:
     def __init__(
-        self, scenes: Scenes, page: Page, viewport_px: tuple[int, int], shape: Shape, shown: Mapping[str, _High]
+        self,
+        scenes: Scenes,
+        page: Page,
+        viewport_px: tuple[int, int],
+        shape: Shape,
+        shown: Mapping[str, _High],
+        *,
+        calm: bool = False,
     ) -> None:
+        self.calm = calm
         self.site, self.shape, self.shown, self._em = scenes.site, shape, shown, scenes.em
         self.wide, self.high = float(viewport_px[0]), float(viewport_px[1])
         self.band = band_at(self.site, viewport_px[0])
@@ -189,7 +204,7 @@ class _Laying:
         content = self.shape.content_px
         if sidebar is not None and beside:
             above, below = sidebar.heights.margins_px
-            self.tops["sidebar"] = flow.y + above
+            self.tops["sidebar"] = self.content_top + above
             content = max(content, self._sidebar_px(sidebar) + above + below)
         flow.block((0.0, 0.0), content)
         self.beside_end = flow.y
@@ -267,9 +282,13 @@ class _Laying:
         footer = self.tops.get("footer")
         # Observers compare whole pixels.
         yields = round(footer) - self.high if piece.yields and footer is not None else None
+        until = None if piece.hides_until is None else self._distance(piece.hides_until, from_px)
+        if not piece.comes_and_goes:
+            yields, until = None, None
+        goes = piece.way_in(self.band) == "up" and not (self.calm and piece.calm == "stays")
         return body._replace(
-            up_px=float(piece.up_px) if piece.way_in(self.band) == "up" else None,
-            until_px=None if piece.hides_until is None else self._distance(piece.hides_until, from_px),
+            up_px=float(piece.up_px) if goes else None,
+            until_px=until,
             yields_px=yields,
         )
 

@@ -180,7 +180,9 @@ class MovementRules:
     def _comes_and_goes(self, piece: Moving) -> Iterator[str]:
         """Where it is pinned."""
         own, out = self._own(piece), self._out_of_view(piece)
-        states = [*(["early"] if piece.hides_until is not None else []), *(["away"] if piece.yields else [])]
+        states = []
+        if piece.comes_and_goes:
+            states = [*(["early"] if piece.hides_until is not None else []), *(["away"] if piece.yields else [])]
         gone = ",".join(f"{own}[data-rim-{state}]" for state in states)
         down = f"{own}[data-rim-down]:not(:focus-within)"
         for way, queries in self._bands_by_way(piece).items():
@@ -190,7 +192,7 @@ class MovementRules:
                 yield from (media(query, "", rule) for rule in self._goes(piece, own, gone, down if way == "up" else "", out))  # fmt: skip
 
     def _goes(self, piece: Moving, own: str, gone: str, down: str, out: str) -> Iterator[str]:
-        if piece.hides_until is not None:
+        if piece.comes_and_goes and piece.hides_until is not None:
             yield f"@media not (scripting:none){{:root:not([data-rim-on]) {own}{{visibility:hidden}}}}"
         if gone:
             yield f"{gone}{{visibility:hidden;{_moved(piece, out)}}}"
@@ -208,22 +210,24 @@ class MovementRules:
             yield f"@media {CALM}{{{down}{{translate:none;opacity:1;pointer-events:auto}}}}"
 
     def _out_of_view(self, piece: Moving) -> str:
-        """By how much it is moved out of the window."""
+        """By how much it is moved out of the window: along, across (CSS Transforms 2, 5.1)."""
         if not piece.is_low:
             # Other rows may be higher than its own.
             high = f"max(100%,var(--{self.name}-header,0px))" if isinstance(piece, Header) and piece.stages else "100%"
-            return f"calc(-1*{high} - {self._above(piece)})"
+            return f"0 calc(-1*{high} - {self._above(piece)})"
         if isinstance(piece, Float):
             if piece.place.startswith("top"):
-                return f"calc(-100% - {piece.inset_px}px - env(safe-area-inset-top))"
-            return f"calc(100% + {piece.inset_px}px + {self._kept(('bottom', 'low'))} + env(safe-area-inset-bottom))"
+                return f"0 calc(-100% - {piece.inset_px}px - env(safe-area-inset-top))"
+            if piece.place.startswith("middle"):
+                return f"calc(var(--{self.name}-{piece.id}-side)*(100% + {piece.inset_px}px)) 0"
+            return f"0 calc(100% + {piece.inset_px}px + {self._kept(('bottom', 'low'))} + env(safe-area-inset-bottom))"
         beneath = f" + var(--{self.name}-bottom,0px)" if isinstance(piece, Notice) else ""
-        return f"calc(100%{beneath} + env(safe-area-inset-bottom))"
+        return f"0 calc(100%{beneath} + env(safe-area-inset-bottom))"
 
 
 def _moved(piece: Moving, out: str) -> str:
     """Where it is while it does not show."""
-    return {"slide": f"translate:0 {out}", "fade": "opacity:0", "none": f"translate:0 {out}"}[piece.motion]
+    return {"slide": f"translate:{out}", "fade": "opacity:0", "none": f"translate:{out}"}[piece.motion]
 
 
 def _times(piece: Moving, ms: int) -> str:

@@ -146,12 +146,12 @@ def _movement(piece: Piece) -> str:
     watched: dict[str, str | None] = {}
     if isinstance(piece, Header) and piece.stages and piece.is_ever_pinned:
         watched["stages"] = "\n".join(told(stage.after) for stage in piece.stages)
-    if "up" in {piece.moves, *(one.way for one in piece.moves_in)}:
+    if "up" in piece.ways:
         watched["up"] = str(piece.up_px)
-    if piece.hides_until is not None:
+    if piece.comes_and_goes and piece.hides_until is not None:
         watched["until"] = told(piece.hides_until)
     said = "".join(f' data-rim-{name}="{escape(value or "", quote=True)}"' for name, value in watched.items())
-    return said + (" data-rim-yields" if piece.yields else "")
+    return said + (" data-rim-yields" if piece.comes_and_goes and piece.yields else "")
 
 
 def _rows_in(piece: Piece, stage: str | None, scene: Scene, *, grounds: bool = False) -> str:

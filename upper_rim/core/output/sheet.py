@@ -370,8 +370,12 @@ def _floating(name: str, own: str, piece: Float) -> Iterator[str]:
         edge = (
             f"inset-block-start:calc({inset} + env(safe-area-inset-top))"
             if block == "top"
-            else "inset-block-start:50%;translate:0 -50%"
+            else "inset-block-start:50%;transform:translateY(-50%)"
         )
+        if block == "middle":
+            # It leaves by the edge that it stands at.
+            side = 1 if inline == "end" else -1
+            yield f"{own}{{--{name}-{piece.id}-side:{side}}}{own}:dir(rtl){{--{name}-{piece.id}-side:{-side}}}"
         yield f"{own}{{position:fixed;{edge};inset-inline-{inline}:{inset};z-index:9001}}"
     yield (
         f"{own} .{name}-cells{{padding-inline:0}}"

@@ -8,18 +8,20 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Iterator, Mapping
-from typing import Literal, NamedTuple
+from typing import Any, Literal, NamedTuple
 
 from coloraide import Color
 
+from ..model.items import Contact, Form, LinkList, MapItem, MenuItem, Pager, Posts, RichText, SearchBox, Trail
 from ..model.properties import arguments_of, picture_of
-from ..model.site import Site
+from ..model.site import Drawer, Float, Piece, Site
 from ..model.styling import STATES_OF, State
+from ..model.tree import items_of
 from .colour import CLEAR, WHITE, Palette, Rgba, contrast_ratio, over, read_colour, shifted
 from .grounds import Box, gradient_at, place_in_tile, tile_of
 from .lengths import NoLength, Room, pixels
 from .pictures import Picture
-from .resolve import FOCUSABLE, Element, Styling
+from .resolve import FOCUSABLE, Element, Styling, elements_of
 
 TEXT, LARGE_TEXT, NON_TEXT = 4.5, 3.0, 3.0
 LARGE_PX, LARGE_BOLD_PX, BOLD = 24.0, 18.66, 700
@@ -40,13 +42,15 @@ class Measured(NamedTuple):
 
 
 class View(NamedTuple):
-    """For which state, band and viewport; `boxes` of elements by node where they are known, `text` the text's own."""
+    """For which state, band and viewport; `boxes` of elements by node where they are known, `text` the text's own.
+    `opened`: the element whose ground is painted behind what it opens, where the text stands in that."""
 
     state: State = "rest"
     band: str | None = None
     viewport_width: float = 1280.0
     boxes: Mapping[str, Box] = {}
     text: Box | None = None
+    opened: Element | None = None
 
 
 Pictures = Callable[[str], Picture | None]
@@ -63,7 +67,7 @@ class Painter:
         self._styling = styling
         self._palette = Palette(styling.site)
         self._pictures = pictures
-        self._known: dict[tuple[str, str, str, str, State, str | None], str] = {}
+        self._known: dict[tuple[Element, str, State, str | None], str] = {}
         self._page = next((default.styles for default in styling.site.roles if default.role == "page"), ())
 
     def text_contrast(self, element: Element, view: View) -> Measured:
@@ -123,14 +127,14 @@ class Painter:
     def _points(self, element: Element, view: View) -> Iterator[tuple[float, float]]:
         """Where it is looked at: one point where every ground is plain, else a grid over the text."""
         box = view.text or view.boxes.get(element.node) or Box(0, 0, view.viewport_width, _ROWS_HIGH)
-        if (
-            not any(self._value(one, "background-image", view) != "none" for one in self._chain(element))
-            and not self._page
+        if not any(self._value(one, "background-image", view) != "none" for one in self._chain(element, view)) and (
+            not self._page or view.opened is not None
         ):
             yield box.left + box.width / 2, box.top + box.height / 2
             return
         pictured = (
-            any("url(" in self._value(one, "background-image", view) for one in self._chain(element)) or self._page
+            any("url(" in self._value(one, "background-image", view) for one in self._chain(element, view))
+            or self._page
         )
         many_across = max(_POINTS_ACROSS, int(min(box.width, 600) / 3)) if pictured else _POINTS_ACROSS
         many_down = max(_POINTS_DOWN, int(min(box.height, 90) / 3)) if pictured else _POINTS_DOWN
@@ -145,14 +149,27 @@ class Painter:
         text = self._colour(element, "color", view)
         return self._painted(element, view, point, text), self._painted(element, view, point)
 
-    def _chain(self, element: Element) -> list[Element]:
+    def _chain(self, element: Element, view: View) -> list[Element]:
+        """What is painted one upon the other, from the page on. What is opened stands over all but itself; rows that stand
+        in it bring their own grounds along."""
         chain = [element]
-        while chain[0].parent is not None:
+        while chain[0].parent is not None and (view.opened is None or element.piece != view.opened.piece):
             chain.insert(0, chain[0].parent)
         return chain
 
     def _painted(self, element: Element, view: View, point: tuple[float, float], text: Rgba | None = None) -> Rgba:
-        return self._paint(self._chain(element), 0, self._page_at(view, point), view, point, text)
+        below = self._page_at(view, point) if view.opened is None else self._opened_ground(view.opened, view)
+        return self._paint(self._chain(element, view), 0, below, view, point, text)
+
+    def _opened_ground(self, element: Element, view: View) -> Rgba:
+        """The colour behind what an element of that piece opens: that of the nearest row or piece around it that has one."""
+        around: Element | None = element
+        while around is not None:
+            colour = self._colour(around, "background-color", view._replace(state="rest"))
+            if around.role in {"piece", "row"} and (colour.alpha > 0 or around.parent is None):
+                return over(colour, WHITE)
+            around = around.parent
+        return WHITE
 
     def _paint(
         self, chain: list[Element], at: int, below: Rgba, view: View, point: tuple[float, float], text: Rgba | None
@@ -220,14 +237,14 @@ class Painter:
         return self._background(values, colour, Box(0, 0, view.viewport_width, 800.0), view, point)
 
     def _value(self, element: Element, name: str, view: View) -> str:
-        key = (element.node, element.part, element.role, name, view.state, view.band)
+        key = (element, name, view.state, view.band)
         if key not in self._known:
             self._known[key] = self._styling.resolve(element, name, view.state, view.band).value
         return self._known[key]
 
     def _plain(self, element: Element, name: str, view: View) -> str:
         """A colour's text, with the text's own colour followed up to where it is said."""
-        key = (element.node, element.part, element.role, f"plain {name}", view.state, view.band)
+        key = (element, f"plain {name}", view.state, view.band)
         if key not in self._known:
             self._known[key] = self._followed(element, name, view)
         return self._known[key]
@@ -299,34 +316,110 @@ def _in_bytes(colour: Rgba) -> Rgba:
 
 
 class Weak(NamedTuple):
-    """A text that fails: in a state, in width bands (None where the site has none), and the shade that would pass."""
+    """A text that fails: in a state, in width bands (None where the site has none), and the shade that would pass. `node`:
+    whose text it is, also where the element is nothing but its role in it."""
 
     element: Element
     state: State
     bands: tuple[str | None, ...]
     measured: Measured
     shade: str | None
+    node: str
+    is_opened: bool
+
+    @property
+    def styled(self) -> str:
+        """What a colour for it is said of: the node, or its piece's defaults for its role."""
+        own = self.element.node or self.element.role in {"menu", "block"}
+        return self.node if own else f"role:{self.element.role}@{self.element.piece}"
+
+
+class Written(NamedTuple):
+    """Text of a node. `opened`: from where, if it stands in what something opens. `states`: those that it can be in."""
+
+    node: str
+    element: Element
+    states: tuple[State, ...]
+    opened: Element | None = None
 
 
 WITHOUT_TEXT = frozenset({"piece", "float", "row", "column-rule", "cell", "block", "divider", "upright", "menu"})
 """Roles of elements that only hold others, or a picture or line."""
 
 
+def texts_of(site: Site, styling: Styling) -> Iterator[Written]:
+    """Every text that pieces show, whoever draws it: of each element, of what stands within one and has no styles of its
+    own, and in what opens. What is disabled is left out (WCAG 2.2, 1.4.3)."""
+    for piece in site.pieces:
+        held = (
+            [styling.elements[item.id, "box"] for _, item in site.holders(piece)] if isinstance(piece, Drawer) else []
+        )
+        places: list[Element | None] = [*held] or [None]
+        for opened in places:
+            yield from _texts_of_piece(piece, styling, opened)
+
+
+def _texts_of_piece(piece: Piece, styling: Styling, opened: Element | None) -> Iterator[Written]:
+    for element in elements_of(piece):
+        if element.role not in WITHOUT_TEXT:
+            yield Written(element.node, element, _states(element.role), opened)
+    if isinstance(piece, Float) and piece.fan:
+        top = styling.elements[piece.id, "box"]
+        yield Written(piece.id, Element("", "box", "button", piece.id, top), _states("button"), opened)
+    for item in items_of((piece,)):
+        box = styling.elements[item.id, "box"]
+        for role in texts_within(item):
+            yield Written(item.id, Element("", "box", role, piece.id, box), _states(role, item), opened)
+        if isinstance(item, MenuItem) and opened is None:
+            entries = styling.elements[item.id, "content"]
+            yield Written(item.id, entries, _states(entries.role), box)
+
+
+def _states(role: str, item: Any = None) -> tuple[State, ...]:
+    has_placeholder = isinstance(item, SearchBox) or any(one.placeholder.text for one in getattr(item, "fields", ()))
+    left_out = {"disabled"} if has_placeholder else {"disabled", "placeholder"}
+    return tuple(state for state in STATES_OF[role] if state not in left_out)
+
+
+def texts_within(item: Any) -> tuple[str, ...]:
+    """Roles of the texts within an item that are no part of it for themselves; `menu` and `block`: its own."""
+    match item:
+        case RichText():
+            marked = " ".join([item.rich.text, *(one.text for one in item.rich.translations)])
+            tags = {"link": "<a ", "heading-2": "<h2", "heading-3": "<h3"}
+            return tuple(role for role, tag in tags.items() if tag in marked)
+        case Contact():
+            return ("link",) if item.telephone or item.mail else ()
+        case SearchBox():
+            return ("field",)
+        case Form():
+            return ("block", *(("field",) if item.fields else ()), "button")
+        case MapItem():
+            return ("link",)
+        case Pager():
+            return ("entry",)
+        case LinkList() | Posts() | Trail():
+            return ("menu",)
+        case _:
+            return ()
+
+
 def weak_texts(site: Site, pictures: Pictures) -> Iterator[Weak]:
-    """All texts that fail WCAG 2.2, 1.4.3: every element that shows text, in every state and band."""
+    """All texts that fail WCAG 2.2, 1.4.3: every one in a piece, in every state and band."""
     styling = Styling(site)
     painter = Painter(styling, pictures)
     widths: dict[str | None, float] = {band.id: max(320.0, band.from_px) for band in site.bands} or {None: 1280.0}
-    for element in styling.elements.values():
-        if element.role in WITHOUT_TEXT:
-            continue
-        for state in STATES_OF[element.role]:
-            views = [View(state, band, width) for band, width in widths.items()]
+    told: set[tuple[str, Element, State]] = set()
+    for node, element, states, opened in texts_of(site, styling):
+        for state in states:
+            views = [View(state, band, width, opened=opened) for band, width in widths.items()]
             failing = [(view, found) for view in views if not (found := painter.text_contrast(element, view)).passes]
-            if failing:
+            if failing and (node, element, state) not in told:
+                told.add((node, element, state))
                 view, worst = min(failing, key=lambda one: one[1].ratio)
                 bands = tuple(one.band for one, _ in failing)
-                yield Weak(element, state, bands, worst, painter.passing_shade(element, view))
+                shade = painter.passing_shade(element, view)
+                yield Weak(element, state, bands, worst, shade, node, opened is not None)
 
 
 _BACKGROUND = (

@@ -26,6 +26,12 @@ class Box(NamedTuple):
 def tile_of(values: Mapping[str, str], box: Box, natural: tuple[float, float] | None, viewport_width: float) -> Box:
     """Size and place of one background image (CSS Backgrounds 3, 2.6 and 2.9)."""
     width, height = _tile_size(values["background-size"], box, natural, viewport_width)
+    if values["background-repeat"] == "round":
+        # A whole number of tiles along both axes.
+        width, height = (
+            room / max(1, math.floor(room / max(size, 0.01) + 0.5))
+            for room, size in ((box.width, width), (box.height, height))
+        )
     across, down = values["background-position"].split(" ")
     left = _placed(across, box.width - width, {"left": 0.0, "center": 0.5, "right": 1.0}, viewport_width)
     top = _placed(down, box.height - height, {"top": 0.0, "center": 0.5, "bottom": 1.0}, viewport_width)
@@ -63,13 +69,23 @@ def place_in_tile(tile: Box, repeat: str, box: Box, point: tuple[float, float]) 
     """Where in its tile a point lies; None where the image is not painted."""
     if not (box.left <= point[0] <= box.left + box.width and box.top <= point[1] <= box.top + box.height):
         return None
-    across, down = point[0] - tile.left, point[1] - tile.top
-    if repeat in {"repeat", "repeat-x", "round", "space"}:
-        across %= tile.width
-    if repeat in {"repeat", "repeat-y", "round", "space"}:
-        down %= tile.height
-    inside = 0 <= across <= tile.width and 0 <= down <= tile.height
-    return (across, down) if inside else None
+    across = _in_row(point[0] - box.left, tile.left - box.left, tile.width, box.width, repeat, "repeat-x")
+    down = _in_row(point[1] - box.top, tile.top - box.top, tile.height, box.height, repeat, "repeat-y")
+    return None if across is None or down is None else (across, down)
+
+
+def _in_row(at: float, first: float, size: float, room: float, repeat: str, own: str) -> float | None:
+    """Where in its tile a place lies along one axis of the box (CSS Backgrounds 3, 2.4). `own`: the word that repeats
+    along this axis alone."""
+    if repeat == "space" and (number := math.floor(room / size + _EVEN)) > 1:
+        within = at % (size + (room - number * size) / (number - 1))
+        return within if within <= size else None
+    if repeat in {"repeat", "round", own}:
+        return (at - first) % size
+    return at - first if 0 <= at - first <= size else None
+
+
+_EVEN = 1e-9
 
 
 def gradient_at(text: str, width: float, height: float, place: tuple[float, float]) -> Rgba:

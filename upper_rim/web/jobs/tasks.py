@@ -6,6 +6,7 @@ import logging
 from collections.abc import Callable
 
 from asgiref.sync import sync_to_async
+from django.db import connection
 from procrastinate import JobContext, RetryStrategy
 from procrastinate.contrib.django import app
 from procrastinate.jobs import Job, Status
@@ -72,6 +73,7 @@ async def take_up_stalled(context: JobContext, timestamp: int) -> None:
 
 def _give_up(job: Job) -> None:
     if job.task_name == "publish":
-        publishing.fail_edition(int(job.task_kwargs["edition_id"]), GAVE_UP)
+        publishing.fail_edition(int(str(job.task_kwargs["edition_id"])), GAVE_UP)
     elif "work_id" in job.task_kwargs:
-        fail_work(int(job.task_kwargs["work_id"]), GAVE_UP)
+        fail_work(int(str(job.task_kwargs["work_id"])), GAVE_UP)
+    connection.close()  # Of a thread that does nothing else.

@@ -255,8 +255,9 @@ def contrast(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dic
         {
             "piece": pieces[weak.element.piece],
             "piece_id": weak.element.piece,
-            "name": node_name(holder_of(site, weak.element.node), site),
+            "name": node_name(holder_of(site, weak.node), site),
             "weak": weak,
+            "within": "" if weak.element.node else _TEXTS[weak.element.role],
             "state": STATE_NAMES[weak.state],
             "bands": ""
             if len(weak.bands) == max(1, len(site.bands))
@@ -266,6 +267,18 @@ def contrast(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dic
         for weak in weak_texts(site, pictures_of(site))
     ]
     return {"room": "contrast", "listed": listed}
+
+
+_TEXTS = {
+    "link": "links",
+    "heading-2": "headings",
+    "heading-3": "small headings",
+    "field": "fields",
+    "button": "button",
+    "entry": "entries",
+    "menu": "title and other words",
+    "block": "labels",
+}
 
 
 @screen("studio/code.html", "foundations")

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ...core.model.movement import Distance, Stage
-from ...core.model.site import BottomBar, Float, Header, Moving, Notice, Piece, Sidebar, Site
+from ...core.model.site import Header, Moving, Notice, Piece, Sidebar, Site
 from ...core.model.tree import items_of
 from .control import Control, Group, choice, note, number, px, text, yes
 
@@ -20,15 +20,7 @@ UNITS = (("px", "px"), ("viewport", "% of the window"), ("page", "% of the page"
 
 def ways_of(piece: Moving) -> tuple[tuple[str, str], ...]:
     """What can be chosen for a piece of its kind."""
-    offered: tuple[str, ...]
-    match piece:
-        case Header():
-            offered = ("away", "stays", "up")
-        case BottomBar() | Float():
-            offered = ("stays", "up")
-        case _:
-            offered = ("away", "stays")
-    return tuple((way, WAYS[way]) for way in offered)
+    return tuple((way, WAYS[way]) for way in piece.WAYS)
 
 
 def movement_groups(piece: Piece, site: Site) -> list[Group]:
@@ -55,10 +47,10 @@ def movement_groups(piece: Piece, site: Site) -> list[Group]:
                 ],
             )
         )
-    if isinstance(piece, Sidebar) or (isinstance(piece, Notice) and at_top):
+    if not piece.comes_and_goes:
         return groups
     comes = [_distance(piece.id, "hides_until", "Hidden until", piece.hides_until)]
-    if any(way == "up" for way in (piece.moves, *(one.way for one in piece.moves_in))):
+    if "up" in piece.ways:
         comes.append(number(piece, "up_px", "After upward", "px", 4, 400))
     comes.append(yes(piece, "yields", "Gives way to the footer"))
     groups.append(Group("Comes and goes", comes))

@@ -62,7 +62,7 @@ def _weak(site: Site, trial: Trial) -> list[str]:
         return []
     pieces = {piece.id: piece.name for piece in tried.pieces}
     return [
-        f"{pieces[weak.element.piece]}, {node_name(holder_of(tried, weak.element.node), tried)}, {STATE_NAMES[weak.state].lower()}"
+        f"{pieces[weak.element.piece]}, {node_name(holder_of(tried, weak.node), tried)}, {STATE_NAMES[weak.state].lower()}"
         for weak in weak_texts(tried, pictures_of(tried))
     ]
 
