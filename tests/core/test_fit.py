@@ -19,12 +19,11 @@ from upper_rim.core.exchange.bundle import write_bundle
 from upper_rim.core.fit.amount import Viewport
 from upper_rim.core.fit.columns import measures
 from upper_rim.core.fit.estimates import Estimates
-from upper_rim.core.fit.faces import graphemes
 from upper_rim.core.fit.fitter import Fitter
 from upper_rim.core.fit.linear import Linear, Span, larger
 from upper_rim.core.fit.opened import SCREENS, all_opened
-from upper_rim.core.fit.remedies import Failure, Remedy, remedies
-from upper_rim.core.fit.sweep import FROM_PX, TO_PX, RowFit, frame_at
+from upper_rim.core.fit.remedies import MOST_LAID, Failure, Remedy, _count, failures, remedies
+from upper_rim.core.fit.sweep import FROM_PX, TO_PX, RowFit, _Looked, frame_at
 from upper_rim.core.fit.targets import pressed_in, too_close
 from upper_rim.core.fit.text import Measurer, Paragraph, Run, Type, opportunities, transformed
 from upper_rim.core.model.apply import apply
@@ -432,8 +431,9 @@ def test_every_text_of_unicode_can_be_measured(text: str, face: str, room: int) 
     assert 0 <= least <= most + 20 and most < 200 * (len(text) + 1), "a soft hyphen may show at a line's end only"
     number = paragraph.lines(float(room), viewport).number
     assert (number > 0) == bool(text) and number <= len(text)
-    within = {at for first, last in graphemes(text) for at in range(first + 1, last) if text[at - 1] != " "}
-    assert not within & set(opportunities(text, "en")), "no line ends within a character as it is seen"
+    ends = opportunities(text, "en")
+    assert list(ends) == sorted(set(ends)) and (not text or ends[-1] == len(text))
+    assert not {at for at, char in enumerate(text) if char == "\u0301" and text[at - 1] == "n"} & set(ends)
     found = measurer.advances(text, kind)
     assert len(found.em) == len(found.fonts) == len(text)
     unknown = "".join(char for char, font in zip(text, found.fonts, strict=True) if font is None)
@@ -446,3 +446,33 @@ def test_a_text_keeps_no_control_characters_and_is_refused_with_half_a_surrogate
     assert isinstance(after, Site) and "Ostrey" in after.model_dump_json()
     with pytest.raises(ValidationError):
         edit_adapter.validate_json('{"kind":"set","node":"it-name","field":"words","value":{"text":"\\ud800"}}')
+
+
+@pytest.mark.parametrize("seed", [25, 75, 81, 135])
+def test_remedies_take_a_bounded_amount_of_work_where_text_grows_with_the_viewport(
+    seed: int, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """These took up to 165 s: each of two dozen remedies was laid out at each width."""
+    site, contents = FittedMaker(seed).site()
+    made = fitter(contents.__getitem__)
+    looks = 0
+    at = _Looked.at
+
+    def counted(looked: _Looked, width: int) -> object:
+        nonlocal looks
+        looks += 1
+        return at(looked, width)
+
+    for piece in site.pieces:
+        fits = made.rows(site, piece)
+        for row in piece.rows:
+            for failure in failures(fits, row.id)[:1]:
+                boxes = _count(
+                    frame_at(next(laid for fit in fits if fit.row == row.id for laid in fit.laid), 900, 800.0)
+                )
+                looks, ids = 0, itertools.count()
+                monkeypatch.setattr(_Looked, "at", counted)
+                found = remedies(made, site, piece, row, failure, lambda prefix, ids=ids: f"{prefix}-x{next(ids)}")  # type: ignore[misc]
+                monkeypatch.setattr(_Looked, "at", at)
+                assert looks * boxes <= 2 * MOST_LAID, (seed, row.id)
+                assert all(one.edit is None or isinstance(apply(site, one.edit), Site) for one in found)

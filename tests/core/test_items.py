@@ -122,7 +122,7 @@ def test_a_form_labels_each_field_and_says_what_is_needed() -> None:
         (b"<html><p>no feed</html>", "no well-formed"),
         (NEWS_FEED.encode()[:-20], "no well-formed"),
         (b'<!DOCTYPE r [<!ENTITY a "b">]><rss version="2.0"/>', "document type"),
-        (b"x" * 6_000_000, "5 MB"),
+        (b"x" * 6_000_000, "2 MB"),
     ],
 )
 def test_a_broken_feed_is_refused_with_a_sentence_and_the_site_goes_on(data: bytes, reason: str) -> None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import itertools
 import json
 import re
 from pathlib import Path
@@ -11,7 +12,10 @@ import lightningcss
 import pytest
 import tinycss2
 from fontTools.ttLib import TTFont
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
+from tests.moving_sites import MovingMaker
 from tests.styled_sites import StyledMaker
 from upper_rim.core.exchange.carrying import carried, clashes, needed
 from upper_rim.core.exchange.tokens import read_tokens, tokens_of
@@ -35,10 +39,11 @@ from upper_rim.core.model.items import (
     Viewer,
 )
 from upper_rim.core.model.properties import NotAValue, check_value
+from upper_rim.core.model.references import references
 from upper_rim.core.model.rich import RichWords
 from upper_rim.core.model.site import Cell, Drawer, Float, Header, Menu, Row, Site
 from upper_rim.core.model.styling import Declaration, RoleDefault, Swatch
-from upper_rim.core.model.tree import ROOT, find
+from upper_rim.core.model.tree import ROOT, find, walk
 from upper_rim.core.model.values import Words
 from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.sheet import inside_a_page, sheet
@@ -572,3 +577,35 @@ def test_a_styled_site_needs_few_bytes() -> None:
     css = sheet(crowded, shelf(), "")
     assert css.count("letter-spacing") == 1, "what says the same is written once"
     assert isinstance(find(crowded, "st-n7").node, Declaration)  # type: ignore[union-attr]
+
+
+@given(st.integers(0, 60))
+@settings(max_examples=25, deadline=None)
+def test_what_is_carried_over_refers_to_nothing_that_is_not_there(seed: int) -> None:
+    """Of all that the types of the model say refers to something."""
+    source = MovingMaker(seed).site()[0]
+    ids = itertools.count()
+    target = Site(key="qother", name="Other")
+    chosen = {piece.id for piece in source.pieces}
+    edit = carried(source, target, chosen, {}, lambda prefix: f"{prefix}-n{next(ids)}")
+    made = apply(target, edit)
+    assert isinstance(made, Site), made
+    known = {node.id for node in walk(made)}
+    for node in walk(made):
+        for reference in references(node):
+            if reference.slot != "fonts":
+                assert reference.id in known or reference.id.startswith(":"), reference
+    before = [len(list(references(node))) for piece in source.pieces for node in (piece, *walk(piece))]
+    after = [len(list(references(node))) for piece in made.pieces for node in (piece, *walk(piece))]
+    assert before == after, "nothing was lost, either"
+
+
+def test_clashes_say_how_much_each_of_the_two_holds() -> None:
+    source = ostrey()[0]
+    target = source.replaced(
+        pieces=tuple(
+            piece.replaced(rows=piece.rows[:1]) if piece.kind == "header" else piece for piece in source.pieces
+        )
+    )
+    told = {clash.node: clash for clash in clashes(source, target, {"pc-main"}) if clash.slot == "pieces"}
+    assert told["pc-main"].theirs.startswith("1 row, ") and told["pc-main"].ours.startswith("3 rows, ")

@@ -7,16 +7,17 @@ Something clashes where the other site has something of the same kind and name t
 from __future__ import annotations
 
 from collections.abc import Callable, Collection, Iterator, Mapping
-from typing import Any, Literal, NamedTuple
+from typing import Any, Literal, NamedTuple, cast
 
 from pydantic import JsonValue
 
 from ..model.colours import REFERENCE
 from ..model.edits import Add, Edit, Remove, Set, Together
-from ..model.properties import references_in
-from ..model.site import Site
-from ..model.styling import Declaration
-from ..model.tree import ROOT, walk
+from ..model.fonts import Font
+from ..model.references import references, renamed
+from ..model.site import Band, Menu, Piece, Site
+from ..model.styling import Swatch
+from ..model.tree import ROOT, items_of, walk
 from ..model.values import Node, Value
 
 Slot = Literal["swatches", "bands", "fonts", "looks", "roles", "menus", "pieces"]
@@ -33,8 +34,6 @@ SCALE: tuple[str, ...] = (
     "gutter_px",
     "sidebar_px",
 )
-_REFERRING = ("drawer_below", "menu", "drawer", "pictures_from")
-"""Fields that name one node of the site's own."""
 Decision = Literal["keep", "replace", "both"]
 
 
@@ -64,28 +63,10 @@ def needed(source: Site, chosen: Collection[str]) -> set[str]:
 
 
 def _referred(node: Any, source: Site) -> Iterator[str]:
-    roles = {swatch.role: swatch.id for swatch in reversed(source.swatches) if swatch.role}
+    roles = {f":{swatch.role}": swatch.id for swatch in reversed(source.swatches) if swatch.role}
     for part in (node, *walk(node)):
-        if isinstance(part, Declaration):
-            for reference in references_in(part.value):
-                named = roles.get(reference[1:]) if reference.startswith(":") else reference  # type: ignore[call-overload]
-                if named is not None:
-                    yield named
-            if part.property == "font-family":
-                yield part.value
-            if part.band is not None:
-                yield part.band
-        for field in ("hidden_in", "wears"):
-            yield from getattr(part, field, ())
-        for by_band in (*getattr(part, "columns", ()), *getattr(part, "aligned", ())):
-            yield by_band.band
-        for field in _REFERRING:
-            value = getattr(part, field, None)
-            if isinstance(value, str):
-                yield value
-        tied = getattr(part, "tied", None)
-        if tied is not None:
-            yield tied.parent
+        for reference in references(part):
+            yield roles.get(reference.id, reference.id)
 
 
 def clashes(source: Site, target: Site, chosen: Collection[str]) -> list[Clash]:
@@ -143,19 +124,24 @@ def _plain(site: Site, node: Value) -> Any:
 
 
 def _in_words(site: Site, node: Any) -> str:
-    match type(node).__name__:
-        case "Swatch":
+    match node:
+        case Swatch():
             return str(node.colour) if node.tied is None else "a tint"
-        case "Band":
+        case Band():
             return f"{node.name}, from {node.from_px} px"
-        case "Menu":
-            return f"{sum(1 for _ in walk(node))} entries"
-        case "Piece":
-            return f"{len(node.rows)} rows, {sum(1 for below in walk(node) if hasattr(below, 'hidden_in'))} parts"
-        case "Font":
-            return f"{len(node.files)} files"
+        case Menu():
+            return _counted(sum(1 for _ in walk(node)), "entry", "entries")
+        case Piece():
+            items = sum(1 for _ in items_of((node,)))
+            return f"{_counted(len(node.rows), 'row', 'rows')}, {_counted(items, 'item', 'items')}"
+        case Font():
+            return _counted(len(node.files), "file", "files")
         case _:
-            return f"{len(node.styles)} set"
+            return _counted(len(node.styles), "value", "values")
+
+
+def _counted(number: int, one: str, many: str) -> str:
+    return f"{number} {one if number == 1 else many}"
 
 
 def carried(
@@ -217,9 +203,11 @@ class _Carrier:
     def _carried(self, slot: Slot, node: Any) -> Iterator[Edit]:
         other = _namesake(self._target, slot, node)
         decision = self._decision(slot, node, other) if other is not None else "both"
-        value = self._translated(node)
         if decision == "keep":
+            if _same(self._source, node, self._target, other):
+                self._ids |= {own.id: there.id for own, there in zip(walk(node), walk(other), strict=True)}
             return
+        value = self._translated(node)
         if other is None or decision == "both":
             if other is not None:
                 value["name"] = f"{value['name']}, from {self._source.name}"[:120]
@@ -236,51 +224,31 @@ class _Carrier:
 
     def _translated(self, node: Node) -> dict[str, JsonValue]:
         """A node as JSON: new ids below it, references to what is there, links by path."""
-        # Rows name the stages that they stand in, and are read before these.
-        self._ids |= {stage.id: self._new_id("sg") for stage in getattr(node, "stages", ())}
-        value: dict[str, JsonValue] = self._part(node.model_dump(mode="json"))
-        value["id"] = self._ids[node.id]
-        return value
+        made = self._with_links(renamed(node, self._other, self._own))
+        return cast(dict[str, JsonValue], made)
 
-    def _part(self, value: Any, key: str = "") -> Any:
+    def _own(self, old: str) -> str:
+        if old not in self._ids:
+            self._ids[old] = self._new_id(old.partition("-")[0])
+        return self._ids[old]
+
+    def _other(self, slot: str, old: str) -> str | None:
+        if slot == "pages":
+            return self._pages.get(self._source_pages.get(old, ""), _GONE + old)
+        return self._ids.get(old)
+
+    def _with_links(self, value: Any, key: str = "") -> Any:
+        """Links to pages that are not there lead to their addresses; what else names such a page is left out."""
         if isinstance(value, dict):
-            if value.get("kind") in {"page", "place"} and "page" in value:
-                return self._link(value)
-            made = {name: self._part(below, name) for name, below in value.items()}
-            if "id" in made:
-                old = str(made["id"])
-                made["id"] = self._ids.get(old) or self._new_id(old.partition("-")[0])
-                self._ids[old] = made["id"]
-            if made.get("property") == "font-family":
-                made["value"] = self._ids.get(made["value"], made["value"])
-            return made
+            page = str(value.get("page", ""))
+            if value.get("kind") in {"page", "place"} and page.startswith(_GONE):
+                path = self._source_pages.get(page.removeprefix(_GONE), "/")
+                return {"kind": "address", "address": path + (f"#{value['place']}" if "place" in value else "")}
+            return {name: self._with_links(below, name) for name, below in value.items()}
         if isinstance(value, list):
-            parts = [self._part(below, key) for below in value]
+            parts = [self._with_links(below, key) for below in value if not str(below).startswith(_GONE)]
             return [part for part in parts if not (key == "reach" and part["where"]["kind"] == "address")]
-        if isinstance(value, str) and key in {
-            *_REFERRING,
-            "band",
-            "branch",
-            "stage",
-            "parent",
-            "hidden_in",
-            "wears",
-        }:
-            return self._ids.get(value, value)
-        if isinstance(value, str) and key == "without":
-            return self._ids.get(value) or self._pages.get(self._source_pages.get(value, ""), value)
-        if isinstance(value, str) and key == "list_on":
-            return self._pages.get(self._source_pages.get(value, ""))
-        if isinstance(value, str) and key == "value":
-            return REFERENCE.sub(self._reference, value)
-        return value
+        return None if isinstance(value, str) and value.startswith(_GONE) else value
 
-    def _reference(self, found: Any) -> str:
-        return f"@{self._ids.get(found[1], found[1])}" + (f"/{found[2]}%" if found[2] else "")
 
-    def _link(self, value: dict[str, Any]) -> dict[str, Any]:
-        path = self._source_pages.get(value["page"], "/")
-        if path in self._pages:
-            return {**value, "page": self._pages[path]}
-        place = f"#{value['place']}" if "place" in value else ""
-        return {"kind": "address", "address": path + place}
+_GONE = "gone-page:"

@@ -53,7 +53,7 @@ from .linear import value
 from .menus import labels_of
 from .pieces import cell_box, piece_around, row_box, shrinks, side_of
 from .setting import Known, Setting, Styles
-from .sweep import FROM_PX, TO_PX, Context, RowFit, sweep
+from .sweep import FROM_PX, TO_PX, Context, Laid, RowFit, look, sweep
 from .text import Measurer
 
 Made = TypeVar("Made")
@@ -178,6 +178,12 @@ class Fitter:
         )  # fmt: skip
         return self.kept(("row", *name), given, lambda: self._seen_anew(site, piece, row, language))
 
+    def row_at(self, site: Site, piece: Piece, row: Row, language: str, width: int) -> Laid | None:
+        """What `row` says of one width, without looking at the others; None where it does not show there."""
+        piece = in_stage(piece, row.stage)
+        boxed, memory, in_lines = self._boxed_row(site, piece, row, language)
+        return look(boxed.contexts, width, VIEWPORT_HEIGHT_PX, memory, in_lines=in_lines)
+
     def resolved(self, site: Site) -> Site:
         """The site with a width of its own for each menu that is to be a button wherever its row is full; itself, where
         there is none. Each is the greatest of the least widths from which on the row fits, over all languages."""
@@ -205,17 +211,9 @@ class Fitter:
 
     def _seen_anew(self, site: Site, piece: Piece, row: Row, language: str) -> RowFit:
         """What can be seen of it may still be what it was: another language's words have changed, say."""
-        setting = self.setting(site, piece, row, language)
-        seen = {item.id: self._seen(item, setting) for cell in row.cells for item in cell.items}
-        held = held_in(site, piece)
-        bands = self._bands_of(site, piece, row, held.below_px)
-        told = (self._shape(row), tuple(seen.values()), setting.styles.known, setting.measurer, bands, held)
-        name = (piece.id, row.id, language)
-        boxed = self.kept(("boxed", *name), told, lambda: self._boxed(piece, row, setting, seen, bands, held.share))
-        in_lines = stands_in_lines(piece)
-        memory = self.kept(("memory", piece.id, row.id), in_lines, Memory)
+        boxed, memory, in_lines = self._boxed_row(site, piece, row, language)
         return self.kept(
-            ("fit", *name),
+            ("fit", piece.id, row.id, language),
             (boxed, in_lines),
             lambda: RowFit(
                 row.id,
@@ -225,6 +223,18 @@ class Fitter:
                 boxed.missing,
             ),
         )
+
+    def _boxed_row(self, site: Site, piece: Piece, row: Row, language: str) -> tuple[_Boxed, Memory, bool]:
+        """Its boxes at all widths, and what is remembered of them."""
+        setting = self.setting(site, piece, row, language)
+        seen = {item.id: self._seen(item, setting) for cell in row.cells for item in cell.items}
+        held = held_in(site, piece)
+        bands = self._bands_of(site, piece, row, held.below_px)
+        told = (self._shape(row), tuple(seen.values()), setting.styles.known, setting.measurer, bands, held)
+        name = (piece.id, row.id, language)
+        boxed = self.kept(("boxed", *name), told, lambda: self._boxed(piece, row, setting, seen, bands, held.share))
+        in_lines = stands_in_lines(piece)
+        return boxed, self.kept(("memory", piece.id, row.id), in_lines, Memory), in_lines
 
     def _boxed(
         self, piece: Piece, row: Row, setting: Setting, seen: Mapping[str, Any], bands: _Bands, share: Share

@@ -1,7 +1,8 @@
 """What would mend a row that does not fit: how much room does each way gain, and from which width does the row fit then?
 
 Each remedy is an edit that has been carried out on a copy of the site and measured there. They are ranked: first those
-that mend the row in every language, and of these the ones that change least.
+that mend the row in every language, and of these the ones that change least. Where much of the row follows the viewport,
+so that it would have to be laid out at each width, the most promising are looked at in some widths only, and say so.
 """
 
 from __future__ import annotations
@@ -17,8 +18,10 @@ from ..model.site import Band, Cell, Piece, Row, Site, drawer_width
 from ..model.styling import Declaration, Part
 from ..style.resolve import Element, Styling, item_elements
 from ..style.scale import STEPS
-from .fitter import Fitter, stands_in_lines
-from .sweep import RowFit, Stretch
+from .boxes import Frame
+from .fitter import VIEWPORT_HEIGHT_PX, Fitter, stands_in_lines
+from .states import FAILING
+from .sweep import FROM_PX, TO_PX, RowFit, Stretch, frame_at
 
 Kind = Literal[
     "band", "gap", "spacing", "size", "weight", "width", "label", "icon", "words", "second line", "move", "hide",
@@ -30,13 +33,17 @@ COST: dict[Kind, int] = {
 """How much of what one sees a remedy changes."""
 LEAST_GAP_PX = 8
 MOST_TRIED = 24
+MOST_LAID = 9_000
+"""Boxes that may be laid out for all remedies of one failure: about half a second's work."""
+LOOKS = 12
+"""At so many widths a remedy is looked at where it is not swept."""
 
 
 class Remedy(NamedTuple):
     """`node`: what it changes, `value`: to what, in the words of the property (a width in px, a size, a weight, a band's
     id). `gain_px`: by how much less room the row needs where it fails most. `fits_from_px`: the width from which on it
     fits then, in all languages asked for; None: it does not. `mends`: nothing fails any more in the widths that it was
-    asked for. `edit` is None where only a person can do it: a label to be shortened by `gain_px`."""
+    asked for. `is_rough`: that was looked at in some widths only. `edit` is None where only a person can do it: a label to be shortened by `gain_px`."""
 
     kind: Kind
     node: str
@@ -45,6 +52,7 @@ class Remedy(NamedTuple):
     gain_px: float
     fits_from_px: int | None
     mends: bool
+    is_rough: bool = False
 
 
 class Failure(NamedTuple):
@@ -63,9 +71,29 @@ def remedies(
 ) -> list[Remedy]:
     """For the failing widths of a row, and what else of that row fails in the same band and other languages."""
     asked = _Asked(fitter, site, piece, row, failure, new_id)
-    found = [remedy for candidate in list(asked.candidates())[:MOST_TRIED] if (remedy := asked.tried(candidate))]
+    candidates = list(asked.candidates())[:MOST_TRIED]
+    if sum(map(asked.sweep_cost, candidates)) <= MOST_LAID:
+        found = [remedy for candidate in candidates if (remedy := asked.tried(candidate))]
+    else:
+        found = list(asked.looked_at(candidates))
     found += asked.labels()
     return sorted(found, key=lambda one: (not one.mends, COST[one.kind], -one.gain_px))
+
+
+LAID_AGAIN = 3
+"""How often a box is laid out until a row stands: once for its least width, once for its greatest, once for its own."""
+
+
+def _cost(fit: RowFit) -> tuple[int, int]:
+    """Boxes to be laid out for a look at one width, and at all."""
+    laid = next(iter(fit.laid), None)
+    look = LAID_AGAIN * _count(frame_at(laid, laid.from_px, VIEWPORT_HEIGHT_PX)) if laid else 0
+    return look, look * len(fit.laid)
+
+
+def _count(frame: Frame) -> int:
+    """How many boxes of a row have to be laid out anew at another width."""
+    return (not frame.box.stays) + sum(_count(kid) for _, _, kid in frame.kids)
 
 
 class _Candidate(NamedTuple):
@@ -86,11 +114,14 @@ class _Asked:
         self.in_lines = stands_in_lines(piece)
         self.band = failure.stretch.band
         self.bands = {band.id: band for band in site.bands}
-        self.fits = [fit for fit in fitter.rows(site, piece) if fit.row == row.id]
+        every = fitter.rows(site, piece)
+        self.fits = [fit for fit in every if fit.row == row.id]
         self.languages = [fit.language for fit in self.fits]
         self.at = failure.stretch.from_px
         now = next(fit for fit in self.fits if fit.language == failure.language).at(self.at)
         assert now is not None
+        self._costs = {one.id: [_cost(fit) for fit in every if fit.row == one.id] for one in site.shown_rows(piece)}
+        self.look_cost = max(look for look, _ in self._costs[row.id])
         self.need = now.need_px(self.at)
         self.short = self.need - now.room_px(self.at)
         self.styling = Styling(site.replaced(pieces=(piece.replaced(rows=site.shown_rows(piece)),)))
@@ -100,6 +131,11 @@ class _Asked:
             for item in cell.items
             if self.band not in item.hidden_in and not isinstance(item, Spacer)
         ]
+
+    def sweep_cost(self, candidate: _Candidate) -> int:
+        """Boxes to be laid out for it to be measured at all widths."""
+        touched = [self.row.id, *([candidate.value] if candidate.kind == "move" else [])]
+        return sum(sweep for row in touched for _, sweep in self._costs[row])
 
     def candidates(self) -> Iterator[_Candidate]:
         yield from self._bands()
@@ -231,15 +267,66 @@ class _Asked:
                 hidden = [*item.hidden_in, self.band]
                 yield _Candidate("hide", item.id, self.band, Set(node=item.id, field="hidden_in", value=hidden))
 
-    def tried(self, candidate: _Candidate) -> Remedy | None:
-        """The remedy measured; None where it cannot be, or gains nothing."""
+    def _after(self, candidate: _Candidate) -> tuple[Site, Piece, Row] | None:
         site = apply(self.site, candidate.edit)
         if not isinstance(site, Site):
             return None
         piece = next(one for one in site.pieces if one.id == self.piece.id)
         row = next((one for one in site.shown_rows(piece) if one.id == self.row.id), None)
-        if row is None:
+        return None if row is None else (site, piece, row)
+
+    def looked_at(self, candidates: Iterable[_Candidate]) -> Iterator[Remedy]:
+        """As many of the remedies as the work allows, each at some widths: those first that gain most."""
+        left = float(MOST_LAID)
+        gains: list[tuple[float, _Candidate, tuple[Site, Piece, Row]]] = []
+        for candidate in candidates:
+            after = self._after(candidate) if left > self.look_cost else None
+            if after is None:
+                continue
+            left -= self.look_cost
+            there = self.fitter.row_at(*after, self.failure.language, self.at)
+            gain = self.need - there.need_px(self.at) if there is not None else 0.0
+            if candidate.kind == "move" and self._crowds(after, candidate.value):
+                continue
+            if candidate.kind == "band" or gain >= 0.5:
+                gains.append((gain, candidate, after))
+        each = self.look_cost * LOOKS * len(self.languages)
+        for gain, candidate, after in sorted(gains, key=lambda one: (one[1].kind != "band", -one[0])):
+            left -= each
+            if left < 0:
+                return
+            yield self._roughly(candidate, gain, after)
+
+    def _crowds(self, after: tuple[Site, Piece, Row], row_id: str) -> bool:
+        """Whether the row that an item was moved to fails where this one did."""
+        site, piece, _ = after
+        row = next(one for one in piece.rows if one.id == row_id)
+        laid = self.fitter.row_at(site, piece, row, self.failure.language, self.at)
+        return laid is not None and laid.found.state in FAILING
+
+    def _roughly(self, candidate: _Candidate, gain: float, after: tuple[Site, Piece, Row]) -> Remedy:
+        def fits(width: int, languages: Iterable[str]) -> bool:
+            laid = (self.fitter.row_at(*after, language, width) for language in languages)
+            return all(one is None or one.found.state not in FAILING for one in laid)
+
+        start, end = self.failure.stretch.from_px, self.failure.stretch.to_px
+        asked = self.languages if candidate.kind == "band" else [self.failure.language]
+        mends = all(fits(width, asked) for width in {start, (start + end) // 2, end})
+        wells = [fit.fits_from_px for fit in self.fits]
+        low, high = FROM_PX - 1, TO_PX if any(px is None for px in wells) else max(px or 0 for px in wells)
+        fits_from = high if fits(high, self.languages) else None
+        while fits_from is not None and high - low > 16:
+            middle = (low + high) // 2
+            low, high = (low, middle) if fits(middle, self.languages) else (middle, high)
+            fits_from = high
+        return Remedy(*candidate, round(gain, 1), fits_from, mends, True)
+
+    def tried(self, candidate: _Candidate) -> Remedy | None:
+        """The remedy measured; None where it cannot be, or gains nothing."""
+        after = self._after(candidate)
+        if after is None:
             return None
+        site, piece, row = after
         first = self.fitter.row(site, piece, row, self.failure.language)
         there = first.at(self.at)
         gain = self.need - there.need_px(self.at) if there is not None else 0.0

@@ -144,6 +144,17 @@ def sweep(contexts: Iterable[Context], height_px: float, memory: Memory, *, in_l
     return found
 
 
+def look(contexts: Iterable[Context], width: int, height_px: float, memory: Memory, *, in_lines: bool) -> Laid | None:
+    """The row at one width, and no other; None where it does not show there."""
+    for context in contexts:
+        if context.from_px <= width <= context.to_px and context.piece is not None:
+            looked = _Looked(
+                context.piece, height_px, context.share, memory, shrinks=context.shrinks, in_lines=in_lines
+            )
+            return Laid(width, width, context, looked.at(width)[0])
+    return None
+
+
 STRIDE_PX = 16
 """How far a bent span is taken for straight, where both its ends are in the same state."""
 

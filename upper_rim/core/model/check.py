@@ -36,6 +36,7 @@ from .items import (
 )
 from .movement import Stage
 from .properties import PROPERTIES, references_in
+from .references import references
 from .site import Asset, Cell, Drawer, Float, Header, Moving, Page, Piece, Row, Site
 from .styling import STATES_OF, Declaration, Part, RoleDefault, Styled
 from .tree import walk
@@ -83,7 +84,7 @@ def _faults(site: Site, before: Site | None) -> Iterator[Refusal]:
                 continue
             if isinstance(node, Styled | RoleDefault | Stage) and node.styles:
                 yield from _style_faults(node, swatches, bands, piece.name)
-            yield from _fault(node, bands, menus, looks, piece.name)
+            yield from _fault(node, {"bands": bands, "menus": menus, "looks": looks}, piece.name)
     yield from _faulty_drawers(site)
     yield from _faulty_ties(site)
     yield from _faulty_bands(site)
@@ -239,23 +240,19 @@ def _doubled_roles(roles: Iterable[RoleDefault]) -> Iterator[Refusal]:
         seen.add(default.role)
 
 
-def _fault(node: Any, bands: set[str], menus: set[str], looks: set[str], piece: str) -> Iterator[Refusal]:
-    by_band = (*getattr(node, "columns", ()), *getattr(node, "aligned", ()), *getattr(node, "moves_in", ()))
-    named = {getattr(node, field, None) for field in ("drawer_below", "pictures_from")} - {None}
-    used_bands = {*getattr(node, "hidden_in", ()), *(one.band for one in by_band), *named}
-    if not used_bands <= bands:
-        reason = f"“{piece}” uses a width band that is not there; choose another one there first"
-        yield Refusal(node=node.id, field="hidden_in", reason=reason)
-    menu = getattr(node, "menu", None)
-    if menu is not None and menu not in menus:
-        reason = f"“{piece}” shows a menu that is not there; choose another one there first"
-        yield Refusal(node=node.id, field="menu", reason=reason)
-    if isinstance(node, Styled):
-        if not looks.issuperset(node.wears):
-            reason = f"something in “{piece}” wears a look that is not there; take it off there first"
-            yield Refusal(node=node.id, field="wears", reason=reason)
-        if len(set(node.wears)) < len(node.wears):
-            yield Refusal(node=node.id, field="wears", reason="it wears this look already")
+_MISSING = {
+    "bands": "“{}” uses a width band that is not there; choose another one there first",
+    "menus": "“{}” shows a menu that is not there; choose another one there first",
+    "looks": "something in “{}” wears a look that is not there; take it off there first",
+}
+
+
+def _fault(node: Any, known: Mapping[str, set[str]], piece: str) -> Iterator[Refusal]:
+    for reference in references(node):
+        if reference.id not in known.get(reference.slot, {reference.id}):
+            yield Refusal(node=node.id, field=reference.field, reason=_MISSING[reference.slot].format(piece))
+    if isinstance(node, Styled) and len(set(node.wears)) < len(node.wears):
+        yield Refusal(node=node.id, field="wears", reason="it wears this look already")
 
 
 def _faulty_drawers(site: Site) -> Iterator[Refusal]:

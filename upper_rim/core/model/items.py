@@ -8,14 +8,28 @@ from pydantic import Field, StringConstraints
 
 from .rich import RichWords
 from .styling import Styled
-from .values import Address, Label, Name, Node, NodeId, PagePath, Pixels, Value, Words
+from .values import (
+    Address,
+    BandRef,
+    DrawerRef,
+    EntryRef,
+    Label,
+    MenuRef,
+    Name,
+    Node,
+    PagePath,
+    PageRef,
+    Pixels,
+    Value,
+    Words,
+)
 
 
 class ToPage(Value):
     """A link to one of the site's pages; it follows the page when its path changes."""
 
     kind: Literal["page"] = "page"
-    page: NodeId
+    page: PageRef
 
 
 class ToAddress(Value):
@@ -33,7 +47,7 @@ class ToPlace(Value):
     """A link to a place in one of the site's pages: the element with that id (HTML, 7.4.2.3)."""
 
     kind: Literal["place"] = "place"
-    page: NodeId
+    page: PageRef
     place: Annotated[str, StringConstraints(pattern=r"^[^\s\x00-\x1f]+$", max_length=200)]
 
 
@@ -50,7 +64,7 @@ Clock = Annotated[str, StringConstraints(pattern=r"^([01]\d|2[0-4]):[0-5]\d$")]
 
 
 class _Item(Styled):
-    hidden_in: tuple[NodeId, ...] = Field(default=(), description="Width bands in which the item does not show.")
+    hidden_in: tuple[BandRef, ...] = Field(default=(), description="Width bands in which the item does not show.")
     hint: Words = Field(default=Words(), description="Told while one points at it, or it has the focus.")
 
 
@@ -68,9 +82,9 @@ class Logo(_Item):
 class _ShowsMenu(_Item):
     """Something that shows a menu, or a part of it."""
 
-    menu: NodeId | None = None
-    branch: NodeId | None = Field(default=None, description="Only what lies below this entry.")
-    without: tuple[NodeId, ...] = Field(default=(), description="Entries left out, with all below them.")
+    menu: MenuRef | None = None
+    branch: EntryRef | None = Field(default=None, description="Only what lies below this entry.")
+    without: tuple[EntryRef, ...] = Field(default=(), description="Entries left out, with all below them.")
 
 
 DrawerSide = Literal["start", "end", "top", "bottom", "whole"]
@@ -89,7 +103,7 @@ class MenuItem(_ShowsMenu):
     )
     panel_columns: Annotated[int, Field(ge=1, le=6)] = 4
     on_hover: bool = Field(default=False, description="Panels open while one points at their entry, too.")
-    drawer_below: NodeId | None = Field(
+    drawer_below: BandRef | None = Field(
         default=None, description="The first width band, from narrow to wide, that shows it; below it, the button."
     )
     drawer_when_full: bool = Field(
@@ -110,7 +124,7 @@ class MenuItem(_ShowsMenu):
         default=0, description="How long it takes to come and go; it does so at once where the visitor asked for calm."
     )
     drawer_pushes: bool = Field(default=False, description="The page gives way to it.")
-    drawer: NodeId | None = Field(
+    drawer: DrawerRef | None = Field(
         default=None, description="The piece whose rows stand above and below the entries in what the button opens."
     )
     submenus: Literal["open", "current", "shut", "levels"] = Field(
@@ -204,7 +218,9 @@ class Trail(_Item):
 
     kind: Literal["trail"] = "trail"
     words: Words = Field(default=Words(), description="What the front page is called; its title where empty.")
-    menu: NodeId | None = Field(default=None, description="The menu whose branches it follows; None: the pages' paths.")
+    menu: MenuRef | None = Field(
+        default=None, description="The menu whose branches it follows; None: the pages' paths."
+    )
     separator: Literal["chevron", "slash", "dot"] = "chevron"
 
 
@@ -324,7 +340,7 @@ class PictureList(_Item):
         default=0, description="By how much the space between links grows, in hundredths of the viewport's width."
     )
     least_height_px: Pixels = 280
-    pictures_from: NodeId | None = Field(
+    pictures_from: BandRef | None = Field(
         default=None, description="The first width band, from narrow to wide, that shows pictures; all where None."
     )
 
@@ -333,7 +349,7 @@ class Pager(_Item):
     """Parts a long list in a page's own content into pages. Without script, all of it shows."""
 
     kind: Literal["pager"] = "pager"
-    list_on: NodeId | None = Field(default=None, description="The page with the list.")
+    list_on: PageRef | None = Field(default=None, description="The page with the list.")
     selector: Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)] = Field(
         default="", description="Which element of that page the list is, as CSS writes it."
     )

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field, StringConstraints
 
 from .styling import Declaration
-from .values import Name, Node, NodeId, Value
+from .values import BandRef, Name, Node, PartRef, Value
 
 Way = Literal["away", "stays", "up"]
 """How a piece goes with the page: scrolled away with it; pinned to the window; pinned, and seen only after scrolling up."""
@@ -16,7 +16,7 @@ Way = Literal["away", "stays", "up"]
 class WayIn(Value):
     """How a piece goes with the page in one width band."""
 
-    band: NodeId
+    band: BandRef
     way: Way
 
 
@@ -65,6 +65,6 @@ class Stage(Node):
         default=None, description="Above and below what stands in a row; the row's own where None."
     )
     logo_percent: Annotated[int, Field(ge=20, le=100)] = Field(default=100, description="Size of logos.")
-    without: tuple[NodeId, ...] = Field(default=(), description="The header's rows and items that do not show in it.")
-    hidden_in: tuple[NodeId, ...] = Field(default=(), description="Width bands in which it is passed over.")
+    without: tuple[PartRef, ...] = Field(default=(), description="The header's rows and items that do not show in it.")
+    hidden_in: tuple[BandRef, ...] = Field(default=(), description="Width bands in which it is passed over.")
     styles: tuple[Declaration, ...] = ()

@@ -13,7 +13,23 @@ from .fonts import Font
 from .items import IconName, Item, MenuItem, Target, TextSize, ToNothing, Weight
 from .movement import Distance, Stage, Way, WayIn
 from .styling import Look, RoleDefault, Styled, Swatch
-from .values import Hash, Label, LanguageTag, Name, Node, NodeId, PagePath, Pixels, Text, Value, Words
+from .values import (
+    BandRef,
+    Hash,
+    Label,
+    LanguageTag,
+    LiftRef,
+    Name,
+    Node,
+    PagePath,
+    PageRef,
+    Pixels,
+    RowRef,
+    StageRef,
+    Text,
+    Value,
+    Words,
+)
 
 
 class Band(Node):
@@ -29,7 +45,7 @@ class Grown(Value):
     path: PagePath = Field(default="/", description="Below this one, which is not among them.")
     depth: Annotated[int, Field(ge=1, le=9)] = 2
     order: Literal["path", "title", "newest"] = "path"
-    without: tuple[NodeId, ...] = Field(default=(), description="Pages left out, with all below them.")
+    without: tuple[PageRef, ...] = Field(default=(), description="Pages left out, with all below them.")
 
 
 class _Branch(Node):
@@ -68,7 +84,7 @@ Side = Literal["start", "center", "end"]
 class Aligned(Value):
     """Where a cell's items stand in one width band."""
 
-    band: NodeId
+    band: BandRef
     align: Side
 
 
@@ -83,7 +99,7 @@ class Cell(Styled):
 class Columns(Value):
     """How many columns a row has in a width band; its cells fill them in the order in which they are read."""
 
-    band: NodeId
+    band: BandRef
     count: Annotated[int, Field(ge=1, le=6)]
 
 
@@ -98,11 +114,11 @@ class Row(Styled):
     columns: tuple[Columns, ...] = Field(
         default=(), description="Width bands in which the cells fold into equal columns."
     )
-    hidden_in: tuple[NodeId, ...] = ()
-    stage: NodeId | None = Field(
+    hidden_in: tuple[BandRef, ...] = ()
+    stage: StageRef | None = Field(
         default=None, description="It shows in that stage of its header only, in place of the rows that have none."
     )
-    shares: NodeId | None = Field(
+    shares: RowRef | None = Field(
         default=None,
         description="Another piece's row that stands here, as it is there; this one has nothing of its own.",
     )
@@ -121,7 +137,7 @@ class Below(Value):
 
 class OnPage(Value):
     kind: Literal["page"] = "page"
-    page: NodeId
+    page: PageRef
 
 
 class Tagged(Value):
@@ -152,7 +168,7 @@ class Piece(Styled):
     name: Name
     rows: tuple[Row, ...] = ()
     reach: tuple[ReachRule, ...] = ()
-    hidden_in: tuple[NodeId, ...] = Field(default=(), description="Width bands in which the piece does not show.")
+    hidden_in: tuple[BandRef, ...] = Field(default=(), description="Width bands in which the piece does not show.")
     roles: tuple[RoleDefault, ...] = Field(default=(), description="Defaults by role that count within this piece.")
     on: bool = True
 
@@ -338,7 +354,7 @@ class Cut(Value):
 
     start: Annotated[int, Field(ge=0)]
     end: Annotated[int, Field(ge=0)]
-    lift: NodeId
+    lift: LiftRef
 
 
 class Lift(Node):
@@ -374,7 +390,7 @@ class Page(Node):
         default=None, description="Day of its publication (ISO 8601)."
     )
     bare: bool = Field(default=False, description="No piece shows on it.")
-    translates: NodeId | None = Field(default=None, description="The page that this one is a translation of.")
+    translates: PageRef | None = Field(default=None, description="The page that this one is a translation of.")
     content: Hash | None = Field(default=None, description="None: the path is known, its content is still to come.")
     splice: Splice | None = Field(default=None, description="None: pieces cannot be put in; `remark` says why.")
     remark: Label = ""

@@ -13,7 +13,7 @@ from pydantic import Field, StringConstraints, field_validator, model_validator
 
 from .colours import Colour, SwatchRole
 from .properties import NotAValue, check_value
-from .values import Name, Node, NodeId, Value
+from .values import BandRef, LookRef, Name, Node, SwatchRef, Value
 
 State = Literal["rest", "current", "hover", "focus", "pressed", "placeholder", "invalid", "disabled"]
 Part = Literal["box", "title", "content"]
@@ -51,7 +51,7 @@ class Declaration(Node):
     value: Annotated[str, StringConstraints(max_length=600)]
     part: Part = "box"
     state: State = "rest"
-    band: NodeId | None = None
+    band: BandRef | None = None
 
     @model_validator(mode="after")
     def _fits(self) -> Self:
@@ -68,7 +68,7 @@ class Styled(Node):
     """What can carry declarations of its own and wear looks; of two looks worn, the later counts more."""
 
     styles: tuple[Declaration, ...] = ()
-    wears: tuple[NodeId, ...] = ()
+    wears: tuple[LookRef, ...] = ()
     classes: Annotated[str, StringConstraints(strip_whitespace=True, max_length=200)] = Field(
         default="", description="Class names for the designer's own CSS, between spaces."
     )
@@ -99,7 +99,7 @@ class RoleDefault(Node):
 class Tied(Value):
     """A tint or shade: the parent's colour with another lightness (OKLCH, in hundredths, added; chroma times a share)."""
 
-    parent: NodeId
+    parent: SwatchRef
     lightness: Annotated[int, Field(ge=-100, le=100)] = 0
     chroma: Annotated[float, Field(ge=0, le=3)] = 1.0
 

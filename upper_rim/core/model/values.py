@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterable
-from typing import Annotated, Any, Protocol, Self
+from typing import Annotated, Any, NamedTuple, Protocol, Self
 from urllib.parse import unquote
 
 from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, StringConstraints
@@ -30,6 +30,27 @@ class Node(Value):
 
 
 NodeId = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9-]{1,39}$")]
+
+
+class RefersTo(NamedTuple):
+    """Marks a field that names another node by its id. `slot`: where that stands: one of the site's slots, or one of a
+    node's (`entries`, `rows`, `stages`)."""
+
+    slot: str
+
+
+BandRef = Annotated[NodeId, RefersTo("bands")]
+SwatchRef = Annotated[NodeId, RefersTo("swatches")]
+LookRef = Annotated[NodeId, RefersTo("looks")]
+MenuRef = Annotated[NodeId, RefersTo("menus")]
+EntryRef = Annotated[NodeId, RefersTo("entries")]
+DrawerRef = Annotated[NodeId, RefersTo("pieces")]
+RowRef = Annotated[NodeId, RefersTo("rows")]
+StageRef = Annotated[NodeId, RefersTo("stages")]
+PartRef = Annotated[NodeId, RefersTo("parts")]
+"""A row or an item of the same piece."""
+PageRef = Annotated[NodeId, RefersTo("pages")]
+LiftRef = Annotated[NodeId, RefersTo("lifts")]
 
 LanguageTag = Annotated[str, StringConstraints(pattern=r"^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$")]
 """A BCP 47 language tag, as far as its shape goes (RFC 5646, 2.1)."""

@@ -197,7 +197,8 @@ class MovementRules:
         if gone:
             yield f"{gone}{{visibility:hidden;{_moved(piece, out)}}}"
         if down:
-            yield f"{down}{{{_moved(piece, out)};pointer-events:none}}"
+            rule = f"{down}{{{_moved(piece, out)};pointer-events:none}}"
+            yield f"@media {LIVELY}{{{rule}}}" if piece.calm == "stays" else rule
         where = ",".join(part for part in (gone, down) if part)
         if not where:
             return
@@ -206,8 +207,6 @@ class MovementRules:
         if piece.calm == "fade":
             faded = piece.replaced(motion="fade")
             yield f"@media {CALM}{{{own}{{{_times(faded, piece.in_ms)}}}{where}{{translate:none;opacity:0;{_times(faded, piece.out_ms)}}}}}"
-        if piece.calm == "stays" and down:
-            yield f"@media {CALM}{{{down}{{translate:none;opacity:1;pointer-events:auto}}}}"
 
     def _out_of_view(self, piece: Moving) -> str:
         """By how much it is moved out of the window: along, across (CSS Transforms 2, 5.1)."""

@@ -305,7 +305,7 @@ def _placing(site: Site, piece: Piece, shelf: Shelf, styling: Styling, moving: M
         case Notice():
             if piece.closable:
                 yield (
-                    f".{name}-shut{{position:absolute;inset-block-start:0;inset-inline-end:0;inline-size:44px;block-size:44px;"
+                    f".{name}-shut{{position:absolute;inset-block:0;inset-inline-end:0;inline-size:44px;"
                     f"display:flex;align-items:center;justify-content:center}}"
                     f"{own}{{padding-inline-end:44px}}@media (scripting:none){{.{name}-shut{{display:none}}}}"
                 )

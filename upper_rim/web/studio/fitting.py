@@ -190,7 +190,7 @@ def _key(remedy: Remedy) -> str:
 def _gain(remedy: Remedy) -> str:
     parts = [] if remedy.kind in {"band", "label"} else [f"{remedy.gain_px:g} px less needed"]
     if remedy.fits_from_px is not None:
-        parts.append(f"fits from {remedy.fits_from_px} px")
+        parts.append(f"fits from {'about ' if remedy.is_rough else ''}{remedy.fits_from_px} px")
     return ", ".join(parts)
 
 

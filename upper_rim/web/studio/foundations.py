@@ -9,7 +9,7 @@ from typing import Any, NamedTuple, cast
 from django.http import HttpRequest
 
 from ...core.model.colours import ROLE_COLOURS
-from ...core.model.properties import references_in
+from ...core.model.references import references
 from ...core.model.site import Piece, Site
 from ...core.model.styling import PARTS, STATES_OF, Declaration, Look, Part, RoleDefault, State, Swatch
 from ...core.model.tree import holder_of
@@ -74,10 +74,11 @@ def swatch_uses(site: Site) -> Iterator[Use]:
     )
     for node, piece in holders:
         for style in node.styles:
-            for reference in references_in(style.value):
-                used = of_role.get(reference[1:]) if reference.startswith(":") else reference
-                if used is not None:
-                    yield Use(used, node, piece, style.property)
+            for reference in references(style):
+                if reference.slot == "swatches":
+                    used = of_role.get(reference.id[1:]) if reference.id.startswith(":") else reference.id
+                    if used is not None:
+                        yield Use(used, node, piece, style.property)
     for swatch in site.swatches:
         if swatch.role is not None:
             yield Use(swatch.id, swatch, None, None)

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import json
 import re
-from collections.abc import Callable, Iterator
+from collections.abc import Callable
 from typing import Any, cast
 
 from django.http import QueryDict
@@ -17,6 +17,7 @@ from pydantic import JsonValue, ValidationError
 from ...core.exchange.lifting import selector_fault
 from ...core.model.edits import Add, Edit, Move, Refusal, Remove, Set, SetEach, Together, edit_adapter, parts_of_edit
 from ...core.model.items import IconLink, Pager, Viewer
+from ...core.model.references import renamed
 from ...core.model.rich import RichWords
 from ...core.model.site import Row, Site
 from ...core.model.tree import ROOT, find, holder_of, siblings_of, slots_of
@@ -274,15 +275,8 @@ def _hand_over(site: Site, post: QueryDict) -> Posted:
 
 def _copied(node: Any) -> dict[str, Any]:
     """A node as JSON, with new ids, also where one part of it names another."""
-    copy: dict[str, Any] = node.model_dump(mode="json")
-    ids = {str(below["id"]): store.new_id(str(below["id"]).partition("-")[0]) for below in _nodes_in(copy)}
-    for below in list(_nodes_in(copy)):
-        below["id"] = ids[str(below["id"])]
-        if below.get("stage"):
-            below["stage"] = ids.get(below["stage"], below["stage"])
-        if "without" in below:
-            below["without"] = [ids.get(one, one) for one in below["without"]]
-    return copy
+    made = renamed(node, lambda _, old: old, lambda old: store.new_id(old.partition("-")[0]))
+    return cast(dict[str, Any], made)
 
 
 def _own(site: Site, post: QueryDict) -> Posted:
@@ -293,17 +287,6 @@ def _own(site: Site, post: QueryDict) -> Posted:
     copy = _copied(shared_row(site, spot.node.shares)[0])
     addition = Add(parent=spot.parent, slot="rows", values=(copy,), at=spot.at)
     return Posted(Together(edits=(Remove(nodes=(spot.node.id,)), addition)), (copy["id"],))
-
-
-def _nodes_in(value: Any) -> Iterator[dict[str, Any]]:
-    if isinstance(value, dict):
-        if "id" in value:
-            yield value
-        for below in value.values():
-            yield from _nodes_in(below)
-    elif isinstance(value, list):
-        for below in value:
-            yield from _nodes_in(below)
 
 
 _COMPUTED = frozenset({"content", "splice", "source", "cuts", "remark", "size", "files", "measures"})
