@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from typing import Any
+
+import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -9,9 +12,12 @@ from upper_rim.core.exchange.bundle import checked_site
 from upper_rim.core.exchange.markers import strip
 from upper_rim.core.exchange.pages_in import file_name
 from upper_rim.core.model.apply import apply, inverse
-from upper_rim.core.model.edits import Add, Refusal, Remove, Set, edit_adapter
+from upper_rim.core.model.edits import Add, Refusal, Remove, Set, Together, edit_adapter
+from upper_rim.core.model.items import IconLink, MenuItem, Pager, Viewer
 from upper_rim.core.model.replay import Conflict, replay
-from upper_rim.core.model.site import Site, content_hash
+from upper_rim.core.model.rules import Rules
+from upper_rim.core.model.site import Cell, Header, Row, Site, content_hash
+from upper_rim.core.model.tree import find
 from upper_rim.core.output.publication import publication
 from upper_rim.demo import ostrey
 from upper_rim.shipped import shelf
@@ -128,3 +134,64 @@ def test_removing_what_somebody_just_changed_is_shown_first() -> None:
     assert isinstance(
         replay(Add(parent="cl-winter", slot="items", values=({"id": "it-new", "kind": "text"},)), base, gone), Conflict
     )
+
+
+RULES = Rules(
+    is_icon={"anchor"}.__contains__,
+    is_mark={"brand-quay"}.__contains__,
+    selector_fault=lambda text: "no" if "(" in text else None,
+)
+
+
+@pytest.mark.parametrize(
+    ("kind", "field", "well", "badly"),
+    [
+        (IconLink, "icon", "anchor", "no-such-icon"),
+        (IconLink, "icon", "brand-quay", "brand-none"),
+        (MenuItem, "button_icon", "anchor", "brand-quay"),
+        (Pager, "selector", "main ul", "main ul:("),
+        (Viewer, "selector", "img", "img:("),
+    ],
+)
+def test_what_only_the_shell_knows_is_refused_on_every_way(kind: Any, field: str, well: str, badly: str) -> None:
+    item = kind(id="it-new")
+    cell = Cell(id="cl-new", items=(item,))
+    site = Site(key="qrules", name="O", pieces=(Header(id="pc-a", name="H", rows=(Row(id="rw-a", cells=(cell,)),)),))
+    good, bad = (Set(node="it-new", field=field, value=value) for value in (well, badly))
+    assert isinstance(apply(site, good, RULES), Site)
+    refused = apply(site, bad, RULES)
+    assert isinstance(refused, Refusal) and (refused.node, refused.field) == ("it-new", field)
+    assert apply(site, Together(edits=(bad,)), RULES) == refused
+    as_json = {**item.model_dump(mode="json"), "id": "it-other", field: badly}
+    added = apply(site, Add(parent="cl-new", slot="items", values=(as_json,)), RULES)
+    assert isinstance(added, Refusal) and added.node == "it-other"
+    old = apply(site, bad)
+    assert isinstance(old, Site), "what was accepted once can be played again"
+    assert isinstance(apply(old, Set(node="it-new", field="hint", value={"text": "x"}), RULES), Site)
+
+
+def test_two_who_write_in_different_languages_do_not_clash_and_both_texts_stay() -> None:
+    base, _ = ostrey()
+
+    def wrote(language: str, text: str) -> Set:
+        words = (
+            {"text": "Sail"}
+            if not language
+            else {"text": "Winter", "translations": [{"language": language, "text": text}]}
+        )
+        return Set(node="it-winter", field="words", value=words)
+
+    base = apply(base, Set(node="it-winter", field="words", value={"text": "Winter", "translations": []}))  # type: ignore[assignment]
+    newest = apply(base, wrote("de", "Winterfahrt"))
+    assert isinstance(newest, Site)
+    both = replay(wrote("cy", "Gaeaf"), base, newest)
+    assert isinstance(both, Site)
+    words = find(both, "it-winter").node.words  # type: ignore[union-attr]
+    assert {one.language: one.text for one in words.translations} == {"de": "Winterfahrt", "cy": "Gaeaf"}
+    clash = replay(wrote("de", "Winterplan"), base, newest)
+    assert isinstance(clash, Conflict) and (clash.language, clash.theirs, clash.mine) == (
+        "de",
+        "Winterfahrt",
+        "Winterplan",
+    )
+    assert isinstance(replay(wrote("de", "Winterfahrt"), base, newest), Site), "equal words never clash"

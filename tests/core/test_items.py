@@ -101,10 +101,12 @@ def test_answers_are_checked_again_where_the_browser_did_not() -> None:
     form = node_in(SITE, "it-help-form")
     assert isinstance(form, Form)
     good = {"fd-name": "Maud", "fd-mail": "m@post.example", "fd-ship": "Eider", "fd-what": "a harp"}
-    assert form_faults(form, good) == [] == form_faults(form, {**good, "fd-ship": ""})
+    assert form_faults(form, good, "en") == [] == form_faults(form, {**good, "fd-ship": ""}, "en")
     for field, answer in (("fd-name", " "), ("fd-mail", "nowhere"), ("fd-ship", "Titanic"), ("fd-what", "x" * 6000)):
-        assert len(form_faults(form, {**good, field: answer})) == 1
-    assert len(form_faults(form, {})) == 3
+        assert len(form_faults(form, {**good, field: answer}, "en")) == 1
+    assert len(form_faults(form, {}, "en")) == 3
+    told = {language: form_faults(form, {}, language)[0] for language in ("en", "de", "cy", "ar")}
+    assert len(set(told.values())) == 4, "in the language of the page"
 
 
 def test_a_form_labels_each_field_and_says_what_is_needed() -> None:

@@ -34,7 +34,7 @@ class Unread(io.BytesIO):
         ("/s/ostrey/pages/", "multipart/form-data; boundary=x", 9_000_000),
         ("/s/ostrey/pieces/pc-main/", "application/x-www-form-urlencoded", 10),
         ("/nowhere/", "application/json", 10),
-        ("/account/sign-in/", "multipart/form-data; boundary=x", 100),
+        ("/account/sign-in/", "application/json", 100),
         ("/account/sign-in/", "application/x-www-form-urlencoded", LARGEST_SIGN_IN + 1),
     ],
 )

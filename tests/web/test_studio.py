@@ -18,7 +18,7 @@ from upper_rim.core.model.site import content_hash
 from upper_rim.demo import quillwort
 from upper_rim.web.jobs import arriving, lifting, publishing
 from upper_rim.web.live.addresses import StageKey, read_stage_label, stage_label
-from upper_rim.web.sites import store
+from upper_rim.web.sites import contents, store
 from upper_rim.web.sites.models import Edition, StoredSite, Work
 from upper_rim.web.studio.urls import urlpatterns
 
@@ -269,7 +269,7 @@ def test_editions_are_made_once_and_an_earlier_one_comes_back_whole(ferries: Sto
     assert packed.testzip() is None
     assert b"Book now" in packed.read("index.html")
     pages = {page.path: page for page in store.load(ferries.pk).site.pages}
-    assert strip(packed.read("sailings/fares/index.html")) == store.read_content(
+    assert strip(packed.read("sailings/fares/index.html")) == contents.read_content(
         pages["/sailings/fares/"].content or ""
     )
 
@@ -297,11 +297,11 @@ def test_pages_written_by_hand_are_rewritten_and_their_html_is_no_markup(ferries
     )
     assert answer.status_code == 303
     page = next(page for page in store.load(ferries.pk).site.pages if page.path == "/news/")
-    html = store.read_content(page.content or "")
+    html = contents.read_content(page.content or "")
     assert b"<em>there</em>" in html and b"<script>" not in html
     client.post(f"/s/ostrey/pages/{page.id}/", {"do": "rewrite", "node": page.id, "title": "News", "source": "# Other"})
     page = next(page for page in store.load(ferries.pk).site.pages if page.path == "/news/")
-    assert b"<h1>Other</h1>" in store.read_content(page.content or "")
+    assert b"<h1>Other</h1>" in contents.read_content(page.content or "")
     store.undo(ferries.pk, ada)
     assert (
         next(page for page in store.load(ferries.pk).site.pages if page.path == "/news/").source

@@ -19,7 +19,7 @@ from upper_rim.core.style.resolve import Styling, styled_in
 from upper_rim.demo import ostrey, quillwort
 from upper_rim.shipped import HERE, shelf
 from upper_rim.web.live.addresses import StageKey, stage_label
-from upper_rim.web.sites import store
+from upper_rim.web.sites import contents, store
 from upper_rim.web.sites.models import Arrival, StoredSite, Trial
 from upper_rim.web.studio.styling_controls import FACET_NAMES
 from upper_rim.web.studio.styling_posts import typed
@@ -219,7 +219,7 @@ def test_a_font_that_was_brought_along_is_published_and_only_its_people_see_it(
     address = f"/s/ostrey/foundations/font/{font.id}/0/"
     assert client.get(address).content == data and client.get(address.replace("/0/", "/7/")).status_code == 404
     assert signed_in(ben).get(address).status_code == 404
-    files = {file.name: file.data for file in publication(store.load(ferries.pk).site, shelf(), store.read_content)}
+    files = {file.name: file.data for file in publication(store.load(ferries.pk).site, shelf(), contents.read_content)}
     css = next(data.decode() for name, data in files.items() if name.endswith(".css") and name.startswith("_rim/"))
     published = [name for name in files if font.id in name]
     assert len(published) == 1 and published[0].removeprefix("_rim/") in css and "figtree" not in css

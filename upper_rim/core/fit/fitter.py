@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
+from threading import RLock
 from typing import Any, NamedTuple, TypeAlias, TypeVar
 
 from pydantic import JsonValue
@@ -107,6 +108,7 @@ class Fitter:
     year: int | None = None
     foresees: bool = True
     _known: dict[Any, tuple[Any, Any]] = field(default_factory=dict)
+    _lock: RLock = field(default_factory=RLock)
     _bare: Fitter | None = None
     _published: Fitter | None = None
 
@@ -376,15 +378,17 @@ class Fitter:
         return found
 
     def kept(self, key: Any, told: Any, make: Callable[[], Made]) -> Made:
-        """What was made for this key, if it was made from equal things."""
-        known = self._known.get(key)
-        if known is not None and known[0] == told:
-            return known[1]
-        made = make()
-        if len(self._known) > MOST_KEPT:
-            self._known.clear()
-        self._known[key] = (told, made)
-        return made
+        """What was made for this key, if it was made from equal things. One thread at a time: boxes and what is remembered
+        of them are shared."""
+        with self._lock:
+            known = self._known.get(key)
+            if known is not None and known[0] == told:
+                return known[1]
+            made = make()
+            if len(self._known) > MOST_KEPT:
+                self._known.clear()
+            self._known[key] = (told, made)
+            return made
 
 
 _SHARED = frozenset({"faces", "measurer", "links", "menus", "pictures", "posts", "reached"})

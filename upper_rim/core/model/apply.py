@@ -13,6 +13,7 @@ from pydantic import JsonValue, TypeAdapter, ValidationError
 
 from .check import broken_references
 from .edits import Add, Edit, Move, Refusal, Remove, Set, SetEach, Together
+from .rules import Rules, broken_rule
 from .site import Site
 from .tree import (
     ROOT,
@@ -35,8 +36,9 @@ class _Refused(Exception):
         self.refusal = Refusal(node=node, field=field, reason=reason)
 
 
-def apply(site: Site, edit: Edit) -> Site | Refusal:
-    """The site after the edit. On a `Refusal` nothing of the edit has happened."""
+def apply(site: Site, edit: Edit, rules: Rules | None = None) -> Site | Refusal:
+    """The site after the edit. On a `Refusal` nothing of the edit has happened. `rules`: of the shell; without them only
+    what the site itself tells is asked, as where an edit that was accepted once is played again."""
     try:
         after = _apply(site, edit)
     except _Refused as refused:
@@ -44,9 +46,9 @@ def apply(site: Site, edit: Edit) -> Site | Refusal:
     if after is site:
         return site
     fault = broken_references(after, site)
-    if fault is not None:
-        return fault
-    return after
+    if fault is None and rules is not None:
+        fault = broken_rule(site, after, rules) or rules.edit_fault(site, edit)
+    return after if fault is None else fault
 
 
 def inverse(site: Site, edit: Edit) -> Edit:

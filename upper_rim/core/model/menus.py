@@ -4,15 +4,17 @@ out there?"""
 from __future__ import annotations
 
 from bisect import bisect_left
-from collections import OrderedDict
 from collections.abc import Iterable, Iterator
+from threading import Lock
+
+from cachetools import LRUCache
 
 from .items import LinkList, MenuItem, ToPage
 from .site import Entry, Grown, Menu, Page, Site
 
 Grew = dict[tuple[Grown, str], tuple[Entry, ...]]
-_KEPT = 8
-_grew: OrderedDict[int, tuple[tuple[Page, ...], Grew]] = OrderedDict()
+_grew: LRUCache[int, tuple[tuple[Page, ...], Grew]] = LRUCache(8)
+_lock = Lock()
 
 
 class Menus:
@@ -66,13 +68,11 @@ class Menus:
 
 def _kept_for(pages: tuple[Page, ...]) -> Grew:
     """What grew from the very same pages before."""
-    kept = _grew.get(id(pages))
-    if kept is None or kept[0] is not pages:
-        kept = _grew[id(pages)] = (pages, {})
-        while len(_grew) > _KEPT:
-            _grew.popitem(last=False)
-    _grew.move_to_end(id(pages))
-    return kept[1]
+    with _lock:
+        kept = _grew.get(id(pages))
+        if kept is None or kept[0] is not pages:
+            kept = _grew[id(pages)] = (pages, {})
+        return kept[1]
 
 
 def grown(grows: Grown, pages: tuple[Page, ...], language: str) -> tuple[Entry, ...]:

@@ -43,6 +43,36 @@ _PHRASES: dict[str, dict[str, str]] = {
     "picture": {"en": "Picture", "de": "Bild", "cy": "Llun", "ar": "صورة"},
     "enlarge": {"en": "Enlarge", "de": "Vergrößern", "cy": "Chwyddo", "ar": "تكبير"},
     "needed": {"en": "needed", "de": "nötig", "cy": "angenrheidiol", "ar": "مطلوب"},
+    "answer_needed": {
+        "en": "“{0}” is needed.",
+        "de": "„{0}“ muss ausgefüllt sein.",
+        "cy": "Mae angen “{0}”.",
+        "ar": "الحقل «{0}» مطلوب.",
+    },
+    "answer_long": {
+        "en": "“{0}” is longer than {1} characters.",
+        "de": "„{0}“ ist länger als {1} Zeichen.",
+        "cy": "Mae “{0}” yn hirach na {1} nod.",
+        "ar": "الحقل «{0}» أطول من {1} حرف.",
+    },
+    "answer_shape": {
+        "en": "“{0}” is not written as it should be.",
+        "de": "„{0}“ ist nicht so geschrieben, wie es sein muss.",
+        "cy": "Nid yw “{0}” wedi’i ysgrifennu fel y dylai fod.",
+        "ar": "الحقل «{0}» غير مكتوب كما ينبغي.",
+    },
+    "answer_choice": {
+        "en": "“{0}” has to be one of its choices.",
+        "de": "„{0}“ muss eine der Möglichkeiten sein.",
+        "cy": "Rhaid i “{0}” fod yn un o’r dewisiadau.",
+        "ar": "يجب أن يكون «{0}» أحد الخيارات المتاحة.",
+    },
+    "too_much_sent": {
+        "en": "Too much has been sent just now. Try again later.",
+        "de": "Gerade wurde zu viel gesendet. Versuchen Sie es später noch einmal.",
+        "cy": "Anfonwyd gormod ar hyn o bryd. Rhowch gynnig arall arni yn nes ymlaen.",
+        "ar": "أُرسل الكثير للتو. حاول مرة أخرى لاحقًا.",
+    },
     "sent": {"en": "Sent", "de": "Gesendet", "cy": "Anfonwyd", "ar": "تم الإرسال"},
     "not_sent": {"en": "Not sent", "de": "Nicht gesendet", "cy": "Heb ei anfon", "ar": "لم يُرسل"},
     "go_back": {

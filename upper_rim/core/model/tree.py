@@ -6,11 +6,12 @@ A site is a tree of nodes. A *slot* is a field that holds child nodes; `SLOTS` s
 from __future__ import annotations
 
 from bisect import bisect_left
-from collections import OrderedDict
 from collections.abc import Callable, Iterable, Iterator
 from functools import cache
+from threading import Lock
 from typing import Any, NamedTuple
 
+from cachetools import LRUCache
 from pydantic import TypeAdapter
 
 from .items import ITEM_KINDS, Form, Item, PictureList, SocialRow
@@ -106,17 +107,18 @@ def _find_below(holder: Value, holder_id: str, node_id: str) -> Spot | None:
     return None
 
 
-_KEPT = 64
-_menu_ids: OrderedDict[int, tuple[Menu, frozenset[str]]] = OrderedDict()
+_menu_ids: LRUCache[int, tuple[Menu, frozenset[str]]] = LRUCache(64)
+_lock = Lock()
 
 
 def _ids_in(menu: Menu) -> frozenset[str]:
     """Ids of all entries of a menu, which may be many: remembered for the very same menu."""
-    known = _menu_ids.get(id(menu))
+    with _lock:
+        known = _menu_ids.get(id(menu))
     if known is None or known[0] is not menu:
-        known = _menu_ids[id(menu)] = (menu, frozenset(node.id for node in walk(menu)))
-        while len(_menu_ids) > _KEPT:
-            _menu_ids.popitem(last=False)
+        known = (menu, frozenset(node.id for node in walk(menu)))
+        with _lock:
+            _menu_ids[id(menu)] = known
     return known[1]
 
 

@@ -76,19 +76,19 @@ def _line(field: FormField, scene: Scene) -> str:
     return f'<div class="{name("line")}"{scene.mark(field.id)}>{label}{control}</div>'
 
 
-def form_faults(item: Form, answers: Mapping[str, str]) -> list[str]:
-    """In sentences, what is wrong with answers by field id; nothing where all is well. Patterns are left to the
-    browser: they are written for its kind of regular expressions, and could keep a server busy."""
+def form_faults(item: Form, answers: Mapping[str, str], language: str) -> list[str]:
+    """In sentences of that language, what is wrong with answers by field id; nothing where all is well. Patterns are left
+    to the browser: they are written for its kind of regular expressions, and could keep a server busy."""
     faults = []
     for field in item.fields:
-        answer, label = answers.get(field.id, "").strip(), field.words.text
+        answer, label = answers.get(field.id, "").strip(), field.words.in_language(language)
         if not answer:
             if field.required:
-                faults.append(f"“{label}” is needed.")
+                faults.append(phrase("answer_needed", language, label))
         elif len(answer) > LONGEST_ANSWER:
-            faults.append(f"“{label}” is longer than {LONGEST_ANSWER} characters.")
+            faults.append(phrase("answer_long", language, label, str(LONGEST_ANSWER)))
         elif field.kind in _SHAPES and not re.fullmatch(_SHAPES[field.kind], answer):
-            faults.append(f"“{label}” is not written as it should be.")
+            faults.append(phrase("answer_shape", language, label))
         elif field.kind == "choice" and answer not in field.choices:
-            faults.append(f"“{label}” has to be one of its choices.")
+            faults.append(phrase("answer_choice", language, label))
     return faults

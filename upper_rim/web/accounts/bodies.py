@@ -33,7 +33,7 @@ def _signs_in(request: HttpRequest) -> bool:
     length = str(request.META.get("CONTENT_LENGTH", ""))
     return (
         request.path == resolve_url("sign-in")
-        and request.content_type == "application/x-www-form-urlencoded"
+        and request.content_type in {"application/x-www-form-urlencoded", "multipart/form-data"}
         and length.isdecimal()
         and int(length) <= LARGEST_SIGN_IN
     )

@@ -22,7 +22,7 @@ from ...core.exchange.pages_in import (
 )
 from ...core.model.edits import Add, Edit, Refusal, Remove, Together
 from ...core.model.site import Asset, Page, Site
-from ..sites import store
+from ..sites import contents, store
 from ..sites.models import Work
 from .progress import Progress, end_work
 
@@ -82,11 +82,11 @@ def _read_bundle(work: Work) -> tuple[list[Page], list[Asset]]:
     with work.file.open("rb") as upload, tempfile.TemporaryFile() as file:
         shutil.copyfileobj(upload, file)
         bundle = Bundle(file)
-        contents = sorted(contents_of(bundle.site))
-        Work.objects.filter(pk=work.pk).update(total=len(contents))
+        named = sorted(contents_of(bundle.site))
+        Work.objects.filter(pk=work.pk).update(total=len(named))
         progress = Progress(Work, work.pk)
-        for at in range(0, len(contents), CONTENTS_AT_ONCE):
-            store.keep_contents({name: bundle.read_checked(name) for name in contents[at : at + CONTENTS_AT_ONCE]})
+        for at in range(0, len(named), CONTENTS_AT_ONCE):
+            contents.keep_contents({name: bundle.read_checked(name) for name in named[at : at + CONTENTS_AT_ONCE]})
             progress.tell(at)
         return list(bundle.site.pages), list(bundle.site.assets)
 
@@ -103,10 +103,10 @@ def _kept(work: Work, coming: Iterator[Incoming]) -> tuple[list[Page], list[Asse
             assets.append(incoming.value)
         waiting[digest(incoming.content)] = incoming.content
         if len(waiting) >= CONTENTS_AT_ONCE:
-            store.keep_contents(waiting)
+            contents.keep_contents(waiting)
             waiting.clear()
         progress.tell(at)
-    store.keep_contents(waiting)
+    contents.keep_contents(waiting)
     return pages, assets
 
 

@@ -8,7 +8,7 @@ from ...core.exchange.lifting import cuts, find_in_page
 from ...core.exchange.pages_in import Problem, lift_applies, lifts_on
 from ...core.model.edits import Add, Refusal, SetEach, Together
 from ...core.model.site import Lift, Page, Site
-from ..sites import store
+from ..sites import contents, store
 from ..sites.models import Work
 from .progress import Progress, end_work
 
@@ -49,7 +49,7 @@ def _cuts(
 ) -> list[tuple[str, JsonValue]]:
     changed: list[tuple[str, JsonValue]] = []
     for at, page in enumerate(pages, 1):
-        content = store.read_content(page.content or "")
+        content = contents.read_content(page.content or "")
         lifting = find_in_page(content, lift.selector)
         problems += [Problem(page.path, fault) for fault in lifting.faults]
         if lifting.found:

@@ -16,7 +16,7 @@ from django.utils import timezone
 from ...core.exchange.pages_in import digest
 from ...core.output.publication import file_count, publication
 from ...shipped import shelf
-from ..sites import store
+from ..sites import contents, store
 from ..sites.models import Edition, StoredSite
 from ..sites.storage import keep
 from .progress import Progress
@@ -42,7 +42,7 @@ def make_edition(edition_id: int) -> None:
     Edition.objects.filter(pk=edition_id).update(state=Edition.State.WORKING, done=0, total=file_count(site))
     listed: dict[str, str] = {}
     progress = Progress(Edition, edition_id)
-    read = store.ReadAhead(
+    read = contents.ReadAhead(
         [page.content for page in site.pages if page.content] + [asset.content for asset in site.assets]
     )
     with ThreadPoolExecutor(max_workers=2) as writers:

@@ -49,13 +49,13 @@ def receive(request: HttpRequest, slug: str, files: dict[str, str]) -> HttpRespo
     if request.POST.get(TRAP):
         return _see_other(thanks)
     answers = {field.id: request.POST.get(field.id, "") for field in form.fields}
-    faults = form_faults(form, answers)
+    faults = form_faults(form, answers, language)
     if faults:
         return _not_sent(form, language, files, faults, page, 422)
     sender = salted_hmac("upper_rim.forms", request.META.get("REMOTE_ADDR", "")).hexdigest()
     site = StoredSite.objects.only("pk").get(slug=slug)
     if _floods(site, sender):
-        return _not_sent(form, language, files, ["Too much has been sent just now. Try again later."], page, 429)
+        return _not_sent(form, language, files, [phrase("too_much_sent", language)], page, 429)
     said = [[field.words.text, answers[field.id].strip()] for field in form.fields]
     Message.objects.create(site=site, form=form.id, form_name=form.name, page=page[:1000], answers=said, sender=sender)
     return _see_other(thanks)

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import hashlib
-from collections import OrderedDict
 from functools import lru_cache
+from threading import Lock
 from typing import cast
 
+from cachetools import LRUCache
 from django.contrib.staticfiles import finders
 from django.http import HttpRequest, HttpResponse, HttpResponseNotAllowed, HttpResponseNotFound
 from django.utils import timezone
@@ -25,9 +26,10 @@ from ...core.output.search_html import results_path
 from ...core.output.specimen import role_document, states_document
 from ...core.style.resolve import Styling
 from ...shipped import shelf
-from ..sites import store
+from ..sites import contents, store
 from ..sites.fitters import site_fitter
 from ..sites.models import StoredSite, Trial
+from ..sites.rules import rules_of
 from .addresses import StageKey, studio_address
 from .published import content_type
 
@@ -66,37 +68,39 @@ def _shipped_fonts() -> dict[str, bytes]:
     return {PARTS + file.name: file.data for face in shelf().faces.values() for file in face.files}
 
 
-_composers: OrderedDict[tuple[int, int], tuple[Site, Composer]] = OrderedDict()
-_KEPT_COMPOSERS = 16
+_composers: LRUCache[tuple[int, int], tuple[Site, Composer]] = LRUCache(16)
+_lock = Lock()
 
 
 def stage_composer(site_id: int, loaded: store.Loaded) -> Composer:
     """Kept for the newest states that were asked for."""
     key = (site_id, loaded.revision)
-    kept = _composers.get(key)
+    with _lock:
+        kept = _composers.get(key)
     if kept is None or kept[0] is not loaded.site:
-        kept = _composers[key] = (loaded.site, _composer(site_id, loaded.site))
-        while len(_composers) > _KEPT_COMPOSERS:
-            _composers.popitem(last=False)
+        kept = (loaded.site, _composer(site_id, loaded.site))
+        with _lock:
+            _composers[key] = kept
     return kept[1]
 
 
 def _composer(site_id: int, site: Site) -> Composer:
     fitter = site_fitter(site_id)
     year = timezone.localdate().year
-    return Composer(fitter.resolved(site), shelf(), store.read_content, marks=True, year=year, fitter=fitter)
+    return Composer(fitter.resolved(site), shelf(), contents.read_content, marks=True, year=year, fitter=fitter)
 
 
 def forget_all() -> None:
     """Drops what this process keeps; for tests, where databases come and go."""
-    _composers.clear()
+    with _lock:
+        _composers.clear()
 
 
 def _tried_on(key: StageKey, site: Site) -> Site:
     trial = Trial.objects.filter(site_id=key.site_id, person_id=key.user_id).first()
     if trial is None:
         return site
-    tried = apply(site, edit_adapter.validate_python(trial.edit))
+    tried = apply(site, edit_adapter.validate_python(trial.edit), rules_of(key.site_id))
     return tried if isinstance(tried, Site) else site
 
 
@@ -137,7 +141,7 @@ def _page_or_file(request: HttpRequest, composer: Composer, revision: int) -> Ht
         return HttpResponse(staged, content_type="text/html")
     asset = next((asset for asset in site.assets if asset.path == path), None)
     if asset is not None:
-        return HttpResponse(store.read_content(asset.content), content_type=content_type(path))
+        return HttpResponse(contents.read_content(asset.content), content_type=content_type(path))
     script = _stage_script(studio_address(request.get_host()), "", revision)
     results = next((one for one in composer.index_paths if results_path(one, site.language) == path), None)
     if results is not None:
@@ -152,7 +156,7 @@ SHOWN = "X-Rim-Shown"
 def staged_page(composer: Composer, page: Page, studio: str, revision: int) -> tuple[bytes, str]:
     """The page as published, and behind its last byte the script that reports to the studio; and what names its markup,
     whatever the CSS."""
-    composed = composer.page(page, store.read_content(page.content)) if page.content else composer.page_to_come(page)
+    composed = composer.page(page, contents.read_content(page.content)) if page.content else composer.page_to_come(page)
     encoding = page.encoding
     shown = hashlib.sha256(composed.replace(insertion(composer.css, encoding), b"")).hexdigest()
     return composed + insertion(_stage_script(studio, shown, revision), encoding), shown

@@ -2,38 +2,35 @@
 
 from __future__ import annotations
 
-from collections import OrderedDict
+from threading import Lock
 
+from cachetools import LRUCache, cached
 from django.utils import timezone
 
 from ...core.fit.faces import font_data
 from ...core.fit.fitter import Fitter
 from ...core.output.fitting import fitter_of
 from ...shipped import shelf
-from . import store
+from .contents import read_content
 
-_KEPT = 24
-_fitters: OrderedDict[int, Fitter] = OrderedDict()
+_fitters: LRUCache[tuple[int], Fitter] = LRUCache(24)
+_lock = Lock()
 
 
+@cached(_fitters, key=lambda site_id: (site_id,), lock=_lock)
 def site_fitter(site_id: int) -> Fitter:
     """One for each site, which remembers what it has worked out."""
-    fitter = _fitters.get(site_id)
-    if fitter is None:
-        fitter = _fitters[site_id] = fitter_of(shelf(), store.read_content, timezone.localdate().year)
-        while len(_fitters) > _KEPT:
-            _fitters.popitem(last=False)
-    _fitters.move_to_end(site_id)
-    return fitter
+    return fitter_of(shelf(), read_content, timezone.localdate().year)
 
 
 def read_faces() -> None:
     """Reads the shipped faces ahead, so that nobody waits for it when a piece is first looked at."""
     for face in shelf().faces.values():
         for file in face.files:
-            font_data(file.data)
+            font_data(file.data, file.unicode_range)
 
 
 def forget_all() -> None:
     """Drops what this process keeps; for tests, where databases come and go."""
-    _fitters.clear()
+    with _lock:
+        _fitters.clear()

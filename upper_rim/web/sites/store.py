@@ -9,23 +9,23 @@ from __future__ import annotations
 import secrets
 from collections import OrderedDict
 from collections.abc import Iterable, Mapping
-from itertools import islice
 from threading import Lock
 from typing import Any, NamedTuple
 
-import psycopg
 from django.contrib.auth.base_user import AbstractBaseUser
-from django.db import connection, transaction
+from django.db import transaction
 from django.db.models import F, JSONField, TextField, Value
 from django.db.models.expressions import CombinedExpression
 from django.db.models.functions import Cast
 from django.utils.text import slugify
 
 from ...core.model.apply import apply, inverse
-from ...core.model.edits import Edit, Refusal, edit_adapter
-from ...core.model.replay import Conflict, replay
+from ...core.model.edits import Add, Edit, Move, Refusal, Remove, Set, SetEach, edit_adapter, parts_of_edit
+from ...core.model.replay import GONE, Conflict, rebase
 from ...core.model.site import Asset, Page, Site
-from .models import Content, Revision, StoredNode, StoredSite
+from .contents import keep_contents
+from .models import Revision, StoredNode, StoredSite
+from .rules import rules_of
 
 
 class Loaded(NamedTuple):
@@ -73,7 +73,7 @@ def submit(site_id: int, author: AbstractBaseUser | None, edit: Edit, base: int 
     with transaction.atomic():
         stored, newest = _locked(site_id)
         base_site = newest if base is None or base >= stored.revision else _at(site_id, max(0, base))
-        answer = _record(stored, newest, author, edit, base_site, Revision.Kind.EDIT)
+        answer = _record(stored, newest, author, edit, base_site, Revision.Kind.EDIT, base)
         if isinstance(answer, Loaded) and answer.revision > stored.revision:
             Revision.objects.filter(site_id=site_id, author=author, kind=Revision.Kind.UNDO, spent=False).update(
                 spent=True
@@ -114,7 +114,7 @@ def _step(site_id: int, author: AbstractBaseUser, from_kinds: tuple[str, ...], k
         if row is None:
             return NothingThere(nothing)
         base = newest if row.number == stored.revision else _at(site_id, row.number)
-        answer = _record(stored, newest, author, edit_adapter.validate_python(row.inverse), base, kind)
+        answer = _record(stored, newest, author, edit_adapter.validate_python(row.inverse), base, kind, row.number)
         if isinstance(answer, Loaded):
             row.spent = True
             row.save(update_fields=["spent"])
@@ -127,11 +127,20 @@ def _locked(site_id: int) -> tuple[StoredSite, Site]:
 
 
 def _record(
-    stored: StoredSite, newest: Site, author: AbstractBaseUser | None, edit: Edit, base: Site, kind: str
+    stored: StoredSite,
+    newest: Site,
+    author: AbstractBaseUser | None,
+    edit: Edit,
+    base: Site,
+    kind: str,
+    since: int | None,
 ) -> Answer:
-    after = replay(edit, base, newest)
-    if isinstance(after, Conflict):
-        return Clash(after, _who_changed(stored, author))
+    """`since`: the revision that the edit was made on."""
+    rebased = rebase(edit, base, newest)
+    if isinstance(rebased, Conflict):
+        return Clash(rebased, _who_changed(stored, rebased, since or 0, author))
+    edit = rebased
+    after = apply(newest, edit, rules_of(stored.pk))
     if isinstance(after, Refusal):
         return after
     if after is newest:
@@ -156,10 +165,41 @@ def _finished(site_id: int, answer: Answer) -> Answer:
     return answer
 
 
-def _who_changed(stored: StoredSite, author: AbstractBaseUser | None) -> str:
-    others = stored.revisions.exclude(author_id=author.pk if author else None).order_by("-number")
-    newest = others.select_related("author").first()
-    return newest.author.get_username() if newest and newest.author else "You, in another window,"
+def _who_changed(stored: StoredSite, conflict: Conflict, since: int, author: AbstractBaseUser | None) -> str:
+    """Whoever last changed what the conflict is about: that field of that node."""
+    later = stored.revisions.filter(number__gt=since).order_by("-number").select_related("author")
+    for revision in later[:MOST_SEARCHED]:
+        if revision.author and any(_touches(part, conflict) for part in parts_of_edit(_edit_of(revision))):
+            mine = author is not None and revision.author_id == author.pk
+            return "You, in another window," if mine else str(revision.author.get_username())
+    return "Somebody"
+
+
+MOST_SEARCHED = 500
+
+
+def _edit_of(revision: Revision) -> Edit:
+    return edit_adapter.validate_python(revision.edit)
+
+
+def _touches(edit: Edit, conflict: Conflict) -> bool:
+    match edit:
+        case Set():
+            return (edit.node, edit.field) == (conflict.node, conflict.field) or (
+                edit.node == conflict.node and not conflict.field
+            )
+        case SetEach():
+            return edit.field == conflict.field and any(node == conflict.node for node, _ in edit.values)
+        case Move():
+            return edit.node == conflict.node
+        case Remove():
+            return True if conflict.theirs == GONE else conflict.node in edit.nodes
+        case Add():
+            return conflict.node in {
+                str(value["id"]) for value in edit.values if isinstance(value, dict) and "id" in value
+            }
+        case _:
+            return False
 
 
 def _write_changes(stored: StoredSite, before: Site, after: Site, number: int) -> None:
@@ -287,40 +327,6 @@ def free_slug(name: str) -> str:
     while StoredSite.objects.filter(slug=slug).exists():
         slug = f"{wanted}-{secrets.token_hex(2)}"
     return slug
-
-
-def keep_contents(contents: Mapping[str, bytes]) -> None:
-    rows = [Content(hash=name, data=data) for name, data in contents.items()]
-    Content.objects.bulk_create(rows, batch_size=200, ignore_conflicts=True)
-
-
-def read_content(content: str) -> bytes:
-    return bytes(Content.objects.values_list("data", flat=True).get(pk=content))
-
-
-class ReadAhead:
-    """Reads contents in the order in which they will be asked for, many at a time; others one by one."""
-
-    def __init__(self, order: Iterable[str]) -> None:
-        self._order = iter(dict.fromkeys(order))
-        self._ahead: dict[str, bytes] = {}
-
-    def __call__(self, content: str) -> bytes:
-        if content not in self._ahead:
-            wanted = list(islice(self._order, READ_AT_ONCE))
-            self._ahead = dict(read_contents(wanted)) if content in wanted else {}
-        return self._ahead[content] if content in self._ahead else read_content(content)
-
-
-READ_AT_ONCE = 100
-
-
-def read_contents(wanted: list[str]) -> list[tuple[str, bytes]]:
-    """Contents by hash. In PostgreSQL's binary format: as text, bytes take twice the room and have to be read anew."""
-    statement = f"select hash, data from {Content._meta.db_table} where hash = any(%s)"  # noqa: S608 - the table is ours
-    with connection.cursor() as django_cursor, psycopg.Cursor(django_cursor.connection) as cursor:
-        found: list[tuple[str, bytes]] = cursor.execute(statement, [wanted], binary=True).fetchall()
-    return found
 
 
 def new_id(prefix: str) -> str:

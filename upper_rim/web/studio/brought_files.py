@@ -14,7 +14,7 @@ from ...core.model.edits import Add, Edit, Set, Together
 from ...core.model.items import IconLink
 from ...core.model.site import Site
 from ...core.model.tree import ROOT, find
-from ..sites import store
+from ..sites import contents, store
 from ..sites.access import site_of
 from .notices import notice_of
 
@@ -43,7 +43,7 @@ def bring_file(request: HttpRequest, slug: str) -> HttpResponse:
         messages.error(request, f"“{file.name}” was not taken in: an icon is a drawing (SVG).")
         return back
     content = digest(found.data)
-    store.keep_contents({content: found.data})
+    contents.keep_contents({content: found.data})
     known = next((asset.path for asset in site.assets if asset.content == content), None)
     path = known or _free_path(site, "feeds" if field == "feed" else "pictures", file.name, found.ending)
     edits: list[Edit] = [Set(node=spot.node.id, field=field, value=path)]

@@ -11,7 +11,7 @@ from django.http import HttpRequest
 from ...core.exchange.bundle import BrokenBundle, Bundle, read_site
 from ...core.exchange.carrying import Decision, carried, clashes, needed
 from ...core.model.site import Site, canonical_json
-from ..sites import store
+from ..sites import contents, store
 from ..sites.models import Arrival, StoredSite
 from .notices import notice_of
 from .screens import Elsewhere, Opened, screen, site_url
@@ -84,7 +84,7 @@ def _take_bundle(request: HttpRequest, opened: Opened) -> None:
     except BrokenBundle as broken:
         messages.error(request, f"“{file.name}” was not taken in: {broken}")
         return
-    store.keep_contents(fonts)
+    contents.keep_contents(fonts)
     light = site.replaced(
         assets=(), pages=tuple(page.replaced(content=None, splice=None, source=None, cuts=()) for page in site.pages)
     )

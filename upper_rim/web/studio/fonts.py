@@ -11,7 +11,7 @@ from ...core.model.edits import Add, Edit, Set
 from ...core.model.fonts import FontFile
 from ...core.model.tree import ROOT
 from ...core.style.fonts import LARGEST_FONT, FontFault, read_font
-from ..sites import store
+from ..sites import contents, store
 from ..sites.access import site_of
 from .notices import notice_of
 
@@ -32,7 +32,7 @@ def bring_font(request: HttpRequest, slug: str) -> HttpResponse:
         return back
     site = store.load(stored.pk).site
     content = digest(found.data)
-    store.keep_contents({content: found.data})
+    contents.keep_contents({content: found.data})
     kept = FontFile(
         content=content,
         size=len(found.data),
@@ -73,4 +73,4 @@ def font_file(request: HttpRequest, slug: str, font_id: str, at: int) -> HttpRes
     font = next((font for font in site.fonts if font.id == font_id), None)
     if font is None or at >= len(font.files):
         raise Http404
-    return HttpResponse(store.read_content(font.files[at].content), content_type="font/woff2")
+    return HttpResponse(contents.read_content(font.files[at].content), content_type="font/woff2")

@@ -14,7 +14,7 @@ from ...core.model.items import LinkList, MenuItem, ToPage, ToPlace
 from ...core.model.links import Links
 from ...core.model.menus import Menus, all_entries, with_depth
 from ...core.model.site import Entry, Menu, Page, Site
-from ..sites import store
+from ..sites import contents, store
 from .control import languages_of, target_in_words
 from .fitting import language_name
 from .menu_controls import entry_groups, entry_name
@@ -155,7 +155,7 @@ def _preview_drafts(drafts: list[Draft], depth: int = 0) -> list[tuple[int, str,
 
 
 def _ids_of(page: Page) -> frozenset[str]:
-    return ids_in(store.read_content(page.content), page.encoding) if page.content else frozenset()
+    return ids_in(contents.read_content(page.content), page.encoding) if page.content else frozenset()
 
 
 def _page_of(entry: Entry | None, links: Links) -> Page | None:
@@ -165,7 +165,7 @@ def _page_of(entry: Entry | None, links: Links) -> Page | None:
 
 
 def _places(page: Page | None) -> list[Place]:
-    return places_in(store.read_content(page.content), page.encoding) if page and page.content else []
+    return places_in(contents.read_content(page.content), page.encoding) if page and page.content else []
 
 
 def _left_out(holder: Menu | Entry, links: Links) -> list[tuple[str, str]]:

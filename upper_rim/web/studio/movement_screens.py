@@ -17,7 +17,7 @@ from ...core.movement.doubts import doubts
 from ...core.movement.play import Event, Played, play
 from ...core.movement.scene import Scenes, Shape, is_pinned
 from ...core.output.fitting import estimated_shape
-from ..sites import store
+from ..sites import contents
 from ..sites.fitters import site_fitter
 from .movement_picture import pad, picture, way
 from .movement_picture import screen as small_screen
@@ -76,11 +76,11 @@ def movement_study(request: HttpRequest, opened: Opened, piece_id: str, made: tu
     names = names_in(site)
     colours = {one.id: _COLOURS.index(one.kind) for one in site.pieces if one.kind in _COLOURS}
     scenes = Scenes(fitter, site)
-    content = estimated_shape(page, store.read_content, viewport[0])
+    content = estimated_shape(page, contents.read_content, viewport[0])
     laid = scenes.of(page, viewport, content)
     played = play(laid, way(points))
     other = Scenes(fitter, _plainer(site, without))
-    compared = estimated_shape(page, store.read_content, COMPARED[0])
+    compared = estimated_shape(page, contents.read_content, COMPARED[0])
     pair = [
         _compared("As it is", scenes, page, compared, points, names, colours),
         _compared(WITHOUT[without].capitalize(), other, page, compared, points, names, colours),

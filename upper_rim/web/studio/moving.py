@@ -9,18 +9,17 @@ from django.http import HttpRequest
 
 from ...core.fit.amount import Viewport
 from ...core.fit.fitter import Fitter
-from ...core.model.edits import Edit, Refusal, Set, edit_adapter
+from ...core.model.edits import Set, edit_adapter
 from ...core.model.movement import ByPixels, Stage
 from ...core.model.site import Page, Piece, Site
 from ...core.model.stages import names_in, stages_of
 from ...core.model.tree import find
 from ...core.movement.doubts import Doubt, doubts
-from ...core.movement.flicker import TooEarly, begun_too_early
 from ...core.movement.heights import heights
 from ...core.movement.limits import Limit, Offer, limits
 from ...core.movement.scene import Body, Scene, Scenes, Shape
 from ...core.output.fitting import estimated_shape
-from ..sites import store
+from ..sites import contents
 from .asked_numbers import whole_number
 from .controls import node_name
 
@@ -50,7 +49,7 @@ def looked_through(request: HttpRequest, fitter: Fitter, site: Site, page: Page,
     viewport = (width, high or USUAL_HIGH)
     if whole is not None:
         return Looked(scenes, page, viewport, scenes.shape_of(page, viewport, float(whole)), True)
-    return Looked(scenes, page, viewport, estimated_shape(page, store.read_content, width), False)
+    return Looked(scenes, page, viewport, estimated_shape(page, contents.read_content, width), False)
 
 
 def _told(request: HttpRequest) -> tuple[int | None, int | None]:
@@ -216,19 +215,3 @@ def _offer_words(offer: Offer, names: str) -> str:
             return f"Without {names}: {offer.height_px:g} px"
         case "as it is":
             return f"Leave it at {offer.height_px:g} px"
-
-
-def refused_as_flicker(fitter: Fitter, site: Site, edit: Edit) -> Refusal | None:
-    """An edit that lets a stage begin where its page would flicker, or a gap open: the field, and why."""
-    early = begun_too_early(fitter.as_published(), site, edit)
-    return None if early is None else Refusal(node=early.stage, field="after", reason=early_words(early))
-
-
-def early_words(early: TooEarly) -> str:
-    least = -(-early.least.px // 1)
-    return (
-        f"at {early.after_px} px it gives up {early.least.px:g} px of room that are still in view (from a width of "
-        f"{early.least.at_px} px, in {early.least.language}). Given up, the page would move back under its own distance, "
-        f"and flicker between {early.would.from_px} and {early.would.to_px} px; kept, {early.gap_px:g} px of the page’s "
-        f"ground would show beneath it. From {least:g} px on neither happens"
-    )

@@ -24,7 +24,7 @@ from ...core.model.items import ITEM_KINDS, MenuItem
 from ...core.model.movement import ByPixels
 from ...core.model.site import Drawer, Entry, Header, Page, Site
 from ...core.model.tree import ROOT, items_of
-from ..sites import store
+from ..sites import contents, store
 from .arrangements import ARRANGEMENTS, new_item
 from .asked_numbers import whole_number
 from .controls import PIECE_NAMES
@@ -108,7 +108,7 @@ def _made_entries(entries: list[Entry], faults: list[Fault], post: QueryDict) ->
 def navigations_of(page: Page) -> list[Navigation]:
     if page.content is None:
         return []
-    return navigations_in(decode(store.read_content(page.content), page.encoding), page.path)
+    return navigations_in(decode(contents.read_content(page.content), page.encoding), page.path)
 
 
 def _new_row(site: Site, post: QueryDict) -> Made:
@@ -189,7 +189,7 @@ def _new_page(site: Site, post: QueryDict) -> Made:
 
 def written(title: str, language: str, markdown: str) -> dict[str, JsonValue]:
     content, splice = written_page(title, language, markdown)
-    store.keep_contents({digest(content): content})
+    contents.keep_contents({digest(content): content})
     return {
         "title": title,
         "language": language,

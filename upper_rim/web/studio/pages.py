@@ -14,7 +14,7 @@ from ...core.exchange.pages_in import lift_applies
 from ...core.model.site import Below, Lift, Page, Site
 from ...core.reach.coverage import Coverage
 from ..jobs import tasks
-from ..sites import store
+from ..sites import contents, store
 from ..sites.access import site_of
 from ..sites.models import StoredSite, Work
 from .notices import Notice
@@ -232,7 +232,7 @@ def _lift_preview(site: Site, selector: str, below: str) -> dict[str, Any]:
     pages = [page for page in site.pages if page.content and lift_applies(lift, page)]
     rows, faults = [], []
     for page in pages[:PREVIEW_PAGES]:
-        content = store.read_content(page.content or "")
+        content = contents.read_content(page.content or "")
         lifting = find_in_page(content, selector)
         rows += [(page, found, preview(content, found)[:600]) for found in lifting.found]
         faults += [(page, fault) for fault in lifting.faults]

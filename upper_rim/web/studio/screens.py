@@ -21,11 +21,9 @@ from ...core.model.site import Site
 from ..live.addresses import StageKey, address, stage_label
 from ..sites import store
 from ..sites.access import site_of
-from ..sites.fitters import site_fitter
 from ..sites.models import StoredSite
 from .asked_numbers import whole_number
 from .effects import effect_notice
-from .moving import refused_as_flicker
 from .notices import Notice, notice_of
 from .posting import posted_edit
 from .unclear import Posted
@@ -122,9 +120,6 @@ def _carry_out(request: HttpRequest, stored: StoredSite, piece_id: str) -> tuple
     if isinstance(posted, Refusal):
         return notice_of(posted, None, newest.site), ()
     assert isinstance(posted, Posted)
-    flickers = refused_as_flicker(site_fitter(stored.pk), newest.site, posted.edit)
-    if flickers is not None:
-        return notice_of(flickers, None, newest.site), ()
     answer = store.submit(stored.pk, request.user, posted.edit, _base(request))
     if not isinstance(answer, store.Loaded):
         return notice_of(answer, posted.edit, newest.site), ()

@@ -16,7 +16,7 @@ from ...core.model.site import Band, Site
 from ...core.model.styling import Swatch
 from ..jobs import tasks
 from ..live.addresses import address
-from ..sites import store
+from ..sites import contents, store
 from ..sites.access import site_of, sites_of
 from ..sites.models import Work
 from .screens import Opened, screen
@@ -95,7 +95,7 @@ def bundle(request: HttpRequest, slug: str) -> FileResponse:
     """The site as it stands now, as a bundle."""
     stored = site_of(request.user, slug)
     file = tempfile.TemporaryFile()  # noqa: SIM115 - the response closes it
-    write_bundle(file, store.load(stored.pk).site, store.read_content)
+    write_bundle(file, store.load(stored.pk).site, contents.read_content)
     file.seek(0)
     return FileResponse(file, as_attachment=True, filename=f"{stored.slug}.rim.zip", content_type="application/zip")
 

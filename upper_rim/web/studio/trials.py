@@ -16,6 +16,7 @@ from ...core.style.schemes import SCHEMES, Scheme, scheme_of, worn
 from ...shipped import shelf
 from ..sites import store
 from ..sites.models import Trial
+from ..sites.rules import rules_of
 from .controls import node_name
 from .notices import Notice, notice_of
 from .screens import Elsewhere, Opened, screen, site_url
@@ -96,7 +97,7 @@ def ended(opened: Opened, asked: str) -> Notice | None:
 
 def tried_site(site: Site, trial: Trial) -> Site | None:
     """The site with what is tried on; None where that cannot be any more."""
-    tried = apply(site, edit_adapter.validate_python(trial.edit))
+    tried = apply(site, edit_adapter.validate_python(trial.edit), rules_of(trial.site_id))
     return tried if isinstance(tried, Site) else None
 
 

@@ -18,7 +18,7 @@ from ...core.style.boxes import extent
 from ...core.style.contrast import Measured, Painter, View
 from ...core.style.pictures import Picture, read_picture
 from ...core.style.resolve import Element, Styling, band_at
-from ..sites import store
+from ..sites import contents
 from .styling_controls import FACET_NAMES, STATE_NAMES, Chosen, StyleGroup, part_name, style_groups
 
 TRAYS = {**FACET_NAMES, "fit": "Fit", "movement": "Movement"}
@@ -52,7 +52,7 @@ def pictures_of(site: Site) -> Any:
 
 @lru_cache(maxsize=64)
 def _picture(content: str) -> Picture | None:
-    return read_picture(store.read_content(content))
+    return read_picture(contents.read_content(content))
 
 
 def asked(request: HttpRequest, name: str, allowed: Any, otherwise: str = "") -> str:
