@@ -1,9 +1,17 @@
 // A long list of the page's own, part by part. The address says which part shows; without this script all of it does.
 (() => {
+  // What is said from the body on is meant of the page's own content, whatever else stands around it.
+  const own = (selector, key) => {
+    const said = selector.match(/^body\s*>\s*([a-z][\w-]*)(?::nth-of-type\((\d+)\))?(?=\s|>|$)(.*)$/i);
+    if (!said) return document.querySelector(selector);
+    const root = document.querySelector(`.${key}-beside-content`) ?? document.body;
+    const first = [...root.children].filter((one) => one.localName === said[1].toLowerCase() && !one.className.startsWith?.(key))[(said[2] || 1) - 1];
+    return said[3].trim() ? first?.querySelector(`:scope ${said[3]}`) : first;
+  };
   document.querySelectorAll("[data-rim-pager]").forEach((nav) => {
     const said = nav.dataset;
     let list = null;
-    try { list = document.querySelector(said.rimPager); } catch {}
+    try { list = own(said.rimPager, said.rimHost); } catch {}
     if (!list) return;
     const entries = [...list.children], size = +said.rimSize, parts = [[]];
     let room = size;

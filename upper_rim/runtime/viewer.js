@@ -4,7 +4,10 @@
   if (!box) return;
   const [shut, before, figure, after] = box.children, [large, caption] = figure.children;
   let pictures = [];
-  try { pictures = [...document.querySelectorAll(box.dataset.rimViewer)].filter((one) => one instanceof HTMLImageElement && !one.closest("a,button,[role=button]")); } catch {}
+  // What is said from the body on is meant of the page's own content, beside a sidebar too.
+  const content = `${box.dataset.rimPieces}-beside-content`;
+  const chosen = document.querySelector(content) ? box.dataset.rimViewer.replace(/\bbody\s*>/g, `${content} >`) : box.dataset.rimViewer;
+  try { pictures = [...document.querySelectorAll(chosen)].filter((one) => one instanceof HTMLImageElement && !one.closest("a,button,[role=button]")); } catch {}
   pictures = pictures.filter((one) => !one.closest(box.dataset.rimPieces));
   const said = new Map(pictures.map((one) => [one, one.alt]));
   let shown = 0;

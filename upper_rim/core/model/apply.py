@@ -224,8 +224,8 @@ def _validated(adapter: TypeAdapter[Any], values: Any, node_id: str, field: str)
     try:
         return cast(tuple[Node, ...], adapter.validate_python(tuple(values)))
     except ValidationError as error:
-        place = ".".join(str(part) for part in error.errors()[0]["loc"])
-        raise _Refused(node_id, field, f"{place}: {reason_of(error)}") from None
+        named = [part for part in error.errors()[0]["loc"] if isinstance(part, str)]
+        raise _Refused(node_id, named[-1] if named else field, reason_of(error)) from None
 
 
 def reason_of(error: ValidationError) -> str:

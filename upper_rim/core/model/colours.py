@@ -35,6 +35,15 @@ def check_plain_colour(colour: str) -> str:
     return colour
 
 
+_BARE_HEX = re.compile(r"(?:[0-9a-fA-F]{3,4}|[0-9a-fA-F]{6}|[0-9a-fA-F]{8})")
+
+
+def signed(text: str) -> str:
+    """A colour as it may be typed: hexadecimal digits without their sign get it."""
+    text = text.strip()
+    return f"#{text}" if _BARE_HEX.fullmatch(text) and parse_color(text) is None else text
+
+
 def check_colour(colour: str) -> None:
     """A colour as a property's value: also a swatch, or the text's own colour."""
     reference = REFERENCE.fullmatch(colour)
@@ -48,5 +57,10 @@ def check_colour(colour: str) -> None:
         check_plain_colour(colour)
 
 
-Colour = Annotated[str, StringConstraints(strip_whitespace=True, max_length=120), AfterValidator(check_plain_colour)]
+Colour = Annotated[
+    str,
+    StringConstraints(strip_whitespace=True, max_length=120),
+    AfterValidator(signed),
+    AfterValidator(check_plain_colour),
+]
 """A colour as CSS Color 4 writes it."""

@@ -12,7 +12,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Literal
 
-from .colours import REFERENCE, check_colour
+from .colours import REFERENCE, check_colour, signed
 
 Group = Literal[
     "Type", "Line", "Colour", "Background", "Border", "Corners", "Shadow", "Padding", "Margin", "Size", "Ring", "Change"
@@ -322,6 +322,27 @@ def check_value(name: str, text: str) -> str:
         raise NotAValue(f"one of {', '.join(listed.choices)}")
     CHECKS[listed.kind](value)
     return value
+
+
+def completed(name: str, text: str) -> str:
+    """A value as it may be typed, in the form in which it can be kept: a length without a unit is px, a colour may lack its
+    sign. What cannot be helped stays as it is."""
+    kind = PROPERTIES[name].kind if name in PROPERTIES else ""
+    if kind == "colour":
+        return signed(text)
+    try:
+        check_value(name, text)
+    except NotAValue:
+        with_px = _BARE_NUMBER.sub(r"\1px", text)
+        try:
+            check_value(name, with_px)
+        except NotAValue:
+            return text
+        return with_px
+    return text
+
+
+_BARE_NUMBER = re.compile(r"(?<![\w.#-])([+-]?(?:\d+\.?\d*|\.\d+))(?![\w.%])")
 
 
 def references_in(text: str) -> list[str]:

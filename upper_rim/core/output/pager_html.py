@@ -13,14 +13,15 @@ if TYPE_CHECKING:
 
 
 def pager_html(item: Pager, scene: Scene) -> str:
-    """Filled in by its script, on the page with the list; on the stage, an example of it in its place."""
+    """Filled in by its script, on the page with the list; on the stage of another page, an example of it in its place."""
     language = scene.language
     name = escape(phrase("pages_of_list", language), quote=True)
     attributes = scene.attributes(item, "block", "pager", item.id)
-    if scene.marks:
+    is_here = scene.current == item.list_on and bool(item.selector)
+    if scene.marks and not is_here:
         sample = "".join(f'<li><a href="#">{words}</a></li>' for words in ("1", "2", "3", phrase("after", language)))
         return f'<nav {attributes} aria-label="{name}"><ul class="{scene.name("list")}" role="list">{sample}</ul></nav>'
-    if scene.current != item.list_on or not item.selector:
+    if not is_here:
         return ""
     said = {
         "pager": item.selector,

@@ -12,7 +12,7 @@ from typing import NamedTuple
 
 from coloraide import Color
 
-from ..model.colours import REFERENCE, ROLE_COLOURS
+from ..model.colours import REFERENCE, ROLE_COLOURS, check_plain_colour, signed
 from ..model.site import Site
 from ..model.styling import Swatch
 
@@ -186,3 +186,8 @@ def contrast_ratio(one: Rgba, other: Rgba) -> float:
     """From 1 to 21 (WCAG 2.2, definitions). Both are opaque."""
     lighter, darker = sorted((luminance(one), luminance(other)), reverse=True)
     return (lighter + 0.05) / (darker + 0.05)
+
+
+def hex_colour(text: str) -> str:
+    """A colour in any spelling of CSS Color 4, or without its sign, as #rrggbb; `ValueError` where it is none."""
+    return read_colour(check_plain_colour(signed(text)))._replace(alpha=1.0).css

@@ -142,7 +142,7 @@ def _page_or_file(request: HttpRequest, composer: Composer, revision: int) -> Ht
     asset = next((asset for asset in site.assets if asset.path == path), None)
     if asset is not None:
         return HttpResponse(contents.read_content(asset.content), content_type=content_type(path))
-    script = _stage_script(studio_address(request.get_host()), "", revision)
+    script = _stage_script(studio_address(request.get_host()), site.key, "", revision)
     results = next((one for one in composer.index_paths if results_path(one, site.language) == path), None)
     if results is not None:
         return HttpResponse(composer.results_page(results) + script.encode(), content_type="text/html")
@@ -159,14 +159,14 @@ def staged_page(composer: Composer, page: Page, studio: str, revision: int) -> t
     composed = composer.page(page, contents.read_content(page.content)) if page.content else composer.page_to_come(page)
     encoding = page.encoding
     shown = hashlib.sha256(composed.replace(insertion(composer.css, encoding), b"")).hexdigest()
-    return composed + insertion(_stage_script(studio, shown, revision), encoding), shown
+    return composed + insertion(_stage_script(studio, composer.site.key, shown, revision), encoding), shown
 
 
-def _stage_script(studio: str, shown: str, revision: int) -> str:
+def _stage_script(studio: str, key: str, shown: str, revision: int) -> str:
     return marked(
         "stage",
         '<script src="/_rim/idiomorph.js"></script>'
-        f'<script src="/_rim/stage.js" data-studio="{studio}" data-shown="{shown}"'
+        f'<script src="/_rim/stage.js" data-studio="{studio}" data-key="{key}" data-shown="{shown}"'
         f' data-revision="{revision}"></script>',
     )
 

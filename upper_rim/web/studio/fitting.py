@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterable
 from typing import Any, NamedTuple
 
-from django.conf.locale import LANG_INFO
 from django.http import HttpRequest
 
 from ...core.fit.columns import TOO_LONG, Measure
@@ -20,6 +19,7 @@ from ...core.model.site import Band, Entry, Piece, Row, Site
 from ...core.model.tree import holder_of
 from ..sites import store
 from .controls import node_name
+from .language_names import language_name
 
 STATE_WORDS: dict[State, str] = {
     "fits": "fits",
@@ -30,11 +30,6 @@ STATE_WORDS: dict[State, str] = {
     "overflows": "reaches out of its row",
     "collides": "lies over what stands beside it",
 }
-
-
-def language_name(language: str) -> str:
-    known = LANG_INFO.get(language.lower()) or LANG_INFO.get(language.split("-")[0].lower())
-    return str(known["name"]) if known and "name" in known else language
 
 
 class Span(NamedTuple):

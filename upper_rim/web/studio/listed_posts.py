@@ -15,6 +15,7 @@ from ...core.model.items import Day, FieldKind
 from ...core.model.menus import Menus
 from ...core.model.movement import Stage
 from ...core.model.site import Header, Site
+from ...core.style.colour import hex_colour
 from ..sites import store
 from .menu_controls import offered_entries
 from .movement_controls import parts_of
@@ -131,22 +132,28 @@ def profiles(site: Site, row: Any, post: QueryDict) -> Posted:
     its name too, where the line says none."""
     names = {profile.address: profile.name for profile in row.profiles}
     said: dict[str, dict[str, Any]] = {}
-    for line in post.get("value", "").splitlines():
+    for at, line in enumerate(post.get("value", "").splitlines(), 1):
         parts = [part.strip() for part in line.split("|")] if "|" in line else []
         for typed in [parts[0]] if parts else line.split():
-            address = _profile_address(site, row.id, typed)
+            address = _profile_address(site, row.id, typed, at)
             name, colour = ([*parts[1:], "", ""])[:2] if parts else (names.get(address, ""), "")
-            if colour and not re.fullmatch(r"#[0-9a-fA-F]{6}", colour):
-                raise Unclear(row.id, "profiles", f"“{colour}” is no colour; write it as #1f5c57")
-            said.setdefault(address, {"address": address, "name": name, "colour": colour})
+            said.setdefault(address, {"address": address, "name": name, "colour": _hex(row.id, at, colour)})
     return _kept(row, "profiles", "pf", list(said.values()), "address")
 
 
-def _profile_address(site: Site, row: str, line: str) -> str:
+def _hex(row: str, at: int, colour: str) -> str:
+    """A colour in any spelling, as #rrggbb."""
+    try:
+        return hex_colour(colour) if colour else ""
+    except ValueError:
+        raise Unclear(row, "profiles", f"line {at}: “{colour}” is no colour; write it as #1f5c57, say") from None
+
+
+def _profile_address(site: Site, row: str, line: str, at: int) -> str:
     target = cast(dict[str, JsonValue], target_of(site, line.rstrip(",;")))
     address = str(target.get("address", ""))
     if not address.lower().startswith(("https://", "http://", "mailto:", "tel:")):
-        reason = f"“{line}” is no address elsewhere; one begins with https://, or is a mail address or telephone number"
+        reason = f"line {at}: “{line}” is no address elsewhere; one begins with https://, or is a mail address or telephone number"
         raise Unclear(row, "profiles", reason)
     return address
 
@@ -218,7 +225,11 @@ def _nodes(
         parts = [part.strip() for part in line.split("|")]
         if len(parts) > 4 or not parts[0].rstrip("* "):
             raise Unclear(holder.id, slot, f"line {at} is not understood; write {form}")
-        rows.append(read(parts + [""] * (4 - len(parts)), at))
+        try:
+            rows.append(read(parts + [""] * (4 - len(parts)), at))
+        except Unclear as unclear:
+            reason = unclear.refusal.reason
+            raise Unclear(holder.id, slot, reason if reason.startswith("line ") else f"line {at}: {reason}") from None
     return _kept(holder, slot, prefix, rows, "words", worded)
 
 

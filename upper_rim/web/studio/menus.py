@@ -16,7 +16,7 @@ from ...core.model.menus import Menus, all_entries, with_depth
 from ...core.model.site import Entry, Menu, Page, Site
 from ..sites import contents, store
 from .control import languages_of, target_in_words
-from .fitting import language_name
+from .language_names import language_name
 from .menu_controls import entry_groups, entry_name
 from .new_nodes import navigations_of
 from .screens import Elsewhere, Opened, screen, site_url

@@ -9,7 +9,8 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import wraps
-from typing import Any
+from typing import Any, NamedTuple
+from urllib.parse import quote
 
 from django.contrib.auth.base_user import AbstractBaseUser
 from django.http import HttpRequest, HttpResponse, HttpResponseNotAllowed
@@ -26,6 +27,7 @@ from .asked_numbers import whole_number
 from .effects import effect_notice
 from .notices import Notice, notice_of
 from .posting import posted_edit
+from .said import said_of
 from .unclear import Posted
 
 
@@ -62,18 +64,18 @@ def screen(template: str, part: str) -> Callable[[View], Callable[..., HttpRespo
             stored = site_of(request.user, slug)
             if request.method not in {"GET", "HEAD", "POST"}:
                 return HttpResponseNotAllowed(["GET", "HEAD", "POST"])
-            notice: Notice | None = None
-            made: tuple[str, ...] = ()
+            done = Done()
             if request.method == "POST" and request.POST.get("do"):
-                notice, made = _carry_out(request, stored, named.get("piece_id", ""))
+                done = _carry_out(request, stored, named.get("piece_id", ""))
             opened = Opened(stored, *store.load(stored.pk), request.user)
             try:
-                context = view(request, opened, made=made, **named)
+                context = view(request, opened, made=done.made, **named)
             except Elsewhere as elsewhere:
                 return _go(request, elsewhere.url)
             if isinstance(context, HttpResponse):
                 return context
-            return _rendered(request, template, {"part": part, "notice": notice, **frame(request, opened), **context})
+            told = {"part": part, "notice": done.notice, "said": done.said}
+            return _rendered(request, template, {**told, **frame(request, opened), **context})
 
         return respond
 
@@ -106,25 +108,37 @@ def _rendered(request: HttpRequest, template: str, context: dict[str, Any]) -> H
         response.status_code = 200 if request.htmx else 422
     if request.method == "POST":
         response["X-Rim-Revision"] = str(context["revision"])
+        if notice is not None and notice.is_fault:
+            response["X-Rim-Refused"] = "1"
+        elif context.get("said"):
+            response["X-Rim-Said"] = quote(context["said"])
     return response
 
 
-def _carry_out(request: HttpRequest, stored: StoredSite, piece_id: str) -> tuple[Notice | None, tuple[str, ...]]:
-    """The notice about what was posted, and the ids of nodes that it made."""
+class Done(NamedTuple):
+    """What came of a post: the notice about it, the ids of nodes that it made, and what happened, in words."""
+
+    notice: Notice | None = None
+    made: tuple[str, ...] = ()
+    said: str = ""
+
+
+def _carry_out(request: HttpRequest, stored: StoredSite, piece_id: str) -> Done:
     do = request.POST["do"]
     if do in {"undo", "redo"}:
         answer = (store.undo if do == "undo" else store.redo)(stored.pk, request.user)
-        return notice_of(answer, None, store.load(stored.pk).site), ()
+        words = "Undone." if do == "undo" else "Done again."
+        return Done(notice_of(answer, None, store.load(stored.pk).site), (), words)
     newest = store.load(stored.pk)
     posted = posted_edit(newest.site, request.POST)
     if isinstance(posted, Refusal):
-        return notice_of(posted, None, newest.site), ()
+        return Done(notice_of(posted, None, newest.site))
     assert isinstance(posted, Posted)
     answer = store.submit(stored.pk, request.user, posted.edit, _base(request))
     if not isinstance(answer, store.Loaded):
-        return notice_of(answer, posted.edit, newest.site), ()
+        return Done(notice_of(answer, posted.edit, newest.site))
     notice = effect_notice(newest.site, answer.site, request.POST, piece_id) if piece_id else None
-    return notice, posted.made
+    return Done(notice, posted.made, said_of(posted.edit, newest.site, answer.site))
 
 
 def _base(request: HttpRequest) -> int | None:

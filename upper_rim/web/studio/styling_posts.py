@@ -12,7 +12,7 @@ from pydantic import JsonValue
 from ...core.model.check import roles_of
 from ...core.model.colours import REFERENCE, ROLE_COLOURS
 from ...core.model.edits import Add, Edit, Remove, Set, Together
-from ...core.model.properties import NotAValue, check_value
+from ...core.model.properties import NotAValue, check_value, completed
 from ...core.model.site import Site
 from ...core.model.styling import Declaration
 from ...core.model.tree import ROOT, find, holder_of, walk
@@ -30,7 +30,8 @@ def style(site: Site, post: QueryDict) -> Posted:
     part, state, band = post.get("part", "box"), post.get("state", "rest"), post.get("band", "") or None
     holder_id, beginning = _holder(site, post["node"])
     names = SIDED.get(name, (name,))
-    values = _for_sides(typed(site, text), names, holder_id) if text else [""] * len(names)
+    said = _for_sides(typed(site, text), names, holder_id) if text else [""] * len(names)
+    values = [completed(one, value) if value else "" for one, value in zip(names, said, strict=True)]
     holder: Any = holder_of(site, holder_id)
     edits = list(beginning)
     added: list[JsonValue] = []

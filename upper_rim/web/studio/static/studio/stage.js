@@ -1,6 +1,6 @@
 // On the stage only, never published: shows the newest state without reloading, and tells the studio what was pressed.
 (() => {
-  const studio = document.currentScript.dataset.studio;
+  const { studio, key } = document.currentScript.dataset;
   let { shown, revision } = document.currentScript.dataset;
   let chosen = null, pointing = false;
   const outline = document.createElement("style");
@@ -8,21 +8,26 @@
   const mark = () => {
     outline.textContent = chosen ? `@layer rim-stage{[data-rim-node="${chosen}"]{outline:2px solid #a84b29!important;outline-offset:4px!important}}` : "";
   };
-  // What is chosen in the outline is in view on the stage, as far as it fits.
-  // A row of a later stage is there when the page is scrolled so far.
+  // What is chosen in the outline is brought into view, where nothing of it is. A row of a later stage is there when the
+  // page is scrolled so far.
+  const IN_VIEW_PX = 24;
+  const isInView = (part) => {
+    const { top, bottom, height } = part.getBoundingClientRect();
+    return Math.min(bottom, innerHeight) - Math.max(top, 0) >= Math.min(IN_VIEW_PX, height);
+  };
   const bringIntoView = (scroll) => {
-    if (scroll) return scrollTo({ top: Number(scroll), behavior: "instant" });
     const part = chosen && document.querySelector(`[data-rim-node="${chosen}"]`);
-    if (openAround(part)) return;
-    const box = part?.getBoundingClientRect();
-    if (box && (box.bottom <= 0 || box.top >= innerHeight || (box.height < innerHeight && (box.top < 0 || box.bottom > innerHeight)))) part.scrollIntoView({ block: "nearest" });
+    if (part?.checkVisibility({ visibilityProperty: true }) && part.getClientRects().length && isInView(part)) return;
+    if (scroll) return scrollTo({ top: Number(scroll), behavior: "instant" });
+    if (!part || openAround(part)) return;
+    if (part.getClientRects().length) part.scrollIntoView({ block: "nearest", behavior: "instant" });
   };
   // What stands in a drawer shows while that is open. While it opens it is inert: the focus stays where the designer types.
   const openAround = (part) => {
     const drawer = part?.parentElement?.closest("[popover]");
     if (!drawer || drawer.matches(":popover-open") || !document.querySelector(`[popovertarget="${drawer.id}"]`)?.checkVisibility()) return;
     drawer.inert = true;
-    drawer.addEventListener("toggle", () => setTimeout(() => ((drawer.inert = false), bringIntoView())), { once: true });
+    drawer.addEventListener("toggle", () => setTimeout(() => (drawer.inert = false)), { once: true });
     drawer.showPopover();
     return true;
   };
@@ -35,7 +40,8 @@
     return found.join(" ");
   };
   const sheetOf = (root) => root.querySelector("style[data-rim-sheet]");
-  const pieces = (root) => [...root.querySelectorAll("[data-rim-node]")].filter((part) => !part.parentElement.closest("[data-rim-node]"));
+  // A pager stands where its list is, outside its piece.
+  const pieces = (root) => [...root.querySelectorAll("[data-rim-node]:not([data-rim-pager])")].filter((part) => !part.parentElement.closest("[data-rim-node]"));
 
   const refresh = async () => {
     const answer = await fetch(location.href, { cache: "no-store", headers: { "X-Rim-Shown": shown } });
@@ -52,14 +58,28 @@
     // Most edits of looks change the sheet only; markup that is as it came last time is left alone.
     const markup = then.map((piece) => piece.outerHTML);
     if (watched(document.body) !== watched(next.body)) return reload();
-    now.forEach((piece, at) => markup[at] === shownMarkup[at] || Idiomorph.morph(piece, markup[at], { morphStyle: "outerHTML", callbacks: { beforeAttributeUpdated: keepsState } }));
+    const callbacks = { beforeAttributeUpdated: keepsState, beforeNodeAdded: isNew };
+    now.forEach((piece, at) => markup[at] === shownMarkup[at] || Idiomorph.morph(piece, markup[at], { morphStyle: "outerHTML", callbacks }));
     shownMarkup = markup;
     shown = next.querySelector("script[data-shown]").dataset.shown;
     parent.postMessage({ rim: "shown" }, studio);
   };
-  // What the published script watches, it reads once; what it has found out stays.
-  const watched = (root) => [...root.querySelectorAll("[data-rim-stages],[data-rim-up],[data-rim-until],[data-rim-yields]")].map(({ dataset }) => [dataset.rimStages, dataset.rimUp, dataset.rimUntil, "rimYields" in dataset].join(";")).join("|");
-  const keepsState = (name) => !/^data-rim-(passed|early|down|away)$/.test(name);
+  // What published scripts read once: what they watch, part and open, and which of them are there. Where that changes the
+  // page is loaded anew. What they have found out, and what was opened, stays.
+  const WATCHED = "[data-rim-stages],[data-rim-up],[data-rim-until],[data-rim-yields],[data-rim-pager],[data-rim-viewer],[data-rim-drawer],[data-rim-hover]";
+  const watched = (root) => {
+    const told = [...root.querySelectorAll(WATCHED)].map(({ dataset }) => Object.entries(dataset).filter(([name]) => !STATES.test(name)).map((pair) => pair.join("=")).sort().join(";"));
+    const scripts = [...root.ownerDocument.querySelectorAll("script[src*='_rim/']")].map((script) => script.getAttribute("src"));
+    return [...told, ...scripts].sort().join("|");
+  };
+  const STATES = /^rim(Passed|Early|Down|Away|Quiet)$/;
+  const OPENED = /^(aria-expanded|open|inert|hidden)$/;
+  const keepsState = (name, node) => {
+    if (/^data-rim-(passed|early|down|away|quiet)$/.test(name)) return false;
+    if (OPENED.test(name) && (name !== "hidden" || node.matches("[data-rim-pager]"))) return false;
+    return !(/^(role|aria-modal|aria-label)$/.test(name) && node.matches(":popover-open"));
+  };
+  const isNew = (node) => !(node.matches?.("[data-rim-pager]") && document.querySelector(`[data-rim-node="${node.dataset.rimNode}"]`));
   // Only the rules that changed are set: a whole new sheet would have the browser style every element of the page again.
   const restyle = (sheet, text) => {
     if (text === shownSheet) return;
@@ -95,25 +115,32 @@
   const marks = marksOf(original);
   const ownText = withoutPieces(original);
   const reload = () => {
-    sessionStorage.setItem("rim-scroll", JSON.stringify([scrollX, scrollY]));
+    const open = [...document.querySelectorAll(":popover-open[id]")].map((part) => part.id);
+    sessionStorage.setItem("rim-kept", JSON.stringify({ at: [scrollX, scrollY], open }));
     location.reload();
   };
-  const kept = sessionStorage.getItem("rim-scroll");
+  const kept = JSON.parse(sessionStorage.getItem("rim-kept"));
   if (kept) {
-    sessionStorage.removeItem("rim-scroll");
-    addEventListener("load", () => scrollTo(...JSON.parse(kept)));
+    sessionStorage.removeItem("rim-kept");
+    const again = () => {
+      kept.open.forEach((id) => document.getElementById(id)?.matches(":not(:popover-open)") && document.getElementById(id).showPopover());
+      scrollTo({ left: kept.at[0], top: kept.at[1], behavior: "instant" });
+    };
+    again();
+    addEventListener("load", again);
   }
 
   // A port of its own: what is posted there goes at once, however busy the studio's window is with drawing its screen.
   const heard = ({ data }) => {
     if (data.rim === "scroll") return scrollTo({ top: data.to, behavior: "instant" });
-    const before = chosen;
+    const before = chosen, { scroll } = data;
     pointing = data.pointing;
     document.documentElement.style.cursor = pointing ? "crosshair" : "";
     chosen = /^[a-z0-9-]+$/.test(data.chosen || "") ? data.chosen : null;
     mark();
-    if (chosen !== before) bringIntoView(data.scroll);
     if (data.rim === "changed") waiting = waiting.then(refresh).catch(reload);
+    // After layout, and not before what was chosen is there.
+    if (chosen !== before) waiting = waiting.then(() => new Promise((next) => requestAnimationFrame(() => (bringIntoView(scroll), next()))));
   };
   const offer = () => {
     const line = new MessageChannel();
@@ -126,8 +153,10 @@
   const selectorOf = (part) => {
     if (part.id) return `#${CSS.escape(part.id)}`;
     if (part === document.body) return "body";
-    const alike = [...part.parentElement.children].filter((other) => other.localName === part.localName);
-    return `${selectorOf(part.parentElement)} > ${part.localName}` + (alike.length > 1 ? `:nth-of-type(${alike.indexOf(part) + 1})` : "");
+    // From the body on, of the page's own content: pieces around it come and go.
+    const beside = part.parentElement.matches(`.${key}-beside-content`);
+    const alike = [...part.parentElement.children].filter((other) => other.localName === part.localName && !other.className.startsWith?.(key));
+    return `${beside ? "body" : selectorOf(part.parentElement)} > ${part.localName}` + (alike.length > 1 ? `:nth-of-type(${alike.indexOf(part) + 1})` : "");
   };
   document.addEventListener("click", (event) => {
     const link = event.target.closest("a[href]");
@@ -152,7 +181,6 @@
     addEventListener("resize", measure);
     addEventListener("scroll", () => parent.postMessage({ rim: "scrolled", at: scrollY }, studio), { passive: true });
   }
-  // Whichever of the two windows is ready last asks the other one.
-  addEventListener("message", ({ origin, data }) => origin === studio && data?.rim === "hello" && offer());
+  // The studio loads this page, and listens by then.
   if (parent !== window) offer();
 })();

@@ -2,18 +2,62 @@
 (() => {
   const $ = (selector, root = document) => root.querySelector(selector);
   const $$ = (selector, root = document) => [...root.querySelectorAll(selector)];
-  Idiomorph.defaults.ignoreActiveValue = true;
 
-  // What is typed and not sent yet stays, whatever else on the screen is shown anew.
-  let sent = null;
-  const unsent = (field) => field.matches?.("input:not([type=hidden], [type=checkbox], [type=radio], [type=file]), textarea") && field.value !== field.defaultValue;
-  document.addEventListener("htmx:beforeRequest", (event) => (sent = event.detail.elt.closest("form")));
-  Idiomorph.defaults.callbacks.beforeNodeMorphed = (old, fresh) => (old.matches?.(".rich") ? editorStays(old, fresh) : !(fresh.dataset && "stays" in fresh.dataset) && !(unsent(old) && !sent?.contains(old) && old.form));
+  // What is typed and not sent yet stays, whatever else on the screen is shown anew; so does what was refused, and what
+  // was typed on while its form was under way.
+  let sent = null, sentValues = new Map(), refused = false;
+  const isText = (field) => Boolean(field.matches?.("input:not([type=hidden], [type=checkbox], [type=radio], [type=file], [type=button], [type=submit]), textarea"));
+  const unsent = (field) => isText(field) && field.value !== field.defaultValue;
+  const stays = (field) => {
+    if (!unsent(field) || !field.form) return false;
+    return !sent?.contains(field) || refused || field.value !== sentValues.get(field);
+  };
+  document.addEventListener("htmx:beforeRequest", ({ detail }) => {
+    if (detail.elt.id === "watch") return;
+    sent = detail.elt.closest("form");
+    sentValues = new Map([...(sent?.elements ?? [])].filter(isText).map((field) => [field, field.value]));
+  });
+  document.addEventListener("htmx:beforeSwap", ({ detail }) => (refused = Boolean(detail.xhr.getResponseHeader("X-Rim-Refused"))));
+  Idiomorph.defaults.callbacks.beforeNodeMorphed = (old, fresh) => (old.matches?.(".rich") ? editorStays(old, fresh) : !(fresh.dataset && "stays" in fresh.dataset) && !(old.nodeType === 1 && stays(old)));
   document.addEventListener("htmx:configRequest", ({ detail }) => {
     const outline = $("#outline");
     if (outline) detail.headers["X-Rim-Outline"] = outline.dataset.told;
   });
-  Idiomorph.defaults.callbacks.beforeAttributeUpdated = (name, node) => !(name === "src" && node.dataset?.src);
+  // The stage keeps its size and what it shows; the script alone sets them.
+  Idiomorph.defaults.callbacks.beforeAttributeUpdated = (name, node) => !((name === "src" && (node.dataset?.src || node.dataset?.stageSrc)) || (name === "style" && node.id === "stage"));
+
+  // One press, one request: a form that sends itself when it changes has done so before it is submitted by Enter.
+  document.addEventListener("submit", (event) => event.target.getAttribute("hx-trigger") === "change" && event.preventDefault(), true);
+  const resend = (form) => htmx.trigger(form, "change");
+
+  // What was refused is marked where it was typed; Escape gives back what was there.
+  const markRefused = () => {
+    const notice = $("[data-refused]");
+    const field = refused && sent?.isConnected && [...sent.elements].find((one) => isText(one) && one.name === (notice?.dataset.name || "value"));
+    if (!field) return;
+    field.setAttribute("aria-invalid", "true");
+    field.setAttribute("aria-describedby", "notice-said");
+    const line = Number(notice?.dataset.line);
+    if (line && field.localName === "textarea") {
+      const before = field.value.split("\n").slice(0, line - 1).join("\n").length + (line > 1 ? 1 : 0);
+      const end = field.value.indexOf("\n", before);
+      field.focus();
+      field.setSelectionRange(before, end < 0 ? field.value.length : end);
+    }
+  };
+  const noFault = (field) => (field.removeAttribute("aria-invalid"), field.removeAttribute("aria-describedby"));
+  document.addEventListener("input", ({ target }) => target.matches("[aria-invalid]") && noFault(target));
+  document.addEventListener("keydown", ({ key, target }) => {
+    if (key === "Escape" && target.matches?.("[aria-invalid]")) (target.value = target.defaultValue), noFault(target);
+  });
+  document.addEventListener("click", ({ target }) => target.closest("[data-shut-notice]")?.closest(".notice").remove());
+  // The other lines of a text in which one is at fault.
+  document.addEventListener("click", ({ target }) => {
+    const rest = target.closest("[data-rest]"), field = $("textarea[aria-invalid]");
+    if (!rest || !field) return;
+    const lines = field.value.split("\n").filter((_, at) => at !== Number(rest.dataset.rest) - 1);
+    send({ ...Object.fromEntries(new FormData(field.form)), value: lines.join("\n") });
+  });
   addEventListener("beforeunload", (event) => {
     if ($$("textarea").some(unsent)) event.preventDefault();
   });
@@ -34,7 +78,7 @@
     const holder = target.closest(".rich");
     if (target.value === holder.dataset.said) return;
     holder.dataset.said = target.value;
-    target.closest("form").requestSubmit();
+    resend(target.closest("form"));
   });
 
   // The stage: as wide as the ruler says, drawn smaller where the screen is narrower.
@@ -42,7 +86,8 @@
   const stageWidth = () => width ?? Number($("[data-stage-width]")?.value || 1120);
   const fitStage = () => {
     const stage = $("#stage"), ground = $("#stage-ground");
-    if (!stage || !ground) return;
+    if (!stage) return;
+    if (!ground) return loadStage(stage);
     const wide = stageWidth(), room = ground.clientWidth - 40, tall = ground.clientHeight - 28;
     const scale = Math.min(1, room / wide);
     stage.style.width = `${wide}px`;
@@ -54,6 +99,14 @@
     if (number && document.activeElement !== number) number.value = wide;
     placeHandle(wide);
     studyAt(wide);
+    // It is loaded once it has its size: what a page asks of the window's width while it loads is true then.
+    loadStage(stage);
+  };
+  let loaded = null;
+  const loadStage = (stage) => {
+    if (loaded?.stage === stage && loaded.src === stage.dataset.stageSrc) return;
+    loaded = { stage, src: stage.dataset.stageSrc };
+    stage.src = loaded.src;
   };
   const ruler = () => {
     const line = $("#ruler");
@@ -68,6 +121,7 @@
     handle.setAttribute("aria-valuetext", `${px} px`);
     $("span", handle).textContent = px;
   };
+  const within = (slider, px) => Math.min(Number(slider.getAttribute("aria-valuemax")), Math.max(Number(slider.getAttribute("aria-valuemin")), px));
   const setWidth = (px) => {
     width = Math.min(2560, Math.max(280, Math.round(px)));
     fitStage();
@@ -104,8 +158,14 @@
   // One way to post: the values of the screen's own place, and what is done.
   const send = (values) => {
     const where = Object.fromEntries($$("#screen form [name=base], #screen form [name=select], #screen form [name=page], #screen form [name=width], #looking-at [name=tray], #looking-at [name=state], #looking-at [name=part], #looking-at [name=band]").map((input) => [input.name, input.value]));
-    htmx.ajax("POST", location.pathname + location.search, { target: "#screen", swap: "morph:innerHTML", values: { ...where, ...values } });
+    return htmx.ajax("POST", location.pathname + location.search, { source: "#screen", target: "#screen", swap: "morph:innerHTML", values: { ...where, ...values } });
   };
+
+  // Requests go one after the other; each is made on the newest state that is on the screen when it goes.
+  document.addEventListener("htmx:configRequest", ({ detail }) => {
+    const base = $("#screen form [name=base]");
+    if (base && "base" in detail.parameters) detail.parameters.base = base.value;
+  });
 
   let drag = null;
   document.addEventListener("pointerdown", (event) => {
@@ -193,10 +253,10 @@
   let pendingGrip = null;
   document.addEventListener("keydown", (event) => {
     const grip = event.target.closest?.("[data-grip-stage], #scroll-handle");
-    const step = { ArrowUp: -1, ArrowDown: 1, ArrowLeft: -1, ArrowRight: 1, PageUp: -100, PageDown: 100 }[event.key];
-    if (!grip || !step || event.altKey) return;
+    const step = { ArrowUp: -1, ArrowDown: 1, ArrowLeft: -1, ArrowRight: 1, PageUp: -100, PageDown: 100, Home: -Infinity, End: Infinity }[event.key];
+    if (!grip || !step || event.altKey || grip.matches("[aria-disabled]")) return;
     event.preventDefault();
-    const px = Math.max(0, Number(grip.getAttribute("aria-valuenow")) + step * (event.shiftKey ? 10 : 1));
+    const px = within(grip, Number(grip.getAttribute("aria-valuenow")) + step * (event.shiftKey ? 10 : 1));
     if (!grip.dataset.gripStage) return scrollStage(px);
     placeGrip(grip, px);
     clearTimeout(pendingGrip);
@@ -295,14 +355,14 @@
   let pendingFlag = null;
   document.addEventListener("keydown", (event) => {
     const grip = event.target.closest?.("[data-flag], #handle");
-    const step = { ArrowLeft: -1, ArrowRight: 1, ArrowDown: -1, ArrowUp: 1, PageDown: -100, PageUp: 100 }[event.key];
+    const step = { ArrowLeft: -1, ArrowRight: 1, ArrowDown: -1, ArrowUp: 1, PageDown: -100, PageUp: 100, Home: -Infinity, End: Infinity }[event.key];
     if (!grip || !step || event.altKey) return;
     event.preventDefault();
-    const px = Number(grip.getAttribute("aria-valuenow")) + step * (event.shiftKey ? 10 : 1);
+    const px = within(grip, Number(grip.getAttribute("aria-valuenow")) + step * (event.shiftKey ? 10 : 1));
     if (!grip.dataset.flag) return setWidth(px);
-    placeFlag(grip, Math.max(1, px));
+    placeFlag(grip, px);
     clearTimeout(pendingFlag);
-    pendingFlag = setTimeout(() => send({ do: "set", node: grip.dataset.flag, field: "from_px", value: Math.max(1, px) }), 500);
+    pendingFlag = setTimeout(() => send({ do: "set", node: grip.dataset.flag, field: "from_px", value: px }), 500);
   });
   document.addEventListener("change", (event) => {
     if (event.target.matches("[data-stage-width]")) setWidth(Number(event.target.value) || 1120);
@@ -312,8 +372,16 @@
   });
   addEventListener("resize", fitStage);
 
-  // Shortcuts.
+  // Shortcuts. Where one types they are the field's own; single letters can be switched off (WCAG 2.2, 2.1.4). AltGr is a
+  // way to type.
   const typing = (target) => target.matches?.("input:not([type=checkbox]):not([type=radio]), textarea, select, [contenteditable]");
+  const OFF = "rim-letters-off";
+  const letters = () => localStorage.getItem(OFF) === null;
+  document.addEventListener("change", ({ target }) => {
+    if (target.id !== "letters") return;
+    if (target.checked) localStorage.removeItem(OFF);
+    else localStorage.setItem(OFF, "");
+  });
   let going = false;
   const places = { p: "pages", f: "foundations", m: "menus", w: "pieces", i: "inbox", e: "editions" };
   document.addEventListener("keydown", (event) => {
@@ -323,8 +391,10 @@
       event.preventDefault();
       button.click();
     };
-    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "z" && !(typing(event.target) && event.target.value !== event.target.defaultValue)) return press(event.shiftKey ? "redo" : "undo");
-    if (event.altKey && !(typing(event.target) && /^[cv]$/.test(event.key))) {
+    if (event.getModifierState("AltGraph")) return;
+    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "z" && !unsent(event.target) && !event.target.matches?.("[contenteditable]")) return press(event.shiftKey ? "redo" : "undo");
+    if (typing(event.target)) return;
+    if (event.altKey) {
       const action = { ArrowUp: "back", ArrowDown: "on", ArrowLeft: "out", ArrowRight: "in", Delete: "remove", d: "double", D: "double" }[event.key];
       const outline = $("#outline"), chosen = $("#stage")?.dataset.chosen;
       if (outline && event.key === "c" && /^(it|rw)-/.test(chosen)) return sessionStorage.setItem("rim-copied", chosen);
@@ -332,7 +402,7 @@
       if (outline && event.key === "v" && copied) return event.preventDefault(), send({ do: "copy", node: copied, parent: copied.startsWith("rw-") ? outline.dataset.piece : outline.dataset.into });
       return action && press(action);
     }
-    if (typing(event.target) || event.ctrlKey || event.metaKey) return;
+    if (event.ctrlKey || event.metaKey || !letters()) return;
     if (event.key === "?") return $("#shortcuts").showModal();
     if (going && places[event.key]) {
       const link = $(`nav a[href$="/${places[event.key]}/"]`);
@@ -416,7 +486,8 @@
     if (event.data?.rim === "pressed") {
       const named = (node) => $(`[data-select="${CSS.escape(node)}"], [data-shares="${CSS.escape(node)}"] [data-select]`);
       const line = event.data.nodes.map((node) => named(String(node))).find(Boolean);
-      if (line) line.click();
+      // The keys are the studio's again.
+      if (line) line.click(), line.focus({ preventScroll: true });
     }
     if (event.data?.rim === "pointed" && pointing()) {
       const node = stage.dataset.chosen, set = (field, value) => ({ kind: "set", node, field, value });
@@ -427,8 +498,6 @@
     if (event.data?.rim === "scrolled" && !pull) (scrolled = Math.round(Number(event.data.at) || 0)), placeScroll();
     if (event.data?.rim === "ready") (line = event.ports[0]), toStage(event.data.revision < newest ? "changed" : "chosen");
   });
-  const shownStage = $("#stage");
-  if (shownStage) shownStage.contentWindow.postMessage({ rim: "hello" }, shownStage.dataset.origin);
   // Said as soon as the answer begins: the stage, a process of its own, need not wait until the screen is drawn.
   document.addEventListener("htmx:beforeSend", ({ detail: { xhr } }) => {
     xhr.addEventListener("readystatechange", () => {
@@ -442,7 +511,7 @@
   document.addEventListener("rim:work-done", () => htmx.ajax("GET", location.pathname + location.search, { target: "#screen", swap: "morph:innerHTML" }));
   document.addEventListener("rim:elsewhere", ({ detail: { revision } }) => {
     // What was asked before an edit of one's own, and answered after it, tells nothing new.
-    if (revision <= newest || typing(document.activeElement) || drag) return;
+    if (revision <= newest || typing(document.activeElement) || drag || pull) return;
     newest = revision;
     htmx.ajax("GET", location.pathname + location.search, { target: "#screen", swap: "morph:innerHTML" }).then(() => toStage("changed"));
   });
@@ -457,15 +526,70 @@
     if (event.target.matches("[data-submit]")) event.target.form.requestSubmit();
   });
 
+  // Where the focus goes when what had it is gone, or has become another's: to the next in its list, else the one before,
+  // else the nearest heading. A row of buttons belongs to the node that its form names.
+  const LISTED = "li, tr, [data-listed]", FOCUS = "a[href], button:not([disabled]), input:not([type=hidden]), select, textarea, summary, [tabindex='0']";
+  const ownerOf = (part) => part?.closest("form")?.querySelector("input[name=node]")?.value ?? "";
+  let focused = null;
+  document.addEventListener("htmx:beforeRequest", ({ detail }) => {
+    if (detail.elt.id === "watch") return;
+    const part = document.activeElement, line = part?.closest?.(LISTED);
+    const chosen = $("#outline [aria-current]")?.closest("li");
+    const beside = (one) => (one ? [one.nextElementSibling, one.previousElementSibling] : []).filter(Boolean).map(keyOf);
+    const form = part?.closest?.("form");
+    focused = part && part !== document.body && part.closest("#screen")
+      ? { part, owner: ownerOf(part), name: part.name, value: part.value, line: beside(line), around: part.closest("section, aside, main"), leaves: chosen && form?.id === "node-actions" ? beside(chosen) : [] }
+      : null;
+  });
+  const keyOf = (line) => line.dataset.id || line.querySelector("input[name=node]")?.value || line.querySelector("[data-select]")?.dataset.select || line.textContent.trim();
+  const settleFocus = () => {
+    if (!focused) return;
+    const { part, owner, name, value, line, around, leaves } = focused;
+    const known = part.isConnected && document.activeElement === part && ownerOf(part) === owner && (part.localName !== "button" || (part.name === name && part.value === value)) && !part.disabled;
+    focused = null;
+    if (known || (document.activeElement !== part && document.activeElement !== document.body)) return;
+    const chosen = $("#outline [aria-current]");
+    if (leaves.length && chosen) return chosen.focus({ preventScroll: true });
+    const next = line.map((key) => $$(LISTED).find((one) => keyOf(one) === key)).find(Boolean)?.querySelector(FOCUS);
+    if (next) return next.focus({ preventScroll: true });
+    const heading = (around?.isConnected && around.querySelector("h1, h2, h3")) || chosen || $("#screen h1");
+    if (!heading) return;
+    if (!heading.matches(FOCUS)) heading.tabIndex = -1;
+    heading.focus({ preventScroll: true });
+  };
+  // What is removed on the workbench gives its place to the one beside it.
+  document.addEventListener("htmx:configRequest", ({ detail }) => {
+    const { parameters } = detail;
+    if (parameters.do !== "remove" || !parameters.select || parameters.select !== parameters.node) return;
+    const line = $(`#outline li[data-id="${CSS.escape(parameters.node)}"]`);
+    const alike = (step) => {
+      for (let one = line?.[step]; one && one.dataset.kind >= ""; one = one[step]) if (one.dataset.kind === line.dataset.kind) return one.dataset.id;
+        else if (RANK[one.dataset.kind] < RANK[line.dataset.kind]) return null;
+    };
+    const parent = () => {
+      for (let one = line?.previousElementSibling; one; one = one.previousElementSibling) if (RANK[one.dataset.kind] < RANK[line.dataset.kind]) return one.dataset.id;
+    };
+    parameters.select = alike("nextElementSibling") || alike("previousElementSibling") || parent() || "";
+  });
+  const RANK = { stage: 0, row: 1, cell: 2, item: 3 };
+  // What happened is said outside of what is drawn anew.
+  document.addEventListener("htmx:afterSettle", ({ detail }) => {
+    const said = detail.xhr?.getResponseHeader("X-Rim-Said");
+    if (said) $("#said").textContent = decodeURIComponent(said);
+  });
+
   const ready = () => {
     fitStage();
     placeScroll();
     if ($("#frames")) showMoment(0);
+    if ($("#letters")) $("#letters").checked = letters();
     sortable();
     if (!stageIsDue) showSpecimens();
   };
   document.addEventListener("htmx:afterSwap", () => {
     ready();
+    markRefused();
+    settleFocus();
     toStage("chosen");
     if (stageIsDue) setTimeout(showSpecimens, 800);
     $("#offline").hidden = true;
