@@ -214,7 +214,8 @@ def test_a_text_with_marks_is_written_in_the_editor(browser: Browser) -> None:
 def test_an_item_moves_from_one_piece_into_another_and_back_by_undo(browser: Browser) -> None:
     browser.sign_in()
     browser.go("/s/ostrey/pieces/pc-main/?select=it-phone")
-    browser.choose("move-to", "cl-rights")
+    browser.choose("elsewhere", "cl-rights")
+    browser.press("move-to")
     wait_for(lambda: "/pieces/pc-footer/" in browser.driver.current_url)
     assert browser.one("chosen").text == "Icon: phone"
     place = "return document.querySelector('[data-rim-node=it-phone]').closest('footer, header').tagName"

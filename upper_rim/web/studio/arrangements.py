@@ -96,7 +96,14 @@ def new_item(site: Site, planned: Item) -> JsonNode:
         item |= {"drawer_below": site.bands[-1].id, "drawer_ms": 200}
     if kind == "contact":
         item.setdefault("name", site.name)
+    if kind in FILLING:
+        full = {"id": new_id("st"), "property": "inline-size", "value": "100%"}
+        item["styles"] = [*item.get("styles", []), full]
     return item
+
+
+FILLING = frozenset({"pictures", "form"})
+"""Kinds that want width: nothing in them asks for some, so they begin as wide as their cell."""
 
 
 def _words(text: str) -> JsonNode:

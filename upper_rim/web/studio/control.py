@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field
+from functools import cache
 from typing import Any
 
 from ...core.model.items import Target, ToAddress, ToPage, ToPlace
 from ...core.model.site import Site, Track
-from ...core.model.values import Words
+from ...core.model.values import Value, Words
 
 Choice = tuple[str, str]
 
@@ -77,13 +78,24 @@ def yes(node: Any, name: str, label: str) -> Control:
 
 
 def px(node: Any, name: str, label: str, greatest: int) -> Control:
-    return Control("number", label, node.id, name, getattr(node, name), unit="px", least=0, greatest=greatest)
+    return number(node, name, label, "px", 0, greatest)
 
 
 def number(node: Any, name: str, label: str, unit: str, least: int, greatest: int) -> Control:
     value = getattr(node, name)
     shown = "" if value is None else value
+    lowest, highest = limits(node.__class__, name)
+    least, greatest = max(least, lowest or least), min(greatest, highest or greatest)
     return Control("number", label, node.id, name, shown, unit=unit, least=least, greatest=greatest)
+
+
+@cache
+def limits(kind: type[Value], name: str) -> tuple[int | None, int | None]:
+    """The least and the greatest number that the model allows for a field."""
+    schema = kind.model_json_schema()["properties"][name]
+    parts = [schema, *schema.get("anyOf", ())]
+    least, most = (next((int(part[key]) for part in parts if key in part), None) for key in ("minimum", "maximum"))
+    return least, most
 
 
 def link(node: Any, site: Site) -> Control:

@@ -60,7 +60,9 @@ def groups_for(node: Any, site: Site) -> list[Group]:
                 _shown(node, site),
             ]
         case Cell():
-            aligned = (("start", "Start"), ("center", "Middle"), ("end", "End"))
+            aligned = [("start", "Start"), ("center", "Middle of its room"), ("end", "End")]
+            if _stands_between_two(node, site):
+                aligned.append((ROW_CENTRE, "Middle of the row"))
             return [
                 Group(
                     "Cell",
@@ -73,7 +75,7 @@ def groups_for(node: Any, site: Site) -> list[Group]:
                             track_in_words(node.track),
                             hint="content, share 1, or 240 px",
                         ),
-                        Control("choice", "Items stand at", node.id, "align", node.align, aligned),
+                        Control("choice", "Items stand at", node.id, "align", _align_of(node, site), aligned),
                     ],
                 ),
                 Group("Space", [px(node, "gap_px", "Between items", 400)]),
@@ -81,6 +83,23 @@ def groups_for(node: Any, site: Site) -> list[Group]:
             ]
         case _:
             return [*item_groups(node, site), _shown(node, site, list(words(node, "hint", "Hint", site)))]
+
+
+ROW_CENTRE = "row-center"
+"""Where a cell's items can be put besides in the cell: its neighbours are made alike, too."""
+
+
+def _stands_between_two(cell: Cell, site: Site) -> bool:
+    return any(len(row.cells) == 3 and row.cells[1] is cell for piece in site.pieces for row in piece.rows)
+
+
+def _align_of(cell: Cell, site: Site) -> str:
+    """`ROW_CENTRE` where what is left is shared alike on both sides of what it holds."""
+    row = next((row for piece in site.pieces for row in piece.rows if cell in row.cells), None)
+    if row is None or not _stands_between_two(cell, site) or cell.align != "center":
+        return cell.align
+    before, own, after = (one.track for one in row.cells)
+    return ROW_CENTRE if own.kind == "content" and before == after and before.kind == "share" else cell.align
 
 
 def _sides(cell: Cell, site: Site) -> list[Control]:

@@ -237,7 +237,7 @@ def opened_words(site: Site, listed: Iterable[Opened]) -> list[Drawer]:
     drawers: dict[tuple[str, str], list[Opened]] = {}
     for one in listed:
         drawers.setdefault((one.menu, one.language), []).append(one)
-    return [
+    every = (
         Drawer(
             cause_name(site, menu, language),
             language_name(language),
@@ -245,7 +245,12 @@ def opened_words(site: Site, listed: Iterable[Opened]) -> list[Drawer]:
             max(one.shut_px for one in found),
         )
         for (menu, language), found in drawers.items()
-    ]
+    )
+    # A menu that stands in two rows, as a header's at rest and in a stage, opens alike.
+    alike: dict[str, Drawer] = {}
+    for drawer in every:
+        alike.setdefault(repr(drawer), drawer)
+    return list(alike.values())
 
 
 def measure_words(site: Site, listed: Iterable[Measure]) -> list[tuple[str, list[tuple[str, int]]]]:

@@ -257,7 +257,7 @@ def item_groups(node: Any, site: Site) -> list[Group]:
                     "Part",
                     [
                         number(node, "size", "Has", "", 1, 1000),
-                        choice(node, "counts", "Counted in", (("entries", "entries"), ("lines", "lines"))),
+                        choice(node, "counts", "Counted in", (("entries", "entries"), ("lines", "lines of text"))),
                     ],
                 ),
             ]

@@ -39,10 +39,12 @@ def movement_shown(
     standing = stage.id if stage else next((rows[row] for row in rows if _holds(piece, row, chosen.id)), None)
     ruler = scroll_ruler(looked, piece)
     held = next((grip.px + 1 for grip in ruler["grips"] if grip.stage == standing), None)
+    in_doubt = found(looked, piece) if looked else []
     context: dict[str, Any] = {
         "scroll_ruler": ruler,
         "scroll_to": "" if held is None else held,
         "moves": isinstance(piece, Moving),
+        "overlaps": [doubt_words(one, site) for one in in_doubt if one.kind == "overlap"],
         "stages": [(one, stage_words(one), bool(site.rows_in(piece, one.id))) for one in stages_of(piece)],
         "hands_over": bool(stage and site.rows_in(piece, stage.id)),
     }
@@ -50,7 +52,7 @@ def movement_shown(
         context["movement_groups"] = movement_groups(piece, site)
         context["movement_found"] = [
             (doubt_words(one, site), edit_adapter.dump_json(one.remedy).decode() if one.remedy else "")
-            for one in (found(looked, piece) if looked else [])
+            for one in in_doubt
         ]
     if stage is not None and shown == "content" and page is not None:
         context["limits"] = limits_told(fitter, site, piece, stage, page.language, width)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from math import inf
 from typing import Any, NamedTuple
 
 from django.http import HttpRequest
@@ -122,12 +123,26 @@ def _bands(body: Body, piece: Piece, at: Any, to: float) -> Iterator[Band]:
     for standing, after in reversed(list(zip(body.standings[1:], body.after_px, strict=True))):
         if after <= to and (not ladder or after < ladder[0][0]):
             ladder.insert(0, (after, standing.stage or ""))
-    edges = [(0.0, ""), *ladder]
-    for (start, stage), (end, _) in zip(edges, [*edges[1:], (to, "")], strict=True):
-        name = stages[stage].name if stage else "At rest"
-        if body.place != "pinned":
-            name = "Scrolls away"
-        yield Band(name, at(start), round(at(end) - at(start), 3), stage)
+    names = [(0.0, _at_first(body), ""), *((after, stages[stage].name, stage) for after, stage in ladder)]
+    if body.until_px is not None:
+        until = max(0.0, min(body.until_px, to))
+        names = [(0.0, "Hidden", ""), (until, names[0][1], ""), *(one for one in names[1:] if one[0] > until)]
+    if body.yields_px is not None and body.yields_px < to:
+        yields = max(0.0, body.yields_px)
+        names = [*(one for one in names if one[0] < yields), (yields, "Gives way to the footer", "")]
+    for (start, name, stage), (end, *_) in zip(names, [*names[1:], (to, "", "")], strict=True):
+        if end > start:
+            yield Band(name, at(start), round(at(end) - at(start), 3), stage)
+
+
+def _at_first(body: Body) -> str:
+    """What it does while no stage of it holds."""
+    if body.up_px is not None:
+        return "Shows when one scrolls up"
+    if body.place == "pinned" and body.after_px:
+        return "At rest"
+    stays = body.place in {"pinned", "low", "fixed"} or (body.place == "beside" and body.end_px < inf)
+    return "Stays" if stays else "Scrolls away"
 
 
 def _grips(laid: Scene, body: Body, piece: Piece, at: Any) -> Iterator[Grip]:
@@ -144,7 +159,9 @@ def _grips(laid: Scene, body: Body, piece: Piece, at: Any) -> Iterator[Grip]:
 def found(looked: Looked, piece: Piece) -> list[Doubt]:
     """What is doubtful about a piece on the page that is looked at."""
     return [
-        one for one in doubts(looked.scenes, looked.page, looked.viewport_px, looked.shape) if one.piece == piece.id
+        one
+        for one in doubts(looked.scenes, looked.page, looked.viewport_px, looked.shape)
+        if piece.id in {one.piece, one.other}
     ]
 
 

@@ -131,16 +131,17 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
     fits = fitter.rows(shown, seen_piece)
     spans = spans_of(shown, seen_piece, fits)
     reached = pages_by_piece(site)
-    outline = outline_of(piece, site, chosen.id, page, marks_of(fits))
-    told = hashlib.sha256(repr(outline).encode()).hexdigest()[:16]
     usual = PHONE_PX if isinstance(piece, Drawer) else USUAL_PX
     width = stage_width(request.POST, request.GET, usual=usual)
     looked = looked_through(request, fitter, shown, page, width) if page else None
     failing = [span for span in spans if span.fails]
     tray_shown = tray(request, site, chosen, width)
+    movement = movement_shown(fitter, shown, seen_piece, chosen, page, looked, width, tray_shown["tray"])
+    outline = outline_of(piece, site, chosen.id, page, marks_of(fits))
+    told = hashlib.sha256(repr((outline, movement["overlaps"])).encode()).hexdigest()[:16]
     context = {
         **tray_shown,
-        **movement_shown(fitter, shown, seen_piece, chosen, page, looked, width, tray_shown["tray"]),
+        **movement,
         "piece": piece,
         "page": page,
         "chosen": chosen,

@@ -16,10 +16,11 @@ from pydantic import JsonValue, ValidationError
 
 from ...core.exchange.lifting import selector_fault
 from ...core.model.edits import Add, Edit, Move, Refusal, Remove, Set, SetEach, Together, edit_adapter, parts_of_edit
+from ...core.model.fonts import Font
 from ...core.model.items import IconLink, Pager, Viewer
 from ...core.model.references import renamed
 from ...core.model.rich import RichWords
-from ...core.model.site import Row, Site
+from ...core.model.site import Asset, Cell, Page, Row, Site
 from ...core.model.tree import ROOT, find, holder_of, siblings_of, slots_of
 from ...core.model.values import Words
 from ...core.style.scale import content_of_whole
@@ -27,7 +28,7 @@ from ...shipped import shelf
 from ..sites import store
 from . import styling_posts
 from .asked_numbers import whole_number
-from .controls import shared_row
+from .controls import ROW_CENTRE, shared_row
 from .listed_posts import LISTED, NODES
 from .new_nodes import MAKERS, written
 from .targets import target_of, where_of
@@ -54,10 +55,22 @@ def _set(site: Site, post: QueryDict) -> Posted:
         raise Unclear(node, field, "it is not there any more")
     if field in NODES and field in slots_of(holder):
         return NODES[field](site, holder, post)
-    if field not in type(holder).model_fields or field in _COMPUTED:
+    if field == "align" and isinstance(holder, Cell) and post.get("value") == ROW_CENTRE:
+        return Posted(_in_the_rows_centre(site, holder))
+    if field not in type(holder).model_fields or is_computed(holder, field):
         raise Unclear(node, field, f"there is no field “{field}” to be set here")
     value = _value(site, holder, field, post)
     return Posted(Set(node=node, field=field, value=value))
+
+
+def _in_the_rows_centre(site: Site, cell: Cell) -> Edit:
+    """Its neighbours share what is left alike, so that its middle is the row's."""
+    row = next(row for piece in site.pieces for row in piece.rows if cell in row.cells)
+    share: JsonValue = {"kind": "share", "amount": 1}
+    tracks: list[Edit] = [
+        Set(node=one.id, field="track", value={"kind": "content"} if one is cell else share) for one in row.cells
+    ]
+    return Together(edits=(*tracks, Set(node=cell.id, field="align", value="center")))
 
 
 def _value(site: Site, holder: Any, field: str, post: QueryDict) -> JsonValue:
@@ -65,10 +78,10 @@ def _value(site: Site, holder: Any, field: str, post: QueryDict) -> JsonValue:
     current = getattr(holder, field)
     if isinstance(current, Words | RichWords):
         return _with_words(current, post.get("language", ""), post.get("value", ""))
-    if field in LISTED:
-        return LISTED[field](site, holder, post)
     if isinstance(current, bool):
         return text in {"true", "on", "1"}
+    if field in LISTED:
+        return LISTED[field](site, holder, post)
     if field == "target":
         return target_of(site, text)
     if field == "list_on":
@@ -162,6 +175,8 @@ def _rewrite(site: Site, post: QueryDict) -> Posted:
 
 
 def _move(site: Site, post: QueryDict) -> Posted:
+    if not post["parent"]:
+        raise Unclear(post["node"], "", "choose the place first")
     return Posted(Move(node=post["node"], parent=post["parent"], slot=post["slot"], at=int(post["at"])))
 
 
@@ -252,6 +267,8 @@ def _copy(site: Site, post: QueryDict) -> Posted:
     spot = find(site, post["node"])
     if spot is None or spot.slot not in {"items", "rows"}:
         raise Unclear(post["node"], "", "what was to be copied is not there any more")
+    if not post["parent"]:
+        raise Unclear(post["node"], "", "choose the place first")
     copy = _copied(spot.node)
     if spot.slot == "rows" and post["parent"] != spot.parent:
         copy["stage"] = None
@@ -289,21 +306,31 @@ def _own(site: Site, post: QueryDict) -> Posted:
     return Posted(Together(edits=(Remove(nodes=(spot.node.id,)), addition)), (copy["id"],))
 
 
-_COMPUTED = frozenset({"content", "splice", "source", "cuts", "remark", "size", "files", "measures"})
+_COMPUTED: dict[type[Any], frozenset[str]] = {
+    Page: frozenset({"content", "splice", "source", "cuts", "remark"}),
+    Asset: frozenset({"content", "size"}),
+    Font: frozenset({"files", "measures"}),
+}
 """Fields that only our own reading of uploaded bytes may fill: a hash typed in could name somebody else's content."""
+
+
+def is_computed(holder: Any, field: str) -> bool:
+    return field in _COMPUTED.get(type(holder), ())
 
 
 def _raw(site: Site, post: QueryDict) -> Posted:
     edit = edit_adapter.validate_python(json.loads(post["edit"]))
-    if any(_fills_computed(part) for part in parts_of_edit(edit)):
+    if any(_fills_computed(site, part) for part in parts_of_edit(edit)):
         raise Unclear(ROOT, "edit", "contents come in by upload only")
     return Posted(edit)
 
 
-def _fills_computed(edit: Edit) -> bool:
+def _fills_computed(site: Site, edit: Edit) -> bool:
     match edit:
-        case Set() | SetEach():
-            return edit.field in _COMPUTED
+        case Set():
+            return is_computed(holder_of(site, edit.node), edit.field)
+        case SetEach():
+            return any(is_computed(holder_of(site, node), edit.field) for node, _ in edit.values)
         case Add():
             return edit.slot in {"pages", "assets", "fonts"}
         case _:

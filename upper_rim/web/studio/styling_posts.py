@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Callable
-from typing import Any
+from collections.abc import Callable, Iterable
+from typing import Any, cast
 
 from django.http import QueryDict
 from pydantic import JsonValue
@@ -14,7 +14,7 @@ from ...core.model.colours import REFERENCE, ROLE_COLOURS
 from ...core.model.edits import Add, Edit, Remove, Set, Together
 from ...core.model.properties import NotAValue, check_value, completed
 from ...core.model.site import Site
-from ...core.model.styling import Declaration
+from ...core.model.styling import Declaration, Part, State
 from ...core.model.tree import ROOT, find, holder_of, walk
 from ...core.style.boxes import extent
 from ...core.style.resolve import Styling, band_at, default_of, wearers
@@ -49,11 +49,45 @@ def style(site: Site, post: QueryDict) -> Posted:
         else:
             declaration: dict[str, JsonValue] = {"id": store.new_id("st"), "property": one, "value": value}
             added.append({**declaration, "part": part, "state": state, "band": band})
+    added += _partners(site, holder_id, zip(names, values, strict=True), part, state, band)
     if added:
         edits.append(Add(parent=holder_id, slot="styles", values=tuple(added)))
     if not edits:
         return Posted(Together(edits=()))
     return Posted(edits[0] if len(edits) == 1 else Together(edits=tuple(edits)))
+
+
+def _partners(
+    site: Site, holder_id: str, said: Iterable[tuple[str, str]], part: str, state: str, band: str | None
+) -> list[JsonValue]:
+    """A line has a width and a kind: setting one of them to something that shows makes the other show, too, where it does
+    not yet."""
+    styling = Styling(site)
+    element = styling.elements.get((holder_id, cast(Part, part)))
+    made: list[JsonValue] = []
+    for name, value in said:
+        other = _partner(name)
+        if element is None or other is None or value in {"", "0", "0px", "none"}:
+            continue
+        now = styling.resolve(element, other, cast(State, state), band).value
+        if other.endswith("-style") and now in {"none", "hidden"}:
+            wished = "solid"
+        elif other.endswith("-width") and now in {"0", "0px"}:
+            wished = "1px"
+        else:
+            continue
+        made.append(
+            {"id": store.new_id("st"), "property": other, "value": wished, "part": part, "state": state, "band": band}
+        )
+    return made
+
+
+def _partner(name: str) -> str | None:
+    """Of a line's width its kind, and the other way round."""
+    for own, other in (("-width", "-style"), ("-style", "-width")):
+        if name.startswith(("border-", "outline-")) and name.endswith(own):
+            return name.removesuffix(own) + other
+    return None
 
 
 def _holder(site: Site, node: str) -> tuple[str, tuple[Edit, ...]]:

@@ -20,7 +20,10 @@
     if (part?.checkVisibility({ visibilityProperty: true }) && part.getClientRects().length && isInView(part)) return;
     if (scroll) return scrollTo({ top: Number(scroll), behavior: "instant" });
     if (!part || openAround(part)) return;
-    if (part.getClientRects().length) part.scrollIntoView({ block: "nearest", behavior: "instant" });
+    // Not `scrollIntoView`, which scrolls the studio around this window, too.
+    const { top, bottom, height } = part.getBoundingClientRect();
+    const by = top < 0 || height > innerHeight ? top : Math.max(0, bottom - innerHeight);
+    if (part.getClientRects().length) (part.closest(":popover-open") ?? window).scrollBy({ top: by, behavior: "instant" });
   };
   // What stands in a drawer shows while that is open. While it opens it is inert: the focus stays where the designer types.
   const openAround = (part) => {
