@@ -79,9 +79,9 @@ def test_a_clash_shows_both_versions_and_lets_one_choose(new_browser: Callable[[
     one.change("control-words", "Book at once")
     two.change("control-words", "Reserve")
     notice = two.one("notice").text
-    assert "designer changed words" in notice
+    assert "designer changed says, English, of “Button: Book at once”" in notice
     assert (two.one("theirs").text, two.one("mine").text) == ("Book at once", "Reserve")
-    assert two.one("control-words").get_attribute("value") == "Book at once"
+    assert two.one("control-words").get_attribute("value") == "Reserve", "what was typed stays"
     two.press("use-mine")
     assert two.one("control-words").get_attribute("value") == "Reserve"
     two.press("undo")

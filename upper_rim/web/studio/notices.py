@@ -127,7 +127,9 @@ def _of_field(site: Site, refusal: Refusal) -> str:
 def field_words(site: Site, node_id: str, field: str) -> str:
     """In the words of the tray's own label for it."""
     node = holder_of(site, node_id)
-    labels = {control.field: control.label for group in labelled(node, site) for control in group.controls}
+    labels: dict[str, str] = {}
+    for control in (control for group in labelled(node, site) for control in group.controls):
+        labels.setdefault(control.field, control.label)
     listed = PROPERTIES.get(field)
     label = labels.get(field) or (listed.label if listed else field.removesuffix("_px").replace("_", " "))
     return label.lower()

@@ -12,12 +12,15 @@
     if (!unsent(field) || !field.form) return false;
     return !sent?.contains(field) || refused || field.value !== sentValues.get(field);
   };
+  const under = new WeakMap();
   document.addEventListener("htmx:beforeRequest", ({ detail }) => {
-    if (detail.elt.id === "watch") return;
-    sent = detail.elt.closest("form");
-    sentValues = new Map([...(sent?.elements ?? [])].filter(isText).map((field) => [field, field.value]));
+    const form = detail.elt.closest("form");
+    under.set(detail.xhr, { form, values: new Map([...(form?.elements ?? [])].filter(isText).map((field) => [field, field.value])) });
   });
-  document.addEventListener("htmx:beforeSwap", ({ detail }) => (refused = Boolean(detail.xhr.getResponseHeader("X-Rim-Refused"))));
+  document.addEventListener("htmx:beforeSwap", ({ detail: { xhr } }) => {
+    const request = under.get(xhr);
+    [sent, sentValues, refused] = [request?.form, request?.values ?? new Map(), Boolean(xhr.getResponseHeader("X-Rim-Refused"))];
+  });
   Idiomorph.defaults.callbacks.beforeNodeMorphed = (old, fresh) => (old.matches?.(".rich") ? editorStays(old, fresh) : !(fresh.dataset && "stays" in fresh.dataset) && !(old.nodeType === 1 && stays(old)));
   document.addEventListener("htmx:configRequest", ({ detail }) => {
     const outline = $("#outline");
