@@ -159,6 +159,10 @@ def icons(shipped: Path) -> None:
     (shipped / "icons.json").write_text(json.dumps(drawings, separators=(",", ":")).replace('","', '",\n"') + "\n")
 
 
+PROFILES = frozenset(
+    ["500px", "airbnb", "applemusic", "artstation", "audiomack", "bandcamp", "behance", "bilibili", "bitbucket", "bluesky", "bookingdotcom", "buymeacoffee", "chessdotcom", "codeberg", "dailymotion", "deezer", "deviantart", "devdotto", "diaspora", "discord", "douban", "dribbble", "ebay", "etsy", "facebook", "fiverr", "flickr", "foursquare", "genius", "github", "githubsponsors", "gitlab", "gofundme", "goodreads", "googlemaps", "googlescholar", "gravatar", "hashnode", "huggingface", "imdb", "indeed", "instagram", "itchdotio", "kaggle", "kakaotalk", "keybase", "kick", "kickstarter", "kofi", "komoot", "lastdotfm", "lemmy", "letterboxd", "liberapay", "lichess", "line", "mastodon", "matrix", "medium", "meetup", "messenger", "misskey", "mixcloud", "nextdoor", "niconico", "odnoklassniki", "odysee", "opencollective", "orcid", "patreon", "peertube", "pexels", "pinterest", "pixelfed", "pleroma", "producthunt", "qq", "quora", "reddit", "researchgate", "roblox", "rumble", "signal", "sinaweibo", "snapchat", "soundcloud", "sourcehut", "spotify", "stackexchange", "stackoverflow", "steam", "strava", "substack", "telegram", "thestorygraph", "threads", "tidal", "tiktok", "tripadvisor", "trustpilot", "twitch", "unsplash", "untappd", "upwork", "viber", "vimeo", "vk", "wechat", "whatsapp", "x", "xiaohongshu", "xing", "yelp", "youtube", "youtubemusic", "zhihu", "zulip"]
+)
+"""Services at which people and firms have a profile or take messages."""
 _PATH = re.compile(r'<path d="([^"]+)"')
 
 
@@ -166,6 +170,8 @@ def brands(shipped: Path) -> None:
     """Marks of services: slug, title, colour, host of its own site, and drawing, a line each."""
     listed = []
     for about in json.loads((MODULES / "simple-icons/data/simple-icons.json").read_text()):
+        if about["slug"] not in PROFILES:
+            continue
         drawn = _PATH.search((MODULES / f"simple-icons/icons/{about['slug']}.svg").read_text())
         if drawn is None:
             continue

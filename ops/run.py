@@ -31,11 +31,14 @@ def main() -> None:
     parser.add_argument("--account", metavar="NAME", help="make an account of that name and print its password")
     parser.add_argument("--no-demo", action="store_true", help="without demo sites and demo account")
     chosen = parser.parse_args()
+    run_folder = Path(os.environ.get("RIM_RUN_FOLDER", ROOT / ".run"))
+    if chosen.account and _runs(run_folder):
+        _add_account(run_folder, chosen.account)
+        return
     if _is_taken(chosen.port):
         stop_with(
             f"Port {chosen.port} is taken by another program. Choose another one: ./start --port {chosen.port + 1}"
         )
-    run_folder = Path(os.environ.get("RIM_RUN_FOLDER", ROOT / ".run"))
     try:
         cluster = Cluster(run_folder, "main")
         cluster.start()
@@ -51,13 +54,7 @@ def main() -> None:
     signal.signal(signal.SIGINT, stop)
     signal.signal(signal.SIGTERM, stop)
     try:
-        environment = {
-            **os.environ,
-            **cluster.environment(),
-            "RIM_RUN_FOLDER": str(run_folder),
-            "DJANGO_SETTINGS_MODULE": "upper_rim.web.settings",
-            "PYTHONPATH": str(ROOT),
-        }
+        environment = _environment(cluster, run_folder)
         if chosen.fresh:
             cluster.drop_database()
             shutil.rmtree(run_folder / "editions", ignore_errors=True)
@@ -109,6 +106,35 @@ def main() -> None:
                 child.kill()
         cluster.stop()
         print("Stopped.", flush=True)
+
+
+def _environment(cluster: Cluster, run_folder: Path) -> dict[str, str]:
+    return {
+        **os.environ,
+        **cluster.environment(),
+        "RIM_RUN_FOLDER": str(run_folder),
+        "DJANGO_SETTINGS_MODULE": "upper_rim.web.settings",
+        "PYTHONPATH": str(ROOT),
+    }
+
+
+def _runs(run_folder: Path) -> bool:
+    """Whether the application of this folder is running."""
+    try:
+        web = int(json.loads((run_folder / "processes.json").read_text())["web"])
+        return b"gunicorn" in Path(f"/proc/{web}/cmdline").read_bytes()
+    except (OSError, ValueError, KeyError):
+        return False
+
+
+def _add_account(run_folder: Path, name: str) -> None:
+    """An account for the application that runs already."""
+    try:
+        cluster = Cluster(run_folder, "main")
+        cluster.start()
+    except Trouble as trouble:
+        stop_with(str(trouble))
+    _manage(_environment(cluster, run_folder), "make_account", name)
 
 
 def _begin(command: list[str], environment: dict[str, str]) -> subprocess.Popen[bytes]:

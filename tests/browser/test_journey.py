@@ -3,6 +3,9 @@
 from __future__ import annotations
 
 import io
+import os
+import subprocess
+import sys
 import time
 import zipfile
 from pathlib import Path
@@ -15,7 +18,7 @@ from tests.broken_pages import BROKEN, WITHOUT_PLACE, archive
 from upper_rim.core.exchange.markers import strip
 from upper_rim.core.exchange.pages_in import page_path, site_path
 
-from .conftest import Browser, Running, wait_for
+from .conftest import ROOT, Browser, Running, wait_for
 
 
 def test_from_a_zip_of_broken_pages_to_a_published_site_and_back(
@@ -234,3 +237,12 @@ def _percent(path: str) -> str:
     from urllib.parse import quote
 
     return quote(path, safe="/%")
+
+
+def test_an_account_is_made_while_the_application_runs(browser: Browser, running: Running) -> None:
+    command = [sys.executable, str(ROOT / "ops" / "run.py"), "--port", str(running.port), "--account", "newcomer"]
+    environment = {**os.environ, "RIM_RUN_FOLDER": str(running.folder)}
+    told = subprocess.run(command, env=environment, capture_output=True, text=True, timeout=60)
+    assert told.returncode == 0, told.stderr
+    browser.sign_in("newcomer", told.stdout.split()[-1])
+    assert browser.all("home")

@@ -12,13 +12,16 @@ from pathlib import Path
 
 import pytest
 import tinycss2
+from PIL import Image
 
 from tests.broken_pages import archive
 from upper_rim.cli.__main__ import main
 from upper_rim.core.exchange.bundle import BrokenBundle, Bundle, write_bundle
+from upper_rim.core.exchange.markers import strip
+from upper_rim.core.exchange.pages_in import described_page, digest
 from upper_rim.core.model.apply import apply
 from upper_rim.core.model.edits import Refusal, Remove, Set, Together
-from upper_rim.core.model.site import Site
+from upper_rim.core.model.site import Page, Site
 from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.publication import publication
 from upper_rim.core.output.sheet import band_queries, important, sheet
@@ -267,3 +270,40 @@ def test_an_icons_name_is_no_markup(icon: str) -> None:
     assert isinstance(unknown, Site)
     css = sheet(unknown, shelf(), "")
     assert "icon-no-such-icon" not in css and "icon{" in css
+
+
+def test_a_sites_icon_and_description_stand_in_the_head_of_pages_that_have_none_of_their_own() -> None:
+    site, contents = ostrey()
+    files = published(site, contents)
+    assert b'<meta name="description" content="Drei Schiffe' in files["de/index.html"]
+    assert (
+        files["index.html"].count(b'rel="icon"') == 2
+        and b'href="/icon.svg" type="image/svg+xml"' in files["index.html"]
+    )
+    with Image.open(io.BytesIO(files["favicon.ico"])) as icon:
+        assert icon.info["sizes"] == {(16, 16), (32, 32), (48, 48)}
+    touch = next(name for name in files if name.endswith("-180.png"))
+    with Image.open(io.BytesIO(files[touch])) as icon:
+        assert icon.size == (180, 180)
+    assert f'<link rel="apple-touch-icon" href="/{touch}">'.encode() in files["index.html"]
+
+    own = b'<!DOCTYPE html><html><head><title>O</title><LINK rel=\'shortcut icon\' href=/own.png><meta content="Ours" name=description></head><body><p>x</p></body></html>'  # fmt: skip
+    page = described_page(Page(id="pg-own", path="/own/"), own)
+    made = Composer(site.replaced(pages=(page,)), shelf(), {**contents, digest(own): own}.__getitem__).page(page, own)
+    assert b"rim:site" not in made and strip(made) == own
+
+
+def test_pictures_say_their_size_and_the_markup_has_none_of_what_a_checker_refuses() -> None:
+    """Each of these was found by a conforming checker in the demo's pages."""
+    site, contents = ostrey()
+    for name, data in published(site, contents).items():
+        if not name.endswith(".html"):
+            continue
+        html = data.decode()
+        ours = " ".join(re.findall(r"<!--rim:.*?<!--/rim-->", html, re.DOTALL))
+        for image in re.findall(r"<img [^>]*>", ours):
+            assert re.search(r' width="\d+" height="\d+"', image) or "R0lGOD" in image, (name, image[:120])
+            assert " " not in (re.search(r'src="([^"]*)"', image) or [""])[1], name
+        for button in re.findall(r"<button [^>]*popovertarget[^>]*>", ours):
+            assert "aria-expanded" not in button
+        assert '<option value=""></option>' not in ours

@@ -9,6 +9,17 @@ OSTREY_LOGO = (
     '<text x="111" y="27" textLength="54" lengthAdjust="spacingAndGlyphs" font-family="Georgia,serif" font-size="20" fill="#0b6e8a">Ferries</text></svg>'
 )
 
+OSTREY_ICON = (
+    '<svg xmlns="http://www.w3.org/2000/svg" width="40" height="40" viewBox="0 0 40 40">'
+    '<rect width="40" height="40" rx="8" fill="#d9ecf2"/><path d="M9 20l4-10h14l6 10z" fill="#12344d"/>'
+    '<path d="M4 29c5-5 8-5 13 0s8 5 13 0 4-3 6-3" fill="none" stroke="#0b6e8a" stroke-width="4" stroke-linecap="round"/></svg>'
+)
+QUILLWORT_ICON = (
+    '<svg xmlns="http://www.w3.org/2000/svg" width="40" height="40" viewBox="0 0 40 40">'
+    '<rect width="40" height="40" rx="8" fill="#fbf8f1"/><g fill="none" stroke="#3f5a36" stroke-width="3" stroke-linecap="round">'
+    '<path d="M20 34V10M20 34C18 26 12 18 8 14M20 34c2-8 8-16 12-20"/></g><circle cx="20" cy="33" r="4" fill="#2b2a26"/></svg>'
+)
+
 
 def coast(sky: str, sea: str, land: str, ship_at: int) -> str:
     """A coast seen from the water, 960 by 320, with a ship at a distance from the left."""

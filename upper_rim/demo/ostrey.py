@@ -8,7 +8,7 @@ from ..core.model.site import Band, Below, Cell, Entry, Everywhere, Header, Menu
 from ..core.model.styling import Look, RoleDefault, Swatch, Tied
 from ..core.model.values import Words
 from ..core.style.built_in import corners
-from .drawings import OSTREY_LOGO, coast
+from .drawings import OSTREY_ICON, OSTREY_LOGO, coast
 from .making import Pile, declared, in_four
 from .ostrey_footers import FOOTER, HELP_FOOTER
 from .ostrey_guide import GUIDE_HEADER, GUIDE_SIDEBAR
@@ -296,6 +296,7 @@ def ostrey() -> tuple[Site, dict[str, bytes]]:
             )
     pile.asset("as-style", "/style.css", _STYLE)
     pile.asset("as-logo", "/logo.svg", OSTREY_LOGO)
+    pile.asset("as-icon", "/icon.svg", OSTREY_ICON)
     pile.asset("as-news", "/news.xml", NEWS_FEED)
     pile.asset("as-day", "/coast-day.svg", coast("#d9ecf2", "#2f7f9a", "#7f9a76", 610))
     pile.asset("as-dusk", "/coast-dusk.svg", coast("#f3dcc4", "#35566b", "#5d5a66", 180))
@@ -303,6 +304,13 @@ def ostrey() -> tuple[Site, dict[str, bytes]]:
     site = Site(
         key="q7xk",
         name="Ostrey Ferries",
+        icon="/icon.svg",
+        description=in_four(
+            "Three ships between the islands, every day of the year: sailings, fares, harbours and a guide.",
+            "Drei Schiffe zwischen den Inseln, an jedem Tag des Jahres: Fahrten, Preise, Häfen und ein Führer.",
+            "Tair llong rhwng yr ynysoedd, bob dydd o’r flwyddyn: hwylio, prisiau, harbyrau ac arweinlyfr.",
+            "ثلاث سفن بين الجزر، كل يوم من أيام السنة: الرحلات والأسعار والموانئ ودليل.",
+        ),
         swatches=(
             Swatch(id="sw-paper", name="Paper", colour="#ffffff", role="ground"),
             Swatch(id="sw-deep", name="Deep", colour="#12344d", role="ink"),

@@ -83,7 +83,7 @@ FOOTER = Footer(
                             profiles=(
                                 Profile(
                                     id="pf-social",
-                                    address="https://mastodon.example/@ostrey",
+                                    address="https://quayside.example/@ostrey",
                                     name="Notes from the bridge",
                                 ),
                                 Profile(id="pf-mail", address="mailto:quay@ostrey.example", name="Mail"),

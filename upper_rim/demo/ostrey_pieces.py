@@ -185,7 +185,7 @@ MENU_DRAWER = Drawer(
                             profiles=(
                                 Profile(
                                     id="pf-drawer-notes",
-                                    address="https://mastodon.example/@ostrey",
+                                    address="https://quayside.example/@ostrey",
                                     name="Notes from the bridge",
                                 ),
                                 Profile(id="pf-drawer-mail", address="mailto:quay@ostrey.example", name="Mail"),

@@ -7,7 +7,7 @@ from ..core.model.site import Band, Cell, Entry, Header, Menu, ReachRule, Row, S
 from ..core.model.styling import Swatch
 from ..core.model.values import Words
 from ..core.style.built_in import corners
-from .drawings import leaves
+from .drawings import QUILLWORT_ICON, leaves
 from .making import Pile, declared
 
 _PAGES = (
@@ -111,9 +111,12 @@ def quillwort() -> tuple[Site, dict[str, bytes]]:
             ),
         ),
     )
+    pile.asset("as-icon", "/icon.svg", QUILLWORT_ICON)
     site = Site(
         key="w4ltq",
         name="Quillwort Press",
+        icon="/icon.svg",
+        description=Words(text="Plant books from a small press by the lake: floras, field guides and garden notes."),
         face="source-serif-4",
         content_px=980,
         swatches=(

@@ -43,6 +43,7 @@ _PHRASES: dict[str, dict[str, str]] = {
     "picture": {"en": "Picture", "de": "Bild", "cy": "Llun", "ar": "صورة"},
     "enlarge": {"en": "Enlarge", "de": "Vergrößern", "cy": "Chwyddo", "ar": "تكبير"},
     "needed": {"en": "needed", "de": "nötig", "cy": "angenrheidiol", "ar": "مطلوب"},
+    "choose": {"en": "Choose…", "de": "Bitte wählen …", "cy": "Dewiswch…", "ar": "اختر…"},
     "answer_needed": {
         "en": "“{0}” is needed.",
         "de": "„{0}“ muss ausgefüllt sein.",

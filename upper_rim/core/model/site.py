@@ -430,6 +430,10 @@ class Site(Value):
     key: Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9]{3,11}$")]
     name: Name
     language: LanguageTag = "en"
+    icon: PagePath | None = Field(
+        default=None, description="Path of a picture among the site's files: its icon, for pages that name none."
+    )
+    description: Words = Field(default=Words(), description="Of the site, for pages that have none of their own.")
     face: Label = "figtree"
     text_px: TextSize = 16
     text_weight: Weight = 450

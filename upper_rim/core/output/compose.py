@@ -38,6 +38,7 @@ from .search_index import Hit
 from .sheet import inside_a_page, sheet
 from .shelf import Shelf
 from .shown_files import ShownFiles
+from .site_head import SiteHead
 from .site_search import index_paths, site_index
 from .splicing import spliced
 
@@ -79,6 +80,7 @@ class Composer:
             f"<style data-rim-sheet>{self.css}</style>" if marks else f'<link rel="stylesheet" href="{self.css_path}">'
         )
         self.index_paths = index_paths(site)
+        self._site_head = SiteHead(site, self._files.data)
         self._fragments: dict[tuple[tuple[tuple[str, ...], ...], str, str | None, bool], tuple[str, str, str]] = {}
 
     def index(self, language: str) -> str:
@@ -91,12 +93,15 @@ class Composer:
         outcomes = self.coverage.on(page)
         pieces = shown_pieces(outcomes, self.coverage.bands)
         splice = page.splice
-        if splice is None or not (pieces or self.site.snippets):
+        told = self._site_head.of_page(page, content) if splice is not None and not page.bare else ""
+        if splice is None or not (pieces or self.site.snippets or told):
             return spliced(content, (), page)
         head, before, behind = (b"", b"", b"")
         if pieces:
             heads = page.path == self._links.front(page.language) and not _HEADING.search(content)
             head, before, behind = self._insertions(pieces, page, splice.encoding, heads=heads)
+        if told:
+            head += insertion(marked("site", told), splice.encoding)
         code = {place: self._code(place, page, splice.encoding) for place in ("head", "start", "end")}
         places = (
             (splice.head_at, head + code["head"]),
@@ -115,7 +120,8 @@ class Composer:
         )
 
     def parts(self) -> Iterator[tuple[str, bytes]]:
-        """The files that pages refer to: CSS, script, fonts. Path and content."""
+        """The files that pages refer to: CSS, script, fonts, icons. Path and content."""
+        yield from ((path, made()) for path, made in self._site_head.files())
         if not self.site.pieces:
             return
         yield self.css_path, self.css.encode()
@@ -222,11 +228,11 @@ class Composer:
         index = self.index_paths.get(page.language, "")
         return Scene(
             self.site, self._links, self._menus, self._shelf, page.language, current,
-            marks=self._marks, year=self._year, index_path=index, posts=self._files.posts,
+            marks=self._marks, year=self._year, index_path=index, posts=self._files.posts, picture=self._files.picture,
         )  # fmt: skip
 
     def _script_tags(self, pieces: Iterable[Piece], current: str | None) -> str:
-        used = scripts_of(self.site, pieces, current) - ({"pager"} if self._marks else set())
+        used = scripts_of(self.site, pieces, current)
         paths = (path for name, path in self.script_paths.items() if name in used)
         return "".join(f'<script src="{path}" defer></script>' for path in paths)
 

@@ -68,7 +68,7 @@ def _line(field: FormField, scene: Scene) -> str:
         control = f'<textarea rows="5" maxlength="{LONGEST_ANSWER}" {common}></textarea>'
     elif field.kind == "choice":
         options = "".join(f"<option>{escape(choice)}</option>" for choice in field.choices)
-        control = f'<select {common}><option value=""></option>{options}</select>'
+        control = f'<select {common}><option value="">{escape(phrase("choose", language))}</option>{options}</select>'
     else:
         pattern = f' pattern="{escape(field.pattern, quote=True)}"' if field.pattern else ""
         complete = f' autocomplete="{_COMPLETE[field.kind]}"' if field.kind in _COMPLETE else ""

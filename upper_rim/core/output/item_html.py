@@ -47,6 +47,7 @@ from ..model.styling import Styled
 from ..model.told import years_told
 from ..model.trail import Step
 from ..model.tree import items_of
+from ..style.pictures import Picture
 from .contact_html import contact_html
 from .form_html import form_html
 from .map_html import map_html
@@ -68,7 +69,7 @@ class Scene:
     `holder`: the piece that shares a row of another one, which may stand on the same page. `heading`: the title that is the page's
     first heading, since the page has none. `posts` gives those of an item in a language, `sizes` where the smaller
     ones of a picture are and how wide, `early` is true where pictures are seen first, `drawn` gives what stands above and
-    below a menu's entries in its drawer. `index_path`: where the index of the pages in that language is.
+    below a menu's entries in its drawer, `picture` one of the site's by its path. `index_path`: where the index of the pages in that language is.
     """
 
     site: Site
@@ -84,6 +85,7 @@ class Scene:
     heading: str = ""
     posts: Callable[[Posts, str], Sequence[Post]] = lambda item, language: ()
     sizes: Callable[[PictureItem], Sequence[tuple[str, int]]] = lambda item: ()
+    picture: Callable[[str], Picture | None] = lambda path: None
     early: bool = False
     drawn: Callable[[MenuItem, Scene], tuple[str, str]] = lambda item, scene: ("", "")
 
@@ -101,6 +103,15 @@ class Scene:
         worn = (look_class(look, position) for position, look in enumerate(node.wears))
         names = " ".join([*(self.name(part) for part in (*classes, *worn)), *node.classes.split()])
         return f'class="{names}"{self.mark(node.id)}'
+
+    def size(self, path: str, height_px: int | None = None) -> str:
+        """Width and height of a picture as attributes, so that its room is kept until it is there: its natural ones, or
+        those at a height."""
+        seen = self.picture(path)
+        if seen is None or seen.height <= 0:
+            return "" if height_px is None else f' height="{height_px}"'
+        scale = 1.0 if height_px is None else height_px / seen.height
+        return f' width="{max(1, round(seen.width * scale))}" height="{max(1, round(seen.height * scale))}"'
 
     def mark(self, node_id: str) -> str:
         return f' data-rim-node="{node_id}"' if self.marks else ""
@@ -294,7 +305,9 @@ def _logo(item: Logo, scene: Scene) -> str:
     words = escape(item.words.in_language(scene.language) or scene.site.name, quote=True)
     content = words
     if item.picture:
-        content = f'<img src="{escape(item.picture, quote=True)}" alt="{words}" height="{item.height_px}">'
+        content = (
+            f'<img src="{escape(item.picture, quote=True)}" alt="{words}"{scene.size(item.picture, item.height_px)}>'
+        )
     front = escape(scene.links.front(scene.language), quote=True)
     link = f'<a {scene.attributes(item, "logo", item.id)} href="{front}">{content}</a>'
     return f'<h1 class="{scene.name("plain")}">{link}</h1>' if item.id == scene.heading else link
@@ -315,7 +328,9 @@ def _menu(item: MenuItem, scene: Scene) -> str:
         return f"<nav {scene.attributes(item, *classes)}{said}>{entries}</nav>"
     drawer_id = scene.html_id(f"{item.id}-drawer")
     close = escape(phrase("close", scene.language), quote=True)
-    opening = f' popovertarget="{drawer_id}" aria-controls="{drawer_id}" aria-expanded="false" data-rim-drawer="(max-width:{below - 0.02:.2f}px)"'
+    opening = (
+        f' popovertarget="{drawer_id}" aria-controls="{drawer_id}" data-rim-drawer="(max-width:{below - 0.02:.2f}px)"'
+    )
     above, under = scene.drawn(item, scene)
     return (
         f"<nav {scene.attributes(item, *classes)}{said}>"

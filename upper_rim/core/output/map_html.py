@@ -17,7 +17,7 @@ if TYPE_CHECKING:
 
 def map_html(item: MapItem, scene: Scene) -> str:
     words = escape(item.words.in_language(scene.language), quote=True)
-    drawing = "data:image/svg+xml," + quote(map_svg(item), safe=" /=:.,'")
+    drawing = "data:image/svg+xml," + quote(map_svg(item), safe="/=:.,'")
     geo = f"geo:{item.latitude:g},{item.longitude:g}"
     return (
         f"<div {scene.attributes(item, 'block', 'map', item.id)}>"

@@ -92,7 +92,7 @@ class _Tree:
         if not (wide and depth == 1 and entry.picture):
             return ""
         source = escape(entry.picture, quote=True)
-        return f'<img class="{self._scene.name("entry-picture")}" src="{source}" alt="" loading="lazy">'
+        return f'<img class="{self._scene.name("entry-picture")}" src="{source}" alt=""{self._scene.size(entry.picture)} loading="lazy">'
 
     def _branch(self, entry: Entry, label: str, branch: str) -> str:
         """The button that opens what is below an entry, and that."""
@@ -118,7 +118,8 @@ def _feature(entry: Entry, label: str, scene: Scene) -> str:
     second = entry.second.in_language(scene.language)
     if not entry.picture and not second:
         return ""
-    picture = f'<img src="{escape(entry.picture, quote=True)}" alt="" loading="lazy">' if entry.picture else ""
+    size = scene.size(entry.picture) if entry.picture else ""
+    picture = f'<img src="{escape(entry.picture, quote=True)}" alt=""{size} loading="lazy">' if entry.picture else ""
     words = f"<span>{escape(second)}</span>" if second else ""
     return f'<li class="{scene.name("feature")}">{picture}<strong>{escape(label)}</strong>{words}</li>'
 

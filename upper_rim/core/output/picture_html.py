@@ -19,7 +19,10 @@ def picture_html(item: PictureItem, scene: Scene) -> str:
     sizes = scene.sizes(item)
     listed = ", ".join(f"{escape(path, quote=True)} {width}w" for path, width in sizes)
     smaller = f' srcset="{listed}" sizes="(width < {item.width_px}px) 100vw, {item.width_px}px"' if sizes else ""
-    image = f'<img src="{escape(item.picture, quote=True)}"{smaller} alt="{words}"{_loading(scene)} decoding="async">'
+    size = scene.size(item.picture)
+    image = (
+        f'<img src="{escape(item.picture, quote=True)}"{smaller} alt="{words}"{size}{_loading(scene)} decoding="async">'
+    )
     href, _ = scene.links.resolve(item.target, scene.language)
     if href is None:
         return f"<div {scene.attributes(item, 'block', 'picture', item.id)}>{image}</div>"
@@ -46,13 +49,17 @@ def _picture_link(link: PictureLink, scene: Scene) -> str:
     second = escape(link.second.in_language(scene.language))
     words = f"<span>{title}</span>" + (f'<small class="{scene.name("second-line")}">{second}</small>' if second else "")
     image = (
-        f'<img src="{escape(link.picture, quote=True)}" alt=""{_loading(scene)} decoding="async">'
+        f'<img src="{escape(link.picture, quote=True)}" alt=""{scene.size(link.picture)}{_loading(scene)} decoding="async">'
         if link.picture
         else ""
     )
     current = ' aria-current="page"' if page is not None and page.id == scene.current else ""
     lead = f'href="{escape(href, quote=True)}"{current}' if href is not None else 'role="link" aria-disabled="true"'
     return f"<li><a {lead}{scene.mark(link.id)}>{words}</a>{image}</li>"
+
+
+NO_PICTURE = "data:image/gif;base64,R0lGODlhAQABAAAAACH5BAEKAAEALAAAAAABAAEAAAICTAEAOw=="
+"""One clear pixel, until there is a picture to show (HTML, 4.8.3: an `img` has a source)."""
 
 
 def viewer_html(item: Viewer, scene: Scene) -> str:
@@ -72,6 +79,6 @@ def viewer_html(item: Viewer, scene: Scene) -> str:
     return (
         f'<dialog {scene.attributes(item, "block", "viewer", item.id)} aria-label="{escape(phrase("picture", language), quote=True)}"{told}>'
         f"{button('x', phrase('close_notice', language))}{button('chevron-left', phrase('before', language))}"
-        f'<figure class="{scene.name("figure")}"><img alt="" src="data:,"><figcaption></figcaption></figure>'
+        f'<figure class="{scene.name("figure")}"><img alt="" src="{NO_PICTURE}"><figcaption></figcaption></figure>'
         f"{button('chevron-right', phrase('after', language))}</dialog>"
     )

@@ -26,6 +26,10 @@ class ShownFiles:
         asset = next((asset for asset in self._site.assets if asset.path == path), None)
         return (asset.content, self._read(asset.content)) if asset is not None and self._read is not None else None
 
+    def data(self, path: str | None) -> bytes | None:
+        found = self._file(path)
+        return found[1] if found else None
+
     def picture(self, path: str) -> Picture | None:
         found = self._file(path)
         return read_picture(found[1]) if found else None

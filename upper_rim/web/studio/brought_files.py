@@ -13,7 +13,7 @@ from ...core.exchange.picture_in import LARGEST_PICTURE, Brought, PictureFault, 
 from ...core.model.edits import Add, Edit, Set, Together
 from ...core.model.items import IconLink
 from ...core.model.site import Site
-from ...core.model.tree import ROOT, find
+from ...core.model.tree import ROOT, holder_of
 from ..sites import contents, store
 from ..sites.access import site_of
 from .notices import notice_of
@@ -26,10 +26,13 @@ def bring_file(request: HttpRequest, slug: str) -> HttpResponse:
     if request.method != "POST":
         raise Http404
     site = store.load(stored.pk).site
-    spot = find(site, request.POST.get("node", ""))
+    node = request.POST.get("node", "")
+    shown_by = holder_of(site, node)
     back = HttpResponseRedirect(_back(request, slug))
-    field = "feed" if request.POST.get("field") == "feed" else "picture"
-    if spot is None or field not in type(spot.node).model_fields:
+    field = request.POST.get("field", "")
+    if shown_by is None or field not in {"feed", "picture", "icon"} or (field == "icon") != (node == ROOT):
+        field = "picture"
+    if shown_by is None or field not in type(shown_by).model_fields:
         messages.error(request, "What was to show it is not there any more.")
         return back
     if file is None or not file.name or file.size is None or file.size > LARGEST_PICTURE:
@@ -39,14 +42,14 @@ def bring_file(request: HttpRequest, slug: str) -> HttpResponse:
     if isinstance(found, PictureFault | FeedFault):
         messages.error(request, f"“{file.name}” was not taken in: {found.reason}.")
         return back
-    if isinstance(spot.node, IconLink) and found.ending != "svg":
+    if isinstance(shown_by, IconLink) and found.ending != "svg":
         messages.error(request, f"“{file.name}” was not taken in: an icon is a drawing (SVG).")
         return back
     content = digest(found.data)
     contents.keep_contents({content: found.data})
     known = next((asset.path for asset in site.assets if asset.content == content), None)
     path = known or _free_path(site, "feeds" if field == "feed" else "pictures", file.name, found.ending)
-    edits: list[Edit] = [Set(node=spot.node.id, field=field, value=path)]
+    edits: list[Edit] = [Set(node=node, field=field, value=path)]
     if known is None:
         asset = {"id": store.new_id("as"), "path": path, "content": content, "size": len(found.data)}
         edits.insert(0, Add(parent=ROOT, slot="assets", values=(asset,)))

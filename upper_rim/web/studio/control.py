@@ -9,6 +9,7 @@ from typing import Any
 
 from ...core.model.items import Target, ToAddress, ToPage, ToPlace
 from ...core.model.site import Site, Track
+from ...core.model.tree import ROOT
 from ...core.model.values import Value, Words
 
 Choice = tuple[str, str]
@@ -47,10 +48,11 @@ class Group:
 
 def words(node: Any, name: str, label: str, site: Site) -> Iterable[Control]:
     said: Words = getattr(node, name)
-    yield Control("text", label, node.id, name, said.text, hint=site.language)
+    node_id = getattr(node, "id", ROOT)
+    yield Control("text", label, node_id, name, said.text, hint=site.language)
     for language in languages_of(site):
         other = next((translation.text for translation in said.translations if translation.language == language), "")
-        yield Control("text", f"in {language}", node.id, name, other, language=language, hint=said.text)
+        yield Control("text", f"in {language}", node_id, name, other, language=language, hint=said.text)
 
 
 def languages_of(site: Site) -> list[str]:

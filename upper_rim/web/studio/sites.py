@@ -14,11 +14,13 @@ from django.shortcuts import redirect, render
 from ...core.exchange.bundle import BrokenBundle, Bundle, write_bundle
 from ...core.model.site import Band, Site
 from ...core.model.styling import Swatch
+from ...core.model.tree import ROOT
 from ..jobs import tasks
 from ..live.addresses import address
 from ..sites import contents, store
 from ..sites.access import site_of, sites_of
 from ..sites.models import Work
+from .control import Control, is_picture, words
 from .screens import Opened, screen
 
 
@@ -109,7 +111,17 @@ def settings_screen(request: HttpRequest, opened: Opened, made: tuple[str, ...])
             fault = "There is nobody here by that name."
         else:
             opened.stored.people.add(person)
-    return {"people": opened.stored.people.order_by("username"), "fault": fault}
+    site = opened.site
+    listed = [("", "none: browsers show their own")] + [
+        (one.path, one.path) for one in site.assets if is_picture(one.path)
+    ]
+    icon = Control("choice", "Icon", ROOT, "icon", site.icon or "", listed)
+    bring = Control("upload", "Bring one", ROOT, "icon", "")
+    return {
+        "people": opened.stored.people.order_by("username"),
+        "fault": fault,
+        "told_of_the_site": [icon, bring, *words(site, "description", "Description", site)],
+    }
 
 
 def leave_site(request: HttpRequest, slug: str, person: int) -> HttpResponse:
