@@ -24,7 +24,8 @@ from ..core.exchange.bundle import BrokenBundle, Bundle, write_bundle
 from ..core.exchange.pages_in import BrokenArchive, Entry, Problem, files_of_zip, read_files, read_sitemap
 from ..core.model.check import broken_references
 from ..core.model.site import Asset, Band, Page, Site
-from ..core.output.publication import PublishedFile, publication
+from ..core.output.compose import Composer
+from ..core.output.publication import PublishedFile, publication, publisher
 from ..core.reach.coverage import Coverage, in_words
 from ..shipped import shelf
 
@@ -96,25 +97,24 @@ def write_files(site: Site, read: Callable[[str], bytes], folder: Path) -> None:
     """The published site into a folder. A large one is shared out among two processes."""
     root = os.path.abspath(folder)
     os.makedirs(root, exist_ok=True)
+    composer = publisher(site, shelf(), read, datetime.now(UTC).year)
     if len(site.pages) < SHARED_FROM:
-        _write_share(site, read, root, 0, 1)
+        _write_share(site, read, root, 0, 1, composer)
         return
-    other = get_context("fork").Process(target=_write_share, args=(site, read, root, 1, 2))
+    other = get_context("fork").Process(target=_write_share, args=(site, read, root, 1, 2, composer))
     other.start()
-    _write_share(site, read, root, 0, 2)
+    _write_share(site, read, root, 0, 2, composer)
     other.join()
     if other.exitcode:
         raise CannotDo(f"{folder}: not all files could be written")
 
 
-def _write_share(site: Site, read: Callable[[str], bytes], root: str, share: int, of: int) -> None:
+def _write_share(site: Site, read: Callable[[str], bytes], root: str, share: int, of: int, composer: Composer) -> None:
     """One thread composes while another waits for the disk."""
     with ThreadPoolExecutor(max_workers=1) as writer:
         writing: deque[Future[None]] = deque()
         made: set[str] = {root}
-        for files in _in_batches(
-            publication(site, shelf(), read, share=share, of=of, year=datetime.now(UTC).year), BATCH
-        ):
+        for files in _in_batches(publication(site, shelf(), read, share=share, of=of, composer=composer), BATCH):
             writing.append(writer.submit(_write_batch, root, files, made))
             if len(writing) > 2:
                 writing.popleft().result()

@@ -30,6 +30,12 @@ class PublishedFile(NamedTuple):
     content: str | None = None
 
 
+def publisher(site: Site, shelf: Shelf, read: Callable[[str], bytes], year: int | None = None) -> Composer:
+    """The composer of a site as it is published."""
+    fitter = fitter_of(shelf, read, year)
+    return Composer(fitter.resolved(site), shelf, read, year=year, fitter=fitter)
+
+
 def publication(
     site: Site,
     shelf: Shelf,
@@ -38,13 +44,14 @@ def publication(
     share: int = 0,
     of: int = 1,
     year: int | None = None,
+    composer: Composer | None = None,
 ) -> Iterator[PublishedFile]:
     """All files of the site, pages first; or one share of them, where several processes publish it together.
 
-    `read` gives the bytes of a content by its hash; `year` is the present one, for lines that tell it.
+    `read` gives the bytes of a content by its hash; `year` is the present one, for lines that tell it. `composer`: one that
+    was made for it before.
     """
-    fitter = fitter_of(shelf, read, year)
-    composer = Composer(fitter.resolved(site), shelf, read, year=year, fitter=fitter)
+    composer = composer or publisher(site, shelf, read, year)
     for page in site.pages[share::of]:
         if page.content is None:
             yield PublishedFile(file_name(page.path), composer.page_to_come(page))
@@ -52,13 +59,16 @@ def publication(
             yield PublishedFile(file_name(page.path), composer.page(page, read(page.content)))
     for asset in site.assets[share::of]:
         yield PublishedFile(file_name(asset.path), read(asset.content), asset.content)
+    for at, (language, path) in enumerate(composer.index_paths.items()):
+        # The last share begins: the first has the parts to do, too.
+        if at % of == of - 1 - share:
+            yield PublishedFile(path[1:], composer.index(language).encode())
     if share > 0:
         return
     for path, data in composer.parts():
         yield PublishedFile(path[1:], data)
     taken = {page.path for page in site.pages}
-    for language, path in composer.index_paths.items():
-        yield PublishedFile(path[1:], composer.index(language).encode())
+    for language in composer.index_paths:
         results = results_path(language, site.language)
         if results not in taken:
             yield PublishedFile(file_name(results), composer.results_page(language))

@@ -46,8 +46,13 @@ def plain(text: str) -> str:
     return "".join(char for char in decomposed if char.isascii() or unicodedata.category(char) != "Mn")
 
 
+_BETWEEN_WORDS = {point: " " for point in range(128) if not chr(point).isalnum()}
+
+
 def words_of(text: str) -> list[str]:
-    return [word[:LONGEST_WORD] for word in _WORD.findall(plain(text))]
+    """In the order in which they stand. Most text is ASCII, and is parted without a regular expression."""
+    words = text.lower().translate(_BETWEEN_WORDS).split() if text.isascii() else _WORD.findall(plain(text))
+    return [word[:LONGEST_WORD] for word in words]
 
 
 def text_of(html: str) -> str:
