@@ -338,3 +338,13 @@ def test_the_workbench_by_keyboard_alone(browser: Browser) -> None:
     keys("g")
     keys("m")
     wait_for(lambda: browser.driver.current_url.endswith("/menus/"))
+
+
+@pytest.mark.parametrize("slug", ["ostrey", "quillwort"])
+def test_no_page_of_the_demo_scrolls_sideways_on_the_smallest_screen(browser: Browser, running: Running, slug: str) -> None:
+    site = {"ostrey": ostrey, "quillwort": quillwort}[slug]()[0]
+    browser.resize(320, 640)
+    for page in site.pages:
+        browser.go(running.live(slug) + page.path)
+        assert browser.js("return document.documentElement.scrollWidth") == 320, page.path
+    browser.resize(1280, 800)

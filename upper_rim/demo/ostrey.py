@@ -28,7 +28,7 @@ _STYLE = """*{box-sizing:border-box}body{margin:0;font:17px/1.6 system-ui,sans-s
 main{max-width:1120px;margin:0 auto;padding:28px 20px 72px}main>*{max-width:46em}h1{font-size:34px;line-height:1.15;color:#12344d;margin:.2em 0 .6em}
 h2{color:#12344d;font-size:22px;margin-top:1.6em}a{color:#0a5f78}img.wide{display:block;width:100%;max-width:100%;height:auto;border-radius:10px;margin:0 0 1.4em}
 table{border-collapse:collapse;width:100%}td,th{border-bottom:1px solid #dbe4e8;padding:8px 10px 8px 0;text-align:start}th{color:#12344d}
-@media(width<480px){td,th{padding-inline-end:6px;font-size:15px}}
+@media(width<480px){td,th{padding-inline-end:5px;font-size:13px}}
 """
 
 
