@@ -8,35 +8,30 @@ from __future__ import annotations
 
 import os
 import sys
+from collections.abc import Iterator
 
 from .asking import HEADERS, asking, median_ms
 from .corpus import large_site
+from .measured import Measured, table
 
 SIZES = (41, 1000, 5000)
 EDITS = 60
 
 
-def main() -> None:
+def measure(tiny: bool) -> Iterator[Measured]:
     with asking() as (client, user):
         from upper_rim.web.sites import store
 
-        yardstick = median_ms(lambda at: client.get("/", headers=HEADERS), EDITS)
-        print(f"yardstick: listing the sites {yardstick:.1f} ms")
-        for size in [int(size) for size in sys.argv[1:]] or SIZES:
+        times = 2 if tiny else EDITS
+        yardstick = ("listing the sites", median_ms(lambda at: client.get("/", headers=HEADERS), times))
+        for size in SIZES[:1] if tiny else SIZES:
             site, read = large_site(size, kilobytes=1)
             kept = {one.content: read(one.content) for one in (*site.pages, *site.assets) if one.content}
             stored = store.new_site(user, site, kept, slug=f"bench-{size}-{os.getpid()}")
             bench = f"/s/{stored.slug}/pieces/pc-main/"
 
             def edit(at: int, bench: str = bench) -> None:
-                form = {
-                    "do": "set",
-                    "node": "it-menu",
-                    "field": "gap_px",
-                    "value": str(at % 90),
-                    "select": "it-menu",
-                    "page": "/",
-                }
+                form = {"do": "set", "node": "it-menu", "field": "gap_px", "value": str(at % 90), "select": "it-menu", "page": "/"}  # fmt: skip
                 assert client.post(bench, form, headers=HEADERS).status_code == 200
 
             def edit_a_page(at: int, slug: str = stored.slug) -> None:
@@ -44,10 +39,9 @@ def main() -> None:
                 assert client.post(f"/s/{slug}/pages/pg-fares/", form, headers=HEADERS).status_code == 200
 
             for name, act in (("a piece", edit), ("a page", edit_a_page)):
-                taken = median_ms(act, EDITS)
-                print(f"{size:6} pages: an edit of {name} {taken:6.1f} ms, ratio {taken / yardstick:.1f}")
+                yield Measured(f"an edit of {name}, {size} pages", median_ms(act, times), 150.0, "ms", yardstick)
             stored.delete()
 
 
 if __name__ == "__main__":
-    main()
+    print(table(measure("--tiny" in sys.argv)))

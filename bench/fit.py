@@ -8,20 +8,23 @@ read. Then the cost against the number of items, languages and pieces; drawn int
 
 from __future__ import annotations
 
+import functools
 import gc
+import itertools
 import statistics
 import sys
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from pathlib import Path
 from typing import Any
 
 from tests.browser.conftest import load_faces, plain_chromium
 from tests.fit_judge import served
-from tests.fitted_sites import VOCABULARY
+from tests.fitted_sites import VOCABULARY, FittedMaker
 from upper_rim.core.exchange.markdown import written_page
 from upper_rim.core.exchange.pages_in import digest
 from upper_rim.core.fit.fitter import Fitter
+from upper_rim.core.fit.remedies import failures, remedies
 from upper_rim.core.fit.sweep import FROM_PX, TO_PX
 from upper_rim.core.model.items import ButtonItem, IconLink, Logo, MenuItem, SearchBox, TextItem, ToAddress
 from upper_rim.core.model.site import Band, Cell, Entry, Header, Menu, Page, ReachRule, Row, Site, Track
@@ -29,6 +32,8 @@ from upper_rim.core.model.values import Translation, Words
 from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.fitting import fitter_of
 from upper_rim.shipped import shelf
+
+from .measured import Measured
 
 LANGUAGES = ("en", "de", "el", "ru", "fr", "cy")
 ASKED = 120
@@ -122,6 +127,43 @@ def forgetful(made: Fitter) -> Fitter:
     known = {"measurer", "faces", "links", "pictures", "posts", "reached"}
     kept = {key: value for key, value in made._known.items() if key in known or key[0] == "styles"}
     return Fitter(made.faces, made.brands, made.pictures, made.posts, made.read, made.year, made.foresees, kept)
+
+
+def _minted(numbers: Iterator[int], prefix: str) -> str:
+    return f"{prefix}-b{next(numbers)}"
+
+
+HEAVY = {25: "pc-foot", 75: "pc-head", 101: "pc-foot"}
+"""Generated sites whose text grows with the viewport, by seed: of these pieces the remedies are looked for."""
+
+
+def measure(tiny: bool) -> Iterator[Measured]:
+    site, contents = header_site()
+    made = fitter_of(shelf(), contents.__getitem__, 2026, foresees=False)
+    swept(made, site)
+    rounds = 3 if tiny else 15
+    yardstick = ("all boxes made anew", timed(lambda: swept(forgetful(made), site), rounds))
+    yield Measured(
+        "sweep of 12 items in 6 languages", timed(lambda: swept(again(made), site), rounds), 25.0, "ms", yardstick
+    )
+    yield Measured("after editing one label", timed(lambda: swept(made, _edited(site)), rounds), 5.0, "ms", yardstick)
+    for seed, piece_id in list(HEAVY.items())[: 1 if tiny else None]:
+        heavy, kept = FittedMaker(seed).site()
+        fitter = fitter_of(shelf(), kept.__getitem__, 2026)
+        piece = next(one for one in heavy.pieces if one.id == piece_id)
+        began = time.perf_counter()
+        fits = fitter.rows(heavy, piece)
+        sweeping = (time.perf_counter() - began) * 1000
+        minted = functools.partial(_minted, itertools.count())
+        worst = 0.0
+        for row in piece.rows:
+            for failure in failures(fits, row.id)[:1]:
+                began = time.perf_counter()
+                remedies(fitter, heavy, piece, row, failure, minted)
+                worst = max(worst, (time.perf_counter() - began) * 1000)
+        yield Measured(
+            f"remedies where text grows with the viewport, site {seed}", worst, 1000.0, "ms", ("its sweep", sweeping)
+        )
 
 
 def main() -> None:

@@ -8,8 +8,9 @@ loads the session and lists the user's sites. Then composing the pages, against 
 from __future__ import annotations
 
 import os
+import sys
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 
 from upper_rim.core.model.items import ToPage
 from upper_rim.core.model.site import Entry, Site
@@ -18,12 +19,22 @@ from upper_rim.shipped import shelf
 
 from .asking import HEADERS, asking, median_ms
 from .corpus import large_site
+from .measured import Measured, table
 
 PAGES, ENTRIES, TIMES = 4_000, 1_200, 25
 
 
-def main() -> None:
-    plain, read = large_site(PAGES, kilobytes=1)
+ASKED = {
+    "the menu's screen": 100.0,
+    "an edit of a label": 150.0,
+    "a branch moved": 150.0,
+    "an edit of the menu's item": 150.0,
+}
+
+
+def measure(tiny: bool) -> Iterator[Measured]:
+    plain, read = large_site(1_300 if tiny else PAGES, kilobytes=1)
+    times = 2 if tiny else TIMES
     site = with_large_menu(plain)
     with asking() as (client, user):
         from upper_rim.web.sites import store
@@ -54,8 +65,7 @@ def main() -> None:
         def gap(at: int) -> dict[str, str]:
             return {"do": "set", "node": "it-menu", "field": "gap_px", "value": str(at % 90), "select": "it-menu"}
 
-        yardstick = median_ms(get("/"), TIMES)
-        print(f"yardstick: listing the sites {yardstick:.1f} ms; {PAGES} pages, {ENTRIES} entries")
+        yardstick = ("listing the sites", median_ms(get("/"), times))
         for name, act in {
             "the menu's screen": get(menu),
             "an entry chosen": get(menu + "?select=en-7-3"),
@@ -65,15 +75,18 @@ def main() -> None:
             "the workbench": get(bench + "?select=it-menu"),
             "an edit of the menu's item": post(bench, gap),
         }.items():
-            taken = median_ms(act, TIMES)
-            print(f"{name:28} {taken:6.1f} ms, ratio {taken / yardstick:.1f}")
+            told = f"{name}, {len(site.pages)} pages, {ENTRIES} entries"
+            yield Measured(told, median_ms(act, times), ASKED.get(name), "ms", yardstick)
         stored.delete()
+    taken = {}
     for name, one in (("the demo's menu", plain), ("the large menu", site)):
         begin = time.perf_counter()
         composer = Composer(one, shelf(), read)
-        size = sum(len(composer.page(page, read(page.content or ""))) for page in one.pages[:500])
-        taken = (time.perf_counter() - begin) * 1000
-        print(f"composing 500 pages with {name:16} {taken:7.0f} ms, {size / 500 / 1000:.1f} kB a page")
+        for page in one.pages[:500]:
+            composer.page(page, read(page.content or ""))
+        taken[name] = (time.perf_counter() - begin) * 1000
+    small, large = taken["the demo's menu"], taken["the large menu"]
+    yield Measured("composing 500 pages with the large menu", large, 158.0, "ms", ("with the demo's own", small))
 
 
 def with_large_menu(site: Site) -> Site:
@@ -95,4 +108,4 @@ def with_large_menu(site: Site) -> Site:
 
 
 if __name__ == "__main__":
-    main()
+    print(table(measure("--tiny" in sys.argv)))

@@ -10,7 +10,7 @@ from __future__ import annotations
 import random
 import statistics
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 
 from tests.browser.conftest import load_faces, plain_chromium
 from tests.fit_judge import served
@@ -27,6 +27,8 @@ from upper_rim.core.output.fitting import fitter_of
 from upper_rim.core.output.publication import publication
 from upper_rim.demo import ostrey
 from upper_rim.shipped import shelf
+
+from .measured import Measured
 
 _FRAMES = """
 const done = arguments[0], work = [];
@@ -55,6 +57,37 @@ def timed(times: int, act: Callable[[], object]) -> float:
         act()
         found.append(1000 * (time.perf_counter() - began))
     return statistics.median(found)
+
+
+def measure(tiny: bool) -> Iterator[Measured]:
+    site, contents = ostrey()
+    fitter = fitter_of(shelf(), contents.__getitem__, 2026, foresees=False)
+    told = site.model_dump_json()
+    times = 2 if tiny else 15
+    yardstick = ("the demo read from JSON", timed(times, lambda: Site.model_validate_json(told)))
+    page = next(page for page in site.pages if page.path == "/guide/walks/")
+    laid = Scenes(fitter, site).of(page, (390, 844), Shape(3000.0))
+    five = laid._replace(bodies=tuple(body for body in laid.bodies if body.kind != "sidebar"))
+    chance, ys = random.Random(1), [0.0]
+    for _ in range(9999):
+        ys.append(min(five.scrolls_px, max(0.0, ys[-1] + chance.uniform(-80, 90))))
+
+    def simulate() -> None:
+        played = play(five, ys)
+        played.covered()
+        list(played.events())
+
+    yield Measured("10,000 moments of a stack of five", timed(times, simulate), 50.0, "ms", yardstick)
+    heights = {
+        (page.id, width): estimated_content_px(contents[page.content or ""].decode(), float(width))
+        for page in site.pages
+        for width, _ in SCREENS
+    }
+
+    def whole() -> None:
+        report(Scenes(fitter, site), lambda page, viewport: Shape(heights[page.id, viewport[0]]))
+
+    yield Measured("report for 41 pages at five viewports", timed(min(times, 9), whole), 1000.0, "ms", yardstick)
 
 
 def main() -> None:

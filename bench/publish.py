@@ -1,4 +1,4 @@
-"""How does publishing compare with copying the finished site? `python -m bench.publish [PAGES]`
+"""How does publishing compare with copying the finished site? `python -m bench publish`
 
 Prints the command line's `publish` of a bundle as a ratio to `cp -r` of what it wrote, both with warm caches (best of
 three), and the peak memory of publishing.
@@ -11,15 +11,17 @@ import subprocess
 import sys
 import tempfile
 import time
+from collections.abc import Iterator
 from pathlib import Path
 
 from upper_rim.core.exchange.bundle import write_bundle
 
 from .corpus import large_site
+from .measured import Measured, table
 
 
-def main() -> None:
-    page_count = int(sys.argv[1]) if len(sys.argv) > 1 else 5000
+def measure(tiny: bool) -> Iterator[Measured]:
+    page_count = 60 if tiny else 5000
     with tempfile.TemporaryDirectory() as folder:
         bundle, out, copy = (Path(folder) / name for name in ("bundle.zip", "out", "copy"))
         site, read = large_site(page_count)
@@ -27,18 +29,16 @@ def main() -> None:
             write_bundle(file, site, read)
         command = [sys.executable, "-m", "upper_rim.cli", "publish", str(bundle), "--out", str(out)]
         publishing, copying = [], []
-        for _ in range(3):
+        for _ in range(1 if tiny else 3):
             shutil.rmtree(out, ignore_errors=True)
             publishing.append(_seconds(command))
             shutil.rmtree(copy, ignore_errors=True)
             copying.append(_seconds(["cp", "-r", str(out), str(copy)]))
         shutil.rmtree(out)
         peak = _peak_megabytes(command)
-    print(
-        f"{page_count} pages: publish {min(publishing):.2f} s, cp -r {min(copying):.2f} s, "
-        f"ratio {min(publishing) / min(copying):.2f}"
-    )
-    print(f"peak memory of publishing, all processes together: {peak:.0f} MB")
+    copied = ("cp -r of what was published", min(copying))
+    yield Measured(f"publishing {page_count} pages", min(publishing), 4 * copied[1], "s", copied)
+    yield Measured("its peak memory, all processes together", peak, None, "MB", ("a hundred MB", 100.0))
 
 
 def _seconds(command: list[str]) -> float:
@@ -73,4 +73,4 @@ def _proportional_kilobytes(pid: int) -> int:
 
 
 if __name__ == "__main__":
-    main()
+    print(table(measure("--tiny" in sys.argv)))

@@ -341,7 +341,9 @@ def test_the_workbench_by_keyboard_alone(browser: Browser) -> None:
 
 
 @pytest.mark.parametrize("slug", ["ostrey", "quillwort"])
-def test_no_page_of_the_demo_scrolls_sideways_on_the_smallest_screen(browser: Browser, running: Running, slug: str) -> None:
+def test_no_page_of_the_demo_scrolls_sideways_on_the_smallest_screen(
+    browser: Browser, running: Running, slug: str
+) -> None:
     site = {"ostrey": ostrey, "quillwort": quillwort}[slug]()[0]
     browser.resize(320, 640)
     for page in site.pages:

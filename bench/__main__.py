@@ -1,0 +1,34 @@
+"""Every measurement that has a figure to be held against: `python ops/with_test_database.py python -m bench [--tiny] [NAME…]`
+
+Prints got, asked, the ratio to a yardstick of the same run, and "short" where it falls short; ends with 1 where anything
+does. `--tiny`: at a size that takes seconds, to see that nothing has rotted; the figures mean nothing then.
+"""
+
+from __future__ import annotations
+
+import sys
+from collections.abc import Callable, Iterator
+
+from . import edits, fit, menus, movement, publish, weight
+from .measured import Measured, table
+
+BENCHES: dict[str, Callable[[bool], Iterator[Measured]]] = {
+    "fit": fit.measure,
+    "movement": movement.measure,
+    "weight": weight.measure,
+    "edits": edits.measure,
+    "menus": menus.measure,
+    "publish": publish.measure,
+}
+
+
+def main() -> None:
+    tiny = "--tiny" in sys.argv
+    chosen = [name for name in sys.argv[1:] if not name.startswith("-")] or list(BENCHES)
+    found = [one for name in chosen for one in BENCHES[name](tiny)]
+    print(table(found))
+    sys.exit(any(one.is_short for one in found) and not tiny)
+
+
+if __name__ == "__main__":
+    main()
