@@ -6,6 +6,7 @@ line's end take no room (CSS Text 3, 4.1.2 and 5.1).
 
 from __future__ import annotations
 
+import math
 import re
 import unicodedata
 from bisect import bisect_right
@@ -306,7 +307,7 @@ class Paragraph:
                 Linear(parts.whole, (beside.whole - here.whole) / _BESIDE_PX, span),
             )
         unit = self._unit(parts, viewport)
-        return parts.longest * unit, parts.whole * unit
+        return _in_64ths(parts.longest * unit), _in_64ths(parts.whole * unit)
 
     def lines(self, width: Length, viewport: Viewport) -> Lines:
         """How many lines it takes. Where the width moves, its span ends where that number would change."""
@@ -339,6 +340,16 @@ class Paragraph:
 
 _ATOM = 1e-7
 """More than is lost in reckoning."""
+
+
+def _in_64ths(width: Length) -> Length:
+    """A text asks for the next 64th of a px, so three of them may need more than their letters do. Of a width that moves,
+    the steps are left out."""
+    return math.ceil(width * 64 - _ROUNDING) / 64 if isinstance(width, float) else width
+
+
+_ROUNDING = 0.01
+"""In 64ths of a px: by so much sums of single precision, as browsers keep them, and ours differ."""
 
 
 def _lines_of(parts: Parts, room: float) -> list[tuple[int, int]]:

@@ -9,10 +9,11 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
-from ..fit.amount import Viewport
+from ..fit.amount import Viewport, worked_out
 from ..fit.boxes import BLOCK_END, BLOCK_START, Align, Frame
 from ..fit.fitter import Fitter, Whole
 from ..fit.linear import value
+from ..fit.styles import box_style
 from ..model.items import Logo
 from ..model.movement import Stage, Way
 from ..model.site import Piece, Row, Site
@@ -118,10 +119,17 @@ def heights(
         else:
             slim = slim_rows(site, piece, stage, whole)
             less = sum(row.rest_px - row.drawn_px for row in slim)
-            standings.append(Standing(stage.id, rest - less, opacity(stage.id), slim))
+            drawn = max(rest - less, _lines_px(known, stage, whole))
+            standings.append(Standing(stage.id, drawn, opacity(stage.id), slim))
     return Heights(
         piece.id, whole.band, value(whole.frame.width), whole.start_px, rest, whole.margins_px, tuple(standings)
     )
+
+
+def _lines_px(styling: Styling, stage: Stage, whole: Whole) -> float:
+    """What is painted behind its rows in a stage is never less high than its own lines (CSS Sizing 3, 3.3)."""
+    border = box_style(styling, styling.elements[stage.id, "box"], whole.band).sizes["border"]
+    return sum(value(worked_out(border[side] or 0.0, whole.viewport, 0.0)) for side in (BLOCK_START, BLOCK_END))
 
 
 def slim_rows(site: Site, piece: Piece, stage: Stage, whole: Whole) -> tuple[SlimRow, ...]:
