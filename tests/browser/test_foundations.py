@@ -46,9 +46,13 @@ def test_the_strip_shows_every_state_for_real_with_its_contrast(browser: Browser
     browser.driver.switch_to.frame(browser.one("strip"))
     colours = browser.js("return [...document.querySelectorAll('a')].map((a) => getComputedStyle(a).backgroundColor)")
     outlines = browser.js("return [...document.querySelectorAll('a')].map((a) => getComputedStyle(a).outlineStyle)")
+    widths = browser.js("return [...document.querySelectorAll('a')].map((a) => a.getBoundingClientRect().width)")
     browser.driver.switch_to.default_content()
     assert len(set(colours)) == 3, "rest, hover and pressed differ; current and focus are as at rest"
     assert outlines == ["none", "none", "none", "solid", "none"]
+    assert all(wide > 20 for wide in widths), (
+        "it is seen, though the frame is as narrow as where the button is left out"
+    )
 
     turn(browser, "state-hover")
     assert browser.one("source-color").text == "site, rest"

@@ -8,10 +8,12 @@ from __future__ import annotations
 from html import escape
 from typing import Any
 
+from ..model.apply import apply
+from ..model.edits import Refusal, Set
 from ..model.items import MenuItem
 from ..model.site import Cell, Entry, Menu, Piece, Row, Site
 from ..model.styling import STATES_OF, Part, State
-from ..model.tree import find
+from ..model.tree import ancestors, find
 from ..model.values import Words, direction
 from ..style.resolve import Element, Styling
 from .item_html import Scene, item_html, on_no_page, opener_html, pageless
@@ -54,10 +56,21 @@ def _document(site: Site, title: str, css: str, shown: list[str], extra: str) ->
 
 def states_document(site: Site, shelf: Shelf, element: Element, band: str | None, font_url: str) -> str:
     """A strip with a part of the site in each of its states, over the ground on which it stands."""
+    site = _never_hidden(site, element.node)
     scene = pageless(site, shelf, site.language)
     shown = [_around(site, element, _in_state(scene, element, state)) for state in STATES_OF[element.role]]
     css = sheet(site, shelf, font_url, forced=True, only_band=band or "")
     return _document(site, "States", css, shown, "")
+
+
+def _never_hidden(site: Site, node_id: str) -> Site:
+    """The site with a node, and all that it stands in, hidden in no band: a strip is looked at in a narrow frame."""
+    for one in (node_id, *ancestors(site, node_id)):
+        spot = find(site, one)
+        if spot is not None and "hidden_in" in type(spot.node).model_fields:
+            shown = apply(site, Set(node=one, field="hidden_in", value=[]))
+            site = site if isinstance(shown, Refusal) else shown
+    return site
 
 
 def role_document(site: Site, shelf: Shelf, role: str, font_url: str) -> str:
