@@ -45,7 +45,7 @@ def _document(site: Site, title: str, css: str, shown: list[str], extra: str) ->
         "html,body{margin:0;height:100%;overflow:hidden}.strip{display:flex;height:100%}"
         ".strip>div{flex:1;min-width:0;overflow:hidden;display:flex}"
         f".strip .{site.key},.strip .{site.key}>div,.strip .{site.key}>div>div{{flex:1;display:flex;justify-content:center;align-items:center}}"
-        f".{site.key}-menu-button{{display:inline-flex}}{extra}"
+        f".{site.key}-menu-button{{display:inline-flex;align-items:center;justify-content:center;gap:8px}}{extra}"
     )
     cells = "".join(f"<div>{one}</div>" for one in shown)
     return (
