@@ -28,7 +28,7 @@ from upper_rim.core.output.publication import publication
 from upper_rim.demo import ostrey
 from upper_rim.shipped import shelf
 
-from .measured import Measured
+from .measured import Measured, table
 
 _FRAMES = """
 const done = arguments[0], work = [];
@@ -84,68 +84,34 @@ def measure(tiny: bool) -> Iterator[Measured]:
         for width, _ in SCREENS
     }
 
-    def whole() -> None:
-        report(Scenes(fitter, site), lambda page, viewport: Shape(heights[page.id, viewport[0]]))
-
-    yield Measured("report for 41 pages at five viewports", timed(min(times, 9), whole), 1000.0, "ms", yardstick)
-
-
-def main() -> None:
-    site, contents = ostrey()
-    fitter = fitter_of(shelf(), contents.__getitem__, 2026, foresees=False)
-    told = site.model_dump_json()
-    yardstick = timed(15, lambda: Site.model_validate_json(told))
-    print(f"yardstick, the demo read from JSON: {yardstick:.1f} ms")
-
-    def line(name: str, ms: float, asked: str = "") -> None:
-        print(f"{name}: {ms:.2f} ms, {ms / yardstick:.2f} of the yardstick{asked}")
-
-    scenes = Scenes(fitter, site)
-    page = next(page for page in site.pages if page.path == "/guide/walks/")
-    laid = scenes.of(page, (390, 844), Shape(3000.0))
-    chance = random.Random(1)
-    stack = [body for body in laid.bodies if body.kind != "sidebar"]
-    five = laid._replace(bodies=tuple(stack))
-    assert len(five.bodies) == 5
-    ys = [0.0]
-    for _ in range(9999):
-        ys.append(min(five.scrolls_px, max(0.0, ys[-1] + chance.uniform(-80, 90))))
-
-    def simulate() -> None:
-        played = play(five, ys)
-        played.covered()
-        list(played.events())
-
-    line("10,000 moments of a stack of five, with what is left and all events", timed(15, simulate), " (asked: 50 ms)")
-
-    heights = {
-        (page.id, width): estimated_content_px(contents[page.content or ""].decode(), float(width))
-        for page in site.pages
-        for width, _ in SCREENS
-    }
-
     def whole(fitter: Fitter = fitter) -> None:
         report(Scenes(fitter, site), lambda page, viewport: Shape(heights[page.id, viewport[0]]))
 
-    line("report for 41 pages at five viewports, fit known", timed(9, whole), " (asked: 1000 ms)")
-    line(
-        "the same, nothing known",
-        timed(3, lambda: whole(fitter_of(shelf(), contents.__getitem__, 2026, foresees=False))),
-    )
+    def anew() -> None:
+        whole(fitter_of(shelf(), contents.__getitem__, 2026, foresees=False))
 
+    yield Measured("report for 41 pages at five viewports", timed(min(times, 9), whole), 1000.0, "ms", yardstick)
+    yield Measured("the same, nothing known", timed(min(times, 3), anew), None, "ms", yardstick)
     resolved = fitter.resolved(site)
-    line(
-        "style sheet and composer",
-        timed(9, lambda: Composer(resolved, shelf(), contents.__getitem__, year=2026, fitter=fitter)),
-    )
     header = site.pieces[0]
     assert isinstance(header, Header)
-    still = resolved.replaced(pieces=(header.replaced(moves="away", moves_in=(), stages=(), rows=header.rows[:2]), *resolved.pieces[1:]))  # fmt: skip
-    line(
-        "the same with a header that scrolls away",
-        timed(9, lambda: Composer(still, shelf(), contents.__getitem__, year=2026, fitter=fitter)),
-    )
+    away = header.replaced(moves="away", moves_in=(), stages=(), rows=header.rows[:2])
+    still = resolved.replaced(pieces=(away, *resolved.pieces[1:]))
+    for name, one in (
+        ("style sheet and composer", resolved),
+        ("the same with a header that scrolls away", still),
+    ):
 
+        def composed(one: Site = one) -> None:
+            Composer(one, shelf(), contents.__getitem__, year=2026, fitter=fitter)
+
+        yield Measured(name, timed(min(times, 9), composed), None, "ms", yardstick)
+
+
+def main() -> None:
+    """The same, and what the script costs in a frame that scrolls."""
+    print(table(measure(False)))
+    site, contents = ostrey()
     driver = plain_chromium()
     try:
         with served() as (files, port):
