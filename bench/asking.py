@@ -26,15 +26,18 @@ def asking() -> Iterator[tuple[Client, User]]:
     from django.contrib.auth import get_user_model
     from django.core.management import call_command
     from django.test import Client
-    from django.test.utils import setup_test_environment
+    from django.test.utils import setup_test_environment, teardown_test_environment
 
     setup_test_environment()
     call_command("migrate", verbosity=0)
     user = get_user_model().objects.create_user(f"bench-{os.getpid()}", password="p")
     client = Client(HTTP_HOST="localhost")
     client.force_login(user, backend="django.contrib.auth.backends.ModelBackend")
-    yield client, user
-    user.delete()
+    try:
+        yield client, user
+    finally:
+        user.delete()
+        teardown_test_environment()
 
 
 def median_ms(act: Callable[[int], object], times: int) -> float:
