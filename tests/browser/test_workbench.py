@@ -54,8 +54,8 @@ def test_forty_choices_and_forty_edits_leave_the_stage_where_it_is(browser: Brow
     lines = [line.get_attribute("data-select") for line in browser.all("line")]
     for number in range(40):
         node = lines[(number * 7) % len(lines)]
-        browser.acted(lambda node=node: browser.driver.find_element(By.CSS_SELECTOR, f'[data-select="{node}"]').click())  # type: ignore[misc]
-        seen = wait_for(lambda node=node: (now := on_stage(browser, _IN_VIEW, node))["seen"] and now)  # type: ignore[misc]
+        browser.acted(lambda node=node: browser.driver.find_element(By.CSS_SELECTOR, f'[data-select="{node}"]').click())
+        seen = wait_for(lambda node=node: (now := on_stage(browser, _IN_VIEW, node))["seen"] and now)
         assert seen["resized"] == [], node
     browser.go(f"{FOOTER}?page=/guide/&select=rw-closing")
     wait_for(lambda: on_stage(browser, "return document.readyState === 'complete' && innerHeight > 0"))
@@ -281,9 +281,9 @@ def test_after_a_press_on_the_stage_the_studios_keys_work(browser: Browser) -> N
 def test_no_screen_logs_an_error(new_browser: Callable[[], Browser]) -> None:
     browser = new_browser()
     browser.sign_in()
-    browser.driver.get_log("browser")  # type: ignore[no-untyped-call]
+    browser.driver.get_log("browser")
     for path in (*SCREENS, "/s/ostrey/foundations/code/"):
         browser.go(path)
         wait_for(lambda: browser.js("return document.readyState === 'complete'"))
-        logged = [entry["message"] for entry in browser.driver.get_log("browser") if entry["level"] == "SEVERE"]  # type: ignore[no-untyped-call]
+        logged = [entry["message"] for entry in browser.driver.get_log("browser") if entry["level"] == "SEVERE"]
         assert logged == [], path

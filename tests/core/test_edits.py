@@ -181,12 +181,12 @@ def test_two_who_write_in_different_languages_do_not_clash_and_both_texts_stay()
         )
         return Set(node="it-winter", field="words", value=words)
 
-    base = apply(base, Set(node="it-winter", field="words", value={"text": "Winter", "translations": []}))  # type: ignore[assignment]
+    base = apply(base, Set(node="it-winter", field="words", value={"text": "Winter", "translations": []}))
     newest = apply(base, wrote("de", "Winterfahrt"))
     assert isinstance(newest, Site)
     both = replay(wrote("cy", "Gaeaf"), base, newest)
     assert isinstance(both, Site)
-    words = find(both, "it-winter").node.words  # type: ignore[union-attr]
+    words = find(both, "it-winter").node.words
     assert {one.language: one.text for one in words.translations} == {"de": "Winterfahrt", "cy": "Gaeaf"}
     clash = replay(wrote("de", "Winterplan"), base, newest)
     assert isinstance(clash, Conflict) and (clash.language, clash.theirs, clash.mine) == (

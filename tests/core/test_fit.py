@@ -429,6 +429,7 @@ def test_every_text_of_unicode_can_be_measured(text: str, face: str, room: int) 
     paragraph = Paragraph([Run(text, kind)], "en", measurer)
     least, most = paragraph.widths(viewport)
     assert 0 <= least <= most + 20 and most < 200 * (len(text) + 1), "a soft hyphen may show at a line's end only"
+    assert all((width * 64).is_integer() for width in (least, most)), "it asks for whole 64ths of a px"
     number = paragraph.lines(float(room), viewport).number
     assert (number > 0) == bool(text) and number <= len(text)
     ends = opportunities(text, "en")
@@ -472,7 +473,7 @@ def test_remedies_take_a_bounded_amount_of_work_where_text_grows_with_the_viewpo
                 )
                 looks, ids = 0, itertools.count()
                 monkeypatch.setattr(_Looked, "at", counted)
-                found = remedies(made, site, piece, row, failure, lambda prefix, ids=ids: f"{prefix}-x{next(ids)}")  # type: ignore[misc]
+                found = remedies(made, site, piece, row, failure, lambda prefix, ids=ids: f"{prefix}-x{next(ids)}")
                 monkeypatch.setattr(_Looked, "at", at)
                 assert looks * boxes <= 2 * MOST_LAID, (seed, row.id)
                 assert all(one.edit is None or isinstance(apply(site, one.edit), Site) for one in found)

@@ -187,6 +187,18 @@ def test_a_stage_is_never_lower_than_its_tallest_item_which_is_named() -> None:
     assert row(height_px=300) == (73, ""), "nor higher than at rest"
 
 
+@pytest.mark.parametrize(("lines", "seen"), [({}, 0), ({"block-end": 3}, 3), ({"block-start": 2, "block-end": 5}, 7)])
+def test_what_is_painted_behind_a_header_is_as_high_as_its_own_lines_where_no_row_is_left(
+    lines: dict[str, int], seen: int
+) -> None:
+    drawn = {f"border-{side}-style": "solid" for side in lines}
+    styles = declared("sg-a", drawn | {f"border-{side}-width": f"{px}px" for side, px in lines.items()})
+    stage = Stage(id="sg-a", without=("rw-above", "rw-main"), styles=styles)
+    made = with_header(stages=(stage,), rows=HEADER.rows[:2], styles=())
+    found = heights(FITTER, made, made.pieces[0], "en", Viewport(1280.0, 800.0))
+    assert found is not None and found.standings[1].height_px == seen
+
+
 def test_doubts_tell_what_is_covered_reached_jumped_over_or_lies_over_another() -> None:
     def kinds(site: Site, viewport: tuple[int, int], content_px: float = 2500.0) -> set[str]:
         return {doubt.kind for doubt in doubts(Scenes(FITTER, site), PAGE, viewport, Shape(content_px))}

@@ -44,7 +44,7 @@ def test_pieces_are_landmarks_in_the_order_in_which_a_page_is_read() -> None:
     places = [html.index((one.html or "")[:60]) for one in found if one is not None]
     assert all(before < after for before, after in pairwise(places))
     assert found[2] is not None and found[3] is not None and found[2].parent and found[3].parent
-    assert found[2].parent.parent.html == found[3].parent.html, "the content stands beside the sidebar"  # type: ignore[union-attr]
+    assert found[2].parent.parent.html == found[3].parent.html, "the content stands beside the sidebar"
     names = [one.attributes.get("aria-label") for one in (found[0], found[3], found[5]) if one is not None]
     assert names == ["Winter timetable", "The island guide", "Quick ways"]
     assert len(read.css(".q7xk-skip")) == 1 and len(read.css("#q7xk-content")) == 1

@@ -295,7 +295,7 @@ def test_carrying_takes_along_what_is_needed_and_leaves_the_target_whole() -> No
     )
     assert {clash.node for clash in clashes(source, target, ["pc-press"])} == {"sw-deep", "bd-wide"}
     for decision in ("keep", "replace", "both"):
-        edit = carried(source, target, ["pc-press", "scale"], {"sw-deep": decision, "scale": "replace"}, Ids())  # type: ignore[dict-item]
+        edit = carried(source, target, ["pc-press", "scale"], {"sw-deep": decision, "scale": "replace"}, Ids())
         made = after(target, edit)
         deep = [swatch.colour for swatch in made.swatches if swatch.name.lower().startswith("deep")]
         assert deep == {"keep": ["#010101"], "replace": ["#12344d"], "both": ["#010101", "#12344d"]}[decision]
@@ -324,7 +324,7 @@ def test_schemes_can_be_worn_by_any_site_and_pass_their_own_contrast() -> None:
             assert made.face == scheme.face and apply(made, inverse(site, edit)) == site
         colours = {role: read_colour(colour) for role, (_, colour) in scheme.colours.items()}
         for text, ground in (("ink", "ground"), ("on-accent", "accent"), ("link", "ground")):
-            assert contrast_ratio(colours[text], colours[ground]) >= 4.5, scheme.name  # type: ignore[index]
+            assert contrast_ratio(colours[text], colours[ground]) >= 4.5, scheme.name
         assert contrast_ratio(colours["line"], colours["ground"]) >= 3
 
 
@@ -359,7 +359,7 @@ def faint_site(ground: str = "#ffffff") -> Site:
 
 @pytest.mark.parametrize("role", ["link", "heading-2", "heading-3", "field", "button", "entry"])
 def test_a_faint_default_is_found_in_whatever_item_takes_it(role: str) -> None:
-    faint = RoleDefault(id="rd-a", role=role, styles=(said("color", FAINT, 1), said("background-color", "#ffffff", 2)))  # type: ignore[arg-type]
+    faint = RoleDefault(id="rd-a", role=role, styles=(said("color", FAINT, 1), said("background-color", "#ffffff", 2)))
     site = faint_site().replaced(roles=(faint,))
     assert list(weak_texts(faint_site(), lambda path: None)) == []
     found = {weak.node for weak in weak_texts(site, lambda path: None) if weak.element.role == role}
@@ -576,7 +576,7 @@ def test_a_styled_site_needs_few_bytes() -> None:
     crowded = after(site, Add(parent="cl-end", slot="items", values=items))
     css = sheet(crowded, shelf(), "")
     assert css.count("letter-spacing") == 1, "what says the same is written once"
-    assert isinstance(find(crowded, "st-n7").node, Declaration)  # type: ignore[union-attr]
+    assert isinstance(find(crowded, "st-n7").node, Declaration)
 
 
 @given(st.integers(0, 60))

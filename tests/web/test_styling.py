@@ -31,7 +31,7 @@ BENCH = "/s/ostrey/pieces/pc-main/"
 
 def value_of(site: Site, node: str, name: str, state: str = "rest", band: str | None = None) -> str:
     styling = Styling(site)
-    return styling.resolve(styling.elements[node, "box"], name, state, band).value  # type: ignore[arg-type]
+    return styling.resolve(styling.elements[node, "box"], name, state, band).value
 
 
 def style(node: str, name: str, value: str, **where: str) -> dict[str, str]:

@@ -35,7 +35,7 @@ from .items import (
     Viewer,
 )
 from .movement import Stage
-from .properties import PROPERTIES, references_in
+from .properties import PROPERTIES
 from .references import references
 from .site import Asset, Cell, Drawer, Float, Header, Moving, Page, Piece, Row, Site
 from .styling import STATES_OF, Declaration, Part, RoleDefault, Styled
@@ -206,12 +206,14 @@ def roles_within(node: Any) -> tuple[str, ...]:
 def _style_faults(holder: Any, swatches: set[str], bands: set[str], name: str) -> Iterator[Refusal]:
     seen: dict[tuple[str, str, str, str | None], Declaration] = {}
     roles = roles_of(holder)
+    there = {"swatches": swatches, "bands": bands}
     for style in holder.styles:
-        missing = [ref for ref in references_in(style.value) if not ref.startswith(":") and ref not in swatches]
-        if missing:
+        named = [one for one in references(style) if one.slot in there and not one.id.startswith(":")]
+        missing = {one.slot for one in named if one.id not in there[one.slot]}
+        if "swatches" in missing:
             reason = f"“{name}” uses a swatch that is not there; choose another one there first"
             yield Refusal(node=holder.id, field=style.property, reason=reason)
-        if style.band is not None and style.band not in bands:
+        if "bands" in missing:
             reason = f"“{name}” uses a width band that is not there; choose another one there first"
             yield Refusal(node=holder.id, field=style.property, reason=reason)
         if roles and style.part not in roles:

@@ -5,16 +5,14 @@ from __future__ import annotations
 
 from bisect import bisect_left
 from collections.abc import Iterable, Iterator
-from threading import Lock
-
-from cachetools import LRUCache
 
 from .items import LinkList, MenuItem, ToPage
+from .kept import Kept
 from .site import Entry, Grown, Menu, Page, Site
 
 Grew = dict[tuple[Grown, str], tuple[Entry, ...]]
-_grew: LRUCache[int, tuple[tuple[Page, ...], Grew]] = LRUCache(8)
-_lock = Lock()
+_grew: Kept[tuple[Page, ...], Grew] = Kept(8)
+"""What grew from the very same pages before."""
 
 
 class Menus:
@@ -25,7 +23,7 @@ class Menus:
         self._menus = {menu.id: menu for menu in site.menus}
         self._whole: dict[str, tuple[Entry, ...]] = {}
         self._shown: dict[tuple[str, str | None, tuple[str, ...], int | None], tuple[Entry, ...]] = {}
-        self._grown = _kept_for(site.pages)
+        self._grown = _grew.of(site.pages, lambda _: {})
 
     def whole(self, menu: Menu) -> tuple[Entry, ...]:
         """All entries of a menu, with what grows in place."""
@@ -64,15 +62,6 @@ class Menus:
         if key not in self._grown:
             self._grown[key] = grown(grows, self._site.pages, self._site.language)
         return self._grown[key]
-
-
-def _kept_for(pages: tuple[Page, ...]) -> Grew:
-    """What grew from the very same pages before."""
-    with _lock:
-        kept = _grew.get(id(pages))
-        if kept is None or kept[0] is not pages:
-            kept = _grew[id(pages)] = (pages, {})
-        return kept[1]
 
 
 def grown(grows: Grown, pages: tuple[Page, ...], language: str) -> tuple[Entry, ...]:

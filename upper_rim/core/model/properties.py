@@ -12,7 +12,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Literal
 
-from .colours import REFERENCE, check_colour, signed
+from .colours import check_colour, signed
 
 Group = Literal[
     "Type", "Line", "Colour", "Background", "Border", "Corners", "Shadow", "Padding", "Margin", "Size", "Ring", "Change"
@@ -343,8 +343,3 @@ def completed(name: str, text: str) -> str:
 
 
 _BARE_NUMBER = re.compile(r"(?<![\w.#-])([+-]?(?:\d+\.?\d*|\.\d+))(?![\w.%])")
-
-
-def references_in(text: str) -> list[str]:
-    """Ids of the swatches (`:accent` for a role) that a value refers to."""
-    return [found[1] for found in REFERENCE.finditer(text)]

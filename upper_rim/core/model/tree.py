@@ -8,13 +8,12 @@ from __future__ import annotations
 from bisect import bisect_left
 from collections.abc import Callable, Iterable, Iterator
 from functools import cache
-from threading import Lock
 from typing import Any, NamedTuple
 
-from cachetools import LRUCache
 from pydantic import TypeAdapter
 
 from .items import ITEM_KINDS, Form, Item, PictureList, SocialRow
+from .kept import Kept
 from .movement import Stage
 from .site import PIECE_KINDS, Cell, Entry, Header, Menu, Piece, Row, Site
 from .styling import Look, RoleDefault
@@ -107,19 +106,12 @@ def _find_below(holder: Value, holder_id: str, node_id: str) -> Spot | None:
     return None
 
 
-_menu_ids: LRUCache[int, tuple[Menu, frozenset[str]]] = LRUCache(64)
-_lock = Lock()
+_menu_ids: Kept[Menu, frozenset[str]] = Kept(64)
 
 
 def _ids_in(menu: Menu) -> frozenset[str]:
-    """Ids of all entries of a menu, which may be many: remembered for the very same menu."""
-    with _lock:
-        known = _menu_ids.get(id(menu))
-    if known is None or known[0] is not menu:
-        known = (menu, frozenset(node.id for node in walk(menu)))
-        with _lock:
-            _menu_ids[id(menu)] = known
-    return known[1]
+    """Ids of all entries of a menu, which may be many."""
+    return _menu_ids.of(menu, lambda menu: frozenset(node.id for node in walk(menu)))
 
 
 def holder_of(site: Site, node_id: str) -> Value | None:

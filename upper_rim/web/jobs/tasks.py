@@ -54,7 +54,10 @@ def _work(do: Callable[[int], None], work_id: int) -> None:
 
 
 MOST_TRIES = 3
-GAVE_UP = "The worker that did it ended three times, so it is not tried again; nothing was changed. It may be too much at once, or made to do harm."
+GAVE_UP = (
+    "The worker that did it ended three times, so it is not tried again; nothing was changed. "
+    "It may be too much at once, or made to do harm."
+)
 
 
 @app.periodic(cron="* * * * * */4")

@@ -4,10 +4,8 @@ from __future__ import annotations
 
 import hashlib
 from functools import lru_cache
-from threading import Lock
 from typing import cast
 
-from cachetools import LRUCache
 from django.contrib.staticfiles import finders
 from django.http import HttpRequest, HttpResponse, HttpResponseNotAllowed, HttpResponseNotFound
 from django.utils import timezone
@@ -17,6 +15,7 @@ from ...core.exchange.markers import marked
 from ...core.exchange.pages_in import page_path
 from ...core.model.apply import apply
 from ...core.model.edits import edit_adapter
+from ...core.model.kept import Kept
 from ...core.model.site import Page, Site
 from ...core.model.stages import in_stage, stages_of
 from ...core.model.styling import Part
@@ -68,20 +67,12 @@ def _shipped_fonts() -> dict[str, bytes]:
     return {PARTS + file.name: file.data for face in shelf().faces.values() for file in face.files}
 
 
-_composers: LRUCache[tuple[int, int], tuple[Site, Composer]] = LRUCache(16)
-_lock = Lock()
+_composers: Kept[Site, Composer] = Kept(16)
 
 
 def stage_composer(site_id: int, loaded: store.Loaded) -> Composer:
     """Kept for the newest states that were asked for."""
-    key = (site_id, loaded.revision)
-    with _lock:
-        kept = _composers.get(key)
-    if kept is None or kept[0] is not loaded.site:
-        kept = (loaded.site, _composer(site_id, loaded.site))
-        with _lock:
-            _composers[key] = kept
-    return kept[1]
+    return _composers.of(loaded.site, lambda site: _composer(site_id, site))
 
 
 def _composer(site_id: int, site: Site) -> Composer:
@@ -92,8 +83,7 @@ def _composer(site_id: int, site: Site) -> Composer:
 
 def forget_all() -> None:
     """Drops what this process keeps; for tests, where databases come and go."""
-    with _lock:
-        _composers.clear()
+    _composers.forget()
 
 
 def _tried_on(key: StageKey, site: Site) -> Site:

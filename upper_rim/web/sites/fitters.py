@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from threading import Lock
+from typing import Any
 
 from cachetools import LRUCache, cached
 from django.utils import timezone
@@ -13,11 +14,11 @@ from ...core.output.fitting import fitter_of
 from ...shipped import shelf
 from .contents import read_content
 
-_fitters: LRUCache[tuple[int], Fitter] = LRUCache(24)
+_fitters: LRUCache[Any, Fitter] = LRUCache(24)
 _lock = Lock()
 
 
-@cached(_fitters, key=lambda site_id: (site_id,), lock=_lock)
+@cached(_fitters, lock=_lock)
 def site_fitter(site_id: int) -> Fitter:
     """One for each site, which remembers what it has worked out."""
     return fitter_of(shelf(), read_content, timezone.localdate().year)

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-
 from ...core.exchange.lifting import selector_fault
 from ...core.model.edits import Edit, Refusal
 from ...core.model.rules import Rules
@@ -18,13 +16,12 @@ def rules_of(site_id: int) -> Rules:
         early = begun_too_early(site_fitter(site_id).as_published(), site, edit)
         return None if early is None else Refusal(node=early.stage, field="after", reason=early_words(early))
 
-    edit_fault: Callable[[Site, Edit], Refusal | None] = flickers
     shipped = shelf()
     return Rules(
         is_icon=shipped.icons.__contains__,
         is_mark=lambda name: name.removeprefix("brand-") in shipped.brands.by_slug,
         selector_fault=selector_fault,
-        edit_fault=edit_fault,
+        edit_fault=flickers,
     )
 
 

@@ -193,7 +193,7 @@ def _touches(edit: Edit, conflict: Conflict) -> bool:
         case Move():
             return edit.node == conflict.node
         case Remove():
-            return True if conflict.theirs == GONE else conflict.node in edit.nodes
+            return conflict.theirs == GONE or conflict.node in edit.nodes
         case Add():
             return conflict.node in {
                 str(value["id"]) for value in edit.values if isinstance(value, dict) and "id" in value
