@@ -251,9 +251,9 @@ def in_browser(site: Site, contents: dict[str, bytes]) -> float:
     driver = plain_chromium()
     try:
         with served() as (files, port):
-            files.update(dict(composer.parts()))
             for page in site.pages:
                 files[page.path] = composer.page(page, contents[page.content or ""])
+            files.update(dict(composer.parts()))
             for page in site.pages:
                 driver.get(f"http://127.0.0.1:{port}{page.path}")
                 load_faces(driver)

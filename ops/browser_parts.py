@@ -91,14 +91,16 @@ def make(out: Path) -> None:
 
 
 def published_scripts(shipped: Path) -> None:
-    """The published sites' own scripts, as small as they can be."""
-    folder = shipped / "scripts"
-    folder.mkdir(parents=True, exist_ok=True)
-    for source in sorted((ROOT / "upper_rim/runtime").glob("*.js")):
+    """The published sites' own scripts, as small as they can be. Parts keep the names that they share."""
+    runtime = ROOT / "upper_rim/runtime"
+    for source in sorted([*runtime.glob("*.js"), *runtime.glob("*/*.js")]):
+        made = shipped / "scripts" / source.relative_to(runtime)
+        made.parent.mkdir(parents=True, exist_ok=True)
         node(
             str(MODULES / "terser/bin/terser"),
             str(source),
-            *("--compress", "passes=2", "--mangle", "--ecma", "2020", "--output", str(folder / source.name)),
+            *("--compress", "passes=2", "--mangle", "--ecma", "2020", "--output", str(made)),
+            *(["--module"] if source.parent.name == "late" else []),
         )
 
 
@@ -153,10 +155,24 @@ def icons(shipped: Path) -> None:
     drawings = {}
     for name, parts in sorted(json.loads((MODULES / "lucide-static/icon-nodes.json").read_text()).items()):
         drawings[name] = "".join(
-            "<" + tag + "".join(f' {key}="{value}"' for key, value in attributes.items() if key != "key") + "/>"
+            "<" + tag + "".join(f' {key}="{_near(value)}"' for key, value in attributes.items() if key != "key") + "/>"
             for tag, attributes in parts
         )
     (shipped / "icons.json").write_text(json.dumps(drawings, separators=(",", ":")).replace('","', '",\n"') + "\n")
+
+
+_FINE = re.compile(r"(\d*\.\d{3,})(\.?)")
+
+
+def _near(drawn: str) -> str:
+    """The same with numbers to a hundredth of a 24th of the drawing."""
+
+    def rounded(number: re.Match[str]) -> str:
+        near = f"{float(number[1]):.2f}".rstrip("0").rstrip(".").removeprefix("0") or "0"
+        # A number that begins with its point may stand right behind another one's decimals.
+        return near + (" ." if number[2] and "." not in near else number[2])
+
+    return _FINE.sub(rounded, drawn)
 
 
 PROFILES = frozenset(

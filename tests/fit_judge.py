@@ -184,8 +184,8 @@ def compare(
     page = site.pages[0]
     composer = Composer(site, shelf(), contents.__getitem__, marks=True, year=2026)
     files.clear()
-    files.update(dict(composer.parts()))
     files["/"] = composer.page(page, contents[page.content or ""])
+    files.update(dict(composer.parts()))
     files.update({asset.path: contents[asset.content] for asset in site.assets})
     driver.get(f"http://127.0.0.1:{port}/?{seed}" if "/?" in files else f"http://127.0.0.1:{port}/")
     load_faces(driver)

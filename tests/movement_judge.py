@@ -69,8 +69,8 @@ def compare_movement(
     page = site.pages[0]
     composer = Composer(fitter.resolved(site), shelf(), contents.__getitem__, marks=True, year=2026, fitter=fitter)
     files.clear()
-    files.update(dict(composer.parts()))
     files["/"] = composer.page(page, contents[page.content or ""])
+    files.update(dict(composer.parts()))
     files.update({asset.path: contents[asset.content] for asset in site.assets})
     chance = random.Random(seed)
     scenes = Scenes(fitter, site)

@@ -118,8 +118,8 @@ def test_the_width_axis_of_a_font_that_was_brought_along_is_measured_as_the_brow
     assert predicted == pytest.approx(13 * 16 * 0.48 + 2 * 7, abs=0.2)
     composer = Composer(site, shelf(), contents.__getitem__, marks=True)
     with served() as (files, port):
-        files.update(dict(composer.parts()))
         files["/"] = composer.page(site.pages[0], content)
+        files.update(dict(composer.parts()))
         chromium.get(f"http://127.0.0.1:{port}/")
         load_faces(chromium)
         seen = chromium.execute_script(
@@ -187,8 +187,8 @@ def _set_texts(
     composer = Composer(site, shelf(), contents.__getitem__, marks=True)
     metrics = {"width": width, "height": 800, "deviceScaleFactor": 1, "mobile": False}
     with served() as (files, port):
-        files.update(dict(composer.parts()))
         files["/"] = composer.page(site.pages[0], content)
+        files.update(dict(composer.parts()))
         chromium.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
         chromium.get(f"http://127.0.0.1:{port}/")
         load_faces(chromium)
@@ -235,8 +235,8 @@ def test_letters_advance_by_the_size_that_they_are_drawn_in(chromium: webdriver.
     )
     composer = Composer(site, shelf(), contents.__getitem__, marks=True)
     with served() as (files, port):
-        files.update(dict(composer.parts()))
         files["/"] = composer.page(site.pages[0], content)
+        files.update(dict(composer.parts()))
         chromium.execute_cdp_cmd(
             "Emulation.setDeviceMetricsOverride",
             {"width": 1011, "height": 800, "deviceScaleFactor": 1, "mobile": False},

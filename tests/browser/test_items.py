@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import csv
 import io
+import re
 from collections.abc import Iterator
 from itertools import pairwise
 from pathlib import Path
@@ -50,11 +51,18 @@ def composed(plain: webdriver.Chrome, folder: Path, path: str, *edits: Edit, wid
     assert page.content
     composer = Composer(after, shelf(), contents.__getitem__, year=2026)
     html = composer.page(page, contents[page.content]).decode()
-    html = html.replace(f'<link rel="stylesheet" href="{composer.css_path}">', f"<style>{composer.css}</style>")
-    for name, address in composer.script_paths.items():
-        tag = f'<script src="{address}" defer></script>'
-        if tag in html:
-            html = html.replace(tag, "") + f"<script>{shelf().scripts[name].decode()}</script>"
+    loaded = dict(composer.loaded())
+
+    def inline(tag: re.Match[str]) -> str:
+        said = loaded[tag[1]].decode()
+        return f"<script>{said}</script>" if tag[1].endswith(".js") else f"<style>{said}</style>"
+
+    html = re.sub(r'<link rel="stylesheet" href="(/_rim/[^"]*)">', inline, html)
+    html, scripts = (
+        re.sub(r'<script src="(/_rim/[^"]*)" defer></script>', "", html),
+        re.findall(r'<script src="(/_rim/[^"]*)" defer>', html),
+    )
+    html += "".join(f"<script>{loaded[script].decode()}</script>" for script in scripts)
     (folder / "page.html").write_text(html)
     metrics = {"width": width, "height": 700, "deviceScaleFactor": 1, "mobile": False}
     plain.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)

@@ -133,8 +133,8 @@ class Reading:
     def publish(self, site: Site, contents: dict[str, bytes]) -> None:
         composer = Composer(site, shelf(), contents.__getitem__)
         self.files.clear()
-        self.files.update(dict(composer.parts()))
         self.files.update({page.path: composer.page(page, contents[page.content or ""]) for page in site.pages})
+        self.files.update(dict(composer.parts()))
 
     def go(self, path: str, wide: int = 390, high: int = 700) -> None:
         metrics = {"width": wide, "height": high, "deviceScaleFactor": 1, "mobile": False}

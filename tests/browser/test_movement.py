@@ -193,8 +193,8 @@ def test_without_script_all_is_readable_and_nothing_is_covered(chromium: webdriv
     page = next(page for page in site.pages if page.path == "/guide/walks/")
     looks_through(chromium, (1280, 800))
     with served() as (files, port):
-        files.update(dict(composer.parts()))
         files["/"] = composer.page(page, contents[page.content or ""])
+        files.update(dict(composer.parts()))
         chromium.execute_cdp_cmd("Emulation.setScriptExecutionDisabled", {"value": True})
         try:
             chromium.get(f"http://127.0.0.1:{port}/")

@@ -89,7 +89,7 @@ def test_the_drawer_by_keyboard(reader: Browser, running: Running) -> None:
     press(Keys.TAB)
     press(Keys.TAB)
     assert focused() == "Menu", "the call link of the row above hides on narrow screens; the logo comes before"
-    assert button.get_attribute("aria-expanded") == "false"
+    wait_for(lambda: button.get_attribute("aria-expanded") == "false")
     assert button.get_attribute("aria-controls") == reader.driver.find_element(
         By.CSS_SELECTOR, "[popover]"
     ).get_attribute("id")

@@ -38,7 +38,6 @@ from upper_rim.core.model.site import (
 )
 from upper_rim.core.model.trail import Trails
 from upper_rim.core.model.values import Words
-from upper_rim.core.output.scripts import scripts_of
 from upper_rim.core.reach.coverage import Coverage, reach_shape
 from upper_rim.demo import ostrey
 
@@ -435,7 +434,6 @@ def test_a_drawer_shows_where_the_menus_that_hold_it_do() -> None:
     assert coverage.slots == ("header",), "drawers do not compete for a place"
     shown = {one.path for one in site.pages if "pc-drawer" in coverage.pieces_on(one)}
     assert shown == {path for path in PATHS if path.startswith("/guide/")}
-    assert scripts_of(site, site.pieces[:1], None) == {"rim", "search"}, "a page loads what its drawers need, too"
     off = apply(site, Set(node="pc-drawer", field="on", value=False))
     assert isinstance(off, Site) and not any("pc-drawer" in Coverage(off).pieces_on(one) for one in off.pages)
     let_go = apply(site, Set(node="it-menu", field="drawer", value=None))

@@ -249,7 +249,8 @@ def test_a_page_carries_what_the_script_watches_and_both_arrangements() -> None:
     html = composer.page(PAGE, CONTENTS[PAGE.content or ""]).decode()
     assert 'data-rim-stages="80\n500"' in html and 'data-rim-up="24"' in html and "data-rim-mark" in html
     assert html.count('aria-hidden="true"') >= 2 and "q7xk-over" in html
-    assert "scroll-padding-block-start" in composer.css and "position:sticky" in composer.css
+    css = b"".join(data for path, data in composer.loaded() if path.endswith(".css")).decode()
+    assert "scroll-padding-block-start" in css and "position:sticky" in css
     still = with_header(moves="away", moves_in=(WayIn(band="bd-narrow", way="away"),))
     plain = Composer(still, shelf(), CONTENTS.__getitem__, year=2026, fitter=FITTER)
     assert "data-rim-stages" not in plain.page(PAGE, CONTENTS[PAGE.content or ""]).decode()

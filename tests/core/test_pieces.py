@@ -66,7 +66,7 @@ def test_a_sidebar_before_or_after_the_content_and_on_either_side() -> None:
 
 
 def test_a_notice_tells_its_period_and_only_then_needs_a_script() -> None:
-    assert 'data-rim-from="2026-10-20T00:00" data-rim-until="2027-03-28T00:00"' in page_at("/")
+    assert 'data-rim-begins="2026-10-20T00:00" data-rim-ends="2027-03-28T00:00"' in page_at("/")
     assert "localStorage" in page_at("/")
     site = SITE
     for field, value in (("closable", False), ("shows_from", None), ("shows_until", None)):

@@ -3,7 +3,7 @@
   const bar = document.currentScript.previousElementSibling, said = bar.dataset, now = Date.now();
   let closed = 0;
   try { closed = Number(localStorage.getItem(said.rimKey)); } catch {}
-  const early = said.rimFrom && now < new Date(said.rimFrom), late = said.rimUntil && now >= new Date(said.rimUntil);
+  const early = said.rimBegins && now < new Date(said.rimBegins), late = said.rimEnds && now >= new Date(said.rimEnds);
   bar.hidden = Boolean(early || late || (said.rimKey && now < closed));
   const shut = bar.querySelector("[data-rim-shut]");
   if (shut) shut.onclick = () => {

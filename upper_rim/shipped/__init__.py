@@ -8,6 +8,7 @@ from pathlib import Path
 
 from ..core.model.brands import Brand, Brands
 from ..core.model.fonts import Measures
+from ..core.output.scripts import PARTS_IN_ORDER
 from ..core.output.shelf import Shelf
 from ..core.style.faces import Face, FaceFile
 
@@ -22,7 +23,9 @@ def shelf() -> Shelf:
         faces={face.id: face for face in map(_face, json.loads((HERE / "faces.json").read_text()))},
         icons=json.loads((HERE / "icons.json").read_text()),
         brands=Brands({brand[0]: Brand(*brand) for brand in json.loads((HERE / "brands.json").read_text())}),
-        scripts={name: (HERE / "scripts" / f"{name}.js").read_bytes() for name in ("rim", "search", "pager", "viewer")},
+        scripts={name: (HERE / "scripts/parts" / f"{name}.js").read_text().strip() for name in PARTS_IN_ORDER},
+        late_scripts={file.stem: file.read_text().strip() for file in sorted((HERE / "scripts/late").glob("*.js"))},
+        late_css={file.stem: file.read_text() for file in sorted((RUNTIME / "late").glob("*.css"))},
         notice_script=(HERE / "scripts/notice.js").read_text().strip(),
         pieces_css=(RUNTIME / "pieces.css").read_text(),
         menu_css={way: (RUNTIME / f"{way}.css").read_text() for way in MENU_CSS},

@@ -22,6 +22,7 @@ from fontTools.unicodedata import script_extension, script_horizontal_direction
 from icu4py.breakers import BaseBreaker, CharacterBreaker
 
 from ..style.faces import FontSource, UsedFace
+from ..style.unicode_range import code_points
 
 SCALE = 64
 """Advances are worked out in so many parts of a font unit, so that variations are not rounded."""
@@ -34,7 +35,7 @@ class FontData:
     def __init__(self, data: bytes, unicode_range: str) -> None:
         font = TTFont(io.BytesIO(data), lazy=False)
         font.flavor = None
-        self.served = _ranged(unicode_range) if unicode_range else None
+        self.served = code_points(unicode_range) if unicode_range else None
         if self.served is not None:
             for table in font["cmap"].tables:
                 if hasattr(table, "cmap"):
@@ -155,17 +156,6 @@ def _matching(files: tuple[Served, ...], weight: int, italic: bool) -> list[Serv
         return []
     nearest = min(distance(served) for served in slanted)
     return [served for served in slanted if distance(served) == nearest]
-
-
-@lru_cache(maxsize=256)
-def _ranged(unicode_range: str) -> frozenset[int]:
-    points: set[int] = set()
-    for part in unicode_range.split(","):
-        found = re.fullmatch(r"[Uu]\+([0-9A-Fa-f]+)(?:-([0-9A-Fa-f]+))?", part.strip())
-        if found:
-            start = int(found[1], 16)
-            points.update(range(start, int(found[2] or found[1], 16) + 1))
-    return frozenset(points)
 
 
 class Advances(NamedTuple):

@@ -415,9 +415,9 @@ def _edited(site: Site, edits: Iterable[Edit]) -> Site:
 def _languages_reached(site: Site) -> dict[str, set[str]]:
     found: dict[str, set[str]] = {}
     coverage = Coverage(site)
-    for page in site.pages:
-        for piece in coverage.pieces_on(page):
-            found.setdefault(piece, set()).add(page.language)
+    for pieces, language in {(coverage.pieces_on(page), page.language) for page in site.pages}:
+        for piece in pieces:
+            found.setdefault(piece, set()).add(language)
     return found
 
 

@@ -149,6 +149,10 @@ class MenuItem(_ShowsMenu):
         return self.drawer_below is not None or self.drawer_always
 
     @property
+    def opens_on_hover(self) -> bool:
+        return self.on_hover and self.way == "row"
+
+    @property
     def has_toggles(self) -> bool:
         """Whether submenus can be shut where entries stand below each other."""
         return self.submenus != "open"

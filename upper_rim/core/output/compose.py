@@ -8,7 +8,7 @@ from __future__ import annotations
 import re
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import replace
-from functools import cache
+from functools import cache, cached_property
 from html import escape
 
 from ..exchange.encoding import insertion
@@ -20,7 +20,7 @@ from ..model.items import Form, LinkList, Logo, MenuItem, Pager, PictureList, To
 from ..model.links import Links
 from ..model.menus import Menus
 from ..model.phrases import phrase
-from ..model.site import Below, Header, OnPage, Page, Piece, Site, Snippet
+from ..model.site import Below, Header, OnPage, Page, Site, Snippet
 from ..model.trail import Trails
 from ..model.tree import items_of
 from ..reach.coverage import Coverage, Outcome
@@ -28,14 +28,15 @@ from ..style.faces import faces_in_use
 from ..style.fonts import subset_font
 from .fitting import fitter_of
 from .form_html import FORMS
-from .item_html import MARK, Scene, trail_html
+from .item_html import MARK, Scene, sample_trail, trail_html
 from .menu_html import Written, written
-from .naming import PARTS, short_hash
+from .naming import PARTS, short_hash, with_site_key
+from .page_sheets import PageSheets, shows
 from .piece_html import Shown, around
-from .scripts import scripts_of
+from .scripts import PARTS_IN_ORDER, late_scripts, parts_for, script
 from .search_html import MOST_LISTED, results_body, results_path
 from .search_index import Hit
-from .sheet import inside_a_page, sheet
+from .sheet import inside_a_page, site_rules
 from .shelf import Shelf
 from .shown_files import ShownFiles
 from .site_head import SiteHead
@@ -72,13 +73,12 @@ class Composer:
         self._linked = _linked_pages(site)
         self._files = ShownFiles(site, read)
         known = cache(lambda: (fitter or fitter_of(shelf, read, year)).as_published())
-        css = sheet(site, shelf, PARTS if marks else "", self._files.picture, fitter=known) if site.pieces else ""
-        self.css = inside_a_page(css) if marks else css
-        self.css_path = PARTS + f"{short_hash(css.encode())}.css"
-        self.script_paths = {name: PARTS + f"{short_hash(script)}.js" for name, script in shelf.scripts.items()}
-        self._looks = (
-            f"<style data-rim-sheet>{self.css}</style>" if marks else f'<link rel="stylesheet" href="{self.css_path}">'
-        )
+        rules = site_rules(site, shelf, PARTS if marks else "", self._files.picture, fitter=known)
+        self.css = inside_a_page(rules.minified()) if site.pieces and marks else ""
+        self._scripts: dict[str, bytes] = {}
+        late = {name: made.encode() for name, made in late_scripts(site, shelf).items()}
+        self._late = {name: (f"{PARTS}{short_hash(made)}.js", made) for name, made in late.items()}
+        self._sheets = PageSheets(rules, site.key, with_site_key("".join(shelf.late_css.values()), site.key))
         self.index_paths = index_paths(site)
         self._site_head = SiteHead(site, self._files.data)
         self._fragments: dict[tuple[tuple[tuple[str, ...], ...], str, str | None, bool], tuple[str, str, str]] = {}
@@ -120,15 +120,11 @@ class Composer:
         )
 
     def parts(self) -> Iterator[tuple[str, bytes]]:
-        """The files that pages refer to: CSS, script, fonts, icons. Path and content."""
+        """The files that pages refer to: modules, fonts, icons, and what the pages composed so far load. Path and content."""
         yield from ((path, made()) for path, made in self._site_head.files())
         if not self.site.pieces:
             return
-        yield self.css_path, self.css.encode()
-        kinds = {item.kind for item in items_of(self.site.pieces)} | {"rim"}
-        for name, script in self._shelf.scripts.items():
-            if name in kinds:
-                yield self.script_paths[name], script
+        yield from self._late.values()
         for face in faces_in_use(self.site, self._shelf.faces):
             for file in face.files:
                 if file.data is not None:
@@ -137,6 +133,12 @@ class Composer:
                     yield PARTS + file.name, subset_font(self._read(file.content), self._languages())
         for path, made in self._files.smaller_pictures() if not self._marks else ():
             yield path, made()
+        yield from self.loaded()
+
+    def loaded(self) -> Iterator[tuple[str, bytes]]:
+        """The CSS and the scripts that the pages composed so far load. Path and content."""
+        yield from self._sheets.files()
+        yield from list(self._scripts.items())
 
     def _languages(self) -> frozenset[str]:
         return frozenset(page.language.split("-")[0] for page in self.site.pages) | {self.site.language.split("-")[0]}
@@ -152,8 +154,8 @@ class Composer:
         pages = [Hit(page.path, page.title) for page in self.site.pages if page.language == language]
         body = results_body(language, self.index_paths[language], pages[:MOST_LISTED])
         made = self._made(phrase("search", language), language, body, results_path(language, self.site.language))
-        script = f'<script src="{self.script_paths["search"]}" defer></script>'.encode()
-        return made if script in made else made.replace(b"</body>", script + b"</body>", 1)
+        module = f'<script type="module" src="{self._late["search"][0]}"></script>'.encode()
+        return made.replace(b"</body>", module + b"</body>", 1)
 
     def answer_page(self, form: Form, language: str, *, sent: bool) -> bytes:
         """What is said after a form was sent; the faults of one that was not take the place of what is marked."""
@@ -202,9 +204,49 @@ class Composer:
             if heads:
                 scene = replace(scene, heading=_title_of(pieces, self.site))
             before, behind = around(pieces, scene)
-            scripts = self._script_tags((one.piece for one in pieces), current)
-            self._fragments[key] = (marked("head", self._looks + scripts), before, behind)
+            self._fragments[key] = (marked("head", self._head(before + behind, page)), before, behind)
         return self._fragments[key]
+
+    def _head(self, html: str, page: Page) -> str:
+        """The CSS for a page's pieces, all of the site's within the page where pieces are marked; and the script that they
+        need."""
+
+        def put(mark: re.Match[str]) -> str:
+            trail = self._items[mark[1]] if mark[1] else None
+            return (
+                sample_trail(trail, self._scene(page, None))
+                if isinstance(trail, Trail)
+                else self._entries(mark, page)[1].html
+            )
+
+        whole = MARK.sub(put, html)
+        if self._marks:
+            looks = f"<style data-rim-sheet>{self.css}</style>"
+        else:
+            shown = shows(whole, self._titles.get(page.language, frozenset()))
+            looks = f'<link rel="stylesheet" href="{self._sheets.path(shown)}">'
+        parts = parts_for(whole)
+        return looks + (f'<script src="{self._script_path(parts)}" defer></script>' if parts else "")
+
+    def _script_path(self, parts: tuple[str, ...]) -> str:
+        """Marked pieces may be asked for their script where no page was composed: its name says what is in it."""
+        made = script(self._shelf, parts).encode()
+        path = f"{PARTS}{'-'.join(parts) if self._marks else short_hash(made)}.js"
+        self._scripts[path] = made
+        return path
+
+    def script_named(self, path: str) -> bytes | None:
+        """What stands at the path of a script of marked pieces."""
+        parts = path.removeprefix(PARTS).removesuffix(".js").split("-")
+        return script(self._shelf, parts).encode() if set(parts) <= set(PARTS_IN_ORDER) else None
+
+    @cached_property
+    def _titles(self) -> dict[str, frozenset[str]]:
+        """The characters of the pages' titles, which trails and searches show, by language."""
+        letters: dict[str, set[str]] = {}
+        for page in self.site.pages:
+            letters.setdefault(page.language, set()).update(page.title)
+        return {language: frozenset(found) for language, found in letters.items()}
 
     def _filled(self, html: str, page: Page) -> str:
         """A piece with what its marks stand for on a page: menus in which that is the current one, its trail."""
@@ -214,27 +256,28 @@ class Composer:
                 trail = self._items[mark[1]]
                 assert isinstance(trail, Trail)
                 return trail_html(trail, self._trails.steps(trail, page), self._scene(page, None))
-            item = self._items[mark[2]]
-            assert isinstance(item, MenuItem | LinkList)
-            key = (item.id, mark[3], page.language)
-            if key not in self._written:
-                self._written[key] = written(item, self._scene(page, None).within(mark[3]))
+            item, entries = self._entries(mark, page)
             standing = self._standings.of(self._menus.shown(item), page.language, page.id, page.path)
-            return self._written[key].on_page(standing)
+            return entries.on_page(standing)
 
         return MARK.sub(put, html)
+
+    def _entries(self, mark: re.Match[str], page: Page) -> tuple[MenuItem | LinkList, Written]:
+        """The item that a mark stands for, and the entries that it shows in the page's language."""
+        item = self._items[mark[2]]
+        assert isinstance(item, MenuItem | LinkList)
+        key = (item.id, mark[3], page.language)
+        if key not in self._written:
+            self._written[key] = written(item, self._scene(page, None).within(mark[3]))
+        return item, self._written[key]
 
     def _scene(self, page: Page, current: str | None) -> Scene:
         index = self.index_paths.get(page.language, "")
         return Scene(
             self.site, self._links, self._menus, self._shelf, page.language, current,
             marks=self._marks, year=self._year, index_path=index, posts=self._files.posts, picture=self._files.picture,
+            late={name: path for name, (path, _) in self._late.items()},
         )  # fmt: skip
-
-    def _script_tags(self, pieces: Iterable[Piece], current: str | None) -> str:
-        used = scripts_of(self.site, pieces, current)
-        paths = (path for name, path in self.script_paths.items() if name in used)
-        return "".join(f'<script src="{path}" defer></script>' for path in paths)
 
 
 _HEADING = re.compile(rb"<h1[\s>]", re.IGNORECASE)

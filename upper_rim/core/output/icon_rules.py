@@ -58,18 +58,17 @@ def brands_of(site: Site, shelf: Shelf) -> list[Brand]:
 
 def _icon_rule(key: str, icon: str, drawing: str) -> str:
     svg = (
-        '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 24 24" fill="none" stroke="#000" stroke-width="2"'
-        f' stroke-linecap="round" stroke-linejoin="round">{drawing}</svg>'
+        "<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 24 24' fill='none' stroke='#000' stroke-width='2'"
+        f" stroke-linecap='round' stroke-linejoin='round'>{drawing}</svg>"
     )
-    encoded = _as_address(svg)
-    size = "16px" if icon == "chevron-down" else "24px"
-    return f'.{key}-icon-{icon}{{mask:url("{encoded}") center/contain no-repeat;background:currentColor;inline-size:{size};block-size:{size}}}'
+    size = ";inline-size:16px;block-size:16px" if icon == "chevron-down" else ""
+    return f'.{key}-icon-{icon}{{mask-image:url("{_as_address(svg)}"){size}}}'
 
 
 def _brand_rule(key: str, brand: Brand) -> str:
-    encoded = _as_address(f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 24 24"><path d="{brand.path}"/></svg>')
-    return f'.{key}-icon-brand-{brand.slug}{{mask:url("{encoded}") center/contain no-repeat;background:currentColor}}'
+    svg = f"<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 24 24'><path d='{brand.path}'/></svg>"
+    return f'.{key}-icon-brand-{brand.slug}{{mask-image:url("{_as_address(svg)}")}}'
 
 
 def _as_address(svg: str) -> str:
-    return "data:image/svg+xml," + quote(svg, safe=" /=:.,'")
+    return "data:image/svg+xml," + quote(svg.replace('"', "'"), safe=" /=:.,'")

@@ -6,8 +6,8 @@ Patterns follow the ARIA Authoring Practices: labelled navigation, disclosure.
 from __future__ import annotations
 
 import re
-from collections.abc import Callable, Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, field, replace
 from html import escape
 
 from ..exchange.feed import Post
@@ -69,7 +69,8 @@ class Scene:
     `holder`: the piece that shares a row of another one, which may stand on the same page. `heading`: the title that is the page's
     first heading, since the page has none. `posts` gives those of an item in a language, `sizes` where the smaller
     ones of a picture are and how wide, `early` is true where pictures are seen first, `drawn` gives what stands above and
-    below a menu's entries in its drawer, `picture` one of the site's by its path. `index_path`: where the index of the pages in that language is.
+    below a menu's entries in its drawer, `picture` one of the site's by its path. `index_path`: where the index of the pages in that language is;
+    `late`: where the modules are that are fetched when something is used, by name.
     """
 
     site: Site
@@ -88,6 +89,7 @@ class Scene:
     picture: Callable[[str], Picture | None] = lambda path: None
     early: bool = False
     drawn: Callable[[MenuItem, Scene], tuple[str, str]] = lambda item, scene: ("", "")
+    late: Mapping[str, str] = field(default_factory=dict)
 
     def name(self, part: str = "") -> str:
         return published_name(self.site.key, part)
@@ -322,15 +324,15 @@ def _menu(item: MenuItem, scene: Scene) -> str:
     label = escape(menu.name, quote=True)
     classes = ["menu", item.id, *_ways(item, below)]
     said = f' aria-label="{label}"' + (" data-rim-single" if item.one_at_a_time else "")
-    said += " data-rim-hover" if item.on_hover and item.way == "row" else ""
+    said += f' data-rim-hover data-rim-late="{scene.late.get("hover", "")}"' if item.opens_on_hover else ""
     said += " data-rim-column" if item.way == "column" else ""
     if below is None:
         return f"<nav {scene.attributes(item, *classes)}{said}>{entries}</nav>"
     drawer_id = scene.html_id(f"{item.id}-drawer")
     close = escape(phrase("close", scene.language), quote=True)
-    opening = (
-        f' popovertarget="{drawer_id}" aria-controls="{drawer_id}" data-rim-drawer="(max-width:{below - 0.02:.2f}px)"'
-    )
+    asked, late = f"(max-width:{below - 0.02:.2f}px)", scene.late.get("drawer", "")
+    watched = f' data-rim-drawer="{asked}" data-rim-late="{late}"'
+    opening = f' popovertarget="{drawer_id}" aria-controls="{drawer_id}"{watched}'
     above, under = scene.drawn(item, scene)
     return (
         f"<nav {scene.attributes(item, *classes)}{said}>"
@@ -391,12 +393,17 @@ def on_no_page(html: str, scene: Scene) -> str:
     def put(mark: re.Match[str]) -> str:
         item = items.get(mark[1] or mark[2])
         if isinstance(item, Trail):
-            return trail_html(item, (Step(scene.site.name, "/"), Step("…", None)), scene)
+            return sample_trail(item, scene)
         if not isinstance(item, MenuItem | LinkList):
             return ""
         return written(item, scene.within(mark[3])).html
 
     return MARK.sub(put, html)
+
+
+def sample_trail(item: Trail, scene: Scene) -> str:
+    """A trail with all that one can have, on no page."""
+    return trail_html(item, (Step(scene.site.name, "/"), Step("…", None)), scene)
 
 
 def trail_html(item: Trail, steps: Sequence[Step], scene: Scene) -> str:

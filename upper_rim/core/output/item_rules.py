@@ -16,7 +16,6 @@ _SIDES = {"start": "flex-start", "center": "center", "end": "flex-end"}
 
 def cell_rules(site: Site, cell: Cell, pictures: Pictures, shelf: Shelf) -> Iterator[str]:
     name = site.key
-    yield f".{name}-{cell.id}{{gap:{cell.gap_px}px}}"
     for aligned in cell.aligned:
         for query in band_queries(site, {aligned.band}):
             yield f"@media {query}{{.{name}-cell.{name}-{cell.id}{{justify-content:{_SIDES[aligned.align]}}}}}"

@@ -80,8 +80,6 @@ class MovementRules:
         if kept:
             yield f":root:has(.{self.name}){{{';'.join(kept)}}}"
         yield "}"
-        if any(piece.is_low for piece in moving):
-            yield f"@media print{{.{self.name}-stack,.{self.name}-room{{display:none}}}}"
 
     def _kept(self, kinds: Iterable[str]) -> str:
         return f"calc({' + '.join(f'var(--{self.name}-{kind},0px)' for kind in kinds)})"

@@ -70,6 +70,7 @@ def viewer_html(item: Viewer, scene: Scene) -> str:
     language = scene.language
     said = {
         "viewer": item.selector,
+        "late": scene.late.get("viewing", ""),
         "pieces": f".{scene.name()}",
         "enlarge": phrase("enlarge", language),
         "picture": phrase("picture", language),

@@ -204,8 +204,8 @@ def _closing(piece: Notice, scene: Scene) -> str:
     said = {
         "key": f"{scene.site.key}-{piece.id}" if piece.closable else None,
         "days": piece.closed_days if piece.closable else None,
-        "from": piece.shows_from,
-        "until": piece.shows_until,
+        "begins": piece.shows_from,
+        "ends": piece.shows_until,
     }
     return "".join(f' data-rim-{name}="{value}"' for name, value in said.items() if value is not None)
 

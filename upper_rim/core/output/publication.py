@@ -46,7 +46,8 @@ def publication(
     year: int | None = None,
     composer: Composer | None = None,
 ) -> Iterator[PublishedFile]:
-    """All files of the site, pages first; or one share of them, where several processes publish it together.
+    """All files of the site, pages first; or one share of them, where several processes publish it together. Each share
+    has what its own pages load: what two of them load bears the same name in both.
 
     `read` gives the bytes of a content by its hash; `year` is the present one, for lines that tell it. `composer`: one that
     was made for it before.
@@ -63,10 +64,14 @@ def publication(
         # The last share begins: the first has the parts to do, too.
         if at % of == of - 1 - share:
             yield PublishedFile(path[1:], composer.index(language).encode())
-    if share > 0:
-        return
-    for path, data in composer.parts():
+    if share == 0:
+        yield from _our_pages(site, composer)
+    for path, data in composer.loaded() if share else composer.parts():
         yield PublishedFile(path[1:], data)
+
+
+def _our_pages(site: Site, composer: Composer) -> Iterator[PublishedFile]:
+    """Pages that are not the site's own: results, answers, what is not found."""
     taken = {page.path for page in site.pages}
     for language in composer.index_paths:
         results = results_path(language, site.language)

@@ -1,32 +1,66 @@
-"""Which scripts does a page load?"""
+"""Which parts of the published script does a page load, and which modules come when something on it is first used?"""
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+import json
+import re
+from collections.abc import Collection
 
-from ..model.items import BackToTop, Copyright, Item, MenuItem, Pager, SearchBox, Viewer
-from ..model.site import Piece, Site
-from .movement_rules import moves
+from ..model.items import MenuItem, SearchBox, Viewer
+from ..model.site import Site, drawer_width
+from ..model.tree import items_of
+from .sheet import late_css
+from .shelf import Shelf
+
+NEEDED_BY = {
+    "branches": r"data-rim-(?:branch|drawer)",
+    "levels": r"data-rim-back",
+    "drawers": r"data-rim-drawer",
+    "distances": r'data-rim-(?:stages|until)="(?:[^"]*\n)?(?:=|[\d.]+[pv])',
+    "moves": r"data-rim-(?:stages|until|up|yields)",
+    "hints": r"data-rim-hint",
+    "late": r"data-rim-late",
+    "years": r"data-rim-year",
+    "viewer": r"data-rim-viewer",
+    "pager": r"data-rim-pager",
+}
+"""By part, in the order in which they run: what in a page's pieces needs it."""
+PARTS_IN_ORDER = ("begin", *NEEDED_BY, "end")
+_NEEDED = {part: re.compile(f" {pattern}") for part, pattern in NEEDED_BY.items()}
 
 
-def scripts_of(site: Site, pieces: Iterable[Piece], current: str | None) -> set[str]:
-    """Names of those that its pieces need: it loads no other. `current`: the page's id, where something is about it."""
-    used: set[str] = set()
-    for piece in pieces:
-        if moves(piece):
-            used.add("rim")
-        for item in _items_with_drawers(site, piece):
-            if item.hint.text or isinstance(item, MenuItem | Copyright | BackToTop):
-                used.add("rim")
-            if isinstance(item, SearchBox | Viewer) or (isinstance(item, Pager) and item.list_on == current):
-                used.add(item.kind)
-    return used
+def parts_for(html: str) -> tuple[str, ...]:
+    """The parts that the markup of a page's pieces needs, in order; none where it needs nothing."""
+    needed = tuple(part for part, pattern in _NEEDED.items() if pattern.search(html))
+    return ("begin", *needed, "end") if needed else ()
 
 
-def _items_with_drawers(site: Site, piece: Piece) -> Iterator[Item]:
-    """The items that a piece shows, and those in its menus' drawers."""
-    yield from site.shown_items(piece)
-    for _, held in site.drawers_in(piece):
-        drawer = site.drawer(held)
-        if drawer is not None:
-            yield from site.shown_items(drawer)
+def script(shelf: Shelf, parts: Collection[str]) -> str:
+    """One script of these parts, which share their names."""
+    return f"(()=>{{{''.join(shelf.scripts[part] for part in parts)}}})();"
+
+
+def late_scripts(site: Site, shelf: Shelf) -> dict[str, str]:
+    """The modules that something of the site's needs once it is used, each with its CSS in it."""
+    names: set[str] = set()
+    for item in items_of(site.pieces):
+        if isinstance(item, MenuItem):
+            names |= {"drawer"} if drawer_width(item, site) is not None else set()
+            names |= {"hover"} if item.opens_on_hover else set()
+        elif isinstance(item, SearchBox):
+            names.add("search")
+        elif isinstance(item, Viewer):
+            names.add("viewing")
+    return {
+        name: _with_css(shelf.late_scripts[name], late_css(site, shelf.late_css.get(name, "")))
+        for name in sorted(names)
+    }
+
+
+def _with_css(module: str, css: str) -> str:
+    """A module that brings its CSS before it does anything else."""
+    if not css:
+        return module
+    return (
+        f"const css=new CSSStyleSheet;css.replaceSync({json.dumps(css)});document.adoptedStyleSheets.push(css);{module}"
+    )

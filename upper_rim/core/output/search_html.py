@@ -34,7 +34,7 @@ def search_html(item: SearchBox, scene: Scene) -> str:
     landmark = ' role="search"' if scene.early else ""
     return (
         f"<div {scene.attributes(item, 'block', 'search', item.id)}>"
-        f'<form{landmark} action="{action}" class="{scene.name("asking")}" data-rim-search="{index}">'
+        f'<form{landmark} action="{action}" class="{scene.name("asking")}" data-rim-search="{index}" data-rim-late="{scene.late.get("search", "")}">'
         f'<input class="{scene.name("field")}" id="{field_id}" type="search" name="q" autocomplete="off" aria-label="{words}" placeholder="{words}">'
         f'<button class="{scene.name("link")}" aria-label="{words}">{icon}</button></form>'
         f'<div class="{scene.name("found")}" hidden><p role="status" data-rim-words="{found}"></p>'

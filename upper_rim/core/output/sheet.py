@@ -8,7 +8,9 @@ Before it stands one more, for what the designer writes by hand.
 from __future__ import annotations
 
 import re
-from collections.abc import Callable, Iterable, Iterator
+from collections import Counter
+from collections.abc import Callable, Iterable, Iterator, Sequence
+from typing import NamedTuple
 
 import lightningcss
 
@@ -23,6 +25,7 @@ from ..style.own_css import own_css
 from ..style.pictures import Pictures
 from ..style.resolve import Styling
 from ..style.scale import sidebar_needs_px
+from ..style.selectors import selectors_in
 from .font_rules import font_face_rules
 from .icon_rules import icon_rules
 from .item_rules import cell_rules, hidden_rules
@@ -32,7 +35,24 @@ from .shelf import Shelf
 from .style_rules import StyleRules, band_queries, drift_rules, outside_drawers
 
 
-def sheet(
+class SiteRules(NamedTuple):
+    """A site's CSS before it is made small: `faces`, one rule a font file or fallback; `first`, the designer's own and what
+    is registered; `ours`, all that is in our layer, flat but for at-rules."""
+
+    faces: tuple[str, ...]
+    first: str
+    ours: str
+
+    def minified(self) -> str:
+        return str(lightningcss.process_stylesheet("".join((*self.faces, self.first, self.ours)), minify=True))
+
+
+def sheet(site: Site, shelf: Shelf, font_url: str, *, forced: bool = False, only_band: str | None = None) -> str:
+    """The CSS for all pieces of a site at rest, minified."""
+    return site_rules(site, shelf, font_url, forced=forced, only_band=only_band).minified()
+
+
+def site_rules(
     site: Site,
     shelf: Shelf,
     font_url: str,
@@ -41,8 +61,8 @@ def sheet(
     forced: bool = False,
     only_band: str | None = None,
     fitter: Callable[[], Fitter] | None = None,
-) -> str:
-    """The CSS for all pieces of a site, minified. `font_url` is put before a font file's name. `fitter` knows how high
+) -> SiteRules:
+    """The CSS for all pieces of a site. `font_url` is put before a font file's name. `fitter` knows how high
     pieces are; without one nothing moves.
 
     `forced`: with classes that stand for states, and all roles, for specimens of states. `only_band`: as in that band,
@@ -73,14 +93,20 @@ def sheet(
     own_layer = f"@layer {site.key}-own{{{own}}}" if own else ""
     ground = page_ground(site, rules)
     swatches = _swatches(site, rules.palette, inner + own + ground)
-    css = (
-        "".join(font_face_rules(site, used, font_url))
-        + own_layer
-        + (drift_rules(site.key) if f"--{site.key}-background-drift" in inner else "")
-        + (_uncover_rules(site.key) if f"--{site.key}-uncover" in inner else "")
-        + f"@layer {site.key}{{@layer {','.join(named)};{inner}{swatches}{ground}body{{margin:0}}}}"
+    registered = (drift_rules(site.key) if f"--{site.key}-background-drift" in inner else "") + (
+        _uncover_rules(site.key) if f"--{site.key}-uncover" in inner else ""
     )
-    return str(lightningcss.process_stylesheet(css, minify=True))
+    return SiteRules(
+        tuple(font_face_rules(site, used, font_url)),
+        own_layer + registered,
+        f"@layer {site.key}{{@layer {','.join(named)};{inner}{swatches}{ground}body{{margin:0}}}}",
+    )
+
+
+def late_css(site: Site, css: str) -> str:
+    """Rules that come later than the sheet, at the same place among its layers; minified."""
+    inner = f"@layer {site.key}{{@layer z{{{_ours(site, css)}}}}}"
+    return str(lightningcss.process_stylesheet(inner, minify=True))
 
 
 def _layers_of_movement(moving: MovementRules | None, rules: StyleRules) -> Iterator[tuple[str, str]]:
@@ -158,14 +184,17 @@ def _drawer_widths(site: Site) -> list[int]:
 
 def _ways_of_menus(site: Site, shelf: Shelf) -> Iterator[str]:
     """How menus show themselves that are no mere rows; from their own width on, where they are drawers below it."""
+    alike: dict[tuple[str, int | None], list[str]] = {}
     for item in items_of(site.pieces):
         if not isinstance(item, MenuItem):
             continue
         way = "panels" if item.way == "row" and item.panels == "wide" else {"column": "list", "columns": "columns"}.get(item.way)  # fmt: skip
-        below = drawer_width(item, site)
-        css = _scoped(shelf.menu_css[way], site, item.id) if way else ""
-        if css:
-            yield f"@media (width >= {below}px){{{css}}}" if below and way != "list" else css
+        if way:
+            below = drawer_width(item, site) if way != "list" else None
+            alike.setdefault((way, below), []).append(published_name(site.key, item.id))
+    for (way, below), menus in alike.items():
+        css = _scoped(shelf.menu_css[way], site, menus)
+        yield f"@media (width >= {below}px){{{css}}}" if below else css
 
 
 def _drawer(site: Site, shelf: Shelf, width_px: int) -> str:
@@ -176,13 +205,15 @@ def _drawer(site: Site, shelf: Shelf, width_px: int) -> str:
     parts = ["list", "drawer"]
     parts += ["levels"] if any(item.submenus == "levels" for item in menus) else []
     parts += ["button"] if any(item.button_turns or item.button_words_open.text for item in menus) else []
-    css = _scoped("".join(shelf.menu_css[part] for part in parts), site, f"below-{width_px}")
+    css = _scoped(
+        "".join(shelf.menu_css[part] for part in parts), site, [published_name(site.key, f"below-{width_px}")]
+    )
     return f"@media screen and (width < {width_px}px){{{css}}}"
 
 
-def _scoped(css: str, site: Site, part: str) -> str:
-    """Rules for menus of one class. `&` in them is the menu; a rule without it is for what is in one."""
-    scope = f".{published_name(site.key, part)}"
+def _scoped(css: str, site: Site, classes: Sequence[str]) -> str:
+    """Rules for menus of these classes. `&` in them is the menu; a rule without it is for what is in one."""
+    scope = _any_of([f".{one}" for one in classes])
     drawers = any(site.drawers_in(piece) for piece in site.pieces)
 
     def within(selector: str) -> str:
@@ -194,12 +225,13 @@ def _scoped(css: str, site: Site, part: str) -> str:
 
     def scoped(rule: re.Match[str]) -> str:
         listed = rule[1].strip()
-        return rule[0] if listed.startswith("@") else ",".join(map(within, _SELECTORS.split(listed))) + "{"
+        return rule[0] if listed.startswith("@") else ",".join(map(within, selectors_in(listed))) + "{"
 
     return re.sub(r"([^{}]+)\{", scoped, bare)
 
 
-_SELECTORS = re.compile(r",(?![^()]*\))")
+def _any_of(selectors: Sequence[str]) -> str:
+    return selectors[0] if len(selectors) == 1 else f":is({','.join(selectors)})"
 
 
 def _structure(
@@ -208,13 +240,15 @@ def _structure(
     """Icons, and how rows and cells share their room."""
     name = site.key
     yield f".{name}-cells{{max-inline-size:{site.content_px}px;padding-inline:{site.gutter_px}px}}"
+    yield from _tracks_and_gaps(site)
     yield from icon_rules(site, shelf)
     for piece in site.pieces:
         yield from _placing(site, piece, shelf, styling, moving)
         yield from _piece_rules(site, piece, pictures, shelf)
-    for item in items_of(site.pieces):
-        if isinstance(item, MenuItem):
-            yield from _menu_sizes(site, item)
+    menus = [item for item in items_of(site.pieces) if isinstance(item, MenuItem)]
+    for menu in menus:
+        yield from _menu_sizes(site, menu)
+    yield from _comings(site, menus)
     if len(site.bands) > 1:
         for band in site.bands:
             yield from hidden_rules(site, [band.id], f"{name}-out-{band.id}")
@@ -232,8 +266,6 @@ def _menu_sizes(site: Site, item: MenuItem) -> Iterator[str]:
     if item.drawer_px is not None and item.drawer_side != "whole":
         most = "100dvh" if item.drawer_side in {"top", "bottom"} else "100vw"
         yield f"{own}{{--{name}-drawer:min({most},{item.drawer_px}px)}}"
-    if item.drawer_ms and below:
-        yield from _coming(site, item, below)
     if item.drawer_pushes and item.drawer_side in {"start", "end"} and below:
         way = f"min(100vw,{item.drawer_px}px)" if item.drawer_px else "min(86vw,360px)"
         for direction in ("ltr", "rtl"):
@@ -250,11 +282,23 @@ _AWAY = {"start": "-100% 0", "end": "100% 0", "top": "0 -100%", "bottom": "0 100
 _MIRRORED = {"start": "100% 0", "end": "-100% 0"}
 
 
-def _coming(site: Site, item: MenuItem, below: int) -> Iterator[str]:
-    """How what a menu's button opens slides in and out, or appears where it covers the screen; and the page beside it
+def _comings(site: Site, menus: Iterable[MenuItem]) -> Iterator[str]:
+    """How what menus' buttons open comes and goes: of those that do it alike together."""
+    alike: dict[tuple[int, int, str, bool], list[MenuItem]] = {}
+    for item in menus:
+        below = drawer_width(item, site)
+        if item.drawer_ms and below:
+            alike.setdefault((below, item.drawer_ms, item.drawer_side, item.drawer_pushes), []).append(item)
+    for (below, *_), listed in alike.items():
+        yield from _coming(site, listed, below)
+
+
+def _coming(site: Site, menus: Sequence[MenuItem], below: int) -> Iterator[str]:
+    """How what their buttons open slides in and out, or appears where it covers the screen; and the page beside it
     (CSS Transitions 2, 3.3: what comes from not being there)."""
+    item = menus[0]
     name, time = site.key, f"{item.drawer_ms}ms"
-    own = f".{name}-{item.id}"
+    own = _any_of([f".{name}-{menu.id}" for menu in menus])
     drawer = f"{own}>.{name}-drawer"
     there = f"{drawer}.{name}-drawer:popover-open"
     moved, shut, rest = (
@@ -304,11 +348,7 @@ def _placing(site: Site, piece: Piece, shelf: Shelf, styling: Styling, moving: M
             )
         case Notice():
             if piece.closable:
-                yield (
-                    f".{name}-shut{{position:absolute;inset-block:0;inset-inline-end:0;inline-size:44px;"
-                    f"display:flex;align-items:center;justify-content:center}}"
-                    f"{own}{{padding-inline-end:44px}}@media (scripting:none){{.{name}-shut{{display:none}}}}"
-                )
+                yield f"{own}{{padding-inline-end:44px}}"
             if piece.is_low:
                 yield f"{own}-room{{block-size:var(--{name}-low,0px)}}"
         case BottomBar():
@@ -392,12 +432,33 @@ def _piece_rules(site: Site, piece: Piece, pictures: Pictures, shelf: Shelf) -> 
             yield from cell_rules(site, cell, pictures, shelf)
 
 
+def _tracks_and_gaps(site: Site) -> Iterator[str]:
+    """How rows share their room among cells, and cells theirs among items: what most have is said once for all."""
+    name = site.key
+    rows = [row for piece in site.pieces for row in piece.rows if row.shares is None]
+    cells = [cell for row in rows for cell in row.cells]
+    said: list[tuple[str, str, list[tuple[str, str]]]] = [
+        (f"{name}-cells", "grid-template-columns", [(f"{name}-{row.id}>.{name}-cells", _tracks(row)) for row in rows]),
+        (f"{name}-cells", "column-gap", [(f"{name}-{row.id}>.{name}-cells", f"{row.gap_px}px") for row in rows]),
+        (f"{name}-cell", "gap", [(f"{name}-{cell.id}", f"{cell.gap_px}px") for cell in cells]),
+    ]
+    commonest = [Counter(value for _, value in values).most_common(1) for _, _, values in said]
+    for (all_of_them, declared, _), most in zip(said, commonest, strict=True):
+        yield from (f".{all_of_them}{{{declared}:{value}}}" for value, _ in most)
+    for (_, declared, values), most in zip(said, commonest, strict=True):
+        yield from (f".{own}{{{declared}:{value}}}" for own, value in values if value != most[0][0])
+
+
+def _tracks(row: Row) -> str:
+    return " ".join(track_size(cell.track) for cell in row.cells) or "1fr"
+
+
 def _row_rules(site: Site, row: Row) -> Iterator[str]:
     name = site.key
-    tracks = " ".join(track_size(cell.track) for cell in row.cells) or "1fr"
-    width = ";max-inline-size:none" if row.full_width else ""
-    align = f";align-items:{row.align}" if row.align != "center" else ""
-    yield f".{name}-{row.id}>.{name}-cells{{grid-template-columns:{tracks};column-gap:{row.gap_px}px{width}{align}}}"
+    width = "max-inline-size:none;" if row.full_width else ""
+    align = f"align-items:{row.align}" if row.align != "center" else ""
+    if width or align:
+        yield f".{name}-{row.id}>.{name}-cells{{{width}{align}}}"
     if any(style.part == "content" for style in row.styles):
         yield from _column_rules(site, row)
     for fold in row.columns:

@@ -14,13 +14,16 @@ from ..style.faces import Face
 
 @dataclass(frozen=True)
 class Shelf:
-    """`scripts`: `rim` for what most pieces share, the others by kind of item; `item_css` likewise, `hint` besides; `menu_css` by the
-    way in which a menu is shown: `list`, `drawer`, `levels`, `button`, `panels`, `columns`."""
+    """`scripts`: the parts of the published script by name; `item_css` by kind of item, and `hint`; `menu_css` by the
+    way in which a menu is shown: `list`, `drawer`, `levels`, `button`, `panels`, `columns`. `late_scripts`: modules that are fetched
+    when a visitor first uses what needs them, and `late_css` with them."""
 
     faces: Mapping[str, Face]
     icons: Mapping[str, str]
     brands: Brands
-    scripts: Mapping[str, bytes]
+    scripts: Mapping[str, str]
+    late_scripts: Mapping[str, str]
+    late_css: Mapping[str, str]
     notice_script: str
     pieces_css: str
     menu_css: Mapping[str, str]

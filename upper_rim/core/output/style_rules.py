@@ -7,7 +7,7 @@ layer a state outweighs rest by its specificity, and a band outweighs all widths
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Iterator, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 
 from ..model.check import roles_of, roles_within
 from ..model.items import LinkList, MenuItem, PictureList, Posts, SocialRow, Trail
@@ -212,7 +212,7 @@ class StyleRules:
                     pieces.setdefault(key, []).append(f"{css_name(name)}:{self.published(name, value)}")
             for (state, band), declarations in pieces.items():
                 place = (STATES.index(state), order[band])
-                rules.setdefault(place, {}).setdefault(";".join(declarations), []).append(
+                rules.setdefault(place, {}).setdefault(";".join(_shortened(declarations)), []).append(
                     self._in_state(selector, state)
                 )
         bands = {at: band for band, at in order.items()}
@@ -356,6 +356,24 @@ def _of_the_root(said: Said) -> Said:
 _ORDER = {name: at for at, name in enumerate(PROPERTIES)}
 
 
+_SIDES = ("block-start", "inline-end", "block-end", "inline-start")
+_CORNERS = ("start-start", "start-end", "end-end", "end-start")
+_SHORT = {
+    "border-radius": [f"border-{corner}-radius" for corner in _CORNERS],
+    "border-color": [f"border-{side}-color" for side in _SIDES],
+}
+
+
+def _shortened(declarations: Sequence[str]) -> list[str]:
+    """The same with one for all sides, where all are alike (CSS Backgrounds 3, 3.1 and 4.1)."""
+    said = dict(one.split(":", 1) for one in declarations)
+    for short, parts in _SHORT.items():
+        values = {said.get(part) for part in parts}
+        if len(values) == 1 and (value := values.pop()) is not None:
+            said = {name: each for name, each in said.items() if name not in parts} | {short: value}
+    return [f"{name}:{value}" for name, value in said.items()]
+
+
 def _by_rest(said: Said) -> tuple[Said, Said]:
     """What is said of rest, and what of other states."""
     resting: dict[str, dict[tuple[State, str | None], str]] = {}
@@ -383,6 +401,7 @@ def band_queries(site: Site, bands: set[str]) -> Iterator[str]:
             start = band.from_px
         ends = at + 1 == len(site.bands) or site.bands[at + 1].id not in bands
         if band.id in bands and ends and start is not None:
-            upper = f" and (width < {site.bands[at + 1].from_px}px)" if at + 1 < len(site.bands) else ""
-            yield f"(width >= {start}px){upper}"
+            upper = [f"(width < {site.bands[at + 1].from_px}px)"] if at + 1 < len(site.bands) else []
+            lower = [f"(width >= {start}px)"] if start or not upper else []
+            yield " and ".join(lower + upper)
             start = None

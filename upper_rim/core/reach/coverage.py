@@ -81,7 +81,7 @@ class Coverage:
         self.slots: tuple[str, ...] = tuple(kinds) or ("header",)
         on = {piece.id for piece in site.pieces if piece.on}
         self._drawers = {piece.id: {held for _, held in site.drawers_in(piece)} & on for piece in site.pieces}
-        self._kept: dict[tuple[Any, ...], dict[str, tuple[Outcome, ...]]] = {}
+        self._kept: dict[tuple[Any, ...], tuple[dict[str, tuple[Outcome, ...]], frozenset[str]]] = {}
 
     def on(self, page: Page) -> dict[str, tuple[Outcome, ...]]:
         """By slot, an outcome for each of `bands`."""
@@ -89,6 +89,11 @@ class Coverage:
             return {slot: (Outcome(None, Why.BARE, None),) * len(self.bands) for slot in self.slots}
         if page.content is not None and page.splice is None:
             return {slot: (Outcome(None, Why.NO_PLACE, None),) * len(self.bands) for slot in self.slots}
+        return self._found(page)[0]
+
+    def _found(self, page: Page) -> tuple[dict[str, tuple[Outcome, ...]], frozenset[str]]:
+        """Its outcomes, and the pieces that they show with the drawers in these: worked out once for all pages on which
+        the same rules count."""
         strongest: dict[str, _Ranked] = {}
         for ranked in self._matching(page):
             held = strongest.get(ranked.piece.id)
@@ -98,20 +103,18 @@ class Coverage:
         signature = (without, *sorted((piece, ranked.rule.id) for piece, ranked in strongest.items()))
         if signature not in self._kept:
             nothing = (Outcome(None, Why.NO_PLACE, None),) * len(self.bands)
-            self._kept[signature] = {
-                slot: nothing if slot in without else self._outcomes(slot, strongest) for slot in self.slots
-            }
+            outcomes = {slot: nothing if slot in without else self._outcomes(slot, strongest) for slot in self.slots}
+            shown = {one.piece.id for in_slot in outcomes.values() for one in in_slot if one.piece}
+            self._kept[signature] = (outcomes, frozenset(shown.union(*(self._drawers[piece] for piece in shown))))
         return self._kept[signature]
 
     def pages(self) -> Iterator[tuple[Page, dict[str, tuple[Outcome, ...]]]]:
         for page in self.site.pages:
             yield page, self.on(page)
 
-    def pieces_on(self, page: Page) -> set[str]:
+    def pieces_on(self, page: Page) -> frozenset[str]:
         """Ids of the pieces that show on a page in some band, and of the drawers in them."""
-        outcomes = (outcome for slot in self.on(page).values() for outcome in slot)
-        shown = {outcome.piece.id for outcome in outcomes if outcome.piece}
-        return shown.union(*(self._drawers[piece] for piece in shown))
+        return frozenset() if page.bare or (page.content is not None and page.splice is None) else self._found(page)[1]
 
     def _index(self, ranked: _Ranked) -> None:
         match ranked.rule.where:

@@ -109,7 +109,7 @@ def _shipped(site: Site, face: Face, *, only_its_script: bool) -> UsedFace:
     files = tuple(
         FontSource(file.name, file.data, None, *_range(file.weights), file.unicode_range)
         for file in face.files
-        if not only_its_script or f"-{face.script}-" in file.name
+        if not only_its_script or f"-{face.script}-wght-" in file.name
     )
     latin = None if only_its_script else face.latin_measures
     return UsedFace(face.id, family_name(site, face.family), face.generic, face.script, face.measures, latin, files)

@@ -69,7 +69,7 @@
   };
   // What published scripts read once: what they watch, part and open, and which of them are there. Where that changes the
   // page is loaded anew. What they have found out, and what was opened, stays.
-  const WATCHED = "[data-rim-stages],[data-rim-up],[data-rim-until],[data-rim-yields],[data-rim-pager],[data-rim-viewer],[data-rim-drawer],[data-rim-hover]";
+  const WATCHED = "[data-rim-stages],[data-rim-up],[data-rim-until],[data-rim-yields],[data-rim-pager],[data-rim-late],[data-rim-drawer],[data-rim-hover]";
   const watched = (root) => {
     const told = [...root.querySelectorAll(WATCHED)].map(({ dataset }) => Object.entries(dataset).filter(([name]) => !STATES.test(name)).map((pair) => pair.join("=")).sort().join(";"));
     const scripts = [...root.ownerDocument.querySelectorAll("script[src*='_rim/']")].map((script) => script.getAttribute("src"));

@@ -1,6 +1,6 @@
-// A search field: the index is fetched when the field is first used; what is found stands below it while one types.
-// Without this script the form leads to the page of results.
-(() => {
+// A search field: this and the index are fetched when the field is first used; what is found stands below it while one
+// types. Without it the form leads to the page of results.
+{
   const plain = (text) => text.toLowerCase().replace(/ß/g, "ss").normalize("NFKD").replace(/\p{Mn}/gu, "");
   const wordsOf = (text) => plain(text).match(/[\p{L}\p{N}]+/gu) || [];
   const kept = {};
@@ -69,6 +69,7 @@
     };
     field.addEventListener("focus", () => load(form.dataset.rimSearch), { once: true });
     field.addEventListener("input", show);
+    if (field === document.activeElement) load(form.dataset.rimSearch), show();
     form.parentElement.addEventListener("keydown", (event) => {
       if (event.key === "ArrowDown") step(event, 1);
       if (event.key === "ArrowUp") step(event, -1);
@@ -83,4 +84,4 @@
     document.querySelectorAll("input[name=q]").forEach((field) => (field.value = query));
     load(results.dataset.rimResults).then((index) => results.replaceChildren(...find(index, query).slice(0, 300).map(item)));
   }
-})();
+}

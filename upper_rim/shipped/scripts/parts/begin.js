@@ -1,0 +1,1 @@
+const each=(e,t)=>document.querySelectorAll(e).forEach(t),heard=(e,t,o)=>document.addEventListener(e,t,o),root=document.documentElement;

@@ -1,0 +1,1 @@
+const drawers=(t,e)=>heard(t,({target:t,newState:r})=>{const a=document.querySelector(`[data-rim-drawer][popovertarget="${t.id}"]`);a&&e("open"===r,t,a)},!0);drawers("beforetoggle",t=>t&&root.toggleAttribute("data-rim-bar",innerWidth>root.clientWidth)),drawers("toggle",(t,e,r)=>{t?first(e):openBranches(e).forEach(t=>setBranch(t,!1)),import(r.dataset.rimLate)});

@@ -1,0 +1,1 @@
+root.toggleAttribute("data-rim-on",!0);

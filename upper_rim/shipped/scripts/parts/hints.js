@@ -1,0 +1,1 @@
+each("[data-rim-hint]",e=>{heard("keydown",({key:t})=>"Escape"===t&&e.matches(":hover,:focus-within")&&e.toggleAttribute("data-rim-quiet",!0));for(const t of["pointerleave","focusout"])e.addEventListener(t,()=>e.removeAttribute("data-rim-quiet"))});

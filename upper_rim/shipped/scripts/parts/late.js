@@ -1,0 +1,1 @@
+for(const t of["focusin","pointerover"])heard(t,t=>{const o=t.target.closest?.("[data-rim-late]:not(dialog)");o&&import(o.dataset.rimLate).then(({come:o})=>o?.(t))});

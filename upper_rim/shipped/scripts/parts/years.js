@@ -1,0 +1,1 @@
+each("[data-rim-year]",e=>{const t=(new Date).getFullYear(),a=+e.dataset.rimYear;e.textContent=a&&a<t?`${a}–${t}`:t});
