@@ -173,7 +173,7 @@ def rival_buttons(site: Site) -> list[Rivals]:
         for item in cell.items
     }
     coverage = Coverage(site)
-    for page, slots in coverage.pages():
+    for page, slots in coverage.kinds_of_pages():
         for at, band in enumerate(coverage.bands):
             shown = {piece.id for outcomes in slots.values() if (piece := outcomes[at].piece) is not None}
             there = [use for use in openers if use.piece.id in shown and _is_button(use.item, band, from_px, site)]

@@ -103,6 +103,8 @@ class _InLanguages(Protocol):
 
 def in_language(words: _InLanguages, language: str) -> str:
     """Of a text and its translations the one for `language`: exact tag first, then its primary subtag, then the text."""
+    if not words.translations:
+        return words.text
     for wanted in (language, language.split("-")[0]):
         for translation in words.translations:
             if translation.language.lower() == wanted.lower() and translation.text:

@@ -7,7 +7,7 @@ no slot: they are where the menus are that hold them.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Collection, Iterator
 from dataclasses import dataclass
 from enum import StrEnum
 from typing import Any, NamedTuple
@@ -62,6 +62,13 @@ class _Ranked:
     rule: ReachRule
 
 
+class _Found(NamedTuple):
+    """`shown`: the pieces that some outcome shows, and the drawers in them."""
+
+    outcomes: dict[str, tuple[Outcome, ...]]
+    shown: frozenset[str]
+
+
 class Coverage:
     """The outcomes of one site. Rules are indexed once, so that a page costs its own path's length, not the rules' number."""
 
@@ -81,7 +88,8 @@ class Coverage:
         self.slots: tuple[str, ...] = tuple(kinds) or ("header",)
         on = {piece.id for piece in site.pieces if piece.on}
         self._drawers = {piece.id: {held for _, held in site.drawers_in(piece)} & on for piece in site.pieces}
-        self._kept: dict[tuple[Any, ...], tuple[dict[str, tuple[Outcome, ...]], frozenset[str]]] = {}
+        self._by_groups: dict[tuple[Any, ...], _Found] = {}
+        self._by_rules: dict[tuple[Any, ...], _Found] = {}
 
     def on(self, page: Page) -> dict[str, tuple[Outcome, ...]]:
         """By slot, an outcome for each of `bands`."""
@@ -89,32 +97,45 @@ class Coverage:
             return {slot: (Outcome(None, Why.BARE, None),) * len(self.bands) for slot in self.slots}
         if page.content is not None and page.splice is None:
             return {slot: (Outcome(None, Why.NO_PLACE, None),) * len(self.bands) for slot in self.slots}
-        return self._found(page)[0]
+        return self._found(page).outcomes
 
-    def _found(self, page: Page) -> tuple[dict[str, tuple[Outcome, ...]], frozenset[str]]:
-        """Its outcomes, and the pieces that they show with the drawers in these: worked out once for all pages on which
-        the same rules count."""
-        strongest: dict[str, _Ranked] = {}
-        for ranked in self._matching(page):
-            held = strongest.get(ranked.piece.id)
-            if held is None or ranked.strength > held.strength:
-                strongest[ranked.piece.id] = ranked
-        without = without_place(page)
-        signature = (without, *sorted((piece, ranked.rule.id) for piece, ranked in strongest.items()))
-        if signature not in self._kept:
-            nothing = (Outcome(None, Why.NO_PLACE, None),) * len(self.bands)
-            outcomes = {slot: nothing if slot in without else self._outcomes(slot, strongest) for slot in self.slots}
-            shown = {one.piece.id for in_slot in outcomes.values() for one in in_slot if one.piece}
-            self._kept[signature] = (outcomes, frozenset(shown.union(*(self._drawers[piece] for piece in shown))))
-        return self._kept[signature]
+    def _found(self, page: Page) -> _Found:
+        """Worked out once for all pages on which the same rules count."""
+        without, groups = without_place(page), list(self._matching(page))
+        key = (without, *map(id, groups))
+        if key not in self._by_groups:
+            strongest: dict[str, _Ranked] = {}
+            for ranked in (ranked for group in groups for ranked in group):
+                held = strongest.get(ranked.piece.id)
+                if held is None or ranked.strength > held.strength:
+                    strongest[ranked.piece.id] = ranked
+            signature = (without, *sorted((piece, ranked.rule.id) for piece, ranked in strongest.items()))
+            if signature not in self._by_rules:
+                self._by_rules[signature] = self._worked_out(strongest, without)
+            self._by_groups[key] = self._by_rules[signature]
+        return self._by_groups[key]
+
+    def _worked_out(self, strongest: dict[str, _Ranked], without: Collection[str]) -> _Found:
+        nothing = (Outcome(None, Why.NO_PLACE, None),) * len(self.bands)
+        outcomes = {slot: nothing if slot in without else self._outcomes(slot, strongest) for slot in self.slots}
+        shown = {one.piece.id for in_slot in outcomes.values() for one in in_slot if one.piece}
+        return _Found(outcomes, frozenset(shown.union(*(self._drawers[piece] for piece in shown))))
 
     def pages(self) -> Iterator[tuple[Page, dict[str, tuple[Outcome, ...]]]]:
         for page in self.site.pages:
             yield page, self.on(page)
 
+    def kinds_of_pages(self) -> Iterator[tuple[Page, dict[str, tuple[Outcome, ...]]]]:
+        """The first page of each kind: pages on which the same rules count have the same outcomes."""
+        seen: set[int] = set()
+        for page, outcomes in self.pages():
+            if id(outcomes) not in seen and not page.bare:
+                seen.add(id(outcomes))
+                yield page, outcomes
+
     def pieces_on(self, page: Page) -> frozenset[str]:
         """Ids of the pieces that show on a page in some band, and of the drawers in them."""
-        return frozenset() if page.bare or (page.content is not None and page.splice is None) else self._found(page)[1]
+        return frozenset() if page.bare or (page.content is not None and page.splice is None) else self._found(page).shown
 
     def _index(self, ranked: _Ranked) -> None:
         match ranked.rule.where:
@@ -127,17 +148,21 @@ class Coverage:
             case Tagged(tag=tag):
                 self._tagged.setdefault(tag, []).append(ranked)
 
-    def _matching(self, page: Page) -> Iterator[_Ranked]:
-        yield from self._everywhere
+    def _matching(self, page: Page) -> Iterator[list[_Ranked]]:
+        """Lists of the rules that match the page."""
+        yield self._everywhere
         if self._below:
             path = page.path if page.path.endswith("/") else page.path + "/"
             at = 0
             while at >= 0:
-                yield from self._below.get(path[: at + 1], ())
+                if (below := self._below.get(path[: at + 1])) is not None:
+                    yield below
                 at = path.find("/", at + 1)
         for tag in page.tags:
-            yield from self._tagged.get(tag, ())
-        yield from self._on_page.get(page.id, ())
+            if (tagged := self._tagged.get(tag)) is not None:
+                yield tagged
+        if (on_page := self._on_page.get(page.id)) is not None:
+            yield on_page
 
     def _outcomes(self, slot: str, strongest: dict[str, _Ranked]) -> tuple[Outcome, ...]:
         rivals = [ranked for ranked in strongest.values() if ranked.piece.kind == slot]
