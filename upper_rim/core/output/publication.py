@@ -11,7 +11,7 @@ from typing import NamedTuple
 
 from ..exchange.pages_in import file_name
 from ..model.items import Form
-from ..model.site import Site
+from ..model.site import Page, Site
 from ..model.tree import items_of
 from .compose import Composer
 from .fitting import fitter_of
@@ -53,21 +53,26 @@ def publication(
     was made for it before.
     """
     composer = composer or publisher(site, shelf, read, year)
-    for page in site.pages[share::of]:
+    for page in _pages_of(site, composer, share, of):
         if page.content is None:
             yield PublishedFile(file_name(page.path), composer.page_to_come(page))
         else:
             yield PublishedFile(file_name(page.path), composer.page(page, read(page.content)))
     for asset in site.assets[share::of]:
         yield PublishedFile(file_name(asset.path), read(asset.content), asset.content)
-    for at, (language, path) in enumerate(composer.index_paths.items()):
-        # The last share begins: the first has the parts to do, too.
-        if at % of == of - 1 - share:
+    if share == of - 1:
+        for language, path in composer.index_paths.items():
             yield PublishedFile(path[1:], composer.index(language).encode())
     if share == 0:
         yield from _our_pages(site, composer)
     for path, data in composer.loaded() if share else composer.parts():
         yield PublishedFile(path[1:], data)
+
+
+def _pages_of(site: Site, composer: Composer, share: int, of: int) -> Iterator[Page]:
+    """Making the indexes takes longer than composing all pages: the share that makes them has no page."""
+    sharing = of - 1 if of > 1 and composer.index_paths else of
+    return (page for at, page in enumerate(site.pages) if at % sharing == share)
 
 
 def _our_pages(site: Site, composer: Composer) -> Iterator[PublishedFile]:

@@ -50,9 +50,9 @@ _BETWEEN_WORDS = {point: " " for point in range(128) if not chr(point).isalnum()
 
 
 def words_of(text: str) -> list[str]:
-    """In the order in which they stand. Most text is ASCII, and is parted without a regular expression."""
+    """Each once, in the order in which they come. Most text is ASCII, and is parted without a regular expression."""
     words = text.lower().translate(_BETWEEN_WORDS).split() if text.isascii() else _WORD.findall(plain(text))
-    return [word[:LONGEST_WORD] for word in words]
+    return [word[:LONGEST_WORD] for word in dict.fromkeys(words)]
 
 
 def text_of(html: str) -> str:
@@ -89,7 +89,8 @@ def _steps(places: list[int]) -> str:
     said, last = [], 0
     for place in places:
         at, titled = divmod(place, 2)
-        said.append(("!" if titled else "") + _base36(at - last))
+        step = at - last
+        said.append(("!" if titled else "") + (_STEPS[step] if step < len(_STEPS) else _base36(step)))
         last = at
     return ",".join(said)
 
@@ -103,7 +104,8 @@ def _base36(number: int) -> str:
             return digits
 
 
-_STEP = {_base36(number): number for number in range(36**2)}
+_STEPS = [_base36(number) for number in range(36**2)]
+_STEP = {step: number for number, step in enumerate(_STEPS)}
 """Nearly all steps; looking one up is quicker than working it out."""
 
 

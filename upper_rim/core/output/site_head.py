@@ -95,7 +95,7 @@ def _png(data: bytes, side: int) -> bytes:
     square = _squares(data)
     assert square is not None, "it was read before"
     out = io.BytesIO()
-    square.resize((side, side), Image.Resampling.LANCZOS).save(out, "PNG", optimize=True)
+    square.resize((side, side), Image.Resampling.LANCZOS).save(out, "PNG")
     return out.getvalue()
 
 
