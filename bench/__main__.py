@@ -1,4 +1,4 @@
-"""Every measurement that has a figure to be held against: `python ops/with_test_database.py python -m bench [--tiny] [NAME…]`
+"""Every measurement: `python ops/with_test_database.py python -m bench [--tiny] [NAME…]`
 
 Prints got, asked, the ratio to a yardstick of the same run, and "short" where it falls short; ends with 1 where anything
 does. `--tiny`: at a size that takes seconds, to see that nothing has rotted; the figures mean nothing then.
@@ -9,7 +9,7 @@ from __future__ import annotations
 import sys
 from collections.abc import Callable, Iterator
 
-from . import edits, fit, menus, movement, publish, weight
+from . import coverage, edition, edits, fit, fit_on_screen, menus, movement, publish, search, swatch_on_stage, weight
 from .measured import Measured, table
 
 BENCHES: dict[str, Callable[[bool], Iterator[Measured]]] = {
@@ -19,6 +19,11 @@ BENCHES: dict[str, Callable[[bool], Iterator[Measured]]] = {
     "edits": edits.measure,
     "menus": menus.measure,
     "publish": publish.measure,
+    "edition": edition.measure,
+    "search": search.measure,
+    "coverage": coverage.measure,
+    "fit_on_screen": fit_on_screen.measure,
+    "swatch_on_stage": swatch_on_stage.measure,
 }
 
 

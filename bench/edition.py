@@ -1,39 +1,45 @@
-"""How long does the studio take to make an edition? `python ops/with_test_database.py python -m bench.edition [PAGES]`
+"""How long does the studio take to make an edition? `python -m bench edition`, with a database
 
 From the database into the storage of editions, as the worker does it, for imported pages of 10 KB: the first edition, in
-which every file is new, and a second one after an edit of the header; as ratios to `cp -r` of the first one's files.
+which every file is new, and a second one after an edit of the header; as ratios to `cp -r` of the first one's files. In a
+process of its own, whose files are its own, too.
 """
 
 from __future__ import annotations
 
+import json
 import os
 import subprocess
 import sys
 import tempfile
 import time
-from pathlib import Path
+from collections.abc import Iterator
 
-import django
+from upper_rim.core.exchange.bundle import contents_of
+from upper_rim.core.model.edits import Set
+
+from .asking import asking
+from .corpus import large_site
+from .measured import Measured
+
+
+def measure(tiny: bool) -> Iterator[Measured]:
+    page_count = 60 if tiny else 5000
+    with tempfile.TemporaryDirectory() as folder:
+        command = [sys.executable, "-m", "bench.edition", folder, str(page_count)]
+        done = subprocess.run(command, env={**os.environ, "RIM_RUN_FOLDER": folder}, check=True, stdout=subprocess.PIPE)
+    first, second, copying = json.loads(done.stdout)
+    copied = ("cp -r of the first edition", copying)
+    yield Measured(f"an edition of {page_count} pages, all files new", first, None, "s", copied)
+    yield Measured("another after an edit of the header", second, None, "s", copied)
 
 
 def main() -> None:
-    page_count = int(sys.argv[1]) if len(sys.argv) > 1 else 5000
-    with tempfile.TemporaryDirectory() as folder:
-        os.environ["RIM_RUN_FOLDER"] = folder
-        os.environ.setdefault("DJANGO_SETTINGS_MODULE", "upper_rim.web.settings")
-        django.setup()
-        from django.contrib.auth import get_user_model
-        from django.core.management import call_command
-
-        from upper_rim.core.exchange.bundle import contents_of
-        from upper_rim.core.model.edits import Set
+    folder, page_count = sys.argv[1], int(sys.argv[2])
+    with asking() as (_, user):
         from upper_rim.web.jobs.publishing import make_edition, new_edition
         from upper_rim.web.sites import store
 
-        from .corpus import large_site
-
-        call_command("migrate", verbosity=0)
-        user = get_user_model().objects.create_user(f"bench-{os.getpid()}", password="p")
         site, read = large_site(page_count)
         stored = store.new_site(
             user, site, {content: read(content) for content in contents_of(site)}, slug=f"bench-{os.getpid()}"
@@ -49,12 +55,8 @@ def main() -> None:
                 begin = time.perf_counter()
                 subprocess.run(["cp", "-r", f"{folder}/editions", f"{folder}/copy"], check=True)
                 copying = time.perf_counter() - begin
-        files = sum(1 for path in Path(f"{folder}/editions").rglob("*") if path.is_file())
         stored.delete()
-        user.delete()
-    print(f"{page_count} pages ({files} files kept), cp -r of the first edition {copying:.2f} s")
-    for name, seconds in zip(("first edition", "second edition"), taken, strict=True):
-        print(f"{name} {seconds:.2f} s, ratio {seconds / copying:.2f}")
+    print(json.dumps([*taken, copying]))
 
 
 if __name__ == "__main__":

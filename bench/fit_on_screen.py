@@ -1,6 +1,6 @@
 """How soon do an edit's failing widths stand on the ruler, in Chromium?
 
-python ops/with_test_database.py python -m bench.fit_on_screen
+python -m bench fit_on_screen
 
 It runs the whole application as ./start does, changes a gap or a label of the demo's main header on the workbench, and
 stops the clock when the new spans are in the document. The yardstick: the same for an edit of a piece without rows.
@@ -10,11 +10,15 @@ from __future__ import annotations
 
 import json
 import statistics
+import sys
+from collections.abc import Iterator
 
-from bench.browsing import signed_in
 from tests.browser.conftest import Browser, wait_for
 
-ROUNDS = 24
+from .browsing import signed_in
+from .measured import Measured, table
+
+ROUNDS, WARM_AFTER, ASKED_MS = 24, 4, 150.0
 
 _EDIT = """
 const [edit, done] = arguments, begun = performance.now();
@@ -31,33 +35,32 @@ htmx.ajax('POST', location.pathname + location.search, { target: '#screen', swap
 """
 
 
-def main() -> None:
-    with signed_in() as browser:
-        _measure(browser)
-
-
-def _measure(browser: Browser) -> None:
+def measure(tiny: bool) -> Iterator[Measured]:
+    rounds = WARM_AFTER + 2 if tiny else ROUNDS
     gaps = [
-        {"kind": "set", "node": "it-menu", "field": "gap_px", "value": 60 if at % 2 else 24} for at in range(ROUNDS)
+        {"kind": "set", "node": "it-menu", "field": "gap_px", "value": 24 if at % 2 else 60} for at in range(rounds)
     ]
     label = {"text": "Fares", "translations": [{"language": "de", "text": ""}]}
     labels = []
-    for at in range(ROUNDS):
-        said = {**label, "translations": [{"language": "de", "text": "Preise" if at % 2 else "Karten & Preise"}]}
+    for at in range(rounds):
+        said = {**label, "translations": [{"language": "de", "text": "Karten & Preise" if at % 2 else "Preise"}]}
         labels.append({"kind": "set", "node": "en-fares", "field": "label", "value": said})
-    names = [{"kind": "set", "node": "pc-book", "field": "name", "value": f"Book {at}"} for at in range(ROUNDS)]
-    for what, piece, edits, same in (
-        ("a gap of the menu", "pc-main", gaps[1:] + gaps[:1], False),
-        ("a German label", "pc-main", labels[1:] + labels[:1], False),
-        ("yardstick: a float’s name, where nothing fails", "pc-book", names, True),
-    ):
-        browser.go(f"/s/ostrey/pieces/{piece}/")
-        wait_for(lambda: browser.all("stage"))
-        browser.js("window.rimSame = arguments[0]", same)
-        taken = [float(browser.driver.execute_async_script(_EDIT, json.dumps(edit))[0]) for edit in edits]
-        warm = sorted(taken[4:])
-        print(f"{what}: {statistics.median(warm):.0f} ms (slowest {warm[-1]:.0f}; the first {taken[0]:.0f})")
+    names = [{"kind": "set", "node": "pc-book", "field": "name", "value": f"Book {at}"} for at in range(rounds)]
+    with signed_in() as browser:
+        yardstick = ("a float’s name, where nothing fails", _median_ms(browser, "pc-book", names, same=True))
+        for what, edits in (("a gap of the menu", gaps), ("a German label", labels)):
+            got = _median_ms(browser, "pc-main", edits, same=False)
+            yield Measured(f"{what}, until its spans are on the ruler", got, ASKED_MS, "ms", yardstick)
+
+
+def _median_ms(browser: Browser, piece: str, edits: list[dict[str, object]], *, same: bool) -> float:
+    """`same`: the spans stay what they are."""
+    browser.go(f"/s/ostrey/pieces/{piece}/")
+    wait_for(lambda: browser.all("stage"))
+    browser.js("window.rimSame = arguments[0]", same)
+    taken = [float(browser.driver.execute_async_script(_EDIT, json.dumps(edit))[0]) for edit in edits]
+    return statistics.median(taken[WARM_AFTER:])
 
 
 if __name__ == "__main__":
-    main()
+    print(table(measure("--tiny" in sys.argv)))

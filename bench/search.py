@@ -1,6 +1,6 @@
 """How large is the search index of 5,000 pages, how soon is it made, and how soon does a browser find in it?
 
-python -m bench.search
+python -m bench search
 
 The yardstick for size: the pages' own text. For time: reading all pages of the corpus once for their words alone. The
 search itself is the published script's, run in headless Chromium from the index as it would be fetched.
@@ -11,20 +11,22 @@ from __future__ import annotations
 import gzip
 import itertools
 import random
-import statistics
+import sys
 import tempfile
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from functools import partial
 from pathlib import Path
-
-import brotli
 
 from tests.browser.conftest import plain_chromium
 from upper_rim.core.output.search_index import PageText, made_index, read_index, search, text_of, words_of
 from upper_rim.shipped import shelf
 
+from .measured import Measured, table
+
 PAGES, SEED = 5000, 11
+SHARE, FOUND_MS = 0.12, 50.0
+"""Asked: the index of the pages' text, both counted as they are sent and as they stand; a search's time."""
 SYLLABLES = [
     "ka",
     "lo",
@@ -54,28 +56,24 @@ SYLLABLES = [
 QUERIES = ("o", "os", "ost", "ostrey", "ha ven", "plesho", "on", "is el", "crater re", "zzz")
 
 
-def main() -> None:
-    pages = corpus()
-    raw = sum(len(page.text.encode()) for page in pages)
-    begun = time.perf_counter()
-    for page in pages:
-        words_of(page.text)
-    reading = time.perf_counter() - begun
+def measure(tiny: bool) -> Iterator[Measured]:
+    pages = corpus(100 if tiny else PAGES)
+    raw = sum(len(page.text.encode()) for page in pages) / 1000
+    reading = timed(lambda: [words_of(page.text) for page in pages])
     begun = time.perf_counter()
     index = made_index(pages)
-    making = time.perf_counter() - begun
-    sizes = {"gzip": len(gzip.compress(index.encode(), 6)), "brotli": len(brotli.compress(index.encode(), quality=5))}
-    told = ", ".join(f"{name} {size / raw:.1%} of the pages' text" for name, size in sizes.items())
-    print(
-        f"{PAGES} pages, {raw / 1e6:.1f} MB of text: index {told}; made in {making / reading:.1f} times reading the words"
-    )
-    begun = time.perf_counter()
-    text_of("<p>" + "</p><p>".join(page.text for page in pages[:200]) + "</p>")
-    print(f"text of 200 pages' HTML: {(time.perf_counter() - begun) * 1000:.0f} ms")
+    making = (time.perf_counter() - begun) * 1000
+    words = ("reading the words", reading)
+    yield Measured(f"the search index of {len(pages)} pages made", making, None, "ms", words)
+    packed = len(gzip.compress(index.encode(), 6)) / 1000
+    yield Measured("the search index, gzipped", packed, SHARE * raw, "kB", ("the pages' text", raw))
+    html = "<p>" + "</p><p>".join(page.text for page in pages[:200]) + "</p>"
+    yield Measured("the text of 200 pages' HTML", timed(partial(text_of, html)), None, "ms", words)
     read = read_index(index)
     here = [timed(partial(search, read, query)) for query in QUERIES]
-    print(f"on the server, median {statistics.median(here):.1f} ms, slowest {max(here):.1f} ms")
-    in_browser(index)
+    yield Measured("the slowest search on the server", max(here), FOUND_MS, "ms", words)
+    first, slowest = in_browser(index)
+    yield Measured("the slowest search in Chromium", slowest, FOUND_MS, "ms", ("with the index read for it", first))
 
 
 def timed(act: Callable[[], object]) -> float:
@@ -84,17 +82,17 @@ def timed(act: Callable[[], object]) -> float:
     return (time.perf_counter() - begun) * 1000
 
 
-def corpus() -> list[PageText]:
+def corpus(count: int) -> list[PageText]:
     """Words as often as words are (Zipf's law), 200 to 800 a page."""
     chance = random.Random(SEED)
     made = ("".join(chance.choice(SYLLABLES) for _ in range(chance.randint(1, 4))) for _ in range(40_000))
     words = list(dict.fromkeys(made))
     weights = list(itertools.accumulate(1 / (at + 2) for at in range(len(words))))
 
-    def text(count: int) -> str:
-        return " ".join(chance.choices(words, cum_weights=weights, k=count))
+    def text(length: int) -> str:
+        return " ".join(chance.choices(words, cum_weights=weights, k=length))
 
-    return [PageText(f"/part-{at // 100}/page-{at}/", text(4), text(chance.randint(200, 800))) for at in range(PAGES)]
+    return [PageText(f"/part-{at // 100}/page-{at}/", text(4), text(chance.randint(200, 800))) for at in range(count)]
 
 
 _PAGE = """<!doctype html><meta charset="utf-8"><div><form data-rim-search="index.txt"><input name="q"></form>
@@ -109,12 +107,13 @@ form.elements.q.dispatchEvent(new Event("input"));
 """
 
 
-def in_browser(index: str) -> None:
+def in_browser(index: str) -> tuple[float, float]:
+    """Milliseconds until the index has been read and something found, and of the slowest search after that."""
     driver = plain_chromium()
     try:
         with tempfile.TemporaryDirectory() as name:
             folder = Path(name)
-            script = shelf().scripts["search"].decode()
+            script = shelf().late_scripts["search"]
             (folder / "search.js").write_text(f"const fetch = async () => new Response(window.INDEX);{script}")
             (folder / "index.js").write_text(f"window.INDEX = {index!r};".replace("\\t", "\\t"))
             (folder / "page.html").write_text(
@@ -125,12 +124,8 @@ def in_browser(index: str) -> None:
             took = {query: driver.execute_async_script(_FIND, query) for query in QUERIES for _ in range(3)}
     finally:
         driver.quit()
-    times = [float(one[0]) for one in took.values()]
-    slowest = max(took, key=lambda query: took[query][0])
-    print(
-        f"in Chromium, read for the first time {first:.0f} ms; then median {statistics.median(times):.1f} ms, slowest {max(times):.1f} ms (“{slowest}”, found {took[slowest][1]})"
-    )
+    return float(first), max(float(one[0]) for one in took.values())
 
 
 if __name__ == "__main__":
-    main()
+    print(table(measure("--tiny" in sys.argv)))

@@ -1,6 +1,6 @@
 """How soon does the stage show, in Chromium, that a swatch which is used in 500 places has another colour?
 
-python ops/with_test_database.py python -m bench.swatch_on_stage
+python -m bench swatch_on_stage
 
 It runs the whole application as ./start does, puts 500 buttons into a piece, changes the swatch on a screen that has a
 stage beside it and stops the clock when the stage has painted the new colour. The yardstick: the same for a swatch that
@@ -11,12 +11,16 @@ from __future__ import annotations
 
 import json
 import statistics
+import sys
 import time
+from collections.abc import Iterator
 
-from bench.browsing import signed_in
 from tests.browser.conftest import Browser, wait_for
 
-USES, ROUNDS = 500, 12
+from .browsing import signed_in
+from .measured import Measured, table
+
+USES, ROUNDS, WARM_AFTER, ASKED_MS = 500, 12, 4, 200.0
 SCREENS = ("/s/quillwort/foundations/", "/s/quillwort/foundations/code/", "/s/quillwort/pieces/pc-main/")
 
 _CHANGE = """
@@ -38,13 +42,18 @@ htmx.ajax("POST", location.pathname, { target: "#screen", swap: "morph:innerHTML
 """
 
 
-def main() -> None:
+def measure(tiny: bool) -> Iterator[Measured]:
+    uses, rounds = (5, WARM_AFTER + 1) if tiny else (USES, ROUNDS)
     with signed_in() as browser:
-        _measure(browser)
+        before = {screen: _median_ms(browser, screen, rounds) for screen in SCREENS}
+        _put_buttons(browser, uses)
+        for screen in SCREENS:
+            yardstick = ("used nowhere", before[screen])
+            told = f"a swatch in {uses} places, {screen.removeprefix('/s/quillwort')}"
+            yield Measured(told, _median_ms(browser, screen, rounds), ASKED_MS, "ms", yardstick)
 
 
-def _measure(browser: Browser) -> None:
-    yardstick = {screen: _timed(browser, screen) for screen in SCREENS}
+def _put_buttons(browser: Browser, uses: int) -> None:
     styles = [
         {"id": "st-b{at}g", "property": "background-color", "value": "@sw-straw"},
         {"id": "st-b{at}p", "property": "padding-inline-start", "value": "{at}px"},
@@ -55,22 +64,15 @@ def _measure(browser: Browser) -> None:
                 {"id": "it-b{at}", "kind": "button", "words": {"text": "Button {at}"}, "styles": styles}
             ).replace("{at}", str(at % 40 + 100 * (at // 40)))
         )
-        for at in range(USES)
+        for at in range(uses)
     ]
     browser.go(SCREENS[0])
     edit = {"kind": "add", "parent": "cl-end", "slot": "items", "values": buttons}
     fault = browser.driver.execute_async_script(_EDIT, json.dumps(edit))
     assert not fault, fault
-    for screen in SCREENS:
-        took = _timed(browser, screen)
-        ratio = statistics.median(took) / statistics.median(yardstick[screen])
-        print(
-            f"{screen}: {statistics.median(took):.0f} ms (slowest {max(took):.0f}), {ratio:.1f} times the yardstick of"
-            f" {statistics.median(yardstick[screen]):.0f} ms"
-        )
 
 
-def _timed(browser: Browser, screen: str) -> list[float]:
+def _median_ms(browser: Browser, screen: str, rounds: int) -> float:
     """Milliseconds from the press to the stage's own word that it is up to date, once both processes are warm."""
     browser.go(screen)
     wait_for(
@@ -78,12 +80,12 @@ def _timed(browser: Browser, screen: str) -> list[float]:
     )
     time.sleep(1.5)
     took = []
-    for at in range(ROUNDS):
+    for at in range(rounds):
         colour = f"#{37 * at % 200 + 40:02x}{at * 11 % 256:02x}44"
         took.append(float(browser.driver.execute_async_script(_CHANGE, "sw-straw", colour)))
         time.sleep(0.3)
-    return took[4:]
+    return statistics.median(took[WARM_AFTER:])
 
 
 if __name__ == "__main__":
-    main()
+    print(table(measure("--tiny" in sys.argv)))

@@ -12,7 +12,7 @@ from bench.measured import Measured, table
 from tests.browser.conftest import ROOT
 
 
-@pytest.mark.parametrize("name", ["fit", "movement", "weight", "publish"])
+@pytest.mark.parametrize("name", ["fit", "movement", "weight", "publish", "search", "coverage"])
 def test_a_bench_runs_and_tells_what_it_got(name: str) -> None:
     found = list(BENCHES[name](True))
     assert found and all(one.got > 0 and one.yardstick[1] > 0 for one in found)
@@ -20,10 +20,11 @@ def test_a_bench_runs_and_tells_what_it_got(name: str) -> None:
 
 
 def test_benches_of_the_studio_run_one_after_the_other_and_tell_what_they_got() -> None:
-    command = [sys.executable, "-m", "bench", "--tiny", "edits", "menus"]
+    of_the_studio = ["edits", "menus", "edition", "fit_on_screen", "swatch_on_stage"]
+    command = [sys.executable, "-m", "bench", "--tiny", *of_the_studio]
     done = subprocess.run(command, cwd=ROOT, capture_output=True, text=True, timeout=300)
     assert done.returncode == 0, done.stderr[-2000:]
-    assert "listing the sites" in done.stdout
+    assert all(told in done.stdout for told in ("listing the sites", "cp -r", "on the ruler", "a swatch in 5 places"))
 
 
 def test_what_falls_short_says_so() -> None:
