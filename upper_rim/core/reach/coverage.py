@@ -135,7 +135,9 @@ class Coverage:
 
     def pieces_on(self, page: Page) -> frozenset[str]:
         """Ids of the pieces that show on a page in some band, and of the drawers in them."""
-        return frozenset() if page.bare or (page.content is not None and page.splice is None) else self._found(page).shown
+        return (
+            frozenset() if page.bare or (page.content is not None and page.splice is None) else self._found(page).shown
+        )
 
     def _index(self, ranked: _Ranked) -> None:
         match ranked.rule.where:

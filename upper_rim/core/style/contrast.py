@@ -132,10 +132,7 @@ class Painter:
         ):
             yield box.left + box.width / 2, box.top + box.height / 2
             return
-        pictured = (
-            any("url(" in self._value(one, "background-image", view) for one in self._chain(element, view))
-            or self._page
-        )
+        pictured = self.is_pictured(element, view) or self._page
         many_across = max(_POINTS_ACROSS, int(min(box.width, 600) / 3)) if pictured else _POINTS_ACROSS
         many_down = max(_POINTS_DOWN, int(min(box.height, 90) / 3)) if pictured else _POINTS_DOWN
         for across in range(many_across):
@@ -144,6 +141,10 @@ class Painter:
                     box.left + 0.5 + (box.width - 1) * across / (many_across - 1),
                     box.top + 0.5 + (box.height - 1) * down / (many_down - 1),
                 )
+
+    def is_pictured(self, element: Element, view: View) -> bool:
+        """Whether a picture lies behind it."""
+        return any("url(" in self._value(one, "background-image", view) for one in self._chain(element, view))
 
     def _pair(self, element: Element, view: View, point: tuple[float, float]) -> tuple[Rgba, Rgba]:
         text = self._colour(element, "color", view)
@@ -317,7 +318,7 @@ def _in_bytes(colour: Rgba) -> Rgba:
 
 class Weak(NamedTuple):
     """A text that fails: in a state, in width bands (None where the site has none), and the shade that would pass. `node`:
-    whose text it is, also where the element is nothing but its role in it."""
+    whose text it is, also where the element is nothing but its role in it. `is_pictured`: a picture lies behind it."""
 
     element: Element
     state: State
@@ -326,6 +327,7 @@ class Weak(NamedTuple):
     shade: str | None
     node: str
     is_opened: bool
+    is_pictured: bool
 
     @property
     def styled(self) -> str:
@@ -347,10 +349,10 @@ WITHOUT_TEXT = frozenset({"piece", "float", "row", "column-rule", "cell", "block
 """Roles of elements that only hold others, or a picture or line."""
 
 
-def texts_of(site: Site, styling: Styling) -> Iterator[Written]:
+def texts_of(site: Site, styling: Styling, only: str | None = None) -> Iterator[Written]:
     """Every text that pieces show, whoever draws it: of each element, of what stands within one and has no styles of its
     own, and in what opens. What is disabled is left out (WCAG 2.2, 1.4.3)."""
-    for piece in site.pieces:
+    for piece in (one for one in site.pieces if only in {None, one.id}):
         held = (
             [styling.elements[item.id, "box"] for _, item in site.holders(piece)] if isinstance(piece, Drawer) else []
         )
@@ -404,13 +406,13 @@ def texts_within(item: Any) -> tuple[str, ...]:
             return ()
 
 
-def weak_texts(site: Site, pictures: Pictures) -> Iterator[Weak]:
-    """All texts that fail WCAG 2.2, 1.4.3: every one in a piece, in every state and band."""
+def weak_texts(site: Site, pictures: Pictures, only: str | None = None) -> Iterator[Weak]:
+    """All texts that fail WCAG 2.2, 1.4.3: every one in a piece, in every state and band. `only`: of that piece."""
     styling = Styling(site)
     painter = Painter(styling, pictures)
     widths: dict[str | None, float] = {band.id: max(320.0, band.from_px) for band in site.bands} or {None: 1280.0}
     told: set[tuple[str, Element, State]] = set()
-    for node, element, states, opened in texts_of(site, styling):
+    for node, element, states, opened in texts_of(site, styling, only):
         for state in states:
             views = [View(state, band, width, opened=opened) for band, width in widths.items()]
             failing = [(view, found) for view in views if not (found := painter.text_contrast(element, view)).passes]
@@ -419,7 +421,9 @@ def weak_texts(site: Site, pictures: Pictures) -> Iterator[Weak]:
                 view, worst = min(failing, key=lambda one: one[1].ratio)
                 bands = tuple(one.band for one, _ in failing)
                 shade = painter.passing_shade(element, view)
-                yield Weak(element, state, bands, worst, shade, node, opened is not None)
+                yield Weak(
+                    element, state, bands, worst, shade, node, opened is not None, painter.is_pictured(element, view)
+                )
 
 
 _BACKGROUND = (

@@ -25,6 +25,7 @@ from .control import Group, note
 from .controls import KIND_NAMES, PIECE_NAMES, groups_for, node_name, shared_row
 from .fit_screens import tried_on
 from .fitting import Span, asked_span, clusters, grouped, marks_of, snap_widths, spans_of
+from .legible import legible, squeezed_note
 from .movement_tray import movement_shown
 from .moving import looked_through
 from .outline import kind_of, outline_of
@@ -137,7 +138,8 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
     failing = [span for span in spans if span.fails]
     tray_shown = tray(request, site, chosen, width)
     movement = movement_shown(fitter, shown, seen_piece, chosen, page, looked, width, tray_shown["tray"])
-    outline = outline_of(piece, site, chosen.id, page, marks_of(fits))
+    found = legible(fitter, shown, seen_piece, page, width)
+    outline = outline_of(piece, site, chosen.id, page, found.marks | marks_of(fits))
     told = hashlib.sha256(repr((outline, movement["overlaps"])).encode()).hexdigest()[:16]
     context = {
         **tray_shown,
@@ -147,7 +149,9 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "chosen": chosen,
         "chosen_name": node_name(chosen, site),
         "chosen_kind": kind_of(chosen),
-        "groups": [*groups_for(chosen, site), *_computed(chosen, shown)],
+        "groups": [*groups_for(chosen, site), *_computed(chosen, shown), *squeezed_note(found, chosen, site, width)],
+        "weak_texts": found.weak,
+        "squeezed": found.said,
         "outline": [] if request.headers.get(OUTLINE_SHOWN) == told else outline,
         "others": [(other, _into(other, other)) for other in site.pieces if other is not piece],
         "shareable": [

@@ -1,0 +1,54 @@
+"""Which items have less than half of the width that they ask for, where their row has more?"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import NamedTuple
+
+from ..fit.amount import Viewport
+from ..fit.boxes import Frame
+from ..fit.fitter import VIEWPORT_HEIGHT_PX, Fitter
+from ..fit.linear import value
+from ..fit.sweep import frame_at
+from ..model.items import Form, MapItem, PictureItem, PictureList, RichText
+from ..model.site import Piece, Site
+
+_WIDE = (PictureItem, MapItem, PictureList, Form, RichText)
+USUAL_PX = 240.0
+"""What an item asks for that is of use only where it is wide, and says no width: but no more than it could fill."""
+
+
+class Squeezed(NamedTuple):
+    """`px`: how wide it is drawn; `asked_px`: what it asks for, as far as its row is that wide."""
+
+    node: str
+    cell: str
+    px: float
+    asked_px: float
+
+
+def squeezed(fitter: Fitter, site: Site, piece: Piece, language: str, viewport_px: int) -> Iterator[Squeezed]:
+    """At one width of the viewport; a piece's rows at rest."""
+    for row in piece.rows:
+        wide = [(cell, item) for cell in row.cells for item in cell.items if isinstance(item, _WIDE)]
+        laid = fitter.row_at(site, piece, row, language, viewport_px) if wide and row.stage is None else None
+        if laid is None:
+            continue
+        whole = frame_at(laid, viewport_px, VIEWPORT_HEIGHT_PX)
+        drawn = {frame.box.node: frame for frame in _frames(whole) if frame.box.part == ""}
+        for cell, item in wide:
+            frame = drawn.get(item.id)
+            if frame is None:
+                continue
+            viewport = Viewport(float(viewport_px), VIEWPORT_HEIGHT_PX)
+            most = value(frame.box.wanted(viewport, whole.width).most)
+            said = float(item.width_px) if isinstance(item, PictureItem | MapItem) else min(USUAL_PX, most)
+            px, asked = value(frame.width), min(said, value(whole.width))
+            if px < asked / 2:
+                yield Squeezed(item.id, cell.id, px, asked)
+
+
+def _frames(frame: Frame) -> Iterator[Frame]:
+    yield frame
+    for _, _, kid in frame.kids:
+        yield from _frames(kid)
