@@ -73,12 +73,11 @@ class Composer:
         self._linked = _linked_pages(site)
         self._files = ShownFiles(site, read)
         known = cache(lambda: (fitter or fitter_of(shelf, read, year)).as_published())
-        rules = site_rules(site, shelf, PARTS if marks else "", self._files.picture, fitter=known)
-        self.css = inside_a_page(rules.minified()) if site.pieces and marks else ""
+        self._rules = site_rules(site, shelf, PARTS if marks else "", self._files.picture, fitter=known)
+        self.css = inside_a_page(self._rules.minified()) if site.pieces and marks else ""
         self._scripts: dict[str, bytes] = {}
         late = {name: made.encode() for name, made in late_scripts(site, shelf).items()}
         self._late = {name: (f"{PARTS}{short_hash(made)}.js", made) for name, made in late.items()}
-        self._sheets = PageSheets(rules, site.key, with_site_key("".join(shelf.late_css.values()), site.key))
         self.index_paths = index_paths(site)
         self._site_head = SiteHead(site, self._files.data)
         self._fragments: dict[tuple[tuple[tuple[str, ...], ...], str, str | None, bool], tuple[str, str, str]] = {}
@@ -137,8 +136,13 @@ class Composer:
 
     def loaded(self) -> Iterator[tuple[str, bytes]]:
         """The CSS and the scripts that the pages composed so far load. Path and content."""
-        yield from self._sheets.files()
+        yield from () if self._marks else self._sheets.files()
         yield from list(self._scripts.items())
+
+    @cached_property
+    def _sheets(self) -> PageSheets:
+        late = with_site_key("".join(self._shelf.late_css.values()), self.site.key)
+        return PageSheets(self._rules, self.site.key, late)
 
     def _languages(self) -> frozenset[str]:
         return frozenset(page.language.split("-")[0] for page in self.site.pages) | {self.site.language.split("-")[0]}
@@ -208,8 +212,7 @@ class Composer:
         return self._fragments[key]
 
     def _head(self, html: str, page: Page) -> str:
-        """The CSS for a page's pieces, all of the site's within the page where pieces are marked; and the script that they
-        need."""
+        """The CSS for a page's pieces (all of the site's, and within the page, where they are marked), and their script."""
 
         def put(mark: re.Match[str]) -> str:
             trail = self._items[mark[1]] if mark[1] else None
@@ -235,8 +238,11 @@ class Composer:
         self._scripts[path] = made
         return path
 
-    def script_named(self, path: str) -> bytes | None:
-        """What stands at the path of a script of marked pieces."""
+    def script_at(self, path: str) -> bytes | None:
+        """A script of marked pieces, or a module."""
+        module = dict(self._late.values()).get(path)
+        if module is not None:
+            return module
         parts = path.removeprefix(PARTS).removesuffix(".js").split("-")
         return script(self._shelf, parts).encode() if set(parts) <= set(PARTS_IN_ORDER) else None
 

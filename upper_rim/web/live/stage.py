@@ -52,7 +52,7 @@ def respond(request: HttpRequest, key: StageKey) -> HttpResponse:
     if language is not None:
         return _quiet(HttpResponse(composer.index(language), content_type="text/plain; charset=utf-8"))
     if request.path.startswith(PARTS):
-        part = composer.script_named(request.path) or _shipped_fonts().get(request.path)
+        part = composer.script_at(request.path) or _shipped_fonts().get(request.path)
         part = part or dict(composer.parts()).get(request.path)
         return (
             _quiet(HttpResponse(part, content_type=content_type(request.path)))
