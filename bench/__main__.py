@@ -30,9 +30,12 @@ BENCHES: dict[str, Callable[[bool], Iterator[Measured]]] = {
 def main() -> None:
     tiny = "--tiny" in sys.argv
     chosen = [name for name in sys.argv[1:] if not name.startswith("-")] or list(BENCHES)
-    found = [one for name in chosen for one in BENCHES[name](tiny)]
-    print(table(found))
-    sys.exit(any(one.is_short for one in found) and not tiny)
+    short = False
+    for name in chosen:
+        found = list(BENCHES[name](tiny))
+        print(table(found, headed=name == chosen[0]), flush=True)
+        short = short or any(one.is_short for one in found)
+    sys.exit(short and not tiny)
 
 
 if __name__ == "__main__":

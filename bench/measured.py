@@ -25,8 +25,8 @@ class Measured(NamedTuple):
         return self.asked is not None and self.got > self.asked
 
 
-def table(measured: Iterable[Measured]) -> str:
-    lines = [f"{'':58} {'got':>9} {'asked':>9}        {'ratio':>8}  to its yardstick"]
+def table(measured: Iterable[Measured], *, headed: bool = True) -> str:
+    lines = [f"{'':58} {'got':>9} {'asked':>9}        {'ratio':>8}  to its yardstick"] if headed else []
     for one in measured:
         asked = "" if one.asked is None else f"{one.asked:g}"
         short = "  short" if one.is_short else ""

@@ -406,8 +406,9 @@ def texts_within(item: Any) -> tuple[str, ...]:
             return ()
 
 
-def weak_texts(site: Site, pictures: Pictures, only: str | None = None) -> Iterator[Weak]:
-    """All texts that fail WCAG 2.2, 1.4.3: every one in a piece, in every state and band. `only`: of that piece."""
+def weak_texts(site: Site, pictures: Pictures, only: str | None = None, *, with_shades: bool = True) -> Iterator[Weak]:
+    """All texts that fail WCAG 2.2, 1.4.3: every one in a piece, in every state and band. `only`: of that piece.
+    `with_shades`: and what would pass, which takes longer to find."""
     styling = Styling(site)
     painter = Painter(styling, pictures)
     widths: dict[str | None, float] = {band.id: max(320.0, band.from_px) for band in site.bands} or {None: 1280.0}
@@ -420,7 +421,7 @@ def weak_texts(site: Site, pictures: Pictures, only: str | None = None) -> Itera
                 told.add((node, element, state))
                 view, worst = min(failing, key=lambda one: one[1].ratio)
                 bands = tuple(one.band for one, _ in failing)
-                shade = painter.passing_shade(element, view)
+                shade = painter.passing_shade(element, view) if with_shades else None
                 yield Weak(
                     element, state, bands, worst, shade, node, opened is not None, painter.is_pictured(element, view)
                 )

@@ -16,6 +16,9 @@ from .controls import node_name
 from .styling_controls import STATE_NAMES
 from .viewing import pictures_of
 
+MOST_ITEMS = 60
+"""In a piece of more, all texts at every edit would take too long: they are told under Foundations alone."""
+
 
 class Legible(NamedTuple):
     """Sentences, and marks beside nodes of the outline."""
@@ -50,8 +53,11 @@ def squeezed_note(found: Legible, chosen: Any, site: Site, width: int) -> list[G
 
 def _weak(site: Site, piece: Piece) -> list[Weak]:
     """Each text once, in the state in which it can be read least."""
+    if sum(1 for _ in items_of((piece,))) > MOST_ITEMS:
+        return []
     found: dict[tuple[str, Element], Weak] = {}
-    for weak in sorted(weak_texts(site, pictures_of(site), piece.id), key=lambda one: one.measured.ratio):
+    listed = weak_texts(site, pictures_of(site), piece.id, with_shades=False)
+    for weak in sorted(listed, key=lambda one: one.measured.ratio):
         found.setdefault((weak.node, weak.element), weak)
     return list(found.values())
 
