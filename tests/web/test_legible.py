@@ -69,8 +69,9 @@ def test_words_over_a_picture_say_so(ferries: StoredSite, ada: User) -> None:
     client = signed_in(ada)
     ground = {"do": "style", "node": "pc-footer", "property": "background-image", "value": 'url("/coast-fog.svg")'}
     assert client.post(FOOTER, ground).status_code in {200, 303}
-    said = re.search(r'title="([^"]*)" data-test="weak">', told(client.get(FOOTER)))
-    assert said and "to 1 over a picture, 4.5 are needed" in said[1]
+    page = told(client.get(FOOTER))
+    assert re.search(r'data-test="pictured">\d+ texts over a picture', page) and 'data-test="weak"' not in page
+    assert re.search(r'data-test="mark-it-rights"[^>]*>over a picture', page)
 
 
 def test_a_squeezed_item_is_told_above_in_the_outline_and_at_itself(ferries: StoredSite, ada: User) -> None:

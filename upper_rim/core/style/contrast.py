@@ -127,9 +127,7 @@ class Painter:
     def _points(self, element: Element, view: View) -> Iterator[tuple[float, float]]:
         """Where it is looked at: one point where every ground is plain, else a grid over the text."""
         box = view.text or view.boxes.get(element.node) or Box(0, 0, view.viewport_width, _ROWS_HIGH)
-        if not any(self._value(one, "background-image", view) != "none" for one in self._chain(element, view)) and (
-            not self._page or view.opened is not None
-        ):
+        if self.is_plain(element, view):
             yield box.left + box.width / 2, box.top + box.height / 2
             return
         pictured = self.is_pictured(element, view) or self._page
@@ -145,6 +143,11 @@ class Painter:
     def is_pictured(self, element: Element, view: View) -> bool:
         """Whether a picture lies behind it."""
         return any("url(" in self._value(one, "background-image", view) for one in self._chain(element, view))
+
+    def is_plain(self, element: Element, view: View) -> bool:
+        """Whether one colour lies behind all of it: then its contrast is found at one point."""
+        drawn = any(self._value(one, "background-image", view) != "none" for one in self._chain(element, view))
+        return not drawn and (not self._page or view.opened is not None)
 
     def _pair(self, element: Element, view: View, point: tuple[float, float]) -> tuple[Rgba, Rgba]:
         text = self._colour(element, "color", view)
@@ -318,7 +321,7 @@ def _in_bytes(colour: Rgba) -> Rgba:
 
 class Weak(NamedTuple):
     """A text that fails: in a state, in width bands (None where the site has none), and the shade that would pass. `node`:
-    whose text it is, also where the element is nothing but its role in it. `is_pictured`: a picture lies behind it."""
+    whose text it is, also where the element is nothing but its role in it."""
 
     element: Element
     state: State
@@ -327,7 +330,6 @@ class Weak(NamedTuple):
     shade: str | None
     node: str
     is_opened: bool
-    is_pictured: bool
 
     @property
     def styled(self) -> str:
@@ -413,7 +415,7 @@ def weak_texts(site: Site, pictures: Pictures, only: str | None = None, *, with_
     painter = Painter(styling, pictures)
     widths: dict[str | None, float] = {band.id: max(320.0, band.from_px) for band in site.bands} or {None: 1280.0}
     told: set[tuple[str, Element, State]] = set()
-    for node, element, states, opened in texts_of(site, styling, only):
+    for node, element, states, opened in texts_of(site, styling):
         for state in states:
             views = [View(state, band, width, opened=opened) for band, width in widths.items()]
             failing = [(view, found) for view in views if not (found := painter.text_contrast(element, view)).passes]
@@ -421,10 +423,34 @@ def weak_texts(site: Site, pictures: Pictures, only: str | None = None, *, with_
                 told.add((node, element, state))
                 view, worst = min(failing, key=lambda one: one[1].ratio)
                 bands = tuple(one.band for one, _ in failing)
-                shade = painter.passing_shade(element, view) if with_shades else None
-                yield Weak(
-                    element, state, bands, worst, shade, node, opened is not None, painter.is_pictured(element, view)
-                )
+                shade = painter.passing_shade(element, view)
+                yield Weak(element, state, bands, worst, shade, node, opened is not None)
+
+
+class Glimpse(NamedTuple):
+    """What is seen at once of a piece's texts: of those on plain grounds the worst that fails, by node; and the nodes whose
+    text a picture lies behind."""
+
+    failing: dict[str, Measured]
+    pictured: frozenset[str]
+
+
+def glimpse(site: Site, piece: Piece) -> Glimpse:
+    """In every state and band. Whether text over a picture can be read is not asked: that takes its time."""
+    styling = Styling(site)
+    painter = Painter(styling)
+    widths: dict[str | None, float] = {band.id: max(320.0, band.from_px) for band in site.bands} or {None: 1280.0}
+    failing: dict[str, Measured] = {}
+    pictured: set[str] = set()
+    for node, element, states, opened in texts_of(site, styling, piece.id):
+        for view in (View(state, band, width, opened=opened) for state in states for band, width in widths.items()):
+            if painter.is_plain(element, view):
+                found = painter.text_contrast(element, view)
+                if not found.passes and (node not in failing or found.ratio < failing[node].ratio):
+                    failing[node] = found
+            elif painter.is_pictured(element, view):
+                pictured.add(node)
+    return Glimpse(failing, frozenset(pictured))
 
 
 _BACKGROUND = (

@@ -151,6 +151,7 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "chosen_kind": kind_of(chosen),
         "groups": [*groups_for(chosen, site), *_computed(chosen, shown), *squeezed_note(found, chosen, site, width)],
         "weak_texts": found.weak,
+        "pictured": found.pictured,
         "squeezed": found.said,
         "outline": [] if request.headers.get(OUTLINE_SHOWN) == told else outline,
         "others": [(other, _into(other, other)) for other in site.pieces if other is not piece],
