@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 import pytest
 from selenium import webdriver
 
@@ -44,11 +46,10 @@ return rulesOf(whole).filter((one) => !kept.has(keyed(one)) && saysMore(one)).ma
 
 
 @pytest.mark.parametrize("made", [ostrey, quillwort])
-def test_no_rule_that_a_page_is_not_given_could_match_there(made: object) -> None:
-    site, contents = made()  # type: ignore[operator]
+def test_no_rule_that_a_page_is_not_given_could_match_there(made: Callable[[], tuple[Site, dict[str, bytes]]]) -> None:
+    site, contents = made()
     composer = publisher(site, shelf(), contents.__getitem__, 2026)
     whole = Composer(composer.site, shelf(), contents.__getitem__, marks=True, year=2026).css
-    assert isinstance(site, Site)
     driver: webdriver.Chrome = plain_chromium()
     try:
         driver.get("about:blank")

@@ -408,12 +408,11 @@ def texts_within(item: Any) -> tuple[str, ...]:
             return ()
 
 
-def weak_texts(site: Site, pictures: Pictures, only: str | None = None, *, with_shades: bool = True) -> Iterator[Weak]:
-    """All texts that fail WCAG 2.2, 1.4.3: every one in a piece, in every state and band. `only`: of that piece.
-    `with_shades`: and what would pass, which takes longer to find."""
+def weak_texts(site: Site, pictures: Pictures) -> Iterator[Weak]:
+    """All texts that fail WCAG 2.2, 1.4.3: every one in a piece, in every state and band."""
     styling = Styling(site)
     painter = Painter(styling, pictures)
-    widths: dict[str | None, float] = {band.id: max(320.0, band.from_px) for band in site.bands} or {None: 1280.0}
+    widths = _looked_at(site)
     told: set[tuple[str, Element, State]] = set()
     for node, element, states, opened in texts_of(site, styling):
         for state in states:
@@ -425,6 +424,11 @@ def weak_texts(site: Site, pictures: Pictures, only: str | None = None, *, with_
                 bands = tuple(one.band for one, _ in failing)
                 shade = painter.passing_shade(element, view)
                 yield Weak(element, state, bands, worst, shade, node, opened is not None)
+
+
+def _looked_at(site: Site) -> dict[str | None, float]:
+    """For each band a width of the viewport at which texts are looked at."""
+    return {band.id: max(320.0, band.from_px) for band in site.bands} or {None: 1280.0}
 
 
 class Glimpse(NamedTuple):
@@ -439,7 +443,7 @@ def glimpse(site: Site, piece: Piece) -> Glimpse:
     """In every state and band. Whether text over a picture can be read is not asked: that takes its time."""
     styling = Styling(site)
     painter = Painter(styling)
-    widths: dict[str | None, float] = {band.id: max(320.0, band.from_px) for band in site.bands} or {None: 1280.0}
+    widths = _looked_at(site)
     failing: dict[str, Measured] = {}
     pictured: set[str] = set()
     for node, element, states, opened in texts_of(site, styling, piece.id):
