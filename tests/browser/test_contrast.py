@@ -19,7 +19,9 @@ from upper_rim.core.model.site import Cell, Header, Row, Site, Track
 from upper_rim.core.model.values import Words
 from upper_rim.core.output.sheet import sheet
 from upper_rim.core.style.colour import Rgba, contrast_ratio
-from upper_rim.core.style.contrast import Box, Painter, View
+from upper_rim.core.style.contrast import passing_shade, text_contrast
+from upper_rim.core.style.grounds import Box
+from upper_rim.core.style.painting import Painter, View
 from upper_rim.core.style.pictures import read_picture
 from upper_rim.core.style.resolve import Styling
 from upper_rim.demo.making import declared
@@ -179,7 +181,7 @@ def test_computed_contrast_is_what_a_screenshot_shows(chromium: webdriver.Chrome
     styling = Styling(site)
     painter = Painter(styling, lambda path: read_picture(hills()) if path == "/hills.png" else None)
     view = View(viewport_width=WIDTH, boxes=boxes, text=text)
-    computed = painter.text_contrast(styling.elements["it-text", "box"], view)
+    computed = text_contrast(painter, styling.elements["it-text", "box"], view)
     assert computed.ratio == pytest.approx(measured, abs=0.1)
     assert 1 <= measured < 21
 
@@ -195,13 +197,13 @@ def test_the_nearest_passing_shade_passes_and_keeps_the_hue() -> None:
         styling = Styling(site)
         painter = Painter(styling, lambda path: read_picture(hills()))
         element, view = styling.elements["it-text", "box"], View(viewport_width=WIDTH)
-        shade = painter.passing_shade(element, view)
+        shade = passing_shade(painter, element, view)
         if shade is None:
             continue
         mended = site_with({**styles, "text": {**styles["text"], "color": shade}})
         styling = Styling(mended)
         painter = Painter(styling, lambda path: read_picture(hills()))
-        again = painter.text_contrast(styling.elements["it-text", "box"], view)
+        again = text_contrast(painter, styling.elements["it-text", "box"], view)
         assert again.passes, name
         before, after = Color(styles["text"]["color"]).convert("oklch"), Color(shade).convert("oklch")
         if before["chroma"] > 0.03 and after["chroma"] > 0.03:

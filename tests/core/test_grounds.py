@@ -10,8 +10,8 @@ from upper_rim.core.model.apply import apply
 from upper_rim.core.model.edits import Add
 from upper_rim.core.model.properties import NotAValue, arguments_of, check_value, gradient_of, picture_of, words_of
 from upper_rim.core.model.site import Site
-from upper_rim.core.style.contrast import INITIAL_BACKGROUND
-from upper_rim.core.style.grounds import Box, gradient_at, place_in_tile, tile_of
+from upper_rim.core.style.grounds import Box, gradient_at, places_in_tiles, tile_of
+from upper_rim.core.style.painting import INITIAL_BACKGROUND
 from upper_rim.core.style.resolve import Styling
 
 
@@ -66,17 +66,13 @@ def test_a_pictures_tile_has_the_size_and_place_that_css_gives_it(
 
 def test_a_tile_is_painted_where_it_repeats_and_nowhere_else() -> None:
     box, tile = Box(0, 0, 200, 100), Box(10, 20, 50, 30)
-    assert place_in_tile(tile, "no-repeat", box, (15, 25)) == (5, 5)
-    assert place_in_tile(tile, "no-repeat", box, (65, 25)) is None
-    assert (
-        place_in_tile(tile, "repeat-x", box, (65, 25)) == (5, 5)
-        and place_in_tile(tile, "repeat-x", box, (65, 55)) is None
-    )
-    assert place_in_tile(tile, "repeat-y", box, (15, 55)) == (5, 5) and place_in_tile(tile, "repeat", box, (5, 5)) == (
-        45,
-        15,
-    )
-    assert place_in_tile(tile, "repeat", box, (205, 5)) is None
+    for repeat, across, down, columns, rows in (
+        ("no-repeat", (15, 65), (25, 55), [5, None], [5, None]),
+        ("repeat-x", (15, 65), (25, 55), [5, 5], [5, None]),
+        ("repeat-y", (15, 65), (25, 55), [5, None], [5, 5]),
+        ("repeat", (5, 205, -1), (5, 101), [45, None, None], [15, None]),
+    ):
+        assert places_in_tiles(tile, repeat, box, across, down) == (columns, rows)
 
 
 def test_every_generated_value_is_kept_as_it_is_or_refused_and_reads_the_same_again() -> None:

@@ -104,7 +104,7 @@ TILE = '<pattern id="p" patternUnits="userSpaceOnUse" {}width="{}" height="{}"><
 def test_a_drawing_is_drawn_no_larger_than_it_is_looked_at_whatever_it_says() -> None:
     huge = SVG.format('width="150000" height="150000"', '<rect width="150000" height="150000" fill="#f00"/>')
     seen = read_picture(huge.encode())
-    assert seen is not None and (seen.width, seen.height) == (150_000, 150_000) and seen.at(0.5, 0.5).red == 1
+    assert seen is not None and (seen.width, seen.height) == (150_000, 150_000) and seen.at([0.5], [0.5])[0].red == 1
     for drawing in (
         SVG.format('viewBox="0 0 150000 150000"', "<rect/>"),
         SVG.format('width="100" height="100"', TILE.format("", 150_000, 150_000)),

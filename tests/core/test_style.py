@@ -7,6 +7,7 @@ import itertools
 import json
 import re
 from pathlib import Path
+from typing import cast
 
 import lightningcss
 import pytest
@@ -47,13 +48,15 @@ from upper_rim.core.model.tree import ROOT, find, walk
 from upper_rim.core.model.values import Words
 from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.sheet import inside_a_page, sheet
-from upper_rim.core.style.colour import Palette, contrast_ratio, over, read_colour, shifted
+from upper_rim.core.style.colour import Palette, Rgba, contrast_ratio, over, read_colour, shifted
 from upper_rim.core.style.contrast import weak_texts
 from upper_rim.core.style.effect import Seen, effect
 from upper_rim.core.style.fonts import FontFault, ReadFont, read_font, subset_font
 from upper_rim.core.style.lengths import NoLength, Room, pixels
 from upper_rim.core.style.metrics import overrides, width_at
 from upper_rim.core.style.own_css import css_faults, own_css
+from upper_rim.core.style.painting import Painter, View
+from upper_rim.core.style.pictures import Pictures
 from upper_rim.core.style.resolve import Styling
 from upper_rim.core.style.scale import content_of_whole, sidebar_needs_px, spreads, steps
 from upper_rim.core.style.schemes import SCHEMES, worn
@@ -384,6 +387,48 @@ def test_what_a_drawer_shows_is_judged_on_the_ground_of_the_piece_that_opens_it(
     dark = (said("background-color", "#101010", 2), said("color", "#ffffff", 3))
     on_dark = after(white, Add(parent="pc-a", slot="styles", values=dark))
     assert ("it-held", True) not in {(weak.node, weak.is_opened) for weak in weak_texts(on_dark, lambda path: None)}
+
+
+class CountedPicture:
+    """A picture of noise, as dark as bright; it counts how often it is asked for colours."""
+
+    width, height = 480.0, 300.0
+
+    def __init__(self) -> None:
+        self.asked = 0
+
+    def at(self, across: list[float | None], down: list[float | None]) -> list[Rgba]:
+        self.asked += 1
+        shares = [(x or 0) + (y or 0) for x in across for y in down]
+        return [Rgba(share * 7 % 1, share * 13 % 1, share * 19 % 1) for share in shares]
+
+
+def over_a_picture(many: int, **styles: str) -> Site:
+    own = tuple(Declaration(id=f"st-{at}", property=name.replace("_", "-"), value=value) for at, (name, value) in enumerate(styles.items()))  # fmt: skip
+    items = tuple(TextItem(id=f"it-{at}", words=Words(text="Held"), styles=own) for at in range(many))
+    ground = (Declaration(id="st-g", property="background-image", value='url("/noise.png")'),)
+    row = Row(id="rw-a", cells=(Cell(id="cl-a", items=items),), styles=ground)
+    return Site(key="qnoise", name="O", pieces=(Header(id="pc-a", name="H", rows=(row,)),))
+
+
+@pytest.mark.parametrize("styles", [{"color": "#dddddd"}, {"color": "#dddddd", "opacity": "0.8"}])
+def test_what_lies_behind_many_texts_is_looked_at_once(styles: dict[str, str]) -> None:
+    found = []
+    for many in (1, 40):
+        picture = CountedPicture()
+        weak = list(weak_texts(over_a_picture(many, **styles), cast(Pictures, {"/noise.png": picture}.get)))
+        assert {one.node for one in weak} == {f"it-{at}" for at in range(many)}
+        found.append((picture.asked, {one.measured for one in weak}))
+    assert found[0] == found[1]
+
+
+def test_a_picture_counts_only_where_it_is_seen() -> None:
+    for styles, seen in (({}, True), ({"background_color": "#ffffff"}, False), ({"background_color": "#ffffff80"}, True), ({"background_color": "#ffffff", "opacity": "0.9"}, True), ({"background_color": "#ffffff", "mix_blend_mode": "multiply"}, True)):  # fmt: skip
+        site = over_a_picture(1, **styles)
+        styling = Styling(site)
+        painter = Painter(styling, cast(Pictures, lambda path: CountedPicture()))
+        coats = painter.coats(styling.elements["it-0", "box"], View())
+        assert painter.is_pictured(coats) is seen, styles
 
 
 def test_layers_are_painted_as_the_specification_says() -> None:

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from .contrast import Painter, View
 from .lengths import NoLength, Room, pixels
+from .painting import Painter, View
 from .resolve import Element, Styling
 
 

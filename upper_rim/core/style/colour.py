@@ -108,9 +108,11 @@ def shifted(colour: str, lightness: float, chroma: float = 1.0) -> str:
 
 def over(upper: Rgba, lower: Rgba, blend: str = "normal") -> Rgba:
     """One layer painted over another (Compositing and Blending 1, 5.8 and 10)."""
+    if upper.alpha == 0:
+        return lower
+    if lower.alpha == 0 or (upper.alpha == 1 and blend == "normal"):
+        return upper
     alpha = upper.alpha + lower.alpha * (1 - upper.alpha)
-    if alpha == 0:
-        return CLEAR
     blended = upper[:3] if blend == "normal" else _blended(upper, lower, blend)
     mixed = [(1 - lower.alpha) * above + lower.alpha * mix for above, mix in zip(upper[:3], blended, strict=True)]
     painted = [
@@ -184,8 +186,12 @@ def luminance(colour: Rgba) -> float:
 
 def contrast_ratio(one: Rgba, other: Rgba) -> float:
     """From 1 to 21 (WCAG 2.2, definitions). Both are opaque."""
-    lighter, darker = sorted((luminance(one), luminance(other)), reverse=True)
-    return (lighter + 0.05) / (darker + 0.05)
+    return ratio_of(luminance(one), luminance(other))
+
+
+def ratio_of(one: float, other: float) -> float:
+    """The contrast of two relative luminances."""
+    return (one + 0.05) / (other + 0.05) if one > other else (other + 0.05) / (one + 0.05)
 
 
 def hex_colour(text: str) -> str:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 import re
-from collections.abc import Mapping
+from collections.abc import Callable, Iterable, Mapping
 from functools import lru_cache
 from itertools import pairwise
 from typing import NamedTuple
@@ -65,18 +65,20 @@ def _placed(word: str, left_over: float, words: Mapping[str, float], viewport_wi
     return pixels(word, Room(viewport_width, percent_px=left_over))
 
 
-def place_in_tile(tile: Box, repeat: str, box: Box, point: tuple[float, float]) -> tuple[float, float] | None:
-    """Where in its tile a point lies; None where the image is not painted."""
-    if not (box.left <= point[0] <= box.left + box.width and box.top <= point[1] <= box.top + box.height):
-        return None
-    across = _in_row(point[0] - box.left, tile.left - box.left, tile.width, box.width, repeat, "repeat-x")
-    down = _in_row(point[1] - box.top, tile.top - box.top, tile.height, box.height, repeat, "repeat-y")
-    return None if across is None or down is None else (across, down)
+def places_in_tiles(
+    tile: Box, repeat: str, box: Box, across: Iterable[float], down: Iterable[float]
+) -> tuple[list[float | None], list[float | None]]:
+    """Where in their tiles places along both axes lie; None where the image is not painted."""
+    columns = [_in_row(x - box.left, tile.left - box.left, tile.width, box.width, repeat, "repeat-x") for x in across]
+    rows = [_in_row(y - box.top, tile.top - box.top, tile.height, box.height, repeat, "repeat-y") for y in down]
+    return columns, rows
 
 
 def _in_row(at: float, first: float, size: float, room: float, repeat: str, own: str) -> float | None:
     """Where in its tile a place lies along one axis of the box (CSS Backgrounds 3, 2.4). `own`: the word that repeats
     along this axis alone."""
+    if not 0 <= at <= room:
+        return None
     if repeat == "space" and (number := math.floor(room / size + _EVEN)) > 1:
         within = at % (size + (room - number * size) / (number - 1))
         return within if within <= size else None
@@ -90,20 +92,27 @@ _EVEN = 1e-9
 
 def gradient_at(text: str, width: float, height: float, place: tuple[float, float]) -> Rgba:
     """The colour of a gradient at a place of its box (CSS Images 4, 3.1 and 3.2)."""
+    along, stops = _measured(text, width, height)
+    return _between_stops(stops, along(place))
+
+
+Along = Callable[[tuple[float, float]], float]
+
+
+@lru_cache(maxsize=256)
+def _measured(text: str, width: float, height: float) -> tuple[Along, list[tuple[float, Rgba]]]:
+    """How far along the gradient's line a place lies, and where its stops are."""
     gradient = gradient_of(text)
     assert gradient is not None, "values are checked before they are kept"
     kind, shape, stops = gradient
-    if kind == "linear":
-        at, length = _along_line(shape, width, height, place)
-    else:
-        at, length = _along_ray(shape, width, height, place)
-    return _between_stops(_positions(stops, length), at)
+    along, length = _line(shape, width, height) if kind == "linear" else _ray(shape, width, height)
+    return along, _positions(stops, length)
 
 
 _SIDES = {"to top": 0.0, "to right": 90.0, "to bottom": 180.0, "to left": 270.0}
 
 
-def _along_line(shape: str, width: float, height: float, place: tuple[float, float]) -> tuple[float, float]:
+def _line(shape: str, width: float, height: float) -> tuple[Along, float]:
     """Distance along the gradient line from its start, and the line's length."""
     if shape.endswith("deg"):
         angle = math.radians(float(shape[:-3]))
@@ -119,12 +128,12 @@ def _along_line(shape: str, width: float, height: float, place: tuple[float, flo
             "to top left": -corner,
         }
         angle = turned[shape]
-    length = abs(width * math.sin(angle)) + abs(height * math.cos(angle))
-    across, down = place[0] - width / 2, place[1] - height / 2
-    return across * math.sin(angle) - down * math.cos(angle) + length / 2, length
+    across, down = math.sin(angle), math.cos(angle)
+    length = abs(width * across) + abs(height * down)
+    return lambda place: (place[0] - width / 2) * across - (place[1] - height / 2) * down + length / 2, length
 
 
-def _along_ray(shape: str, width: float, height: float, place: tuple[float, float]) -> tuple[float, float]:
+def _ray(shape: str, width: float, height: float) -> tuple[Along, float]:
     """Distance from the centre in terms of the ray to the right, and that ray's length: farthest corner."""
     at = re.search(r"at (\S+) (\S+)$", shape)
     horizontal = {"left": 0.0, "center": 0.5, "right": 1.0}
@@ -133,10 +142,11 @@ def _along_ray(shape: str, width: float, height: float, place: tuple[float, floa
     y = _placed(at[2], height, vertical, width) if at else height / 2
     far_x, far_y = max(x, width - x), max(y, height - y)
     if shape.startswith("circle"):
-        return math.hypot(place[0] - x, place[1] - y), math.hypot(far_x, far_y)
+        return lambda place: math.hypot(place[0] - x, place[1] - y), math.hypot(far_x, far_y)
     # An ellipse to the farthest corner has the proportions of the one to the farthest side.
     radius_x, radius_y = far_x * math.sqrt(2), far_y * math.sqrt(2)
-    return math.hypot(place[0] - x, (place[1] - y) * radius_x / max(radius_y, 0.001)), radius_x
+    flat = radius_x / max(radius_y, 0.001)
+    return lambda place: math.hypot(place[0] - x, (place[1] - y) * flat), radius_x
 
 
 def _positions(stops: list[tuple[str, str | None]], length: float) -> list[tuple[float, Rgba]]:

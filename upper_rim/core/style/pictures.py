@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import io
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from functools import lru_cache
 
 from PIL import Image
 
-from .colour import Rgba
+from .colour import CLEAR, Rgba
 from .drawing import drawn
 
 MOST_PIXELS = 40_000_000
@@ -25,13 +25,24 @@ class Picture:
         image.thumbnail((_SAMPLED_PX, _SAMPLED_PX), Image.Resampling.BOX)
         self._image = image
 
-    def at(self, across: float, down: float) -> Rgba:
-        """The colour at a place given as shares of width and height, 0 to 1."""
+    def at(self, across: Iterable[float | None], down: Iterable[float | None]) -> list[Rgba]:
+        """The colours at each of the places across with each of those down, given as shares of width and height, 0 to 1;
+        clear where one is None."""
         wide, high = self._image.size
-        pixel = self._image.getpixel((min(wide - 1, int(across * wide)), min(high - 1, int(down * high))))
-        assert isinstance(pixel, tuple)
-        red, green, blue, alpha = (channel / 255 for channel in pixel)
-        return Rgba(red, green, blue, alpha)
+        columns = [None if share is None else min(wide - 1, int(share * wide)) for share in across]
+        rows = [None if share is None else min(high - 1, int(share * high)) for share in down]
+        known: dict[tuple[int, int], Rgba] = {}
+
+        def colour(column: int | None, row: int | None) -> Rgba:
+            if column is None or row is None:
+                return CLEAR
+            if (column, row) not in known:
+                pixel = self._image.getpixel((column, row))
+                assert isinstance(pixel, tuple)
+                known[column, row] = Rgba(*(channel / 255 for channel in pixel))
+            return known[column, row]
+
+        return [colour(column, row) for column in columns for row in rows]
 
 
 Pictures = Callable[[str], Picture | None]

@@ -15,9 +15,10 @@ from ...core.model.styling import PARTS, STATES_OF, Declaration, Look, Part, Rol
 from ...core.model.tree import holder_of
 from ...core.output.specimen import SHOWN_ROLES
 from ...core.style.colour import Palette
-from ...core.style.contrast import Painter, weak_texts
+from ...core.style.contrast import weak_texts
 from ...core.style.faces import character_em
 from ...core.style.own_css import css_faults
+from ...core.style.painting import Painter
 from ...core.style.resolve import Element, Styling, default_of, styled_in, wearers
 from ...core.style.scale import column_px, sidebar_needs_px, spaces, spreads, steps
 from ...shipped import shelf

@@ -9,7 +9,8 @@ from ...core.fit.fitter import Fitter
 from ...core.model.site import Cell, Page, Piece, Site
 from ...core.model.styling import Styled
 from ...core.model.tree import items_of, walk
-from ...core.style.contrast import Glimpse, glimpse, texts_within
+from ...core.style.contrast import Glimpse, glimpse
+from ...core.style.texts import texts_within
 from .control import Group, note
 from .controls import node_name
 

@@ -15,7 +15,8 @@ from ...core.model.site import Page, Piece, Site
 from ...core.model.styling import STATES_OF, Part, State, Styled
 from ...core.reach.coverage import Coverage
 from ...core.style.boxes import extent
-from ...core.style.contrast import Measured, Painter, View
+from ...core.style.contrast import Measured, edge_contrast, passing_shade, ring_contrast, text_contrast
+from ...core.style.painting import Painter, View
 from ...core.style.pictures import Picture, read_picture
 from ...core.style.resolve import Element, Styling, band_at
 from ..sites import contents
@@ -115,9 +116,9 @@ def states_shown(
     for state in states:
         view = View(state, band, width)
         values = {name: found.value for name, found in styling.all_of(element, state, band).items()}
-        text = painter.text_contrast(element, view)
-        ring = painter.ring_contrast(element, view) if state == "focus" else None
-        edge = painter.edge_contrast(element, view) if element.role in EDGED else None
+        text = text_contrast(painter, element, view)
+        ring = ring_contrast(painter, element, view) if state == "focus" else None
+        edge = edge_contrast(painter, element, view) if element.role in EDGED else None
         shown.append(
             StateShown(state, STATE_NAMES[state], state == chosen, text, ring, edge, state != "rest" and values == rest)
         )
@@ -126,9 +127,9 @@ def states_shown(
 
 def _shade(painter: Painter, element: Element, state: State, band: str | None, width: int) -> str | None:
     view = View(state, band, width)
-    if painter.text_contrast(element, view).passes:
+    if text_contrast(painter, element, view).passes:
         return None
-    return painter.passing_shade(element, view)
+    return passing_shade(painter, element, view)
 
 
 def looked_at(request: HttpRequest, site: Site, piece: Piece) -> Page | None:

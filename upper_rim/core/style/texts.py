@@ -1,0 +1,82 @@
+"""Which texts does a piece show, whoever draws them, and in which states can each be?"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Any, NamedTuple
+
+from ..model.items import Contact, Form, LinkList, MapItem, MenuItem, Pager, Posts, RichText, SearchBox, Trail
+from ..model.site import Drawer, Float, Piece, Site
+from ..model.styling import STATES_OF, State
+from ..model.tree import items_of
+from .resolve import Element, Styling, elements_of
+
+
+class Written(NamedTuple):
+    """Text of a node. `opened`: from where, if it stands in what something opens. `states`: those that it can be in."""
+
+    node: str
+    element: Element
+    states: tuple[State, ...]
+    opened: Element | None = None
+
+
+WITHOUT_TEXT = frozenset({"piece", "float", "row", "column-rule", "cell", "block", "divider", "upright", "menu"})
+"""Roles of elements that only hold others, or a picture or line."""
+
+
+def texts_of(site: Site, styling: Styling, only: str | None = None) -> Iterator[Written]:
+    """Every text that pieces show, whoever draws it: of each element, of what stands within one and has no styles of its
+    own, and in what opens. What is disabled is left out (WCAG 2.2, 1.4.3)."""
+    for piece in (one for one in site.pieces if only in {None, one.id}):
+        held = (
+            [styling.elements[item.id, "box"] for _, item in site.holders(piece)] if isinstance(piece, Drawer) else []
+        )
+        places: list[Element | None] = [*held] or [None]
+        for opened in places:
+            yield from _texts_of_piece(piece, styling, opened)
+
+
+def _texts_of_piece(piece: Piece, styling: Styling, opened: Element | None) -> Iterator[Written]:
+    for element in elements_of(piece):
+        if element.role not in WITHOUT_TEXT:
+            yield Written(element.node, element, _states(element.role), opened)
+    if isinstance(piece, Float) and piece.fan:
+        top = styling.elements[piece.id, "box"]
+        yield Written(piece.id, Element("", "box", "button", piece.id, top), _states("button"), opened)
+    for item in items_of((piece,)):
+        box = styling.elements[item.id, "box"]
+        for role in texts_within(item):
+            yield Written(item.id, Element("", "box", role, piece.id, box), _states(role, item), opened)
+        if isinstance(item, MenuItem) and opened is None:
+            entries = styling.elements[item.id, "content"]
+            yield Written(item.id, entries, _states(entries.role), box)
+
+
+def _states(role: str, item: Any = None) -> tuple[State, ...]:
+    has_placeholder = isinstance(item, SearchBox) or any(one.placeholder.text for one in getattr(item, "fields", ()))
+    left_out = {"disabled"} if has_placeholder else {"disabled", "placeholder"}
+    return tuple(state for state in STATES_OF[role] if state not in left_out)
+
+
+def texts_within(item: Any) -> tuple[str, ...]:
+    """Roles of the texts within an item that are no part of it for themselves; `menu` and `block`: its own."""
+    match item:
+        case RichText():
+            marked = " ".join([item.rich.text, *(one.text for one in item.rich.translations)])
+            tags = {"link": "<a ", "heading-2": "<h2", "heading-3": "<h3"}
+            return tuple(role for role, tag in tags.items() if tag in marked)
+        case Contact():
+            return ("link",) if item.telephone or item.mail else ()
+        case SearchBox():
+            return ("field",)
+        case Form():
+            return ("block", *(("field",) if item.fields else ()), "button")
+        case MapItem():
+            return ("link",)
+        case Pager():
+            return ("entry",)
+        case LinkList() | Posts() | Trail():
+            return ("menu",)
+        case _:
+            return ()
