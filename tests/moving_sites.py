@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from typing import Any, get_args
 
 from upper_rim.core.exchange.pages_in import digest
@@ -35,7 +36,8 @@ from upper_rim.core.movement.scene import Shape
 from .fitted_sites import FACES, PICTURE, VOCABULARY, FittedMaker
 
 VIEWPORTS = ((1280, 800), (1024, 640), (768, 1024), (390, 844), (360, 640), (844, 390), (320, 568), (1600, 900))
-PAINTED = {"background-color": ["#12344d", "#eef2f0"], "color": ["#ffffff", "#101010"], "border-block-end-style": ["solid"], "opacity": ["0.9"]}  # fmt: skip
+SIDES = ("block-start", "block-end", "inline-start", "inline-end")
+PAINTED = {"background-color": ["#12344d", "#eef2f0"], "color": ["#ffffff", "#101010"], "opacity": ["0.9"], **{f"border-{side}-style": ["solid"] for side in SIDES}}  # fmt: skip
 
 
 def page_of(language: str, content_px: int, mark_px: int) -> tuple[bytes, Splice]:
@@ -153,8 +155,20 @@ class MovingMaker(FittedMaker):
                 rows += [self._row(Header).replaced(stage=stage.id) for _ in range(chance.randrange(1, 3))]
         over = chance.random() < 0.25
         return made.replaced(
-            rows=tuple(rows), stages=tuple(stages), over=over,
-        )  # fmt: skip
+            rows=tuple(rows), stages=tuple(stages), over=over, styles=(*made.styles, *self._lines(made))
+        )
+
+    def _lines(self, header: Header) -> Iterator[Declaration]:
+        """Lines of its own, at any of its sides, some of them in a band alone."""
+        said = {style.property.rpartition("-")[0] for style in header.styles}
+        for side in SIDES:
+            if f"border-{side}" not in said and self.chance.random() < 0.15:
+                band = self.chance.choice([None, *(band.id for band in self._bands)])
+                for what, value in (
+                    ("style", "solid"),
+                    ("width", self.chance.choice(["1px", "6px", "2.5px", "0.5rem"])),
+                ):
+                    yield Declaration(id=self.new_id("st"), property=f"border-{side}-{what}", value=value, band=band)
 
     def _stage(self, header: Header) -> Stage:
         chance = self.chance

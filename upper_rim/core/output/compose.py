@@ -29,7 +29,7 @@ from ..style.fonts import subset_font
 from .fitting import fitter_of
 from .form_html import FORMS
 from .item_html import MARK, Scene, sample_trail, trail_html
-from .menu_html import Written, written
+from .menu_html import Encoded, Written, written
 from .naming import PARTS, short_hash, with_site_key
 from .page_sheets import PageSheets, shows
 from .piece_html import Shown, around
@@ -41,7 +41,12 @@ from .shelf import Shelf
 from .shown_files import ShownFiles
 from .site_head import SiteHead
 from .site_search import index_paths, site_index
-from .splicing import spliced
+from .splicing import Chunk, spliced
+
+Parted = list[bytes | re.Match[str]]
+"""Markup in a document's encoding, and the marks for what differs from page to page."""
+Fragment = tuple[bytes, Parted, Parted]
+"""What some pieces put into a page's head, before its content and behind it."""
 
 
 class Composer:
@@ -66,6 +71,7 @@ class Composer:
         self._trails = Trails(site, self._links, self._menus, self._standings)
         self._items = {item.id: item for item in items_of(site.pieces)}
         self._written: dict[tuple[str, str, str], Written] = {}
+        self._encoded: dict[tuple[str, str, str, str], Encoded] = {}
         self._shelf = shelf
         self._read = read
         self._marks = marks
@@ -80,7 +86,7 @@ class Composer:
         self._late = {name: (f"{PARTS}{short_hash(made)}.js", made) for name, made in late.items()}
         self.index_paths = index_paths(site)
         self._site_head = SiteHead(site, self._files.data)
-        self._fragments: dict[tuple[tuple[tuple[str, ...], ...], str, str | None, bool], tuple[str, str, str]] = {}
+        self._fragments: dict[tuple[tuple[tuple[str, ...], ...], str, str, str | None, bool], Fragment] = {}
 
     def index(self, language: str) -> str:
         """The search index of the pages in a language."""
@@ -95,7 +101,9 @@ class Composer:
         told = self._site_head.of_page(page, content) if splice is not None and not page.bare else ""
         if splice is None or not (pieces or self.site.snippets or told):
             return spliced(content, (), page)
-        head, before, behind = (b"", b"", b"")
+        head: bytes = b""
+        before: list[Chunk] = []
+        behind: list[Chunk] = []
         if pieces:
             heads = page.path == self._links.front(page.language) and not _HEADING.search(content)
             head, before, behind = self._insertions(pieces, page, splice.encoding, heads=heads)
@@ -103,10 +111,10 @@ class Composer:
             head += insertion(marked("site", told), splice.encoding)
         code = {place: self._code(place, page, splice.encoding) for place in ("head", "start", "end")}
         places = (
-            (splice.head_at, head + code["head"]),
-            (splice.body_at, code["start"] + before),
+            (splice.head_at, (head, code["head"])),
+            (splice.body_at, (code["start"], *before)),
             (len(content) if splice.end_at is None else splice.end_at, behind),
-            (len(content), code["end"]),
+            (len(content), (code["end"],)),
         )
         return spliced(content, places, page)
 
@@ -185,22 +193,17 @@ class Composer:
 
     def _insertions(
         self, pieces: tuple[Shown, ...], page: Page, encoding: str, *, heads: bool
-    ) -> tuple[bytes, bytes, bytes]:
+    ) -> tuple[bytes, list[Chunk], list[Chunk]]:
         """For the head, before the content and behind it. `heads`: the site's title is the page's heading."""
-        head, before, behind = self._fragment(pieces, page, heads=heads)
+        head, before, behind = self._fragment(pieces, page, encoding, heads=heads)
         close = page.splice.close if page.splice else ""
-        closing = marked("close", close) if close and behind else ""
-        return (
-            insertion(head, encoding),
-            insertion(self._filled(before, page), encoding),
-            insertion(closing + self._filled(behind, page), encoding),
-        )
+        closing = [insertion(marked("close", close), encoding)] if close and any(behind) else []
+        return head, self._filled(before, page, encoding), [*closing, *self._filled(behind, page, encoding)]
 
-    def _fragment(self, pieces: tuple[Shown, ...], page: Page, *, heads: bool) -> tuple[str, str, str]:
-        """The same for all pages with these pieces, in a language, to which no item leads; marks stand for what differs
-        between them."""
+    def _fragment(self, pieces: tuple[Shown, ...], page: Page, encoding: str, *, heads: bool) -> Fragment:
+        """The same for all pages with these pieces, in a language, to which no item leads."""
         current = page.id if page.id in self._linked else None
-        key = (tuple((shown.piece.id, *shown.out_in) for shown in pieces), page.language, current, heads)
+        key = (tuple((shown.piece.id, *shown.out_in) for shown in pieces), page.language, encoding, current, heads)
         if key not in self._fragments:
             scene = self._scene(page, current)
             if not self._marks:
@@ -208,7 +211,12 @@ class Composer:
             if heads:
                 scene = replace(scene, heading=_title_of(pieces, self.site))
             before, behind = around(pieces, scene)
-            self._fragments[key] = (marked("head", self._head(before + behind, page)), before, behind)
+            head = marked("head", self._head(before + behind, page))
+            self._fragments[key] = (
+                insertion(head, encoding),
+                _parted(before, encoding),
+                _parted(behind, encoding),
+            )
         return self._fragments[key]
 
     def _head(self, html: str, page: Page) -> str:
@@ -219,7 +227,7 @@ class Composer:
             return (
                 sample_trail(trail, self._scene(page, None))
                 if isinstance(trail, Trail)
-                else self._entries(mark, page)[1].html
+                else self._written[self._entries_of(mark, page)[1]].html
             )
 
         whole = MARK.sub(put, html)
@@ -254,28 +262,33 @@ class Composer:
             letters.setdefault(page.language, set()).update(page.title)
         return {language: frozenset(found) for language, found in letters.items()}
 
-    def _filled(self, html: str, page: Page) -> str:
+    def _filled(self, parted: Parted, page: Page, encoding: str) -> list[Chunk]:
         """A piece with what its marks stand for on a page: menus in which that is the current one, its trail."""
-
-        def put(mark: re.Match[str]) -> str:
-            if mark[1]:
-                trail = self._items[mark[1]]
+        chunks: list[Chunk] = []
+        for part in parted:
+            if isinstance(part, bytes):
+                chunks.append(part)
+            elif part[1]:
+                trail = self._items[part[1]]
                 assert isinstance(trail, Trail)
-                return trail_html(trail, self._trails.steps(trail, page), self._scene(page, None))
-            item, entries = self._entries(mark, page)
-            standing = self._standings.of(self._menus.shown(item), page.language, page.id, page.path)
-            return entries.on_page(standing)
+                html = trail_html(trail, self._trails.steps(trail, page), self._scene(page, None))
+                chunks.append(insertion(html, encoding))
+            else:
+                item, key = self._entries_of(part, page)
+                if (*key, encoding) not in self._encoded:
+                    self._encoded[*key, encoding] = Encoded(self._written[key], encoding)
+                standing = self._standings.of(self._menus.shown(item), page.language, page.id, page.path)
+                chunks += self._encoded[*key, encoding].on_page(standing)
+        return chunks
 
-        return MARK.sub(put, html)
-
-    def _entries(self, mark: re.Match[str], page: Page) -> tuple[MenuItem | LinkList, Written]:
-        """The item that a mark stands for, and the entries that it shows in the page's language."""
+    def _entries_of(self, mark: re.Match[str], page: Page) -> tuple[MenuItem | LinkList, tuple[str, str, str]]:
+        """The item that a mark stands for, and under which key the entries are kept that it shows in the page's language."""
         item = self._items[mark[2]]
         assert isinstance(item, MenuItem | LinkList)
         key = (item.id, mark[3], page.language)
         if key not in self._written:
             self._written[key] = written(item, self._scene(page, None).within(mark[3]))
-        return item, self._written[key]
+        return item, key
 
     def _scene(self, page: Page, current: str | None) -> Scene:
         index = self.index_paths.get(page.language, "")
@@ -284,6 +297,15 @@ class Composer:
             marks=self._marks, year=self._year, index_path=index, posts=self._files.posts, picture=self._files.picture,
             late={name: path for name, (path, _) in self._late.items()},
         )  # fmt: skip
+
+
+def _parted(html: str, encoding: str) -> Parted:
+    parts: Parted = []
+    last = 0
+    for mark in MARK.finditer(html):
+        parts += (insertion(html[last : mark.start()], encoding), mark)
+        last = mark.end()
+    return [*parts, insertion(html[last:], encoding)]
 
 
 _HEADING = re.compile(rb"<h1[\s>]", re.IGNORECASE)

@@ -7,14 +7,16 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterable
-from dataclasses import dataclass, field
 from html import escape
-from typing import TYPE_CHECKING
+from itertools import accumulate
+from typing import TYPE_CHECKING, NamedTuple
 
+from ..exchange.encoding import insertion
 from ..model.current import Standing
 from ..model.items import LinkList, MenuItem
 from ..model.phrases import phrase
 from ..model.site import Entry
+from .splicing import Chunk
 
 if TYPE_CHECKING:
     from .item_html import Scene
@@ -22,44 +24,50 @@ if TYPE_CHECKING:
 _SLOT = re.compile("\x00([cf])([a-z0-9-]+)\x00")
 
 
-@dataclass(slots=True)
-class Written:
-    """Nested lists, and where in them something is put in for entries that a page stands at or below: offsets, by the
-    entry's id, of its link's attributes (`links`) and of its submenu's button's (`buttons`)."""
+class Written(NamedTuple):
+    """Nested lists in parts; between two of them stands a slot, for what an entry's link (`c`) or its submenu's button (`f`)
+    has where a page stands at or below the entry: the slot's kind and the entry's id."""
 
-    html: str
-    links: dict[str, list[int]] = field(default_factory=dict)
-    buttons: dict[str, list[int]] = field(default_factory=dict)
+    parts: tuple[str, ...]
+    slots: tuple[tuple[str, str], ...]
 
-    def on_page(self, standing: Standing) -> str:
-        here = ' aria-current="page"'
-        put = [(at, here) for node in standing.here for at in self.links.get(node, ())]
-        put += [(at, ' aria-current="true"') for node in standing.above for at in self.links.get(node, ())]
+    @property
+    def html(self) -> str:
+        """On a page that stands nowhere among them."""
+        return "".join(self.parts)
+
+
+class Encoded:
+    """The same in a document's encoding, for all of its pages."""
+
+    def __init__(self, made: Written, label: str) -> None:
+        parts = [insertion(part, label) for part in made.parts]
+        self._bytes = b"".join(parts)
+        self._slots: dict[tuple[str, str], list[int]] = {}
+        for slot, at in zip(made.slots, accumulate(map(len, parts)), strict=False):
+            self._slots.setdefault(slot, []).append(at)
+        self._here, self._above, self._first = (
+            insertion(text, label) for text in (' aria-current="page"', ' aria-current="true"', " data-rim-first")
+        )
+
+    def on_page(self, standing: Standing) -> list[Chunk]:
+        put = [(at, self._here) for node in standing.here for at in self._slots.get(("c", node), ())]
+        put += [(at, self._above) for node in standing.above for at in self._slots.get(("c", node), ())]
         for node in (*standing.here, *standing.above):
-            put += [(at, " data-rim-first") for at in self.buttons.get(node, ())]
-        if not put:
-            return self.html
-        parts: list[str] = []
-        last = 0
+            put += [(at, self._first) for at in self._slots.get(("f", node), ())]
+        view, last = memoryview(self._bytes), 0
+        chunks: list[Chunk] = []
         for at, text in sorted(put):
-            parts += (self.html[last:at], text)
+            chunks += [view[last:at], text]
             last = at
-        return "".join((*parts, self.html[last:]))
+        return [*chunks, view[last:]]
 
 
 def written(item: MenuItem | LinkList, scene: Scene) -> Written:
     """The entries that an item shows."""
-    marked = _Tree(scene, item).entries(scene.menus.shown(item))
-    made = Written("")
-    parts: list[str] = []
-    last = length = 0
-    for slot in _SLOT.finditer(marked):
-        parts.append(marked[last : slot.start()])
-        length += slot.start() - last
-        last = slot.end()
-        (made.links if slot[1] == "c" else made.buttons).setdefault(slot[2], []).append(length)
-    made.html = "".join((*parts, marked[last:]))
-    return made
+    # Split at its slots: a part, then a slot's kind and id, and so on.
+    first, *rest = _SLOT.split(_Tree(scene, item).entries(scene.menus.shown(item)))
+    return Written((first, *rest[2::3]), tuple(zip(rest[::3], rest[1::3], strict=True)))
 
 
 class _Tree:

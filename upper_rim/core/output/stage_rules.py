@@ -58,9 +58,10 @@ class StageRules:
     def before_styles(self, piece: Header) -> Iterator[str]:
         """For the layer that outweighs what designers say: a piece with a ground of its own paints none itself."""
         if any(hands_over(self.site, piece, stage) for stage in piece.stages):
-            # It stands in the piece, at its edges; what the piece says of its width and place is done already.
+            # It stands in the piece; what the piece says of its width and place is done already.
             at = "margin:0;opacity:1;inline-size:auto;min-inline-size:0;max-inline-size:none;mix-blend-mode:normal"
             yield f".rim-{piece.id}>.rim-over{{{at}}}"
+            yield from self._at_edges(piece, f".rim-{piece.id}>.rim-over", is_high=False)
             yield from self._coming_over(piece)
         if is_slimmed(piece, self.site):
             yield from self._grounds(piece)
@@ -74,7 +75,7 @@ class StageRules:
         yield f"{own}:not(.rim-ground,.rim-over){{{_UNPAINTED}}}"
         yield ",".join([f"{own}>.rim-ground", *(f".rim-{row.id}>.rim-ground" for row in rows)]) + f"{{{_BARE}}}"
         yield f"{own}>.rim-ground{{block-size:auto}}"
-        yield from self._ground_at(piece, own)
+        yield from self._at_edges(piece, f"{own}>.rim-ground", is_high=True)
         for stage, query, selector in self._held(piece, drawn=True):
             unpainted = ",".join(f"{selector}>.rim-{row.id}" for row in rows)
             yield media(query, "", f"{unpainted}{{{_UNPAINTED}}}" if rows else "")
@@ -85,8 +86,9 @@ class StageRules:
                 rule = f"{selector}{language}>.rim-ground{{{edge}}}"
                 yield media(query, widths(span.from_px, span.to_px), rule)
 
-    def _ground_at(self, piece: Piece, own: str) -> Iterator[str]:
-        """Its edges are the piece's border edges: an inset counts from within its lines."""
+    def _at_edges(self, piece: Piece, selector: str, *, is_high: bool) -> Iterator[str]:
+        """What is laid over all of a piece has its border edges: an inset counts from within its lines. `is_high`: down to
+        its lower edge, too."""
         element = self.styling.elements[piece.id, "box"]
         said: dict[str, list[str | None]] = {}
         bands: list[str | None] = [band.id for band in self.site.bands] or [None]
@@ -99,13 +101,14 @@ class StageRules:
             ]
             top, bottom, start, end = (f"calc(-1*{line})" if line != "0px" else "0" for line in lines)
             line = f";--rim-line:{lines[0]}" if top != "0" else ""
-            said.setdefault(f"inset-block:{top} {bottom};inset-inline:{start} {end}{line}", []).append(band)
+            along = f"inset-block:{top} {bottom}{line}" if is_high else f"inset-block-start:{top}"
+            said.setdefault(f"{along};inset-inline:{start} {end}", []).append(band)
         if len(said) == 1:
-            yield f"{own}>.rim-ground{{{next(iter(said))}}}"
+            yield f"{selector}{{{next(iter(said))}}}"
             return
         for rule, listed in said.items():
             for query in band_queries(self.site, {band for band in listed if band is not None}):
-                yield media(query, "", f"{own}>.rim-ground{{{rule}}}")
+                yield media(query, "", f"{selector}{{{rule}}}")
 
     def painted(self, piece: Header, rules: StyleRules) -> Iterator[str]:
         """What stages change of how a piece is painted: a layer before the piece's own styles."""
