@@ -1,0 +1,31 @@
+"""How long did each file of tests take? Told at the end of every run of some size."""
+
+from __future__ import annotations
+
+from collections import Counter
+from typing import Any
+
+import pytest
+
+TOLD_FROM_S = 60.0
+"""A run that took less needs no table."""
+
+
+class FileTimes:
+    def __init__(self) -> None:
+        self.seconds: Counter[str] = Counter()
+
+    def pytest_runtest_logreport(self, report: pytest.TestReport) -> None:
+        self.seconds[report.location[0]] += report.duration
+
+    def pytest_terminal_summary(self, terminalreporter: Any) -> None:
+        whole = sum(self.seconds.values())
+        if whole >= TOLD_FROM_S:
+            terminalreporter.section(f"seconds by file, {whole:.0f} in all", sep="-")
+            for name, seconds in self.seconds.most_common():
+                terminalreporter.write_line(f"{seconds:7.1f}  {name}")
+
+
+def pytest_configure(config: pytest.Config) -> None:
+    if not hasattr(config, "workerinput"):
+        config.pluginmanager.register(FileTimes())
