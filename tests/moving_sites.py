@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from typing import Any, get_args
 
 from upper_rim.core.exchange.pages_in import digest
+from upper_rim.core.languages import direction
 from upper_rim.core.model.check import broken_references
 from upper_rim.core.model.items import ButtonItem, IconLink, LinkList, Logo, TextItem, ToAddress
 from upper_rim.core.model.movement import ByElement, ByPage, ByPixels, ByViewport, Stage, WayIn
@@ -30,7 +31,7 @@ from upper_rim.core.model.site import (
     Track,
 )
 from upper_rim.core.model.styling import Declaration
-from upper_rim.core.model.values import Words, direction
+from upper_rim.core.model.values import Words
 from upper_rim.core.movement.scene import Shape
 
 from .fitted_sites import FACES, PICTURE, VOCABULARY, FittedMaker

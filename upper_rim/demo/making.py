@@ -9,9 +9,10 @@ from typing import Any
 
 from ..core.exchange.markdown import rendered
 from ..core.exchange.pages_in import described_page, digest
+from ..core.languages import direction
 from ..core.model.site import Asset, Page
 from ..core.model.styling import Declaration
-from ..core.model.values import Translation, Words, direction
+from ..core.model.values import Translation, Words
 
 
 @dataclass

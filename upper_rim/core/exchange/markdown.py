@@ -8,8 +8,8 @@ from html import escape
 from itertools import count, pairwise
 from typing import TYPE_CHECKING
 
+from ..languages import direction
 from ..model.site import Splice
-from ..model.values import direction
 
 if TYPE_CHECKING:
     from markdown_it import MarkdownIt

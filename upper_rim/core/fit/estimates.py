@@ -7,24 +7,12 @@ marked as an estimate.
 
 from __future__ import annotations
 
+from ..languages import language_of, primary
 from ..model.values import Words
-
-EXPANSION: dict[str, float] = {
-    "ar": 1.0, "cs": 1.2, "cy": 1.25, "da": 1.2, "de": 1.35, "el": 1.3, "en": 1.0, "es": 1.3, "et": 1.15, "fa": 1.1,
-    "fi": 1.35, "fr": 1.3, "ga": 1.25, "gd": 1.3, "he": 0.9, "hi": 1.15, "hu": 1.3, "it": 1.3, "ja": 0.7, "ko": 0.75,
-    "lt": 1.2, "lv": 1.2, "nb": 1.15, "nl": 1.3, "nn": 1.15, "no": 1.15, "pl": 1.3, "pt": 1.3, "ro": 1.3, "ru": 1.3,
-    "sk": 1.2, "sl": 1.2, "sv": 1.15, "th": 1.1, "tr": 1.2, "uk": 1.3, "ur": 1.1, "vi": 1.2, "zh": 0.6,
-}  # fmt: skip
-"""Length of a label of up to twenty characters, against English."""
-OTHERWISE = 1.3
 
 
 def factor(into: str, out_of: str) -> float:
-    return EXPANSION.get(_primary(into), OTHERWISE) / EXPANSION.get(_primary(out_of), OTHERWISE)
-
-
-def _primary(language: str) -> str:
-    return language.split("-")[0].lower()
+    return language_of(into).expansion / language_of(out_of).expansion
 
 
 class Estimates:
@@ -36,11 +24,11 @@ class Estimates:
         Its letters are those of the longest label known, so that it is set in the same script and breaks at like
         places.
         """
-        known = {_primary(own): words.text}
-        known.update((_primary(one.language), one.text) for one in words.translations if one.text)
-        if _primary(language) in known or not any(known.values()):
+        known = {primary(own): words.text}
+        known.update((primary(one.language), one.text) for one in words.translations if one.text)
+        if primary(language) in known or not any(known.values()):
             return None
-        source, longest = max(known.items(), key=lambda one: len(one[1]) / EXPANSION.get(one[0], OTHERWISE))
+        source, longest = max(known.items(), key=lambda one: len(one[1]) / language_of(one[0]).expansion)
         wished = round(len(longest) * factor(language, source))
         return _stretched(longest, wished)
 

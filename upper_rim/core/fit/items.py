@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from ..languages import phrase
 from ..model.check import roles_of, roles_within
 from ..model.items import (
     BackToTop,
@@ -30,7 +31,6 @@ from ..model.items import (
     Trail,
     Viewer,
 )
-from ..model.phrases import phrase
 from ..model.told import address_lines, days_in_words, place_told, years_told
 from .amount import Amount, amount, times
 from .block import Block, Void

@@ -10,7 +10,7 @@ import math
 import re
 import unicodedata
 from bisect import bisect_right
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from ctypes import c_float
 from functools import lru_cache
 from itertools import accumulate
@@ -19,6 +19,7 @@ from typing import NamedTuple
 
 from icu4py.breakers import LineBreaker
 
+from ..languages import language_of
 from .amount import Amount, Relative, Viewport, times, worked_out
 from .faces import Advances, Chosen, Faces, advances, last_script, segments
 from .linear import SLACK_PX, Length, Linear, slope_of, value
@@ -92,20 +93,14 @@ class Lines(NamedTuple):
 
 def transformed(text: str, transform: str, language: str) -> str:
     """CSS Text 3, 2.1: with the rules of the languages that have their own."""
-    primary = language.split("-")[0].lower()
+    case = language_of(language).case
     if transform == "uppercase":
-        if primary == "el":
-            bare = "".join(
-                char for char in unicodedata.normalize("NFD", text) if char not in "\u0301\u0300\u0342\u0313\u0314"
-            )
-            return unicodedata.normalize("NFC", bare).upper()
-        if primary in {"tr", "az"}:
-            text = text.replace("i", "İ")
-        return text.upper()
+        if case and case.left_out_of_upper:
+            parted = unicodedata.normalize("NFD", text)
+            text = unicodedata.normalize("NFC", "".join(one for one in parted if one not in case.left_out_of_upper))
+        return _replaced(text, case.to_upper if case else {}).upper()
     if transform == "lowercase":
-        if primary in {"tr", "az"}:
-            text = text.replace("I", "ı").replace("İ", "i")
-        return text.lower()
+        return _replaced(text, case.to_lower if case else {}).lower()
     if transform == "capitalize":
         made, inside = [], False
         for char in text:
@@ -113,6 +108,12 @@ def transformed(text: str, transform: str, language: str) -> str:
             made.append(char.title() if letter and not inside else char)
             inside = letter
         return "".join(made)
+    return text
+
+
+def _replaced(text: str, pairs: Mapping[str, str]) -> str:
+    for letter, by in pairs.items():
+        text = text.replace(letter, by)
     return text
 
 

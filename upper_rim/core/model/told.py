@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
+from ..languages import phrase
 from .items import Contact, Copyright, Day, Hours, MapItem
-from .phrases import phrase
 
 DAY_ORDER: tuple[Day, ...] = ("Mo", "Tu", "We", "Th", "Fr", "Sa", "Su")
 

@@ -70,13 +70,6 @@ Name = Annotated[Text, StringConstraints(strip_whitespace=True, min_length=1, ma
 Hash = Annotated[str, StringConstraints(pattern=r"^[0-9a-f]{64}$")]
 """SHA-256 in lower-case hexadecimal; names a file's content."""
 
-RIGHT_TO_LEFT = frozenset({"ar", "arc", "dv", "fa", "ha", "he", "khw", "ks", "ku", "ps", "sd", "ug", "ur", "yi"})
-
-
-def direction(language: str) -> str:
-    """`rtl` or `ltr`, from the language subtag's usual script."""
-    return "rtl" if language.split("-")[0].lower() in RIGHT_TO_LEFT else "ltr"
-
 
 class Translation(Value):
     language: LanguageTag

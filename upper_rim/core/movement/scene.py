@@ -12,10 +12,10 @@ from typing import Literal, NamedTuple
 
 from ..fit.amount import Viewport
 from ..fit.fitter import Fitter
+from ..languages import direction
 from ..model.movement import ByElement, ByPage, ByPixels, ByViewport, Distance
 from ..model.site import BottomBar, Float, Header, Moving, Page, Piece, Sidebar, Site
 from ..model.stages import stages_in
-from ..model.values import direction
 from ..reach.coverage import Coverage
 from ..style.faces import character_em
 from ..style.resolve import Styling, band_at

@@ -15,11 +15,11 @@ from ..exchange.encoding import insertion
 from ..exchange.markdown import document
 from ..exchange.markers import marked
 from ..fit.fitter import Fitter
+from ..languages import phrase, primary
 from ..model.current import Standings
 from ..model.items import Form, LinkList, Logo, MenuItem, Pager, PictureList, ToPage, Trail
 from ..model.links import Links
 from ..model.menus import Menus
-from ..model.phrases import phrase
 from ..model.site import Below, Header, OnPage, Page, Site, Snippet
 from ..model.trail import Trails
 from ..model.tree import items_of
@@ -153,7 +153,7 @@ class Composer:
         return PageSheets(self._rules, self.site.key, late)
 
     def _languages(self) -> frozenset[str]:
-        return frozenset(page.language.split("-")[0] for page in self.site.pages) | {self.site.language.split("-")[0]}
+        return frozenset(primary(tag) for tag in {self.site.language, *(page.language for page in self.site.pages)})
 
     def not_found_page(self) -> bytes:
         """What is shown where nothing is; with the pieces that show everywhere."""

@@ -11,8 +11,8 @@ from collections.abc import Mapping
 from html import escape
 from typing import TYPE_CHECKING
 
+from ..languages import phrase
 from ..model.items import FieldKind, Form, FormField
-from ..model.phrases import phrase
 
 if TYPE_CHECKING:
     from .item_html import Scene

@@ -11,6 +11,7 @@ from dataclasses import dataclass, field, replace
 from html import escape
 
 from ..exchange.feed import Post
+from ..languages import phrase
 from ..model.items import (
     SEPARATORS,
     BackToTop,
@@ -41,7 +42,6 @@ from ..model.items import (
 )
 from ..model.links import Links
 from ..model.menus import Menus
-from ..model.phrases import phrase
 from ..model.site import Menu, Site, drawer_width
 from ..model.styling import Styled
 from ..model.told import years_told

@@ -12,9 +12,9 @@ from itertools import accumulate
 from typing import TYPE_CHECKING, NamedTuple
 
 from ..exchange.encoding import insertion
+from ..languages import phrase
 from ..model.current import Standing
 from ..model.items import LinkList, MenuItem
-from ..model.phrases import phrase
 from ..model.site import Entry
 from .splicing import Chunk
 

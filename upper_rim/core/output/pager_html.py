@@ -5,8 +5,8 @@ from __future__ import annotations
 from html import escape
 from typing import TYPE_CHECKING
 
+from ..languages import phrase
 from ..model.items import Pager
-from ..model.phrases import phrase
 
 if TYPE_CHECKING:
     from .item_html import Scene

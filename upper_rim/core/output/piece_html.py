@@ -11,11 +11,10 @@ from html import escape
 from typing import NamedTuple
 
 from ..exchange.markers import marked
+from ..languages import direction, phrase
 from ..model.items import MenuItem
-from ..model.phrases import phrase
 from ..model.site import BottomBar, Cell, Float, Footer, Header, Moving, Notice, Piece, Row, Sidebar
 from ..model.styling import Styled
-from ..model.values import direction
 from .item_html import Scene, item_html
 from .movement_rules import moves, told
 from .stage_rules import is_painted, is_slimmed

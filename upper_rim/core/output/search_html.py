@@ -7,8 +7,8 @@ from html import escape
 from typing import TYPE_CHECKING
 
 from ..exchange.markers import marked
+from ..languages import phrase
 from ..model.items import SearchBox
-from ..model.phrases import phrase
 from .search_index import Hit
 
 if TYPE_CHECKING:

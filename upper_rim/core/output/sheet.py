@@ -15,6 +15,7 @@ from typing import NamedTuple
 import lightningcss
 
 from ..fit.fitter import Fitter
+from ..languages import language_of
 from ..model.items import BackToTop, MenuItem
 from ..model.site import BottomBar, Float, Footer, Notice, Piece, Row, Sidebar, Site, Track, drawer_width
 from ..model.tree import items_of
@@ -321,14 +322,10 @@ def _coming(site: Site, menus: Sequence[MenuItem], below: int) -> Iterator[str]:
     yield f"@media screen and {calm}{{{''.join(rules)}@starting-style{{{''.join(starting)}}}}}"
 
 
-OWN_CASE = frozenset({"az", "el", "hy", "lt", "nl", "tr"})
-"""Languages with rules of their own for capital letters (Unicode SpecialCasing; CSS Text 3, 2.1)."""
-
-
 def _language_rules(site: Site) -> Iterator[str]:
     """Some browsers keep an element's language in a property that `all` resets too."""
     for language in sorted({site.language, *(page.language for page in site.pages)}):
-        if language.split("-")[0].lower() in OWN_CASE:
+        if language_of(language).case is not None:
             yield f'.{site.key}:lang({language}){{-webkit-locale:"{language}"}}'
 
 

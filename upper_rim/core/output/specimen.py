@@ -8,13 +8,14 @@ from __future__ import annotations
 from html import escape
 from typing import Any
 
+from ..languages import direction
 from ..model.apply import apply
 from ..model.edits import Refusal, Set
 from ..model.items import MenuItem
 from ..model.site import Cell, Entry, Menu, Piece, Row, Site
 from ..model.styling import STATES_OF, Part, State
 from ..model.tree import ancestors, find
-from ..model.values import Words, direction
+from ..model.values import Words
 from ..style.resolve import Element, Styling
 from .item_html import Scene, item_html, on_no_page, opener_html, pageless
 from .naming import look_class, published_name

@@ -6,15 +6,13 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import NamedTuple
 
+from ..languages import language_of
 from ..model.fonts import Font, Measures
 from ..model.items import Logo
 from ..model.site import Site
 from ..model.tree import items_of
 from .metrics import Override, overrides, width_at
 from .resolve import styled_in
-
-ARABIC_FACE = "noto-sans-arabic"
-ARABIC_LANGUAGES = frozenset({"ar", "fa", "ur", "ps", "ug"})
 
 
 @dataclass(frozen=True)
@@ -72,18 +70,19 @@ class UsedFace(NamedTuple):
 
 
 def faces_in_use(site: Site, faces: Mapping[str, Face]) -> list[UsedFace]:
-    """The faces that something wears, the site's first; and one for the languages that these cannot write."""
+    """The faces that something wears, the site's first; and those for the languages that these cannot write."""
     wanted = [site.face, *(value for value in _declared(site) if value != site.face)]
-    languages = {page.language.split("-")[0] for page in site.pages} | {site.language.split("-")[0]}
-    if languages & ARABIC_LANGUAGES:
-        wanted.append(ARABIC_FACE)
+    languages = {site.language, *(page.language for page in site.pages)}
+    wanted += sorted({face for language in languages if (face := language_of(language).face)})
     uploaded = {font.id: font for font in site.fonts}
     used: list[UsedFace] = []
     for face in dict.fromkeys(wanted):
         if face in uploaded:
             used.append(_uploaded(site, uploaded[face]))
         elif face in faces:
-            used.append(_shipped(site, faces[face], only_its_script=face == ARABIC_FACE != wanted[0]))
+            used.append(
+                _shipped(site, faces[face], only_its_script=faces[face].script != "latin" and face != wanted[0])
+            )
     return used
 
 

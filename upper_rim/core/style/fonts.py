@@ -15,6 +15,7 @@ from typing import NamedTuple
 from fontTools import subset
 from fontTools.ttLib import TTFont
 
+from ..languages import language_of
 from ..model.fonts import Generic, Measures
 from .metrics import measures_of, stretches_of, weights_of
 
@@ -149,18 +150,12 @@ def _saved(font: TTFont) -> bytes:
 
 
 _ALWAYS = ((0x0020, 0x024F), (0x1E00, 0x1EFF), (0x2000, 0x206F), (0x20A0, 0x20BF), (0x2100, 0x215F), (0x2190, 0x21FF))
-_BY_LANGUAGE: dict[str, tuple[tuple[int, int], ...]] = {
-    **dict.fromkeys(("el",), ((0x0370, 0x03FF), (0x1F00, 0x1FFF))),
-    **dict.fromkeys(("ru", "uk", "bg", "sr", "mk", "be", "kk", "ky", "mn", "tg"), ((0x0400, 0x052F),)),
-    **dict.fromkeys(("ar", "fa", "ur", "ps", "ug"), ((0x0600, 0x06FF), (0x0750, 0x077F), (0xFB50, 0xFDFF), (0xFE70, 0xFEFF))),
-    **dict.fromkeys(("he", "yi"), ((0x0590, 0x05FF),)),
-}  # fmt: skip
 
 
 @lru_cache(maxsize=64)
 def subset_font(data: bytes, languages: frozenset[str]) -> bytes:
     """The font with the characters of the scripts in use: Latin, and those that the pages' languages need. WOFF2."""
-    ranges = [*_ALWAYS, *(block for language in sorted(languages) for block in _BY_LANGUAGE.get(language, ()))]
+    ranges = [*_ALWAYS, *(block for language in sorted(languages) for block in language_of(language).letters)]
     wanted = {point for start, end in ranges for point in range(start, end + 1)}
     font = TTFont(io.BytesIO(data), lazy=False)
     if set(font.getBestCmap() or ()) <= wanted:

@@ -17,8 +17,8 @@ from django.utils import timezone
 from django.utils.crypto import salted_hmac
 
 from ...core.exchange.markers import marked
+from ...core.languages import phrase
 from ...core.model.items import Form
-from ...core.model.phrases import phrase
 from ...core.output.form_html import FORMS, TRAP, form_faults
 from ..sites.models import Message, StoredSite
 from ..sites.storage import stored

@@ -9,7 +9,7 @@ from django.http import HttpRequest, HttpResponse
 
 from ...core.exchange.markers import marked
 from ...core.exchange.pages_in import file_name
-from ...core.model.phrases import phrase
+from ...core.languages import phrase
 from ...core.output.search_html import MOST_LISTED, results_list
 from ...core.output.search_index import read_index, search
 from ..sites.storage import stored

@@ -1,0 +1,33 @@
+"""Every language's file says what can be said of a language, and nothing else."""
+
+from __future__ import annotations
+
+import string
+
+import pytest
+
+from upper_rim.core.languages import PHRASES_OF, Language, direction, known_languages, language_of, phrase
+from upper_rim.shipped import shelf
+
+
+def places(text: str) -> set[str]:
+    """What is put into a phrase."""
+    return {name for _, name, _, _ in string.Formatter().parse(text) if name is not None}
+
+
+@pytest.mark.parametrize("tag", known_languages())
+def test_a_languages_file_can_be_read_and_its_phrases_take_what_the_english_ones_take(tag: str) -> None:
+    language, english = language_of(tag), language_of(PHRASES_OF)
+    assert language.direction in {"ltr", "rtl"} and 0.3 <= language.expansion <= 2
+    assert all(0 < first <= last <= 0x10FFFF for first, last in language.letters)
+    assert not language.face or language.face in shelf().faces
+    for name, words in language.phrases.items():
+        assert places(words) == places(english.phrases[name]), name
+        assert words.strip() == words and words
+
+
+def test_a_tags_region_does_not_matter_and_an_unknown_language_is_like_most() -> None:
+    assert language_of("AR-eg") is language_of("ar") and direction("ar-EG") == "rtl"
+    assert language_of("qaa") == Language() and phrase("close_notice", "qaa") == phrase("close_notice", "en")
+    assert phrase("found", "de-AT", "7") == "Gefunden: 7"
+    assert language_of("../en") == Language()
