@@ -6,7 +6,9 @@ import io
 import json
 import re
 import zipfile
+from pathlib import Path
 
+import brotli
 import pytest
 from django.contrib.auth.models import User
 from django.test import Client
@@ -20,6 +22,7 @@ from upper_rim.web.jobs import arriving, lifting, publishing
 from upper_rim.web.live.addresses import StageKey, read_stage_label, stage_label
 from upper_rim.web.sites import contents, store
 from upper_rim.web.sites.models import Edition, StoredSite, Work
+from upper_rim.web.sites.storage import editions, stored
 from upper_rim.web.studio.urls import urlpatterns
 
 from .conftest import signed_in
@@ -108,8 +111,10 @@ def test_live_answers_with_types_etags_compression_and_a_404_page(ferries: Store
     assert front["Content-Type"] == "text/html" and front["Content-Encoding"] == "br"
     assert client.get("/", HTTP_ACCEPT_ENCODING="br", HTTP_IF_NONE_MATCH=front["ETag"]).status_code == 304
     assert client.get("/", HTTP_ACCEPT_ENCODING="gzip", HTTP_IF_NONE_MATCH=front["ETag"]).status_code == 200
+    assert client.get("/", HTTP_ACCEPT_ENCODING="br", HTTP_IF_NONE_MATCH=f'"a", W/{front["ETag"]}').status_code == 304
     plain = client.get("/")
     assert "Content-Encoding" not in plain and "Accept-Encoding" in plain["Vary"]
+    assert brotli.decompress(front.content) == plain.content
     css = re.search(rb'href="(/_rim/[^"]+\.css)"', plain.content)
     assert css is not None
     sheet = client.get(css[1].decode())
@@ -120,6 +125,17 @@ def test_live_answers_with_types_etags_compression_and_a_404_page(ferries: Store
     assert missing.status_code == 404 and b"q7xk-pc-main" in missing.content
     assert client.post("/").status_code == 405
     assert client.get("/", HTTP_HOST="none-such.localhost").status_code == 404
+
+
+def test_an_edition_from_before_there_were_compressed_forms_is_served_plain(ferries: StoredSite, ada: User) -> None:
+    publishing.make_edition(publishing.new_edition(ferries, ada.pk).pk)
+    forms = [path for path in Path(editions().location).rglob("*.*") if path.suffix in {".br", ".gzip"}]
+    assert len(forms) > 40
+    for path in forms:
+        path.unlink()
+    stored.cache_clear()
+    answer = Client(HTTP_HOST="ostrey.localhost").get("/", HTTP_ACCEPT_ENCODING="br, gzip")
+    assert answer.status_code == 200 and "Content-Encoding" not in answer and b"<html" in answer.content
 
 
 def test_a_form_that_cannot_be_is_refused_at_its_place_and_changes_nothing(ferries: StoredSite, ada: User) -> None:

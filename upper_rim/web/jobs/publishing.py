@@ -17,8 +17,9 @@ from ...core.exchange.pages_in import digest
 from ...core.output.publication import file_count, publication
 from ...shipped import shelf
 from ..sites import contents, store
+from ..sites.file_types import content_type, is_compressible
 from ..sites.models import Edition, StoredSite
-from ..sites.storage import keep
+from ..sites.storage import keep, keep_compressed
 from .progress import Progress
 
 
@@ -49,7 +50,7 @@ def make_edition(edition_id: int) -> None:
         writing: deque[Future[None]] = deque()
         for at, file in enumerate(publication(site, shelf(), read, year=timezone.localdate().year), 1):
             listed[file.name] = content = file.content or digest(file.data)
-            writing.append(writers.submit(keep, content, file.data))
+            writing.append(writers.submit(_keep, file.name, content, file.data))
             if len(writing) >= MOST_WAITING:
                 writing.popleft().result()
             progress.tell(at)
@@ -58,6 +59,12 @@ def make_edition(edition_id: int) -> None:
     manifest = json.dumps(listed, sort_keys=True).encode()
     keep(digest(manifest), manifest)
     _finish(edition_id, digest(manifest))
+
+
+def _keep(name: str, content: str, data: bytes) -> None:
+    keep(content, data)
+    if is_compressible(content_type(f"/{name}")):
+        keep_compressed(content, data)
 
 
 MOST_WAITING = 64

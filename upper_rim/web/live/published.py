@@ -1,18 +1,16 @@
 """What does a published site answer? A file of its current edition, its type, and nothing worked out anew.
 
-The edition's list says which content stands at which path. Contents never change, so lists and compressed forms are
-kept by content hash.
+The edition's list says which content stands at which path. Contents never change, so lists are kept by content
+hash; compressed forms were made when the edition was.
 """
 
 from __future__ import annotations
 
-import gzip
 import json
-import mimetypes
+from contextlib import suppress
 from functools import lru_cache
 from urllib.parse import unquote
 
-import brotli
 from django.http import (
     HttpRequest,
     HttpResponse,
@@ -20,39 +18,18 @@ from django.http import (
     HttpResponseNotFound,
     HttpResponsePermanentRedirect,
 )
-from django.utils.cache import patch_vary_headers
+from django.utils.cache import get_conditional_response, patch_vary_headers
 
 from ...core.exchange.pages_in import file_name
 from ...core.output.form_html import FORMS
 from ...core.output.naming import PARTS
 from ...core.output.publication import NOT_FOUND
 from ...core.output.search_html import RESULTS
+from ..sites.file_types import content_type, is_compressible
 from ..sites.models import StoredSite
 from ..sites.storage import editions, stored, stored_name
 from .forms import receive, told
 from .searching import answered
-
-_TYPES = {
-    "js": "text/javascript; charset=utf-8",
-    "css": "text/css; charset=utf-8",
-    "woff2": "font/woff2",
-    "svg": "image/svg+xml",
-    "webmanifest": "application/manifest+json",
-    "html": "text/html",
-    "htm": "text/html",
-    "avif": "image/avif",
-    "webp": "image/webp",
-}
-_COMPRESSIBLE = (
-    "text/",
-    "image/svg+xml",
-    "application/json",
-    "application/manifest+json",
-    "application/xml",
-    "application/javascript",
-)
-LARGEST_COMPRESSED = 4_000_000
-SMALLEST_COMPRESSED = 400
 
 
 def respond(request: HttpRequest, slug: str) -> HttpResponse:
@@ -95,35 +72,31 @@ def listed_files(manifest: str) -> dict[str, str]:
     return files
 
 
-def content_type(path: str) -> str:
-    """From the name's ending. HTML says no charset: the page's own declaration counts, as when it was made."""
-    name = file_name(path)
-    ending = name.rpartition(".")[2].lower()
-    return _TYPES.get(ending) or mimetypes.guess_type(name)[0] or "application/octet-stream"
-
-
 def _file(request: HttpRequest, path: str, content: str, status: int = 200) -> HttpResponse:
     kind = content_type(path)
-    compressible = kind.startswith(_COMPRESSIBLE)
-    encoding = _accepted(request.headers.get("Accept-Encoding", "")) if compressible else ""
-    etag = f'"{content[:32]}{"-" + encoding if encoding else ""}"'
-    if status == 200 and etag in request.headers.get("If-None-Match", ""):
-        response = HttpResponse(status=304)
-    else:
-        data = stored(content)
-        if len(data) < SMALLEST_COMPRESSED or len(data) > LARGEST_COMPRESSED:
-            encoding, etag = "", f'"{content[:32]}"'
-        response = HttpResponse(compressed(content, encoding) if encoding else data, content_type=kind, status=status)
-        if encoding:
-            response["Content-Encoding"] = encoding
-    response["ETag"] = etag
+    encoding = _accepted(request.headers.get("Accept-Encoding", "")) if is_compressible(kind) else ""
+    data, encoding = _in_encoding(content, encoding)
+    response: HttpResponse = HttpResponse(data, content_type=kind, status=status)
+    if encoding:
+        response["Content-Encoding"] = encoding
+    response["ETag"] = etag = f'"{content[:32]}{"-" + encoding if encoding else ""}"'
     response["Cache-Control"] = (
         "public, max-age=31536000, immutable" if path.startswith(PARTS) else "public, max-age=0, must-revalidate"
     )
     response["X-Content-Type-Options"] = "nosniff"
-    if compressible:
+    if is_compressible(kind):
         patch_vary_headers(response, ["Accept-Encoding"])
+    if status == 200:
+        response = get_conditional_response(request, etag=etag, response=response)
     return response
+
+
+def _in_encoding(content: str, encoding: str) -> tuple[bytes, str]:
+    """The bytes to send, and how they are encoded: plain, where the compressed form is not kept."""
+    if encoding:
+        with suppress(FileNotFoundError):
+            return stored(content, encoding), encoding
+    return stored(content), ""
 
 
 def _accepted(header: str) -> str:
@@ -133,9 +106,3 @@ def _accepted(header: str) -> str:
         if "q=0" not in part.replace(" ", "").replace("q=0.", "")
     }
     return "br" if "br" in offered else "gzip" if "gzip" in offered else ""
-
-
-@lru_cache(maxsize=512)
-def compressed(content: str, encoding: str) -> bytes:
-    data = stored(content)
-    return brotli.compress(data, quality=5) if encoding == "br" else gzip.compress(data, 6, mtime=0)

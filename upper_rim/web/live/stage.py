@@ -26,11 +26,11 @@ from ...core.output.specimen import role_document, states_document
 from ...core.style.resolve import Styling
 from ...shipped import shelf
 from ..sites import contents, store
+from ..sites.file_types import content_type
 from ..sites.fitters import site_fitter
 from ..sites.models import StoredSite, Trial
 from ..sites.rules import rules_of
 from .addresses import StageKey, studio_address
-from .published import content_type
 
 STAGE_SCRIPTS = {"/_rim/stage.js": "studio/stage.js", "/_rim/idiomorph.js": "studio/idiomorph-ext.min.js"}
 

@@ -1,12 +1,18 @@
-"""Where the files of editions lie: named by their content, written whole or not at all, never changed."""
+"""Where the files of editions lie: named by their content, written whole or not at all, never changed.
+
+What compresses well lies there in its compressed forms, too.
+"""
 
 from __future__ import annotations
 
+import gzip
 import secrets
-from functools import lru_cache
+from collections.abc import Callable
+from functools import lru_cache, partial
 from pathlib import Path
 from typing import Any
 
+import brotli
 from django.core.files.base import ContentFile
 from django.core.files.storage import FileSystemStorage, Storage, storages
 
@@ -14,11 +20,12 @@ from django.core.files.storage import FileSystemStorage, Storage, storages
 class ContentStorage(FileSystemStorage):
     """A file appears under its name only when all its bytes are written: a killed worker leaves no half file."""
 
-    def keep(self, name: str, data: bytes) -> None:
+    def keep(self, name: str, make: Callable[[], bytes]) -> None:
         """Writes a file, unless it is there: what has the same name has the same content."""
         path = Path(self.location, name)
         if path.exists():
             return
+        data = make()
         unfinished = path.with_name(f"{path.name}.{secrets.token_hex(6)}")
         try:
             unfinished.write_bytes(data)
@@ -28,7 +35,7 @@ class ContentStorage(FileSystemStorage):
         unfinished.replace(path)
 
     def _save(self, name: str, content: Any) -> str:
-        self.keep(name, content.read())
+        self.keep(name, content.read)
         return name
 
     def get_available_name(self, name: str, max_length: int | None = None) -> str:
@@ -41,19 +48,38 @@ def editions() -> Storage:
 
 def keep(content: str, data: bytes) -> None:
     """Keeps a content under its hash, in whatever storage the editions have."""
-    storage, name = editions(), stored_name(content)
+    _keep(stored_name(content), lambda: data)
+
+
+def keep_compressed(content: str, data: bytes) -> None:
+    """Keeps its compressed forms beside it, so that no request has to make them."""
+    if SMALLEST_COMPRESSED <= len(data) <= LARGEST_COMPRESSED:
+        for encoding, compress in _COMPRESS.items():
+            _keep(stored_name(content, encoding), partial(compress, data))
+
+
+def _keep(name: str, make: Callable[[], bytes]) -> None:
+    storage = editions()
     if isinstance(storage, ContentStorage):
-        storage.keep(name, data)
+        storage.keep(name, make)
     elif not storage.exists(name):
-        storage.save(name, ContentFile(data))
+        storage.save(name, ContentFile(make()))
 
 
-@lru_cache(maxsize=256)
-def stored(content: str) -> bytes:
-    """A content by its hash; it never changes."""
-    with editions().open(stored_name(content)) as file:
+_COMPRESS: dict[str, Callable[[bytes], bytes]] = {
+    "br": partial(brotli.compress, quality=5),
+    "gzip": partial(gzip.compress, compresslevel=6, mtime=0),
+}
+SMALLEST_COMPRESSED, LARGEST_COMPRESSED = 400, 4_000_000
+"""In bytes: what is smaller gains nothing, what is larger takes long."""
+
+
+@lru_cache(maxsize=512)
+def stored(content: str, encoding: str = "") -> bytes:
+    """A content by its hash, or one of its compressed forms; it never changes. `FileNotFoundError` where it is not kept."""
+    with editions().open(stored_name(content, encoding)) as file:
         return bytes(file.read())
 
 
-def stored_name(content: str) -> str:
-    return f"{content[:2]}/{content}"
+def stored_name(content: str, encoding: str = "") -> str:
+    return f"{content[:2]}/{content}" + (f".{encoding}" if encoding else "")

@@ -7,11 +7,11 @@ to date by the recorded edits.
 from __future__ import annotations
 
 import secrets
-from collections import OrderedDict
 from collections.abc import Iterable, Mapping
 from threading import Lock
 from typing import Any, NamedTuple
 
+from cachetools import LRUCache
 from django.contrib.auth.base_user import AbstractBaseUser
 from django.db import transaction
 from django.db.models import F, JSONField, TextField, Value
@@ -48,10 +48,9 @@ class NothingThere(NamedTuple):
 
 Answer = Loaded | Refusal | Clash | NothingThere
 
-_KEPT_SITES = 24
-_KEPT_REVISIONS = 12
-_kept: OrderedDict[int, OrderedDict[int, Site]] = OrderedDict()
-_keeping = Lock()
+_KEPT_SITES, _KEPT_REVISIONS = 24, 12
+_known: LRUCache[int, LRUCache[int, Site]] = LRUCache(_KEPT_SITES)
+_lock = Lock()
 
 LONGEST_WALK = 400
 """How many recorded edits are walked along before the whole site is read anew."""
@@ -246,13 +245,13 @@ def write_nodes(stored: StoredSite, slot: str, nodes: Iterable[Page | Asset]) ->
 
 def _at(site_id: int, number: int) -> Site:
     """A state of the site, from what this process keeps, or from the database."""
-    with _keeping:
-        kept = dict(_kept.get(site_id, ()))
-    if number in kept:
-        return kept[number]
-    nearest = min(kept, key=lambda known: abs(known - number), default=None)
+    with _lock:
+        known = dict(_known.get(site_id, ()))
+    if number in known:
+        return known[number]
+    nearest = min(known, key=lambda one: abs(one - number), default=None)
     if nearest is not None and abs(nearest - number) <= LONGEST_WALK:
-        site = _walked(site_id, kept[nearest], nearest, number)
+        site = _walked(site_id, known[nearest], nearest, number)
     else:
         stored = StoredSite.objects.get(pk=site_id)
         site = _walked(site_id, _read(stored), stored.revision, number)
@@ -275,20 +274,16 @@ def _walked(site_id: int, site: Site, start: int, end: int) -> Site:
 
 
 def _keep(site_id: int, number: int, site: Site) -> None:
-    with _keeping:
-        states = _kept.setdefault(site_id, OrderedDict())
-        states[number] = site
-        states.move_to_end(number)
-        while len(states) > _KEPT_REVISIONS:
-            states.popitem(last=False)
-        _kept.move_to_end(site_id)
-        while len(_kept) > _KEPT_SITES:
-            _kept.popitem(last=False)
+    with _lock:
+        if site_id not in _known:
+            _known[site_id] = LRUCache(_KEPT_REVISIONS)
+        _known[site_id][number] = site
 
 
 def forget_all() -> None:
     """Drops what this process keeps; for tests, where databases come and go."""
-    _kept.clear()
+    with _lock:
+        _known.clear()
 
 
 def _read(stored: StoredSite) -> Site:
