@@ -10,7 +10,8 @@ import sys
 import time
 from collections.abc import Iterator
 
-from upper_rim.core.model.site import Band, Below, Header, Page, ReachRule, Site
+from upper_rim.core.conditions.below import Below
+from upper_rim.core.model.site import Band, Header, Page, ReachRule, Site
 from upper_rim.core.reach.coverage import Coverage
 
 from .measured import Measured, table

@@ -28,9 +28,9 @@ from upper_rim.core.fit.remedies import failures, remedies
 from upper_rim.core.fit.sweep import FROM_PX, TO_PX
 from upper_rim.core.model.items import ButtonItem, IconLink, Logo, MenuItem, SearchBox, TextItem, ToAddress
 from upper_rim.core.model.site import Band, Cell, Entry, Header, Menu, Page, ReachRule, Row, Site, Track
-from upper_rim.core.model.values import Translation, Words
 from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.fitting import fitter_of
+from upper_rim.core.values.words import Translation, Words
 from upper_rim.shipped import shelf
 
 from .measured import Measured

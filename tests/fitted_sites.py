@@ -34,7 +34,6 @@ from upper_rim.core.model.items import (
     ToAddress,
     Trail,
 )
-from upper_rim.core.model.rich import RichWords
 from upper_rim.core.model.site import (
     Aligned,
     Asset,
@@ -53,7 +52,8 @@ from upper_rim.core.model.site import (
     Track,
 )
 from upper_rim.core.model.styling import Declaration, RoleDefault
-from upper_rim.core.model.values import Words
+from upper_rim.core.values.rich import RichWords
+from upper_rim.core.values.words import Words
 
 from .core.generated import CONTENT, CONTENTS, SPLICE
 

@@ -31,8 +31,8 @@ from upper_rim.core.model.site import (
     Track,
 )
 from upper_rim.core.model.styling import Declaration
-from upper_rim.core.model.values import Words
 from upper_rim.core.movement.scene import Shape
+from upper_rim.core.values.words import Words
 
 from .fitted_sites import FACES, PICTURE, VOCABULARY, FittedMaker
 

@@ -24,7 +24,7 @@ from upper_rim.core.model.items import (
 )
 from upper_rim.core.model.site import Band, Cell, Entry, Header, Menu, ReachRule, Row, Site
 from upper_rim.core.model.styling import STATES_OF, Declaration, Look, Role, RoleDefault, Swatch, Tied
-from upper_rim.core.model.values import Words
+from upper_rim.core.values.words import Words
 
 ROLES: tuple[Role, ...] = (
     "piece",

@@ -22,10 +22,10 @@ from upper_rim.core.fit.sweep import frame_at
 from upper_rim.core.model.fonts import Font, FontFile
 from upper_rim.core.model.items import TextItem
 from upper_rim.core.model.site import Cell, Header, Page, ReachRule, Row, Site
-from upper_rim.core.model.values import Words
 from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.fitting import fitter_of
 from upper_rim.core.style.fonts import FontFault, read_font
+from upper_rim.core.values.words import Words
 from upper_rim.demo import ostrey
 from upper_rim.demo.making import declared
 from upper_rim.shipped import shelf

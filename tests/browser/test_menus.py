@@ -31,7 +31,6 @@ from upper_rim.core.model.items import (
     ToPage,
     Trail,
 )
-from upper_rim.core.model.rich import RichWords
 from upper_rim.core.model.site import (
     Band,
     Cell,
@@ -48,10 +47,11 @@ from upper_rim.core.model.site import (
     Track,
 )
 from upper_rim.core.model.styling import Declaration, RoleDefault
-from upper_rim.core.model.values import Words
 from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.fitting import fitter_of
 from upper_rim.core.output.publication import publication
+from upper_rim.core.values.rich import RichWords
+from upper_rim.core.values.words import Words
 from upper_rim.demo import ostrey, quillwort
 from upper_rim.shipped import shelf
 
@@ -148,6 +148,11 @@ class Reading:
     def keys(self, *keys: str) -> None:
         ActionChains(self.driver).send_keys(*keys).perform()
 
+    def slowed(self, rate: float) -> None:
+        """How fast the page's animations run from now on: slow enough to look at one, however slow the machine is."""
+        self.driver.execute_cdp_cmd("Animation.enable", {})
+        self.driver.execute_cdp_cmd("Animation.setPlaybackRate", {"playbackRate": rate})
+
     def focused(self) -> str:
         return str(
             self.js("const f = document.activeElement; return f.getAttribute('aria-label') || f.textContent.trim()")
@@ -179,7 +184,7 @@ class Reading:
     def closed(self) -> None:
         wait_for(lambda: not self.is_open)
         wait_for(lambda: self.focused() == "Menu")
-        assert self.button.get_attribute("aria-expanded") == "false"
+        wait_for(lambda: self.button.get_attribute("aria-expanded") == "false")
         assert self.js("return document.querySelector('main').inert") is False
 
 
@@ -289,6 +294,7 @@ def test_it_comes_and_goes_in_its_time_and_at_once_where_calm_is_asked_for(
     shown = drawer + "return [d.getClientRects().length, Math.round(r.left), Math.round(r.top), getComputedStyle(d).opacity].join()"  # fmt: skip
     moved = "opacity" if side == "whole" else "translate"
     reading.go("/")
+    reading.slowed(0.001)
     reading.js("arguments[0].click()", reading.button)
     assert moved in reading.js(running)
     reading.js(drawer + "d.getAnimations().forEach((one) => one.finish())")
@@ -297,6 +303,7 @@ def test_it_comes_and_goes_in_its_time_and_at_once_where_calm_is_asked_for(
     assert there.split(",")[1] == str(left) and there.endswith(",1")
     reading.keys(Keys.ESCAPE)
     assert not reading.is_open and moved in reading.js(running), "on its way out it is still seen"
+    reading.slowed(1)
     wait_for(lambda: reading.js(shown).startswith("0,"))
     reading.driver.execute_cdp_cmd(
         "Emulation.setEmulatedMedia", {"features": [{"name": "prefers-reduced-motion", "value": "reduce"}]}

@@ -29,7 +29,6 @@ from upper_rim.core.fit.text import Measurer, Paragraph, Run, Type, opportunitie
 from upper_rim.core.model.apply import apply
 from upper_rim.core.model.edits import Add, Set, SetEach, edit_adapter
 from upper_rim.core.model.items import ButtonItem, IconLink, LinkList, MenuItem, RichText, TextItem, ToAddress, ToPage
-from upper_rim.core.model.rich import RichWords
 from upper_rim.core.model.site import (
     Band,
     Cell,
@@ -44,8 +43,9 @@ from upper_rim.core.model.site import (
     Track,
 )
 from upper_rim.core.model.styling import Declaration
-from upper_rim.core.model.values import Translation, Words
 from upper_rim.core.output.fitting import fitter_of
+from upper_rim.core.values.rich import RichWords
+from upper_rim.core.values.words import Translation, Words
 from upper_rim.demo import ostrey
 from upper_rim.shipped import shelf
 

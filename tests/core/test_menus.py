@@ -10,6 +10,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from upper_rim.core.conditions.below import Below
 from upper_rim.core.exchange.menu_in import Draft, Drafts, Fault, entries_from, navigations_in, read_outline, read_table
 from upper_rim.core.exchange.pages_in import digest
 from upper_rim.core.exchange.places import ids_in, places_in
@@ -22,23 +23,10 @@ from upper_rim.core.model.edits import Add, Refusal, Remove, Set
 from upper_rim.core.model.items import LinkList, MenuItem, SearchBox, ToAddress, ToNothing, ToPage, ToPlace, Trail
 from upper_rim.core.model.links import Links
 from upper_rim.core.model.menus import Menus, all_entries, grown
-from upper_rim.core.model.site import (
-    Band,
-    Below,
-    Cell,
-    Drawer,
-    Entry,
-    Grown,
-    Header,
-    Menu,
-    Page,
-    ReachRule,
-    Row,
-    Site,
-)
+from upper_rim.core.model.site import Band, Cell, Drawer, Entry, Grown, Header, Menu, Page, ReachRule, Row, Site
 from upper_rim.core.model.trail import Trails
-from upper_rim.core.model.values import Words
 from upper_rim.core.reach.coverage import Coverage, reach_shape
+from upper_rim.core.values.words import Words
 from upper_rim.demo import ostrey
 
 PATHS = (

@@ -28,8 +28,8 @@ from upper_rim.core.exchange.pages_in import (
 from upper_rim.core.exchange.source_tags import tokens
 from upper_rim.core.model.items import TextItem
 from upper_rim.core.model.site import Asset, Cell, Header, Page, ReachRule, Row, Site
-from upper_rim.core.model.values import Words
 from upper_rim.core.output.compose import Composer
+from upper_rim.core.values.words import Words
 from upper_rim.shipped import shelf
 
 

@@ -13,12 +13,12 @@ from upper_rim.core.exchange.markers import strip
 from upper_rim.core.model.apply import apply
 from upper_rim.core.model.edits import Refusal, Set
 from upper_rim.core.model.items import Contact, Hours
-from upper_rim.core.model.rich import RichWords, clean
 from upper_rim.core.model.site import Site
 from upper_rim.core.model.told import days_in_words
 from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.contact_html import structured
 from upper_rim.core.output.sheet import sheet
+from upper_rim.core.values.rich import RichWords, clean
 from upper_rim.demo import ostrey
 from upper_rim.shipped import shelf
 

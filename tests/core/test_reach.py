@@ -6,7 +6,12 @@ import random
 
 import pytest
 
-from upper_rim.core.model.site import Band, Below, Everywhere, Header, OnPage, Page, ReachRule, Site, Tagged
+from upper_rim.core.conditions import PLACES
+from upper_rim.core.conditions.below import Below
+from upper_rim.core.conditions.everywhere import Everywhere
+from upper_rim.core.conditions.on_page import OnPage
+from upper_rim.core.conditions.tagged import Tagged
+from upper_rim.core.model.site import Band, Header, Notice, Page, ReachRule, Site
 from upper_rim.core.reach.coverage import Coverage, Why, in_words
 
 PATHS = ["/", "/a/", "/a/b/", "/a/b/c/", "/a/b.html", "/ab/", "/press/", "/press/x/"]
@@ -95,3 +100,27 @@ def test_the_reason_names_the_rule_that_won() -> None:
     assert by_path["/press/"].piece == press and by_path["/press/"].beaten == ("pc-main",)
     assert by_path["/press/x/"].piece == press and by_path["/press/x/"].beaten == ()
     assert in_words(main.reach[1], site) == "except on /press/x/ and below"
+
+
+def test_what_a_browser_decides_is_told_to_its_script_and_in_words() -> None:
+    notice = Notice(id="pc-n", name="N", closed_days=9, shows_from="2026-10-20T00:00")
+    closed, period = notice.conditions
+    assert [*closed.data("k"), *period.data("k")] == [("key", "k"), ("days", "9"), ("begins", "2026-10-20T00:00")]
+    assert closed.in_words() == "not for 9 days after it was closed"
+    assert period.in_words() == "from 2026-10-20 00:00"
+    assert Notice(id="pc-n", name="N", closable=False).conditions == ()
+
+
+def test_a_place_covers_the_pages_on_which_its_rule_counts() -> None:
+    kinds = set()
+    for seed in range(40):
+        site = generated(seed)
+        for page in site.pages:
+            for rule in (rule for piece in site.pieces for rule in piece.reach):
+                alone = site.replaced(
+                    pieces=(Header(id="pc-x", name="X", reach=(rule.replaced(shows=True),)),), bands=()
+                )
+                shown = Coverage(alone).on(page.replaced(bare=False))["header"][0].piece is not None
+                assert rule.where.covers(page) is shown, (rule, page)
+                kinds.add((type(rule.where), shown))
+    assert kinds >= {(kind, shown) for kind in PLACES[1:] for shown in (True, False)}

@@ -41,11 +41,9 @@ from upper_rim.core.model.items import (
 )
 from upper_rim.core.model.properties import NotAValue, check_value
 from upper_rim.core.model.references import references
-from upper_rim.core.model.rich import RichWords
 from upper_rim.core.model.site import Cell, Drawer, Float, Header, Menu, Row, Site
 from upper_rim.core.model.styling import Declaration, RoleDefault, Swatch
 from upper_rim.core.model.tree import ROOT, find, walk
-from upper_rim.core.model.values import Words
 from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.sheet import inside_a_page, sheet
 from upper_rim.core.style.colour import Palette, Rgba, contrast_ratio, over, read_colour, shifted
@@ -60,6 +58,8 @@ from upper_rim.core.style.pictures import Pictures
 from upper_rim.core.style.resolve import Styling
 from upper_rim.core.style.scale import content_of_whole, sidebar_needs_px, spreads, steps
 from upper_rim.core.style.schemes import SCHEMES, worn
+from upper_rim.core.values.rich import RichWords
+from upper_rim.core.values.words import Words
 from upper_rim.demo import ostrey, quillwort
 from upper_rim.shipped import HERE, shelf
 

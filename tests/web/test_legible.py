@@ -10,9 +10,9 @@ from django.contrib.auth.models import User
 
 from upper_rim.core.findings.squeezed import squeezed
 from upper_rim.core.model.items import Item, MapItem, RichText, TextItem
-from upper_rim.core.model.rich import RichWords
 from upper_rim.core.model.site import Cell, Footer, Row, Site, Track
 from upper_rim.core.output.fitting import fitter_of
+from upper_rim.core.values.rich import RichWords
 from upper_rim.demo import ostrey
 from upper_rim.shipped import shelf
 from upper_rim.web.sites.models import StoredSite

@@ -12,7 +12,7 @@ from ..core.exchange.pages_in import described_page, digest
 from ..core.languages import direction
 from ..core.model.site import Asset, Page
 from ..core.model.styling import Declaration
-from ..core.model.values import Translation, Words
+from ..core.values.words import Translation, Words
 
 
 @dataclass

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from ..core.conditions.below import Below
+from ..core.conditions.everywhere import Everywhere
 from ..core.model.items import ButtonItem, IconLink, Logo, MenuItem, SearchBox, TextItem, ToAddress, ToPage
 from ..core.model.movement import ByPixels, Stage, WayIn
-from ..core.model.site import Band, Below, Cell, Entry, Everywhere, Header, Menu, ReachRule, Row, Site, Track
+from ..core.model.site import Band, Cell, Entry, Header, Menu, ReachRule, Row, Site, Track
 from ..core.model.styling import Look, RoleDefault, Swatch, Tied
-from ..core.model.values import Words
 from ..core.style.built_in import corners
+from ..core.values.words import Words
 from .drawings import OSTREY_ICON, OSTREY_LOGO, coast
 from .making import Pile, declared, in_four
 from .ostrey_footers import FOOTER, HELP_FOOTER

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from typing import Any
 
+from ..core.conditions.below import Below
+from ..core.conditions.everywhere import Everywhere
 from ..core.model.items import (
     BackToTop,
     Contact,
@@ -21,19 +23,10 @@ from ..core.model.items import (
     SocialRow,
     Viewer,
 )
-from ..core.model.rich import RichTranslation, RichWords
-from ..core.model.site import (
-    Below,
-    Cell,
-    Columns,
-    Everywhere,
-    Footer,
-    ReachRule,
-    Row,
-    Track,
-)
+from ..core.model.site import Cell, Columns, Footer, ReachRule, Row, Track
 from ..core.model.styling import RoleDefault
-from ..core.model.values import Words
+from ..core.values.rich import RichTranslation, RichWords
+from ..core.values.words import Words
 from .making import declared, in_four
 
 FOOTER = Footer(

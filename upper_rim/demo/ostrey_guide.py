@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from ..core.conditions.below import Below
+from ..core.conditions.on_page import OnPage
 from ..core.model.items import (
     LinkList,
     PictureItem,
@@ -10,17 +12,9 @@ from ..core.model.items import (
     ToPage,
     Trail,
 )
-from ..core.model.site import (
-    Below,
-    Cell,
-    Header,
-    OnPage,
-    ReachRule,
-    Row,
-    Sidebar,
-)
-from ..core.model.values import Words
+from ..core.model.site import Cell, Header, ReachRule, Row, Sidebar
 from ..core.style.built_in import corners
+from ..core.values.words import Words
 from .making import declared, in_four
 
 GUIDE_SIDEBAR = Sidebar(

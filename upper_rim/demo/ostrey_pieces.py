@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from ..core.conditions.below import Below
+from ..core.conditions.everywhere import Everywhere
 from ..core.model.items import (
     ButtonItem,
     Contact,
@@ -14,22 +16,9 @@ from ..core.model.items import (
     ToAddress,
     ToPage,
 )
-from ..core.model.site import (
-    Below,
-    BottomBar,
-    Cell,
-    Drawer,
-    Entry,
-    Everywhere,
-    Float,
-    Menu,
-    Notice,
-    ReachRule,
-    Row,
-    Sidebar,
-)
-from ..core.model.values import Words
+from ..core.model.site import BottomBar, Cell, Drawer, Entry, Float, Menu, Notice, ReachRule, Row, Sidebar
 from ..core.style.built_in import corners
+from ..core.values.words import Words
 from .making import declared, in_four
 
 

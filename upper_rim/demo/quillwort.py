@@ -5,8 +5,8 @@ from __future__ import annotations
 from ..core.model.items import ButtonItem, Logo, MenuItem, ToPage
 from ..core.model.site import Band, Cell, Entry, Header, Menu, ReachRule, Row, Site, Track
 from ..core.model.styling import Swatch
-from ..core.model.values import Words
 from ..core.style.built_in import corners
+from ..core.values.words import Words
 from .drawings import QUILLWORT_ICON, leaves
 from .making import Pile, declared
 

@@ -10,7 +10,7 @@ from typing import NamedTuple
 import feedparser
 from pydantic import TypeAdapter, ValidationError
 
-from ..model.values import Address
+from ..values.addresses import Address
 
 LARGEST_FEED = 2_000_000
 MOST_POSTS = 200

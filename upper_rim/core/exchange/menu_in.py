@@ -17,7 +17,7 @@ from pydantic import ValidationError
 from selectolax.lexbor import LexborHTMLParser, LexborNode
 
 from ..model.site import Entry, Site
-from ..model.values import Translation, Words
+from ..values.words import Translation, Words
 from .typed_links import TypedLinks
 
 MOST_LINES = 5_000

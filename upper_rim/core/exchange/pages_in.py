@@ -18,7 +18,7 @@ from urllib.parse import quote, unquote, urlsplit
 from pydantic import TypeAdapter, ValidationError
 
 from ..model.site import Asset, Lift, Page
-from ..model.values import PagePath
+from ..values.addresses import PagePath
 from .anatomy import anatomy
 from .lifting import cuts
 from .markers import strip
@@ -228,14 +228,7 @@ def _dated_by_path(path: str) -> str | None:
 
 def lifts_on(page: Page, lifts: Iterable[Lift]) -> dict[str, str]:
     """Selectors of the lifts that apply to a page, by lift id."""
-    return {lift.id: lift.selector for lift in lifts if lift_applies(lift, page)}
-
-
-def lift_applies(lift: Lift, page: Page) -> bool:
-    if lift.where.kind == "page":
-        return lift.where.page == page.id
-    below = lift.where.path
-    return page.path.startswith(below if below.endswith("/") else below + "/") or page.path == below
+    return {lift.id: lift.selector for lift in lifts if lift.where.covers(page)}
 
 
 def digest(content: bytes) -> str:

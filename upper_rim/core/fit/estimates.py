@@ -8,7 +8,7 @@ marked as an estimate.
 from __future__ import annotations
 
 from ..languages import language_of, primary
-from ..model.values import Words
+from ..values.words import Words
 
 
 def factor(into: str, out_of: str) -> float:

@@ -31,17 +31,17 @@ from ..model.items import (
 )
 from ..model.links import Links
 from ..model.menus import Menus
-from ..model.rich import RichWords
 from ..model.site import BottomBar, Cell, Float, Header, Piece, Row, Sidebar, Site
 from ..model.stages import in_stage
 from ..model.trail import Step, Trails
 from ..model.tree import items_of
-from ..model.values import Words
 from ..reach.coverage import Coverage, reach_shape
 from ..style.faces import Face, character_em, faces_in_use
 from ..style.pictures import Pictures
 from ..style.resolve import Styling
 from ..style.scale import sidebar_needs_px
+from ..values.rich import RichWords
+from ..values.words import Words
 from .amount import Viewport
 from .block import Block, offset_in
 from .boxes import BLOCK_END, BLOCK_START, Box, Frame

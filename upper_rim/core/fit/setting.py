@@ -14,9 +14,9 @@ from ..model.menus import Menus
 from ..model.site import Site
 from ..model.styling import Part
 from ..model.trail import Step
-from ..model.values import Words
 from ..style.pictures import Pictures
 from ..style.resolve import Element, Styling
+from ..values.words import Words
 from .boxes import Box
 from .estimates import Estimates
 from .inline import Around, Inline

@@ -11,6 +11,7 @@ from typing import Any, cast
 
 from pydantic import JsonValue, TypeAdapter, ValidationError
 
+from ..values.nodes import Node, Value
 from .check import broken_references
 from .edits import Add, Edit, Move, Refusal, Remove, Set, SetEach, Together
 from .rules import Rules, broken_rule
@@ -28,7 +29,6 @@ from .tree import (
     slots_of,
     walk,
 )
-from .values import Node, Value
 
 
 class _Refused(Exception):

@@ -11,7 +11,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, JsonValue, TypeAdapter
 
-from .values import NodeId, Value
+from ..values.nodes import NodeId, Value
 
 
 class Set(Value):

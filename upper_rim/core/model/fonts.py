@@ -6,7 +6,8 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from .values import Hash, Name, Node, Value
+from ..values.nodes import Hash, Node, Value
+from ..values.words import Name
 
 Generic = Literal["sans-serif", "serif", "monospace"]
 PerEm = Annotated[float, Field(ge=-5, le=10)]

@@ -6,23 +6,12 @@ from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints
 
-from .rich import RichWords
+from ..values.addresses import Address, PagePath
+from ..values.nodes import Node, Pixels, Value
+from ..values.refs import BandRef, DrawerRef, EntryRef, MenuRef, PageRef
+from ..values.rich import RichWords
+from ..values.words import Label, Name, Words
 from .styling import Styled
-from .values import (
-    Address,
-    BandRef,
-    DrawerRef,
-    EntryRef,
-    Label,
-    MenuRef,
-    Name,
-    Node,
-    PagePath,
-    PageRef,
-    Pixels,
-    Value,
-    Words,
-)
 
 
 class ToPage(Value):
@@ -185,7 +174,7 @@ class IconLink(_Item):
 
 
 class RichText(_Item):
-    """A text with a small set of marks. Whatever comes in is cleaned (see `core.model.rich`)."""
+    """A text with a small set of marks. Whatever comes in is cleaned (see `core.values.rich`)."""
 
     kind: Literal["rich"] = "rich"
     rich: RichWords = RichWords(text="<p>Text</p>")

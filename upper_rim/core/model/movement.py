@@ -6,8 +6,10 @@ from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints
 
+from ..values.nodes import Node, Value
+from ..values.refs import BandRef, PartRef
+from ..values.words import Name
 from .styling import Declaration
-from .values import BandRef, Name, Node, PartRef, Value
 
 Way = Literal["away", "stays", "up"]
 """How a piece goes with the page: scrolled away with it; pinned to the window; pinned, and seen only after scrolling up."""

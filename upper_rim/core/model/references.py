@@ -13,10 +13,11 @@ from typing import Any, NamedTuple, cast, get_args
 from pydantic import JsonValue
 from pydantic.fields import FieldInfo
 
-from .colours import REFERENCE
+from ..values.colours import REFERENCE
+from ..values.nodes import Node, Value
+from ..values.refs import RefersTo
 from .styling import Declaration
 from .tree import slots_of
-from .values import Node, RefersTo, Value
 
 
 class Reference(NamedTuple):

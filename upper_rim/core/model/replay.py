@@ -11,12 +11,12 @@ from typing import cast
 
 from pydantic import JsonValue
 
+from ..values.nodes import Value
 from .apply import apply, field_json
 from .edits import Add, Edit, Move, Refusal, Remove, Set, SetEach, Together
 from .rules import Rules
 from .site import Site
 from .tree import find, holder_of
-from .values import Value
 
 
 class Conflict(Value):

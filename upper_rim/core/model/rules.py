@@ -9,12 +9,12 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
+from ..values.nodes import Node, Value
 from .edits import Edit, Refusal
 from .items import IconLink, MenuItem, Pager, Viewer
 from .movement import ByElement, Stage
 from .site import Entry, Lift, Moving, Site
 from .tree import SLOTS, walk
-from .values import Node, Value
 
 Fault = str | None
 

@@ -9,27 +9,21 @@ from typing import Annotated, Any, ClassVar, Literal
 
 from pydantic import AfterValidator, Field, StringConstraints, model_validator
 
+from ..conditions import Where
+from ..conditions.below import Below
+from ..conditions.closed_before import ClosedBefore
+from ..conditions.everywhere import Everywhere
+from ..conditions.on_page import OnPage
+from ..conditions.period import Moment, Period
+from ..conditions.visit import VisitCondition
+from ..values.addresses import PagePath
+from ..values.nodes import Hash, Node, Pixels, Value
+from ..values.refs import BandRef, LiftRef, PageRef, RowRef, StageRef
+from ..values.words import Label, LanguageTag, Name, Text, Words
 from .fonts import Font
 from .items import IconName, Item, MenuItem, Target, TextSize, ToNothing, Weight
 from .movement import Distance, Stage, Way, WayIn
 from .styling import Look, RoleDefault, Styled, Swatch
-from .values import (
-    BandRef,
-    Hash,
-    Label,
-    LanguageTag,
-    LiftRef,
-    Name,
-    Node,
-    PagePath,
-    PageRef,
-    Pixels,
-    RowRef,
-    StageRef,
-    Text,
-    Value,
-    Words,
-)
 
 
 class Band(Node):
@@ -122,30 +116,6 @@ class Row(Styled):
         default=None,
         description="Another piece's row that stands here, as it is there; this one has nothing of its own.",
     )
-
-
-class Everywhere(Value):
-    kind: Literal["everywhere"] = "everywhere"
-
-
-class Below(Value):
-    """A path and all that lies below it."""
-
-    kind: Literal["below"] = "below"
-    path: PagePath
-
-
-class OnPage(Value):
-    kind: Literal["page"] = "page"
-    page: PageRef
-
-
-class Tagged(Value):
-    kind: Literal["tag"] = "tag"
-    tag: Name
-
-
-Where = Annotated[Everywhere | Below | OnPage | Tagged, Field(discriminator="kind")]
 
 
 class ReachRule(Node):
@@ -262,10 +232,6 @@ class Sidebar(Moving):
     narrow: Literal["before", "after"] = "after"
 
 
-Moment = Annotated[str, StringConstraints(pattern=r"^\d{4}-[01]\d-[0-3]\dT[0-2]\d:[0-5]\d$")]
-"""A date and time by the visitor's clock (ISO 8601, no zone)."""
-
-
 class Notice(Moving):
     """A bar with a message, a region of its own name. Closed by a visitor, it stays closed for a time."""
 
@@ -285,6 +251,14 @@ class Notice(Moving):
             given = {name: value for name, value in given.items() if name != "pinned"}
             return {"moves": "stays" if pinned else "away", **given}
         return given
+
+    @property
+    def conditions(self) -> tuple[VisitCondition, ...]:
+        """When it shows to somebody who is on a page that it reaches."""
+        found: list[VisitCondition] = [ClosedBefore(self.closed_days)] if self.closable else []
+        if self.shows_from or self.shows_until:
+            found.append(Period(self.shows_from, self.shows_until))
+        return tuple(found)
 
     @property
     def is_at_bottom(self) -> bool:

@@ -11,9 +11,11 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, StringConstraints, field_validator, model_validator
 
-from .colours import Colour, SwatchRole
+from ..values.colours import Colour, SwatchRole
+from ..values.nodes import Node, Value
+from ..values.refs import BandRef, LookRef, SwatchRef
+from ..values.words import Name
 from .properties import NotAValue, check_value
-from .values import BandRef, LookRef, Name, Node, SwatchRef, Value
 
 State = Literal["rest", "current", "hover", "focus", "pressed", "placeholder", "invalid", "disabled"]
 Part = Literal["box", "title", "content"]

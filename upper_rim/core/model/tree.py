@@ -12,12 +12,12 @@ from typing import Any, NamedTuple
 
 from pydantic import TypeAdapter
 
+from ..values.nodes import Node, Value
 from .items import ITEM_KINDS, Form, Item, PictureList, SocialRow
 from .kept import Kept
 from .movement import Stage
 from .site import PIECE_KINDS, Cell, Entry, Header, Menu, Piece, Row, Site
 from .styling import Look, RoleDefault
-from .values import Node, Value
 
 SLOTS: dict[type[Value], tuple[str, ...]] = {
     Site: ("swatches", "bands", "fonts", "looks", "roles", "menus", "pieces", "snippets", "lifts", "pages", "assets"),

@@ -20,7 +20,7 @@ from ..model.current import Standings
 from ..model.items import Form, LinkList, Logo, MenuItem, Pager, PictureList, ToPage, Trail
 from ..model.links import Links
 from ..model.menus import Menus
-from ..model.site import Below, Header, OnPage, Page, Site, Snippet
+from ..model.site import Header, Page, Site
 from ..model.trail import Trails
 from ..model.tree import items_of
 from ..reach.coverage import Coverage, Outcome
@@ -123,7 +123,7 @@ class Composer:
         return b"".join(
             insertion(marked("snippet", snippet.code), encoding)
             for snippet in self.site.snippets
-            if snippet.place == place and snippet.on and snippet.code and _is_for(snippet, page)
+            if snippet.place == place and snippet.on and snippet.code and snippet.where.covers(page)
         )
 
     def parts(self) -> Iterator[tuple[str, bytes]]:
@@ -315,16 +315,6 @@ def _title_of(pieces: Iterable[Shown], site: Site) -> str:
     """Id of the first title in a header."""
     headers = (one.piece for one in pieces if isinstance(one.piece, Header))
     return next((item.id for header in headers for item in site.shown_items(header) if isinstance(item, Logo)), "")
-
-
-def _is_for(snippet: Snippet, page: Page) -> bool:
-    match snippet.where:
-        case Below(path=path):
-            return page.path.startswith(path)
-        case OnPage(page=page_id):
-            return page.id == page_id
-        case _:
-            return True
 
 
 def shown_pieces(outcomes: dict[str, tuple[Outcome, ...]], bands: tuple[str | None, ...]) -> tuple[Shown, ...]:

@@ -200,13 +200,9 @@ def _drawn(item: MenuItem, scene: Scene) -> tuple[str, str]:
 
 
 def _closing(piece: Notice, scene: Scene) -> str:
-    said = {
-        "key": f"{scene.site.key}-{piece.id}" if piece.closable else None,
-        "days": piece.closed_days if piece.closable else None,
-        "begins": piece.shows_from,
-        "ends": piece.shows_until,
-    }
-    return "".join(f' data-rim-{name}="{value}"' for name, value in said.items() if value is not None)
+    key = f"{scene.site.key}-{piece.id}"
+    said = (pair for condition in piece.conditions for pair in condition.data(key))
+    return "".join(f' data-rim-{name}="{value}"' for name, value in said)
 
 
 def _close_button(piece: Notice, scene: Scene) -> str:
@@ -220,8 +216,7 @@ def _close_button(piece: Notice, scene: Scene) -> str:
 def _notice_script(piece: Notice, scene: Scene) -> str:
     """Within the page, not deferred: whether the bar shows is settled before anything below it is drawn. Not on the
     stage, where its designer wants to see it at any time."""
-    timed = (piece.closable or piece.shows_from or piece.shows_until) and not scene.marks
-    return f"<script>{scene.shelf.notice_script}</script>" if timed else ""
+    return f"<script>{scene.shelf.notice_script}</script>" if piece.conditions and not scene.marks else ""
 
 
 def _fan(piece: Float, rows: str, scene: Scene) -> str:

@@ -15,8 +15,8 @@ from ..model.items import MenuItem
 from ..model.site import Cell, Entry, Menu, Piece, Row, Site
 from ..model.styling import STATES_OF, Part, State
 from ..model.tree import ancestors, find
-from ..model.values import Words
 from ..style.resolve import Element, Styling
+from ..values.words import Words
 from .item_html import Scene, item_html, on_no_page, opener_html, pageless
 from .naming import look_class, published_name
 from .sheet import important, sheet

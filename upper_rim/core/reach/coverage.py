@@ -7,12 +7,14 @@ no slot: they are where the menus are that hold them.
 
 from __future__ import annotations
 
-from collections.abc import Collection, Iterator
+from collections.abc import Collection, Hashable, Iterator
 from dataclasses import dataclass
 from enum import StrEnum
 from typing import Any, NamedTuple
 
-from ..model.site import Below, Drawer, Everywhere, OnPage, Page, Piece, ReachRule, Site, Tagged
+from ..conditions import PLACES
+from ..conditions.place import Place, Strength
+from ..model.site import Drawer, Page, Piece, ReachRule, Site
 
 
 class Why(StrEnum):
@@ -38,21 +40,12 @@ class Outcome(NamedTuple):
 class Specificity(NamedTuple):
     """Compared from left to right: a page beats a tag, a tag a path, a longer path a shorter, an exception its equal."""
 
-    rank: int
-    depth: int
+    place: Strength
     excepts: bool
 
 
 def specificity(rule: ReachRule) -> Specificity:
-    match rule.where:
-        case OnPage():
-            return Specificity(3, 0, not rule.shows)
-        case Tagged():
-            return Specificity(2, 0, not rule.shows)
-        case Below(path=path):
-            return Specificity(1, path.rstrip("/").count("/"), not rule.shows)
-        case Everywhere():
-            return Specificity(0, 0, not rule.shows)
+    return Specificity(rule.where.strength, not rule.shows)
 
 
 @dataclass(frozen=True)
@@ -76,10 +69,7 @@ class Coverage:
         self.site = site
         self.bands: tuple[str | None, ...] = tuple(band.id for band in site.bands) or (None,)
         self._order = {piece.id: at for at, piece in enumerate(site.pieces)}
-        self._everywhere: list[_Ranked] = []
-        self._below: dict[str, list[_Ranked]] = {}
-        self._on_page: dict[str, list[_Ranked]] = {}
-        self._tagged: dict[str, list[_Ranked]] = {}
+        self._rules: dict[type[Place], dict[Hashable, list[_Ranked]]] = {}
         for piece in site.pieces:
             if piece.on:
                 for rule in piece.reach:
@@ -140,36 +130,21 @@ class Coverage:
         )
 
     def _index(self, ranked: _Ranked) -> None:
-        match ranked.rule.where:
-            case Everywhere():
-                self._everywhere.append(ranked)
-            case Below(path=path):
-                self._below.setdefault(path.rstrip("/") + "/", []).append(ranked)
-            case OnPage(page=page):
-                self._on_page.setdefault(page, []).append(ranked)
-            case Tagged(tag=tag):
-                self._tagged.setdefault(tag, []).append(ranked)
+        where = ranked.rule.where
+        self._rules.setdefault(type(where), {}).setdefault(where.key, []).append(ranked)
 
     def _matching(self, page: Page) -> Iterator[list[_Ranked]]:
-        """Lists of the rules that match the page."""
-        yield self._everywhere
-        if self._below:
-            path = page.path if page.path.endswith("/") else page.path + "/"
-            at = 0
-            while at >= 0:
-                if (below := self._below.get(path[: at + 1])) is not None:
-                    yield below
-                at = path.find("/", at + 1)
-        for tag in page.tags:
-            if (tagged := self._tagged.get(tag)) is not None:
-                yield tagged
-        if (on_page := self._on_page.get(page.id)) is not None:
-            yield on_page
+        """Lists of the rules that match the page, those of the weakest kind first."""
+        for kind in PLACES:
+            if (by_key := self._rules.get(kind)) is not None:
+                for key in kind.keys(page):
+                    if (found := by_key.get(key)) is not None:
+                        yield found
 
     def _outcomes(self, slot: str, strongest: dict[str, _Ranked]) -> tuple[Outcome, ...]:
         rivals = [ranked for ranked in strongest.values() if ranked.piece.kind == slot]
         rivals.sort(key=lambda ranked: self._order[ranked.piece.id])
-        rivals.sort(key=lambda ranked: ranked.strength[:2], reverse=True)
+        rivals.sort(key=lambda ranked: ranked.strength.place, reverse=True)
         return tuple(self._outcome(band, rivals) for band in self.bands)
 
     def _outcome(self, band: str | None, rivals: list[_Ranked]) -> Outcome:
@@ -178,7 +153,7 @@ class Coverage:
             excepting = next((ranked.rule for ranked in rivals if not ranked.rule.shows), None)
             return Outcome(None, Why.EXCEPTED if excepting else Why.NO_RULE, excepting)
         first = showing[0]
-        tied = len(showing) > 1 and showing[1].strength[:2] == first.strength[:2]
+        tied = len(showing) > 1 and showing[1].strength.place == first.strength.place
         beaten = tuple(ranked.piece.id for ranked in showing[1:])
         return Outcome(first.piece, Why.TIE if tied else Why.RULE, first.rule, beaten)
 
@@ -203,14 +178,6 @@ def without_place(page: Page) -> tuple[str, ...]:
 
 def in_words(rule: ReachRule, site: Site) -> str:
     """A rule as it is read on screen: `everywhere`, `on /press/ and below`, `except on /fares/`."""
-    match rule.where:
-        case Everywhere():
-            place = "everywhere"
-        case Below(path=path):
-            place = f"on {path} and below"
-        case OnPage(page=page_id):
-            path = next((page.path for page in site.pages if page.id == page_id), "a page that is gone")
-            place = f"on {path}"
-        case Tagged(tag=tag):
-            place = f"on pages tagged {tag}"
+    paths = {page.id: page.path for page in site.pages}
+    place = rule.where.in_words(lambda page: paths.get(page, "a page that is gone"))
     return place if rule.shows else f"except {place}"

@@ -12,9 +12,9 @@ from typing import NamedTuple
 
 from coloraide import Color
 
-from ..model.colours import REFERENCE, ROLE_COLOURS, check_plain_colour, signed
 from ..model.site import Site
 from ..model.styling import Swatch
+from ..values.colours import REFERENCE, ROLE_COLOURS, check_plain_colour, signed
 
 
 class Rgba(NamedTuple):

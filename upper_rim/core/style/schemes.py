@@ -11,10 +11,10 @@ from typing import Literal, NamedTuple
 
 from pydantic import JsonValue
 
-from ..model.colours import SwatchRole
 from ..model.edits import Add, Edit, Set, Together
 from ..model.site import Site
 from ..model.tree import ROOT
+from ..values.colours import SwatchRole
 from .built_in import corners
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from pydantic import JsonValue
 
 from ...core.exchange.lifting import cuts, find_in_page
-from ...core.exchange.pages_in import Problem, lift_applies, lifts_on
+from ...core.exchange.pages_in import Problem, lifts_on
 from ...core.model.edits import Add, Refusal, SetEach, Together
 from ...core.model.site import Lift, Page, Site
 from ..sites import contents, store
@@ -20,7 +20,7 @@ def lift_out(work_id: int) -> None:
         return
     lift = Lift.model_validate(work.details)
     site, base = store.load(work.site_id)
-    pages = [page for page in site.pages if page.content and lift_applies(lift, page)]
+    pages = [page for page in site.pages if page.content and lift.where.covers(page)]
     work.total = len(pages)
     Work.objects.filter(pk=work_id).update(state=Work.State.WORKING, total=work.total)
     problems: list[Problem] = []

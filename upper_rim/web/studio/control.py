@@ -10,7 +10,8 @@ from typing import Any
 from ...core.model.items import Target, ToAddress, ToPage, ToPlace
 from ...core.model.site import Site, Track
 from ...core.model.tree import ROOT
-from ...core.model.values import Value, Words
+from ...core.values.nodes import Value
+from ...core.values.words import Words
 
 Choice = tuple[str, str]
 

@@ -8,7 +8,6 @@ from typing import Any, NamedTuple, cast
 
 from django.http import HttpRequest
 
-from ...core.model.colours import ROLE_COLOURS
 from ...core.model.references import references
 from ...core.model.site import Piece, Site
 from ...core.model.styling import PARTS, STATES_OF, Declaration, Look, Part, RoleDefault, State, Swatch
@@ -21,6 +20,7 @@ from ...core.style.own_css import css_faults
 from ...core.style.painting import Painter
 from ...core.style.resolve import Element, Styling, default_of, styled_in, wearers
 from ...core.style.scale import column_px, sidebar_needs_px, spaces, spreads, steps
+from ...core.values.colours import ROLE_COLOURS
 from ...shipped import shelf
 from .controls import node_name
 from .screens import Elsewhere, Opened, screen, site_url

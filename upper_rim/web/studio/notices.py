@@ -7,7 +7,6 @@ import re
 from dataclasses import dataclass
 from typing import Any
 
-from ...core.model.colours import REFERENCE
 from ...core.model.edits import Edit, Refusal, edit_adapter
 from ...core.model.movement import Stage
 from ...core.model.properties import PROPERTIES
@@ -15,6 +14,7 @@ from ...core.model.replay import GONE
 from ...core.model.site import Cell, Entry, Piece, Row, Site
 from ...core.model.styling import Declaration, Styled
 from ...core.model.tree import find, holder_of
+from ...core.values.colours import REFERENCE
 from ..sites.store import Answer, Clash, NothingThere
 from .control import Group
 from .controls import groups_for, node_name

@@ -9,9 +9,9 @@ from django.conf import settings
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import render
 
+from ...core.conditions.below import Below
 from ...core.exchange.lifting import find_in_page, preview, selector_fault
-from ...core.exchange.pages_in import lift_applies
-from ...core.model.site import Below, Lift, Page, Site
+from ...core.model.site import Lift, Page, Site
 from ...core.reach.coverage import Coverage
 from ..jobs import tasks
 from ..sites import contents, store
@@ -120,7 +120,7 @@ def page(request: HttpRequest, opened: Opened, page_id: str, made: tuple[str, ..
         "page": found,
         "shown": shown,
         "original": original,
-        "lifts": [lift for lift in site.lifts if lift_applies(lift, found)],
+        "lifts": [lift for lift in site.lifts if lift.where.covers(found)],
     }
 
 
@@ -229,7 +229,7 @@ def _lift_preview(site: Site, selector: str, below: str) -> dict[str, Any]:
         lift = Lift(id="preview", selector=selector, where=Below(path=below))
     except ValueError:
         return {"fault": Notice(f"{below}: a path begins with / and has no spaces", True)}
-    pages = [page for page in site.pages if page.content and lift_applies(lift, page)]
+    pages = [page for page in site.pages if page.content and lift.where.covers(page)]
     rows, faults = [], []
     for page in pages[:PREVIEW_PAGES]:
         content = contents.read_content(page.content or "")

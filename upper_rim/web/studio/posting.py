@@ -19,11 +19,11 @@ from ...core.model.edits import Add, Edit, Move, Refusal, Remove, Set, SetEach, 
 from ...core.model.fonts import Font
 from ...core.model.items import IconLink, Pager, Viewer
 from ...core.model.references import renamed
-from ...core.model.rich import RichWords
 from ...core.model.site import Asset, Cell, Page, Row, Site
 from ...core.model.tree import ROOT, find, holder_of, siblings_of, slots_of
-from ...core.model.values import Words
 from ...core.style.scale import content_of_whole
+from ...core.values.rich import RichWords
+from ...core.values.words import Words
 from ...shipped import shelf
 from ..sites import store
 from . import styling_posts

@@ -10,7 +10,6 @@ from django.http import QueryDict
 from pydantic import JsonValue
 
 from ...core.model.check import roles_of
-from ...core.model.colours import REFERENCE, ROLE_COLOURS
 from ...core.model.edits import Add, Edit, Remove, Set, Together
 from ...core.model.properties import NotAValue, check_value, completed
 from ...core.model.site import Site
@@ -18,6 +17,7 @@ from ...core.model.styling import Declaration, Part, State
 from ...core.model.tree import ROOT, find, holder_of, walk
 from ...core.style.boxes import extent
 from ...core.style.resolve import Styling, band_at, default_of, wearers
+from ...core.values.colours import REFERENCE, ROLE_COLOURS
 from ..sites import store
 from .asked_numbers import stage_width
 from .styling_controls import SIDED

@@ -11,7 +11,8 @@ from typing import Annotated
 import nh3
 from pydantic import AfterValidator, StringConstraints
 
-from .values import LanguageTag, Text, Value, in_language
+from .nodes import Value
+from .words import LanguageTag, Text, in_language
 
 MARKS = frozenset({"p", "br", "strong", "em", "a", "ul", "ol", "li", "h2", "h3", "blockquote", "s", "sub", "sup"})
 _RENAMED = (

@@ -1,0 +1,24 @@
+"""On every page."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Hashable, Iterator
+from typing import ClassVar, Literal
+
+from .place import PageFacts, Place
+
+
+class Everywhere(Place):
+    RANK: ClassVar[int] = 0
+    kind: Literal["everywhere"] = "everywhere"
+
+    @property
+    def key(self) -> Hashable:
+        return ""
+
+    @classmethod
+    def keys(cls, page: PageFacts) -> Iterator[Hashable]:
+        yield ""
+
+    def in_words(self, path_of: Callable[[str], str]) -> str:
+        return "everywhere"

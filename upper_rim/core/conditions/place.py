@@ -1,0 +1,54 @@
+"""Where on the site: what every condition about pages can be asked."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Hashable, Iterator
+from typing import ClassVar, NamedTuple, Protocol
+
+from ..values.nodes import Value
+
+
+class PageFacts(Protocol):
+    """What a condition may know of a page."""
+
+    @property
+    def id(self) -> str: ...
+    @property
+    def path(self) -> str: ...
+    @property
+    def tags(self) -> tuple[str, ...]: ...
+
+
+class Strength(NamedTuple):
+    """How exact a condition is; compared from left to right, the greater wins."""
+
+    rank: int
+    depth: int = 0
+
+
+class Place(Value):
+    """A page fulfils it where `key` is among the page's `keys`: so that thousands of conditions cost a page a few look-ups.
+
+    `RANK`: of its kind, among the others.
+    """
+
+    RANK: ClassVar[int]
+
+    @property
+    def key(self) -> Hashable:
+        raise NotImplementedError
+
+    @classmethod
+    def keys(cls, page: PageFacts) -> Iterator[Hashable]:
+        raise NotImplementedError
+
+    @property
+    def strength(self) -> Strength:
+        return Strength(self.RANK)
+
+    def covers(self, page: PageFacts) -> bool:
+        return self.key in self.keys(page)
+
+    def in_words(self, path_of: Callable[[str], str]) -> str:
+        """As it is read on screen. `path_of`: a page's path by its id."""
+        raise NotImplementedError

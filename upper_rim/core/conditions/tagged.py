@@ -1,0 +1,26 @@
+"""On the pages that carry a tag."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Hashable, Iterator
+from typing import ClassVar, Literal
+
+from ..values.words import Name
+from .place import PageFacts, Place
+
+
+class Tagged(Place):
+    RANK: ClassVar[int] = 2
+    kind: Literal["tag"] = "tag"
+    tag: Name
+
+    @property
+    def key(self) -> Hashable:
+        return self.tag
+
+    @classmethod
+    def keys(cls, page: PageFacts) -> Iterator[Hashable]:
+        yield from page.tags
+
+    def in_words(self, path_of: Callable[[str], str]) -> str:
+        return f"on pages tagged {self.tag}"

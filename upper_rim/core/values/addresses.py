@@ -1,0 +1,49 @@
+"""Where may a link lead, and what is a page's path?"""
+
+from __future__ import annotations
+
+import re
+from typing import Annotated
+from urllib.parse import unquote
+
+from pydantic import AfterValidator, StringConstraints
+
+_PATH = re.compile(r"^/(?:[^\s?#\\\x00-\x1f]+)?$")
+
+
+_PLAIN_PATH = re.compile(r"^/(?:[A-Za-z0-9_~-][A-Za-z0-9_~.-]*/)*$")
+
+
+def _check_path(path: str) -> str:
+    if _PLAIN_PATH.match(path):
+        return path
+    segments = path.split("/")[1:]
+    meant = unquote(path)
+    climbs = any(segment in {".", ".."} for segment in meant.split("/"))
+    if not _PATH.match(path) or "//" in meant or climbs or any(ord(char) < 32 or char == "\\" for char in meant):
+        raise ValueError("a path begins with /, and has no spaces, empty or dotted segments, ? or #")
+    last = segments[-1] if segments else ""
+    if last and "." not in last:
+        return path + "/"
+    return path
+
+
+PagePath = Annotated[str, StringConstraints(max_length=1000), AfterValidator(_check_path)]
+"""A page's address within its site: `/`, `/fares/` or `/old/list.html`. `/fares` is read as `/fares/`."""
+
+_SCHEMES = ("http://", "https://", "mailto:", "tel:")
+
+
+def _check_address(address: str) -> str:
+    lowered = address.lower()
+    if any(ord(char) <= 32 for char in address):
+        raise ValueError("an address has no spaces in it")
+    if lowered.startswith(_SCHEMES) and len(address) > len(lowered.split(":")[0]) + 3:
+        return address
+    if address.startswith(("#", "/")) and not address.startswith("//") and "\\" not in address:
+        return address
+    raise ValueError("an address begins with https://, http://, mailto:, tel:, / or #")
+
+
+Address = Annotated[str, StringConstraints(strip_whitespace=True, max_length=2000), AfterValidator(_check_address)]
+"""Somewhere a link may lead: a web, mail or telephone address, a path on this site, a place on the page."""
