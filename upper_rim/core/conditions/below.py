@@ -10,6 +10,8 @@ from .place import PageFacts, Place, Strength
 
 
 class Below(Place):
+    """A path and all that lies below it."""
+
     RANK: ClassVar[int] = 1
     kind: Literal["below"] = "below"
     path: PagePath

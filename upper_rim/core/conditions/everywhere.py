@@ -9,6 +9,8 @@ from .place import PageFacts, Place
 
 
 class Everywhere(Place):
+    """Every page."""
+
     RANK: ClassVar[int] = 0
     kind: Literal["everywhere"] = "everywhere"
 

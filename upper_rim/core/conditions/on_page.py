@@ -10,6 +10,8 @@ from .place import PageFacts, Place
 
 
 class OnPage(Place):
+    """One page."""
+
     RANK: ClassVar[int] = 3
     kind: Literal["page"] = "page"
     page: PageRef

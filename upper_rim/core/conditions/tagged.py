@@ -10,6 +10,8 @@ from .place import PageFacts, Place
 
 
 class Tagged(Place):
+    """The pages that carry a tag."""
+
     RANK: ClassVar[int] = 2
     kind: Literal["tag"] = "tag"
     tag: Name
