@@ -20,9 +20,9 @@ from upper_rim.shipped import shelf
 from upper_rim.web.sites import fitters, store
 from upper_rim.web.sites.fitters import site_fitter
 from upper_rim.web.sites.models import StoredSite, Trial
-from upper_rim.web.studio.asked_numbers import USUAL_PX, stage_width, whole_number
-from upper_rim.web.studio.fit_picture import picture
-from upper_rim.web.studio.fitting import Span, clusters, grouped, marks_of, snap_widths, spans_of
+from upper_rim.web.studio.fit.picture import picture
+from upper_rim.web.studio.forms.numbers import USUAL_PX, stage_width, whole_number
+from upper_rim.web.studio.preview.fitting import Span, clusters, grouped, marks_of, snap_widths, spans_of
 
 from .conftest import signed_in
 

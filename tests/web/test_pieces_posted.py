@@ -15,10 +15,10 @@ from upper_rim.core.model.tree import walk
 from upper_rim.web.live.addresses import StageKey, stage_label
 from upper_rim.web.sites import store
 from upper_rim.web.sites.models import StoredSite
-from upper_rim.web.studio.arrangements import ARRANGEMENTS
-from upper_rim.web.studio.control import Control
-from upper_rim.web.studio.controls import KIND_NAMES, PIECE_NAMES, groups_for, node_name
-from upper_rim.web.studio.movement_controls import movement_groups
+from upper_rim.web.studio.controls.control import Control
+from upper_rim.web.studio.controls.of_movement import movement_groups
+from upper_rim.web.studio.controls.of_nodes import KIND_NAMES, PIECE_NAMES, groups_for, node_name
+from upper_rim.web.studio.forms.arrangements import ARRANGEMENTS
 
 from .conftest import signed_in
 

@@ -21,8 +21,8 @@ from upper_rim.shipped import HERE, shelf
 from upper_rim.web.live.addresses import StageKey, stage_label
 from upper_rim.web.sites import contents, store
 from upper_rim.web.sites.models import Arrival, StoredSite, Trial
-from upper_rim.web.studio.styling_controls import FACET_NAMES
-from upper_rim.web.studio.styling_posts import typed
+from upper_rim.web.studio.controls.of_styles import FACET_NAMES
+from upper_rim.web.studio.forms.styles import typed
 
 from .conftest import signed_in
 

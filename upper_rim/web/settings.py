@@ -54,6 +54,7 @@ WSGI_APPLICATION = "upper_rim.web.wsgi.application"
 TEMPLATES = [
     {
         "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "DIRS": [ROOT / "upper_rim" / "web"],
         "APP_DIRS": True,
         "OPTIONS": {
             "context_processors": [
@@ -100,7 +101,7 @@ AXES_FAILURE_LIMIT = 8
 AXES_COOLOFF_TIME = 0.25
 AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
 AXES_RESET_ON_SUCCESS = True
-AXES_LOCKOUT_TEMPLATE = "studio/locked.html"
+AXES_LOCKOUT_TEMPLATE = "accounts/locked.html"
 AXES_VERBOSE = False
 AUTH_PASSWORD_VALIDATORS = [{"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"}]
 LOGIN_URL = "sign-in"

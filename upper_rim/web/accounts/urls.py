@@ -7,7 +7,7 @@ from django.urls import path
 urlpatterns = [
     path(
         "sign-in/",
-        login_not_required(LoginView.as_view(template_name="studio/sign_in.html", redirect_authenticated_user=True)),
+        login_not_required(LoginView.as_view(template_name="accounts/sign_in.html", redirect_authenticated_user=True)),
         name="sign-in",
     ),
     path("sign-out/", LogoutView.as_view(), name="sign-out"),

@@ -1,23 +1,20 @@
+"""Which view answers which address of the studio?"""
+
 from django.urls import path
 
-from . import (
-    brought_files,
-    carrying,
-    editions,
-    fit_screens,
-    fonts,
-    foundations,
-    icons,
-    inbox,
-    menus,
-    movement_screens,
-    movement_tray,
-    pages,
-    pieces,
-    sites,
-    tokens,
-    trials,
-)
+from .controls import suggestions
+from .editions import views as editions
+from .fit import views as fit
+from .foundations import carrying, fonts, schemes, tokens
+from .foundations import views as foundations
+from .inbox import views as inbox
+from .menus import views as menus
+from .movement import views as movement
+from .pages import views as pages
+from .pieces import views as pieces
+from .sites import views as sites
+from .workbench import files, remedies, scroll_ruler
+from .workbench import views as workbench
 
 urlpatterns = [
     path("", sites.sites, name="sites"),
@@ -27,7 +24,7 @@ urlpatterns = [
     path("s/<slug:slug>/delete/", sites.delete_site, name="delete-site"),
     path("s/<slug:slug>/bundle/", sites.bundle, name="bundle"),
     path("s/<slug:slug>/newest/<int:revision>/", sites.newest, name="newest"),
-    path("s/<slug:slug>/paths/", pieces.find_paths, name="paths"),
+    path("s/<slug:slug>/paths/", suggestions.find_paths, name="paths"),
     path("s/<slug:slug>/pages/", pages.pages, name="pages"),
     path("s/<slug:slug>/pages/branch/", pages.page_branch, name="page-branch"),
     path("s/<slug:slug>/pages/bring-in/", pages.bring_in, name="bring-in"),
@@ -45,18 +42,18 @@ urlpatterns = [
     path("s/<slug:slug>/foundations/font/<str:font_id>/<int:at>/", fonts.font_file, name="font-file"),
     path("s/<slug:slug>/foundations/font/", fonts.bring_font, name="bring-font"),
     path("s/<slug:slug>/foundations/tokens/", tokens.tokens, name="tokens"),
-    path("s/<slug:slug>/foundations/schemes/", trials.schemes, name="schemes"),
+    path("s/<slug:slug>/foundations/schemes/", schemes.schemes, name="schemes"),
     path("s/<slug:slug>/foundations/carry/", carrying.carry, name="carry"),
     path("s/<slug:slug>/menus/", menus.menus, name="menus"),
     path("s/<slug:slug>/menus/<str:menu_id>/", menus.menu, name="menu"),
     path("s/<slug:slug>/pieces/", pieces.pieces, name="pieces"),
-    path("s/<slug:slug>/pieces/<str:piece_id>/", pieces.workbench, name="workbench"),
-    path("s/<slug:slug>/pieces/<str:piece_id>/fit/", fit_screens.fit_study, name="fit"),
-    path("s/<slug:slug>/pieces/<str:piece_id>/mending/", fit_screens.mending, name="mending"),
-    path("s/<slug:slug>/pieces/<str:piece_id>/movement/", movement_screens.movement_study, name="movement"),
-    path("s/<slug:slug>/pieces/<str:piece_id>/scroll-ruler/", movement_tray.ruler_again, name="scroll-ruler"),
-    path("s/<slug:slug>/icons/", icons.icons, name="icons"),
-    path("s/<slug:slug>/files/", brought_files.bring_file, name="bring-file"),
+    path("s/<slug:slug>/pieces/<str:piece_id>/", workbench.workbench, name="workbench"),
+    path("s/<slug:slug>/pieces/<str:piece_id>/fit/", fit.fit_study, name="fit"),
+    path("s/<slug:slug>/pieces/<str:piece_id>/mending/", remedies.mending, name="mending"),
+    path("s/<slug:slug>/pieces/<str:piece_id>/movement/", movement.movement_study, name="movement"),
+    path("s/<slug:slug>/pieces/<str:piece_id>/scroll-ruler/", scroll_ruler.ruler_again, name="scroll-ruler"),
+    path("s/<slug:slug>/icons/", suggestions.icons, name="icons"),
+    path("s/<slug:slug>/files/", files.bring_file, name="bring-file"),
     path("s/<slug:slug>/inbox/", inbox.inbox, name="inbox"),
     path("s/<slug:slug>/inbox/messages.csv", inbox.as_csv, name="inbox-csv"),
     path("s/<slug:slug>/inbox/<int:message>/remove/", inbox.remove, name="remove-message"),

@@ -1,0 +1,153 @@
+"""What is a control of the tray? Data: what it is called, which field it sets, how it is typed. The template only draws it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, field
+from functools import cache
+from typing import Any
+
+from ....core.model.items import Target, ToAddress, ToPage, ToPlace
+from ....core.model.site import Site, Track
+from ....core.model.tree import ROOT
+from ....core.values.nodes import Value
+from ....core.values.words import Words
+
+Choice = tuple[str, str]
+
+
+@dataclass(frozen=True)
+class Control:
+    """`kind`: text, lines, rich, moment, number, choice, swatch, yes, bands, icon, upload, order, or
+    note: a sentence that sets nothing. `value` is what it shows; `language` is set for translations."""
+
+    kind: str
+    label: str
+    node: str
+    field: str
+    value: Any
+    choices: Sequence[Choice] = ()
+    unit: str = ""
+    hint: str = ""
+    language: str = ""
+    band: str = ""
+    least: int | None = None
+    greatest: int | None = None
+    suggestions: str = ""
+
+
+@dataclass(frozen=True)
+class Group:
+    name: str
+    controls: list[Control] = field(default_factory=list)
+
+    @property
+    def is_wide(self) -> bool:
+        """Whether it needs room for lines of several parts."""
+        return any(control.kind == "lines" and "|" in control.hint for control in self.controls)
+
+
+def words(node: Any, name: str, label: str, site: Site) -> Iterable[Control]:
+    said: Words = getattr(node, name)
+    node_id = getattr(node, "id", ROOT)
+    yield Control("text", label, node_id, name, said.text, hint=site.language)
+    for language in languages_of(site):
+        other = next((translation.text for translation in said.translations if translation.language == language), "")
+        yield Control("text", f"in {language}", node_id, name, other, language=language, hint=said.text)
+
+
+def languages_of(site: Site) -> list[str]:
+    """The languages of the site's pages other than its own."""
+    return sorted({page.language for page in site.pages} - {site.language})
+
+
+def text(node: Any, name: str, label: str) -> Control:
+    return Control("text", label, node.id, name, getattr(node, name))
+
+
+def order(node: Any, slot: str, names: Sequence[str]) -> list[Control]:
+    """The nodes of a slot, to be dragged into another order."""
+    nodes = getattr(node, slot)
+    listed = [(below.id, name) for below, name in zip(nodes, names, strict=True)]
+    return [Control("order", "Order", node.id, slot, "", listed)] if len(nodes) > 1 else []
+
+
+def note(node: Any, sentence: str) -> Control:
+    return Control("note", sentence, node.id, "", "")
+
+
+def yes(node: Any, name: str, label: str) -> Control:
+    return Control("yes", label, node.id, name, getattr(node, name))
+
+
+def px(node: Any, name: str, label: str, greatest: int) -> Control:
+    return number(node, name, label, "px", 0, greatest)
+
+
+def number(node: Any, name: str, label: str, unit: str, least: int, greatest: int) -> Control:
+    value = getattr(node, name)
+    shown = "" if value is None else value
+    lowest, highest = limits(node.__class__, name)
+    least, greatest = max(least, lowest or least), min(greatest, highest or greatest)
+    return Control("number", label, node.id, name, shown, unit=unit, least=least, greatest=greatest)
+
+
+@cache
+def limits(kind: type[Value], name: str) -> tuple[int | None, int | None]:
+    """The least and the greatest number that the model allows for a field."""
+    schema = kind.model_json_schema()["properties"][name]
+    parts = [schema, *schema.get("anyOf", ())]
+    least, most = (next((int(part[key]) for part in parts if key in part), None) for key in ("minimum", "maximum"))
+    return least, most
+
+
+def link(node: Any, site: Site) -> Control:
+    return Control(
+        "text",
+        "Leads to",
+        node.id,
+        "target",
+        target_in_words(node.target, site),
+        suggestions="paths",
+        hint="/path, address, mail or telephone",
+    )
+
+
+def target_in_words(target: Target, site: Site) -> str:
+    match target:
+        case ToPage(page=page_id):
+            return next((page.path for page in site.pages if page.id == page_id), "")
+        case ToPlace(page=page_id, place=place):
+            path = next((page.path for page in site.pages if page.id == page_id), "")
+            return f"{path}#{place}" if path else ""
+        case ToAddress(address=address):
+            return address.removeprefix("mailto:").removeprefix("tel:")
+        case _:
+            return ""
+
+
+def track_in_words(track: Track) -> str:
+    return {"content": "content", "share": f"share {track.amount}", "fixed": f"{track.amount} px"}[track.kind]
+
+
+def rich(node: Any, name: str, label: str, site: Site) -> Iterable[Control]:
+    """A text with marks, in each language."""
+    said = getattr(node, name)
+    yield Control("rich", label, node.id, name, said.text, hint=site.language)
+    for language in languages_of(site):
+        other = next((translation.text for translation in said.translations if translation.language == language), "")
+        yield Control("rich", f"in {language}", node.id, name, other, language=language)
+
+
+def pictures(node: Any, name: str, site: Site, none: str) -> Control:
+    """One of the pictures among the site's files."""
+    listed = [("", none)] + [(asset.path, asset.path) for asset in site.assets if is_picture(asset.path)]
+    return Control("choice", "Picture", node.id, name, getattr(node, name) or "", listed)
+
+
+def choice(node: Any, name: str, label: str, choices: Sequence[Choice]) -> Control:
+    return Control("choice", label, node.id, name, getattr(node, name) or "", choices)
+
+
+def is_picture(path: str) -> bool:
+    return path.lower().endswith((".svg", ".png", ".jpg", ".jpeg", ".webp", ".gif", ".avif"))

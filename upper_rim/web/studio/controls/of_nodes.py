@@ -1,0 +1,204 @@
+"""Which controls change the chosen node, in which groups do they lie in the tray, and what is the node called?"""
+
+from __future__ import annotations
+
+import re
+from typing import Any
+
+from ....core.model.items import (
+    Contact,
+    Copyright,
+    Divider,
+    Form,
+    IconLink,
+    Logo,
+    MenuItem,
+    Pager,
+    PictureItem,
+    PictureList,
+    RichText,
+    SocialRow,
+    Spacer,
+    Trail,
+    Viewer,
+)
+from ....core.model.movement import Stage
+from ....core.model.site import Cell, Piece, Row, Site
+from .control import Control, Group, choice, px, text, track_in_words, words, yes
+from .of_items import item_groups
+from .of_movement import stage_groups
+from .of_pieces import folds, piece_groups
+
+UPRIGHT = (("start", "the top"), ("center", "the middle"), ("end", "the bottom"), ("stretch", "the row’s full height"))
+
+
+def groups_for(node: Any, site: Site) -> list[Group]:
+    """The tray's groups for a piece, row, cell or item."""
+    match node:
+        case Piece():
+            return [
+                Group("Piece", [text(node, "name", "Name"), yes(node, "on", "Switched on")]),
+                *piece_groups(node, site),
+                _shown(node, site),
+            ]
+        case Stage():
+            return stage_groups(node, site)
+        case Row(shares=str(shared)):
+            row, other = shared_row(site, shared)
+            rows = [
+                (one.id, f"{piece.name}: {one.name}") for piece in site.pieces for one in piece.rows if not one.shares
+            ]
+            return [Group(f"{row.name}, a row of {other.name}", [choice(node, "shares", "Shows", rows)])]
+        case Row():
+            return [
+                Group("Row", [text(node, "name", "Name"), yes(node, "full_width", "Edge to edge")]),
+                Group(
+                    "Space",
+                    [px(node, "gap_px", "Between cells", 400), choice(node, "align", "Cells stand at", UPRIGHT)],
+                ),
+                *([Group("Columns", folds(node, site))] if site.bands else []),
+                _shown(node, site),
+            ]
+        case Cell():
+            aligned = [("start", "Start"), ("center", "Middle of its room"), ("end", "End")]
+            if _stands_between_two(node, site):
+                aligned.append((ROW_CENTRE, "Middle of the row"))
+            return [
+                Group(
+                    "Cell",
+                    [
+                        Control(
+                            "text",
+                            "Width",
+                            node.id,
+                            "track",
+                            track_in_words(node.track),
+                            hint="content, share 1, or 240 px",
+                        ),
+                        Control("choice", "Items stand at", node.id, "align", _align_of(node, site), aligned),
+                    ],
+                ),
+                Group("Space", [px(node, "gap_px", "Between items", 400)]),
+                *([Group("Items stand, by width", _sides(node, site))] if len(site.bands) > 1 else []),
+            ]
+        case _:
+            return [*item_groups(node, site), _shown(node, site, list(words(node, "hint", "Hint", site)))]
+
+
+ROW_CENTRE = "row-center"
+"""Where a cell's items can be put besides in the cell: its neighbours are made alike, too."""
+
+
+def _stands_between_two(cell: Cell, site: Site) -> bool:
+    return any(len(row.cells) == 3 and row.cells[1] is cell for piece in site.pieces for row in piece.rows)
+
+
+def _align_of(cell: Cell, site: Site) -> str:
+    """`ROW_CENTRE` where what is left is shared alike on both sides of what it holds."""
+    row = next((row for piece in site.pieces for row in piece.rows if cell in row.cells), None)
+    if row is None or not _stands_between_two(cell, site) or cell.align != "center":
+        return cell.align
+    before, own, after = (one.track for one in row.cells)
+    return ROW_CENTRE if own.kind == "content" and before == after and before.kind == "share" else cell.align
+
+
+def _sides(cell: Cell, site: Site) -> list[Control]:
+    """For each width band, where the cell's items stand there."""
+    said = {one.band: one.align for one in cell.aligned}
+    choices = (("", "as at all widths"), ("start", "Start"), ("center", "Middle"), ("end", "End"))
+    return [
+        Control("choice", band.name, cell.id, "aligned", said.get(band.id, ""), choices, band=band.id)
+        for band in site.bands
+    ]
+
+
+def shared_row(site: Site, row_id: str) -> tuple[Row, Piece]:
+    """The row that another one shares, and the piece that it belongs to."""
+    return next((row, piece) for piece in site.pieces for row in piece.rows if row.id == row_id)
+
+
+def _shown(node: Any, site: Site, others: list[Control] | None = None) -> Group:
+    bands = [(band.id, band.name) for band in site.bands]
+    shown = [band for band, _ in bands if band not in node.hidden_in]
+    widths = [Control("bands", "Widths", node.id, "hidden_in", shown, bands)] if bands else []
+    return Group("Shows at", [*widths, *(others or []), text(node, "classes", "Classes")])
+
+
+KIND_NAMES = {
+    "logo": "Logo",
+    "menu": "Menu",
+    "text": "Text",
+    "rich": "Text with marks",
+    "picture": "Picture",
+    "button": "Button",
+    "icon": "Icon link",
+    "links": "List of links",
+    "contact": "Contact",
+    "social": "Profiles",
+    "copyright": "Copyright line",
+    "divider": "Divider",
+    "spacer": "Spacer",
+    "top": "Back to top",
+    "search": "Search",
+    "pictures": "Picture list",
+    "trail": "Breadcrumb trail",
+    "pager": "Pager",
+    "viewer": "Picture viewer",
+    "form": "Form",
+    "map": "Map",
+    "posts": "Latest posts",
+}
+PIECE_NAMES = {
+    "header": "Header",
+    "notice": "Notice bar",
+    "footer": "Footer",
+    "sidebar": "Sidebar",
+    "bottom": "Bottom bar",
+    "float": "Float",
+    "drawer": "Drawer",
+}
+
+
+def node_name(node: Any, site: Site) -> str:
+    """What a node is called in the outline and over the tray."""
+    match node:
+        case Row(shares=str(shared)):
+            return f"{shared_row(site, shared)[0].name}, shared"
+        case Piece() | Row() | Stage():
+            return node.name
+        case Cell():
+            return _cell_name(node, site)
+        case MenuItem():
+            menu = site.menu(node.menu)
+            return f"Menu: {menu.name if menu else 'none yet'}"
+        case Logo():
+            return "Logo"
+        case IconLink():
+            return f"Icon: {node.icon}"
+        case RichText():
+            return f"Text: {_short(re.sub(r'<[^>]+>', ' ', node.rich.text).strip())}"
+        case PictureItem():
+            return f"Picture: {node.picture.rpartition('/')[2]}" if node.picture else "Picture: none yet"
+        case Form():
+            return f"Form: {node.name}"
+        case (
+            Contact() | SocialRow() | Divider() | Spacer() | Copyright() | PictureList() | Pager() | Viewer() | Trail()
+        ):
+            return KIND_NAMES[node.kind]
+        case _:
+            return f"{KIND_NAMES[node.kind]}: {_short(node.words.text)}" if node.words.text else KIND_NAMES[node.kind]
+
+
+def _short(text: str) -> str:
+    return text[:28] + "…" if len(text) > 29 else text
+
+
+def _cell_name(cell: Cell, site: Site) -> str:
+    """By its place in its row: Start, Middle, End, or a number where there are more."""
+    cells = next((row.cells for piece in site.pieces for row in piece.rows if cell in row.cells), (cell,))
+    at = cells.index(cell)
+    if len(cells) == 1:
+        return "Whole row"
+    if at in {0, len(cells) - 1}:
+        return "End" if at else "Start"
+    return "Middle" if len(cells) == 3 else f"Cell {at + 1}"

@@ -1,0 +1,287 @@
+"""Which controls change how something looks, what do they show, and where does each value come from?
+
+As in `controls`, a control is data. What it shows is the resolver's answer for the state, part and width that are
+chosen; the word behind it names the layer that the answer comes from.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, field
+
+from ....core.model.properties import CORNERS, PROPERTIES, SIDES
+from ....core.model.site import Site
+from ....core.model.styling import Declaration, Part, State
+from ....core.model.tree import find
+from ....core.style.colour import Palette
+from ....core.style.resolve import Element, Resolved, Source, Styling
+from ....core.values.colours import REFERENCE
+from ....shipped import shelf
+from .control import Choice
+
+SIDED = {
+    "padding": tuple(f"padding-{side}" for side in SIDES),
+    "margin": tuple(f"margin-{side}" for side in SIDES),
+    "border-width": tuple(f"border-{side}-width" for side in SIDES),
+    "border-style": tuple(f"border-{side}-style" for side in SIDES),
+    "border-color": tuple(f"border-{side}-color" for side in SIDES),
+    "border-radius": tuple(f"border-{corner}-radius" for corner in CORNERS),
+}
+"""Properties that are typed together: one value for all sides, two for block and inline, or four, clockwise from the top."""
+
+FACETS: dict[str, tuple[tuple[str, tuple[str, ...]], ...]] = {
+    "text": (
+        ("Type", ("font-family", "font-size", "font-weight", "font-style", "line-height")),
+        ("Letters", ("color", "letter-spacing", "word-spacing", "font-stretch", "text-transform")),
+        ("Line", ("text-decoration-line", "text-decoration-style", "text-decoration-color", "text-decoration-thickness", "text-underline-offset")),
+    ),
+    "ground": (
+        ("Ground", ("background-color", "background-image", "background-blend-mode")),
+        ("Picture", ("background-size", "background-repeat", "background-position", "background-attachment", "background-drift")),
+        ("Over it all", ("opacity", "mix-blend-mode", "box-shadow")),
+    ),
+    "edge": (
+        ("Border", ("border-width", "border-style", "border-color", "border-radius")),
+        ("Focus ring", ("outline-width", "outline-style", "outline-color", "outline-offset")),
+    ),
+    "room": (
+        ("Room", ("padding", "margin")),
+        ("Width", ("inline-size", "min-inline-size", "max-inline-size")),
+        ("Height", ("block-size", "min-block-size", "max-block-size")),
+        ("Change", ("transition-duration", "transition-timing-function")),
+    ),
+}  # fmt: skip
+FACET_NAMES = {
+    "content": "Content",
+    "text": "Text",
+    "ground": "Ground",
+    "edge": "Edge",
+    "room": "Room",
+    "looks": "Looks",
+}
+STATE_NAMES: dict[str, str] = {
+    "rest": "Rest",
+    "current": "Current",
+    "hover": "Hover",
+    "focus": "Focus",
+    "pressed": "Pressed",
+    "placeholder": "Placeholder",
+    "invalid": "Invalid",
+    "disabled": "Disabled",
+}
+PART_NAMES = {"box": "Box", "title": "Button", "content": "Entries"}
+
+
+def part_name(part: str, role: str) -> str:
+    """What a part of a node is called where it can be styled by itself."""
+    return {"row": "Row", "column-rule": "Dividers", "icon": "Icons"}.get(role) or PART_NAMES[part]
+
+
+_COLUMN_RULE = (
+    ("Between columns", ("border-inline-start-width", "border-inline-start-style", "border-inline-start-color")),
+)
+
+
+@dataclass(frozen=True)
+class StyleControl:
+    """`value`: what is set right here (empty where nothing is); `shown`: what holds; `source`: where that comes from."""
+
+    name: str
+    label: str
+    kind: str
+    value: str
+    shown: str
+    source: str
+    colour: str = ""
+    choices: Sequence[Choice] = ()
+
+
+@dataclass(frozen=True)
+class StyleGroup:
+    name: str
+    controls: list[StyleControl] = field(default_factory=list)
+
+
+@dataclass(frozen=True)
+class Chosen:
+    """What a style control speaks of. `styles`: the declarations that it changes; `element`: where they are looked at."""
+
+    styles: tuple[Declaration, ...]
+    element: Element
+    part: Part
+    state: State
+    band: str | None
+
+
+def style_groups(site: Site, styling: Styling, facet: str, chosen: Chosen, seen_band: str | None) -> list[StyleGroup]:
+    """The groups of one facet of the tray. What is shown is what holds in `seen_band`."""
+    palette = Palette(site)
+    listed_groups = FACETS[facet]
+    if chosen.element.role == "column-rule":
+        listed_groups = _COLUMN_RULE
+    return [
+        StyleGroup(name, [_control(site, styling, palette, listed, chosen, seen_band) for listed in names])
+        for name, names in listed_groups
+    ]
+
+
+def _control(
+    site: Site, styling: Styling, palette: Palette, name: str, chosen: Chosen, seen_band: str | None
+) -> StyleControl:
+    names = SIDED.get(name, (name,))
+    resolved = [styling.resolve(chosen.element, one, chosen.state, seen_band) for one in names]
+    here = [_said_here(one, chosen) for one in names]
+    value = shorthand([said if said is not None else found.value for said, found in zip(here, resolved, strict=True)])
+    is_set = any(said is not None for said in here)
+    shown = shorthand([found.value for found in resolved])
+    listed = PROPERTIES[names[0]]
+    colour = palette.resolved(resolved[0].value) if listed.kind == "colour" else ""
+    return StyleControl(
+        name,
+        LABELS.get(name, listed.label),
+        _kind(listed.kind, name),
+        in_words(value, site) if is_set else "",
+        in_words(shown, site),
+        source_in_words(_strongest(resolved), site, chosen),
+        "" if colour.lower() == "currentcolor" else colour,
+        list(_choices(name, names[0], resolved[0].value, site, styling, chosen)),
+    )
+
+
+LABELS = {"border-width": "Width", "border-style": "Kind", "border-color": "Colour", "border-radius": "Radius"}
+
+
+def _kind(kind: str, name: str) -> str:
+    if name in {"border-style"}:
+        return "choice"
+    return {"choice": "choice", "colour": "colour", "face": "choice", "weight": "choice"}.get(kind, "text")
+
+
+def _said_here(name: str, chosen: Chosen) -> str | None:
+    """What the holder itself says for exactly this part, state and width."""
+    for style in chosen.styles:
+        if (style.property, style.part, style.state, style.band) == (name, chosen.part, chosen.state, chosen.band):
+            return style.value
+    return None
+
+
+def _strongest(resolved: list[Resolved]) -> Source:
+    order = ("own", "look", "piece", "site", "ring", "inherited", "built-in", "initial")
+    return min((found.source for found in resolved), key=lambda source: order.index(source.layer))
+
+
+def source_in_words(source: Source, site: Site, chosen: Chosen) -> str:
+    """Where a value comes from, in a word or two."""
+    band = next((band.name.lower() for band in site.bands if band.id == source.band), "")
+    only = f" {band} only" if band else ""
+    rest = ", rest" if chosen.state != "rest" and source.state == "rest" and source.layer != "inherited" else ""
+    name = _holder_name(site, source.holder)
+    match source.layer:
+        case "own":
+            return (f"{band} only" if band else "here") + rest
+        case "look":
+            return f"look: {name}{only}{rest}"
+        case "piece":
+            return f"piece{only}{rest}"
+        case "site" | "ring":
+            return f"site{only}{rest}"
+        case "inherited":
+            return f"from {name}" if name else "site"
+        case _:
+            return "built in"
+
+
+def _holder_name(site: Site, holder: str | None) -> str:
+    if holder is None:
+        return ""
+    spot = find(site, holder)
+    return str(getattr(spot.node, "name", None) or "its place") if spot else ""
+
+
+def shorthand(values: list[str]) -> str:
+    """Four values as few, where sides agree."""
+    if len(values) == 1:
+        return values[0]
+    top, end, bottom, start = values
+    if top == end == bottom == start:
+        return top
+    if top == bottom and end == start:
+        return f"{top} {end}"
+    return " ".join(values)
+
+
+def in_words(value: str, site: Site) -> str:
+    """A value as it is typed: swatches by name."""
+    palette = Palette(site)
+
+    if value in dict(faces_to_choose(site)):
+        return dict(faces_to_choose(site))[value]
+
+    def named(reference: str, opacity: str | None) -> str:
+        swatch = palette.swatch_of(reference)
+        name = palette.swatches[swatch].name if swatch else reference[1:]
+        return f"{name} {opacity}%" if opacity else name
+
+    return REFERENCE.sub(lambda found: named(found[1], found[2]), value)
+
+
+def _choices(name: str, listed: str, value: str, site: Site, styling: Styling, chosen: Chosen) -> Iterator[Choice]:
+    if listed == "font-family":
+        yield from faces_to_choose(site)
+    elif listed == "font-weight":
+        face = styling.resolve(chosen.element, "font-family", chosen.state, chosen.band).value
+        yield from ((str(weight), str(weight)) for weight in real_weights(site, face))
+    elif listed == "font-stretch":
+        face = styling.resolve(chosen.element, "font-family", chosen.state, chosen.band).value
+        yield from ((f"{width:g}%", f"{width:g} %") for width in real_stretches(site, face))
+    elif listed == "font-style":
+        face = styling.resolve(chosen.element, "font-family", chosen.state, chosen.band).value
+        yield from ((style, style) for style in real_styles(site, face))
+    else:
+        yield from ((choice, choice) for choice in PROPERTIES[listed].choices)
+
+
+def faces_to_choose(site: Site) -> list[Choice]:
+    return [(font.id, font.name) for font in site.fonts] + [(face.id, face.family) for face in shelf().faces.values()]
+
+
+def real_weights(site: Site, face: str) -> list[int]:
+    """The weights that a face really has, in steps of 50 where it is variable."""
+    font = next((font for font in site.fonts if font.id == face), None)
+    if font is not None:
+        weights = {weight for file in font.files for weight in _steps(file.lightest, file.boldest)}
+        return sorted(weights)
+    shipped = shelf().faces.get(face)
+    return _steps(shipped.lightest, shipped.boldest) if shipped else [400, 700]
+
+
+def real_styles(site: Site, face: str) -> list[str]:
+    """The styles that a face really has: the shipped ones are upright."""
+    font = next((font for font in site.fonts if font.id == face), None)
+    if font is None:
+        return ["normal"]
+    return [
+        style
+        for style, italic in (("normal", False), ("italic", True))
+        if any(file.italic is italic for file in font.files)
+    ]
+
+
+def real_stretches(site: Site, face: str) -> list[float]:
+    """The widths of letters that a face really has, in steps of 5 %: the shipped ones have one."""
+    font = next((font for font in site.fonts if font.id == face), None)
+    spans = [(file.narrowest, file.widest) for file in font.files] if font else []
+    return sorted(
+        {
+            100.0,
+            *(width for least, most in spans for width in (least, most, *range(-(-int(least) // 5) * 5, int(most), 5))),
+        }
+    )
+
+
+def _steps(lightest: int, boldest: int) -> list[int]:
+    return sorted({lightest, boldest, *range(-(-lightest // 50) * 50, boldest + 1, 50)})
+
+
+def swatch_names(site: Site) -> list[str]:
+    return [swatch.name for swatch in site.swatches]

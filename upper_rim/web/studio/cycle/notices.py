@@ -1,0 +1,163 @@
+"""How is the store's answer to an edit told? In a sentence, with what can be done about it."""
+
+from __future__ import annotations
+
+import json
+import re
+from dataclasses import dataclass
+from typing import Any
+
+from ....core.model.edits import Edit, Refusal, edit_adapter
+from ....core.model.movement import Stage
+from ....core.model.properties import PROPERTIES
+from ....core.model.replay import GONE
+from ....core.model.site import Cell, Entry, Piece, Row, Site
+from ....core.model.styling import Declaration, Styled
+from ....core.model.tree import find, holder_of
+from ....core.values.colours import REFERENCE
+from ...sites.store import Answer, Clash, NothingThere
+from ..controls.control import Group
+from ..controls.of_menus import entry_groups
+from ..controls.of_movement import movement_groups
+from ..controls.of_nodes import groups_for, node_name
+from ..words.languages import language_name
+
+
+@dataclass(frozen=True)
+class Notice:
+    """A sentence; where it is about a clash, both versions and the edit that would put ours in place of theirs."""
+
+    sentence: str
+    is_fault: bool = False
+    node: str = ""
+    field: str = ""
+    theirs: str = ""
+    mine: str = ""
+    again: str = ""
+    name: str = "value"
+    """Of the form's field at fault."""
+    line: int | None = None
+    """Of its text, the line at fault."""
+    language: str | None = None
+
+
+def notice_of(answer: Answer, edit: Edit | None, site: Site) -> Notice | None:
+    match answer:
+        case Refusal():
+            line = _LINE.search(answer.reason)
+            return Notice(
+                in_words(f"{named(site, answer.node)}{_of_field(site, answer)}: {answer.reason}.", site),
+                True,
+                answer.node,
+                answer.field,
+                name=answer.field if answer.field in _NAMED_FIELDS else "value",
+                line=int(line[1]) if line else None,
+            )
+        case Clash():
+            return _clash(answer, edit, site)
+        case NothingThere():
+            return Notice(answer.sentence)
+        case _:
+            return None
+
+
+def _clash(answer: Clash, edit: Edit | None, site: Site) -> Notice:
+    conflict = answer.conflict
+    what = named(site, conflict.node)
+    again = json.dumps(edit_adapter.dump_python(edit, mode="json")) if edit is not None else ""
+    if conflict.theirs == GONE:
+        return Notice(
+            f"{answer.other} has removed this meanwhile, so your change has no place. Undo by them brings it back.",
+            True,
+            mine=_shown(conflict.mine),
+        )
+    if conflict.mine == GONE:
+        return Notice(
+            f"{answer.other} changed {what} while you were removing it.",
+            True,
+            conflict.node,
+            "",
+            _shown(conflict.theirs),
+            "removed",
+            again,
+        )
+    told = "" if conflict.language is None else f", {language_name(conflict.language or site.language)}"
+    field = field_words(site, conflict.node, conflict.field) if conflict.field else "the place"
+    return Notice(
+        f"{answer.other} changed {field}{told}, of {what} while you did.",
+        True,
+        conflict.node,
+        conflict.field,
+        _shown(conflict.theirs),
+        _shown(conflict.mine),
+        again,
+        language=conflict.language,
+    )
+
+
+_LINE = re.compile(r"\bline (\d+)\b")
+_NAMED_FIELDS = frozenset({"name", "colour", "path", "title", "source", "label", "target"})
+"""Fields of forms that are called as what they set."""
+
+
+def in_words(sentence: str, site: Site) -> str:
+    """The sentence with the names of swatches and properties in place of how they are written."""
+    names = {swatch.id: swatch.name for swatch in site.swatches}
+    told = REFERENCE.sub(lambda found: names.get(found[1], found[1].removeprefix(":")), sentence)
+    return _PROPERTY.sub(lambda found: PROPERTIES[found[0]].label.lower(), told)
+
+
+_PROPERTY = re.compile(
+    rf"(?<![\w-])(?:{'|'.join(sorted((one for one in PROPERTIES if '-' in one), key=len, reverse=True))})(?![\w-])"
+)
+
+
+def _shown(value: object) -> str:
+    if isinstance(value, dict) and "text" in value:
+        return str(value["text"])
+    text = value if isinstance(value, str) else json.dumps(value, ensure_ascii=False)
+    return text if len(text) <= 120 else text[:117] + "…"
+
+
+def _of_field(site: Site, refusal: Refusal) -> str:
+    named_field = refusal.field not in {"", "do"}
+    return f", {field_words(site, refusal.node, refusal.field)}" if named_field else ""
+
+
+def field_words(site: Site, node_id: str, field: str) -> str:
+    """In the words of the tray's own label for it."""
+    node = holder_of(site, node_id)
+    labels: dict[str, str] = {}
+    for control in (control for group in labelled(node, site) for control in group.controls):
+        labels.setdefault(control.field, control.label)
+    listed = PROPERTIES.get(field)
+    label = labels.get(field) or (listed.label if listed else field.removesuffix("_px").replace("_", " "))
+    return label.lower()
+
+
+def labelled(node: Any, site: Site) -> list[Group]:
+    """The tray's groups for a node, where it has some."""
+    match node:
+        case Piece():
+            return [*groups_for(node, site), *movement_groups(node, site)]
+        case Row() | Cell() | Stage():
+            return groups_for(node, site)
+        case Entry():
+            return entry_groups(node, site)
+        case _ if isinstance(node, Styled):
+            return groups_for(node, site)
+        case _:
+            return []
+
+
+def named(site: Site, node_id: str) -> str:
+    spot = find(site, node_id)
+    node: Any = spot.node if spot else None
+    if isinstance(node, Declaration):
+        return PROPERTIES[node.property].label
+    name = (
+        getattr(node, "name", None)
+        or getattr(node, "path", None)
+        or (node_name(node, site) if isinstance(node, Styled) else "")
+    )
+    return f"“{name}”" if name else "This change"

@@ -1,0 +1,155 @@
+"""How does a screen answer? GET shows it, POST makes an edit and shows it again; htmx gets the part that changes.
+
+Every screen of a site goes through `screen`: it finds the site among the user's own (404 otherwise), carries out what was
+posted through the one store, and renders. A view itself only gathers what its template shows.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from functools import wraps
+from typing import Any, NamedTuple
+from urllib.parse import quote
+
+from django.contrib.auth.base_user import AbstractBaseUser
+from django.http import HttpRequest, HttpResponse, HttpResponseNotAllowed
+from django.shortcuts import render
+from django.urls import reverse
+
+from ....core.model.edits import Refusal
+from ....core.model.site import Site
+from ...live.addresses import StageKey, address, stage_label
+from ...sites import store
+from ...sites.access import site_of
+from ...sites.models import StoredSite
+from ..forms.numbers import whole_number
+from ..forms.posting import posted_edit
+from ..forms.unclear import Posted
+from .effects import effect_notice
+from .notices import Notice, notice_of
+from .said import said_of
+
+
+@dataclass(frozen=True)
+class Opened:
+    """A site as somebody works on it: the stored row, its newest value and revision."""
+
+    stored: StoredSite
+    site: Site
+    revision: int
+    user: AbstractBaseUser
+
+    @property
+    def slug(self) -> str:
+        return self.stored.slug
+
+
+class Elsewhere(Exception):
+    """What the screen was about is gone; `url` is the screen to show instead."""
+
+    def __init__(self, url: str) -> None:
+        self.url = url
+
+
+View = Callable[..., dict[str, Any] | HttpResponse]
+
+
+def screen(template: str, part: str) -> Callable[[View], Callable[..., HttpResponse]]:
+    """Makes a view of a site's screen. `part` is the entry of the top line that is marked as current."""
+
+    def wrap(view: View) -> Callable[..., HttpResponse]:
+        @wraps(view)
+        def respond(request: HttpRequest, slug: str, **named: Any) -> HttpResponse:
+            stored = site_of(request.user, slug)
+            if request.method not in {"GET", "HEAD", "POST"}:
+                return HttpResponseNotAllowed(["GET", "HEAD", "POST"])
+            done = Done()
+            if request.method == "POST" and request.POST.get("do"):
+                done = _carry_out(request, stored, named.get("piece_id", ""))
+            opened = Opened(stored, *store.load(stored.pk), request.user)
+            try:
+                context = view(request, opened, made=done.made, **named)
+            except Elsewhere as elsewhere:
+                return _go(request, elsewhere.url)
+            if isinstance(context, HttpResponse):
+                return context
+            told = {"part": part, "notice": done.notice, "said": done.said}
+            return _rendered(request, template, {**told, **frame(request, opened), **context})
+
+        return respond
+
+    return wrap
+
+
+def frame(request: HttpRequest, opened: Opened) -> dict[str, Any]:
+    """What the lines around every screen show."""
+    can_undo, can_redo = store.steps_left(opened.stored.pk, opened.user)
+    edition = opened.stored.current_edition
+    return {
+        "base": "studio/cycle/part.html" if request.htmx else "studio/cycle/page.html",
+        "opened": opened,
+        "site": opened.site,
+        "slug": opened.slug,
+        "revision": opened.revision,
+        "can_undo": can_undo,
+        "can_redo": can_redo,
+        "edition": edition,
+        "changes": opened.revision - edition.revision if edition else None,
+        "live_address": address(opened.slug, request.get_host()),
+        "stage_address": address(stage_label(StageKey(opened.stored.pk, opened.user.pk)), request.get_host()),
+    }
+
+
+def _rendered(request: HttpRequest, template: str, context: dict[str, Any]) -> HttpResponse:
+    response = render(request, template, context)
+    notice: Notice | None = context["notice"]
+    if notice is not None and notice.is_fault:
+        response.status_code = 200 if request.htmx else 422
+    if request.method == "POST":
+        response["X-Rim-Revision"] = str(context["revision"])
+        if notice is not None and notice.is_fault:
+            response["X-Rim-Refused"] = "1"
+        elif context.get("said"):
+            response["X-Rim-Said"] = quote(context["said"])
+    return response
+
+
+class Done(NamedTuple):
+    """What came of a post: the notice about it, the ids of nodes that it made, and what happened, in words."""
+
+    notice: Notice | None = None
+    made: tuple[str, ...] = ()
+    said: str = ""
+
+
+def _carry_out(request: HttpRequest, stored: StoredSite, piece_id: str) -> Done:
+    do = request.POST["do"]
+    if do in {"undo", "redo"}:
+        answer = (store.undo if do == "undo" else store.redo)(stored.pk, request.user)
+        words = "Undone." if do == "undo" else "Done again."
+        return Done(notice_of(answer, None, store.load(stored.pk).site), (), words)
+    newest = store.load(stored.pk)
+    posted = posted_edit(newest.site, request.POST)
+    if isinstance(posted, Refusal):
+        return Done(notice_of(posted, None, newest.site))
+    assert isinstance(posted, Posted)
+    answer = store.submit(stored.pk, request.user, posted.edit, _base(request))
+    if not isinstance(answer, store.Loaded):
+        return Done(notice_of(answer, posted.edit, newest.site))
+    notice = effect_notice(newest.site, answer.site, request.POST, piece_id) if piece_id else None
+    return Done(notice, posted.made, said_of(posted.edit, newest.site, answer.site))
+
+
+def _base(request: HttpRequest) -> int | None:
+    return whole_number(request.POST.get("base", ""))
+
+
+def _go(request: HttpRequest, url: str) -> HttpResponse:
+    if request.htmx:
+        return HttpResponse(headers={"HX-Redirect": url})
+    return HttpResponse(status=303, headers={"Location": url})
+
+
+def site_url(name: str, opened: Opened, *args: str) -> str:
+    return reverse(name, args=[opened.slug, *args])

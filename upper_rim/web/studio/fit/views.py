@@ -1,0 +1,53 @@
+"""The fit study: each row of a piece over all widths, in every language."""
+
+from __future__ import annotations
+
+from typing import Any
+from urllib.parse import quote
+
+from django.http import HttpRequest
+from django.utils.safestring import mark_safe
+
+from ....core.fit.columns import measures
+from ....core.fit.fitter import stands_in_lines
+from ....core.fit.opened import all_opened
+from ....core.fit.targets import pressed_in, too_close
+from ...sites.fitters import site_fitter
+from ..cycle.screen import Elsewhere, Opened, screen, site_url
+from ..forms.numbers import stage_width
+from ..preview.fitting import grouped, measure_words, opened_words, resolved_piece, spans_of, target_words
+from ..preview.viewing import looked_at
+from .picture import lines_of, picture
+
+
+@screen("studio/fit/fit.html", "pieces")
+def fit_study(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[str, ...]) -> dict[str, Any]:
+    site = opened.site
+    piece = next((piece for piece in site.pieces if piece.id == piece_id), None)
+    if piece is None:
+        raise Elsewhere(site_url("pieces", opened))
+    page = looked_at(request, site, piece)
+    fitter = site_fitter(opened.stored.pk)
+    site, piece = resolved_piece(fitter, site, piece)
+    fits = fitter.rows(site, piece)
+    spans = spans_of(site, piece, fits)
+    rows = []
+    for row in site.shown_rows(piece):
+        own = [fit for fit in fits if fit.row == row.id]
+        rows.append((row, mark_safe(picture(own, site.bands)), lines_of(own), grouped(site, piece, (span for span in spans if span.row == row.id and span.fails))))  # noqa: S308 # fmt: skip
+    shown = [(row, fit) for row in site.shown_rows(piece) for fit in fits if fit.row == row.id]
+    return {
+        "piece": piece,
+        "rows": rows,
+        "drawers": opened_words(
+            site, [one for row, fit in shown for one in all_opened(fitter, site, piece, row, fit.language)]
+        ),
+        "texts": measure_words(site, (one for _, fit in shown for one in measures(site, fit))),
+        "targets": [
+            target_words(site, one, fit.language) for row, fit in shown for one in too_close(fit, pressed_in(row))
+        ],
+        "page": page,
+        "in_lines": stands_in_lines(piece),
+        "stage_page": quote(page.path, safe="/%") if page else "",
+        "width": stage_width(request.POST, request.GET),
+    }

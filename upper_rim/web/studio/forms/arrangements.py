@@ -1,0 +1,311 @@
+"""With what can a new piece begin? A few arrangements of our own for each kind, so that nobody starts from an empty box."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from typing import Any
+
+from ....core.model.site import Site
+from ...sites.store import new_id
+
+JsonNode = dict[str, Any]
+Item = str | tuple[str, Mapping[str, Any]]
+"""An item's kind, and the fields that it begins with."""
+
+
+@dataclass(frozen=True)
+class CellPlan:
+    track: str
+    align: str
+    items: tuple[Item, ...]
+
+    @property
+    def kinds(self) -> list[str]:
+        return [item if isinstance(item, str) else item[0] for item in self.items]
+
+
+@dataclass(frozen=True)
+class RowPlan:
+    name: str
+    cells: tuple[CellPlan, ...]
+    fields: Mapping[str, Any] = field(default_factory=dict)
+    styles: Mapping[str, str] = field(default_factory=dict)
+
+
+@dataclass(frozen=True)
+class Arrangement:
+    kind: str
+    name: str
+    about: str
+    rows: tuple[RowPlan, ...]
+    fields: Mapping[str, Any] = field(default_factory=dict)
+    styles: Mapping[str, str] = field(default_factory=dict)
+
+    def piece(self, site: Site, name: str) -> JsonNode:
+        """The piece as an edit adds it, with new ids. A kind's first piece shows everywhere; after that, reach is left to
+        the designer. Drawers have none."""
+        first = self.kind != "drawer" and not any(piece.kind == self.kind for piece in site.pieces)
+        return {
+            "id": new_id("pc"),
+            "kind": self.kind,
+            "name": name,
+            "rows": [_row(site, row) for row in self.rows],
+            "reach": [{"id": new_id("rr")}] if first else [],
+            "styles": _styles(self.styles),
+            **self._fields(site),
+        }
+
+    def _fields(self, site: Site) -> JsonNode:
+        """Phones only: in the bands but the narrowest it does not show."""
+        fields = dict(self.fields)
+        if fields.pop("narrowest_only", False):
+            fields["hidden_in"] = [band.id for band in site.bands[1:]]
+        return fields
+
+
+def _row(site: Site, row: RowPlan) -> JsonNode:
+    cells = [
+        {
+            "id": new_id("cl"),
+            "track": {"kind": cell.track},
+            "align": cell.align,
+            "items": [new_item(site, item) for item in cell.items],
+        }
+        for cell in row.cells
+    ]
+    fields = dict(row.fields)
+    if fields.pop("folds", False) and len(site.bands) > 1:
+        fields["columns"] = [{"band": site.bands[0].id, "count": 1}]
+        if len(site.bands) > 2 and len(cells) > 2:
+            fields["columns"] += [{"band": band.id, "count": 2} for band in site.bands[1:-1]]
+    return {"id": new_id("rw"), "name": row.name, "cells": cells, "styles": _styles(row.styles), **fields}
+
+
+def _styles(values: Mapping[str, str]) -> list[JsonNode]:
+    return [{"id": new_id("st"), "property": name, "value": value} for name, value in values.items()]
+
+
+def new_item(site: Site, planned: Item) -> JsonNode:
+    """An item with what the site has to offer it: a menu comes with the site's first, as a drawer below its widest band."""
+    kind, fields = (planned, {}) if isinstance(planned, str) else planned
+    item: JsonNode = {"id": new_id("it"), "kind": kind, **fields}
+    if kind in {"menu", "links"} and site.menus:
+        item.setdefault("menu", site.menus[0].id)
+    if kind == "menu" and len(site.bands) > 1:
+        item |= {"drawer_below": site.bands[-1].id, "drawer_ms": 200}
+    if kind == "contact":
+        item.setdefault("name", site.name)
+    if kind in FILLING:
+        full = {"id": new_id("st"), "property": "inline-size", "value": "100%"}
+        item["styles"] = [*item.get("styles", []), full]
+    return item
+
+
+FILLING = frozenset({"pictures", "form"})
+"""Kinds that want width: nothing in them asks for some, so they begin as wide as their cell."""
+
+
+def _words(text: str) -> JsonNode:
+    return {"words": {"text": text}}
+
+
+def _cells(*cells: tuple[str, str, tuple[Item, ...]]) -> tuple[CellPlan, ...]:
+    return tuple(CellPlan(*cell) for cell in cells)
+
+
+_PLAIN_ROW = {"padding-block-start": "0px", "padding-block-end": "0px"}
+_WIDE_ROW = {"padding-block-start": "36px", "padding-block-end": "28px"}
+_CLOSING = {
+    "border-block-start-width": "1px",
+    "border-block-start-style": "solid",
+    "border-block-start-color": "@:line",
+}
+_TO_SEE: Item = ("icon", {"icon": "menu", "words": {"text": "Contents"}, "words_shown": "below"})
+
+ARRANGEMENTS: dict[str, Arrangement] = {
+    "line": Arrangement(
+        "header",
+        "One line",
+        "Title at the start, menu beside it, a button at the end.",
+        (
+            RowPlan(
+                "Main row",
+                _cells(("content", "start", ("logo",)), ("share", "start", ("menu",)), ("content", "end", ("button",))),
+            ),
+        ),
+    ),
+    "crown": Arrangement(
+        "header",
+        "Crown",
+        "The title in the middle, the menu centred in a row below.",
+        (
+            RowPlan(
+                "Title row",
+                _cells(("share", "start", ("text",)), ("content", "center", ("logo",)), ("share", "end", ("icon",))),
+            ),
+            RowPlan("Menu row", _cells(("share", "center", ("menu",)))),
+        ),
+    ),
+    "band": Arrangement(
+        "header",
+        "With a band above",
+        "A narrow row for news and contact over title and menu.",
+        (
+            RowPlan("Band", _cells(("share", "start", ("text",)), ("content", "end", ("icon",)))),
+            RowPlan("Main row", _cells(("content", "start", ("logo",)), ("share", "end", ("menu",)))),
+        ),
+    ),
+    "columns": Arrangement(
+        "footer",
+        "Four columns",
+        "Who you are, two lists of links, where to find you; a closing line below.",
+        (
+            RowPlan(
+                "Columns",
+                _cells(
+                    ("share", "start", ("logo", ("rich", {"rich": {"text": "<p>A line about the site.</p>"}}))),
+                    ("share", "start", (("links", _words("On this site")),)),
+                    ("share", "start", (("links", _words("More")),)),
+                    ("share", "start", ("contact",)),
+                ),
+                {"folds": True, "align": "start"},
+                _WIDE_ROW,
+            ),
+            RowPlan(
+                "Closing line", _cells(("share", "start", ("copyright",)), ("content", "end", ("top",))), {}, _CLOSING
+            ),
+        ),
+    ),
+    "halves": Arrangement(
+        "footer",
+        "Two halves",
+        "Address at the start, profiles at the end.",
+        (
+            RowPlan(
+                "Halves",
+                _cells(("share", "start", ("contact",)), ("share", "end", ("social",))),
+                {"folds": True, "align": "start"},
+                _WIDE_ROW,
+            ),
+            RowPlan("Closing line", _cells(("share", "start", ("copyright",))), {}, _CLOSING),
+        ),
+    ),
+    "colophon": Arrangement(
+        "footer",
+        "Colophon",
+        "All in the middle: links, profiles, the copyright line.",
+        (
+            RowPlan("Links", _cells(("share", "center", ("links",))), {}, _WIDE_ROW),
+            RowPlan("Closing line", _cells(("share", "center", ("copyright",)))),
+        ),
+    ),
+    "contents": Arrangement(
+        "sidebar",
+        "Contents",
+        "A title and the pages of a menu.",
+        (RowPlan("Contents", _cells(("share", "start", (("links", _words("In this part")),)))),),
+    ),
+    "aside": Arrangement(
+        "sidebar",
+        "Aside",
+        "A text, a button, and how to reach you.",
+        (
+            RowPlan("Text", _cells(("share", "start", ("rich", "button")))),
+            RowPlan("Contact", _cells(("share", "start", ("contact",)))),
+        ),
+        {"side": "end"},
+    ),
+    "news": Arrangement(
+        "notice",
+        "A line of news",
+        "One sentence across the page, closed by the visitor.",
+        (
+            RowPlan(
+                "News",
+                _cells(("share", "center", ("text",))),
+                {},
+                {"padding-block-start": "8px", "padding-block-end": "8px"},
+            ),
+        ),
+        {},
+        {"background-color": "@:ink", "color": "@:ground"},
+    ),
+    "invitation": Arrangement(
+        "notice",
+        "An invitation",
+        "A sentence and a button, pinned to the bottom.",
+        (
+            RowPlan(
+                "Invitation",
+                _cells(("share", "start", ("text",)), ("content", "end", ("button",))),
+                {},
+                {"padding-block-start": "8px", "padding-block-end": "8px"},
+            ),
+        ),
+        {"edge": "bottom", "moves": "stays"},
+        {"background-color": "@:ink", "color": "@:ground"},
+    ),
+    "targets": Arrangement(
+        "bottom",
+        "Four targets",
+        "Icons with a word below, for phones.",
+        (
+            RowPlan(
+                "Targets",
+                _cells(
+                    ("share", "center", (("icon", {"icon": "house", **_words("Home"), "words_shown": "below"}),)),
+                    ("share", "center", (("icon", {"icon": "search", **_words("Find"), "words_shown": "below"}),)),
+                    ("share", "center", (("icon", {"icon": "phone", **_words("Call"), "words_shown": "below"}),)),
+                    ("share", "center", (_TO_SEE,)),
+                ),
+            ),
+        ),
+        {"narrowest_only": True},
+        _CLOSING,
+    ),
+    "pair": Arrangement(
+        "bottom",
+        "Two buttons",
+        "What most visitors come for, and how to call.",
+        (
+            RowPlan(
+                "Buttons",
+                _cells(("share", "center", ("button",)), ("share", "center", (("button", {"rank": "second"}),))),
+            ),
+        ),
+        {"narrowest_only": True},
+        _CLOSING,
+    ),
+    "one-button": Arrangement(
+        "float",
+        "One button",
+        "The one thing that a visitor should always be able to do.",
+        (RowPlan("Button", _cells(("content", "end", ("button",))), {}, _PLAIN_ROW),),
+    ),
+    "up": Arrangement(
+        "float",
+        "Back to top",
+        "Comes after a while, and leads back up.",
+        (RowPlan("Up", _cells(("content", "end", ("top",))), {}, _PLAIN_ROW),),
+    ),
+    "reach-us": Arrangement(
+        "drawer",
+        "How to reach you",
+        "Below the entries: address and profiles.",
+        (
+            RowPlan("Contact", _cells(("share", "start", ("contact",))), {}, _CLOSING),
+            RowPlan("Profiles", _cells(("share", "start", ("social",)))),
+        ),
+    ),
+    "search-first": Arrangement(
+        "drawer",
+        "Search first",
+        "Above the entries a search, below them a button.",
+        (
+            RowPlan("Search", _cells(("share", "start", ("search",)))),
+            RowPlan("Button", _cells(("share", "center", ("button",))), {}, _CLOSING),
+        ),
+        {"above": 1},
+    ),
+}

@@ -1,0 +1,76 @@
+"""A font that a designer brings along: read, refused with a reason, or kept as one of the site's faces."""
+
+from __future__ import annotations
+
+from django.contrib import messages
+from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
+from django.urls import reverse
+
+from ....core.exchange.pages_in import digest
+from ....core.model.edits import Add, Edit, Set
+from ....core.model.fonts import FontFile
+from ....core.model.tree import ROOT
+from ....core.style.fonts import LARGEST_FONT, FontFault, read_font
+from ...sites import contents, store
+from ...sites.access import site_of
+from ..cycle.notices import notice_of
+
+
+def bring_font(request: HttpRequest, slug: str) -> HttpResponse:
+    """A file of a family that is there already joins it; another one begins a family."""
+    stored = site_of(request.user, slug)
+    file = request.FILES.get("font")
+    if request.method != "POST":
+        raise Http404
+    back = HttpResponseRedirect(reverse("type", args=[slug]))
+    if file is None or file.size > LARGEST_FONT:
+        messages.error(request, f"Choose a font file, {LARGEST_FONT // 1_000_000} MB at most.")
+        return back
+    found = read_font(file.read())
+    if isinstance(found, FontFault):
+        messages.error(request, f"“{file.name}” was not taken in: {found.reason}.")
+        return back
+    site = store.load(stored.pk).site
+    content = digest(found.data)
+    contents.keep_contents({content: found.data})
+    kept = FontFile(
+        content=content,
+        size=len(found.data),
+        lightest=found.lightest,
+        boldest=found.boldest,
+        italic=found.italic,
+        narrowest=found.narrowest,
+        widest=found.widest,
+    )
+    family = next((font for font in site.fonts if font.name == found.family), None)
+    edit: Edit
+    if family is not None:
+        files = [
+            one
+            for one in family.files
+            if (one.lightest, one.boldest, one.italic) != (kept.lightest, kept.boldest, kept.italic)
+        ]
+        edit = Set(node=family.id, field="files", value=[one.model_dump(mode="json") for one in (*files, kept)])
+    else:
+        made = {"id": store.new_id("ft"), "name": found.family, "generic": found.generic}
+        value = {**made, "files": [kept.model_dump(mode="json")], "measures": found.measures.model_dump(mode="json")}
+        edit = Add(parent=ROOT, slot="fonts", values=(value,))
+    notice = notice_of(store.submit(stored.pk, request.user, edit), edit, site)
+    if notice is not None:
+        messages.error(request, notice.sentence)
+    else:
+        weights = f"{found.lightest}" if found.lightest == found.boldest else f"{found.lightest} to {found.boldest}"
+        messages.success(
+            request,
+            f"“{found.family}” is one of the site's faces now, weight {weights}{', italic' if found.italic else ''}.",
+        )
+    return back
+
+
+def font_file(request: HttpRequest, slug: str, font_id: str, at: int) -> HttpResponse:
+    """A file of a font that the site has, for it to be seen in the studio."""
+    site = store.load(site_of(request.user, slug).pk).site
+    font = next((font for font in site.fonts if font.id == font_id), None)
+    if font is None or at >= len(font.files):
+        raise Http404
+    return HttpResponse(contents.read_content(font.files[at].content), content_type="font/woff2")

@@ -1,0 +1,239 @@
+"""The pages of a site as a tree by path, one page, bringing pages in, and lifting old bits out."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import Any
+
+from django.conf import settings
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import render
+
+from ....core.conditions.below import Below
+from ....core.exchange.lifting import find_in_page, preview, selector_fault
+from ....core.model.site import Lift, Page, Site
+from ....core.reach.coverage import Coverage
+from ...jobs import tasks
+from ...sites import contents, store
+from ...sites.access import site_of
+from ...sites.models import StoredSite, Work
+from ..cycle.notices import Notice
+from ..cycle.screen import Elsewhere, Opened, screen, site_url
+from ..words.reach import reason
+
+OPEN_TREE_UP_TO = 120
+"""Sites with no more pages than this show their whole tree at once; larger ones open a folder when asked."""
+
+
+@dataclass
+class Branch:
+    """A folder of the tree: pages directly in it, folders below it, and how many pages in all."""
+
+    path: str
+    name: str
+    pages: list[Page] = field(default_factory=list)
+    below: list[Branch] = field(default_factory=list)
+    count: int = 0
+
+
+def branch_of(site: Site, path: str = "/", *, whole: bool) -> Branch:
+    """The tree below a path; where not `whole`, folders below it carry their count only."""
+    root = Branch(path, path)
+    folders: dict[str, Branch] = {path: root}
+    for page in site.pages:
+        if not page.path.startswith(path):
+            continue
+        root.count += 1
+        folder, at = root, path
+        for part in page.path[len(path) :].rstrip("/").split("/")[:-1]:
+            at += part + "/"
+            if at not in folders:
+                folders[at] = Branch(at, part + "/")
+                folder.below.append(folders[at])
+            folder = folders[at]
+            folder.count += 1
+            if not whole:
+                break
+        if whole or folder is root:
+            folder.pages.append(page)
+    _move_index_pages(root, folders)
+    return root
+
+
+def _move_index_pages(root: Branch, folders: dict[str, Branch]) -> None:
+    """A page that answers at a folder's own path stands first inside that folder."""
+    for branch in list(folders.values()):
+        for page in list(branch.pages):
+            folder = folders.get(page.path)
+            if folder is not None and folder is not branch:
+                branch.pages.remove(page)
+                folder.pages.insert(0, page)
+                folder.count += 1
+
+
+@screen("studio/pages/pages.html", "pages")
+def pages(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[str, Any]:
+    if made and made[0].startswith("pg-"):
+        raise Elsewhere(site_url("page", opened, made[0]))
+    site = opened.site
+    small = len(site.pages) <= OPEN_TREE_UP_TO
+    return {
+        "tree": branch_of(site, whole=small),
+        "small": small,
+        **_latest(opened.stored, Work.Kind.BRING_IN),
+        "unread": [page for page in site.pages if page.remark][:50],
+    }
+
+
+def page_branch(request: HttpRequest, slug: str) -> HttpResponse:
+    """One folder of the tree, for large sites."""
+    stored = site_of(request.user, slug)
+    below = request.GET.get("below", "/")
+    site = store.load(stored.pk).site
+    return render(
+        request,
+        "studio/pages/page_branch.html",
+        {"branch": branch_of(site, below, whole=False), "slug": slug, "small": False},
+    )
+
+
+@screen("studio/pages/page_detail.html", "pages")
+def page(request: HttpRequest, opened: Opened, page_id: str, made: tuple[str, ...]) -> dict[str, Any]:
+    site = opened.site
+    found = next((page for page in site.pages if page.id == page_id), None)
+    if found is None:
+        raise Elsewhere(site_url("pages", opened))
+    coverage = Coverage(site)
+    names = {band.id: band.name for band in site.bands}
+    shown = [
+        (
+            slot,
+            [
+                (names.get(band or "", "All widths"), reason(outcome, site))
+                for band, outcome in zip(coverage.bands, outcomes, strict=True)
+            ],
+        )
+        for slot, outcomes in coverage.on(found).items()
+    ]
+    original = next((page for page in site.pages if page.id == found.translates), None)
+    return {
+        "page": found,
+        "shown": shown,
+        "original": original,
+        "lifts": [lift for lift in site.lifts if lift.where.covers(found)],
+    }
+
+
+def bring_in(request: HttpRequest, slug: str) -> HttpResponse:
+    """Takes an upload and hands it to the background; shows how it goes."""
+    stored = site_of(request.user, slug)
+    if request.method != "POST":
+        raise Http404
+    upload = request.FILES.get("file")
+    fault = _upload_fault(upload)
+    if fault:
+        return render(
+            request,
+            "studio/pages/works.html",
+            {"works": stored.works.filter(kind=Work.Kind.BRING_IN)[:4], "slug": slug, "fault": fault},
+        )
+    assert upload is not None
+    work = Work.objects.create(
+        site=stored, author=request.user, kind=Work.Kind.BRING_IN, name=(upload.name or "upload")[:200], file=upload
+    )
+    tasks.take_in.defer(work_id=work.pk)
+    return _works(request, slug, Work.Kind.BRING_IN)
+
+
+def _upload_fault(upload: Any) -> str:
+    if upload is None:
+        return "Choose a file first."
+    if not upload.name.lower().endswith((".zip", ".html", ".htm", ".xml")):
+        return "A ZIP of a site, a single .html page or a sitemap .xml can come in."
+    if upload.size > settings.LARGEST_UPLOAD:
+        return f"The file is {upload.size // 1_000_000} MB large; {settings.LARGEST_UPLOAD // 1_000_000} MB at most."
+    return ""
+
+
+def works(request: HttpRequest, slug: str, kind: str) -> HttpResponse:
+    """The latest works of a kind, asked for again while one goes on."""
+    site_of(request.user, slug)
+    return _works(request, slug, kind)
+
+
+def _works(request: HttpRequest, slug: str, kind: str) -> HttpResponse:
+    context = _latest(site_of(request.user, slug), kind)
+    response = render(request, "studio/pages/works.html", {"slug": slug, **context})
+    if not context["going_on"] and request.GET.get("waiting"):
+        response["HX-Trigger"] = "rim:work-done"
+    return response
+
+
+def _latest(stored: StoredSite, kind: str) -> dict[str, Any]:
+    works = list(stored.works.filter(kind=kind)[:4])
+    going_on = any(work.state in {Work.State.WAITING, Work.State.WORKING} for work in works)
+    return {"works": works, "going_on": going_on, "kind": kind}
+
+
+PREVIEW_PAGES = 200
+
+
+@screen("studio/pages/lifting.html", "pages")
+def lifting(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[str, Any] | HttpResponse:
+    """Choosing what is lifted out, with a look at what goes, and what is lifted out already."""
+    site = opened.site
+    selector, below = request.GET.get("selector", "").strip(), request.GET.get("below", "/").strip() or "/"
+    if request.method == "POST" and request.POST.get("lift"):
+        return _begin_lifting(request, opened)
+    counts: dict[str, int] = {}
+    for page in site.pages:
+        for lift_id in {cut.lift for cut in page.cuts}:
+            counts[lift_id] = counts.get(lift_id, 0) + 1
+    context: dict[str, Any] = {
+        "selector": selector,
+        "below": below,
+        "lifts": [(lift, counts.get(lift.id, 0)) for lift in site.lifts],
+        **_latest(opened.stored, Work.Kind.LIFT_OUT),
+    }
+    if selector:
+        context |= _lift_preview(site, selector, below)
+    return context
+
+
+def _begin_lifting(request: HttpRequest, opened: Opened) -> HttpResponse:
+    where = {"kind": "below", "path": request.POST.get("below") or "/"}
+    try:
+        lift = Lift.model_validate({"id": store.new_id("lf"), "selector": request.POST["lift"], "where": where})
+    except ValueError:
+        lift = None
+    if lift is None or selector_fault(lift.selector):
+        return render(
+            request, "studio/pages/works.html", {"fault": "This selector or path cannot be used.", "slug": opened.slug}
+        )
+    work = Work.objects.create(
+        site=opened.stored,
+        author=opened.user,
+        kind=Work.Kind.LIFT_OUT,
+        name=lift.selector[:200],
+        details=lift.model_dump(mode="json"),
+    )
+    tasks.lift_out.defer(work_id=work.pk)
+    return _works(request, opened.slug, Work.Kind.LIFT_OUT)
+
+
+def _lift_preview(site: Site, selector: str, below: str) -> dict[str, Any]:
+    fault = selector_fault(selector)
+    if fault:
+        return {"fault": Notice(f"{selector}: {fault}", True)}
+    try:
+        lift = Lift(id="preview", selector=selector, where=Below(path=below))
+    except ValueError:
+        return {"fault": Notice(f"{below}: a path begins with / and has no spaces", True)}
+    pages = [page for page in site.pages if page.content and lift.where.covers(page)]
+    rows, faults = [], []
+    for page in pages[:PREVIEW_PAGES]:
+        content = contents.read_content(page.content or "")
+        lifting = find_in_page(content, selector)
+        rows += [(page, found, preview(content, found)[:600]) for found in lifting.found]
+        faults += [(page, fault) for fault in lifting.faults]
+    return {"rows": rows, "faults": faults, "looked_at": min(len(pages), PREVIEW_PAGES), "page_count": len(pages)}

@@ -1,0 +1,59 @@
+"""The pieces of a site, and what a new one can begin with."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.http import HttpRequest
+
+from ....core.model.site import PIECE_KINDS, Drawer, Piece, Site
+from ....core.reach.coverage import in_words
+from ..controls.of_nodes import PIECE_NAMES
+from ..cycle.screen import Elsewhere, Opened, screen, site_url
+from ..forms.arrangements import ARRANGEMENTS
+from ..preview.reached import pages_by_piece
+
+
+@screen("studio/pieces/pieces.html", "pieces")
+def pieces(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[str, Any]:
+    if made and made[0].startswith("pc-") and request.POST.get("do") == "add":
+        raise Elsewhere(site_url("workbench", opened, made[0]))
+    reached = pages_by_piece(opened.site)
+    listed = [
+        (
+            piece,
+            PIECE_NAMES[piece.kind],
+            reached.get(piece.id, 0),
+            _places(piece, opened.site),
+        )
+        for piece in opened.site.pieces
+    ]
+    by_kind = {kind: [(key, one) for key, one in ARRANGEMENTS.items() if one.kind == kind] for kind in PIECE_KINDS}
+    chosen = request.POST.get("kind") or request.GET.get("kind") or ""
+    kinds = [(kind, name, kind == chosen) for kind, name in PIECE_NAMES.items()]
+    return {
+        "listed": listed,
+        "kinds": kinds,
+        "kind": chosen if chosen in by_kind else "header",
+        "kind_name": PIECE_NAMES.get(chosen, "Header"),
+        "kind_about": KIND_ABOUT.get(chosen, KIND_ABOUT["header"]),
+        "arrangements": by_kind.get(chosen, by_kind["header"]),
+    }
+
+
+def _places(piece: Piece, site: Site) -> list[str]:
+    """Where a piece shows, in words."""
+    if isinstance(piece, Drawer):
+        return [f"in a menu of {holder.name}" for holder, _ in site.holders(piece)]
+    return [in_words(rule, site) for rule in piece.reach]
+
+
+KIND_ABOUT = {
+    "header": "Before the content of every page that it reaches.",
+    "notice": "A bar with a message, at the top or the bottom, for a time.",
+    "footer": "After the content.",
+    "sidebar": "Beside the content; before or after it where the window is narrow.",
+    "bottom": "Two to five targets, always at the bottom of a phone’s screen.",
+    "float": "A button, or a few, over the page.",
+    "drawer": "Rows of its own in what a menu’s button opens, above and below the menu’s entries.",
+}

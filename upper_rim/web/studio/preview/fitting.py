@@ -1,0 +1,279 @@
+"""How is it shown where a piece's rows fail, and what would mend them? The answers are the core's; here are the words."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from typing import Any, NamedTuple
+
+from django.http import HttpRequest
+
+from ....core.fit.columns import TOO_LONG, Measure
+from ....core.fit.fitter import Fitter
+from ....core.fit.opened import Opened
+from ....core.fit.remedies import Failure, Remedy, remedies
+from ....core.fit.states import FAILING, State
+from ....core.fit.sweep import RowFit, Stretch
+from ....core.fit.targets import Close
+from ....core.model.links import Links
+from ....core.model.site import AnyPiece, Band, Entry, Piece, Row, Site
+from ....core.model.tree import holder_of
+from ...sites import store
+from ..controls.of_nodes import node_name
+from ..words.languages import language_name
+
+STATE_WORDS: dict[State, str] = {
+    "fits": "fits",
+    "tight": "has little room left",
+    "wraps": "wraps",
+    "breaks words": "breaks within a word",
+    "clips": "is higher than its room",
+    "overflows": "reaches out of its row",
+    "collides": "lies over what stands beside it",
+}
+
+
+class Span(NamedTuple):
+    """A stretch of widths at which a row fails, or nearly does, in one language: as the ruler shows it. `lane`: the
+    language's place among all, from above."""
+
+    row: str
+    language: str
+    language_name: str
+    stretch: Stretch
+    said: str
+    lane: int
+    estimate: bool
+
+    @property
+    def fails(self) -> bool:
+        return self.stretch.state in FAILING
+
+    @property
+    def key(self) -> str:
+        """Names it in an address."""
+        return f"{self.row}:{self.language}:{self.stretch.from_px}"
+
+
+def spans_of(site: Site, piece: Piece, fits: Iterable[RowFit]) -> list[Span]:
+    """What does not fit well, row by row, the worst of each row first."""
+    names = {row.id: row.name for row in site.shown_rows(piece)}
+    listed = list(fits)
+    lanes = {language: lane for lane, language in enumerate(dict.fromkeys(fit.language for fit in listed))}
+    return [
+        Span(
+            fit.row,
+            fit.language,
+            language_name(fit.language),
+            stretch,
+            _sentence(site, names[fit.row], fit, stretch),
+            lanes[fit.language],
+            fit.is_estimate,
+        )
+        for fit in listed
+        for stretch in fit.stretches
+        if stretch.state != "fits"
+    ]
+
+
+def _sentence(site: Site, row: str, fit: RowFit, stretch: Stretch) -> str:
+    cause = cause_name(site, stretch.cause, fit.language)
+    subject = f"{row}: {cause}" if cause and cause != row else row
+    about = ", as far as can be foreseen," if fit.is_estimate else ""
+    return f"{language_name(fit.language)}: {subject} {STATE_WORDS[stretch.state]}{about} from {stretch.from_px} to {stretch.to_px} px"
+
+
+def cause_name(site: Site, node: str, language: str) -> str:
+    holder = holder_of(site, node) if node else None
+    if holder is None:
+        return ""
+    if isinstance(holder, Band):
+        return holder.name
+    if isinstance(holder, Entry):
+        return f"“{Links(site).label(holder, language)}”"
+    return node_name(holder, site)
+
+
+class Group(NamedTuple):
+    """Failures of one row by one cause, in all languages, in words."""
+
+    said: str
+    spans: list[Span]
+
+
+def grouped(site: Site, piece: Piece, spans: Iterable[Span]) -> list[Group]:
+    """The same failures under one heading each."""
+    names = {row.id: row.name for row in site.shown_rows(piece)}
+    groups: dict[tuple[str, str, str], list[Span]] = {}
+    for span in spans:
+        cause = span.stretch.cause
+        groups.setdefault((span.row, cause if not cause.startswith("en-") else "", span.stretch.state), []).append(span)
+    return [
+        Group(
+            f"{names[row]}: {cause_name(site, cause, site.language) or 'it'} {STATE_WORDS[listed[0].stretch.state]}",
+            listed,
+        )
+        for (row, cause, _), listed in groups.items()
+    ]
+
+
+class Cluster(NamedTuple):
+    """Languages whose failures lie over each other on the ruler, and where the last of these ends."""
+
+    languages: str
+    to_px: int
+
+
+def clusters(spans: Iterable[Span]) -> list[Cluster]:
+    found: list[tuple[int, list[tuple[int, str]]]] = []
+    for span in sorted((one for one in spans if one.fails), key=lambda one: one.stretch.from_px):
+        ends = (span.stretch.to_px, span.language)
+        if found and span.stretch.from_px <= found[-1][0] + 1:
+            found[-1] = (max(found[-1][0], ends[0]), [*found[-1][1], ends])
+        else:
+            found.append((ends[0], [ends]))
+    return [
+        Cluster(" ".join(dict.fromkeys(language for _, language in sorted(listed, reverse=True))), to_px)
+        for to_px, listed in found
+    ]
+
+
+def snap_widths(fits: Iterable[RowFit]) -> list[int]:
+    """Widths at which a flag stands best: where something begins to fit."""
+    found = {stretch.to_px + 1 for fit in fits for stretch in fit.failing}
+    return sorted(found)
+
+
+def marks_of(fits: Iterable[RowFit]) -> dict[str, str]:
+    """For rows and the items that are causes, the state that is told beside them: the worst one."""
+    order = list(STATE_WORDS)
+    marks: dict[str, State] = {}
+    for fit in fits:
+        for stretch in fit.failing:
+            for node in {fit.row, stretch.cause}:
+                if node and (node not in marks or order.index(stretch.state) > order.index(marks[node])):
+                    marks[node] = stretch.state
+    return dict(marks)
+
+
+class Offer(NamedTuple):
+    """A remedy in words. `key` names it in what is posted."""
+
+    key: str
+    words: str
+    gain: str
+    remedy: Remedy
+
+
+def asked_span(request: HttpRequest, spans: list[Span]) -> Span | None:
+    """The failure that is looked at: the one named, else the first that fails."""
+    named = request.POST.get("failure") or request.GET.get("failure") or ""
+    failing = [span for span in spans if span.fails]
+    return next((span for span in failing if span.key == named), failing[0] if failing else None)
+
+
+def offers(fitter: Fitter, site: Site, piece: Piece, span: Span) -> list[Offer]:
+    """What would mend a failure, the best first."""
+    row = next(row for row in site.shown_rows(piece) if row.id == span.row)
+    found = remedies(fitter, site, piece, row, Failure(span.language, span.stretch), store.new_id)
+    return [Offer(_key(one), remedy_words(one, site, span.language), _gain(one), one) for one in found]
+
+
+def _key(remedy: Remedy) -> str:
+    return f"{remedy.kind}|{remedy.node}|{remedy.value}"
+
+
+def _gain(remedy: Remedy) -> str:
+    parts = [] if remedy.kind in {"band", "label"} else [f"{remedy.gain_px:g} px less needed"]
+    if remedy.fits_from_px is not None:
+        parts.append(f"fits from {'about ' if remedy.is_rough else ''}{remedy.fits_from_px} px")
+    return ", ".join(parts)
+
+
+def remedy_words(remedy: Remedy, site: Site, language: str) -> str:
+    holder: Any = holder_of(site, remedy.node)
+    name = cause_name(site, remedy.node, language)
+    value = remedy.value
+    bands = {band.id: band.name for band in site.bands}
+    match remedy.kind:
+        case "band" if remedy.node in bands:
+            return f"{holder.name} begins at {value} px"
+        case "band":
+            return f"A drawer below {value} px: {name}"
+        case "gap":
+            return f"Gaps of {value.removesuffix('px')} px: {holder.name if isinstance(holder, Row) else name}"
+        case "spacing":
+            return f"No letter spacing: {name}"
+        case "size":
+            return f"Text of {value.removesuffix('px')} px: {name}"
+        case "weight":
+            return f"Weight {value}: {name}"
+        case "width":
+            return f"Letters {value.removesuffix('%')} % wide: {name}"
+        case "words":
+            return f"Only its icon: {name}"
+        case "icon":
+            return f"An icon in place of {name}"
+        case "second line":
+            return f"No second lines: {name}"
+        case "move":
+            row: Any = holder_of(site, value)
+            return f"Into the row {row.name}: {name}"
+        case "hide":
+            return f"Not at {bands.get(value, value)}: {name}"
+        case _:
+            return f"Shorter by {remedy.gain_px:g} px: {name}"
+
+
+class Drawer(NamedTuple):
+    """A menu's drawer in one language, screen by screen: its size, height in px, and how many screens that is."""
+
+    name: str
+    language: str
+    screens: list[tuple[str, float, float, bool]]
+    shut_px: float
+
+
+def opened_words(site: Site, listed: Iterable[Opened]) -> list[Drawer]:
+    drawers: dict[tuple[str, str], list[Opened]] = {}
+    for one in listed:
+        drawers.setdefault((one.menu, one.language), []).append(one)
+    every = (
+        Drawer(
+            cause_name(site, menu, language),
+            language_name(language),
+            [(f"{one.screen[0]} × {one.screen[1]}", one.whole_px, one.screens, one.screens > 1) for one in found],
+            max(one.shut_px for one in found),
+        )
+        for (menu, language), found in drawers.items()
+    )
+    # A menu that stands in two rows, as a header's at rest and in a stage, opens alike.
+    alike: dict[str, Drawer] = {}
+    for drawer in every:
+        alike.setdefault(repr(drawer), drawer)
+    return list(alike.values())
+
+
+def measure_words(site: Site, listed: Iterable[Measure]) -> list[tuple[str, list[tuple[str, int]]]]:
+    """By item: what is the matter, and for each language and widths a short text and the first width."""
+    found: dict[tuple[str, str], list[tuple[str, int]]] = {}
+    for one in listed:
+        few = (
+            f"fewer than {site.least_measure}" if one.state == "narrow" else f"more than {site.measure * TOO_LONG:.0f}"
+        )
+        said = f"{cause_name(site, one.node, site.language)} has {few} characters on a line"
+        widths = f"{one.from_px}–{one.to_px}" if one.to_px > one.from_px else str(one.from_px)
+        found.setdefault((one.node, said), []).append(
+            (f"{language_name(one.language)} {widths}: {one.characters:.0f}", one.from_px)
+        )
+    return [(said, spans) for (_, said), spans in found.items()]
+
+
+def target_words(site: Site, one: Close, language: str) -> str:
+    name, other = cause_name(site, one.node, language), cause_name(site, one.beside, language)
+    return f"{language_name(language)}: {name} is {one.width_px:g} × {one.height_px:g} px at {one.at_px} px, {one.distance_px:g} px from {other}; 24 px are asked for"
+
+
+def resolved_piece(fitter: Fitter, site: Site, piece: Piece) -> tuple[Site, AnyPiece]:
+    """Both with the widths of menus that depend on what their rows need."""
+    resolved = fitter.resolved(site)
+    return resolved, next(one for one in resolved.pieces if one.id == piece.id)

@@ -1,0 +1,67 @@
+"""What the workbench says of a piece besides fit and movement: texts that are hard to read, items that are squeezed."""
+
+from __future__ import annotations
+
+from typing import Any, NamedTuple
+
+from ....core.findings.squeezed import Squeezed, squeezed
+from ....core.fit.fitter import Fitter
+from ....core.model.site import Cell, Page, Piece, Site
+from ....core.model.styling import Styled
+from ....core.model.tree import items_of, walk
+from ....core.style.contrast import Glimpse, glimpse
+from ....core.style.texts import texts_within
+from ..controls.control import Group, note
+from ..controls.of_nodes import node_name
+
+MOST_ITEMS = 60
+"""In a piece of more, all texts at every edit would take too long: they are told under Foundations alone."""
+
+
+class Legible(NamedTuple):
+    """Sentences, and marks beside nodes of the outline."""
+
+    weak: list[str]
+    pictured: list[str]
+    squeezed: list[Squeezed]
+    said: list[str]
+    marks: dict[str, str]
+
+
+def legible(fitter: Fitter, site: Site, piece: Piece, page: Page | None, width: int) -> Legible:
+    items = list(items_of((piece,)))
+    seen = Glimpse({}, frozenset())
+    if len(items) <= MOST_ITEMS:
+        seen = fitter.kept(("legible", piece.id), _looks_of(site, piece), lambda: glimpse(site, piece))
+    narrow = list(squeezed(fitter, site, piece, page.language if page else site.language, width))
+    names = {item.id: node_name(item, site) for item in items}
+    weak = [
+        f"{names.get(node, piece.name)}: {one.ratio:.2f} to 1, {one.needed:g} are needed"
+        for node, one in seen.failing.items()
+    ]
+    marks = dict.fromkeys(seen.pictured, "over a picture") | dict.fromkeys(seen.failing, "hard to read")
+    marks |= {one.node: "squeezed" for one in narrow}
+    said = [f"{names[one.node]}: {one.px:.0f} of {one.asked_px:.0f} px" for one in narrow]
+    return Legible(weak, [names.get(node, piece.name) for node in sorted(seen.pictured)], narrow, said, marks)
+
+
+def squeezed_note(found: Legible, chosen: Any, site: Site, width: int) -> list[Group]:
+    """At an item that is squeezed, and what would give it room."""
+    one = next((one for one in found.squeezed if one.node == getattr(chosen, "id", "")), None)
+    if one is None:
+        return []
+    cells = (cell for piece in site.pieces for row in piece.rows for cell in row.cells)
+    cell = next((cell for cell in cells if isinstance(cell, Cell) and cell.id == one.cell), None)
+    way = "Give its cell a share of the row" if cell and cell.track.kind != "share" else "Give its cell a greater share"
+    words = f"It is {one.px:.0f} px wide at a width of {width} px, and asks for {one.asked_px:.0f}. {way}, or move it to a row of its own."
+    return [Group("Squeezed", [note(chosen, words)])]
+
+
+def _looks_of(site: Site, piece: Piece) -> tuple[Any, ...]:
+    """All that the contrast of its texts depends on: equal where that is."""
+    around = [holder for holder, _ in site.holders(piece)] if piece.kind == "drawer" else []
+    nodes = [node for one in (piece, *around) for node in walk(one) if isinstance(node, Styled)]
+    looks = tuple((node.id, node.styles, node.wears) for node in nodes)
+    texts = tuple((item.kind, item.id, texts_within(item)) for item in items_of((piece,)))
+    site_wide = (site.swatches, site.looks, site.roles, site.bands, site.face, site.text_px, site.ratio, site.assets)
+    return (looks, texts, piece.roles, getattr(piece, "fan", None), site_wide)

@@ -1,0 +1,156 @@
+"""A designer's sites: the list, a new one, taking one in or away as a bundle, working on it with somebody."""
+
+from __future__ import annotations
+
+import json
+import tempfile
+from typing import Any
+
+from django.conf import settings
+from django.contrib.auth import get_user_model
+from django.http import FileResponse, Http404, HttpRequest, HttpResponse
+from django.shortcuts import redirect, render
+
+from ....core.exchange.bundle import BrokenBundle, Bundle, write_bundle
+from ....core.model.site import Band, Site
+from ....core.model.styling import Swatch
+from ....core.model.tree import ROOT
+from ...jobs import tasks
+from ...live.addresses import address
+from ...sites import contents, store
+from ...sites.access import site_of, sites_of
+from ...sites.models import Work
+from ..controls.control import Control, is_picture, words
+from ..cycle.screen import Opened, screen
+
+
+def sites(request: HttpRequest, fault: str = "", name: str = "") -> HttpResponse:
+    listed = [
+        (stored, stored.nodes.filter(slot="pages").count(), address(stored.slug, request.get_host()))
+        for stored in sites_of(request.user).select_related("current_edition")
+    ]
+    return render(
+        request,
+        "studio/sites/sites.html",
+        {"listed": listed, "fault": fault, "name": name},
+        status=422 if fault else 200,
+    )
+
+
+def new_site(request: HttpRequest) -> HttpResponse:
+    """An empty site, or one out of a bundle."""
+    if request.method != "POST":
+        return redirect("sites")
+    bundle = request.FILES.get("bundle")
+    if bundle is not None:
+        return _from_bundle(request, bundle)
+    name = request.POST.get("name", "").strip()
+    if not name or len(name) > 120:
+        return sites(request, "Give the new site a name of up to 120 characters.", name)
+    stored = store.new_site(request.user, blank_site(name), {})
+    return redirect("pages", stored.slug)
+
+
+def blank_site(name: str) -> Site:
+    """What a new site has from the start: three colours and two width bands, all to be changed."""
+    return Site(
+        key=store.new_key(),
+        name=name,
+        swatches=(
+            Swatch(id=store.new_id("sw"), name="Paper", colour="#ffffff", role="ground"),
+            Swatch(id=store.new_id("sw"), name="Ink", colour="#1f2a30", role="ink"),
+            Swatch(id=store.new_id("sw"), name="Accent", colour="#2f6f62", role="accent"),
+        ),
+        bands=(
+            Band(id=store.new_id("bd"), name="Narrow", from_px=0),
+            Band(id=store.new_id("bd"), name="Wide", from_px=900),
+        ),
+    )
+
+
+def _from_bundle(request: HttpRequest, upload: Any) -> HttpResponse:
+    """Foundations, menus and pieces at once, the pages in the background. A bundle that is none makes no site."""
+    if upload.size > settings.LARGEST_UPLOAD:
+        return sites(
+            request,
+            f"The bundle is {upload.size // 1_000_000} MB large; {settings.LARGEST_UPLOAD // 1_000_000} MB at most.",
+        )
+    with tempfile.TemporaryFile() as file:
+        for chunk in upload.chunks():
+            file.write(chunk)
+        file.seek(0)
+        try:
+            site = Bundle(file).site
+        except BrokenBundle as broken:
+            return sites(request, f"{upload.name}: {broken}")
+    stored = store.new_site(request.user, site.replaced(key=store.new_key(), pages=(), assets=()), {})
+    work = Work.objects.create(
+        site=stored,
+        author=request.user,
+        kind=Work.Kind.BRING_IN,
+        name=upload.name[:200],
+        file=upload,
+        details={"bundle": True},
+    )
+    tasks.take_in.defer(work_id=work.pk)
+    return redirect("pages", stored.slug)
+
+
+def bundle(request: HttpRequest, slug: str) -> FileResponse:
+    """The site as it stands now, as a bundle."""
+    stored = site_of(request.user, slug)
+    file = tempfile.TemporaryFile()  # noqa: SIM115 - the response closes it
+    write_bundle(file, store.load(stored.pk).site, contents.read_content)
+    file.seek(0)
+    return FileResponse(file, as_attachment=True, filename=f"{stored.slug}.rim.zip", content_type="application/zip")
+
+
+@screen("studio/sites/settings.html", "settings")
+def settings_screen(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[str, Any]:
+    fault = ""
+    if request.method == "POST" and request.POST.get("person"):
+        person = get_user_model().objects.filter(username=request.POST["person"].strip()).first()
+        if person is None:
+            fault = "There is nobody here by that name."
+        else:
+            opened.stored.people.add(person)
+    site = opened.site
+    listed = [("", "none: browsers show their own")] + [
+        (one.path, one.path) for one in site.assets if is_picture(one.path)
+    ]
+    icon = Control("choice", "Icon", ROOT, "icon", site.icon or "", listed)
+    bring = Control("upload", "Bring one", ROOT, "icon", "")
+    return {
+        "people": opened.stored.people.order_by("username"),
+        "fault": fault,
+        "told_of_the_site": [icon, bring, *words(site, "description", "Description", site)],
+    }
+
+
+def leave_site(request: HttpRequest, slug: str, person: int) -> HttpResponse:
+    """Takes somebody off a site. The last person stays."""
+    stored = site_of(request.user, slug)
+    if request.method != "POST":
+        raise Http404
+    if stored.people.count() > 1:
+        stored.people.remove(person)
+    return redirect("settings", slug) if person != request.user.pk else redirect("sites")
+
+
+def delete_site(request: HttpRequest, slug: str) -> HttpResponse:
+    """Removes a site for good, where its name is typed as it is written."""
+    stored = site_of(request.user, slug)
+    if request.method != "POST":
+        raise Http404
+    if request.POST.get("name", "").strip() != stored.name:
+        return redirect("settings", slug)
+    stored.delete()
+    return redirect("sites")
+
+
+def newest(request: HttpRequest, slug: str, revision: int) -> HttpResponse:
+    """Whether somebody else has changed the site since `revision`: 204 where not."""
+    stored = site_of(request.user, slug)
+    if stored.revision == revision:
+        return HttpResponse(status=204)
+    return HttpResponse(headers={"HX-Trigger": json.dumps({"rim:elsewhere": {"revision": stored.revision}})})

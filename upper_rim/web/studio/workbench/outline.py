@@ -1,0 +1,85 @@
+"""The outline of a piece on the workbench: what stands in it, at rest and in each of its stages."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Any, NamedTuple
+from urllib.parse import urlencode
+
+from ....core.model.movement import ByElement, ByPage, ByPixels, ByViewport, Stage
+from ....core.model.site import Cell, Page, Piece, ReachRule, Row, Site
+from ....core.model.stages import stages_of
+from ..controls.of_nodes import node_name, shared_row
+
+
+class Line(NamedTuple):
+    """A line of the outline."""
+
+    id: str
+    name: str
+    kind: str
+    note: str
+    href: str
+    is_chosen: bool
+    shares: str = ""
+    fails: str = ""
+
+
+def outline_of(piece: Piece, site: Site, chosen: str, page: Page | None, marks: Mapping[str, str]) -> list[Line]:
+    address = "?" + urlencode({"page": page.path if page else ""}) + "&select="
+
+    def line(node: Any, kind: str, hidden_in: tuple[str, ...] = ()) -> Line:
+        note = f"not at {_band_names(site, hidden_in)}" if hidden_in else ""
+        return Line(
+            node.id, node_name(node, site), kind, note, address + node.id, node.id == chosen, "", marks.get(node.id, "")
+        )
+
+    lines: list[Line] = []
+    stages = stages_of(piece)
+    for stage in (None, *stages):
+        if stage is not None:
+            note = stage_words(stage)
+            lines.append(Line(stage.id, stage.name, "stage", note, address + stage.id, stage.id == chosen))
+        for row in (row for row in piece.rows if row.stage == (stage.id if stage else None)):
+            if row.shares is not None:
+                shared, other = shared_row(site, row.shares)
+                own = line(row, "row")._replace(name=shared.name, note=f"of {other.name}", shares=shared.id)
+                lines.append(own._replace(fails=marks.get(shared.id, "")))
+                continue
+            lines.append(line(row, "row", row.hidden_in))
+            for cell in row.cells:
+                lines.append(line(cell, "cell"))
+                lines += [line(item, "item", item.hidden_in) for item in cell.items]
+    return lines
+
+
+def _band_names(site: Site, bands: tuple[str, ...]) -> str:
+    return ", ".join(band.name for band in site.bands if band.id in bands)
+
+
+def kind_of(node: Any) -> str:
+    match node:
+        case Piece():
+            return "piece"
+        case Row():
+            return "row"
+        case Cell():
+            return "cell"
+        case ReachRule():
+            return "rule"
+        case Stage():
+            return "stage"
+        case _:
+            return "item"
+
+
+def stage_words(stage: Stage) -> str:
+    match stage.after:
+        case ByPixels(px=px):
+            return f"after {px} px"
+        case ByViewport(percent=percent):
+            return f"after {percent} % of the window"
+        case ByPage(percent=percent):
+            return f"after {percent} % of the page"
+        case ByElement(selector=selector):
+            return f"when {selector} passes"

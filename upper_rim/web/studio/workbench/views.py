@@ -1,0 +1,221 @@
+"""The workbench: one piece, what is chosen in it, and all that can be changed and is found there."""
+
+from __future__ import annotations
+
+import hashlib
+from typing import Any
+from urllib.parse import quote, urlencode
+
+from django.http import HttpRequest
+
+from ....core.fit.sweep import FROM_PX
+from ....core.model.items import IconLink, MenuItem
+from ....core.model.movement import Stage
+from ....core.model.site import Cell, Drawer, Page, Piece, Row, Site
+from ....core.model.tree import items_of, walk
+from ....core.reach.coverage import Coverage, in_words
+from ...sites.fitters import site_fitter
+from ..controls.control import Group, note
+from ..controls.of_nodes import KIND_NAMES, groups_for, node_name, shared_row
+from ..cycle.screen import Elsewhere, Opened, screen, site_url
+from ..forms.numbers import PHONE_PX, USUAL_PX, stage_width
+from ..preview.fitting import Span, asked_span, clusters, grouped, marks_of, snap_widths, spans_of
+from ..preview.legible import legible, squeezed_note
+from ..preview.moving import looked_through
+from ..preview.reached import pages_by_piece
+from ..preview.trials import trial_of, tried_site
+from ..preview.viewing import looked_at, tray
+from ..words.reach import reason
+from .outline import kind_of, outline_of
+from .remedies import tried_on
+from .scroll_ruler import movement_shown
+
+RULER_FROM, RULER_TO = 280, 1920
+OUTLINE_SHOWN = "X-Rim-Outline"
+"""With it a screen says which outline it shows; where that is still the newest, it is not sent again."""
+
+
+@screen("studio/workbench/workbench.html", "pieces")
+def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[str, ...]) -> dict[str, Any]:
+    site = opened.site
+    piece = next((piece for piece in site.pieces if piece.id == piece_id), None)
+    if piece is None:
+        raise Elsewhere(site_url("pieces", opened))
+    gone = made[0] if made and request.POST.get("do") == "copy" else request.POST.get("node", "")
+    moved_to = _moved_to(request, site, piece, gone)
+    if moved_to is not None:
+        raise Elsewhere(site_url("workbench", opened, moved_to) + f"?select={gone}")
+    page = looked_at(request, site, piece)
+    chosen = _chosen(request, site, piece, made)
+    notice = tried_on(request, opened, piece)
+    trial = trial_of(opened)
+    shown = (tried_site(site, trial) if trial else None) or site
+    fitter = site_fitter(opened.stored.pk)
+    shown = fitter.resolved(shown)
+    seen_piece = next((one for one in shown.pieces if one.id == piece.id), piece)
+    fits = fitter.rows(shown, seen_piece)
+    spans = spans_of(shown, seen_piece, fits)
+    reached = pages_by_piece(site)
+    usual = PHONE_PX if isinstance(piece, Drawer) else USUAL_PX
+    width = stage_width(request.POST, request.GET, usual=usual)
+    looked = looked_through(request, fitter, shown, page, width) if page else None
+    failing = [span for span in spans if span.fails]
+    tray_shown = tray(request, site, chosen, width)
+    movement = movement_shown(fitter, shown, seen_piece, chosen, page, looked, width, tray_shown["tray"])
+    found = legible(fitter, shown, seen_piece, page, width)
+    outline = outline_of(piece, site, chosen.id, page, found.marks | marks_of(fits))
+    told = hashlib.sha256(repr((outline, movement["overlaps"])).encode()).hexdigest()[:16]
+    context = {
+        **tray_shown,
+        **movement,
+        "piece": piece,
+        "page": page,
+        "chosen": chosen,
+        "chosen_name": node_name(chosen, site),
+        "chosen_kind": kind_of(chosen),
+        "groups": [*groups_for(chosen, site), *_computed(chosen, shown), *squeezed_note(found, chosen, site, width)],
+        "weak_texts": found.weak,
+        "pictured": found.pictured,
+        "squeezed": found.said,
+        "outline": [] if request.headers.get(OUTLINE_SHOWN) == told else outline,
+        "others": [(other, _into(other, other)) for other in site.pieces if other is not piece],
+        "shareable": [
+            (other.name, [(row.id, row.name) for row in other.rows if row.shares is None])
+            for other in site.pieces
+            if other is not piece
+        ],
+        "shared": shared_row(site, chosen.shares) if isinstance(chosen, Row) and chosen.shares else None,
+        "outline_told": told,
+        "outline_stays": request.headers.get(OUTLINE_SHOWN) == told,
+        "into": _into(piece, chosen),
+        "item_kinds": KIND_NAMES.items(),
+        "destinations": _destinations(chosen, piece, site),
+        "reached": reached.get(piece.id, 0),
+        "rules": [(rule, in_words(rule, site)) for rule in piece.reach],
+        "held": [(holder, node_name(item, site), item) for holder, item in site.holders(piece)],
+        "is_drawer": isinstance(piece, Drawer),
+        "here": _here(site, page, piece) if page else [],
+        "width": width,
+        "place": urlencode({"page": page.path if page else "", "select": chosen.id, "width": width}),
+        "swatch_names": [swatch.name for swatch in site.swatches],
+        "ruler": _ruler(shown),
+        "stage_page": quote(page.path, safe="/%") if page else "",
+        "has_icon": isinstance(chosen, IconLink | MenuItem),
+        "trial": trial,
+        "spans": [
+            (span, _ruled(span.stretch.from_px), _ruled_width(span))
+            for span in spans
+            if span.stretch.from_px < RULER_TO
+        ],
+        "lanes": max((span.lane for span in spans), default=0) + 1,
+        "failing": failing,
+        "groups_failing": grouped(shown, seen_piece, failing),
+        "clusters": [(one, _ruled(one.to_px + 1)) for one in clusters(spans) if one.to_px < RULER_TO],
+        "failure": asked_span(request, spans),
+        "snaps": " ".join(map(str, snap_widths(fits))),
+    }
+    return {**context, "notice": notice} if notice else context
+
+
+def _computed(chosen: Any, shown: Site) -> list[Group]:
+    """What fit has found for the chosen item that is to follow it."""
+    if not (isinstance(chosen, MenuItem) and chosen.drawer_when_full):
+        return []
+    item = next((one for one in items_of(shown.pieces) if one.id == chosen.id), None)
+    px = item.drawer_below_px if isinstance(item, MenuItem) else None
+    if px is None:
+        return []
+    said = (
+        "The row fits at all widths: no button shows."
+        if px <= FROM_PX
+        else f"Now below {px} px: from there on the row fits in every language."
+    )
+    return [Group("Computed", [note(chosen, said)])]
+
+
+def _into(piece: Piece, chosen: Any) -> str:
+    """The cell that takes a new item: the chosen one or the chosen item's, else the first within what is chosen."""
+    cells = [(row, cell) for row in piece.rows for cell in row.cells]
+    around = [cell.id for row, cell in cells if chosen in (piece, row, cell, *cell.items)]
+    return around[0] if around else ""
+
+
+def _moved_to(request: HttpRequest, site: Site, piece: Piece, node: str) -> str | None:
+    """The piece in which a node is now that was moved, or copied, out of this one."""
+    if request.POST.get("do") not in {"move", "copy"} or any(below.id == node for below in walk(piece)):
+        return None
+    return next((other.id for other in site.pieces if any(below.id == node for below in walk(other))), None)
+
+
+def _destinations(chosen: Any, piece: Piece, site: Site) -> list[tuple[str, str, list[tuple[str, str]]]]:
+    """Where the chosen item or row could be moved to: by piece, the cells, or the piece itself. Its own place is left out."""
+    if isinstance(chosen, Piece | Cell | Stage):
+        return []
+    if isinstance(chosen, Row):
+        if chosen.shares is not None or chosen.stage is not None:
+            return []
+        return [("rows", other.name, [(other.id, other.name)]) for other in site.pieces if other is not piece]
+    return [
+        (
+            "items",
+            other.name,
+            [
+                (cell.id, f"{other.name}, {row.name}, {node_name(cell, site)}")
+                for row in other.rows
+                for cell in row.cells
+                if chosen not in cell.items
+            ],
+        )
+        for other in site.pieces
+    ]
+
+
+def _chosen(request: HttpRequest, site: Site, piece: Piece, made: tuple[str, ...]) -> Any:
+    below = {node.id: node for node in walk(piece)}
+    for node_id in (*made, request.POST.get("select", ""), request.GET.get("select", "")):
+        node = below.get(node_id)
+        if node is not None and kind_of(node) != "rule":
+            return node
+    return piece
+
+
+def _here(site: Site, page: Page, piece: Piece) -> list[tuple[str, str]]:
+    """What shows on the page in this piece's slot, by band, each with the reason in words; equal neighbours joined."""
+    if isinstance(piece, Drawer):
+        return []
+    coverage = Coverage(site)
+    names = {band.id: band.name for band in site.bands}
+    told: list[tuple[str, str]] = []
+    for band, outcome in zip(coverage.bands, coverage.on(page)[piece.kind], strict=True):
+        told.append((names.get(band or "", "All widths"), reason(outcome, site)))
+    if len({why for _, why in told}) == 1:
+        return [("", told[0][1])]
+    return told
+
+
+def _ruled(px: int) -> float:
+    """A width's place on the ruler, in %."""
+    return round(100 * (min(max(px, RULER_FROM), RULER_TO) - RULER_FROM) / (RULER_TO - RULER_FROM), 3)
+
+
+def _ruled_width(span: Span) -> float:
+    return round(_ruled(span.stretch.to_px + 1) - _ruled(span.stretch.from_px), 3)
+
+
+def _ruler(site: Site) -> dict[str, Any]:
+    flags = [
+        {"band": band, "before": before.name, "at": _ruled(band.from_px)}
+        for before, band in zip(site.bands, site.bands[1:], strict=False)
+    ]
+    edges = [_ruled(band.from_px) for band in site.bands] + [100.0]
+    spans = [
+        {"name": band.name, "at": start, "wide": round(end - start, 3)}
+        for band, start, end in zip(site.bands, edges, edges[1:], strict=False)
+    ]
+    return {
+        "from": RULER_FROM,
+        "to": RULER_TO,
+        "ticks": [(px, _ruled(px)) for px in range(320, RULER_TO, 160)],
+        "flags": flags,
+        "spans": spans,
+    }
