@@ -28,7 +28,7 @@ def test_from_a_zip_of_broken_pages_to_a_published_site_and_back(
     source.write_bytes(archive(folder="export/"))
 
     # The demo is there.
-    browser.sign_in()
+    browser.sign_in_by_hand("designer", "ferry-and-fern")
     sites = [site.text for site in browser.all("site")]
     assert any("Ostrey Ferries" in text and "41 pages" in text for text in sites)
     assert any("Quillwort Press" in text for text in sites)
@@ -244,5 +244,5 @@ def test_an_account_is_made_while_the_application_runs(browser: Browser, running
     environment = {**os.environ, "RIM_RUN_FOLDER": str(running.folder)}
     told = subprocess.run(command, env=environment, capture_output=True, text=True, timeout=60)
     assert told.returncode == 0, told.stderr
-    browser.sign_in("newcomer", told.stdout.split()[-1])
+    browser.sign_in_by_hand("newcomer", told.stdout.split()[-1])
     assert browser.all("home")

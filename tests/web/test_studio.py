@@ -11,7 +11,9 @@ from pathlib import Path
 import brotli
 import pytest
 from django.contrib.auth.models import User
+from django.db import connection
 from django.test import Client
+from django.test.utils import CaptureQueriesContext
 from django.urls import URLPattern, reverse
 
 from tests.broken_pages import archive
@@ -125,6 +127,24 @@ def test_live_answers_with_types_etags_compression_and_a_404_page(ferries: Store
     assert missing.status_code == 404 and b"q7xk-pc-main" in missing.content
     assert client.post("/").status_code == 405
     assert client.get("/", HTTP_HOST="none-such.localhost").status_code == 404
+
+
+def test_an_edition_reads_its_contents_many_at_a_time(
+    ferries: StoredSite, ada: User, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(contents, "READ_AT_ONCE", 5)
+    edition = publishing.new_edition(ferries, ada.pk)
+    table = contents.Content._meta.db_table
+    with CaptureQueriesContext(connection) as asked:
+        publishing.make_edition(edition.pk)
+    one_by_one = [query["sql"] for query in asked if f'FROM "{table}"' in query["sql"]]
+    assert len(one_by_one) <= 2, "whatever else is read before the pages and between them"
+    site = store.load(ferries.pk).site
+    held = [page.content for page in site.pages if page.content]
+    ahead = contents.ReadAhead(held)
+    assert [ahead(one) for one in (*held, held[-1], held[3])] == [
+        contents.read_content(one) for one in (*held, held[-1], held[3])
+    ]
 
 
 def test_an_edition_from_before_there_were_compressed_forms_is_served_plain(ferries: StoredSite, ada: User) -> None:

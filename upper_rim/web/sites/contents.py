@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
-from itertools import islice
 
 import psycopg
 from django.db import connection
@@ -21,17 +20,21 @@ def read_content(content: str) -> bytes:
 
 
 class ReadAhead:
-    """Reads contents in the order in which they will be asked for, many at a time; others one by one."""
+    """Reads contents that will be asked for about in this order, many at a time from the one asked for on; others one by
+    one."""
 
     def __init__(self, order: Iterable[str]) -> None:
-        self._order = iter(dict.fromkeys(order))
+        self._order = list(dict.fromkeys(order))
+        self._place = {content: at for at, content in enumerate(self._order)}
         self._ahead: dict[str, bytes] = {}
 
     def __call__(self, content: str) -> bytes:
+        at = self._place.get(content)
+        if at is None:
+            return read_content(content)
         if content not in self._ahead:
-            wanted = list(islice(self._order, READ_AT_ONCE))
-            self._ahead = dict(read_contents(wanted)) if content in wanted else {}
-        return self._ahead[content] if content in self._ahead else read_content(content)
+            self._ahead = dict(read_contents(self._order[at : at + READ_AT_ONCE]))
+        return self._ahead[content]
 
 
 READ_AT_ONCE = 100
