@@ -38,7 +38,8 @@ def set_field(client: Client, node: str, field: str, value: str, **more: str) ->
 
 
 def said(client: Client, address: str = MENU, **asked: str) -> str:
-    return unescape(client.get(address, asked).content.decode())
+    """The screen, its lines and indents as single spaces."""
+    return " ".join(unescape(client.get(address, asked).content.decode()).split())
 
 
 def test_an_entry_has_more_than_a_label(ferries: StoredSite, ada: User) -> None:
