@@ -180,6 +180,7 @@ class Browser:
         session = self.running.session(name, password)
         cookie = {"name": "sessionid", "value": session, "url": self.running.studio, "httpOnly": True}
         self.driver.execute_cdp_cmd("Network.setCookie", cookie)
+        self.go("/")
 
     def sign_in_by_hand(self, name: str, password: str) -> None:
         self.go("/account/sign-in/")
