@@ -29,6 +29,8 @@ _BARE = (
     "max-block-size:none;mix-blend-mode:normal"
 )
 """A ground has the classes of what it lies behind, and none of its sizes."""
+_AT_NO_LINES = "inset-block-start:0;inset-inline:0 0"
+"""What runtime/pieces.css says already of rows that come over a piece's own."""
 _SLIMMING = ("translate", "inset-block-end", "background-color", "border-color", "box-shadow", "color", "visibility")
 """What changes in time when a header slims, or stays until other rows have come over it."""
 
@@ -103,10 +105,12 @@ class StageRules:
             line = f";--rim-line:{lines[0]}" if top != "0" else ""
             along = f"inset-block:{top} {bottom}{line}" if is_high else f"inset-block-start:{top}"
             said.setdefault(f"{along};inset-inline:{start} {end}", []).append(band)
-        if len(said) == 1:
+        if len(said) == 1 and _AT_NO_LINES not in said:
             yield f"{selector}{{{next(iter(said))}}}"
             return
         for rule, listed in said.items():
+            if rule == _AT_NO_LINES:
+                continue
             for query in band_queries(self.site, {band for band in listed if band is not None}):
                 yield media(query, "", f"{selector}{{{rule}}}")
 

@@ -178,6 +178,7 @@ def without_place(page: Page) -> tuple[str, ...]:
 
 def in_words(rule: ReachRule, site: Site) -> str:
     """A rule as it is read on screen: `everywhere`, `on /press/ and below`, `except on /fares/`."""
-    paths = {page.id: page.path for page in site.pages}
-    place = rule.where.in_words(lambda page: paths.get(page, "a page that is gone"))
+    place = rule.where.in_words(
+        lambda asked: next((page.path for page in site.pages if page.id == asked), "a page that is gone")
+    )
     return place if rule.shows else f"except {place}"

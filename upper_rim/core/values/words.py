@@ -8,6 +8,7 @@ from typing import Annotated, Any, Protocol
 
 from pydantic import BeforeValidator, StringConstraints
 
+from ..languages import primary
 from .nodes import Value
 
 LanguageTag = Annotated[str, StringConstraints(pattern=r"^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$")]
@@ -54,7 +55,7 @@ def in_language(words: _InLanguages, language: str) -> str:
     """Of a text and its translations the one for `language`: exact tag first, then its primary subtag, then the text."""
     if not words.translations:
         return words.text
-    for wanted in (language, language.split("-")[0]):
+    for wanted in (language, primary(language)):
         for translation in words.translations:
             if translation.language.lower() == wanted.lower() and translation.text:
                 return str(translation.text)

@@ -34,7 +34,9 @@ def fit_study(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
     rows = []
     for row in site.shown_rows(piece):
         own = [fit for fit in fits if fit.row == row.id]
-        rows.append((row, mark_safe(picture(own, site.bands)), lines_of(own), grouped(site, piece, (span for span in spans if span.row == row.id and span.fails))))  # noqa: S308 # fmt: skip
+        failing = (span for span in spans if span.row == row.id and span.fails)
+        drawn = mark_safe(picture(own, site.bands))  # noqa: S308 - the picture escapes what it writes
+        rows.append((row, drawn, lines_of(own), grouped(site, piece, failing)))
     shown = [(row, fit) for row in site.shown_rows(piece) for fit in fits if fit.row == row.id]
     return {
         "piece": piece,
