@@ -152,6 +152,15 @@ def load_faces(driver: webdriver.Chrome) -> None:
     )
 
 
+def load_what_comes_late(driver: webdriver.Chrome) -> None:
+    """Fetches what a page fetches when a part is first pointed at or focused, with its CSS: wherever the pointer happens
+    to lie, nothing comes later."""
+    driver.execute_async_script(
+        "const done = arguments[0], late = [...document.querySelectorAll('[data-rim-late]')];"
+        "Promise.all(late.map((part) => import(part.dataset.rimLate))).then(() => done());"
+    )
+
+
 class Browser:
     """A Chromium window, and short ways to do what a person does in it."""
 
