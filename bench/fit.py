@@ -26,10 +26,17 @@ from upper_rim.core.exchange.pages_in import digest
 from upper_rim.core.fit.fitter import Fitter
 from upper_rim.core.fit.remedies import failures, remedies
 from upper_rim.core.fit.sweep import FROM_PX, TO_PX
-from upper_rim.core.model.items import ButtonItem, IconLink, Logo, MenuItem, SearchBox, TextItem, ToAddress
-from upper_rim.core.model.site import Band, Cell, Entry, Header, Menu, Page, ReachRule, Row, Site, Track
+from upper_rim.core.kinds.entries import Entry
+from upper_rim.core.kinds.items.button import ButtonItem
+from upper_rim.core.kinds.items.icon import IconLink
+from upper_rim.core.kinds.items.logo import Logo
+from upper_rim.core.kinds.items.menu import MenuItem
+from upper_rim.core.kinds.items.search import SearchBox
+from upper_rim.core.kinds.items.text import TextItem
+from upper_rim.core.model.site import Band, Cell, Header, Menu, Page, ReachRule, Row, Site, Track
 from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.fitting import fitter_of
+from upper_rim.core.values.targets import ToAddress
 from upper_rim.core.values.words import Translation, Words
 from upper_rim.shipped import shelf
 

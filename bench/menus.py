@@ -12,9 +12,10 @@ import sys
 import time
 from collections.abc import Callable, Iterator
 
-from upper_rim.core.model.items import ToPage
-from upper_rim.core.model.site import Entry, Site
+from upper_rim.core.kinds.entries import Entry
+from upper_rim.core.model.site import Site
 from upper_rim.core.output.compose import Composer
+from upper_rim.core.values.targets import ToPage
 from upper_rim.shipped import shelf
 
 from .asking import HEADERS, asking, median_ms

@@ -6,41 +6,34 @@ import random
 from typing import Any
 
 from upper_rim.core.exchange.pages_in import digest
+from upper_rim.core.kinds.entries import Entry
+from upper_rim.core.kinds.items.button import ButtonItem
+from upper_rim.core.kinds.items.contact import Contact, Hours
+from upper_rim.core.kinds.items.copyright import Copyright
+from upper_rim.core.kinds.items.divider import Divider
+from upper_rim.core.kinds.items.form import Form, FormField
+from upper_rim.core.kinds.items.icon import IconLink
+from upper_rim.core.kinds.items.links import LinkList
+from upper_rim.core.kinds.items.logo import Logo
+from upper_rim.core.kinds.items.map import MapItem
+from upper_rim.core.kinds.items.menu import MenuItem
+from upper_rim.core.kinds.items.picture import PictureItem
+from upper_rim.core.kinds.items.pictures import PictureLink, PictureList
+from upper_rim.core.kinds.items.posts import Posts
+from upper_rim.core.kinds.items.rich import RichText
+from upper_rim.core.kinds.items.search import SearchBox
+from upper_rim.core.kinds.items.social import Profile, SocialRow
+from upper_rim.core.kinds.items.spacer import Spacer
+from upper_rim.core.kinds.items.text import TextItem
+from upper_rim.core.kinds.items.top import BackToTop
+from upper_rim.core.kinds.items.trail import Trail
 from upper_rim.core.model.check import broken_references, roles_of
-from upper_rim.core.model.items import (
-    BackToTop,
-    ButtonItem,
-    Contact,
-    Copyright,
-    Divider,
-    Form,
-    FormField,
-    Hours,
-    IconLink,
-    LinkList,
-    Logo,
-    MapItem,
-    MenuItem,
-    PictureItem,
-    PictureLink,
-    PictureList,
-    Posts,
-    Profile,
-    RichText,
-    SearchBox,
-    SocialRow,
-    Spacer,
-    TextItem,
-    ToAddress,
-    Trail,
-)
 from upper_rim.core.model.site import (
     Aligned,
     Asset,
     Band,
     Cell,
     Columns,
-    Entry,
     Footer,
     Header,
     Menu,
@@ -51,8 +44,9 @@ from upper_rim.core.model.site import (
     Site,
     Track,
 )
-from upper_rim.core.model.styling import Declaration, RoleDefault
 from upper_rim.core.values.rich import RichWords
+from upper_rim.core.values.styling import Declaration, RoleDefault
+from upper_rim.core.values.targets import ToAddress
 from upper_rim.core.values.words import Words
 
 from .core.generated import CONTENT, CONTENTS, SPLICE

@@ -6,9 +6,13 @@ from collections.abc import Iterator
 from typing import Any, get_args
 
 from upper_rim.core.exchange.pages_in import digest
+from upper_rim.core.kinds.items.button import ButtonItem
+from upper_rim.core.kinds.items.icon import IconLink
+from upper_rim.core.kinds.items.links import LinkList
+from upper_rim.core.kinds.items.logo import Logo
+from upper_rim.core.kinds.items.text import TextItem
 from upper_rim.core.languages import direction
 from upper_rim.core.model.check import broken_references
-from upper_rim.core.model.items import ButtonItem, IconLink, LinkList, Logo, TextItem, ToAddress
 from upper_rim.core.model.movement import ByElement, ByPage, ByPixels, ByViewport, Stage, WayIn
 from upper_rim.core.model.site import (
     Asset,
@@ -30,8 +34,9 @@ from upper_rim.core.model.site import (
     Splice,
     Track,
 )
-from upper_rim.core.model.styling import Declaration
 from upper_rim.core.movement.scene import Shape
+from upper_rim.core.values.styling import Declaration
+from upper_rim.core.values.targets import ToAddress
 from upper_rim.core.values.words import Words
 
 from .fitted_sites import FACES, PICTURE, VOCABULARY, FittedMaker

@@ -7,23 +7,20 @@ from typing import Any
 from pydantic import ValidationError
 
 from tests.core.generated import VALUES, Maker
+from upper_rim.core.kinds.entries import Entry
+from upper_rim.core.kinds.items import ITEM_KINDS
+from upper_rim.core.kinds.items.button import ButtonItem
+from upper_rim.core.kinds.items.contact import Contact
+from upper_rim.core.kinds.items.icon import IconLink
+from upper_rim.core.kinds.items.links import LinkList
+from upper_rim.core.kinds.items.menu import MenuItem
+from upper_rim.core.kinds.items.pictures import PictureLink, PictureList
+from upper_rim.core.kinds.items.posts import Posts
+from upper_rim.core.kinds.items.social import Profile, SocialRow
 from upper_rim.core.model.check import broken_references, roles_of
-from upper_rim.core.model.items import (
-    ITEM_KINDS,
-    ButtonItem,
-    Contact,
-    IconLink,
-    LinkList,
-    MenuItem,
-    PictureLink,
-    PictureList,
-    Posts,
-    Profile,
-    SocialRow,
-    ToAddress,
-)
-from upper_rim.core.model.site import Band, Cell, Entry, Header, Menu, ReachRule, Row, Site
-from upper_rim.core.model.styling import STATES_OF, Declaration, Look, Role, RoleDefault, Swatch, Tied
+from upper_rim.core.model.site import Band, Cell, Header, Menu, ReachRule, Row, Site
+from upper_rim.core.values.styling import STATES_OF, Declaration, Look, Role, RoleDefault, Swatch, Tied
+from upper_rim.core.values.targets import ToAddress
 from upper_rim.core.values.words import Words
 
 ROLES: tuple[Role, ...] = (

@@ -13,8 +13,7 @@ from coloraide import Color
 from PIL import Image
 from selenium import webdriver
 
-from upper_rim.core.model.items import TextItem
-from upper_rim.core.model.properties import PROPERTIES
+from upper_rim.core.kinds.items.text import TextItem
 from upper_rim.core.model.site import Cell, Header, Row, Site, Track
 from upper_rim.core.output.sheet import sheet
 from upper_rim.core.style.colour import Rgba, contrast_ratio
@@ -23,6 +22,7 @@ from upper_rim.core.style.grounds import Box
 from upper_rim.core.style.painting import Painter, View
 from upper_rim.core.style.pictures import read_picture
 from upper_rim.core.style.resolve import Styling
+from upper_rim.core.values.properties import PROPERTIES
 from upper_rim.core.values.words import Words
 from upper_rim.demo.making import declared
 from upper_rim.shipped import shelf

@@ -15,9 +15,9 @@ from selenium import webdriver
 from tests.hostile import ADDRESSES, DRAWINGS, MARKUP
 from upper_rim.core.exchange.pages_in import digest
 from upper_rim.core.exchange.picture_in import Brought, read_brought
+from upper_rim.core.kinds.items import ITEM_KINDS
 from upper_rim.core.model.apply import apply
 from upper_rim.core.model.edits import Edit, Set
-from upper_rim.core.model.items import ITEM_KINDS
 from upper_rim.core.model.site import Asset, Site
 from upper_rim.core.model.tree import find, walk
 from upper_rim.core.output.compose import Composer

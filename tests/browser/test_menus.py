@@ -18,25 +18,21 @@ from upper_rim.core.exchange.markdown import written_page
 from upper_rim.core.exchange.pages_in import digest
 from upper_rim.core.fit.opened import SCREENS, all_opened
 from upper_rim.core.fit.sweep import frame_at
-from upper_rim.core.model.items import (
-    ButtonItem,
-    Contact,
-    LinkList,
-    Logo,
-    MenuItem,
-    Profile,
-    RichText,
-    SearchBox,
-    SocialRow,
-    ToPage,
-    Trail,
-)
+from upper_rim.core.kinds.entries import Entry
+from upper_rim.core.kinds.items.button import ButtonItem
+from upper_rim.core.kinds.items.contact import Contact
+from upper_rim.core.kinds.items.links import LinkList
+from upper_rim.core.kinds.items.logo import Logo
+from upper_rim.core.kinds.items.menu import MenuItem
+from upper_rim.core.kinds.items.rich import RichText
+from upper_rim.core.kinds.items.search import SearchBox
+from upper_rim.core.kinds.items.social import Profile, SocialRow
+from upper_rim.core.kinds.items.trail import Trail
 from upper_rim.core.model.site import (
     Band,
     Cell,
     Columns,
     Drawer,
-    Entry,
     Footer,
     Header,
     Menu,
@@ -46,11 +42,12 @@ from upper_rim.core.model.site import (
     Site,
     Track,
 )
-from upper_rim.core.model.styling import Declaration, RoleDefault
 from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.fitting import fitter_of
 from upper_rim.core.output.publication import publication
 from upper_rim.core.values.rich import RichWords
+from upper_rim.core.values.styling import Declaration, RoleDefault
+from upper_rim.core.values.targets import ToPage
 from upper_rim.core.values.words import Words
 from upper_rim.demo import ostrey, quillwort
 from upper_rim.shipped import shelf

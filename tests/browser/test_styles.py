@@ -10,20 +10,21 @@ from pathlib import Path
 
 import pytest
 from selenium import webdriver
+from upper_rim.core.output.piece_html import Shown, around
 
 from tests.styled_sites import StyledMaker
-from upper_rim.core.exchange.feed import Post
-from upper_rim.core.model.properties import PROPERTIES
+from upper_rim.core.kinds.context import Post
 from upper_rim.core.model.site import Header, Row, Site, drawer_width
-from upper_rim.core.model.styling import STATES_OF, State
-from upper_rim.core.output.item_html import on_no_page, pageless
+from upper_rim.core.output.item_markup import on_no_page
 from upper_rim.core.output.naming import with_site_key
-from upper_rim.core.output.piece_html import Shown, around
 from upper_rim.core.output.sheet import sheet
+from upper_rim.core.output.site_context import pageless
 from upper_rim.core.output.style_rules import PART_SELECTORS, css_name
 from upper_rim.core.style.colour import Palette
 from upper_rim.core.style.faces import faces_in_use, families
 from upper_rim.core.style.resolve import Element, Styling
+from upper_rim.core.values.properties import PROPERTIES
+from upper_rim.core.values.styling import STATES_OF, State
 from upper_rim.demo.making import declared
 from upper_rim.shipped import shelf
 

@@ -10,8 +10,8 @@ from upper_rim.core.exchange.markdown import written_page
 from upper_rim.core.exchange.pages_in import digest
 from upper_rim.core.model.edits import Add, Edit, Move, Remove, Set, SetEach, Together
 from upper_rim.core.model.site import Band, Header, Menu, Page, Row, Site
-from upper_rim.core.model.styling import Look, Swatch
 from upper_rim.core.model.tree import ROOT, SLOTS, walk
+from upper_rim.core.values.styling import Look, Swatch
 
 WORDS = [
     "Fares",

@@ -11,9 +11,12 @@ from hypothesis import strategies as st
 from upper_rim.core.exchange.bundle import checked_site
 from upper_rim.core.exchange.markers import strip
 from upper_rim.core.exchange.pages_in import file_name
+from upper_rim.core.kinds.items.icon import IconLink
+from upper_rim.core.kinds.items.menu import MenuItem
+from upper_rim.core.kinds.items.pager import Pager
+from upper_rim.core.kinds.items.viewer import Viewer
 from upper_rim.core.model.apply import apply, inverse
 from upper_rim.core.model.edits import Add, Refusal, Remove, Set, Together, edit_adapter
-from upper_rim.core.model.items import IconLink, MenuItem, Pager, Viewer
 from upper_rim.core.model.replay import Conflict, replay
 from upper_rim.core.model.rules import Rules
 from upper_rim.core.model.site import Cell, Header, Row, Site, content_hash

@@ -26,25 +26,20 @@ from upper_rim.core.fit.remedies import MOST_LAID, Failure, Remedy, _count, fail
 from upper_rim.core.fit.sweep import FROM_PX, TO_PX, RowFit, _Looked, frame_at
 from upper_rim.core.fit.targets import pressed_in, too_close
 from upper_rim.core.fit.text import Measurer, Paragraph, Run, Type, opportunities, transformed
+from upper_rim.core.kinds.entries import Entry
+from upper_rim.core.kinds.items.button import ButtonItem
+from upper_rim.core.kinds.items.icon import IconLink
+from upper_rim.core.kinds.items.links import LinkList
+from upper_rim.core.kinds.items.menu import MenuItem
+from upper_rim.core.kinds.items.rich import RichText
+from upper_rim.core.kinds.items.text import TextItem
 from upper_rim.core.model.apply import apply
 from upper_rim.core.model.edits import Add, Set, SetEach, edit_adapter
-from upper_rim.core.model.items import ButtonItem, IconLink, LinkList, MenuItem, RichText, TextItem, ToAddress, ToPage
-from upper_rim.core.model.site import (
-    Band,
-    Cell,
-    Entry,
-    Footer,
-    Header,
-    Menu,
-    Page,
-    ReachRule,
-    Row,
-    Site,
-    Track,
-)
-from upper_rim.core.model.styling import Declaration
+from upper_rim.core.model.site import Band, Cell, Footer, Header, Menu, Page, ReachRule, Row, Site, Track
 from upper_rim.core.output.fitting import fitter_of
 from upper_rim.core.values.rich import RichWords
+from upper_rim.core.values.styling import Declaration
+from upper_rim.core.values.targets import ToAddress, ToPage
 from upper_rim.core.values.words import Translation, Words
 from upper_rim.demo import ostrey
 from upper_rim.shipped import shelf

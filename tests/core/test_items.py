@@ -17,12 +17,11 @@ from upper_rim.core.exchange.carrying import carried, needed
 from upper_rim.core.exchange.feed import FeedFault, read_feed
 from upper_rim.core.exchange.pages_in import digest
 from upper_rim.core.exchange.picture_in import LONGEST_SIDE, Brought, PictureFault, read_brought
+from upper_rim.core.kinds.items.form import Form
 from upper_rim.core.model.apply import apply, inverse
 from upper_rim.core.model.edits import Add, Edit, Refusal, Remove, Set, Together
-from upper_rim.core.model.items import Form
 from upper_rim.core.model.site import Asset, Drawer, Site
 from upper_rim.core.output.compose import Composer
-from upper_rim.core.output.form_html import form_faults
 from upper_rim.core.output.publication import publication
 from upper_rim.core.output.search_index import PageText, made_index, plain, read_index, search, text_of, words_of
 from upper_rim.core.output.sheet import sheet
@@ -101,11 +100,11 @@ def test_answers_are_checked_again_where_the_browser_did_not() -> None:
     form = node_in(SITE, "it-help-form")
     assert isinstance(form, Form)
     good = {"fd-name": "Maud", "fd-mail": "m@post.example", "fd-ship": "Eider", "fd-what": "a harp"}
-    assert form_faults(form, good, "en") == [] == form_faults(form, {**good, "fd-ship": ""}, "en")
+    assert form.faults(good, "en") == [] == form.faults({**good, "fd-ship": ""}, "en")
     for field, answer in (("fd-name", " "), ("fd-mail", "nowhere"), ("fd-ship", "Titanic"), ("fd-what", "x" * 6000)):
-        assert len(form_faults(form, {**good, field: answer}, "en")) == 1
-    assert len(form_faults(form, {}, "en")) == 3
-    told = {language: form_faults(form, {}, language)[0] for language in ("en", "de", "cy", "ar")}
+        assert len(form.faults({**good, field: answer}, "en")) == 1
+    assert len(form.faults({}, "en")) == 3
+    told = {language: form.faults({}, language)[0] for language in ("en", "de", "cy", "ar")}
     assert len(set(told.values())) == 4, "in the language of the page"
 
 

@@ -16,16 +16,21 @@ from upper_rim.core.exchange.pages_in import digest
 from upper_rim.core.exchange.places import ids_in, places_in
 from upper_rim.core.exchange.typed_links import TypedLinks
 from upper_rim.core.findings.menus import doubts, longest_labels, pages_in_no_menu, rival_buttons, uses
+from upper_rim.core.kinds.entries import Entry, Grown
+from upper_rim.core.kinds.items.links import LinkList
+from upper_rim.core.kinds.items.menu import MenuItem
+from upper_rim.core.kinds.items.search import SearchBox
+from upper_rim.core.kinds.items.trail import Trail
 from upper_rim.core.model.apply import apply
 from upper_rim.core.model.check import broken_references
 from upper_rim.core.model.current import NOWHERE, Standing, Standings
 from upper_rim.core.model.edits import Add, Refusal, Remove, Set
-from upper_rim.core.model.items import LinkList, MenuItem, SearchBox, ToAddress, ToNothing, ToPage, ToPlace, Trail
 from upper_rim.core.model.links import Links
 from upper_rim.core.model.menus import Menus, all_entries, grown
-from upper_rim.core.model.site import Band, Cell, Drawer, Entry, Grown, Header, Menu, Page, ReachRule, Row, Site
+from upper_rim.core.model.site import Band, Cell, Drawer, Header, Menu, Page, ReachRule, Row, Site
 from upper_rim.core.model.trail import Trails
 from upper_rim.core.reach.coverage import Coverage, reach_shape
+from upper_rim.core.values.targets import ToAddress, ToNothing, ToPage, ToPlace
 from upper_rim.core.values.words import Words
 from upper_rim.demo import ostrey
 

@@ -26,7 +26,7 @@ from upper_rim.core.exchange.pages_in import (
     site_path,
 )
 from upper_rim.core.exchange.source_tags import tokens
-from upper_rim.core.model.items import TextItem
+from upper_rim.core.kinds.items.text import TextItem
 from upper_rim.core.model.site import Asset, Cell, Header, Page, ReachRule, Row, Site
 from upper_rim.core.output.compose import Composer
 from upper_rim.core.values.words import Words

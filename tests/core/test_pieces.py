@@ -10,13 +10,11 @@ import pytest
 from selectolax.lexbor import LexborHTMLParser
 
 from upper_rim.core.exchange.markers import strip
+from upper_rim.core.kinds.items.contact import Contact, Hours, days_in_words
 from upper_rim.core.model.apply import apply
 from upper_rim.core.model.edits import Refusal, Set
-from upper_rim.core.model.items import Contact, Hours
 from upper_rim.core.model.site import Site
-from upper_rim.core.model.told import days_in_words
 from upper_rim.core.output.compose import Composer
-from upper_rim.core.output.contact_html import structured
 from upper_rim.core.output.sheet import sheet
 from upper_rim.core.values.rich import RichWords, clean
 from upper_rim.demo import ostrey
@@ -103,11 +101,11 @@ def test_contact_details_are_an_address_and_structured_data() -> None:
     assert data["openingHoursSpecification"][0]["dayOfWeek"] == ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday"]
     assert 'href="tel:+441632960144"' in html and 'href="mailto:quay@ostrey.example"' in html
     hostile = Contact(id="it-c", name="</script><script>alert(1)</script>", street="<b>")
-    assert structured(hostile)["name"] == hostile.name
+    assert hostile.structured()["name"] == hostile.name
     after = apply(SITE, Set(node="it-contact", field="name", value=hostile.name))
     assert isinstance(after, Site)
     assert "<script>alert" not in page_at("/", after)
-    assert structured(Contact(id="it-c")) == {}, "without a name there is nothing to tell"
+    assert Contact(id="it-c").structured() == {}, "without a name there is nothing to tell"
 
 
 @pytest.mark.parametrize(

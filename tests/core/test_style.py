@@ -20,29 +20,24 @@ from tests.moving_sites import MovingMaker
 from tests.styled_sites import StyledMaker
 from upper_rim.core.exchange.carrying import carried, clashes, needed
 from upper_rim.core.exchange.tokens import read_tokens, tokens_of
+from upper_rim.core.kinds.items.button import ButtonItem
+from upper_rim.core.kinds.items.contact import Contact
+from upper_rim.core.kinds.items.form import Form, FormField
+from upper_rim.core.kinds.items.links import LinkList
+from upper_rim.core.kinds.items.map import MapItem
+from upper_rim.core.kinds.items.menu import MenuItem
+from upper_rim.core.kinds.items.pager import Pager
+from upper_rim.core.kinds.items.posts import Posts
+from upper_rim.core.kinds.items.rich import RichText
+from upper_rim.core.kinds.items.search import SearchBox
+from upper_rim.core.kinds.items.text import TextItem
+from upper_rim.core.kinds.items.trail import Trail
+from upper_rim.core.kinds.items.viewer import Viewer
 from upper_rim.core.model.apply import apply, inverse
 from upper_rim.core.model.check import roles_within
 from upper_rim.core.model.edits import Add, Edit, Refusal, Set
-from upper_rim.core.model.items import (
-    ButtonItem,
-    Contact,
-    Form,
-    FormField,
-    LinkList,
-    MapItem,
-    MenuItem,
-    Pager,
-    Posts,
-    RichText,
-    SearchBox,
-    TextItem,
-    Trail,
-    Viewer,
-)
-from upper_rim.core.model.properties import NotAValue, check_value
 from upper_rim.core.model.references import references
 from upper_rim.core.model.site import Cell, Drawer, Float, Header, Menu, Row, Site
-from upper_rim.core.model.styling import Declaration, RoleDefault, Swatch
 from upper_rim.core.model.tree import ROOT, find, walk
 from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.sheet import inside_a_page, sheet
@@ -58,7 +53,9 @@ from upper_rim.core.style.pictures import Pictures
 from upper_rim.core.style.resolve import Styling
 from upper_rim.core.style.scale import content_of_whole, sidebar_needs_px, spreads, steps
 from upper_rim.core.style.schemes import SCHEMES, worn
+from upper_rim.core.values.properties import NotAValue, check_value
 from upper_rim.core.values.rich import RichWords
+from upper_rim.core.values.styling import Declaration, RoleDefault, Swatch
 from upper_rim.core.values.words import Words
 from upper_rim.demo import ostrey, quillwort
 from upper_rim.shipped import HERE, shelf

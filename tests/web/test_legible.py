@@ -9,7 +9,10 @@ import pytest
 from django.contrib.auth.models import User
 
 from upper_rim.core.findings.squeezed import squeezed
-from upper_rim.core.model.items import Item, MapItem, RichText, TextItem
+from upper_rim.core.kinds.items import Item
+from upper_rim.core.kinds.items.map import MapItem
+from upper_rim.core.kinds.items.rich import RichText
+from upper_rim.core.kinds.items.text import TextItem
 from upper_rim.core.model.site import Cell, Footer, Row, Site, Track
 from upper_rim.core.output.fitting import fitter_of
 from upper_rim.core.values.rich import RichWords

@@ -13,9 +13,9 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from tests.styled_sites import StyledMaker
 from upper_rim.core.exchange.bundle import write_bundle
 from upper_rim.core.model.site import Site
-from upper_rim.core.model.styling import PARTS
 from upper_rim.core.output.publication import publication
 from upper_rim.core.style.resolve import Styling, styled_in
+from upper_rim.core.values.styling import PARTS
 from upper_rim.demo import ostrey, quillwort
 from upper_rim.shipped import HERE, shelf
 from upper_rim.web.live.addresses import StageKey, stage_label

@@ -11,7 +11,7 @@ from ..core.exchange.markdown import rendered
 from ..core.exchange.pages_in import described_page, digest
 from ..core.languages import direction
 from ..core.model.site import Asset, Page
-from ..core.model.styling import Declaration
+from ..core.values.styling import Declaration
 from ..core.values.words import Translation, Words
 
 

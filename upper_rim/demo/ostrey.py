@@ -4,11 +4,18 @@ from __future__ import annotations
 
 from ..core.conditions.below import Below
 from ..core.conditions.everywhere import Everywhere
-from ..core.model.items import ButtonItem, IconLink, Logo, MenuItem, SearchBox, TextItem, ToAddress, ToPage
+from ..core.kinds.entries import Entry
+from ..core.kinds.items.button import ButtonItem
+from ..core.kinds.items.icon import IconLink
+from ..core.kinds.items.logo import Logo
+from ..core.kinds.items.menu import MenuItem
+from ..core.kinds.items.search import SearchBox
+from ..core.kinds.items.text import TextItem
 from ..core.model.movement import ByPixels, Stage, WayIn
-from ..core.model.site import Band, Cell, Entry, Header, Menu, ReachRule, Row, Site, Track
-from ..core.model.styling import Look, RoleDefault, Swatch, Tied
+from ..core.model.site import Band, Cell, Header, Menu, ReachRule, Row, Site, Track
 from ..core.style.built_in import corners
+from ..core.values.styling import Look, RoleDefault, Swatch, Tied
+from ..core.values.targets import ToAddress, ToPage
 from ..core.values.words import Words
 from .drawings import OSTREY_ICON, OSTREY_LOGO, coast
 from .making import Pile, declared, in_four

@@ -6,26 +6,21 @@ from typing import Any
 
 from ..core.conditions.below import Below
 from ..core.conditions.everywhere import Everywhere
-from ..core.model.items import (
-    BackToTop,
-    Contact,
-    Copyright,
-    Form,
-    FormField,
-    Hours,
-    LinkList,
-    Logo,
-    MapItem,
-    Pager,
-    Profile,
-    RichText,
-    SearchBox,
-    SocialRow,
-    Viewer,
-)
+from ..core.kinds.items.contact import Contact, Hours
+from ..core.kinds.items.copyright import Copyright
+from ..core.kinds.items.form import Form, FormField
+from ..core.kinds.items.links import LinkList
+from ..core.kinds.items.logo import Logo
+from ..core.kinds.items.map import MapItem
+from ..core.kinds.items.pager import Pager
+from ..core.kinds.items.rich import RichText
+from ..core.kinds.items.search import SearchBox
+from ..core.kinds.items.social import Profile, SocialRow
+from ..core.kinds.items.top import BackToTop
+from ..core.kinds.items.viewer import Viewer
 from ..core.model.site import Cell, Columns, Footer, ReachRule, Row, Track
-from ..core.model.styling import RoleDefault
 from ..core.values.rich import RichTranslation, RichWords
+from ..core.values.styling import RoleDefault
 from ..core.values.words import Words
 from .making import declared, in_four
 

@@ -4,16 +4,13 @@ from __future__ import annotations
 
 from ..core.conditions.below import Below
 from ..core.conditions.on_page import OnPage
-from ..core.model.items import (
-    LinkList,
-    PictureItem,
-    PictureLink,
-    PictureList,
-    ToPage,
-    Trail,
-)
+from ..core.kinds.items.links import LinkList
+from ..core.kinds.items.picture import PictureItem
+from ..core.kinds.items.pictures import PictureLink, PictureList
+from ..core.kinds.items.trail import Trail
 from ..core.model.site import Cell, Header, ReachRule, Row, Sidebar
 from ..core.style.built_in import corners
+from ..core.values.targets import ToPage
 from ..core.values.words import Words
 from .making import declared, in_four
 

@@ -4,20 +4,17 @@ from __future__ import annotations
 
 from ..core.conditions.below import Below
 from ..core.conditions.everywhere import Everywhere
-from ..core.model.items import (
-    ButtonItem,
-    Contact,
-    IconLink,
-    Posts,
-    Profile,
-    SearchBox,
-    SocialRow,
-    TextItem,
-    ToAddress,
-    ToPage,
-)
-from ..core.model.site import BottomBar, Cell, Drawer, Entry, Float, Menu, Notice, ReachRule, Row, Sidebar
+from ..core.kinds.entries import Entry
+from ..core.kinds.items.button import ButtonItem
+from ..core.kinds.items.contact import Contact
+from ..core.kinds.items.icon import IconLink
+from ..core.kinds.items.posts import Posts
+from ..core.kinds.items.search import SearchBox
+from ..core.kinds.items.social import Profile, SocialRow
+from ..core.kinds.items.text import TextItem
+from ..core.model.site import BottomBar, Cell, Drawer, Float, Menu, Notice, ReachRule, Row, Sidebar
 from ..core.style.built_in import corners
+from ..core.values.targets import ToAddress, ToPage
 from ..core.values.words import Words
 from .making import declared, in_four
 

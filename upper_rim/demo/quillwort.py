@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
-from ..core.model.items import ButtonItem, Logo, MenuItem, ToPage
-from ..core.model.site import Band, Cell, Entry, Header, Menu, ReachRule, Row, Site, Track
-from ..core.model.styling import Swatch
+from ..core.kinds.entries import Entry
+from ..core.kinds.items.button import ButtonItem
+from ..core.kinds.items.logo import Logo
+from ..core.kinds.items.menu import MenuItem
+from ..core.model.site import Band, Cell, Header, Menu, ReachRule, Row, Site, Track
 from ..core.style.built_in import corners
+from ..core.values.styling import Swatch
+from ..core.values.targets import ToPage
 from ..core.values.words import Words
 from .drawings import QUILLWORT_ICON, leaves
 from .making import Pile, declared

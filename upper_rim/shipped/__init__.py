@@ -6,11 +6,11 @@ import json
 from functools import cache
 from pathlib import Path
 
-from ..core.model.brands import Brand, Brands
 from ..core.model.fonts import Measures
 from ..core.output.scripts import PARTS_IN_ORDER
 from ..core.output.shelf import Shelf
 from ..core.style.faces import Face, FaceFile
+from ..core.values.brands import Brand, Brands
 
 HERE = Path(__file__).parent
 MENU_CSS = ("list", "drawer", "levels", "button", "panels", "columns")

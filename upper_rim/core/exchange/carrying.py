@@ -15,10 +15,10 @@ from ..model.edits import Add, Edit, Remove, Set, Together
 from ..model.fonts import Font
 from ..model.references import references, renamed
 from ..model.site import Band, Menu, Piece, Site
-from ..model.styling import Swatch
 from ..model.tree import ROOT, items_of, walk
 from ..values.colours import REFERENCE
 from ..values.nodes import Node, Value
+from ..values.styling import Swatch
 
 Slot = Literal["swatches", "bands", "fonts", "looks", "roles", "menus", "pieces"]
 SLOTS_CARRIED: tuple[Slot, ...] = ("swatches", "bands", "fonts", "looks", "roles", "menus", "pieces")

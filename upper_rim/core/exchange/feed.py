@@ -10,19 +10,12 @@ from typing import NamedTuple
 import feedparser
 from pydantic import TypeAdapter, ValidationError
 
+from ..kinds.context import Post
 from ..values.addresses import Address
 
 LARGEST_FEED = 2_000_000
 MOST_POSTS = 200
 _address: TypeAdapter[str] = TypeAdapter(Address)
-
-
-class Post(NamedTuple):
-    """`date`: of the day, as ISO 8601 writes it; empty where none is told."""
-
-    title: str
-    address: str
-    date: str
 
 
 class FeedFault(NamedTuple):

@@ -16,7 +16,8 @@ from urllib.parse import urljoin, urlsplit
 from pydantic import ValidationError
 from selectolax.lexbor import LexborHTMLParser, LexborNode
 
-from ..model.site import Entry, Site
+from ..kinds.entries import Entry
+from ..model.site import Site
 from ..values.words import Translation, Words
 from .typed_links import TypedLinks
 

@@ -16,11 +16,11 @@ from coloraide import Color
 from pydantic import JsonValue
 
 from ..model.edits import Add, Edit, Set, Together
-from ..model.properties import NotAValue, check_value
 from ..model.site import Site
 from ..model.tree import ROOT
 from ..style.colour import Palette
 from ..values.colours import check_plain_colour
+from ..values.properties import NotAValue, check_value
 
 OURS = "org.upper-rim"
 _SPACES = {"srgb": "srgb", "oklch": "oklch", "oklab": "oklab", "hsl": "hsl", "hwb": "hwb", "lab": "lab", "lch": "lch", "srgb-linear": "srgb-linear", "display-p3": "display-p3", "a98-rgb": "a98-rgb", "prophoto-rgb": "prophoto-rgb", "rec2020": "rec2020", "xyz-d65": "xyz-d65", "xyz-d50": "xyz-d50"}  # fmt: skip

@@ -8,8 +8,8 @@ from urllib.parse import unquote
 
 from pydantic import ValidationError
 
-from ..model.items import Target, ToAddress, ToNothing, ToPage, ToPlace
 from ..model.site import Page, Site
+from ..values.targets import Target, ToAddress, ToNothing, ToPage, ToPlace
 
 _MAIL = re.compile(r"[^\s@/:]+@[^\s@/:]+\.[^\s@/:]+")
 _TELEPHONE = re.compile(r"\+?[\d\s()/-]{5,24}")

@@ -7,11 +7,14 @@ from functools import cache
 from itertools import combinations
 from typing import Literal, NamedTuple
 
-from ..model.items import LinkList, MenuItem, Target, ToAddress, ToPage, ToPlace
+from ..kinds.entries import Entry
+from ..kinds.items.links import LinkList
+from ..kinds.items.menu import MenuItem
 from ..model.links import Links
 from ..model.menus import Menus, all_entries, with_depth
-from ..model.site import Entry, Menu, Page, Piece, Site, drawer_width
+from ..model.site import Menu, Page, Piece, Site, drawer_width
 from ..reach.coverage import Coverage
+from ..values.targets import Target, ToAddress, ToPage, ToPlace
 
 DEEP = 3
 """More levels than these are hard to find one's way in."""

@@ -10,7 +10,11 @@ from ..fit.boxes import Frame
 from ..fit.fitter import VIEWPORT_HEIGHT_PX, Fitter
 from ..fit.linear import value
 from ..fit.sweep import frame_at
-from ..model.items import Form, MapItem, PictureItem, PictureList, RichText
+from ..kinds.items.form import Form
+from ..kinds.items.map import MapItem
+from ..kinds.items.picture import PictureItem
+from ..kinds.items.pictures import PictureList
+from ..kinds.items.rich import RichText
 from ..model.site import Piece, Site
 
 _WIDE = (PictureItem, MapItem, PictureList, Form, RichText)

@@ -13,33 +13,29 @@ from typing import Any, NamedTuple, TypeAlias, TypeVar
 
 from pydantic import JsonValue
 
+from ..kinds.items.copyright import Copyright
+from ..kinds.items.links import LinkList
+from ..kinds.items.logo import Logo
+from ..kinds.items.menu import MenuItem
+from ..kinds.items.picture import PictureItem
+from ..kinds.items.pictures import PictureList
+from ..kinds.items.posts import Posts
+from ..kinds.items.trail import Step, Trail
 from ..model.apply import apply
-from ..model.brands import Brands
 from ..model.current import Standings
 from ..model.edits import Edit, Set, Together
-from ..model.items import (
-    ButtonItem,
-    Copyright,
-    Divider,
-    LinkList,
-    Logo,
-    MenuItem,
-    PictureItem,
-    PictureList,
-    Posts,
-    Trail,
-)
 from ..model.links import Links
 from ..model.menus import Menus
 from ..model.site import BottomBar, Cell, Float, Header, Piece, Row, Sidebar, Site
 from ..model.stages import in_stage
-from ..model.trail import Step, Trails
+from ..model.trail import Trails
 from ..model.tree import items_of
 from ..reach.coverage import Coverage, reach_shape
 from ..style.faces import Face, character_em, faces_in_use
 from ..style.pictures import Pictures
 from ..style.resolve import Styling
 from ..style.scale import sidebar_needs_px
+from ..values.brands import Brands
 from ..values.rich import RichWords
 from ..values.words import Words
 from .amount import Viewport
@@ -440,19 +436,8 @@ def _skeleton(site: Site, piece: Piece, row: Row) -> tuple[Any, ...]:
     """All that the styles of a row depend on."""
     items = (item for cell in row.cells for item in cell.items)
     nodes = tuple((node.id, node.styles, node.wears) for node in (row, *row.cells))
-    styled = tuple((item.kind, item.id, item.styles, item.wears, _kind_of(item)) for item in items)
+    styled = tuple((item.kind, item.id, item.styles, item.wears, *item.roles.values()) for item in items)
     return (_foundations(site), piece.styles, piece.wears, piece.roles, nodes, styled)
-
-
-def _kind_of(item: Any) -> Any:
-    """What decides of an item's role besides its kind."""
-    match item:
-        case ButtonItem():
-            return item.rank
-        case Divider():
-            return item.upright
-        case _:
-            return None
 
 
 def _foundations(site: Site) -> tuple[Any, ...]:

@@ -5,8 +5,8 @@ from __future__ import annotations
 from math import inf
 from typing import NamedTuple
 
-from ..model.items import MenuItem
-from ..model.site import ALWAYS_PX, Drawer, Float, Piece, Site, drawer_width
+from ..kinds.items.menu import ALWAYS_PX, MenuItem
+from ..model.site import Drawer, Float, Piece, Site, drawer_width
 from .linear import Length, smaller, value
 
 

@@ -4,34 +4,30 @@ from __future__ import annotations
 
 from typing import Any
 
+from ..kinds.items.button import ButtonItem
+from ..kinds.items.contact import Contact, days_in_words
+from ..kinds.items.copyright import Copyright
+from ..kinds.items.divider import Divider
+from ..kinds.items.form import Form, FormField
+from ..kinds.items.icon import IconLink
+from ..kinds.items.links import LinkList
+from ..kinds.items.logo import Logo
+from ..kinds.items.map import MapItem
+from ..kinds.items.menu import MenuItem
+from ..kinds.items.pager import Pager
+from ..kinds.items.picture import PictureItem
+from ..kinds.items.pictures import PictureList
+from ..kinds.items.posts import Posts
+from ..kinds.items.rich import RichText
+from ..kinds.items.search import SearchBox
+from ..kinds.items.social import SocialRow
+from ..kinds.items.spacer import Spacer
+from ..kinds.items.text import TextItem
+from ..kinds.items.top import BackToTop
+from ..kinds.items.trail import Trail
+from ..kinds.items.viewer import Viewer
 from ..languages import phrase
 from ..model.check import roles_of, roles_within
-from ..model.items import (
-    BackToTop,
-    ButtonItem,
-    Contact,
-    Copyright,
-    Divider,
-    Form,
-    FormField,
-    IconLink,
-    LinkList,
-    Logo,
-    MapItem,
-    MenuItem,
-    Pager,
-    PictureItem,
-    PictureList,
-    Posts,
-    RichText,
-    SearchBox,
-    SocialRow,
-    Spacer,
-    TextItem,
-    Trail,
-    Viewer,
-)
-from ..model.told import address_lines, days_in_words, place_told, years_told
 from .amount import Amount, amount, times
 from .block import Block, Void
 from .boxes import Box, Sides
@@ -130,7 +126,7 @@ def _text(words: str, own: BoxStyle, node: str, setting: Setting, **base: Any) -
 
 def _rights(item: Copyright, setting: Setting) -> str:
     holder = item.words.in_language(setting.language) or setting.site.name
-    return " ".join(part for part in ("©", years_told(item, setting.year), holder) if part)
+    return " ".join(part for part in ("©", item.years(setting.year), holder) if part)
 
 
 def _logo(item: Logo, setting: Setting) -> Box:
@@ -173,7 +169,7 @@ def _posts(item: Posts, setting: Setting) -> Box:
 
 def _contact(item: Contact, setting: Setting) -> Box:
     own, link = setting.part(item.id), setting.within(item.id, "link")
-    lines: list[Box] = [setting.lines([Run(text, own.type)], own.type, part="line") for text in address_lines(item)]
+    lines: list[Box] = [setting.lines([Run(text, own.type)], own.type, part="line") for text in item.address_lines]
     for text in (item.telephone, item.mail):
         if text:
             lines.append(_linked_line(text, own, link, setting))
@@ -224,7 +220,7 @@ def _map(item: MapItem, setting: Setting) -> Box:
     wide, high = float(item.width_px), float(item.height_px)
     image = Replaced(part="picture", max_width=WHOLE, ratio=wide / high, natural=(wide, high)).settle()
     words = item.words.in_language(setting.language)
-    parts: list[Box] = [setting.line(text, link.type) for text in (words, place_told(item)) if text]
+    parts: list[Box] = [setting.line(text, link.type) for text in (words, item.place) if text]
     atom = Flex(
         part="link", wraps=True, align="center", column_gap=8.0, within=parts, **link.over(min_height=24.0)
     ).settle()  # fmt: skip

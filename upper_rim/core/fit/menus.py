@@ -6,8 +6,11 @@ from collections.abc import Iterable, Iterator
 from functools import lru_cache
 from typing import Any, NamedTuple
 
-from ..model.items import SEPARATORS, LinkList, MenuItem, Trail
-from ..model.site import Entry, drawer_width
+from ..kinds.entries import Entry
+from ..kinds.items.links import LinkList
+from ..kinds.items.menu import MenuItem
+from ..kinds.items.trail import SEPARATORS, Trail
+from ..model.site import drawer_width
 from .amount import times
 from .block import Block, Void
 from .boxes import Box, Sides

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import replace
 from typing import NamedTuple
 
-from ..model.items import MenuItem
+from ..kinds.items.menu import MenuItem
 from ..model.menus import all_entries
 from ..model.site import Drawer, Piece, Row, Site, drawer_width
 from .amount import Viewport

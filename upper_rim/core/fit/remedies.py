@@ -11,13 +11,18 @@ from collections.abc import Callable, Iterable, Iterator
 from dataclasses import replace
 from typing import Any, Literal, NamedTuple
 
+from ..kinds.items.button import ButtonItem
+from ..kinds.items.icon import IconLink
+from ..kinds.items.logo import Logo
+from ..kinds.items.menu import MenuItem
+from ..kinds.items.pictures import PictureList
+from ..kinds.items.spacer import Spacer
 from ..model.apply import apply
 from ..model.edits import Add, Edit, Move, Remove, Set, Together
-from ..model.items import ButtonItem, IconLink, Logo, MenuItem, PictureList, Spacer
 from ..model.site import Band, Cell, Piece, Row, Site, drawer_width
-from ..model.styling import Declaration, Part
 from ..style.resolve import Element, Styling, item_elements
 from ..style.scale import STEPS
+from ..values.styling import Declaration, Part
 from .boxes import Frame
 from .fitter import VIEWPORT_HEIGHT_PX, Fitter, stands_in_lines
 from .states import FAILING

@@ -5,7 +5,7 @@ from __future__ import annotations
 from html.parser import HTMLParser
 from typing import NamedTuple
 
-from ..model.items import RichText
+from ..kinds.items.rich import RichText
 from .amount import Amount, times
 from .block import Block, Void
 from .boxes import Box, Sides

@@ -7,15 +7,14 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Any
 
-from ..model.brands import Brands
-from ..model.items import Trail
+from ..kinds.items.trail import Step, Trail
 from ..model.links import Links
 from ..model.menus import Menus
 from ..model.site import Site
-from ..model.styling import Part
-from ..model.trail import Step
 from ..style.pictures import Pictures
 from ..style.resolve import Element, Styling
+from ..values.brands import Brands
+from ..values.styling import Part
 from ..values.words import Words
 from .boxes import Box
 from .estimates import Estimates

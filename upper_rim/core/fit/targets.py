@@ -10,7 +10,10 @@ from collections.abc import Iterator
 from math import hypot
 from typing import NamedTuple
 
-from ..model.items import BackToTop, ButtonItem, IconLink, Logo
+from ..kinds.items.button import ButtonItem
+from ..kinds.items.icon import IconLink
+from ..kinds.items.logo import Logo
+from ..kinds.items.top import BackToTop
 from ..model.site import Row
 from .boxes import Frame
 from .linear import value

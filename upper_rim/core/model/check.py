@@ -9,36 +9,14 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator, Mapping
 from typing import Any
 
+from ..kinds.items.base import BaseItem
+from ..kinds.items.menu import MenuItem
+from ..values.properties import PROPERTIES
+from ..values.styling import STATES_OF, Declaration, Part, Role, RoleDefault, Styled
 from .edits import Refusal
-from .items import (
-    BackToTop,
-    ButtonItem,
-    Contact,
-    Copyright,
-    Divider,
-    Form,
-    IconLink,
-    LinkList,
-    Logo,
-    MapItem,
-    MenuItem,
-    Pager,
-    PictureItem,
-    PictureList,
-    Posts,
-    RichText,
-    SearchBox,
-    SocialRow,
-    Spacer,
-    TextItem,
-    Trail,
-    Viewer,
-)
 from .movement import Stage
-from .properties import PROPERTIES
 from .references import references
 from .site import Asset, Cell, Drawer, Float, Header, Moving, Page, Piece, Row, Site
-from .styling import STATES_OF, Declaration, Part, RoleDefault, Styled
 from .tree import walk
 
 
@@ -143,64 +121,28 @@ def _ids(site: Site, slot: str) -> set[str]:
     return {node.id for node in getattr(site, slot)}
 
 
-def roles_of(node: Any) -> dict[Part, str]:
+def roles_of(node: Any) -> Mapping[Part, Role]:
     """The parts of a node that can be styled each by itself, and the role of each."""
     match node:
+        case BaseItem():
+            return node.roles
         case Float():
             return {"box": "float"}
-        case Piece():
-            return {"box": "piece"}
-        case Stage():
+        case Piece() | Stage():
             return {"box": "piece"}
         case Row():
             return {"box": "row", "content": "column-rule"}
         case Cell():
             return {"box": "cell"}
-        case Logo():
-            return {"box": "title"}
-        case TextItem() | RichText() | Contact() | Copyright():
-            return {"box": "text"}
-        case PictureItem() | Spacer() | SearchBox() | Form() | MapItem() | Pager() | Viewer():
-            return {"box": "block"}
-        case Divider():
-            return {"box": "upright" if node.upright else "divider"}
-        case LinkList() | PictureList() | Posts() | Trail():
-            return {"box": "menu", "content": "entry"}
-        case SocialRow():
-            return {"box": "menu", "content": "icon"}
-        case BackToTop():
-            return {"box": "second"}
-        case IconLink():
-            return {"box": "icon"}
-        case ButtonItem():
-            return {"box": "second" if node.rank == "second" else "button"}
-        case MenuItem():
-            return {"box": "menu", "title": "opener", "content": "entry"}
         case RoleDefault():
             return {"box": node.role}
         case _:
             return {}
 
 
-def roles_within(node: Any) -> tuple[str, ...]:
+def roles_within(node: Any) -> tuple[Role, ...]:
     """Roles of what an item holds that has no styles of its own: it takes the defaults for them."""
-    match node:
-        case RichText():
-            return ("link", "list", "mark", "heading-2", "heading-3")
-        case Contact():
-            return ("link",)
-        case SearchBox():
-            return ("field", "icon")
-        case Form():
-            return ("field", "button")
-        case MapItem():
-            return ("link",)
-        case Pager():
-            return ("entry",)
-        case Viewer():
-            return ("icon",)
-        case _:
-            return ()
+    return node.ROLES_WITHIN if isinstance(node, BaseItem) else ()
 
 
 def _style_faults(holder: Any, swatches: set[str], bands: set[str], name: str) -> Iterator[Refusal]:

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from .items import ToPage
+from ..kinds.entries import Entry
+from ..values.targets import ToPage
 from .links import Links
-from .site import Entry, Page
+from .site import Page
 
 
 class Standing(NamedTuple):

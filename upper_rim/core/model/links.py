@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from urllib.parse import quote
 
-from .items import Target, ToAddress, ToPage, ToPlace
-from .site import Entry, Page, Site
+from ..kinds.entries import Entry
+from ..values.targets import Target, ToAddress, ToPage, ToPlace
+from .site import Page, Site
 
 
 class Links:

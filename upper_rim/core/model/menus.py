@@ -6,9 +6,10 @@ from __future__ import annotations
 from bisect import bisect_left
 from collections.abc import Iterable, Iterator
 
-from .items import LinkList, MenuItem, ToPage
+from ..kinds.entries import Entry, Grown, MenuPart
+from ..values.targets import ToPage
 from .kept import Kept
-from .site import Entry, Grown, Menu, Page, Site
+from .site import Menu, Page, Site
 
 Grew = dict[tuple[Grown, str], tuple[Entry, ...]]
 _grew: Kept[tuple[Page, ...], Grew] = Kept(8)
@@ -31,18 +32,17 @@ class Menus:
             self._whole[menu.id] = self._in_full(menu)
         return self._whole[menu.id]
 
-    def shown(self, item: MenuItem | LinkList) -> tuple[Entry, ...]:
+    def shown(self, part: MenuPart) -> tuple[Entry, ...]:
         """Those that an item shows; none where its menu or branch is not there."""
-        menu = self._menus.get(item.menu or "")
+        menu = self._menus.get(part.menu or "")
         if menu is None:
             return ()
-        depth = item.depth if isinstance(item, MenuItem) else 1
-        key = (menu.id, item.branch, item.without, depth)
+        key = (menu.id, part.branch, part.without, part.levels)
         if key not in self._shown:
             entries = self.whole(menu)
-            if item.branch is not None:
-                entries = next((one.entries for one in all_entries(entries) if one.id == item.branch), ())
-            self._shown[key] = pruned(entries, frozenset(item.without), depth)
+            if part.branch is not None:
+                entries = next((one.entries for one in all_entries(entries) if one.id == part.branch), ())
+            self._shown[key] = pruned(entries, frozenset(part.without), part.levels)
         return self._shown[key]
 
     def _in_full(self, holder: Menu | Entry) -> tuple[Entry, ...]:

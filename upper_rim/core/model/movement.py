@@ -8,8 +8,8 @@ from pydantic import Field, StringConstraints
 
 from ..values.nodes import Node, Value
 from ..values.refs import BandRef, PartRef
+from ..values.styling import Declaration
 from ..values.words import Name
-from .styling import Declaration
 
 Way = Literal["away", "stays", "up"]
 """How a piece goes with the page: scrolled away with it; pinned to the window; pinned, and seen only after scrolling up."""

@@ -16,7 +16,7 @@ from pydantic.fields import FieldInfo
 from ..values.colours import REFERENCE
 from ..values.nodes import Node, Value
 from ..values.refs import RefersTo
-from .styling import Declaration
+from ..values.styling import Declaration
 from .tree import slots_of
 
 

@@ -6,14 +6,18 @@ and `apply` asks them of all that an edit has changed, whichever way it came.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
 
+from ..kinds.entries import Entry
+from ..kinds.items.base import BaseItem
+from ..kinds.items.icon import IconLink
+from ..kinds.items.pager import Pager
+from ..kinds.items.viewer import Viewer
 from ..values.nodes import Node, Value
 from .edits import Edit, Refusal
-from .items import IconLink, MenuItem, Pager, Viewer
 from .movement import ByElement, Stage
-from .site import Entry, Lift, Moving, Site
+from .site import Lift, Moving, Site
 from .tree import SLOTS, walk
 
 Fault = str | None
@@ -57,7 +61,7 @@ def _whole(node: Node) -> Iterator[Node]:
 
 
 def _faults(node: Node, was: Node | None, rules: Rules) -> Iterator[Refusal]:
-    for field, name in _icons(node):
+    for field, name in _icons(node).items():
         if name != getattr(was, field, None) and not (
             rules.is_icon(name) or (isinstance(node, IconLink) and rules.is_mark(name))
         ):
@@ -70,16 +74,11 @@ def _faults(node: Node, was: Node | None, rules: Rules) -> Iterator[Refusal]:
                 yield Refusal(node=node.id, field=field, reason=fault)
 
 
-def _icons(node: Value) -> Iterator[tuple[str, str]]:
-    match node:
-        case IconLink():
-            yield "icon", node.icon
-        case MenuItem():
-            yield "button_icon", node.button_icon
-        case Entry() if node.icon is not None:
-            yield "icon", node.icon
-        case _:
-            return
+def _icons(node: Node) -> Mapping[str, str]:
+    """Fields that name an icon."""
+    if isinstance(node, BaseItem):
+        return node.named_icons()
+    return {"icon": node.icon} if isinstance(node, Entry) and node.icon is not None else {}
 
 
 def _selectors(node: Value) -> Iterator[tuple[str, str]]:

@@ -16,14 +16,17 @@ from ..conditions.everywhere import Everywhere
 from ..conditions.on_page import OnPage
 from ..conditions.period import Moment, Period
 from ..conditions.visit import VisitCondition
+from ..kinds.entries import Branch
+from ..kinds.items import Item
+from ..kinds.items.menu import MenuItem
 from ..values.addresses import PagePath
 from ..values.nodes import Hash, Node, Pixels, Value
 from ..values.refs import BandRef, LiftRef, PageRef, RowRef, StageRef
+from ..values.scalars import TextSize, Weight
+from ..values.styling import Look, RoleDefault, Styled, Swatch
 from ..values.words import Label, LanguageTag, Name, Text, Words
 from .fonts import Font
-from .items import IconName, Item, MenuItem, Target, TextSize, ToNothing, Weight
 from .movement import Distance, Stage, Way, WayIn
-from .styling import Look, RoleDefault, Styled, Swatch
 
 
 class Band(Node):
@@ -33,35 +36,7 @@ class Band(Node):
     from_px: Annotated[int, Field(ge=0, le=5000)]
 
 
-class Grown(Value):
-    """Entries that come from the site's pages, one for each page below a path, and that come and go with them."""
-
-    path: PagePath = Field(default="/", description="Below this one, which is not among them.")
-    depth: Annotated[int, Field(ge=1, le=9)] = 2
-    order: Literal["path", "title", "newest"] = "path"
-    without: tuple[PageRef, ...] = Field(default=(), description="Pages left out, with all below them.")
-
-
-class _Branch(Node):
-    """What holds entries: its own, then those that grow."""
-
-    entries: tuple[Entry, ...] = ()
-    grows: Grown | None = None
-
-
-class Entry(_Branch):
-    """A menu entry and its branch. An empty label on a link to a page means: the page's title."""
-
-    label: Words = Words()
-    target: Target = ToNothing()
-    second: Words = Field(default=Words(), description="A second line, where the menu is more than a row.")
-    mark: Words = Field(default=Words(), description="A word beside it, such as “New”.")
-    icon: IconName | None = None
-    picture: PagePath | None = Field(default=None, description="Path of a picture among the site's files.")
-    new_window: bool = False
-
-
-class Menu(_Branch):
+class Menu(Branch):
     name: Name
 
 
@@ -487,18 +462,14 @@ def _in_place(shared: Row, own: Row) -> Row:
     return shared if shared.stage == own.stage else shared.replaced(stage=own.stage)
 
 
-ALWAYS_PX = 100_000
-"""Wider than any viewport."""
-
-
 def drawer_width(item: MenuItem, site: Site) -> int | None:
     """The viewport width in px below which the menu is a drawer; None where it never is."""
-    if item.drawer_always:
-        return ALWAYS_PX
-    if item.drawer_below_px is not None:
-        return item.drawer_below_px
-    band = next((band for band in site.bands if band.id == item.drawer_below), None)
-    return band.from_px if band is not None and band.from_px > 0 else None
+    return item.drawer_below_width(band_widths(site))
+
+
+def band_widths(site: Site) -> dict[str, int]:
+    """The viewport width in px from which each width band counts, by its id."""
+    return {band.id: band.from_px for band in site.bands}
 
 
 def content_hash(site: Site) -> str:

@@ -3,20 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
-from typing import NamedTuple
 
+from ..kinds.items.trail import Step, Trail
 from .current import Standings
-from .items import Trail
 from .links import Links
 from .menus import Menus, all_entries
 from .site import Page, Site
-
-
-class Step(NamedTuple):
-    """`href` is None for what has no link, and for the page itself."""
-
-    words: str
-    href: str | None
 
 
 class Trails:

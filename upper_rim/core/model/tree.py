@@ -12,12 +12,13 @@ from typing import Any, NamedTuple
 
 from pydantic import TypeAdapter
 
+from ..kinds.entries import Entry
+from ..kinds.items import ITEM_KINDS, Item
 from ..values.nodes import Node, Value
-from .items import ITEM_KINDS, Form, Item, PictureList, SocialRow
+from ..values.styling import Look, RoleDefault
 from .kept import Kept
 from .movement import Stage
-from .site import PIECE_KINDS, Cell, Entry, Header, Menu, Piece, Row, Site
-from .styling import Look, RoleDefault
+from .site import PIECE_KINDS, Cell, Header, Menu, Piece, Row, Site
 
 SLOTS: dict[type[Value], tuple[str, ...]] = {
     Site: ("swatches", "bands", "fonts", "looks", "roles", "menus", "pieces", "snippets", "lifts", "pages", "assets"),
@@ -30,10 +31,7 @@ SLOTS: dict[type[Value], tuple[str, ...]] = {
     Cell: ("items", "styles"),
     Look: ("styles",),
     RoleDefault: ("styles",),
-    **dict.fromkeys(ITEM_KINDS.values(), ("styles",)),
-    SocialRow: ("profiles", "styles"),
-    PictureList: ("links", "styles"),
-    Form: ("fields", "styles"),
+    **{kind: (*kind.CHILDREN, "styles") for kind in ITEM_KINDS.values()},
 }
 
 SORTED_SLOTS: dict[str, Callable[[Any], Any]] = {

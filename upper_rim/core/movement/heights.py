@@ -14,7 +14,7 @@ from ..fit.boxes import BLOCK_END, BLOCK_START, Align, Frame
 from ..fit.fitter import Fitter, Whole
 from ..fit.linear import value
 from ..fit.styles import box_style
-from ..model.items import Logo
+from ..kinds.items.logo import Logo
 from ..model.movement import Stage, Way
 from ..model.site import Piece, Row, Site
 from ..model.stages import hands_over, in_stage, stages_in

@@ -15,9 +15,14 @@ from ..exchange.encoding import insertion
 from ..exchange.markdown import document
 from ..exchange.markers import marked
 from ..fit.fitter import Fitter
+from ..kinds.items.base import ShowsMenu
+from ..kinds.items.form import FORMS, Form
+from ..kinds.items.logo import Logo
+from ..kinds.items.trail import Trail
+from ..kinds.marks import MARK
+from ..kinds.markup import html
 from ..languages import phrase, primary
 from ..model.current import Standings
-from ..model.items import Form, LinkList, Logo, MenuItem, Pager, PictureList, ToPage, Trail
 from ..model.links import Links
 from ..model.menus import Menus
 from ..model.site import Header, Page, Site
@@ -27,18 +32,17 @@ from ..reach.coverage import Coverage, Outcome
 from ..style.faces import faces_in_use
 from ..style.fonts import subset_font
 from .fitting import fitter_of
-from .form_html import FORMS
-from .item_html import MARK, Scene, sample_trail, trail_html
 from .menu_html import Encoded, Written, written
 from .naming import PARTS, short_hash, with_site_key
 from .page_sheets import PageSheets, shows
-from .piece_html import Shown, around
+from .piece_markup import Shown, around
 from .scripts import PARTS_IN_ORDER, late_scripts, parts_for, script
 from .search_html import MOST_LISTED, results_body, results_path
 from .search_index import Hit
 from .sheet import inside_a_page, site_rules
 from .shelf import Shelf
 from .shown_files import ShownFiles
+from .site_context import SiteContext
 from .site_head import SiteHead
 from .site_search import index_paths, site_index
 from .splicing import Chunk, spliced
@@ -205,12 +209,12 @@ class Composer:
         current = page.id if page.id in self._linked else None
         key = (tuple((shown.piece.id, *shown.out_in) for shown in pieces), page.language, encoding, current, heads)
         if key not in self._fragments:
-            scene = self._scene(page, current)
+            context = self._context(page, current)
             if not self._marks:
-                scene = replace(scene, sizes=self._files.sizes)
+                context = replace(context, smaller=self._files.sizes)
             if heads:
-                scene = replace(scene, heading=_title_of(pieces, self.site))
-            before, behind = around(pieces, scene)
+                context = replace(context, heading=_title_of(pieces, self.site))
+            before, behind = around(pieces, context)
             head = marked("head", self._head(before + behind, page))
             self._fragments[key] = (
                 insertion(head, encoding),
@@ -219,18 +223,16 @@ class Composer:
             )
         return self._fragments[key]
 
-    def _head(self, html: str, page: Page) -> str:
+    def _head(self, pieces: str, page: Page) -> str:
         """The CSS for a page's pieces (all of the site's, and within the page, where they are marked), and their script."""
 
         def put(mark: re.Match[str]) -> str:
             trail = self._items[mark[1]] if mark[1] else None
-            return (
-                sample_trail(trail, self._scene(page, None))
-                if isinstance(trail, Trail)
-                else self._written[self._entries_of(mark, page)[1]].html
-            )
+            if isinstance(trail, Trail):
+                return html([trail.sample(self._context(page, None))])
+            return self._written[self._entries_of(mark, page)[1]].html
 
-        whole = MARK.sub(put, html)
+        whole = MARK.sub(put, pieces)
         if self._marks:
             looks = f"<style data-rim-sheet>{self.css}</style>"
         else:
@@ -271,8 +273,8 @@ class Composer:
             elif part[1]:
                 trail = self._items[part[1]]
                 assert isinstance(trail, Trail)
-                html = trail_html(trail, self._trails.steps(trail, page), self._scene(page, None))
-                chunks.append(insertion(html, encoding))
+                steps = trail.steps_markup(self._trails.steps(trail, page), self._context(page, None))
+                chunks.append(insertion(html([steps]), encoding))
             else:
                 item, key = self._entries_of(part, page)
                 if (*key, encoding) not in self._encoded:
@@ -281,21 +283,21 @@ class Composer:
                 chunks += self._encoded[*key, encoding].on_page(standing)
         return chunks
 
-    def _entries_of(self, mark: re.Match[str], page: Page) -> tuple[MenuItem | LinkList, tuple[str, str, str]]:
+    def _entries_of(self, mark: re.Match[str], page: Page) -> tuple[ShowsMenu, tuple[str, str, str]]:
         """The item that a mark stands for, and under which key the entries are kept that it shows in the page's language."""
         item = self._items[mark[2]]
-        assert isinstance(item, MenuItem | LinkList)
+        assert isinstance(item, ShowsMenu)
         key = (item.id, mark[3], page.language)
         if key not in self._written:
-            self._written[key] = written(item, self._scene(page, None).within(mark[3]))
+            self._written[key] = written(item, self._context(page, None).within(mark[3]))
         return item, key
 
-    def _scene(self, page: Page, current: str | None) -> Scene:
+    def _context(self, page: Page, current: str | None) -> SiteContext:
         index = self.index_paths.get(page.language, "")
-        return Scene(
+        return SiteContext(
             self.site, self._links, self._menus, self._shelf, page.language, current,
-            marks=self._marks, year=self._year, index_path=index, posts=self._files.posts, picture=self._files.picture,
-            late={name: path for name, (path, _) in self._late.items()},
+            marks=self._marks, year=self._year, index_path=index, posts_of=self._files.posts, picture=self._files.picture,
+            modules={name: path for name, (path, _) in self._late.items()},
         )  # fmt: skip
 
 
@@ -333,11 +335,7 @@ def shown_pieces(outcomes: dict[str, tuple[Outcome, ...]], bands: tuple[str | No
 def _linked_pages(site: Site) -> set[str]:
     """Ids of the pages that items lead to by themselves, or are about, in any language: pieces are others on these.
     Where a page stands in a menu is put in later."""
-    items = list(items_of(site.pieces))
-    links = (link for item in items if isinstance(item, PictureList) for link in item.links)
-    targets = (getattr(node, "target", None) for node in (*items, *links))
-    linked = {target.page for target in targets if isinstance(target, ToPage)}
-    linked |= {item.list_on for item in items if isinstance(item, Pager) and item.list_on}
+    linked = {page for item in items_of(site.pieces) for page in item.pages_led_to()}
     translated = {page.id for page in site.pages if page.translates in linked}
     originals = {page.translates for page in site.pages if page.id in linked and page.translates}
     return linked | translated | originals

@@ -24,7 +24,7 @@ def fitter_of(shelf: Shelf, read: Callable[[str], bytes] | None, year: int | Non
 
     def posts(site: Site) -> Callable[[Any, str], Sequence[tuple[str, str]]]:
         files = ShownFiles(site, read)
-        return lambda item, language: [(post.title, post.date) for post in files.posts(item, language)]
+        return lambda item, language: [(post.title, post.date) for post in files.posts(item.feed, item.below, language)]
 
     return Fitter(shelf.faces, shelf.brands, pictures, posts, read, year, foresees)
 

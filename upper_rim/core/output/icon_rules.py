@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterator
 from urllib.parse import quote
 
-from ..model.brands import Brand
-from ..model.items import IconLink, MenuItem, SearchBox, SocialRow, Viewer
-from ..model.site import Entry, Site
+from ..kinds.entries import Entry
+from ..model.site import Site
 from ..model.tree import items_of, walk
+from ..values.brands import Brand
 from .shelf import Shelf
 
 
@@ -25,18 +25,7 @@ def icon_rules(site: Site, shelf: Shelf) -> Iterator[str]:
 def icons_of(site: Site, shelf: Shelf) -> list[str]:
     """Names of the icons that the site's pieces use."""
     used = {"x", "chevron-down"} if any(piece.rows for piece in site.pieces) else set()
-    for item in items_of(site.pieces):
-        if isinstance(item, IconLink) and item.picture is None:
-            used.add(item.icon)
-        elif isinstance(item, SocialRow):
-            marks = (shelf.brands.mark(one.address) for one in item.profiles)
-            used |= {mark.icon for mark in marks if mark.brand is None}
-        elif isinstance(item, MenuItem):
-            used |= {item.button_icon, *(["chevron-left"] if item.submenus == "levels" else [])}
-        elif isinstance(item, SearchBox):
-            used.add("search")
-        elif isinstance(item, Viewer):
-            used |= {"chevron-left", "chevron-right"}
+    used |= {icon for item in items_of(site.pieces) for icon in item.icons(shelf.brands)}
     return sorted(used | set(_entry_icons(site)))
 
 
@@ -46,13 +35,7 @@ def _entry_icons(site: Site) -> Iterator[str]:
 
 def brands_of(site: Site, shelf: Shelf) -> list[Brand]:
     """The marks of services that the site's pieces show."""
-    profiles = (profile for item in items_of(site.pieces) if isinstance(item, SocialRow) for profile in item.profiles)
-    found = {mark.brand.slug: mark.brand for one in profiles if (mark := shelf.brands.mark(one.address)).brand}
-    icons = (
-        item.icon for item in items_of(site.pieces) if isinstance(item, IconLink) and item.icon.startswith("brand-")
-    )
-    known = (shelf.brands.by_slug.get(icon.removeprefix("brand-")) for icon in icons)
-    found |= {brand.slug: brand for brand in known if brand is not None}
+    found = {brand.slug: brand for item in items_of(site.pieces) for brand in item.brand_marks(shelf.brands)}
     return [found[slug] for slug in sorted(found)]
 
 

@@ -10,12 +10,11 @@ from collections.abc import Callable, Iterator
 from typing import NamedTuple
 
 from ..exchange.pages_in import file_name
-from ..model.items import Form
+from ..kinds.items.form import FORMS, Form
 from ..model.site import Page, Site
 from ..model.tree import items_of
 from .compose import Composer
 from .fitting import fitter_of
-from .form_html import FORMS
 from .search_html import results_path
 from .shelf import Shelf
 

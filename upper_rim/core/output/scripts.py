@@ -6,8 +6,7 @@ import json
 import re
 from collections.abc import Collection
 
-from ..model.items import MenuItem, SearchBox, Viewer
-from ..model.site import Site, drawer_width
+from ..model.site import Site, band_widths
 from ..model.tree import items_of
 from .sheet import late_css
 from .shelf import Shelf
@@ -42,15 +41,8 @@ def script(shelf: Shelf, parts: Collection[str]) -> str:
 
 def late_scripts(site: Site, shelf: Shelf) -> dict[str, str]:
     """The modules that something of the site's needs once it is used, each with its CSS in it."""
-    names: set[str] = set()
-    for item in items_of(site.pieces):
-        if isinstance(item, MenuItem):
-            names |= {"drawer"} if drawer_width(item, site) is not None else set()
-            names |= {"hover"} if item.opens_on_hover else set()
-        elif isinstance(item, SearchBox):
-            names.add("search")
-        elif isinstance(item, Viewer):
-            names.add("viewing")
+    bands = band_widths(site)
+    names = {name for item in items_of(site.pieces) for name in item.modules(bands)}
     return {
         name: _with_css(shelf.late_scripts[name], late_css(site, shelf.late_css.get(name, "")))
         for name in sorted(names)

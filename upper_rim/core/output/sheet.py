@@ -15,9 +15,10 @@ from typing import NamedTuple
 import lightningcss
 
 from ..fit.fitter import Fitter
+from ..kinds.items.menu import MenuItem
+from ..kinds.items.top import BackToTop
 from ..languages import language_of
-from ..model.items import BackToTop, MenuItem
-from ..model.site import BottomBar, Float, Footer, Notice, Piece, Row, Sidebar, Site, Track, drawer_width
+from ..model.site import BottomBar, Float, Footer, Notice, Piece, Row, Sidebar, Site, Track, band_widths, drawer_width
 from ..model.tree import items_of
 from ..style.boxes import extent
 from ..style.colour import Palette
@@ -29,7 +30,7 @@ from ..style.scale import sidebar_needs_px
 from ..style.selectors import selectors_in
 from .font_rules import font_face_rules
 from .icon_rules import icon_rules
-from .item_rules import cell_rules, hidden_rules
+from .item_rules import ItemSheet, cell_rules, hidden_rules
 from .movement_rules import MovementRules
 from .naming import published_name, with_site_key
 from .shelf import Shelf
@@ -82,7 +83,7 @@ def site_rules(
             *_ways_of_menus(site, shelf),
             *(_drawer(site, shelf, width) for width in _drawer_widths(site) if only_band is None),
             with_site_key(rules.base(), site.key),
-            *_structure(site, shelf, pictures, styling, moving),
+            *_structure(site, ItemSheet(site.key, band_widths(site), pictures, shelf), styling, moving),
         )
     )
     named = [name for name, _ in layers] + ["z"]
@@ -235,17 +236,15 @@ def _any_of(selectors: Sequence[str]) -> str:
     return selectors[0] if len(selectors) == 1 else f":is({','.join(selectors)})"
 
 
-def _structure(
-    site: Site, shelf: Shelf, pictures: Pictures, styling: Styling, moving: MovementRules | None
-) -> Iterator[str]:
+def _structure(site: Site, items: ItemSheet, styling: Styling, moving: MovementRules | None) -> Iterator[str]:
     """Icons, and how rows and cells share their room."""
     name = site.key
     yield f".{name}-cells{{max-inline-size:{site.content_px}px;padding-inline:{site.gutter_px}px}}"
     yield from _tracks_and_gaps(site)
-    yield from icon_rules(site, shelf)
+    yield from icon_rules(site, items.shelf)
     for piece in site.pieces:
-        yield from _placing(site, piece, shelf, styling, moving)
-        yield from _piece_rules(site, piece, pictures, shelf)
+        yield from _placing(site, piece, items.shelf, styling, moving)
+        yield from _piece_rules(site, piece, items)
     menus = [item for item in items_of(site.pieces) if isinstance(item, MenuItem)]
     for menu in menus:
         yield from _menu_sizes(site, menu)
@@ -422,11 +421,11 @@ def _floating(name: str, own: str, piece: Float) -> Iterator[str]:
     )
 
 
-def _piece_rules(site: Site, piece: Piece, pictures: Pictures, shelf: Shelf) -> Iterator[str]:
+def _piece_rules(site: Site, piece: Piece, items: ItemSheet) -> Iterator[str]:
     for row in (row for row in piece.rows if row.shares is None):
         yield from _row_rules(site, row)
         for cell in row.cells:
-            yield from cell_rules(site, cell, pictures, shelf)
+            yield from cell_rules(site, cell, items)
 
 
 def _tracks_and_gaps(site: Site) -> Iterator[str]:

@@ -8,8 +8,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from ..model.brands import Brands
 from ..style.faces import Face
+from ..values.brands import Brands
 
 
 @dataclass(frozen=True)

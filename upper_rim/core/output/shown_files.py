@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Sequence
 from functools import partial
 
-from ..exchange.feed import FeedFault, Post, read_feed
-from ..model.items import PictureItem, Posts
+from ..exchange.feed import FeedFault, read_feed
+from ..kinds.context import Post
+from ..kinds.items.picture import PictureItem
 from ..model.site import Site
 from ..model.tree import items_of
 from ..style.pictures import Picture, read_picture
@@ -34,30 +35,34 @@ class ShownFiles:
         found = self._file(path)
         return read_picture(found[1]) if found else None
 
-    def posts(self, item: Posts, language: str) -> Sequence[Post]:
-        """Those of its feed, or the site's dated pages in that language, the newest first."""
-        if item.feed is not None:
-            found = self._file(item.feed)
+    def posts(self, feed: str | None, below: str, language: str) -> Sequence[Post]:
+        """Those of a feed, or the site's dated pages below a path in that language, the newest first."""
+        if feed is not None:
+            found = self._file(feed)
             posts = read_feed(found[1]) if found else ()
             return () if isinstance(posts, FeedFault) else posts
         dated = [page for page in self._site.pages if page.dated and page.language == language]
-        below = [page for page in dated if page.path.startswith(item.below)]
-        newest = sorted(below, key=lambda page: page.dated or "", reverse=True)
+        listed = [page for page in dated if page.path.startswith(below)]
+        newest = sorted(listed, key=lambda page: page.dated or "", reverse=True)
         return [Post(page.title or page.path, page.path, page.dated or "") for page in newest]
 
-    def sizes(self, item: PictureItem) -> Sequence[tuple[str, int]]:
+    def sizes(self, picture: str, width_px: int) -> Sequence[tuple[str, int]]:
         """Where the smaller sizes of a picture are published, and how wide they are."""
-        return [(path, width) for path, width, _ in self._smaller(item)]
+        return [(path, width) for path, width, _ in self._smaller(picture, width_px)]
 
     def smaller_pictures(self) -> Iterator[tuple[str, Callable[[], bytes]]]:
         """The same for all items, each path once, with what makes the bytes."""
         items = (item for item in items_of(self._site.pieces) if isinstance(item, PictureItem))
-        made = {path: partial(resized, data, width) for item in items for path, width, data in self._smaller(item)}
+        made = {
+            path: partial(resized, data, width)
+            for item in items
+            for path, width, data in self._smaller(item.picture, item.width_px)
+        }
         yield from made.items()
 
-    def _smaller(self, item: PictureItem) -> Iterator[tuple[str, int, bytes]]:
-        found = self._file(item.picture)
+    def _smaller(self, picture: str | None, width_px: int) -> Iterator[tuple[str, int, bytes]]:
+        found = self._file(picture)
         if found is not None:
             content, data = found
-            for width in widths(data, item.width_px):
+            for width in widths(data, width_px):
                 yield f"{PARTS}{content[:12]}-{width}.webp", width, data

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from ..exchange.encoding import decode
-from ..model.items import SearchBox
+from ..kinds.items.search import SearchBox
 from ..model.site import Page, Site
 from ..model.tree import items_of
 from .naming import PARTS, short_hash

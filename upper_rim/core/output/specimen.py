@@ -8,19 +8,22 @@ from __future__ import annotations
 from html import escape
 from typing import Any
 
+from ..kinds.entries import Entry
+from ..kinds.items.menu import MenuItem
+from ..kinds.markup import html
 from ..languages import direction
 from ..model.apply import apply
 from ..model.edits import Refusal, Set
-from ..model.items import MenuItem
-from ..model.site import Cell, Entry, Menu, Piece, Row, Site
-from ..model.styling import STATES_OF, Part, State
+from ..model.site import Cell, Menu, Piece, Row, Site
 from ..model.tree import ancestors, find
 from ..style.resolve import Element, Styling
+from ..values.styling import STATES_OF, Part, State
 from ..values.words import Words
-from .item_html import Scene, item_html, on_no_page, opener_html, pageless
+from .item_markup import item_markup, on_no_page
 from .naming import look_class, published_name
 from .sheet import important, sheet
 from .shelf import Shelf
+from .site_context import SiteContext, pageless
 
 SHOWN_ROLES: tuple[tuple[str, str, str], ...] = (
     ("entry", "Menu entry", "Timetable"),
@@ -58,8 +61,8 @@ def _document(site: Site, title: str, css: str, shown: list[str], extra: str) ->
 def states_document(site: Site, shelf: Shelf, element: Element, band: str | None, font_url: str) -> str:
     """A strip with a part of the site in each of its states, over the ground on which it stands."""
     site = _never_hidden(site, element.node)
-    scene = pageless(site, shelf, site.language)
-    shown = [_around(site, element, _in_state(scene, element, state)) for state in STATES_OF[element.role]]
+    context = pageless(site, shelf, site.language)
+    shown = [_around(site, element, _in_state(context, element, state)) for state in STATES_OF[element.role]]
     css = sheet(site, shelf, font_url, forced=True, only_band=band or "")
     return _document(site, "States", css, shown, "")
 
@@ -118,36 +121,36 @@ def role_markup(site: Site, role: str, state: State, sample: str) -> str:
     return f'<a class="{key}-{css_class}{forced}" href="#"{current}>{words}</a>'
 
 
-def _in_state(scene: Scene, element: Element, state: State) -> str:
-    spot = find(scene.site, element.node)
+def _in_state(context: SiteContext, element: Element, state: State) -> str:
+    spot = find(context.site, element.node)
     assert spot is not None
     item: Any = spot.node
     if isinstance(item, Piece | Row | Cell):
-        return f'<span class="{scene.name("text")}">Aa</span>'
-    key = scene.site.key
+        return f'<span class="{context.name("text")}">Aa</span>'
+    key = context.site.key
     forced = f"{key}-as-{state} " if state in {"hover", "focus", "pressed"} else ""
     current = ' aria-current="page"' if state == "current" else ""
     if isinstance(item, MenuItem):
-        worn = " ".join(scene.name(look_class(look, at)) for at, look in enumerate(item.wears))
-        inner = _menu_part(scene, item, element.part)
+        worn = " ".join(context.name(look_class(look, at)) for at, look in enumerate(item.wears))
+        inner = _menu_part(context, item, element.part)
         inner = inner.replace("<a ", f'<a class="{forced.strip()}"{current} ', 1).replace(
             'class="', f'class="{forced}', 1
         )
-        return f'<nav class="{scene.name("menu")} {scene.name(item.id)} {worn} {item.classes}">{inner}</nav>'
-    html = on_no_page(item_html(item, scene), scene)
+        return f'<nav class="{context.name("menu")} {context.name(item.id)} {worn} {item.classes}">{inner}</nav>'
+    markup = on_no_page(html(item_markup(item, context)), context)
     if element.part == "content":
-        return html.replace('<a class="', f'<a{current} class="{forced}', 1).replace(
+        return markup.replace('<a class="', f'<a{current} class="{forced}', 1).replace(
             "<a href", f'<a{current} class="{forced.strip()}" href', 1
         )
-    return html.replace('class="', f'class="{forced}', 1).replace(" class=", f"{current} class=", 1)
+    return markup.replace('class="', f'class="{forced}', 1).replace(" class=", f"{current} class=", 1)
 
 
-def _menu_part(scene: Scene, item: MenuItem, part: Part) -> str:
+def _menu_part(context: SiteContext, item: MenuItem, part: Part) -> str:
     if part == "title":
-        return opener_html(item, scene)
-    menu = scene.site.menu(item.menu) or Menu(id="none", name="Menu")
+        return html([item.opener(context)])
+    menu = context.site.menu(item.menu) or Menu(id="none", name="Menu")
     entry = next(iter(menu.entries), Entry(id="none", label=Words(text="Entry")))
-    return f'<ul class="{scene.name("list")}"><li><a href="#">{escape(scene.links.label(entry, scene.language) or "Entry")}</a></li></ul>'
+    return f'<ul class="{context.name("list")}"><li><a href="#">{escape(context.links.label(entry, context.language) or "Entry")}</a></li></ul>'
 
 
 def _around(site: Site, element: Element, inner: str) -> str:

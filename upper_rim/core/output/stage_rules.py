@@ -11,15 +11,15 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 
 from ..fit.fitter import Fitter
+from ..kinds.items.logo import Logo
 from ..model.check import PAINTED
-from ..model.items import Logo
 from ..model.movement import Stage
-from ..model.properties import PROPERTIES
 from ..model.site import Header, Piece, Row, Site
 from ..model.stages import hands_over, stages_in
 from ..movement.heights import SlimRow
 from ..movement.over_widths import Line, SlimSpan, slimmed, widths_of
 from ..style.resolve import Styling
+from ..values.properties import PROPERTIES
 from .style_rules import LIVELY, StyleRules, band_queries, line_width
 from .width_rules import css, in_language, media, usual_first, widths
 

@@ -9,15 +9,15 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 
+from ..kinds.items.menu import MenuItem
 from ..model.check import roles_of, roles_within
-from ..model.items import LinkList, MenuItem, PictureList, Posts, SocialRow, Trail
-from ..model.properties import OURS, PROPERTIES
 from ..model.site import Float, Piece, Row, Sidebar, Site
-from ..model.styling import STATES, STATES_OF, Declaration, Part, State
 from ..style.built_in import BUILT_IN
 from ..style.colour import Palette, read_colour
 from ..style.foundations import foundation_values
 from ..style.resolve import Element, Styling, built_in, relative_to, said_of, wearers
+from ..values.properties import OURS, PROPERTIES
+from ..values.styling import STATES, STATES_OF, Declaration, Part, State
 from .naming import look_class
 
 Said = Mapping[str, Mapping[tuple[State, str | None], str]]
@@ -141,9 +141,7 @@ class StyleRules:
         for look in self.site.looks:
             said = said_of(look.styles, part)
             worn = [node for node in wearers(self.site, look.id) if len(node.wears) > position and node.wears[position] == look.id]  # fmt: skip
-            menus = [
-                node for node in worn if isinstance(node, MenuItem | LinkList | PictureList | Posts | SocialRow | Trail)
-            ]
+            menus = [node for node in worn if roles_of(node)["box"] == "menu"]
             still = [node for node in worn if node not in menus and len(STATES_OF[roles_of(node)["box"]]) == 1]
             pressed = len(worn) > len(menus) + len(still)
             own = f".rim-{look_class(look.id, position)}"

@@ -13,8 +13,8 @@ from typing import NamedTuple
 from coloraide import Color
 
 from ..model.site import Site
-from ..model.styling import Swatch
 from ..values.colours import REFERENCE, ROLE_COLOURS, check_plain_colour, signed
+from ..values.styling import Swatch
 
 
 class Rgba(NamedTuple):

@@ -11,7 +11,7 @@ from typing import Literal, NamedTuple
 from coloraide import Color
 
 from ..model.site import Piece, Site
-from ..model.styling import State
+from ..values.styling import State
 from .colour import Rgba, contrast_ratio, over, read_colour, shifted
 from .lengths import NoLength
 from .painting import Ground, Painter, View, composed, hardest, in_bytes

@@ -8,9 +8,9 @@ from __future__ import annotations
 from collections.abc import Collection
 from typing import NamedTuple
 
-from ..model.properties import PROPERTIES
 from ..model.site import Piece, Site
-from ..model.styling import STATES_OF, State
+from ..values.properties import PROPERTIES
+from ..values.styling import STATES_OF, State
 from .colour import Palette
 from .resolve import Element, Styling
 

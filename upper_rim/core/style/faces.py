@@ -6,9 +6,9 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import NamedTuple
 
+from ..kinds.items.logo import Logo
 from ..languages import language_of
 from ..model.fonts import Font, Measures
-from ..model.items import Logo
 from ..model.site import Site
 from ..model.tree import items_of
 from .metrics import Override, overrides, width_at

@@ -9,7 +9,7 @@ from functools import lru_cache
 from itertools import pairwise
 from typing import NamedTuple
 
-from ..model.properties import gradient_of, words_of
+from ..values.properties import gradient_of, words_of
 from .colour import CLEAR, Rgba, read_colour
 from .lengths import Room, pixels
 

@@ -11,8 +11,8 @@ import math
 from collections.abc import Mapping, Sequence
 from typing import NamedTuple
 
-from ..model.properties import arguments_of, picture_of
-from ..model.styling import State
+from ..values.properties import arguments_of, picture_of
+from ..values.styling import State
 from .colour import CLEAR, WHITE, Palette, Rgba, luminance, over, ratio_of, read_colour
 from .grounds import Box, gradient_at, places_in_tiles, tile_of
 from .lengths import Room, pixels

@@ -23,10 +23,10 @@ from typing import Any, Literal, NamedTuple
 
 from ..model.check import roles_of
 from ..model.movement import Stage
-from ..model.properties import PROPERTIES
 from ..model.site import Piece, Site
 from ..model.stages import stages_of
-from ..model.styling import STATES_OF, Declaration, Look, Part, RoleDefault, State
+from ..values.properties import PROPERTIES
+from ..values.styling import STATES_OF, Declaration, Look, Part, RoleDefault, State
 from .built_in import BUILT_IN
 from .foundations import foundation_values
 

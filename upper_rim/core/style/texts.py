@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import Any, NamedTuple
+from typing import NamedTuple
 
-from ..model.items import Contact, Form, LinkList, MapItem, MenuItem, Pager, Posts, RichText, SearchBox, Trail
+from ..kinds.items.base import BaseItem
+from ..kinds.items.menu import MenuItem
 from ..model.site import Drawer, Float, Piece, Site
-from ..model.styling import STATES_OF, State
 from ..model.tree import items_of
+from ..values.styling import STATES_OF, State
 from .resolve import Element, Styling, elements_of
 
 
@@ -46,37 +47,13 @@ def _texts_of_piece(piece: Piece, styling: Styling, opened: Element | None) -> I
         yield Written(piece.id, Element("", "box", "button", piece.id, top), _states("button"), opened)
     for item in items_of((piece,)):
         box = styling.elements[item.id, "box"]
-        for role in texts_within(item):
+        for role in item.texts_within():
             yield Written(item.id, Element("", "box", role, piece.id, box), _states(role, item), opened)
         if isinstance(item, MenuItem) and opened is None:
             entries = styling.elements[item.id, "content"]
             yield Written(item.id, entries, _states(entries.role), box)
 
 
-def _states(role: str, item: Any = None) -> tuple[State, ...]:
-    has_placeholder = isinstance(item, SearchBox) or any(one.placeholder.text for one in getattr(item, "fields", ()))
-    left_out = {"disabled"} if has_placeholder else {"disabled", "placeholder"}
+def _states(role: str, item: BaseItem | None = None) -> tuple[State, ...]:
+    left_out = {"disabled"} if item is not None and item.has_placeholder else {"disabled", "placeholder"}
     return tuple(state for state in STATES_OF[role] if state not in left_out)
-
-
-def texts_within(item: Any) -> tuple[str, ...]:
-    """Roles of the texts within an item that are no part of it for themselves; `menu` and `block`: its own."""
-    match item:
-        case RichText():
-            marked = " ".join([item.rich.text, *(one.text for one in item.rich.translations)])
-            tags = {"link": "<a ", "heading-2": "<h2", "heading-3": "<h3"}
-            return tuple(role for role, tag in tags.items() if tag in marked)
-        case Contact():
-            return ("link",) if item.telephone or item.mail else ()
-        case SearchBox():
-            return ("field",)
-        case Form():
-            return ("block", *(("field",) if item.fields else ()), "button")
-        case MapItem():
-            return ("link",)
-        case Pager():
-            return ("entry",)
-        case LinkList() | Posts() | Trail():
-            return ("menu",)
-        case _:
-            return ()

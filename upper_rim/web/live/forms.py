@@ -17,9 +17,8 @@ from django.utils import timezone
 from django.utils.crypto import salted_hmac
 
 from ...core.exchange.markers import marked
+from ...core.kinds.items.form import FORMS, TRAP, Form
 from ...core.languages import phrase
-from ...core.model.items import Form
-from ...core.output.form_html import FORMS, TRAP, form_faults
 from ..sites.models import Message, StoredSite
 from ..sites.storage import stored
 from .answers import for_one_visitor
@@ -49,7 +48,7 @@ def receive(request: HttpRequest, slug: str, files: dict[str, str]) -> HttpRespo
     if request.POST.get(TRAP):
         return _see_other(thanks)
     answers = {field.id: request.POST.get(field.id, "") for field in form.fields}
-    faults = form_faults(form, answers, language)
+    faults = form.faults(answers, language)
     if faults:
         return _not_sent(form, language, files, faults, page, 422)
     sender = salted_hmac("upper_rim.forms", request.META.get("REMOTE_ADDR", "")).hexdigest()

@@ -18,12 +18,12 @@ from ...core.model.edits import edit_adapter
 from ...core.model.kept import Kept
 from ...core.model.site import Page, Site
 from ...core.model.stages import in_stage, stages_of
-from ...core.model.styling import Part
 from ...core.output.compose import Composer
 from ...core.output.naming import PARTS
 from ...core.output.search_html import results_path
 from ...core.output.specimen import role_document, states_document
 from ...core.style.resolve import Styling
+from ...core.values.styling import Part
 from ...shipped import shelf
 from ..sites import contents, store
 from ..sites.file_types import content_type

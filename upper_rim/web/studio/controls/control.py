@@ -7,10 +7,10 @@ from dataclasses import dataclass, field
 from functools import cache
 from typing import Any
 
-from ....core.model.items import Target, ToAddress, ToPage, ToPlace
 from ....core.model.site import Site, Track
 from ....core.model.tree import ROOT
 from ....core.values.nodes import Value
+from ....core.values.targets import Target, ToAddress, ToPage, ToPlace
 from ....core.values.words import Words
 
 Choice = tuple[str, str]
@@ -151,3 +151,7 @@ def choice(node: Any, name: str, label: str, choices: Sequence[Choice]) -> Contr
 
 def is_picture(path: str) -> bool:
     return path.lower().endswith((".svg", ".png", ".jpg", ".jpeg", ".webp", ".gif", ".avif"))
+
+
+def words_shown(node: Any) -> Control:
+    return choice(node, "words_shown", "Word", (("none", "not shown"), ("beside", "beside it"), ("below", "below it")))

@@ -2,30 +2,13 @@
 
 from __future__ import annotations
 
-import re
 from typing import Any
 
-from ....core.model.items import (
-    Contact,
-    Copyright,
-    Divider,
-    Form,
-    IconLink,
-    Logo,
-    MenuItem,
-    Pager,
-    PictureItem,
-    PictureList,
-    RichText,
-    SocialRow,
-    Spacer,
-    Trail,
-    Viewer,
-)
+from ....core.kinds.items.base import BaseItem
 from ....core.model.movement import Stage
 from ....core.model.site import Cell, Piece, Row, Site
 from .control import Control, Group, choice, px, text, track_in_words, words, yes
-from .of_items import item_groups
+from .items import GROUPS
 from .of_movement import stage_groups
 from .of_pieces import folds, piece_groups
 
@@ -82,7 +65,7 @@ def groups_for(node: Any, site: Site) -> list[Group]:
                 *([Group("Items stand, by width", _sides(node, site))] if len(site.bands) > 1 else []),
             ]
         case _:
-            return [*item_groups(node, site), _shown(node, site, list(words(node, "hint", "Hint", site)))]
+            return [*GROUPS[node.kind](node, site), _shown(node, site, list(words(node, "hint", "Hint", site)))]
 
 
 ROW_CENTRE = "row-center"
@@ -124,30 +107,6 @@ def _shown(node: Any, site: Site, others: list[Control] | None = None) -> Group:
     return Group("Shows at", [*widths, *(others or []), text(node, "classes", "Classes")])
 
 
-KIND_NAMES = {
-    "logo": "Logo",
-    "menu": "Menu",
-    "text": "Text",
-    "rich": "Text with marks",
-    "picture": "Picture",
-    "button": "Button",
-    "icon": "Icon link",
-    "links": "List of links",
-    "contact": "Contact",
-    "social": "Profiles",
-    "copyright": "Copyright line",
-    "divider": "Divider",
-    "spacer": "Spacer",
-    "top": "Back to top",
-    "search": "Search",
-    "pictures": "Picture list",
-    "trail": "Breadcrumb trail",
-    "pager": "Pager",
-    "viewer": "Picture viewer",
-    "form": "Form",
-    "map": "Map",
-    "posts": "Latest posts",
-}
 PIECE_NAMES = {
     "header": "Header",
     "notice": "Notice bar",
@@ -168,29 +127,10 @@ def node_name(node: Any, site: Site) -> str:
             return node.name
         case Cell():
             return _cell_name(node, site)
-        case MenuItem():
-            menu = site.menu(node.menu)
-            return f"Menu: {menu.name if menu else 'none yet'}"
-        case Logo():
-            return "Logo"
-        case IconLink():
-            return f"Icon: {node.icon}"
-        case RichText():
-            return f"Text: {_short(re.sub(r'<[^>]+>', ' ', node.rich.text).strip())}"
-        case PictureItem():
-            return f"Picture: {node.picture.rpartition('/')[2]}" if node.picture else "Picture: none yet"
-        case Form():
-            return f"Form: {node.name}"
-        case (
-            Contact() | SocialRow() | Divider() | Spacer() | Copyright() | PictureList() | Pager() | Viewer() | Trail()
-        ):
-            return KIND_NAMES[node.kind]
+        case BaseItem():
+            return node.outline_name({menu.id: menu.name for menu in site.menus})
         case _:
-            return f"{KIND_NAMES[node.kind]}: {_short(node.words.text)}" if node.words.text else KIND_NAMES[node.kind]
-
-
-def _short(text: str) -> str:
-    return text[:28] + "…" if len(text) > 29 else text
+            raise AssertionError(type(node))
 
 
 def _cell_name(cell: Cell, site: Site) -> str:

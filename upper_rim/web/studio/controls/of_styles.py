@@ -9,13 +9,13 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 
-from ....core.model.properties import CORNERS, PROPERTIES, SIDES
 from ....core.model.site import Site
-from ....core.model.styling import Declaration, Part, State
 from ....core.model.tree import find
 from ....core.style.colour import Palette
 from ....core.style.resolve import Element, Resolved, Source, Styling
 from ....core.values.colours import REFERENCE
+from ....core.values.properties import CORNERS, PROPERTIES, SIDES
+from ....core.values.styling import Declaration, Part, State
 from ....shipped import shelf
 from .control import Choice
 

@@ -7,17 +7,18 @@ import re
 from dataclasses import dataclass
 from typing import Any
 
+from ....core.kinds.entries import Entry
 from ....core.model.edits import Edit, Refusal, edit_adapter
 from ....core.model.movement import Stage
-from ....core.model.properties import PROPERTIES
 from ....core.model.replay import GONE
-from ....core.model.site import Cell, Entry, Piece, Row, Site
-from ....core.model.styling import Declaration, Styled
+from ....core.model.site import Cell, Piece, Row, Site
 from ....core.model.tree import find, holder_of
 from ....core.values.colours import REFERENCE
+from ....core.values.properties import PROPERTIES
+from ....core.values.styling import Declaration, Styled
 from ...sites.store import Answer, Clash, NothingThere
 from ..controls.control import Group
-from ..controls.of_menus import entry_groups
+from ..controls.of_entries import entry_groups
 from ..controls.of_movement import movement_groups
 from ..controls.of_nodes import groups_for, node_name
 from ..words.languages import language_name

@@ -11,8 +11,7 @@ from django.http import Http404, HttpRequest, HttpResponse, StreamingHttpRespons
 from django.shortcuts import render
 from zipstream import ZipStream
 
-from ....core.model.items import Form
-from ....core.output.form_html import FORMS
+from ....core.kinds.items.form import FORMS, Form
 from ...jobs import tasks
 from ...jobs.publishing import new_edition
 from ...live.addresses import address

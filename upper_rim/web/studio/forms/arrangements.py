@@ -6,6 +6,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
+from ....core.kinds.context import Offer
+from ....core.kinds.items import ITEM_KINDS
 from ....core.model.site import Site
 from ...sites.store import new_id
 
@@ -87,23 +89,14 @@ def _styles(values: Mapping[str, str]) -> list[JsonNode]:
 
 
 def new_item(site: Site, planned: Item) -> JsonNode:
-    """An item with what the site has to offer it: a menu comes with the site's first, as a drawer below its widest band."""
+    """An item with what the site has to offer it."""
     kind, fields = (planned, {}) if isinstance(planned, str) else planned
-    item: JsonNode = {"id": new_id("it"), "kind": kind, **fields}
-    if kind in {"menu", "links"} and site.menus:
-        item.setdefault("menu", site.menus[0].id)
-    if kind == "menu" and len(site.bands) > 1:
-        item |= {"drawer_below": site.bands[-1].id, "drawer_ms": 200}
-    if kind == "contact":
-        item.setdefault("name", site.name)
-    if kind in FILLING:
-        full = {"id": new_id("st"), "property": "inline-size", "value": "100%"}
-        item["styles"] = [*item.get("styles", []), full]
+    widest = site.bands[-1].id if len(site.bands) > 1 else None
+    offer = Offer(site.name, site.menus[0].id if site.menus else None, widest)
+    item: JsonNode = {"id": new_id("it"), "kind": kind, **ITEM_KINDS[kind].beginning(offer), **fields}
+    if ITEM_KINDS[kind].FILLS:
+        item["styles"] = [*item.get("styles", []), *_styles({"inline-size": "100%"})]
     return item
-
-
-FILLING = frozenset({"pictures", "form"})
-"""Kinds that want width: nothing in them asks for some, so they begin as wide as their cell."""
 
 
 def _words(text: str) -> JsonNode:

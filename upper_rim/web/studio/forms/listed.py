@@ -10,14 +10,15 @@ from django.http import QueryDict
 from pydantic import JsonValue
 
 from ....core.exchange.lifting import selector_fault
+from ....core.kinds.items.contact import Day
+from ....core.kinds.items.form import FieldKind
 from ....core.model.edits import Add, Edit, Remove, Set, Together
-from ....core.model.items import Day, FieldKind
 from ....core.model.menus import Menus
 from ....core.model.movement import Stage
 from ....core.model.site import Header, Site
 from ....core.style.colour import hex_colour
 from ...sites import store
-from ..controls.of_menus import offered_entries
+from ..controls.items.menu import offered_entries
 from ..controls.of_movement import parts_of
 from .targets import target_of
 from .unclear import Posted, Unclear

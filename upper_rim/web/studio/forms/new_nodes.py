@@ -12,10 +12,12 @@ from ....core.exchange.encoding import decode
 from ....core.exchange.markdown import written_page
 from ....core.exchange.menu_in import Drafts, Fault, Navigation, entries_from, navigations_in, read_menu
 from ....core.exchange.pages_in import digest
+from ....core.kinds.entries import Entry
+from ....core.kinds.items import ITEM_KINDS
+from ....core.kinds.items.menu import MenuItem
 from ....core.model.edits import Edit, Set
-from ....core.model.items import ITEM_KINDS, MenuItem
 from ....core.model.movement import ByPixels
-from ....core.model.site import Drawer, Entry, Header, Page, Site
+from ....core.model.site import Drawer, Header, Page, Site
 from ....core.model.tree import ROOT, items_of
 from ...sites import contents, store
 from ..controls.of_nodes import PIECE_NAMES

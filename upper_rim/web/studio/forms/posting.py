@@ -15,9 +15,11 @@ from django.http import QueryDict
 from pydantic import JsonValue, ValidationError
 
 from ....core.exchange.lifting import selector_fault
+from ....core.kinds.items.icon import IconLink
+from ....core.kinds.items.pager import Pager
+from ....core.kinds.items.viewer import Viewer
 from ....core.model.edits import Add, Edit, Move, Refusal, Remove, Set, SetEach, Together, edit_adapter, parts_of_edit
 from ....core.model.fonts import Font
-from ....core.model.items import IconLink, Pager, Viewer
 from ....core.model.references import renamed
 from ....core.model.site import Asset, Cell, Page, Row, Site
 from ....core.model.tree import ROOT, find, holder_of, siblings_of, slots_of

@@ -11,13 +11,13 @@ from pydantic import JsonValue
 
 from ....core.model.check import roles_of
 from ....core.model.edits import Add, Edit, Remove, Set, Together
-from ....core.model.properties import NotAValue, check_value, completed
 from ....core.model.site import Site
-from ....core.model.styling import Declaration, Part, State
 from ....core.model.tree import ROOT, find, holder_of, walk
 from ....core.style.boxes import extent
 from ....core.style.resolve import Styling, band_at, default_of, wearers
 from ....core.values.colours import REFERENCE, ROLE_COLOURS
+from ....core.values.properties import NotAValue, check_value, completed
+from ....core.values.styling import Declaration, Part, State
 from ...sites import store
 from ..controls.of_styles import SIDED
 from .numbers import stage_width

@@ -10,7 +10,6 @@ from django.http import HttpRequest
 
 from ....core.model.references import references
 from ....core.model.site import Piece, Site
-from ....core.model.styling import PARTS, STATES_OF, Declaration, Look, Part, RoleDefault, State, Swatch
 from ....core.model.tree import holder_of
 from ....core.output.specimen import SHOWN_ROLES
 from ....core.style.colour import Palette
@@ -21,6 +20,7 @@ from ....core.style.painting import Painter
 from ....core.style.resolve import Element, Styling, default_of, styled_in, wearers
 from ....core.style.scale import column_px, sidebar_needs_px, spaces, spreads, steps
 from ....core.values.colours import ROLE_COLOURS
+from ....core.values.styling import PARTS, STATES_OF, Declaration, Look, Part, RoleDefault, State, Swatch
 from ....shipped import shelf
 from ..controls.of_nodes import node_name
 from ..controls.of_styles import FACET_NAMES, STATE_NAMES, Chosen, faces_to_choose, style_groups

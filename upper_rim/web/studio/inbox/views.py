@@ -9,7 +9,7 @@ from typing import Any
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect
 
-from ....core.model.items import Form
+from ....core.kinds.items.form import Form
 from ....core.model.tree import items_of
 from ...sites.access import site_of
 from ...sites.models import Message

@@ -10,13 +10,16 @@ from django.http import HttpRequest
 from ....core.exchange.menu_in import Draft, entries_from, read_menu
 from ....core.exchange.places import Place, ids_in, places_in
 from ....core.findings.menus import Doubt, Rivals, doubts, longest_labels, pages_in_no_menu, rival_buttons, uses
-from ....core.model.items import LinkList, MenuItem, ToPage, ToPlace
+from ....core.kinds.entries import Entry
+from ....core.kinds.items.links import LinkList
+from ....core.kinds.items.menu import MenuItem
 from ....core.model.links import Links
 from ....core.model.menus import Menus, all_entries, with_depth
-from ....core.model.site import Entry, Menu, Page, Site
+from ....core.model.site import Menu, Page, Site
+from ....core.values.targets import ToPage, ToPlace
 from ...sites import contents, store
 from ..controls.control import languages_of, target_in_words
-from ..controls.of_menus import entry_groups, entry_name
+from ..controls.of_entries import entry_groups, entry_name
 from ..cycle.screen import Elsewhere, Opened, screen, site_url
 from ..forms.new_nodes import navigations_of
 from ..words.languages import language_name

@@ -14,8 +14,9 @@ from ....core.fit.remedies import Failure, Remedy, remedies
 from ....core.fit.states import FAILING, State
 from ....core.fit.sweep import RowFit, Stretch
 from ....core.fit.targets import Close
+from ....core.kinds.entries import Entry
 from ....core.model.links import Links
-from ....core.model.site import AnyPiece, Band, Entry, Piece, Row, Site
+from ....core.model.site import AnyPiece, Band, Piece, Row, Site
 from ....core.model.tree import holder_of
 from ...sites import store
 from ..controls.of_nodes import node_name

@@ -7,10 +7,9 @@ from typing import Any, NamedTuple
 from ....core.findings.squeezed import Squeezed, squeezed
 from ....core.fit.fitter import Fitter
 from ....core.model.site import Cell, Page, Piece, Site
-from ....core.model.styling import Styled
 from ....core.model.tree import items_of, walk
 from ....core.style.contrast import Glimpse, glimpse
-from ....core.style.texts import texts_within
+from ....core.values.styling import Styled
 from ..controls.control import Group, note
 from ..controls.of_nodes import node_name
 
@@ -62,6 +61,6 @@ def _looks_of(site: Site, piece: Piece) -> tuple[Any, ...]:
     around = [holder for holder, _ in site.holders(piece)] if piece.kind == "drawer" else []
     nodes = [node for one in (piece, *around) for node in walk(one) if isinstance(node, Styled)]
     looks = tuple((node.id, node.styles, node.wears) for node in nodes)
-    texts = tuple((item.kind, item.id, texts_within(item)) for item in items_of((piece,)))
+    texts = tuple((item.kind, item.id, item.texts_within()) for item in items_of((piece,)))
     site_wide = (site.swatches, site.looks, site.roles, site.bands, site.face, site.text_px, site.ratio, site.assets)
     return (looks, texts, piece.roles, getattr(piece, "fan", None), site_wide)

@@ -12,13 +12,13 @@ from django.http import HttpRequest
 from ....core.model.check import roles_of
 from ....core.model.movement import Stage
 from ....core.model.site import Page, Piece, Site
-from ....core.model.styling import STATES_OF, Part, State, Styled
 from ....core.reach.coverage import Coverage
 from ....core.style.boxes import extent
 from ....core.style.contrast import Measured, edge_contrast, passing_shade, ring_contrast, text_contrast
 from ....core.style.painting import Painter, View
 from ....core.style.pictures import Picture, read_picture
 from ....core.style.resolve import Element, Styling, band_at
+from ....core.values.styling import STATES_OF, Part, State, Styled
 from ...sites import contents
 from ..controls.of_styles import FACET_NAMES, STATE_NAMES, Chosen, StyleGroup, part_name, style_groups
 

@@ -13,8 +13,8 @@ from django.shortcuts import redirect, render
 
 from ....core.exchange.bundle import BrokenBundle, Bundle, write_bundle
 from ....core.model.site import Band, Site
-from ....core.model.styling import Swatch
 from ....core.model.tree import ROOT
+from ....core.values.styling import Swatch
 from ...jobs import tasks
 from ...live.addresses import address
 from ...sites import contents, store

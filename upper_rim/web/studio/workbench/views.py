@@ -9,14 +9,16 @@ from urllib.parse import quote, urlencode
 from django.http import HttpRequest
 
 from ....core.fit.sweep import FROM_PX
-from ....core.model.items import IconLink, MenuItem
+from ....core.kinds.items import ITEM_KINDS
+from ....core.kinds.items.icon import IconLink
+from ....core.kinds.items.menu import MenuItem
 from ....core.model.movement import Stage
 from ....core.model.site import Cell, Drawer, Page, Piece, Row, Site
 from ....core.model.tree import items_of, walk
 from ....core.reach.coverage import Coverage, in_words
 from ...sites.fitters import site_fitter
 from ..controls.control import Group, note
-from ..controls.of_nodes import KIND_NAMES, groups_for, node_name, shared_row
+from ..controls.of_nodes import groups_for, node_name, shared_row
 from ..cycle.screen import Elsewhere, Opened, screen, site_url
 from ..forms.numbers import PHONE_PX, USUAL_PX, stage_width
 from ..preview.fitting import Span, asked_span, clusters, grouped, marks_of, snap_widths, spans_of
@@ -88,7 +90,7 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "outline_told": told,
         "outline_stays": request.headers.get(OUTLINE_SHOWN) == told,
         "into": _into(piece, chosen),
-        "item_kinds": KIND_NAMES.items(),
+        "item_kinds": [(kind, one.NAME) for kind, one in ITEM_KINDS.items()],
         "destinations": _destinations(chosen, piece, site),
         "reached": reached.get(piece.id, 0),
         "rules": [(rule, in_words(rule, site)) for rule in piece.reach],

@@ -12,7 +12,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Literal
 
-from ..values.colours import check_colour, signed
+from .colours import check_colour, signed
 
 Group = Literal[
     "Type", "Line", "Colour", "Background", "Border", "Corners", "Shadow", "Padding", "Margin", "Size", "Ring", "Change"

@@ -11,11 +11,11 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, StringConstraints, field_validator, model_validator
 
-from ..values.colours import Colour, SwatchRole
-from ..values.nodes import Node, Value
-from ..values.refs import BandRef, LookRef, SwatchRef
-from ..values.words import Name
+from .colours import Colour, SwatchRole
+from .nodes import Node, Value
 from .properties import NotAValue, check_value
+from .refs import BandRef, LookRef, SwatchRef
+from .words import Name
 
 State = Literal["rest", "current", "hover", "focus", "pressed", "placeholder", "invalid", "disabled"]
 Part = Literal["box", "title", "content"]

@@ -1,41 +1,18 @@
-"""What of a menu's entry can be changed, and with which controls?"""
+"""How is a menu shown, and which part of it: with which controls is that set?"""
 
 from __future__ import annotations
 
-from ....core.model.items import LinkList, MenuItem
-from ....core.model.links import Links
-from ....core.model.menus import Menus, all_entries
-from ....core.model.site import Drawer, Entry, Site
-from .control import Control, Group, choice, link, number, pictures, px, words, yes
+from .....core.kinds.entries import Entry
+from .....core.kinds.items.links import LinkList
+from .....core.kinds.items.menu import MenuItem
+from .....core.model.links import Links
+from .....core.model.menus import Menus, all_entries
+from .....core.model.site import Drawer, Site
+from ..control import Control, Group, choice, number, px, words, yes
+from ..of_entries import entry_name
 
 MOST_OFFERED, MOST_BRANCHES = 8, 60
 """So many entries are offered to be left out where a menu is used; with more, so many of the first level."""
-
-
-def entry_name(entry: Entry, links: Links, language: str) -> str:
-    """What an entry is called: its label, or the title of its page."""
-    return links.label(entry, language) or "An entry without a label"
-
-
-def entry_groups(entry: Entry, site: Site) -> list[Group]:
-    return [
-        Group("It says", [*words(entry, "label", "Label", site), *_more_words(entry, "second", "Second line", site)]),
-        Group("It leads to", [link(entry, site), yes(entry, "new_window", "Opens a new window")]),
-        Group(
-            "Beside it",
-            [
-                *_more_words(entry, "mark", "Mark", site),
-                Control("text", "Icon", entry.id, "icon", entry.icon or "", suggestions="icons", hint="none"),
-                pictures(entry, "picture", site, "none"),
-            ],
-        ),
-    ]
-
-
-def _more_words(entry: Entry, name: str, label: str, site: Site) -> list[Control]:
-    """Words that few entries have: in other languages once there are any."""
-    controls = list(words(entry, name, label, site))
-    return controls if getattr(entry, name).text else controls[:1]
 
 
 WAYS = (("row", "a row"), ("column", "a column"), ("columns", "columns"))
@@ -55,7 +32,7 @@ SUBMENUS = (
 )
 
 
-def menu_groups(item: MenuItem, site: Site) -> list[Group]:
+def groups(item: MenuItem, site: Site) -> list[Group]:
     """How a menu is shown, and what its button opens; what could not have an effect is left out."""
     opens = item.has_button
     groups = [

@@ -1,0 +1,1 @@
+"""What only one kind of thing knows, each kind in one module."""

@@ -1,0 +1,59 @@
+"""What can stand in a cell? One module a kind; `Item` is the union of their values, told apart by `kind`."""
+
+from __future__ import annotations
+
+from typing import Annotated, get_args
+
+from pydantic import Field
+
+from .base import BaseItem
+from .button import ButtonItem
+from .contact import Contact
+from .copyright import Copyright
+from .divider import Divider
+from .form import Form
+from .icon import IconLink
+from .links import LinkList
+from .logo import Logo
+from .map import MapItem
+from .menu import MenuItem
+from .pager import Pager
+from .picture import PictureItem
+from .pictures import PictureList
+from .posts import Posts
+from .rich import RichText
+from .search import SearchBox
+from .social import SocialRow
+from .spacer import Spacer
+from .text import TextItem
+from .top import BackToTop
+from .trail import Trail
+from .viewer import Viewer
+
+_ITEM = (
+    Logo
+    | MenuItem
+    | TextItem
+    | RichText
+    | PictureItem
+    | ButtonItem
+    | IconLink
+    | LinkList
+    | Contact
+    | SocialRow
+    | Copyright
+    | Divider
+    | Spacer
+    | BackToTop
+    | SearchBox
+    | PictureList
+    | Trail
+    | Pager
+    | Viewer
+    | Form
+    | MapItem
+    | Posts
+)
+Item = Annotated[_ITEM, Field(discriminator="kind")]
+ITEM_KINDS: dict[str, type[BaseItem]] = {str(kind.model_fields["kind"].default): kind for kind in get_args(_ITEM)}
+"""By the name that a kind has in documents."""

@@ -1,0 +1,105 @@
+"""What does every kind of item have, and what is each asked for?"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator, Mapping
+from typing import Any, ClassVar
+
+from pydantic import Field
+
+from ...values.brands import Brand, Brands
+from ...values.refs import BandRef, EntryRef, MenuRef, PageRef
+from ...values.styling import Part, Role, Styled
+from ...values.targets import ToPage
+from ...values.words import Words
+from ..context import Offer, PageContext, SheetContext
+from ..markup import Markup
+from ..rule import Rule
+
+
+class BaseItem(Styled):
+    NAME: ClassVar[str]
+    """What the kind is called."""
+    ROLES: ClassVar[Mapping[Part, Role]] = {"box": "block"}
+    ROLES_WITHIN: ClassVar[tuple[Role, ...]] = ()
+    """Roles of what it holds that has no styles of its own: it takes the defaults for them."""
+    CHILDREN: ClassVar[tuple[str, ...]] = ()
+    """Fields that hold nodes of its own."""
+    FILLS: ClassVar[bool] = False
+    """Nothing in it asks for width: it begins as wide as its cell."""
+
+    hidden_in: tuple[BandRef, ...] = Field(default=(), description="Width bands in which the item does not show.")
+    hint: Words = Field(default=Words(), description="Told while one points at it, or it has the focus.")
+
+    @classmethod
+    def beginning(cls, offer: Offer) -> dict[str, Any]:
+        """Fields that a new one has besides what they are by default."""
+        return {}
+
+    @property
+    def roles(self) -> Mapping[Part, Role]:
+        """The parts of it that can be styled each by itself, and the role of each."""
+        return self.ROLES
+
+    def outline_name(self, menu_names: Mapping[str, str]) -> str:
+        return self.NAME
+
+    def markup(self, page: PageContext) -> tuple[Markup, ...]:
+        """What it is made of on a page; nothing where it does not show there."""
+        raise NotImplementedError
+
+    def rules(self, own: str, sheet: SheetContext) -> Iterator[Rule]:
+        """What its fields say that no property does. `own`: its selector."""
+        return iter(())
+
+    def icons(self, brands: Brands) -> Iterable[str]:
+        """Names of the icons of the general set that it shows."""
+        return ()
+
+    def brand_marks(self, brands: Brands) -> Iterable[Brand]:
+        """The marks of services that it shows."""
+        return ()
+
+    def named_icons(self) -> Mapping[str, str]:
+        """Its fields that name an icon."""
+        return {}
+
+    def modules(self, band_from_px: Mapping[str, int]) -> Iterable[str]:
+        """The modules that are fetched when it is first used."""
+        return ()
+
+    def texts_within(self) -> tuple[Role, ...]:
+        """Roles of the texts within it that are no part of it for themselves; `menu` and `block`: its own."""
+        return ()
+
+    @property
+    def has_placeholder(self) -> bool:
+        return False
+
+    def pages_led_to(self) -> Iterable[PageRef]:
+        """Pages of the site that it leads to by itself, or is about: it is written anew for each of them."""
+        target = getattr(self, "target", None)
+        return (target.page,) if isinstance(target, ToPage) else ()
+
+
+class ShowsMenu(BaseItem):
+    """Something that shows a menu, or a part of it."""
+
+    menu: MenuRef | None = None
+    branch: EntryRef | None = Field(default=None, description="Only what lies below this entry.")
+    without: tuple[EntryRef, ...] = Field(default=(), description="Entries left out, with all below them.")
+
+    @property
+    def levels(self) -> int | None:
+        """How many levels of the menu it shows; all where None."""
+        return 1
+
+    @classmethod
+    def beginning(cls, offer: Offer) -> dict[str, Any]:
+        return {"menu": offer.menu} if offer.menu else {}
+
+
+def named_by(kind_name: str, words: str) -> str:
+    """`Button: Book`: the kind, and the beginning of what is said."""
+    shown = words[:28] + "…" if len(words) > 29 else words
+    return f"{kind_name}: {shown}" if words else kind_name

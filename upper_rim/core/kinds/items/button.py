@@ -1,0 +1,38 @@
+"""A link that looks like a button."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Literal
+
+from pydantic import Field
+
+from ...values.styling import Part, Role
+from ...values.targets import Target, ToNothing
+from ...values.words import Words
+from ..context import PageContext
+from ..markup import Markup
+from .base import BaseItem, named_by
+from .parts import link
+
+
+class ButtonItem(BaseItem):
+    NAME = "Button"
+
+    kind: Literal["button"] = "button"
+    words: Words = Words(text="Button")
+    target: Target = ToNothing()
+    rank: Literal["first", "second"] = Field(
+        default="first", description="Whose defaults it takes: those of the button, or of the second button."
+    )
+
+    @property
+    def roles(self) -> Mapping[Part, Role]:
+        return {"box": "second" if self.rank == "second" else "button"}
+
+    def outline_name(self, menu_names: Mapping[str, str]) -> str:
+        return named_by(self.NAME, self.words.text)
+
+    def markup(self, page: PageContext) -> tuple[Markup, ...]:
+        attributes = page.attributes(self, self.roles["box"], self.id)
+        return (link(self.target, attributes, page, self.words.in_language(page.language)),)

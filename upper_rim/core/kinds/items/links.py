@@ -1,0 +1,38 @@
+"""A list of links out of a menu."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Literal
+
+from ...values.styling import Role
+from ...values.words import Words
+from ..context import PageContext
+from ..marks import entries_mark
+from ..markup import Markup, element
+from .base import ShowsMenu, named_by
+from .parts import listed, title_over
+
+
+class LinkList(ShowsMenu):
+    """The first level of a menu as a list under a title."""
+
+    NAME = "List of links"
+    ROLES = {"box": "menu", "content": "entry"}
+
+    kind: Literal["links"] = "links"
+    words: Words = Words()
+
+    def outline_name(self, menu_names: Mapping[str, str]) -> str:
+        return named_by(self.NAME, self.words.text)
+
+    def markup(self, page: PageContext) -> tuple[Markup, ...]:
+        head = title_over(self.words.in_language(page.language), self.id, page)
+        named = (
+            {"aria-labelledby": head.attributes["id"]} if head else {"aria-label": page.menu_name(self.menu) or "Links"}
+        )
+        attributes = {**page.attributes(self, "menu", "links", self.id), **named}
+        return (element("nav", attributes, head, listed(page, entries_mark(self.id, page))),)
+
+    def texts_within(self) -> tuple[Role, ...]:
+        return ("menu",)

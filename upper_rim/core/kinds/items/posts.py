@@ -1,0 +1,47 @@
+"""The newest posts."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from ...values.addresses import PagePath
+from ...values.styling import Role
+from ...values.words import Words
+from ..context import PageContext, Post
+from ..markup import Element, Markup, element
+from .base import BaseItem, named_by
+from .parts import listed, title_over
+
+
+class Posts(BaseItem):
+    """The newest of the site's dated pages, or of an Atom or RSS file among its files."""
+
+    NAME = "Latest posts"
+    ROLES = {"box": "menu", "content": "entry"}
+
+    kind: Literal["posts"] = "posts"
+    words: Words = Field(default=Words(), description="A title over them.")
+    below: PagePath = "/"
+    feed: PagePath | None = Field(default=None, description="Path of the file; the site's own pages where None.")
+    count: Annotated[int, Field(ge=1, le=50)] = 5
+    dates_shown: bool = True
+
+    def outline_name(self, menu_names: Mapping[str, str]) -> str:
+        return named_by(self.NAME, self.words.text)
+
+    def markup(self, page: PageContext) -> tuple[Markup, ...]:
+        head = title_over(self.words.in_language(page.language), self.id, page)
+        lines = (self._line(post) for post in page.posts(self.feed, self.below)[: self.count])
+        attributes = page.attributes(self, "menu", "links", "posts", self.id)
+        return (element("div", attributes, head, listed(page, *lines)),)
+
+    def _line(self, post: Post) -> Element:
+        shows_date = self.dates_shown and post.date
+        date = element("time", {"datetime": post.date}, post.date) if shows_date else None
+        return element("li", {}, element("a", {"href": post.address}, post.title), date)
+
+    def texts_within(self) -> tuple[Role, ...]:
+        return ("menu",)

@@ -1,0 +1,52 @@
+"""A text with marks."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Mapping
+from typing import Literal
+
+from ...values.rich import RichWords
+from ...values.styling import Role
+from ..context import PageContext
+from ..markup import Markup, Raw, element
+from .base import BaseItem, named_by
+
+
+class RichText(BaseItem):
+    """A text with a small set of marks. Whatever comes in is cleaned (see `core.values.rich`)."""
+
+    NAME = "Text with marks"
+    ROLES = {"box": "text"}
+    ROLES_WITHIN = ("link", "list", "mark", "heading-2", "heading-3")
+
+    kind: Literal["rich"] = "rich"
+    rich: RichWords = RichWords(text="<p>Text</p>")
+
+    def outline_name(self, menu_names: Mapping[str, str]) -> str:
+        return named_by("Text", re.sub(r"<[^>]+>", " ", self.rich.text).strip())
+
+    def markup(self, page: PageContext) -> tuple[Markup, ...]:
+        written = Raw(in_our_classes(self.rich.in_language(page.language), page))
+        return (element("div", {**page.attributes(self, "text", "rich", self.id), "dir": "auto"}, written),)
+
+    def texts_within(self) -> tuple[Role, ...]:
+        marked = " ".join([self.rich.text, *(one.text for one in self.rich.translations)])
+        tags: dict[Role, str] = {"link": "<a ", "heading-2": "<h2", "heading-3": "<h3"}
+        return tuple(role for role, tag in tags.items() if tag in marked)
+
+
+_CLASSES = {"a": "anchor", "ul": "bullets", "ol": "numbers", "h2": "heading-2", "h3": "heading-3"}
+_TAGS = re.compile(r"<(/?)(a|ul|ol|h2|h3)\b([^>]*)>")
+
+
+def in_our_classes(html: str, page: PageContext) -> str:
+    """Links, lists and headings of a cleaned text with the classes of their roles. A heading is none of the page's
+    outline: it is a paragraph that looks like one, so that a piece never disturbs the headings of the content."""
+
+    def classed(found: re.Match[str]) -> str:
+        closing, name, rest = found.groups()
+        tag = "p" if name in {"h2", "h3"} else name
+        return f"</{tag}>" if closing else f'<{tag} class="{page.name(_CLASSES[name])}"{rest}>'
+
+    return _TAGS.sub(classed, html)

@@ -1,0 +1,89 @@
+"""Profiles elsewhere."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator
+from typing import Annotated, Literal
+
+from pydantic import Field, StringConstraints
+
+from ...languages import phrase
+from ...values.addresses import Address
+from ...values.brands import Brand, Brands
+from ...values.nodes import Node, Pixels
+from ...values.scalars import IconSize, WordsShown
+from ...values.words import Label
+from ..context import PageContext, SheetContext
+from ..markup import Element, Markup, element
+from ..rule import Rule
+from .base import BaseItem
+from .parts import WORDS_CLASS, icon, listed, square
+
+
+class Profile(Node):
+    """An address elsewhere. The icon is found from its host."""
+
+    address: Address
+    name: Label = Field(default="", description="What it is called; the host's own name where empty.")
+    colour: Annotated[str, StringConstraints(pattern=r"^(#[0-9a-fA-F]{6})?$")] = Field(
+        default="", description="Of its icon alone; that of the row where empty."
+    )
+
+
+class SocialRow(BaseItem):
+    """Profiles elsewhere, mail and telephone, each as its icon."""
+
+    NAME = "Profiles"
+    ROLES = {"box": "menu", "content": "icon"}
+    CHILDREN = ("profiles",)
+
+    kind: Literal["social"] = "social"
+    profiles: tuple[Profile, ...] = ()
+    icon_px: IconSize = 20
+    gap_px: Pixels = 4
+    words_shown: WordsShown = "none"
+    new_window: bool = False
+    own_colours: bool = Field(default=False, description="Each icon in the colour of its own mark.")
+
+    def markup(self, page: PageContext) -> tuple[Markup, ...]:
+        lines = (element("li", {}, self._link(profile, page)) for profile in self.profiles)
+        return (element("div", page.attributes(self, "menu", "social", self.id), listed(page, *lines)),)
+
+    def _link(self, profile: Profile, page: PageContext) -> Element:
+        mark = page.brand_mark(profile.address)
+        name = profile.name or mark.title
+        is_web = not profile.address.startswith(("mailto:", "tel:"))
+        opens_window = self.new_window and is_web
+        note = f" ({phrase('new_window', page.language)})" if opens_window else ""
+        words = None if self.words_shown == "none" else element("span", {}, name)
+        classes = ["link"]
+        classes += [WORDS_CLASS[self.words_shown]] if words else []
+        classes += [profile.id] if profile.colour else []
+        attributes = {
+            "class": " ".join(page.name(part) for part in classes),
+            "href": profile.address,
+            "target": "_blank" if opens_window else None,
+            "rel": "noopener me" if opens_window else "me" if is_web else None,
+            "aria-label": name + note if words is None or opens_window else None,
+            **page.mark(profile.id),
+        }
+        return element("a", attributes, icon(mark.icon, page), words)
+
+    def rules(self, own: str, sheet: SheetContext) -> Iterator[Rule]:
+        yield Rule(f"{own} .{sheet.key}-list", {"gap": f"{self.gap_px}px"})
+        yield Rule(f"{own} .{sheet.key}-icon", square(self.icon_px))
+        for one in self.profiles:
+            if one.colour:
+                yield Rule(f"{own} .{sheet.key}-{one.id} .{sheet.key}-icon", {"background": one.colour})
+        if self.own_colours:
+            marks = (sheet.brand_mark(one.address).brand for one in self.profiles)
+            for brand in {mark.slug: mark for mark in marks if mark}.values():
+                yield Rule(f"{own} .{sheet.key}-icon-brand-{brand.slug}", {"background": f"#{brand.colour}"})
+
+    def icons(self, brands: Brands) -> Iterable[str]:
+        marks = (brands.mark(one.address) for one in self.profiles)
+        return [mark.icon for mark in marks if mark.brand is None]
+
+    def brand_marks(self, brands: Brands) -> Iterable[Brand]:
+        marks = (brands.mark(one.address) for one in self.profiles)
+        return [mark.brand for mark in marks if mark.brand]

@@ -1,0 +1,25 @@
+"""A plain text."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Literal
+
+from ...values.words import Words
+from ..context import PageContext
+from ..markup import Markup, element
+from .base import BaseItem, named_by
+
+
+class TextItem(BaseItem):
+    NAME = "Text"
+    ROLES = {"box": "text"}
+
+    kind: Literal["text"] = "text"
+    words: Words = Words(text="Text")
+
+    def outline_name(self, menu_names: Mapping[str, str]) -> str:
+        return named_by(self.NAME, self.words.text)
+
+    def markup(self, page: PageContext) -> tuple[Markup, ...]:
+        return (element("span", page.attributes(self, "text", self.id), self.words.in_language(page.language)),)

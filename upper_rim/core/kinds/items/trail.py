@@ -1,0 +1,67 @@
+"""A breadcrumb trail."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from typing import Literal, NamedTuple
+
+from pydantic import Field
+
+from ...languages import phrase
+from ...values.refs import MenuRef
+from ...values.styling import Role
+from ...values.words import Words
+from ..context import PageContext
+from ..marks import trail_mark
+from ..markup import Element, Markup, element
+from .base import BaseItem
+
+SEPARATORS = {"chevron": "›", "slash": "/", "dot": "·"}
+
+
+class Step(NamedTuple):
+    """`href` is None for what has no link, and for the page itself."""
+
+    words: str
+    href: str | None
+
+
+class Trail(BaseItem):
+    """By which pages one comes to the page that is looked at: a breadcrumb trail."""
+
+    NAME = "Breadcrumb trail"
+    ROLES = {"box": "menu", "content": "entry"}
+
+    kind: Literal["trail"] = "trail"
+    words: Words = Field(default=Words(), description="What the front page is called; its title where empty.")
+    menu: MenuRef | None = Field(
+        default=None, description="The menu whose branches it follows; None: the pages' paths."
+    )
+    separator: Literal["chevron", "slash", "dot"] = "chevron"
+
+    def markup(self, page: PageContext) -> tuple[Markup, ...]:
+        attributes = {
+            **page.attributes(self, "menu", "trail", self.id),
+            "aria-label": phrase("trail", page.language),
+        }
+        return (element("nav", attributes, trail_mark(self.id)),)
+
+    def steps_markup(self, steps: Iterable[Step], page: PageContext) -> Element:
+        """An ordered list of links, the page itself last (ARIA Authoring Practices: breadcrumb)."""
+        listed = list(steps)
+        lines = [self._line(step, page, at, at == len(listed) - 1) for at, step in enumerate(listed)]
+        return element("ol", {"class": page.name("list"), "role": "list"}, *lines)
+
+    def _line(self, step: Step, page: PageContext, at: int, is_last: bool) -> Element:
+        sign = element("span", {"aria-hidden": "true"}, SEPARATORS[self.separator]) if at else None
+        if step.href:
+            return element("li", {}, sign, element("a", {"href": step.href}, step.words))
+        here = {"class": page.name("head"), "aria-current": "page" if is_last else None}
+        return element("li", {}, sign, element("span", here, step.words))
+
+    def sample(self, page: PageContext) -> Element:
+        """A trail with all that one can have, on no page."""
+        return self.steps_markup((Step(page.site_name, "/"), Step("…", None)), page)
+
+    def texts_within(self) -> tuple[Role, ...]:
+        return ("menu",)

@@ -1,0 +1,74 @@
+"""The overlay in which pictures open."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator, Mapping
+from typing import Annotated, Literal
+
+from pydantic import Field, StringConstraints
+
+from ...languages import phrase
+from ...values.brands import Brands
+from ...values.scalars import Percent
+from ..context import PageContext, SheetContext
+from ..markup import Element, Markup, element
+from ..rule import Rule
+from .base import BaseItem
+from .parts import icon
+
+NO_PICTURE = "data:image/gif;base64,R0lGODlhAQABAAAAACH5BAEKAAEALAAAAAABAAEAAAICTAEAOw=="
+"""One clear pixel, until there is a picture to show (HTML, 4.8.3: an `img` has a source)."""
+
+
+class Viewer(BaseItem):
+    """The overlay in which pictures of a page's own content open."""
+
+    NAME = "Picture viewer"
+    ROLES_WITHIN = ("icon",)
+
+    kind: Literal["viewer"] = "viewer"
+    selector: Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)] = "main img, article img"
+    opacity_percent: Percent = Field(default=92, description="Of the ground behind the picture.")
+    captions: bool = True
+
+    def markup(self, page: PageContext) -> tuple[Markup, ...]:
+        language = page.language
+        data = {
+            "viewer": self.selector,
+            "late": page.module("viewing"),
+            "pieces": f".{page.name()}",
+            "enlarge": phrase("enlarge", language),
+            "picture": phrase("picture", language),
+            "captions": "" if self.captions else None,
+        }
+        told = {f"data-rim-{name}": value for name, value in data.items()}
+        attributes = {
+            **page.attributes(self, "block", "viewer", self.id),
+            "aria-label": phrase("picture", language),
+            **told,
+        }
+        figure = element(
+            "figure",
+            {"class": page.name("figure")},
+            element("img", {"alt": "", "src": NO_PICTURE}),
+            element("figcaption", {}),
+        )
+        close, before, after = (
+            _button(drawn, phrase(words, language), page)
+            for drawn, words in (("x", "close_notice"), ("chevron-left", "before"), ("chevron-right", "after"))
+        )
+        return (element("dialog", attributes, close, before, figure, after),)
+
+    def rules(self, own: str, sheet: SheetContext) -> Iterator[Rule]:
+        yield Rule(own, {f"--{sheet.key}-veil": f"{self.opacity_percent}%"})
+
+    def icons(self, brands: Brands) -> Iterable[str]:
+        return "chevron-left", "chevron-right"
+
+    def modules(self, band_from_px: Mapping[str, int]) -> Iterable[str]:
+        return ("viewing",)
+
+
+def _button(drawn: str, words: str, page: PageContext) -> Element:
+    attributes = {"type": "button", "class": page.name("link"), "aria-label": words}
+    return element("button", attributes, icon(drawn, page))

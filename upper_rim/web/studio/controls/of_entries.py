@@ -1,0 +1,34 @@
+"""What of a menu's entry can be changed, and with which controls?"""
+
+from __future__ import annotations
+
+from ....core.kinds.entries import Entry
+from ....core.model.links import Links
+from ....core.model.site import Site
+from .control import Control, Group, link, pictures, words, yes
+
+
+def entry_name(entry: Entry, links: Links, language: str) -> str:
+    """What an entry is called: its label, or the title of its page."""
+    return links.label(entry, language) or "An entry without a label"
+
+
+def entry_groups(entry: Entry, site: Site) -> list[Group]:
+    return [
+        Group("It says", [*words(entry, "label", "Label", site), *_more_words(entry, "second", "Second line", site)]),
+        Group("It leads to", [link(entry, site), yes(entry, "new_window", "Opens a new window")]),
+        Group(
+            "Beside it",
+            [
+                *_more_words(entry, "mark", "Mark", site),
+                Control("text", "Icon", entry.id, "icon", entry.icon or "", suggestions="icons", hint="none"),
+                pictures(entry, "picture", site, "none"),
+            ],
+        ),
+    ]
+
+
+def _more_words(entry: Entry, name: str, label: str, site: Site) -> list[Control]:
+    """Words that few entries have: in other languages once there are any."""
+    controls = list(words(entry, name, label, site))
+    return controls if getattr(entry, name).text else controls[:1]
