@@ -11,7 +11,9 @@ import time
 from collections.abc import Iterator
 
 from upper_rim.core.conditions.below import Below
-from upper_rim.core.model.site import Band, Header, Page, ReachRule, Site
+from upper_rim.core.kinds.pieces.base import ReachRule
+from upper_rim.core.kinds.pieces.header import Header
+from upper_rim.core.model.site import Band, Page, Site
 from upper_rim.core.reach.coverage import Coverage
 
 from .measured import Measured, table

@@ -33,7 +33,10 @@ from upper_rim.core.kinds.items.logo import Logo
 from upper_rim.core.kinds.items.menu import MenuItem
 from upper_rim.core.kinds.items.search import SearchBox
 from upper_rim.core.kinds.items.text import TextItem
-from upper_rim.core.model.site import Band, Cell, Header, Menu, Page, ReachRule, Row, Site, Track
+from upper_rim.core.kinds.pieces.base import ReachRule
+from upper_rim.core.kinds.pieces.header import Header
+from upper_rim.core.kinds.rows import Cell, Row, Track
+from upper_rim.core.model.site import Band, Menu, Page, Site
 from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.fitting import fitter_of
 from upper_rim.core.values.targets import ToAddress

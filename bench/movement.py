@@ -17,7 +17,8 @@ from tests.fit_judge import served
 from tests.movement_judge import looks_through
 from upper_rim.core.fit.fitter import Fitter
 from upper_rim.core.fit.opened import SCREENS
-from upper_rim.core.model.site import Header, Site
+from upper_rim.core.kinds.pieces.header import Header
+from upper_rim.core.model.site import Site
 from upper_rim.core.movement.content import estimated_content_px
 from upper_rim.core.movement.doubts import report
 from upper_rim.core.movement.play import play

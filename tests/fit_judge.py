@@ -21,7 +21,8 @@ from upper_rim.core.exchange.pages_in import digest
 from upper_rim.core.fit.boxes import Frame
 from upper_rim.core.fit.fitter import stands_in_lines
 from upper_rim.core.fit.sweep import FROM_PX, TO_PX, RowFit, frame_at
-from upper_rim.core.model.site import Piece, Site
+from upper_rim.core.kinds.pieces.base import Piece
+from upper_rim.core.model.site import Site
 from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.fitting import fitter_of
 from upper_rim.shipped import shelf

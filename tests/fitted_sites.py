@@ -27,23 +27,12 @@ from upper_rim.core.kinds.items.spacer import Spacer
 from upper_rim.core.kinds.items.text import TextItem
 from upper_rim.core.kinds.items.top import BackToTop
 from upper_rim.core.kinds.items.trail import Trail
+from upper_rim.core.kinds.pieces.base import Piece, ReachRule
+from upper_rim.core.kinds.pieces.footer import Footer
+from upper_rim.core.kinds.pieces.header import Header
+from upper_rim.core.kinds.rows import Aligned, Cell, Columns, Row, Track
 from upper_rim.core.model.check import broken_references, roles_of
-from upper_rim.core.model.site import (
-    Aligned,
-    Asset,
-    Band,
-    Cell,
-    Columns,
-    Footer,
-    Header,
-    Menu,
-    Page,
-    Piece,
-    ReachRule,
-    Row,
-    Site,
-    Track,
-)
+from upper_rim.core.model.site import Asset, Band, Menu, Page, Site
 from upper_rim.core.values.rich import RichWords
 from upper_rim.core.values.styling import Declaration, RoleDefault
 from upper_rim.core.values.targets import ToAddress

@@ -11,29 +11,18 @@ from upper_rim.core.kinds.items.icon import IconLink
 from upper_rim.core.kinds.items.links import LinkList
 from upper_rim.core.kinds.items.logo import Logo
 from upper_rim.core.kinds.items.text import TextItem
+from upper_rim.core.kinds.moving import ByElement, ByPage, ByPixels, ByViewport, Stage, WayIn
+from upper_rim.core.kinds.pieces.base import Moving, Piece, ReachRule
+from upper_rim.core.kinds.pieces.bottom import BottomBar
+from upper_rim.core.kinds.pieces.float import Float
+from upper_rim.core.kinds.pieces.footer import Footer
+from upper_rim.core.kinds.pieces.header import Header
+from upper_rim.core.kinds.pieces.notice import Notice
+from upper_rim.core.kinds.pieces.sidebar import Sidebar
+from upper_rim.core.kinds.rows import Cell, Row, Track
 from upper_rim.core.languages import direction
 from upper_rim.core.model.check import broken_references
-from upper_rim.core.model.movement import ByElement, ByPage, ByPixels, ByViewport, Stage, WayIn
-from upper_rim.core.model.site import (
-    Asset,
-    Band,
-    BottomBar,
-    Cell,
-    Float,
-    Footer,
-    Header,
-    Menu,
-    Moving,
-    Notice,
-    Page,
-    Piece,
-    ReachRule,
-    Row,
-    Sidebar,
-    Site,
-    Splice,
-    Track,
-)
+from upper_rim.core.model.site import Asset, Band, Menu, Page, Site, Splice
 from upper_rim.core.movement.scene import Shape
 from upper_rim.core.values.styling import Declaration
 from upper_rim.core.values.targets import ToAddress

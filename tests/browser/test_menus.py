@@ -28,20 +28,12 @@ from upper_rim.core.kinds.items.rich import RichText
 from upper_rim.core.kinds.items.search import SearchBox
 from upper_rim.core.kinds.items.social import Profile, SocialRow
 from upper_rim.core.kinds.items.trail import Trail
-from upper_rim.core.model.site import (
-    Band,
-    Cell,
-    Columns,
-    Drawer,
-    Footer,
-    Header,
-    Menu,
-    Page,
-    ReachRule,
-    Row,
-    Site,
-    Track,
-)
+from upper_rim.core.kinds.pieces.base import ReachRule
+from upper_rim.core.kinds.pieces.drawer import Drawer
+from upper_rim.core.kinds.pieces.footer import Footer
+from upper_rim.core.kinds.pieces.header import Header
+from upper_rim.core.kinds.rows import Cell, Columns, Row, Track
+from upper_rim.core.model.site import Band, Menu, Page, Site
 from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.fitting import fitter_of
 from upper_rim.core.output.publication import publication

@@ -14,8 +14,8 @@ from selenium.webdriver.common.keys import Keys
 
 from tests.fit_judge import Tally, served
 from tests.movement_judge import calm, compare_movement, looks_through
-from upper_rim.core.model.movement import ByPixels
-from upper_rim.core.model.site import Header
+from upper_rim.core.kinds.moving import ByPixels
+from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.fitting import fitter_of
 from upper_rim.core.output.publication import publication

@@ -11,9 +11,10 @@ from selenium import webdriver
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
+from upper_rim.core.kinds.pieces.float import FloatPlace
 from upper_rim.core.model.apply import apply
 from upper_rim.core.model.edits import Edit, Set, Together
-from upper_rim.core.model.site import FloatPlace, Site
+from upper_rim.core.model.site import Site
 from upper_rim.core.output.compose import Composer
 from upper_rim.demo import ostrey
 from upper_rim.shipped import shelf

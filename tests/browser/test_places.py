@@ -8,7 +8,10 @@ from tests.broken_pages import BROKEN, WITHOUT_PLACE
 from upper_rim.core.exchange.anatomy import anatomy
 from upper_rim.core.exchange.encoding import decode, sniff
 from upper_rim.core.exchange.lifting import cuts, find_in_page, without_cuts
-from upper_rim.core.model.site import Footer, Header, Page, Sidebar, Site
+from upper_rim.core.kinds.pieces.footer import Footer
+from upper_rim.core.kinds.pieces.header import Header
+from upper_rim.core.kinds.pieces.sidebar import Sidebar
+from upper_rim.core.model.site import Page, Site
 from upper_rim.core.output.compose import Composer
 from upper_rim.shipped import shelf
 

@@ -14,7 +14,9 @@ from upper_rim.core.output.piece_html import Shown, around
 
 from tests.styled_sites import StyledMaker
 from upper_rim.core.kinds.context import Post
-from upper_rim.core.model.site import Header, Row, Site, drawer_width
+from upper_rim.core.kinds.pieces.header import Header
+from upper_rim.core.kinds.rows import Row
+from upper_rim.core.model.site import Site, drawer_width
 from upper_rim.core.output.item_markup import on_no_page
 from upper_rim.core.output.naming import with_site_key
 from upper_rim.core.output.sheet import sheet

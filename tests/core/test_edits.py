@@ -15,11 +15,13 @@ from upper_rim.core.kinds.items.icon import IconLink
 from upper_rim.core.kinds.items.menu import MenuItem
 from upper_rim.core.kinds.items.pager import Pager
 from upper_rim.core.kinds.items.viewer import Viewer
+from upper_rim.core.kinds.pieces.header import Header
+from upper_rim.core.kinds.rows import Cell, Row
 from upper_rim.core.model.apply import apply, inverse
 from upper_rim.core.model.edits import Add, Refusal, Remove, Set, Together, edit_adapter
 from upper_rim.core.model.replay import Conflict, replay
 from upper_rim.core.model.rules import Rules
-from upper_rim.core.model.site import Cell, Header, Row, Site, content_hash
+from upper_rim.core.model.site import Site, content_hash
 from upper_rim.core.model.tree import find
 from upper_rim.core.output.publication import publication
 from upper_rim.demo import ostrey

@@ -33,9 +33,13 @@ from upper_rim.core.kinds.items.links import LinkList
 from upper_rim.core.kinds.items.menu import MenuItem
 from upper_rim.core.kinds.items.rich import RichText
 from upper_rim.core.kinds.items.text import TextItem
+from upper_rim.core.kinds.pieces.base import ReachRule
+from upper_rim.core.kinds.pieces.footer import Footer
+from upper_rim.core.kinds.pieces.header import Header
+from upper_rim.core.kinds.rows import Cell, Row, Track
 from upper_rim.core.model.apply import apply
 from upper_rim.core.model.edits import Add, Set, SetEach, edit_adapter
-from upper_rim.core.model.site import Band, Cell, Footer, Header, Menu, Page, ReachRule, Row, Site, Track
+from upper_rim.core.model.site import Band, Menu, Page, Site
 from upper_rim.core.output.fitting import fitter_of
 from upper_rim.core.values.rich import RichWords
 from upper_rim.core.values.styling import Declaration

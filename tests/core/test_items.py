@@ -18,9 +18,10 @@ from upper_rim.core.exchange.feed import FeedFault, read_feed
 from upper_rim.core.exchange.pages_in import digest
 from upper_rim.core.exchange.picture_in import LONGEST_SIDE, Brought, PictureFault, read_brought
 from upper_rim.core.kinds.items.form import Form
+from upper_rim.core.kinds.pieces.drawer import Drawer
 from upper_rim.core.model.apply import apply, inverse
 from upper_rim.core.model.edits import Add, Edit, Refusal, Remove, Set, Together
-from upper_rim.core.model.site import Asset, Drawer, Site
+from upper_rim.core.model.site import Asset, Site
 from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.publication import publication
 from upper_rim.core.output.search_index import PageText, made_index, plain, read_index, search, text_of, words_of

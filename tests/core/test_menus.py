@@ -21,13 +21,17 @@ from upper_rim.core.kinds.items.links import LinkList
 from upper_rim.core.kinds.items.menu import MenuItem
 from upper_rim.core.kinds.items.search import SearchBox
 from upper_rim.core.kinds.items.trail import Trail
+from upper_rim.core.kinds.pieces.base import ReachRule
+from upper_rim.core.kinds.pieces.drawer import Drawer
+from upper_rim.core.kinds.pieces.header import Header
+from upper_rim.core.kinds.rows import Cell, Row
 from upper_rim.core.model.apply import apply
 from upper_rim.core.model.check import broken_references
 from upper_rim.core.model.current import NOWHERE, Standing, Standings
 from upper_rim.core.model.edits import Add, Refusal, Remove, Set
 from upper_rim.core.model.links import Links
 from upper_rim.core.model.menus import Menus, all_entries, grown
-from upper_rim.core.model.site import Band, Cell, Drawer, Header, Menu, Page, ReachRule, Row, Site
+from upper_rim.core.model.site import Band, Menu, Page, Site
 from upper_rim.core.model.trail import Trails
 from upper_rim.core.reach.coverage import Coverage, reach_shape
 from upper_rim.core.values.targets import ToAddress, ToNothing, ToPage, ToPlace

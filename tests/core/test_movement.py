@@ -13,10 +13,12 @@ from hypothesis import strategies as st
 
 from upper_rim.core.exchange.carrying import carried
 from upper_rim.core.fit.amount import Viewport
+from upper_rim.core.kinds.moving import ByElement, ByPage, ByPixels, ByViewport, Distance, Stage, WayIn
+from upper_rim.core.kinds.pieces.header import Header
+from upper_rim.core.kinds.pieces.notice import Notice
 from upper_rim.core.model.apply import apply
 from upper_rim.core.model.edits import Add, Refusal, Remove, Set
-from upper_rim.core.model.movement import ByElement, ByPage, ByPixels, ByViewport, Distance, Stage, WayIn
-from upper_rim.core.model.site import Header, Notice, Site
+from upper_rim.core.model.site import Site
 from upper_rim.core.model.stages import in_stage
 from upper_rim.core.movement.content import estimated_content_px
 from upper_rim.core.movement.doubts import doubts, moments_that_matter, report

@@ -27,7 +27,10 @@ from upper_rim.core.exchange.pages_in import (
 )
 from upper_rim.core.exchange.source_tags import tokens
 from upper_rim.core.kinds.items.text import TextItem
-from upper_rim.core.model.site import Asset, Cell, Header, Page, ReachRule, Row, Site
+from upper_rim.core.kinds.pieces.base import ReachRule
+from upper_rim.core.kinds.pieces.header import Header
+from upper_rim.core.kinds.rows import Cell, Row
+from upper_rim.core.model.site import Asset, Page, Site
 from upper_rim.core.output.compose import Composer
 from upper_rim.core.values.words import Words
 from upper_rim.shipped import shelf

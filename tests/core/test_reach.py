@@ -11,7 +11,10 @@ from upper_rim.core.conditions.below import Below
 from upper_rim.core.conditions.everywhere import Everywhere
 from upper_rim.core.conditions.on_page import OnPage
 from upper_rim.core.conditions.tagged import Tagged
-from upper_rim.core.model.site import Band, Header, Notice, Page, ReachRule, Site
+from upper_rim.core.kinds.pieces.base import ReachRule
+from upper_rim.core.kinds.pieces.header import Header
+from upper_rim.core.kinds.pieces.notice import Notice
+from upper_rim.core.model.site import Band, Page, Site
 from upper_rim.core.reach.coverage import Coverage, Why, in_words
 
 PATHS = ["/", "/a/", "/a/b/", "/a/b/c/", "/a/b.html", "/ab/", "/press/", "/press/x/"]

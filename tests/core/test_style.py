@@ -33,11 +33,15 @@ from upper_rim.core.kinds.items.search import SearchBox
 from upper_rim.core.kinds.items.text import TextItem
 from upper_rim.core.kinds.items.trail import Trail
 from upper_rim.core.kinds.items.viewer import Viewer
+from upper_rim.core.kinds.pieces.drawer import Drawer
+from upper_rim.core.kinds.pieces.float import Float
+from upper_rim.core.kinds.pieces.header import Header
+from upper_rim.core.kinds.rows import Cell, Row
 from upper_rim.core.model.apply import apply, inverse
 from upper_rim.core.model.check import roles_within
 from upper_rim.core.model.edits import Add, Edit, Refusal, Set
 from upper_rim.core.model.references import references
-from upper_rim.core.model.site import Cell, Drawer, Float, Header, Menu, Row, Site
+from upper_rim.core.model.site import Menu, Site
 from upper_rim.core.model.tree import ROOT, find, walk
 from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.sheet import inside_a_page, sheet

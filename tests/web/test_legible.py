@@ -13,7 +13,9 @@ from upper_rim.core.kinds.items import Item
 from upper_rim.core.kinds.items.map import MapItem
 from upper_rim.core.kinds.items.rich import RichText
 from upper_rim.core.kinds.items.text import TextItem
-from upper_rim.core.model.site import Cell, Footer, Row, Site, Track
+from upper_rim.core.kinds.pieces.footer import Footer
+from upper_rim.core.kinds.rows import Cell, Row, Track
+from upper_rim.core.model.site import Site
 from upper_rim.core.output.fitting import fitter_of
 from upper_rim.core.values.rich import RichWords
 from upper_rim.demo import ostrey

@@ -9,8 +9,8 @@ import pytest
 from django.contrib.auth.models import User
 from django.test import Client
 
-from upper_rim.core.model.movement import ByElement, ByPage, Stage
-from upper_rim.core.model.site import Header
+from upper_rim.core.kinds.moving import ByElement, ByPage, Stage
+from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.web.sites import store
 from upper_rim.web.sites.models import StoredSite
 

@@ -10,14 +10,15 @@ from django.contrib.auth.models import User
 
 from tests.nodes import node_in
 from upper_rim.core.kinds.items import ITEM_KINDS
-from upper_rim.core.model.site import PIECE_KINDS, Site, content_hash
+from upper_rim.core.kinds.pieces import PIECE_KINDS
+from upper_rim.core.model.site import Site, content_hash
 from upper_rim.core.model.tree import walk
 from upper_rim.web.live.addresses import StageKey, stage_label
 from upper_rim.web.sites import store
 from upper_rim.web.sites.models import StoredSite
 from upper_rim.web.studio.controls.control import Control
 from upper_rim.web.studio.controls.of_movement import movement_groups
-from upper_rim.web.studio.controls.of_nodes import PIECE_NAMES, groups_for, node_name
+from upper_rim.web.studio.controls.of_nodes import groups_for, node_name
 from upper_rim.web.studio.forms.arrangements import ARRANGEMENTS
 
 from .conftest import signed_in
@@ -55,7 +56,7 @@ def test_each_beginning_is_a_piece_that_shows_on_the_stage(ferries: StoredSite, 
 
 def test_every_kind_has_a_name_a_beginning_and_controls(ferries: StoredSite) -> None:
     site = store.load(ferries.pk).site
-    assert set(PIECE_NAMES) == set(PIECE_KINDS) == {arrangement.kind for arrangement in ARRANGEMENTS.values()}
+    assert set(PIECE_KINDS) == {arrangement.kind for arrangement in ARRANGEMENTS.values()}
     assert set(PIECE_KINDS) == {piece.kind for piece in site.pieces}, "the demo has one of each"
     items = {node.kind for piece in site.pieces for node in walk(piece) if getattr(node, "kind", "") in ITEM_KINDS}
     assert {"logo", "menu", "rich", "links", "contact", "social", "copyright", "picture", "top"} <= items

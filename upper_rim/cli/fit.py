@@ -18,8 +18,10 @@ from ..core.fit.remedies import Failure, Remedy, remedies
 from ..core.fit.states import FAILING
 from ..core.fit.sweep import RowFit, Stretch
 from ..core.fit.targets import pressed_in, too_close
+from ..core.kinds.pieces.base import Piece
+from ..core.kinds.rows import Row
 from ..core.model.edits import edit_adapter
-from ..core.model.site import Piece, Row, Site
+from ..core.model.site import Site
 from ..core.output.fitting import fitter_of
 from ..shipped import shelf
 

@@ -11,8 +11,11 @@ from ..core.kinds.items.logo import Logo
 from ..core.kinds.items.menu import MenuItem
 from ..core.kinds.items.search import SearchBox
 from ..core.kinds.items.text import TextItem
-from ..core.model.movement import ByPixels, Stage, WayIn
-from ..core.model.site import Band, Cell, Header, Menu, ReachRule, Row, Site, Track
+from ..core.kinds.moving import ByPixels, Stage, WayIn
+from ..core.kinds.pieces.base import ReachRule
+from ..core.kinds.pieces.header import Header
+from ..core.kinds.rows import Cell, Row, Track
+from ..core.model.site import Band, Menu, Site
 from ..core.style.built_in import corners
 from ..core.values.styling import Look, RoleDefault, Swatch, Tied
 from ..core.values.targets import ToAddress, ToPage

@@ -18,7 +18,9 @@ from ..core.kinds.items.search import SearchBox
 from ..core.kinds.items.social import Profile, SocialRow
 from ..core.kinds.items.top import BackToTop
 from ..core.kinds.items.viewer import Viewer
-from ..core.model.site import Cell, Columns, Footer, ReachRule, Row, Track
+from ..core.kinds.pieces.base import ReachRule
+from ..core.kinds.pieces.footer import Footer
+from ..core.kinds.rows import Cell, Columns, Row, Track
 from ..core.values.rich import RichTranslation, RichWords
 from ..core.values.styling import RoleDefault
 from ..core.values.words import Words

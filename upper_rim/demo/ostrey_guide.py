@@ -8,7 +8,10 @@ from ..core.kinds.items.links import LinkList
 from ..core.kinds.items.picture import PictureItem
 from ..core.kinds.items.pictures import PictureLink, PictureList
 from ..core.kinds.items.trail import Trail
-from ..core.model.site import Cell, Header, ReachRule, Row, Sidebar
+from ..core.kinds.pieces.base import ReachRule
+from ..core.kinds.pieces.header import Header
+from ..core.kinds.pieces.sidebar import Sidebar
+from ..core.kinds.rows import Cell, Row
 from ..core.style.built_in import corners
 from ..core.values.targets import ToPage
 from ..core.values.words import Words

@@ -12,7 +12,14 @@ from ..core.kinds.items.posts import Posts
 from ..core.kinds.items.search import SearchBox
 from ..core.kinds.items.social import Profile, SocialRow
 from ..core.kinds.items.text import TextItem
-from ..core.model.site import BottomBar, Cell, Drawer, Float, Menu, Notice, ReachRule, Row, Sidebar
+from ..core.kinds.pieces.base import ReachRule
+from ..core.kinds.pieces.bottom import BottomBar
+from ..core.kinds.pieces.drawer import Drawer
+from ..core.kinds.pieces.float import Float
+from ..core.kinds.pieces.notice import Notice
+from ..core.kinds.pieces.sidebar import Sidebar
+from ..core.kinds.rows import Cell, Row
+from ..core.model.site import Menu
 from ..core.style.built_in import corners
 from ..core.values.targets import ToAddress, ToPage
 from ..core.values.words import Words

@@ -6,7 +6,10 @@ from ..core.kinds.entries import Entry
 from ..core.kinds.items.button import ButtonItem
 from ..core.kinds.items.logo import Logo
 from ..core.kinds.items.menu import MenuItem
-from ..core.model.site import Band, Cell, Header, Menu, ReachRule, Row, Site, Track
+from ..core.kinds.pieces.base import ReachRule
+from ..core.kinds.pieces.header import Header
+from ..core.kinds.rows import Cell, Row, Track
+from ..core.model.site import Band, Menu, Site
 from ..core.style.built_in import corners
 from ..core.values.styling import Swatch
 from ..core.values.targets import ToPage

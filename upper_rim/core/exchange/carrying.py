@@ -11,10 +11,11 @@ from typing import Any, Literal, NamedTuple, cast
 
 from pydantic import JsonValue
 
+from ..kinds.pieces.base import Piece
 from ..model.edits import Add, Edit, Remove, Set, Together
 from ..model.fonts import Font
 from ..model.references import references, renamed
-from ..model.site import Band, Menu, Piece, Site
+from ..model.site import Band, Menu, Site
 from ..model.tree import ROOT, items_of, walk
 from ..values.colours import REFERENCE
 from ..values.nodes import Node, Value

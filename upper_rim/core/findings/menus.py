@@ -10,9 +10,10 @@ from typing import Literal, NamedTuple
 from ..kinds.entries import Entry
 from ..kinds.items.links import LinkList
 from ..kinds.items.menu import MenuItem
+from ..kinds.pieces.base import Piece
 from ..model.links import Links
 from ..model.menus import Menus, all_entries, with_depth
-from ..model.site import Menu, Page, Piece, Site, drawer_width
+from ..model.site import Menu, Page, Site, drawer_width
 from ..reach.coverage import Coverage
 from ..values.targets import Target, ToAddress, ToPage, ToPlace
 

@@ -15,7 +15,8 @@ from ..kinds.items.map import MapItem
 from ..kinds.items.picture import PictureItem
 from ..kinds.items.pictures import PictureList
 from ..kinds.items.rich import RichText
-from ..model.site import Piece, Site
+from ..kinds.pieces.base import Piece
+from ..model.site import Site
 
 _WIDE = (PictureItem, MapItem, PictureList, Form, RichText)
 USUAL_PX = 240.0

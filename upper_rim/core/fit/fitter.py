@@ -21,12 +21,15 @@ from ..kinds.items.picture import PictureItem
 from ..kinds.items.pictures import PictureList
 from ..kinds.items.posts import Posts
 from ..kinds.items.trail import Step, Trail
+from ..kinds.pieces.base import Piece
+from ..kinds.pieces.sidebar import Sidebar
+from ..kinds.rows import Cell, Row
 from ..model.apply import apply
 from ..model.current import Standings
 from ..model.edits import Edit, Set, Together
 from ..model.links import Links
 from ..model.menus import Menus
-from ..model.site import BottomBar, Cell, Float, Header, Piece, Row, Sidebar, Site
+from ..model.site import Site
 from ..model.stages import in_stage
 from ..model.trail import Trails
 from ..model.tree import items_of
@@ -424,7 +427,7 @@ def _stands_free(piece: Piece, setting: Setting) -> bool:
 
 def stands_in_lines(piece: Piece) -> bool:
     """Whether a piece's items are meant to stand on one line. In footers, sidebars and notice bars text flows."""
-    return isinstance(piece, Header | BottomBar | Float)
+    return piece.IN_LINES
 
 
 def _menus_in(row: Row, site: Site) -> tuple[Any, ...]:

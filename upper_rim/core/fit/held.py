@@ -6,7 +6,10 @@ from math import inf
 from typing import NamedTuple
 
 from ..kinds.items.menu import ALWAYS_PX, MenuItem
-from ..model.site import Drawer, Float, Piece, Site, drawer_width
+from ..kinds.pieces.base import Piece
+from ..kinds.pieces.drawer import Drawer
+from ..kinds.pieces.float import Float
+from ..model.site import Site, drawer_width
 from .linear import Length, smaller, value
 
 

@@ -7,8 +7,11 @@ from dataclasses import replace
 from typing import NamedTuple
 
 from ..kinds.items.menu import MenuItem
+from ..kinds.pieces.base import Piece
+from ..kinds.pieces.drawer import Drawer
+from ..kinds.rows import Row
 from ..model.menus import all_entries
-from ..model.site import Drawer, Piece, Row, Site, drawer_width
+from ..model.site import Site, drawer_width
 from .amount import Viewport
 from .block import Block, Void
 from .boxes import Box, Sides

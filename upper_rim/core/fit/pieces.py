@@ -5,7 +5,13 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from typing import Any
 
-from ..model.site import BottomBar, Cell, Drawer, Float, Notice, Piece, Row, Side, Sidebar
+from ..kinds.pieces.base import Piece
+from ..kinds.pieces.bottom import BottomBar
+from ..kinds.pieces.drawer import Drawer
+from ..kinds.pieces.float import Float
+from ..kinds.pieces.notice import Notice
+from ..kinds.pieces.sidebar import Sidebar
+from ..kinds.rows import Cell, Row, Side
 from .block import Block
 from .boxes import Box, Sides
 from .flex import Flex

@@ -17,9 +17,11 @@ from ..kinds.items.logo import Logo
 from ..kinds.items.menu import MenuItem
 from ..kinds.items.pictures import PictureList
 from ..kinds.items.spacer import Spacer
+from ..kinds.pieces.base import Piece
+from ..kinds.rows import Cell, Row
 from ..model.apply import apply
 from ..model.edits import Add, Edit, Move, Remove, Set, Together
-from ..model.site import Band, Cell, Piece, Row, Site, drawer_width
+from ..model.site import Band, Site, drawer_width
 from ..style.resolve import Element, Styling, item_elements
 from ..style.scale import STEPS
 from ..values.styling import Declaration, Part

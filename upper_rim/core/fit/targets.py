@@ -14,7 +14,7 @@ from ..kinds.items.button import ButtonItem
 from ..kinds.items.icon import IconLink
 from ..kinds.items.logo import Logo
 from ..kinds.items.top import BackToTop
-from ..model.site import Row
+from ..kinds.rows import Row
 from .boxes import Frame
 from .linear import value
 from .sweep import RowFit, frame_at

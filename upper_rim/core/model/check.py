@@ -11,12 +11,16 @@ from typing import Any
 
 from ..kinds.items.base import BaseItem
 from ..kinds.items.menu import MenuItem
+from ..kinds.moving import Stage
+from ..kinds.pieces.base import Moving, Piece
+from ..kinds.pieces.drawer import Drawer
+from ..kinds.pieces.header import Header
+from ..kinds.rows import Cell, Row
 from ..values.properties import PROPERTIES
 from ..values.styling import STATES_OF, Declaration, Part, Role, RoleDefault, Styled
 from .edits import Refusal
-from .movement import Stage
 from .references import references
-from .site import Asset, Cell, Drawer, Float, Header, Moving, Page, Piece, Row, Site
+from .site import Asset, Page, Site
 from .tree import walk
 
 
@@ -126,9 +130,9 @@ def roles_of(node: Any) -> Mapping[Part, Role]:
     match node:
         case BaseItem():
             return node.roles
-        case Float():
-            return {"box": "float"}
-        case Piece() | Stage():
+        case Piece():
+            return {"box": node.ROLE}
+        case Stage():
             return {"box": "piece"}
         case Row():
             return {"box": "row", "content": "column-rule"}

@@ -14,10 +14,11 @@ from ..kinds.items.base import BaseItem
 from ..kinds.items.icon import IconLink
 from ..kinds.items.pager import Pager
 from ..kinds.items.viewer import Viewer
+from ..kinds.moving import ByElement, Stage
+from ..kinds.pieces.base import Moving
 from ..values.nodes import Node, Value
 from .edits import Edit, Refusal
-from .movement import ByElement, Stage
-from .site import Lift, Moving, Site
+from .site import Lift, Site
 from .tree import SLOTS, walk
 
 Fault = str | None

@@ -5,28 +5,27 @@ from __future__ import annotations
 import hashlib
 import json
 import re
-from typing import Annotated, Any, ClassVar, Literal
+from typing import Annotated, Any, Literal
 
-from pydantic import AfterValidator, Field, StringConstraints, model_validator
+from pydantic import AfterValidator, Field, StringConstraints
 
-from ..conditions import Where
 from ..conditions.below import Below
-from ..conditions.closed_before import ClosedBefore
 from ..conditions.everywhere import Everywhere
 from ..conditions.on_page import OnPage
-from ..conditions.period import Moment, Period
-from ..conditions.visit import VisitCondition
 from ..kinds.entries import Branch
 from ..kinds.items import Item
 from ..kinds.items.menu import MenuItem
+from ..kinds.pieces import AnyPiece
+from ..kinds.pieces.base import Piece
+from ..kinds.pieces.drawer import Drawer
+from ..kinds.rows import Row
 from ..values.addresses import PagePath
-from ..values.nodes import Hash, Node, Pixels, Value
-from ..values.refs import BandRef, LiftRef, PageRef, RowRef, StageRef
+from ..values.nodes import Hash, Node, Value
+from ..values.refs import LiftRef, PageRef
 from ..values.scalars import TextSize, Weight
-from ..values.styling import Look, RoleDefault, Styled, Swatch
+from ..values.styling import Look, RoleDefault, Swatch
 from ..values.words import Label, LanguageTag, Name, Text, Words
 from .fonts import Font
-from .movement import Distance, Stage, Way, WayIn
 
 
 class Band(Node):
@@ -40,262 +39,10 @@ class Menu(Branch):
     name: Name
 
 
-class Track(Value):
-    """A cell's share of its row (CSS Grid 2, 7.2): as wide as its content, a share of what is left, or fixed."""
-
-    kind: Literal["content", "share", "fixed"] = "share"
-    amount: Annotated[int, Field(ge=1, le=4000)] = 1
-
-
-Side = Literal["start", "center", "end"]
-
-
-class Aligned(Value):
-    """Where a cell's items stand in one width band."""
-
-    band: BandRef
-    align: Side
-
-
-class Cell(Styled):
-    track: Track = Track()
-    align: Side = "start"
-    aligned: tuple[Aligned, ...] = Field(default=(), description="Width bands in which its items stand elsewhere.")
-    gap_px: Pixels = 16
-    items: tuple[Item, ...] = ()
-
-
-class Columns(Value):
-    """How many columns a row has in a width band; its cells fill them in the order in which they are read."""
-
-    band: BandRef
-    count: Annotated[int, Field(ge=1, le=6)]
-
-
-class Row(Styled):
-    name: Name = "Row"
-    cells: tuple[Cell, ...] = ()
-    gap_px: Pixels = 24
-    full_width: bool = False
-    align: Literal["start", "center", "end", "stretch"] = Field(
-        default="center", description="Where cells stand that are less high than the row."
-    )
-    columns: tuple[Columns, ...] = Field(
-        default=(), description="Width bands in which the cells fold into equal columns."
-    )
-    hidden_in: tuple[BandRef, ...] = ()
-    stage: StageRef | None = Field(
-        default=None, description="It shows in that stage of its header only, in place of the rows that have none."
-    )
-    shares: RowRef | None = Field(
-        default=None,
-        description="Another piece's row that stands here, as it is there; this one has nothing of its own.",
-    )
-
-
-class ReachRule(Node):
-    """One sentence of a piece's reach: it shows there, or it does not."""
-
-    shows: bool = True
-    where: Where = Everywhere()
-
-
 def _without_markers(code: str) -> str:
     if re.search(r"<!--\s*/?rim", code):
         raise ValueError("the comments <!--rim:…--> and <!--/rim--> are Upper Rim's own")
     return code
-
-
-class Piece(Styled):
-    """One thing around the content of pages: what all kinds have in common. `kind` says which it is."""
-
-    kind: str
-    name: Name
-    rows: tuple[Row, ...] = ()
-    reach: tuple[ReachRule, ...] = ()
-    hidden_in: tuple[BandRef, ...] = Field(default=(), description="Width bands in which the piece does not show.")
-    roles: tuple[RoleDefault, ...] = Field(default=(), description="Defaults by role that count within this piece.")
-    on: bool = True
-
-    @property
-    def is_at_bottom(self) -> bool:
-        """Whether it is a bar at the end: of the page, or of the window."""
-        return False
-
-    @property
-    def is_low(self) -> bool:
-        """Whether it stands in the stack at the window's lower edge."""
-        return False
-
-
-class Moving(Piece):
-    """A piece that may do something of its own while the page scrolls. See docs/movement.md."""
-
-    WAYS: ClassVar[tuple[Way, ...]] = ("away", "stays")
-    """The ways that a piece of its kind can go."""
-
-    moves: Way = "away"
-    moves_in: tuple[WayIn, ...] = Field(default=(), description="Width bands in which it goes another way.")
-    pin_px: Annotated[int, Field(ge=0, le=400)] = Field(
-        default=0, description="Distance from the edge, or from what is pinned there already."
-    )
-    up_px: Annotated[int, Field(ge=4, le=400)] = Field(
-        default=24, description="So many px upwards until it comes again, and downwards until it goes."
-    )
-    hides_until: Distance | None = Field(default=None, description="Before this distance it does not show.")
-    yields: bool = Field(default=False, description="It goes while the footer is in view.")
-    motion: Literal["slide", "fade", "none"] = Field(default="slide", description="How it comes and goes.")
-    in_ms: Annotated[int, Field(ge=0, le=2000)] = 200
-    out_ms: Annotated[int, Field(ge=0, le=2000)] = 200
-    easing: Literal["ease", "ease-out", "ease-in-out", "linear"] = "ease-out"
-    calm: Literal["none", "fade", "stays"] = Field(
-        default="none",
-        description="Where less motion is asked for: at once, by fading, or it does not come and go but stays.",
-    )
-
-    @property
-    def comes_and_goes(self) -> bool:
-        """Whether it can be hidden until a distance, and give way to the footer."""
-        return self.is_low
-
-    def way_in(self, band: str | None) -> Way:
-        """What stands at the window's lower edge goes the same way at all widths."""
-        said = () if self.is_at_bottom or self.is_low else self.moves_in
-        return next((one.way for one in said if one.band == band), self.moves)
-
-    @property
-    def ways(self) -> set[Way]:
-        """All that it goes in some band."""
-        return {self.moves, *(self.way_in(one.band) for one in self.moves_in)}
-
-    @property
-    def is_ever_pinned(self) -> bool:
-        return self.ways != {"away"}
-
-
-class Header(Moving):
-    """Before the content: a banner landmark."""
-
-    WAYS = ("away", "stays", "up")
-    kind: Literal["header"] = "header"
-    over: bool = Field(default=False, description="It takes no room: the page's content begins beneath it.")
-    stages: tuple[Stage, ...] = Field(default=(), description="Of those whose distance is passed, the last holds.")
-
-    @property
-    def comes_and_goes(self) -> bool:
-        return True
-
-
-class Footer(Piece):
-    """After the content: a contentinfo landmark."""
-
-    kind: Literal["footer"] = "footer"
-    uncovered: bool = Field(
-        default=False, description="It lies beneath the page, which uncovers it while it is scrolled to its end."
-    )
-
-
-class Sidebar(Moving):
-    """Beside the content: a complementary landmark of its own name. Where the window leaves the text less than its
-    least measure, it stands before or after the content."""
-
-    kind: Literal["sidebar"] = "sidebar"
-    side: Literal["start", "end"] = "start"
-    width_px: Annotated[int, Field(ge=80, le=1000)] | None = Field(
-        default=None, description="Width of its content; the foundations' where None."
-    )
-    narrow: Literal["before", "after"] = "after"
-
-
-class Notice(Moving):
-    """A bar with a message, a region of its own name. Closed by a visitor, it stays closed for a time."""
-
-    kind: Literal["notice"] = "notice"
-    edge: Literal["top", "bottom"] = "top"
-    closable: bool = True
-    closed_days: Annotated[int, Field(ge=1, le=3650)] = 30
-    shows_from: Moment | None = None
-    shows_until: Moment | None = None
-
-    @model_validator(mode="before")
-    @classmethod
-    def _as_it_was(cls, given: Any) -> Any:
-        """Bundles of before there were ways said `pinned`."""
-        if isinstance(given, dict) and "pinned" in given:
-            pinned = given["pinned"]
-            given = {name: value for name, value in given.items() if name != "pinned"}
-            return {"moves": "stays" if pinned else "away", **given}
-        return given
-
-    @property
-    def conditions(self) -> tuple[VisitCondition, ...]:
-        """When it shows to somebody who is on a page that it reaches."""
-        found: list[VisitCondition] = [ClosedBefore(self.closed_days)] if self.closable else []
-        if self.shows_from or self.shows_until:
-            found.append(Period(self.shows_from, self.shows_until))
-        return tuple(found)
-
-    @property
-    def is_at_bottom(self) -> bool:
-        return self.edge == "bottom"
-
-    @property
-    def is_low(self) -> bool:
-        return self.is_at_bottom and self.moves != "away"
-
-
-class BottomBar(Moving):
-    """Two to five targets at the bottom of small screens, always there: a navigation landmark."""
-
-    WAYS = ("stays", "up")
-    kind: Literal["bottom"] = "bottom"
-    moves: Way = "stays"
-    height_px: Annotated[int, Field(ge=44, le=120)] = 56
-
-    @property
-    def is_low(self) -> bool:
-        return True
-
-
-FloatPlace = Literal["top-start", "top-end", "middle-start", "middle-end", "bottom-start", "bottom-end"]
-
-
-class Float(Moving):
-    """A button, or a small fan of them, over the page at one of six places."""
-
-    WAYS = ("stays", "up")
-    kind: Literal["float"] = "float"
-    moves: Way = "stays"
-    place: FloatPlace = "bottom-end"
-    inset_px: Annotated[int, Field(ge=0, le=200)] = 16
-    fan: bool = Field(default=False, description="Only its first item shows, until that one is pressed.")
-    yields: bool = Field(default=True, description="It goes while the footer is in view.")
-
-    @property
-    def is_low(self) -> bool:
-        return True
-
-
-class Drawer(Piece):
-    """Rows within what a menu's button opens, above and below the menu's entries. It has no reach of its own: it shows
-    wherever a menu that holds it does."""
-
-    kind: Literal["drawer"] = "drawer"
-    above: Annotated[int, Field(ge=0, le=20)] = Field(
-        default=0, description="So many of its rows stand above the entries; the others stand below them."
-    )
-
-
-AnyPiece = Annotated[Header | Footer | Sidebar | Notice | BottomBar | Float | Drawer, Field(discriminator="kind")]
-PIECE_KINDS: dict[str, type[Piece]] = {
-    "header": Header,
-    "notice": Notice,
-    "footer": Footer,
-    "sidebar": Sidebar,
-    "bottom": BottomBar,
-    "float": Float,
-    "drawer": Drawer,
-}
 
 
 class Cut(Value):

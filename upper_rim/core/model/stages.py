@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
-from .movement import Stage
-from .site import Header, Piece, Row, Site
+from ..kinds.moving import Stage
+from ..kinds.pieces.base import Piece
+from ..kinds.pieces.header import Header
+from ..kinds.rows import Row
+from .site import Site
 
 
 def stages_of(piece: Piece) -> tuple[Stage, ...]:

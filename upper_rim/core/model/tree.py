@@ -14,18 +14,20 @@ from pydantic import TypeAdapter
 
 from ..kinds.entries import Entry
 from ..kinds.items import ITEM_KINDS, Item
+from ..kinds.moving import Stage
+from ..kinds.pieces import PIECE_KINDS
+from ..kinds.pieces.base import Piece
+from ..kinds.rows import Cell, Row
 from ..values.nodes import Node, Value
 from ..values.styling import Look, RoleDefault
 from .kept import Kept
-from .movement import Stage
-from .site import PIECE_KINDS, Cell, Header, Menu, Piece, Row, Site
+from .site import Menu, Site
 
 SLOTS: dict[type[Value], tuple[str, ...]] = {
     Site: ("swatches", "bands", "fonts", "looks", "roles", "menus", "pieces", "snippets", "lifts", "pages", "assets"),
     Menu: ("entries",),
     Entry: ("entries",),
-    **dict.fromkeys(PIECE_KINDS.values(), ("rows", "reach", "roles", "styles")),
-    Header: ("rows", "reach", "roles", "stages", "styles"),
+    **{kind: kind.CHILDREN for kind in PIECE_KINDS.values()},
     Stage: ("styles",),
     Row: ("cells", "styles"),
     Cell: ("items", "styles"),

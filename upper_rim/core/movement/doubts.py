@@ -7,8 +7,10 @@ from math import inf
 from typing import Literal, NamedTuple
 
 from ..fit.opened import SCREENS
+from ..kinds.pieces.base import Piece
+from ..kinds.pieces.header import Header
 from ..model.edits import Edit, Set
-from ..model.site import Header, Page, Piece
+from ..model.site import Page
 from .play import Played, play
 from .scene import Body, Scene, Scenes, Shape, is_pinned
 

@@ -13,10 +13,12 @@ from collections.abc import Iterable, Iterator
 from typing import NamedTuple
 
 from ..fit.fitter import Fitter
+from ..kinds.moving import ByPixels, Stage
+from ..kinds.pieces.base import Piece
+from ..kinds.pieces.header import Header
 from ..model.apply import apply
 from ..model.edits import Add, Edit, Set, parts_of_edit
-from ..model.movement import ByPixels, Stage
-from ..model.site import Header, Piece, Site
+from ..model.site import Site
 from ..model.stages import hands_over, stages_of
 from .over_widths import differences, widths_of
 

@@ -15,8 +15,10 @@ from ..fit.fitter import Fitter, Whole
 from ..fit.linear import value
 from ..fit.styles import box_style
 from ..kinds.items.logo import Logo
-from ..model.movement import Stage, Way
-from ..model.site import Piece, Row, Site
+from ..kinds.moving import Stage, Way
+from ..kinds.pieces.base import Piece
+from ..kinds.rows import Row
+from ..model.site import Site
 from ..model.stages import hands_over, in_stage, stages_in
 from ..style.resolve import Styling
 

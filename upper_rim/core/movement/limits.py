@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Literal, NamedTuple
 
+from ..kinds.pieces.base import Piece
 from ..model.edits import Edit, Set
-from ..model.site import Piece, Site
+from ..model.site import Site
 from ..model.stages import stages_of
 from .heights import Heights, SlimRow, Thing
 

@@ -14,8 +14,10 @@ from ..fit.amount import Viewport
 from ..fit.fitter import VIEWPORT_HEIGHT_PX, Fitter
 from ..fit.linear import value
 from ..fit.sweep import FROM_PX, TO_PX, RowFit, frame_at
-from ..model.movement import Stage
-from ..model.site import Moving, Piece, Row, Site
+from ..kinds.moving import Stage
+from ..kinds.pieces.base import Moving, Piece
+from ..kinds.rows import Row
+from ..model.site import Site
 from ..model.stages import in_stage, stages_in
 from .heights import SlimRow, slim_row
 

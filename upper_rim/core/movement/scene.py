@@ -12,9 +12,14 @@ from typing import Literal, NamedTuple
 
 from ..fit.amount import Viewport
 from ..fit.fitter import Fitter
+from ..kinds.moving import ByElement, ByPage, ByPixels, ByViewport, Distance
+from ..kinds.pieces.base import Moving, Piece
+from ..kinds.pieces.bottom import BottomBar
+from ..kinds.pieces.float import Float
+from ..kinds.pieces.header import Header
+from ..kinds.pieces.sidebar import Sidebar
 from ..languages import direction
-from ..model.movement import ByElement, ByPage, ByPixels, ByViewport, Distance
-from ..model.site import BottomBar, Float, Header, Moving, Page, Piece, Sidebar, Site
+from ..model.site import Page, Site
 from ..model.stages import stages_in
 from ..reach.coverage import Coverage
 from ..style.faces import character_em

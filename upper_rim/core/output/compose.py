@@ -21,11 +21,12 @@ from ..kinds.items.logo import Logo
 from ..kinds.items.trail import Trail
 from ..kinds.marks import MARK
 from ..kinds.markup import html
+from ..kinds.pieces.header import Header
 from ..languages import phrase, primary
 from ..model.current import Standings
 from ..model.links import Links
 from ..model.menus import Menus
-from ..model.site import Header, Page, Site
+from ..model.site import Page, Site
 from ..model.trail import Trails
 from ..model.tree import items_of
 from ..reach.coverage import Coverage, Outcome

@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 
+from ..kinds.rows import Cell
 from ..kinds.rule import css
-from ..model.site import Cell, Site
+from ..model.site import Site
 from ..style.pictures import Picture, Pictures
 from ..values.brands import Mark
 from .shelf import Shelf

@@ -10,8 +10,13 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Iterator
 
 from ..fit.fitter import Fitter
-from ..model.movement import ByElement, ByPage, ByPixels, ByViewport, Distance, Way
-from ..model.site import Float, Header, Moving, Notice, Piece, Sidebar, Site
+from ..kinds.moving import ByElement, ByPage, ByPixels, ByViewport, Distance, Way
+from ..kinds.pieces.base import Moving, Piece
+from ..kinds.pieces.float import Float
+from ..kinds.pieces.header import Header
+from ..kinds.pieces.notice import Notice
+from ..kinds.pieces.sidebar import Sidebar
+from ..model.site import Site
 from ..movement.over_widths import Line, reserved, widths_of
 from ..style.resolve import Styling
 from .stage_rules import StageRules

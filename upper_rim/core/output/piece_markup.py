@@ -10,10 +10,13 @@ from dataclasses import replace
 from typing import NamedTuple
 
 from ..exchange.markers import marked
-from ..kinds.items.parts import icon
-from ..kinds.markup import Attributes, Element, Markup, Raw, element, html
+from ..kinds.markup import Attributes, Element, Markup, element, html
+from ..kinds.pieces.base import Moving, Piece
+from ..kinds.pieces.float import Float
+from ..kinds.pieces.header import Header
+from ..kinds.pieces.sidebar import Sidebar
+from ..kinds.rows import Cell, Row
 from ..languages import direction, phrase
-from ..model.site import BottomBar, Cell, Float, Footer, Header, Moving, Notice, Piece, Row, Sidebar
 from ..values.styling import Styled
 from .item_markup import item_markup
 from .movement_rules import moves, told
@@ -89,51 +92,28 @@ def _beside(shown: Shown, context: SiteContext) -> tuple[str, str]:
 def _piece(shown: Shown, context: SiteContext, *, skip: bool = False, target: bool = False) -> list[Markup]:
     """One piece as its landmark, hidden in the bands `out_in`."""
     piece = shown.piece
-    early = isinstance(piece, Header) or (isinstance(piece, Notice) and piece.edge == "top")
-    context = replace(context, early=early, drawer=_drawer_rows)
-    content_id = context.name("content")
-    to_content = element(
-        "a", {"class": context.name("skip"), "href": f"#{content_id}"}, phrase("skip", context.language)
-    )
-    after: list[Markup] = []
-    if target:
-        after = [element("div", {"id": content_id, "class": context.name("target"), "tabindex": "-1"})]
-    slimmed = is_slimmed(piece, context.site)
-    rows: list[Markup] = [*_rows_in(piece, None, context, grounds=slimmed)]
+    context = replace(context, early=piece.is_early, drawer=_drawer_rows)
     classes = ["", piece.id, *_out(shown)]
-    label: Attributes = {"aria-label": piece.name}
-    own: Attributes = {}
-    match piece:
-        case Header():
-            tag = "header"
-            ground = [_ground(piece, context, *classes)] if slimmed else []
-            rows = [*ground, *rows, *_handed_over(piece, context)]
-        case Footer():
-            tag, own = "footer", {"data-rim-footer": True}
-            rows = [element("div", {"class": context.name("beneath")}, *rows)] if piece.uncovered else rows
-        case Sidebar():
-            tag, own = "aside", label
-        case Notice():
-            tag, own = "section", {**label, **_closing(piece, context)}
-            rows = [*rows, *_close_button(piece, context)]
-            after = [*_notice_script(piece, context), *after]
-        case BottomBar():
-            tag, own = "nav", label
-        case Float():
-            tag, own = "section", label
-            classes.append("float")
-            rows = [_fan(piece, rows, context)] if piece.fan else rows
-        case _:
-            raise AssertionError(piece.kind)
+    slimmed = is_slimmed(piece, context.site)
+    rows: list[Markup] = [_ground(piece, context, *classes)] if slimmed else []
+    rows += _rows_in(piece, None, context, grounds=slimmed)
+    rows += _handed_over(piece, context)
     attributes = {
-        **context.attributes(piece, *classes),
+        **context.attributes(piece, *classes, *piece.CLASSES),
         "lang": context.language,
         "dir": direction(context.language),
-        **own,
+        **piece.landmark_attributes(context),
         **_movement(piece),
     }
-    landmark = element(tag, attributes, to_content if skip else None, *rows)
-    return [*_with_edges(landmark, piece, context), *after]
+    landmark = element(piece.TAG, attributes, _skip_link(context) if skip else None, *piece.content(rows, context))
+    after = [element("div", {"id": context.name("content"), "class": context.name("target"), "tabindex": "-1"})]
+    return [*_with_edges(landmark, piece, context), *piece.script(context), *(after if target else ())]
+
+
+def _skip_link(context: SiteContext) -> Element:
+    """The way past what comes before the content (WCAG 2.2, 2.4.1)."""
+    attributes = {"class": context.name("skip"), "href": f"#{context.name('content')}"}
+    return element("a", attributes, phrase("skip", context.language))
 
 
 def _with_edges(landmark: Element, piece: Piece, context: SiteContext) -> Iterator[Element]:
@@ -178,9 +158,9 @@ def _ground(node: Styled, context: SiteContext, *classes: str) -> Element:
     return element("div", {**attributes, "aria-hidden": "true"})
 
 
-def _handed_over(piece: Header, context: SiteContext) -> Iterator[Element]:
+def _handed_over(piece: Piece, context: SiteContext) -> Iterator[Element]:
     """The rows of each stage that has some of its own: a piece like the one that it stands in."""
-    for stage in piece.stages if piece.is_ever_pinned else ():
+    for stage in piece.stages if isinstance(piece, Header) and piece.is_ever_pinned else ():
         rows = list(_rows_in(piece, stage.id, context))
         if rows:
             yield element("div", context.attributes(piece, "", piece.id, "over", stage.id), *rows)
@@ -203,35 +183,6 @@ def _drawer_rows(drawer: str | None, item_id: str, context: SiteContext) -> tupl
         [element("div", attributes, *part)] if part else [] for part in (rows[: piece.above], rows[piece.above :])
     )
     return above, below
-
-
-def _closing(piece: Notice, context: SiteContext) -> Attributes:
-    key = f"{context.site.key}-{piece.id}"
-    return {f"data-rim-{name}": value for condition in piece.conditions for name, value in condition.data(key)}
-
-
-def _close_button(piece: Notice, context: SiteContext) -> Iterator[Element]:
-    if piece.closable:
-        words = phrase("close_notice", context.language)
-        attributes: Attributes = {
-            "type": "button",
-            "class": context.name("shut"),
-            "data-rim-shut": True,
-            "aria-label": words,
-        }
-        yield element("button", attributes, icon("x", context))
-
-
-def _notice_script(piece: Notice, context: SiteContext) -> Iterator[Element]:
-    """Within the page, not deferred: whether the bar shows is settled before anything below it is drawn. Not on the
-    stage, where its designer wants to see it at any time."""
-    if piece.conditions and not context.marks:
-        yield element("script", {}, Raw(context.shelf.notice_script))
-
-
-def _fan(piece: Float, rows: Iterable[Markup], context: SiteContext) -> Element:
-    summary = element("summary", {"class": context.name("button")}, piece.name)
-    return element("details", {"class": context.name("fan")}, summary, *rows)
 
 
 def _row(row: Row, context: SiteContext, *, ground: bool = False) -> Element:

@@ -17,8 +17,15 @@ import lightningcss
 from ..fit.fitter import Fitter
 from ..kinds.items.menu import MenuItem
 from ..kinds.items.top import BackToTop
+from ..kinds.pieces.base import Piece
+from ..kinds.pieces.bottom import BottomBar
+from ..kinds.pieces.float import Float
+from ..kinds.pieces.footer import Footer
+from ..kinds.pieces.notice import Notice
+from ..kinds.pieces.sidebar import Sidebar
+from ..kinds.rows import Row, Track
 from ..languages import language_of
-from ..model.site import BottomBar, Float, Footer, Notice, Piece, Row, Sidebar, Site, Track, band_widths, drawer_width
+from ..model.site import Site, band_widths, drawer_width
 from ..model.tree import items_of
 from ..style.boxes import extent
 from ..style.colour import Palette

@@ -124,6 +124,10 @@ class SiteContext:
     def posts(self, feed: str | None, below: str) -> Sequence[Post]:
         return self.posts_of(feed, below, self.language)
 
+    @property
+    def notice_script(self) -> str:
+        return self.shelf.notice_script
+
     def module(self, name: str) -> str:
         return self.modules.get(name, "")
 

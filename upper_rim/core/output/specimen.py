@@ -11,10 +11,12 @@ from typing import Any
 from ..kinds.entries import Entry
 from ..kinds.items.menu import MenuItem
 from ..kinds.markup import html
+from ..kinds.pieces.base import Piece
+from ..kinds.rows import Cell, Row
 from ..languages import direction
 from ..model.apply import apply
 from ..model.edits import Refusal, Set
-from ..model.site import Cell, Menu, Piece, Row, Site
+from ..model.site import Menu, Site
 from ..model.tree import ancestors, find
 from ..style.resolve import Element, Styling
 from ..values.styling import STATES_OF, Part, State

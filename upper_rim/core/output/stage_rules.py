@@ -12,9 +12,12 @@ from collections.abc import Callable, Iterator
 
 from ..fit.fitter import Fitter
 from ..kinds.items.logo import Logo
+from ..kinds.moving import Stage
+from ..kinds.pieces.base import Piece
+from ..kinds.pieces.header import Header
+from ..kinds.rows import Row
 from ..model.check import PAINTED
-from ..model.movement import Stage
-from ..model.site import Header, Piece, Row, Site
+from ..model.site import Site
 from ..model.stages import hands_over, stages_in
 from ..movement.heights import SlimRow
 from ..movement.over_widths import Line, SlimSpan, slimmed, widths_of

@@ -10,8 +10,12 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 
 from ..kinds.items.menu import MenuItem
+from ..kinds.pieces.base import Piece
+from ..kinds.pieces.float import Float
+from ..kinds.pieces.sidebar import Sidebar
+from ..kinds.rows import Row
 from ..model.check import roles_of, roles_within
-from ..model.site import Float, Piece, Row, Sidebar, Site
+from ..model.site import Site
 from ..style.built_in import BUILT_IN
 from ..style.colour import Palette, read_colour
 from ..style.foundations import foundation_values

@@ -14,7 +14,9 @@ from typing import Any, NamedTuple
 
 from ..conditions import PLACES
 from ..conditions.place import Place, Strength
-from ..model.site import Drawer, Page, Piece, ReachRule, Site
+from ..kinds.pieces.base import Piece, ReachRule
+from ..kinds.pieces.drawer import Drawer
+from ..model.site import Page, Site
 
 
 class Why(StrEnum):

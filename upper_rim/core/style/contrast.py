@@ -10,7 +10,8 @@ from typing import Literal, NamedTuple
 
 from coloraide import Color
 
-from ..model.site import Piece, Site
+from ..kinds.pieces.base import Piece
+from ..model.site import Site
 from ..values.styling import State
 from .colour import Rgba, contrast_ratio, over, read_colour, shifted
 from .lengths import NoLength

@@ -8,7 +8,8 @@ from __future__ import annotations
 from collections.abc import Collection
 from typing import NamedTuple
 
-from ..model.site import Piece, Site
+from ..kinds.pieces.base import Piece
+from ..model.site import Site
 from ..values.properties import PROPERTIES
 from ..values.styling import STATES_OF, State
 from .colour import Palette

@@ -21,9 +21,10 @@ import re
 from collections.abc import Iterable, Iterator, Mapping
 from typing import Any, Literal, NamedTuple
 
+from ..kinds.moving import Stage
+from ..kinds.pieces.base import Piece
 from ..model.check import roles_of
-from ..model.movement import Stage
-from ..model.site import Piece, Site
+from ..model.site import Site
 from ..model.stages import stages_of
 from ..values.properties import PROPERTIES
 from ..values.styling import STATES_OF, Declaration, Look, Part, RoleDefault, State

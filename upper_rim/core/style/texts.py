@@ -7,7 +7,10 @@ from typing import NamedTuple
 
 from ..kinds.items.base import BaseItem
 from ..kinds.items.menu import MenuItem
-from ..model.site import Drawer, Float, Piece, Site
+from ..kinds.pieces.base import Piece
+from ..kinds.pieces.drawer import Drawer
+from ..kinds.pieces.float import Float
+from ..model.site import Site
 from ..model.tree import items_of
 from ..values.styling import STATES_OF, State
 from .resolve import Element, Styling, elements_of

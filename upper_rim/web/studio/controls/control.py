@@ -7,7 +7,8 @@ from dataclasses import dataclass, field
 from functools import cache
 from typing import Any
 
-from ....core.model.site import Site, Track
+from ....core.kinds.rows import Track
+from ....core.model.site import Site
 from ....core.model.tree import ROOT
 from ....core.values.nodes import Value
 from ....core.values.targets import Target, ToAddress, ToPage, ToPlace

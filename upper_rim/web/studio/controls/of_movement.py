@@ -2,8 +2,12 @@
 
 from __future__ import annotations
 
-from ....core.model.movement import Distance, Stage
-from ....core.model.site import Header, Moving, Notice, Piece, Sidebar, Site
+from ....core.kinds.moving import Distance, Stage
+from ....core.kinds.pieces.base import Moving, Piece
+from ....core.kinds.pieces.header import Header
+from ....core.kinds.pieces.notice import Notice
+from ....core.kinds.pieces.sidebar import Sidebar
+from ....core.model.site import Site
 from ....core.model.tree import items_of
 from .control import Control, Group, choice, note, number, px, text, yes
 

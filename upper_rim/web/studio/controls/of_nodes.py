@@ -5,12 +5,14 @@ from __future__ import annotations
 from typing import Any
 
 from ....core.kinds.items.base import BaseItem
-from ....core.model.movement import Stage
-from ....core.model.site import Cell, Piece, Row, Site
+from ....core.kinds.moving import Stage
+from ....core.kinds.pieces.base import Piece
+from ....core.kinds.rows import Cell, Row
+from ....core.model.site import Site
 from .control import Control, Group, choice, px, text, track_in_words, words, yes
-from .items import GROUPS
+from .items import GROUPS as ITEM_GROUPS
 from .of_movement import stage_groups
-from .of_pieces import folds, piece_groups
+from .pieces import GROUPS as PIECE_GROUPS
 
 UPRIGHT = (("start", "the top"), ("center", "the middle"), ("end", "the bottom"), ("stretch", "the row’s full height"))
 
@@ -21,7 +23,7 @@ def groups_for(node: Any, site: Site) -> list[Group]:
         case Piece():
             return [
                 Group("Piece", [text(node, "name", "Name"), yes(node, "on", "Switched on")]),
-                *piece_groups(node, site),
+                *(PIECE_GROUPS[node.kind](node, site) if node.kind in PIECE_GROUPS else ()),
                 _shown(node, site),
             ]
         case Stage():
@@ -39,7 +41,7 @@ def groups_for(node: Any, site: Site) -> list[Group]:
                     "Space",
                     [px(node, "gap_px", "Between cells", 400), choice(node, "align", "Cells stand at", UPRIGHT)],
                 ),
-                *([Group("Columns", folds(node, site))] if site.bands else []),
+                *([Group("Columns", _folds(node, site))] if site.bands else []),
                 _shown(node, site),
             ]
         case Cell():
@@ -65,7 +67,19 @@ def groups_for(node: Any, site: Site) -> list[Group]:
                 *([Group("Items stand, by width", _sides(node, site))] if len(site.bands) > 1 else []),
             ]
         case _:
-            return [*GROUPS[node.kind](node, site), _shown(node, site, list(words(node, "hint", "Hint", site)))]
+            return [*ITEM_GROUPS[node.kind](node, site), _shown(node, site, list(words(node, "hint", "Hint", site)))]
+
+
+def _folds(row: Row, site: Site) -> list[Control]:
+    """For each width band, into how many columns the cells fold."""
+    counts: dict[str, Any] = {one.band: str(one.count) for one in row.columns}
+    choices = [("", "side by side")] + [
+        (str(count), f"{count} column{'s' if count > 1 else ''}") for count in range(1, 7)
+    ]
+    return [
+        Control("choice", band.name, row.id, "columns", counts.get(band.id, ""), choices, band=band.id)
+        for band in site.bands
+    ]
 
 
 ROW_CENTRE = "row-center"
@@ -105,17 +119,6 @@ def _shown(node: Any, site: Site, others: list[Control] | None = None) -> Group:
     shown = [band for band, _ in bands if band not in node.hidden_in]
     widths = [Control("bands", "Widths", node.id, "hidden_in", shown, bands)] if bands else []
     return Group("Shows at", [*widths, *(others or []), text(node, "classes", "Classes")])
-
-
-PIECE_NAMES = {
-    "header": "Header",
-    "notice": "Notice bar",
-    "footer": "Footer",
-    "sidebar": "Sidebar",
-    "bottom": "Bottom bar",
-    "float": "Float",
-    "drawer": "Drawer",
-}
 
 
 def node_name(node: Any, site: Site) -> str:

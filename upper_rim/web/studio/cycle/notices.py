@@ -8,10 +8,12 @@ from dataclasses import dataclass
 from typing import Any
 
 from ....core.kinds.entries import Entry
+from ....core.kinds.moving import Stage
+from ....core.kinds.pieces.base import Piece
+from ....core.kinds.rows import Cell, Row
 from ....core.model.edits import Edit, Refusal, edit_adapter
-from ....core.model.movement import Stage
 from ....core.model.replay import GONE
-from ....core.model.site import Cell, Piece, Row, Site
+from ....core.model.site import Site
 from ....core.model.tree import find, holder_of
 from ....core.values.colours import REFERENCE
 from ....core.values.properties import PROPERTIES

@@ -12,10 +12,11 @@ from pydantic import JsonValue
 from ....core.exchange.lifting import selector_fault
 from ....core.kinds.items.contact import Day
 from ....core.kinds.items.form import FieldKind
+from ....core.kinds.moving import Stage
+from ....core.kinds.pieces.header import Header
 from ....core.model.edits import Add, Edit, Remove, Set, Together
 from ....core.model.menus import Menus
-from ....core.model.movement import Stage
-from ....core.model.site import Header, Site
+from ....core.model.site import Site
 from ....core.style.colour import hex_colour
 from ...sites import store
 from ..controls.items.menu import offered_entries

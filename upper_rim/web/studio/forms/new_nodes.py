@@ -15,12 +15,14 @@ from ....core.exchange.pages_in import digest
 from ....core.kinds.entries import Entry
 from ....core.kinds.items import ITEM_KINDS
 from ....core.kinds.items.menu import MenuItem
+from ....core.kinds.moving import ByPixels
+from ....core.kinds.pieces import PIECE_KINDS
+from ....core.kinds.pieces.drawer import Drawer
+from ....core.kinds.pieces.header import Header
 from ....core.model.edits import Edit, Set
-from ....core.model.movement import ByPixels
-from ....core.model.site import Drawer, Header, Page, Site
+from ....core.model.site import Page, Site
 from ....core.model.tree import ROOT, items_of
 from ...sites import contents, store
-from ..controls.of_nodes import PIECE_NAMES
 from .arrangements import ARRANGEMENTS, new_item
 from .numbers import whole_number
 from .targets import target_of, where_of
@@ -160,7 +162,7 @@ def _new_rule(site: Site, post: QueryDict) -> Made:
 
 def _new_piece(site: Site, post: QueryDict) -> Made:
     arrangement = ARRANGEMENTS[post["arrangement"]]
-    name = post.get("name", "").strip() or PIECE_NAMES[arrangement.kind]
+    name = post.get("name", "").strip() or PIECE_KINDS[arrangement.kind].NAME
     piece = arrangement.piece(site, name)
     return Made("pieces", [piece], _tied(site, piece["id"]) if arrangement.kind == "drawer" else ())
 

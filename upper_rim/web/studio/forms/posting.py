@@ -18,10 +18,11 @@ from ....core.exchange.lifting import selector_fault
 from ....core.kinds.items.icon import IconLink
 from ....core.kinds.items.pager import Pager
 from ....core.kinds.items.viewer import Viewer
+from ....core.kinds.rows import Cell, Row
 from ....core.model.edits import Add, Edit, Move, Refusal, Remove, Set, SetEach, Together, edit_adapter, parts_of_edit
 from ....core.model.fonts import Font
 from ....core.model.references import renamed
-from ....core.model.site import Asset, Cell, Page, Row, Site
+from ....core.model.site import Asset, Page, Site
 from ....core.model.tree import ROOT, find, holder_of, siblings_of, slots_of
 from ....core.style.scale import content_of_whole
 from ....core.values.rich import RichWords

@@ -8,8 +8,9 @@ from typing import Any, NamedTuple, cast
 
 from django.http import HttpRequest
 
+from ....core.kinds.pieces.base import Piece
 from ....core.model.references import references
-from ....core.model.site import Piece, Site
+from ....core.model.site import Site
 from ....core.model.tree import holder_of
 from ....core.output.specimen import SHOWN_ROLES
 from ....core.style.colour import Palette

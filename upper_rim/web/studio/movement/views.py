@@ -11,7 +11,9 @@ from django.http import HttpRequest
 from django.utils.safestring import SafeString, mark_safe
 
 from ....core.fit.opened import SCREENS
-from ....core.model.site import Header, Moving, Page, Piece, Site
+from ....core.kinds.pieces.base import Moving, Piece
+from ....core.kinds.pieces.header import Header
+from ....core.model.site import Page, Site
 from ....core.model.stages import names_in
 from ....core.movement.doubts import doubts
 from ....core.movement.play import Event, Played, play

@@ -6,9 +6,12 @@ from typing import Any
 
 from django.http import HttpRequest
 
-from ....core.model.site import PIECE_KINDS, Drawer, Piece, Site
+from ....core.kinds.pieces import PIECE_KINDS
+from ....core.kinds.pieces.base import Piece
+from ....core.kinds.pieces.drawer import Drawer
+from ....core.kinds.pieces.header import Header
+from ....core.model.site import Site
 from ....core.reach.coverage import in_words
-from ..controls.of_nodes import PIECE_NAMES
 from ..cycle.screen import Elsewhere, Opened, screen, site_url
 from ..forms.arrangements import ARRANGEMENTS
 from ..preview.reached import pages_by_piece
@@ -22,7 +25,7 @@ def pieces(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[
     listed = [
         (
             piece,
-            PIECE_NAMES[piece.kind],
+            piece.NAME,
             reached.get(piece.id, 0),
             _places(piece, opened.site),
         )
@@ -30,12 +33,12 @@ def pieces(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[
     ]
     by_kind = {kind: [(key, one) for key, one in ARRANGEMENTS.items() if one.kind == kind] for kind in PIECE_KINDS}
     chosen = request.POST.get("kind") or request.GET.get("kind") or ""
-    kinds = [(kind, name, kind == chosen) for kind, name in PIECE_NAMES.items()]
+    kinds = [(kind, one.NAME, kind == chosen) for kind, one in PIECE_KINDS.items()]
     return {
         "listed": listed,
         "kinds": kinds,
         "kind": chosen if chosen in by_kind else "header",
-        "kind_name": PIECE_NAMES.get(chosen, "Header"),
+        "kind_name": PIECE_KINDS.get(chosen, Header).NAME,
         "kind_about": KIND_ABOUT.get(chosen, KIND_ABOUT["header"]),
         "arrangements": by_kind.get(chosen, by_kind["header"]),
     }

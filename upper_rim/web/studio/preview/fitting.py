@@ -15,8 +15,11 @@ from ....core.fit.states import FAILING, State
 from ....core.fit.sweep import RowFit, Stretch
 from ....core.fit.targets import Close
 from ....core.kinds.entries import Entry
+from ....core.kinds.pieces import AnyPiece
+from ....core.kinds.pieces.base import Piece
+from ....core.kinds.rows import Row
 from ....core.model.links import Links
-from ....core.model.site import AnyPiece, Band, Piece, Row, Site
+from ....core.model.site import Band, Site
 from ....core.model.tree import holder_of
 from ...sites import store
 from ..controls.of_nodes import node_name

@@ -6,7 +6,9 @@ from typing import Any, NamedTuple
 
 from ....core.findings.squeezed import Squeezed, squeezed
 from ....core.fit.fitter import Fitter
-from ....core.model.site import Cell, Page, Piece, Site
+from ....core.kinds.pieces.base import Piece
+from ....core.kinds.rows import Cell
+from ....core.model.site import Page, Site
 from ....core.model.tree import items_of, walk
 from ....core.style.contrast import Glimpse, glimpse
 from ....core.values.styling import Styled

@@ -10,9 +10,10 @@ from django.http import HttpRequest
 
 from ....core.fit.amount import Viewport
 from ....core.fit.fitter import Fitter
+from ....core.kinds.moving import ByPixels, Stage
+from ....core.kinds.pieces.base import Piece
 from ....core.model.edits import Set, edit_adapter
-from ....core.model.movement import ByPixels, Stage
-from ....core.model.site import Page, Piece, Site
+from ....core.model.site import Page, Site
 from ....core.model.stages import names_in, stages_of
 from ....core.model.tree import find
 from ....core.movement.doubts import Doubt, doubts

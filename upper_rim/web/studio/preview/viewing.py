@@ -9,9 +9,10 @@ from typing import Any, cast
 
 from django.http import HttpRequest
 
+from ....core.kinds.moving import Stage
+from ....core.kinds.pieces.base import Piece
 from ....core.model.check import roles_of
-from ....core.model.movement import Stage
-from ....core.model.site import Page, Piece, Site
+from ....core.model.site import Page, Site
 from ....core.reach.coverage import Coverage
 from ....core.style.boxes import extent
 from ....core.style.contrast import Measured, edge_contrast, passing_shade, ring_contrast, text_contrast

@@ -6,8 +6,10 @@ from collections.abc import Mapping
 from typing import Any, NamedTuple
 from urllib.parse import urlencode
 
-from ....core.model.movement import ByElement, ByPage, ByPixels, ByViewport, Stage
-from ....core.model.site import Cell, Page, Piece, ReachRule, Row, Site
+from ....core.kinds.moving import ByElement, ByPage, ByPixels, ByViewport, Stage
+from ....core.kinds.pieces.base import Piece, ReachRule
+from ....core.kinds.rows import Cell, Row
+from ....core.model.site import Page, Site
 from ....core.model.stages import stages_of
 from ..controls.of_nodes import node_name, shared_row
 

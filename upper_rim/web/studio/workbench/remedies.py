@@ -7,7 +7,7 @@ from urllib.parse import urlencode
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 
-from ....core.model.site import Piece
+from ....core.kinds.pieces.base import Piece
 from ...sites import store
 from ...sites.access import site_of
 from ...sites.fitters import site_fitter

@@ -8,9 +8,10 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 
 from ....core.fit.fitter import Fitter
+from ....core.kinds.moving import Stage
+from ....core.kinds.pieces.base import Moving, Piece
 from ....core.model.edits import edit_adapter
-from ....core.model.movement import Stage
-from ....core.model.site import Moving, Page, Piece, Site
+from ....core.model.site import Page, Site
 from ....core.model.stages import stages_of
 from ....core.model.tree import walk
 from ...sites import store

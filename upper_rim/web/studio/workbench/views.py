@@ -12,8 +12,11 @@ from ....core.fit.sweep import FROM_PX
 from ....core.kinds.items import ITEM_KINDS
 from ....core.kinds.items.icon import IconLink
 from ....core.kinds.items.menu import MenuItem
-from ....core.model.movement import Stage
-from ....core.model.site import Cell, Drawer, Page, Piece, Row, Site
+from ....core.kinds.moving import Stage
+from ....core.kinds.pieces.base import Piece
+from ....core.kinds.pieces.drawer import Drawer
+from ....core.kinds.rows import Cell, Row
+from ....core.model.site import Page, Site
 from ....core.model.tree import items_of, walk
 from ....core.reach.coverage import Coverage, in_words
 from ...sites.fitters import site_fitter

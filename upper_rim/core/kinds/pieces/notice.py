@@ -1,0 +1,83 @@
+"""A notice bar."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Annotated, Any, Literal
+
+from pydantic import Field, model_validator
+
+from ...conditions.closed_before import ClosedBefore
+from ...conditions.period import Moment, Period
+from ...conditions.visit import VisitCondition
+from ...languages import phrase
+from ..context import PageContext
+from ..items.parts import icon
+from ..markup import Attributes, Markup, Raw, element
+from .base import Moving
+
+
+class Notice(Moving):
+    """A bar with a message, a region of its own name. Closed by a visitor, it stays closed for a time."""
+
+    NAME = "Notice bar"
+    TAG = "section"
+
+    kind: Literal["notice"] = "notice"
+    edge: Literal["top", "bottom"] = "top"
+    closable: bool = True
+    closed_days: Annotated[int, Field(ge=1, le=3650)] = 30
+    shows_from: Moment | None = None
+    shows_until: Moment | None = None
+
+    @model_validator(mode="before")
+    @classmethod
+    def _as_it_was(cls, given: Any) -> Any:
+        """Bundles of before there were ways said `pinned`."""
+        if isinstance(given, dict) and "pinned" in given:
+            pinned = given["pinned"]
+            given = {name: value for name, value in given.items() if name != "pinned"}
+            return {"moves": "stays" if pinned else "away", **given}
+        return given
+
+    @property
+    def conditions(self) -> tuple[VisitCondition, ...]:
+        """When it shows to somebody who is on a page that it reaches."""
+        found: list[VisitCondition] = [ClosedBefore(self.closed_days)] if self.closable else []
+        if self.shows_from or self.shows_until:
+            found.append(Period(self.shows_from, self.shows_until))
+        return tuple(found)
+
+    @property
+    def is_at_bottom(self) -> bool:
+        return self.edge == "bottom"
+
+    @property
+    def is_low(self) -> bool:
+        return self.is_at_bottom and self.moves != "away"
+
+    @property
+    def is_early(self) -> bool:
+        return self.edge == "top"
+
+    def landmark_attributes(self, page: PageContext) -> Attributes:
+        key = f"{page.name()}-{self.id}"
+        data = (pair for condition in self.conditions for pair in condition.data(key))
+        return {"aria-label": self.name, **{f"data-rim-{name}": value for name, value in data}}
+
+    def content(self, rows: Sequence[Markup], page: PageContext) -> Sequence[Markup]:
+        if not self.closable:
+            return rows
+        words = phrase("close_notice", page.language)
+        attributes: Attributes = {
+            "type": "button",
+            "class": page.name("shut"),
+            "data-rim-shut": True,
+            "aria-label": words,
+        }
+        return [*rows, element("button", attributes, icon("x", page))]
+
+    def script(self, page: PageContext) -> Sequence[Markup]:
+        """Not deferred: whether the bar shows is settled before anything below it is drawn. Not on the stage, where its
+        designer wants to see it at any time."""
+        return [element("script", {}, Raw(page.notice_script))] if self.conditions and not page.marks else []
