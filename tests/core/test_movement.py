@@ -235,7 +235,6 @@ def test_stages_are_checked_where_all_edits_are() -> None:
     assert isinstance(gone, Refusal)
     ground = {"id": "st-x", "property": "background-color", "value": "@sw-tide"}
     assert isinstance(apply(SITE, Add(parent="sg-slim", slot="styles", values=(ground,))), Site)
-    assert Notice.model_validate({"id": "pc-n", "name": "N", "pinned": True}).moves == "stays"
 
 
 def test_a_stages_styles_count_over_the_pieces_own() -> None:

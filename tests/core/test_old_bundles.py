@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+import json
 from pathlib import Path
 
 import pytest
 
-from upper_rim.core.exchange.bundle import Bundle, write_bundle
+from upper_rim.core.exchange.bundle import BrokenBundle, Bundle, read_site, write_bundle
+from upper_rim.core.kinds.pieces.notice import Notice
+from upper_rim.core.model.upgrades import FORMAT, STEPS, to_2
 from upper_rim.core.output.publication import publication
 from upper_rim.shipped import shelf
 
@@ -33,4 +36,26 @@ def test_an_old_bundle_opens_is_published_and_says_the_same_when_it_is_written_a
 
 
 def test_there_is_a_bundle_of_each_format() -> None:
-    assert {path.name.split("-")[1] for path in BUNDLES} == {"1"}
+    assert {int(path.name.split("-")[1]) for path in BUNDLES} == set(range(1, FORMAT + 1))
+
+
+def test_a_notice_bar_of_the_first_format_says_how_it_moves() -> None:
+    notices = [
+        {"id": f"pc-{at}", "kind": "notice", "name": "N", **was}
+        for at, was in enumerate(({"pinned": True}, {"pinned": False}, {}))
+    ]
+    site = read_site(json.dumps({"format": 1, "key": "abcd", "name": "x", "pieces": notices}).encode())
+    assert [piece.moves for piece in site.pieces if isinstance(piece, Notice)] == ["stays", "away", "away"]
+    assert site.format == FORMAT
+    edit = {"kind": "set", "node": "pc-0", "field": "pinned", "value": True}
+    assert to_2.lifted([edit]) == [{**edit, "field": "moves", "value": "stays"}]
+
+
+@pytest.mark.parametrize("given", [0, FORMAT + 1, "2", None, 1.5])
+def test_a_format_that_there_never_was_is_told(given: object) -> None:
+    with pytest.raises(BrokenBundle, match="knows formats 1 to"):
+        read_site(json.dumps({"format": given, "key": "abcd", "name": "x"}).encode())
+
+
+def test_every_format_but_the_last_has_a_step() -> None:
+    assert list(STEPS) == list(range(1, FORMAT))

@@ -2,15 +2,21 @@
 
 from __future__ import annotations
 
+import json
 import threading
+from importlib import import_module
+from typing import Any
 
 import pytest
+from django.apps import apps
 from django.contrib.auth.models import User
 from django.core.management import call_command
 from django.db import connection
 
+from upper_rim.core.kinds.pieces.notice import Notice
 from upper_rim.core.model.edits import Add, Refusal, Remove, Set
 from upper_rim.core.model.site import Site, content_hash
+from upper_rim.core.model.upgrades import FORMAT
 from upper_rim.web.sites import store
 from upper_rim.web.sites.models import Revision, StoredSite
 from upper_rim.web.sites.store import Clash, Loaded, NothingThere
@@ -133,3 +139,26 @@ def test_two_hundred_edits_at_once_and_none_is_lost(django_user_model: type[User
 
 def test_the_tables_are_what_the_models_say(db: None) -> None:
     call_command("makemigrations", check=True, dry_run=True, verbosity=0)
+
+
+def test_a_site_and_its_edits_stored_in_the_first_format_are_lifted(ferries: StoredSite, ada: User) -> None:
+    notice = next(piece.id for piece in store.load(ferries.pk).site.pieces if isinstance(piece, Notice))
+    loaded(store.submit(ferries.pk, ada, Set(node=notice, field="moves", value="stays")))
+    wanted = content_hash(store.load(ferries.pk).site)
+    loaded(store.submit(ferries.pk, ada, Remove(nodes=(notice,))))
+
+    def as_before(value: Any) -> Any:
+        text = json.dumps(value)
+        return json.loads(
+            text.replace('"moves": "stays"', '"pinned": true').replace('"moves": "away"', '"pinned": false')
+        )
+
+    stored = StoredSite.objects.get(pk=ferries.pk)
+    StoredSite.objects.filter(pk=ferries.pk).update(document={**stored.document, "format": 1})
+    revision = stored.revisions.order_by("-number")[0]
+    Revision.objects.filter(pk=revision.pk).update(inverse=as_before(revision.inverse))
+    assert "pinned" in json.dumps(Revision.objects.get(pk=revision.pk).inverse)
+    import_module("upper_rim.web.sites.migrations.0005_format_2").lift(apps, None)
+    store.forget_all()
+    assert store.load(ferries.pk).site.format == FORMAT
+    assert content_hash(loaded(store.undo(ferries.pk, ada)).site) == wanted

@@ -20,6 +20,7 @@ from ..model.apply import reason_of
 from ..model.check import broken_references
 from ..model.site import Site
 from ..model.tree import walk
+from ..model.upgrades import UnknownFormat, upgraded
 from .pages_in import LARGEST_FILE, digest
 
 SITE = "site.json"
@@ -126,8 +127,12 @@ def read_site(document: bytes) -> Site:
         data: Any = json.loads(document)
     except (ValueError, RecursionError) as error:
         raise BrokenBundle(f"{SITE} is not JSON: {error}.") from None
+    if not isinstance(data, dict):
+        raise BrokenBundle(f"{SITE} is no JSON object.")
     try:
-        site = Site.model_validate(data)
+        site = Site.model_validate(upgraded(data))
+    except UnknownFormat as error:
+        raise BrokenBundle(f"{SITE}: {error}.") from None
     except ValidationError as error:
         place = ".".join(str(part) for part in error.errors()[0]["loc"])
         raise BrokenBundle(f"{SITE}, at {place}: {reason_of(error)}.") from None

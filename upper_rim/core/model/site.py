@@ -122,7 +122,7 @@ class Asset(Node):
 class Site(Value):
     """Everything a designer decides about one site. `pages` and `assets` are sorted by path, `bands` by width."""
 
-    format: Literal[1] = 1
+    format: Literal[2] = 2
     key: Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9]{3,11}$")]
     name: Name
     language: LanguageTag = "en"

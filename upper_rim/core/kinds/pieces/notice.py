@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
-from pydantic import Field, model_validator
+from pydantic import Field
 
 from ...conditions.closed_before import ClosedBefore
 from ...conditions.period import Moment, Period
@@ -29,16 +29,6 @@ class Notice(Moving):
     closed_days: Annotated[int, Field(ge=1, le=3650)] = 30
     shows_from: Moment | None = None
     shows_until: Moment | None = None
-
-    @model_validator(mode="before")
-    @classmethod
-    def _as_it_was(cls, given: Any) -> Any:
-        """Bundles of before there were ways said `pinned`."""
-        if isinstance(given, dict) and "pinned" in given:
-            pinned = given["pinned"]
-            given = {name: value for name, value in given.items() if name != "pinned"}
-            return {"moves": "stays" if pinned else "away", **given}
-        return given
 
     @property
     def conditions(self) -> tuple[VisitCondition, ...]:
