@@ -134,6 +134,14 @@ class SheetContext(Protocol):
 
     @property
     def band_from_px(self) -> Mapping[str, int]: ...
+    @property
+    def content_px(self) -> int:
+        """How wide content becomes at most, and"""
+
+    @property
+    def gutter_px(self) -> int:
+        """how much is left free at each side of it."""
+
     def picture(self, path: str) -> Size | None: ...
     def brand_mark(self, address: str) -> Mark: ...
 

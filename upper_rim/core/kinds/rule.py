@@ -1,4 +1,4 @@
-"""A rule of CSS as data: which elements, what is declared for them, in which media."""
+"""A rule of CSS as data: which elements, what is declared for them, within which at-rules."""
 
 from __future__ import annotations
 
@@ -8,19 +8,20 @@ from typing import NamedTuple
 
 
 class Rule(NamedTuple):
-    """`declarations`: property and value. `media`: a media query, or empty for all."""
+    """`declarations`: property and value. `within`: the conditions that it stands in, from outside, as they are written:
+    `@media (width < 600px)`."""
 
     selector: str
     declarations: Mapping[str, str]
-    media: str = ""
+    within: tuple[str, ...] = ()
 
 
 def css(rules: Iterable[Rule]) -> str:
-    """The rules as text, in their order; those of one media query that follow each other stand in one block."""
+    """The rules as text, in their order; those within the same conditions that follow each other stand in one block."""
     text = ""
-    for media, together in groupby(rules, key=lambda rule: rule.media):
+    for within, together in groupby(rules, key=lambda rule: rule.within):
         block = "".join(f"{rule.selector}{{{_declared(rule.declarations)}}}" for rule in together)
-        text += f"@media {media}{{{block}}}" if media else block
+        text += "".join(f"{condition}{{" for condition in within) + block + "}" * len(within)
     return text
 
 

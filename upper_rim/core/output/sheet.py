@@ -18,14 +18,11 @@ from ..fit.fitter import Fitter
 from ..kinds.items.menu import MenuItem
 from ..kinds.items.top import BackToTop
 from ..kinds.pieces.base import Piece
-from ..kinds.pieces.bottom import BottomBar
-from ..kinds.pieces.float import Float
-from ..kinds.pieces.footer import Footer
-from ..kinds.pieces.notice import Notice
 from ..kinds.pieces.sidebar import Sidebar
 from ..kinds.rows import Row, Track
+from ..kinds.rule import css
 from ..languages import language_of
-from ..model.site import Site, band_widths, drawer_width
+from ..model.site import Site, drawer_width
 from ..model.tree import items_of
 from ..style.boxes import extent
 from ..style.colour import Palette
@@ -37,10 +34,10 @@ from ..style.scale import sidebar_needs_px
 from ..style.selectors import selectors_in
 from .font_rules import font_face_rules
 from .icon_rules import icon_rules
-from .item_rules import ItemSheet, cell_rules, hidden_rules
 from .movement_rules import MovementRules
 from .naming import published_name, with_site_key
 from .shelf import Shelf
+from .site_sheet import SiteSheet, cell_rules, hidden_rules
 from .style_rules import StyleRules, band_queries, drift_rules, outside_drawers
 
 
@@ -90,7 +87,7 @@ def site_rules(
             *_ways_of_menus(site, shelf),
             *(_drawer(site, shelf, width) for width in _drawer_widths(site) if only_band is None),
             with_site_key(rules.base(), site.key),
-            *_structure(site, ItemSheet(site.key, band_widths(site), pictures, shelf), styling, moving),
+            *_structure(site, SiteSheet(site, shelf, pictures), styling, moving),
         )
     )
     named = [name for name, _ in layers] + ["z"]
@@ -243,18 +240,20 @@ def _any_of(selectors: Sequence[str]) -> str:
     return selectors[0] if len(selectors) == 1 else f":is({','.join(selectors)})"
 
 
-def _structure(site: Site, items: ItemSheet, styling: Styling, moving: MovementRules | None) -> Iterator[str]:
+def _structure(site: Site, items: SiteSheet, styling: Styling, moving: MovementRules | None) -> Iterator[str]:
     """Icons, and how rows and cells share their room."""
     name = site.key
     yield f".{name}-cells{{max-inline-size:{site.content_px}px;padding-inline:{site.gutter_px}px}}"
     yield from _tracks_and_gaps(site)
     yield from icon_rules(site, items.shelf)
     for piece in site.pieces:
-        yield from _placing(site, piece, items.shelf, styling, moving)
+        if isinstance(piece, Sidebar):
+            yield from _besides(site, piece, items.shelf, styling, moving)
+        yield css(piece.rules(f".{name}-{piece.id}", items))
         yield from _piece_rules(site, piece, items)
     menus = [item for item in items_of(site.pieces) if isinstance(item, MenuItem)]
     for menu in menus:
-        yield from _menu_sizes(site, menu)
+        yield css(menu.opened_rules(f".{name}-{menu.id}", items))
     yield from _comings(site, menus)
     if len(site.bands) > 1:
         for band in site.bands:
@@ -264,24 +263,6 @@ def _structure(site: Site, items: ItemSheet, styling: Styling, moving: MovementR
     yield from moving.placed() if moving else ()
     yield f"body:has(>.{name}){{margin-block-start:0;padding-block-start:0}}"
     yield from _language_rules(site)
-
-
-def _menu_sizes(site: Site, item: MenuItem) -> Iterator[str]:
-    """How wide or high is what its button opens, by how much the page gives way to it, how a wide panel is divided."""
-    name = site.key
-    own, below = f".{name}-{item.id}", drawer_width(item, site)
-    if item.drawer_px is not None and item.drawer_side != "whole":
-        most = "100dvh" if item.drawer_side in {"top", "bottom"} else "100vw"
-        yield f"{own}{{--{name}-drawer:min({most},{item.drawer_px}px)}}"
-    if item.drawer_pushes and item.drawer_side in {"start", "end"} and below:
-        way = f"min(100vw,{item.drawer_px}px)" if item.drawer_px else "min(86vw,360px)"
-        for direction in ("ltr", "rtl"):
-            sign = 1 if (item.drawer_side == "start") == (direction == "ltr") else -1
-            opened = f":root:has({own}:dir({direction})>.{name}-drawer:popover-open)"
-            yield f"@media (width < {below}px){{{opened} body{{translate:calc({way} * {sign}) 0}}}}"
-    if item.way == "row" and item.panels == "wide":
-        edge = f"max({site.gutter_px}px,calc((100% - {site.content_px}px) / 2 + {site.gutter_px}px))"
-        yield f"{own}{{--{name}-panel-columns:{item.panel_columns};--{name}-panel-edge:{edge}}}"
 
 
 _AWAY = {"start": "-100% 0", "end": "100% 0", "top": "0 -100%", "bottom": "0 100%"}
@@ -335,36 +316,6 @@ def _language_rules(site: Site) -> Iterator[str]:
             yield f'.{site.key}:lang({language}){{-webkit-locale:"{language}"}}'
 
 
-def _placing(site: Site, piece: Piece, shelf: Shelf, styling: Styling, moving: MovementRules | None) -> Iterator[str]:
-    """Where a piece of its kind stands on the page."""
-    name = site.key
-    own = f".{name}-{piece.id}"
-    match piece:
-        case Sidebar():
-            yield from _besides(site, piece, shelf, styling, moving)
-        case Footer(uncovered=True):
-            yield (
-                f"{own}{{overflow:clip}}@supports (animation-timeline:view()){{@media (prefers-reduced-motion:no-preference){{"
-                f"{own}>.{name}-beneath{{display:block;translate:0 var(--{name}-uncover);animation-name:{name}-uncover;"
-                "animation-timing-function:linear;animation-fill-mode:both;"
-                "animation-timeline:view();animation-range:entry 0% entry 100%}}}"
-            )
-        case Notice():
-            if piece.closable:
-                yield f"{own}{{padding-inline-end:44px}}"
-            if piece.is_low:
-                yield f"{own}-room{{block-size:var(--{name}-low,0px)}}"
-        case BottomBar():
-            yield (
-                f"{own}>.{name}-row{{block-size:{piece.height_px}px;padding-block:0}}{own} .{name}-cells{{block-size:100%}}"
-                f"{own}-room{{block-size:calc({piece.height_px}px + env(safe-area-inset-bottom))}}"
-            )
-        case Float():
-            yield from _floating(name, own, piece)
-        case _:
-            return
-
-
 def _besides(site: Site, piece: Sidebar, shelf: Shelf, styling: Styling, moving: MovementRules | None) -> Iterator[str]:
     """Beside the content where that leaves the text its least measure, in the bands in which it shows. Its track is as
     wide before the sidebar has arrived: it may come after the content, which would move then."""
@@ -404,31 +355,7 @@ def _uncover_rules(key: str) -> str:
     )
 
 
-def _floating(name: str, own: str, piece: Float) -> Iterator[str]:
-    block, inline = piece.place.split("-")
-    inset = f"{piece.inset_px}px"
-    if block == "bottom":
-        yield f"{own}{{align-self:flex-{inline};margin:{inset}}}"
-    else:
-        edge = (
-            f"inset-block-start:calc({inset} + env(safe-area-inset-top))"
-            if block == "top"
-            else "inset-block-start:50%;transform:translateY(-50%)"
-        )
-        if block == "middle":
-            # It leaves by the edge that it stands at.
-            side = 1 if inline == "end" else -1
-            yield f"{own}{{--{name}-{piece.id}-side:{side}}}{own}:dir(rtl){{--{name}-{piece.id}-side:{-side}}}"
-        yield f"{own}{{position:fixed;{edge};inset-inline-{inline}:{inset};z-index:9001}}"
-    yield (
-        f"{own} .{name}-cells{{padding-inline:0}}"
-        f"{own} .{name}-fan{{display:flex;flex-direction:{'column-reverse' if block == 'bottom' else 'column'};align-items:flex-{inline};gap:8px}}"
-        f"{own} .{name}-fan .{name}-cell{{flex-direction:column;align-items:flex-{inline}}}"
-        f".{name}-fan>summary{{cursor:pointer}}"
-    )
-
-
-def _piece_rules(site: Site, piece: Piece, items: ItemSheet) -> Iterator[str]:
+def _piece_rules(site: Site, piece: Piece, items: SiteSheet) -> Iterator[str]:
     for row in (row for row in piece.rows if row.shares is None):
         yield from _row_rules(site, row)
         for cell in row.cells:

@@ -211,6 +211,23 @@ class MenuItem(ShowsMenu):
             size = {**drawn_mask(self.button_picture), **square(24)}
             yield Rule(f"{own} .{sheet.key}-icon-own-{self.id}", size)
 
+    def opened_rules(self, own: str, sheet: SheetContext) -> Iterator[Rule]:
+        """How wide or high is what its button opens, by how much the page gives way to it, how a wide panel is divided."""
+        key, below = sheet.key, self.drawer_below_width(sheet.band_from_px)
+        if self.drawer_px is not None and self.drawer_side != "whole":
+            most = "100dvh" if self.drawer_side in {"top", "bottom"} else "100vw"
+            yield Rule(own, {f"--{key}-drawer": f"min({most},{self.drawer_px}px)"})
+        if self.drawer_pushes and self.drawer_side in {"start", "end"} and below:
+            way = f"min(100vw,{self.drawer_px}px)" if self.drawer_px else "min(86vw,360px)"
+            for direction in ("ltr", "rtl"):
+                sign = 1 if (self.drawer_side == "start") == (direction == "ltr") else -1
+                opened = f":root:has({own}:dir({direction})>.{key}-drawer:popover-open)"
+                yield Rule(f"{opened} body", {"translate": f"calc({way} * {sign}) 0"}, (f"@media (width < {below}px)",))
+        if self.way == "row" and self.panels == "wide":
+            gutter = f"{sheet.gutter_px}px"
+            edge = f"max({gutter},calc((100% - {sheet.content_px}px) / 2 + {gutter}))"
+            yield Rule(own, {f"--{key}-panel-columns": str(self.panel_columns), f"--{key}-panel-edge": edge})
+
     def icons(self, brands: Brands) -> Iterable[str]:
         return self.button_icon, *(["chevron-left"] if self.submenus == "levels" else [])
 

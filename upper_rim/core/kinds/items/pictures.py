@@ -85,7 +85,7 @@ class PictureList(BaseItem):
         gap = f"calc({self.gap_px}px + {self.gap_grows}vw)" if self.gap_grows else f"{self.gap_px}px"
         yield Rule(listing, {"row-gap": gap, "padding": f"{self.list_padding_px}px"})
         from_px = sheet.band_from_px.get(self.pictures_from or "", 0)
-        shown = f"(width >= {from_px}px)" if from_px else ""
+        shown = (f"@media (width >= {from_px}px)",) if from_px else ()
         share, rest = f"{self.list_percent}%", f"{100 - self.list_percent}%"
         size = {
             "min-block-size": f"{self.least_height_px}px",
@@ -107,7 +107,7 @@ class PictureList(BaseItem):
             yield Rule(own, {"overflow": "visible"}, shown)
             yield Rule(f".{key}:has({own})", {"overflow-x": "clip"}, shown)
         if from_px:
-            yield Rule(image, {"display": "none"}, f"(width < {from_px}px)")
+            yield Rule(image, {"display": "none"}, (f"@media (width < {from_px}px)",))
 
     def pages_led_to(self) -> Iterable[PageRef]:
         return [link.target.page for link in self.links if isinstance(link.target, ToPage)]

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
@@ -13,10 +13,11 @@ from ...values.nodes import Node
 from ...values.refs import BandRef
 from ...values.styling import Role, RoleDefault, Styled
 from ...values.words import Name
-from ..context import PageContext
+from ..context import PageContext, SheetContext
 from ..markup import Attributes, Markup
 from ..moving import Distance, Way, WayIn
 from ..rows import Row
+from ..rule import Rule
 
 
 class ReachRule(Node):
@@ -70,6 +71,10 @@ class Piece(Styled):
     def content(self, rows: Sequence[Markup], page: PageContext) -> Sequence[Markup]:
         """Its rows, with what stands among or around them."""
         return rows
+
+    def rules(self, own: str, sheet: SheetContext) -> Iterator[Rule]:
+        """Where it stands on the page and how large it is, by its fields. `own`: its selector."""
+        return iter(())
 
     def script(self, page: PageContext) -> Sequence[Markup]:
         """What runs within the page, right behind it."""

@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from typing import Annotated, Literal
 
 from pydantic import Field
 
+from ..context import SheetContext
 from ..moving import Way
+from ..rule import Rule
 from .base import Moving
 
 
@@ -25,3 +28,9 @@ class BottomBar(Moving):
     @property
     def is_low(self) -> bool:
         return True
+
+    def rules(self, own: str, sheet: SheetContext) -> Iterator[Rule]:
+        high = f"{self.height_px}px"
+        yield Rule(f"{own}>.{sheet.key}-row", {"block-size": high, "padding-block": "0"})
+        yield Rule(f"{own} .{sheet.key}-cells", {"block-size": "100%"})
+        yield Rule(f"{own}-room", {"block-size": f"calc({high} + env(safe-area-inset-bottom))"})

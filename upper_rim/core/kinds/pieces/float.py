@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from typing import Annotated, Literal
 
 from pydantic import Field
 
-from ..context import PageContext
+from ..context import PageContext, SheetContext
 from ..markup import Markup, element
 from ..moving import Way
+from ..rule import Rule
 from .base import Moving
 
 FloatPlace = Literal["top-start", "top-end", "middle-start", "middle-end", "bottom-start", "bottom-end"]
@@ -41,3 +42,29 @@ class Float(Moving):
             return rows
         summary = element("summary", {"class": page.name("button")}, self.name)
         return [element("details", {"class": page.name("fan")}, summary, *rows)]
+
+    def rules(self, own: str, sheet: SheetContext) -> Iterator[Rule]:
+        key, (block, inline) = sheet.key, self.place.split("-")
+        yield from self._placed(own, key, block, inline)
+        yield Rule(f"{own} .{key}-cells", {"padding-inline": "0"})
+        aligned = {"align-items": f"flex-{inline}"}
+        upwards = "column-reverse" if block == "bottom" else "column"
+        yield Rule(f"{own} .{key}-fan", {"display": "flex", "flex-direction": upwards, **aligned, "gap": "8px"})
+        yield Rule(f"{own} .{key}-fan .{key}-cell", {"flex-direction": "column", **aligned})
+        yield Rule(f".{key}-fan>summary", {"cursor": "pointer"})
+
+    def _placed(self, own: str, key: str, block: str, inline: str) -> Iterator[Rule]:
+        """What stands at the bottom stands in the stack there; elsewhere it has a place of its own."""
+        inset = f"{self.inset_px}px"
+        if block == "bottom":
+            yield Rule(own, {"align-self": f"flex-{inline}", "margin": inset})
+            return
+        if block == "middle":
+            # It leaves by the edge that it stands at.
+            side = 1 if inline == "end" else -1
+            yield Rule(own, {f"--{key}-{self.id}-side": str(side)})
+            yield Rule(f"{own}:dir(rtl)", {f"--{key}-{self.id}-side": str(-side)})
+            edge = {"inset-block-start": "50%", "transform": "translateY(-50%)"}
+        else:
+            edge = {"inset-block-start": f"calc({inset} + env(safe-area-inset-top))"}
+        yield Rule(own, {"position": "fixed", **edge, f"inset-inline-{inline}": inset, "z-index": "9001"})

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -11,9 +11,10 @@ from ...conditions.closed_before import ClosedBefore
 from ...conditions.period import Moment, Period
 from ...conditions.visit import VisitCondition
 from ...languages import phrase
-from ..context import PageContext
+from ..context import PageContext, SheetContext
 from ..items.parts import icon
 from ..markup import Attributes, Markup, Raw, element
+from ..rule import Rule
 from .base import Moving
 
 
@@ -71,3 +72,9 @@ class Notice(Moving):
         """Not deferred: whether the bar shows is settled before anything below it is drawn. Not on the stage, where its
         designer wants to see it at any time."""
         return [element("script", {}, Raw(page.notice_script))] if self.conditions and not page.marks else []
+
+    def rules(self, own: str, sheet: SheetContext) -> Iterator[Rule]:
+        if self.closable:
+            yield Rule(own, {"padding-inline-end": "44px"})
+        if self.is_low:
+            yield Rule(f"{own}-room", {"block-size": f"var(--{sheet.key}-low,0px)"})

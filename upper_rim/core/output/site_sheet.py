@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
+from functools import cached_property
 
 from ..kinds.rows import Cell
 from ..kinds.rule import css
-from ..model.site import Site
+from ..model.site import Site, band_widths
 from ..style.pictures import Picture, Pictures
 from ..values.brands import Mark
 from .shelf import Shelf
@@ -17,13 +18,28 @@ _SIDES = {"start": "flex-start", "center": "center", "end": "flex-end"}
 
 
 @dataclass(frozen=True)
-class ItemSheet:
+class SiteSheet:
     """A `SheetContext` of a site."""
 
-    key: str
-    band_from_px: Mapping[str, int]
-    pictures: Pictures
+    site: Site
     shelf: Shelf
+    pictures: Pictures
+
+    @property
+    def key(self) -> str:
+        return self.site.key
+
+    @property
+    def content_px(self) -> int:
+        return self.site.content_px
+
+    @property
+    def gutter_px(self) -> int:
+        return self.site.gutter_px
+
+    @cached_property
+    def band_from_px(self) -> Mapping[str, int]:
+        return band_widths(self.site)
 
     def picture(self, path: str) -> Picture | None:
         return self.pictures(path)
@@ -32,7 +48,7 @@ class ItemSheet:
         return self.shelf.brands.mark(address)
 
 
-def cell_rules(site: Site, cell: Cell, sheet: ItemSheet) -> Iterator[str]:
+def cell_rules(site: Site, cell: Cell, sheet: SiteSheet) -> Iterator[str]:
     name = site.key
     for aligned in cell.aligned:
         for query in band_queries(site, {aligned.band}):
