@@ -13,6 +13,7 @@ from django.http import QueryDict
 from django.test import Client
 
 from upper_rim.core.fit.sweep import FROM_PX, TO_PX, RowFit
+from upper_rim.core.kinds import markup
 from upper_rim.core.model.site import Site
 from upper_rim.core.output.fitting import fitter_of
 from upper_rim.demo import ostrey
@@ -208,7 +209,7 @@ def test_the_study_draws_every_language_within_its_picture(ferries: StoredSite, 
     site, fits = main_fits(ferries)
     for row in site.shown_rows(site.pieces[0]):
         own = [fit for fit in fits if fit.row == row.id]
-        drawn = ElementTree.fromstring(picture(own, site.bands))
+        drawn = ElementTree.fromstring(markup.html([picture(own, site.bands)]))
         paths = drawn.findall(".//path")
         assert len(paths) == len(own) + 1, "one for each language, and the room"
         wide, high = (float(part) for part in drawn.get("viewBox", "").split()[2:])
@@ -224,5 +225,5 @@ def test_names_from_a_site_are_written_as_text(ferries: StoredSite) -> None:
     site = store.load(ferries.pk).site
     loud = site.replaced(bands=tuple(band.replaced(name="<b onload=x>&") for band in site.bands))
     piece = loud.pieces[0]
-    drawn = picture(site_fitter(ferries.pk).rows(loud, piece), loud.bands)
+    drawn = markup.html([picture(site_fitter(ferries.pk).rows(loud, piece), loud.bands)])
     assert "<b " not in drawn and "&lt;b onload=x&gt;&amp;" in drawn

@@ -100,7 +100,7 @@ def test_a_stage_opens_only_with_our_signature_for_somebody_on_the_site(
 def test_published_sites_set_no_cookie_and_serve_nothing_of_the_studio(ferries: StoredSite, ada: User) -> None:
     publishing.make_edition(publishing.new_edition(ferries, ada.pk).pk)
     client = signed_in(ada)
-    for path in ("/", "/account/sign-in/", "/s/ostrey/pieces/", "/static/studio/studio.js"):
+    for path in ("/", "/account/sign-in/", "/s/ostrey/pieces/", "/static/studio/script/studio.js"):
         answer = client.get(path, HTTP_HOST="ostrey.localhost")
         assert answer.status_code == (200 if path == "/" else 404)
         assert not answer.cookies

@@ -40,8 +40,8 @@ Markup = Element | Raw | str
 
 VOID = frozenset({"br", "img", "input"})
 """Elements that have no content and no end tag (HTML Standard, 13.1.2)."""
-SHAPES = frozenset({"circle", "path"})
-"""Elements of SVG that have no content here: their start tag closes itself."""
+SHAPES = frozenset({"circle", "line", "path", "rect"})
+"""Elements of SVG: without children, their start tag closes itself."""
 
 
 def element(tag: str, attributes: Attributes, *children: Markup | None) -> Element:
@@ -62,8 +62,9 @@ def _write(markup: Iterable[Markup], put: Callable[[str], None]) -> None:
         elif isinstance(node, Raw):
             put(node.html)
         else:
-            put(f"<{node.tag}{''.join(_attributes(node.attributes))}{'/' if node.tag in SHAPES else ''}>")
-            if node.tag not in VOID and node.tag not in SHAPES:
+            closed = node.tag in SHAPES and not node.children
+            put(f"<{node.tag}{''.join(_attributes(node.attributes))}{'/' if closed else ''}>")
+            if not closed and node.tag not in VOID:
                 _write(node.children, put)
                 put(f"</{node.tag}>")
 

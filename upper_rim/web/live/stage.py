@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 from functools import lru_cache
+from pathlib import Path
 from typing import cast
 
 from django.contrib.staticfiles import finders
@@ -32,14 +33,14 @@ from ..sites.models import StoredSite, Trial
 from ..sites.rules import rules_of
 from .addresses import StageKey, studio_address
 
-STAGE_SCRIPTS = {"/_rim/stage.js": "studio/stage.js", "/_rim/idiomorph.js": "studio/idiomorph-ext.min.js"}
+OWN_SCRIPT, MORPHING = "/_rim/stage.js", "/_rim/idiomorph.js"
 
 
 def respond(request: HttpRequest, key: StageKey) -> HttpResponse:
     if request.method not in {"GET", "HEAD"}:
         return HttpResponseNotAllowed(["GET", "HEAD"])
-    if request.path in STAGE_SCRIPTS:
-        return _quiet(HttpResponse(_script(STAGE_SCRIPTS[request.path]), content_type="text/javascript; charset=utf-8"))
+    if request.path in {OWN_SCRIPT, MORPHING}:
+        return _quiet(HttpResponse(_script(request.path), content_type="text/javascript; charset=utf-8"))
     if not StoredSite.objects.filter(pk=key.site_id, people=key.user_id, people__is_active=True).exists():
         return HttpResponseNotFound("This stage is closed.", content_type="text/plain")
     loaded = store.load(key.site_id)
@@ -157,16 +158,18 @@ def _stage_script(studio: str, key: str, shown: str, revision: int) -> str:
     return marked(
         "stage",
         '<script src="/_rim/idiomorph.js"></script>'
-        f'<script src="/_rim/stage.js" data-studio="{studio}" data-key="{key}" data-shown="{shown}"'
+        f'<script src="{OWN_SCRIPT}" data-studio="{studio}" data-key="{key}" data-shown="{shown}"'
         f' data-revision="{revision}"></script>',
     )
 
 
-def _script(name: str) -> bytes:
-    path = finders.find(name)
-    assert isinstance(path, str), "the stage's scripts ship with the studio"
-    with open(path, "rb") as file:
-        return file.read()
+def _script(path: str) -> bytes:
+    """The stage's own, and the studio's for morphing."""
+    if path == OWN_SCRIPT:
+        return Path(__file__).with_name("stage.js").read_bytes()
+    found = finders.find("studio/idiomorph-ext.min.js")
+    assert isinstance(found, str), "it ships with the studio"
+    return Path(found).read_bytes()
 
 
 def _quiet(response: HttpResponse) -> HttpResponse:

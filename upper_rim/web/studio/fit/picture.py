@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Sequence
-from html import escape
 from typing import NamedTuple
 
 from ....core.fit.states import FAILING
 from ....core.fit.sweep import FROM_PX, RowFit
+from ....core.kinds.markup import Element, element
 from ....core.model.site import Band
 from ..preview.fitting import language_name
+from ..preview.svg import shape, title, upright
 
 WIDE, HIGH, LEFT, RIGHT, TOP, BOTTOM = 1180, 210, 46, 120, 14, 26
 TO_PX = 1920
@@ -46,7 +47,7 @@ def lines_of(fits: Sequence[RowFit]) -> list[Line]:
     ]
 
 
-def picture(fits: Sequence[RowFit], bands: Iterable[Band]) -> str:
+def picture(fits: Sequence[RowFit], bands: Iterable[Band]) -> Element:
     """One row's, in all its languages. Bands are its ground; where it fails, the width is shaded."""
     highest = max(
         (max(laid.need_px(laid.from_px), laid.room_px(min(laid.to_px, TO_PX))) for fit in fits for laid in fit.laid),
@@ -66,64 +67,63 @@ def picture(fits: Sequence[RowFit], bands: Iterable[Band]) -> str:
         for laid in (fits[0].laid if fits else ())
         if laid.from_px < TO_PX
     )
-    drawn.append(f'<path class="study-room" d="{room}"><title>Room there is</title></path>')
+    drawn.append(shape("path", "study-room", title("Room there is"), d=room))
     names: list[tuple[float, str, str]] = []
     for at, fit in enumerate(fits):
         path, end = _need(fit, _DASHES[at % len(_DASHES)], x, y)
-        if path:
+        if path is not None:
             drawn.append(path)
             names.append((end, language_name(fit.language), "study-language"))
     if fits and fits[0].laid:
         last = [laid for laid in fits[0].laid if laid.from_px < TO_PX][-1]
         names.append((y(last.room_px(min(last.to_px, TO_PX))), "room", "study-room-name"))
     drawn += _names(names)
-    return (
-        f'<svg viewBox="0 0 {WIDE} {HIGH}" role="img" aria-label="Room needed and room there is, from {FROM_PX} to {TO_PX} px" '
-        f'data-study="" data-from="{FROM_PX}" data-to="{TO_PX}" data-left="{LEFT / WIDE}" data-right="{(WIDE - RIGHT) / WIDE}">'
-        f'{"".join(drawn)}<line class="study-at" x1="-9" x2="-9" y1="{TOP}" y2="{HIGH - BOTTOM}"/></svg>'
-    )
+    attributes = {
+        "viewBox": f"0 0 {WIDE} {HIGH}",
+        "role": "img",
+        "aria-label": f"Room needed and room there is, from {FROM_PX} to {TO_PX} px",
+        "data-study": "",
+        "data-from": str(FROM_PX),
+        "data-to": str(TO_PX),
+        "data-left": str(LEFT / WIDE),
+        "data-right": str((WIDE - RIGHT) / WIDE),
+    }
+    return element("svg", attributes, *drawn, upright("study-at", -9, TOP, HIGH - BOTTOM))
 
 
-def _ground(bands: list[Band], x: Place) -> Iterable[str]:
+def _ground(bands: list[Band], x: Place) -> Iterable[Element]:
     for at, band in enumerate(bands):
         end = bands[at + 1].from_px if at + 1 < len(bands) else TO_PX
         if band.from_px >= TO_PX or end <= FROM_PX:
             continue
-        start = x(band.from_px)
-        yield (
-            f'<rect class="study-band{" odd" if at % 2 else ""}" x="{start}" y="{TOP}" width="{round(x(end) - start, 1)}" height="{HIGH - TOP - BOTTOM}"/>'
-            f'<text class="study-name" x="{start + 4}" y="{TOP + 12}">{escape(band.name)}</text>'
-        )
+        start, css_class = x(band.from_px), "study-band odd" if at % 2 else "study-band"
+        yield shape("rect", css_class, x=start, y=TOP, width=round(x(end) - start, 1), height=HIGH - TOP - BOTTOM)
+        yield shape("text", "study-name", band.name, x=start + 4, y=TOP + 12)
 
 
-def _failing(fits: Sequence[RowFit], x: Place) -> Iterable[str]:
+def _failing(fits: Sequence[RowFit], x: Place) -> Iterable[Element]:
     for fit in fits:
         for stretch in fit.stretches:
             if stretch.state not in FAILING or stretch.from_px >= TO_PX:
                 continue
             start, end = x(stretch.from_px), x(stretch.to_px + 1)
-            yield (
-                f'<rect class="study-fails" x="{start}" y="{TOP}" width="{max(1.5, round(end - start, 1))}" height="{HIGH - TOP - BOTTOM}">'
-                f"<title>{escape(language_name(fit.language))}: {stretch.state} from {stretch.from_px} to {stretch.to_px} px</title></rect>"
-            )
+            name, width = language_name(fit.language), max(1.5, round(end - start, 1))
+            told = title(f"{name}: {stretch.state} from {stretch.from_px} to {stretch.to_px} px")
+            yield shape("rect", "study-fails", told, x=start, y=TOP, width=width, height=HIGH - TOP - BOTTOM)
 
 
-def _axes(top: float, x: Place, y: Place) -> Iterable[str]:
+def _axes(top: float, x: Place, y: Place) -> Iterable[Element]:
     for px in range(320, TO_PX + 1, 160):
-        yield (
-            f'<line class="study-tick" x1="{x(px)}" x2="{x(px)}" y1="{HIGH - BOTTOM}" y2="{HIGH - BOTTOM + 4}"/>'
-            f'<text class="study-number" x="{x(px)}" y="{HIGH - BOTTOM + 16}" text-anchor="middle">{px}</text>'
-        )
+        yield upright("study-tick", x(px), HIGH - BOTTOM, HIGH - BOTTOM + 4)
+        yield shape("text", "study-number", str(px), x=x(px), y=HIGH - BOTTOM + 16, text_anchor="middle")
     step = 100 if top <= 500 else 200 if top <= 1200 else 400
     for px in range(0, int(top) + 1, step):
-        yield (
-            f'<line class="study-line" x1="{LEFT}" x2="{WIDE - RIGHT}" y1="{y(px)}" y2="{y(px)}"/>'
-            f'<text class="study-number" x="{LEFT - 6}" y="{y(px) + 4}" text-anchor="end">{px}</text>'
-        )
+        yield shape("line", "study-line", x1=LEFT, x2=WIDE - RIGHT, y1=y(px), y2=y(px))
+        yield shape("text", "study-number", str(px), x=LEFT - 6, y=y(px) + 4, text_anchor="end")
 
 
-def _need(fit: RowFit, dash: str, x: Place, y: Place) -> tuple[str, float]:
-    """A language's line, and where it ends; an empty text where the row does not show."""
+def _need(fit: RowFit, dash: str, x: Place, y: Place) -> tuple[Element | None, float]:
+    """A language's line, and where it ends; None where the row does not show."""
     path, end_y = "", 0.0
     for laid in fit.laid:
         if laid.from_px >= TO_PX:
@@ -132,15 +132,14 @@ def _need(fit: RowFit, dash: str, x: Place, y: Place) -> tuple[str, float]:
         start_y, end_y = y(laid.need_px(laid.from_px)), y(laid.need_px(end))
         path += f"{'L' if path else 'M'}{x(laid.from_px)} {start_y}L{x(end)} {end_y}"
     if not path:
-        return "", 0.0
+        return None, 0.0
     name = language_name(fit.language) + (" (estimate)" if fit.is_estimate else "")
-    drawn = f'<path class="study-need" d="{path}" stroke-dasharray="{dash}"><title>{escape(name)}: room needed</title></path>'
-    return drawn, end_y
+    return shape("path", "study-need", title(f"{name}: room needed"), d=path, stroke_dasharray=dash), end_y
 
 
-def _names(names: Iterable[tuple[float, str, str]]) -> Iterable[str]:
+def _names(names: Iterable[tuple[float, str, str]]) -> Iterable[Element]:
     """Names at the ends of their lines, each at least a line of text below the one before."""
     before = -99.0
     for y, words, css_class in sorted(names):
         before = max(y, before + 13)
-        yield f'<text class="{css_class}" x="{WIDE - RIGHT + 6}" y="{round(before + 4, 1)}">{escape(words)}</text>'
+        yield shape("text", css_class, words, x=WIDE - RIGHT + 6, y=round(before + 4, 1))

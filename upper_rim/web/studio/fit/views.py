@@ -6,7 +6,6 @@ from typing import Any
 from urllib.parse import quote
 
 from django.http import HttpRequest
-from django.utils.safestring import mark_safe
 
 from ....core.fit.columns import measures
 from ....core.fit.fitter import stands_in_lines
@@ -16,6 +15,7 @@ from ...sites.fitters import site_fitter
 from ..cycle.screen import Elsewhere, Opened, screen, site_url
 from ..forms.numbers import stage_width
 from ..preview.fitting import grouped, measure_words, opened_words, resolved_piece, spans_of, target_words
+from ..preview.svg import for_template
 from ..preview.viewing import looked_at
 from .picture import lines_of, picture
 
@@ -35,7 +35,7 @@ def fit_study(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
     for row in site.shown_rows(piece):
         own = [fit for fit in fits if fit.row == row.id]
         failing = (span for span in spans if span.row == row.id and span.fails)
-        drawn = mark_safe(picture(own, site.bands))  # noqa: S308 - the picture escapes what it writes
+        drawn = for_template(picture(own, site.bands))
         rows.append((row, drawn, lines_of(own), grouped(site, piece, failing)))
     shown = [(row, fit) for row in site.shown_rows(piece) for fit in fits if fit.row == row.id]
     return {

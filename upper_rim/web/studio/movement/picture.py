@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
-from html import escape
 from itertools import pairwise
 from typing import NamedTuple
 
+from ....core.kinds.markup import Element, element
 from ....core.movement.play import Played, Seen
 from ....core.movement.scene import is_pinned
+from ..preview.svg import shape, title, upright
 
 WIDE, HIGH, LEFT, RIGHT, TOP, BOTTOM = 1180, 250, 46, 14, 16, 38
 MOST_MOMENTS = 400
@@ -62,7 +63,7 @@ def pad(points: Sequence[float], scrolls_px: float, wide: int = 240, high: int =
     return Pad(wide, high, round(to), tuple(turns))
 
 
-def picture(played: Played, names: Mapping[str, str], colours: Mapping[str, int], width: int = WIDE) -> str:
+def picture(played: Played, names: Mapping[str, str], colours: Mapping[str, int], width: int = WIDE) -> Element:
     """Along the way: each pinned piece's part of the screen, from its upper to its lower edge; dark where it was before
     anything is pinned. `colours`: a number for each piece."""
     wide, high = played.scene.viewport_px
@@ -77,19 +78,24 @@ def picture(played: Played, names: Mapping[str, str], colours: Mapping[str, int]
     def y(px: float) -> float:
         return round(TOP + min(max(px, 0.0), high) / high * (HIGH - TOP - BOTTOM), 1)
 
-    drawn = [f'<rect class="study-screen" x="{LEFT}" y="{TOP}" width="{width - LEFT - RIGHT}" height="{HIGH - TOP - BOTTOM}"/>']  # fmt: skip
+    drawn = [shape("rect", "study-screen", x=LEFT, y=TOP, width=width - LEFT - RIGHT, height=HIGH - TOP - BOTTOM)]
     for track in played.tracks:
+        piece = track.body.piece
         if is_pinned(track.body) and track.body.width_px > wide / 2:
-            shape = _area(played, track.body.piece, [x(px) for px in travelled], y)
-            drawn.append(f'<path class="piece-{colours[track.body.piece]}" d="{shape}"><title>{escape(names[track.body.piece])}</title></path>')  # fmt: skip
+            area = _area(played, piece, [x(px) for px in travelled], y)
+            drawn.append(shape("path", f"piece-{colours[piece]}", title(names[piece]), d=area))
     drawn += _turns(played, travelled, x)
     drawn += _events(played, travelled, names, x, width)
     left = [1 - share for share in played.covered()]
     told = f"From {min(left):.0%} to {max(left):.0%} of the screen are left to the content"
-    return (
-        f'<svg viewBox="0 0 {width} {HIGH}" role="img" aria-label="{told}" data-left="{LEFT / width}" data-right="{(width - RIGHT) / width}">'
-        f'{"".join(drawn)}<line class="study-at" x1="{LEFT}" x2="{LEFT}" y1="{TOP}" y2="{HIGH - BOTTOM}"/></svg>'
-    )
+    attributes = {
+        "viewBox": f"0 0 {width} {HIGH}",
+        "role": "img",
+        "aria-label": told,
+        "data-left": str(LEFT / width),
+        "data-right": str((width - RIGHT) / width),
+    }
+    return element("svg", attributes, *drawn, upright("study-at", LEFT, TOP, HIGH - BOTTOM))
 
 
 def _area(played: Played, piece: str, xs: Sequence[float], y: Place) -> str:
@@ -108,34 +114,34 @@ def _area(played: Played, piece: str, xs: Sequence[float], y: Place) -> str:
     return path
 
 
-def _turns(played: Played, travelled: Sequence[float], x: Place) -> Iterator[str]:
+def _turns(played: Played, travelled: Sequence[float], x: Place) -> Iterator[Element]:
     """The positions at the beginning, the end and where the way turns."""
     ys = played.scrolls
     marks = [0] + [at for at in range(1, len(ys) - 1) if (ys[at] - ys[at - 1]) * (ys[at + 1] - ys[at]) < 0] + [len(ys) - 1]  # fmt: skip
     for at in marks:
         anchor = "start" if at == 0 else "end" if at == len(ys) - 1 else "middle"
-        yield (
-            f'<line class="study-tick" x1="{x(travelled[at])}" x2="{x(travelled[at])}" y1="{TOP}" y2="{HIGH - BOTTOM + 4}"/>'
-            f'<text class="study-number" x="{x(travelled[at])}" y="{HIGH - 8}" text-anchor="{anchor}">{ys[at]:.0f} px</text>'
-        )
+        place = x(travelled[at])
+        yield upright("study-tick", place, TOP, HIGH - BOTTOM + 4)
+        yield shape("text", "study-number", f"{ys[at]:.0f} px", x=place, y=HIGH - 8, text_anchor=anchor)
 
 
 def _events(
     played: Played, travelled: Sequence[float], names: Mapping[str, str], x: Place, width: int
-) -> Iterator[str]:
+) -> Iterator[Element]:
     before = -999.0
     for event in played.events():
         place = x(travelled[event.moment])
         said = (
             names.get(event.stage or "", "at rest") if event.what == "stage" else f"{names[event.piece]} {event.what}"
         )
-        yield f'<line class="study-event" x1="{place}" x2="{place}" y1="{TOP}" y2="{HIGH - BOTTOM}"><title>{escape(names[event.piece])}: {escape(said)} at {event.scroll_px:.0f} px</title></line>'
+        told = title(f"{names[event.piece]}: {said} at {event.scroll_px:.0f} px")
+        yield upright("study-event", place, TOP, HIGH - BOTTOM, told)
         if place > before:
             wide = LETTER * len(said)
             fits = place + wide < width - RIGHT
             at, anchor = (place + 2, "start") if fits else (place - 2, "end")
             if fits or place - wide > before:
-                yield f'<text class="study-name" x="{at}" y="{HIGH - BOTTOM + 14}" text-anchor="{anchor}">{escape(said)}</text>'
+                yield shape("text", "study-name", said, x=at, y=HIGH - BOTTOM + 14, text_anchor=anchor)
                 before = place + (wide if fits else 0)
 
 
@@ -146,7 +152,7 @@ def screen(
     names: Mapping[str, str],
     colours: Mapping[str, int],
     room: tuple[int, int] = (156, 170),
-) -> str:
+) -> Element:
     """The window at a moment, with the pieces in it: the pinned ones over the others. `room`: the greatest width and
     height that it may take."""
     wide_px, high_px = viewport_px
@@ -157,12 +163,11 @@ def screen(
         top, bottom = max(0.0, seen.top_px), min(high_px, seen.top_px + seen.height_px)
         if not seen.shown or bottom <= top:
             continue
-        drawn.append(
-            f'<rect class="piece-{colours[seen.piece]}" x="{seen.left_px * scale:.1f}" y="{top * scale:.1f}" '
-            f'width="{seen.width_px * scale:.1f}" height="{(bottom - top) * scale:.1f}"><title>{escape(names[seen.piece])}'
-            f"{': ' + escape(names[seen.stage]) if seen.stage else ''}</title></rect>"
-        )
-    return (
-        f'<svg viewBox="0 0 {wide} {high}" width="{wide}" height="{high}" class="small-screen" aria-hidden="true">'
-        f'<rect class="study-screen" x="0" y="0" width="{wide}" height="{high}"/>{"".join(drawn)}</svg>'
-    )
+        place = {"x": seen.left_px, "y": top, "width": seen.width_px, "height": bottom - top}
+        told = title(names[seen.piece] + (f": {names[seen.stage]}" if seen.stage else ""))
+        scaled = {name: f"{px * scale:.1f}" for name, px in place.items()}
+        drawn.append(shape("rect", f"piece-{colours[seen.piece]}", told, **scaled))
+    size = {"width": str(wide), "height": str(high)}
+    ground = shape("rect", "study-screen", x=0, y=0, width=wide, height=high)
+    attributes = {"viewBox": f"0 0 {wide} {high}", **size, "class": "small-screen", "aria-hidden": "true"}
+    return element("svg", attributes, ground, *drawn)

@@ -8,7 +8,7 @@ from typing import Any, NamedTuple
 from urllib.parse import urlencode
 
 from django.http import HttpRequest
-from django.utils.safestring import SafeString, mark_safe
+from django.utils.safestring import SafeString
 
 from ....core.fit.opened import SCREENS
 from ....core.kinds.pieces.base import Moving, Piece
@@ -23,6 +23,7 @@ from ...sites import contents
 from ...sites.fitters import site_fitter
 from ..cycle.screen import Elsewhere, Opened, screen, site_url
 from ..preview.moving import doubt_words
+from ..preview.svg import for_template
 from ..preview.viewing import looked_at
 from .picture import pad, picture, way
 from .picture import screen as small_screen
@@ -89,7 +90,7 @@ def movement_study(request: HttpRequest, opened: Opened, piece_id: str, made: tu
     ]
     return {
         **context,
-        "drawn": mark_safe(picture(played, names, colours)),  # noqa: S308
+        "drawn": for_template(picture(played, names, colours)),
         "key": [
             (names[track.body.piece], colours[track.body.piece], track.body.place)
             for track in played.tracks
@@ -140,7 +141,7 @@ def _compared(
 ) -> Way:  # fmt: skip
     played = play(scenes.of(page, COMPARED, shape), way(points))
     left = [round(100 * (1 - share)) for share in played.covered()]
-    return Way(name, mark_safe(picture(played, names, colours, 580)), min(left), max(left))  # noqa: S308
+    return Way(name, for_template(picture(played, names, colours, 580)), min(left), max(left))
 
 
 def _moments(played: Played, names: dict[str, str], colours: dict[str, int]) -> Iterator[Moment]:
@@ -153,7 +154,9 @@ def _moments(played: Played, names: dict[str, str], colours: dict[str, int]) -> 
     for at in sorted(said)[:14]:
         pinned = [is_pinned(track.body) for track in played.tracks]
         drawn = small_screen(played.moment(at), pinned, played.scene.viewport_px, names, colours)
-        yield Moment("; ".join(said[at]), mark_safe(drawn), round(100 * (1 - covered[at])), round(played.scrolls[at]))  # noqa: S308
+        yield Moment(
+            "; ".join(said[at]), for_template(drawn), round(100 * (1 - covered[at])), round(played.scrolls[at])
+        )
 
 
 def _event_words(event: Event, names: dict[str, str]) -> str:

@@ -1,0 +1,79 @@
+// What is typed and not sent yet stays, whatever else on the screen is shown anew; so does what was refused, and what was
+// typed on while its form was under way. What was refused is marked where it was typed.
+import { $, $$, isText, isUnsent } from "./dom.js";
+import { send } from "./requests.js";
+import { editorIsMadeAnew } from "./rich_text.js";
+
+let sent = null, sentValues = new Map(), isRefused = false;
+const underWay = new WeakMap();
+const stays = (field) => {
+  if (!isUnsent(field) || !field.form) return false;
+  return !sent?.contains(field) || isRefused || field.value !== sentValues.get(field);
+};
+
+document.addEventListener("htmx:beforeRequest", ({ detail }) => {
+  const form = detail.elt.closest("form");
+  const values = new Map([...(form?.elements ?? [])].filter(isText).map((field) => [field, field.value]));
+  underWay.set(detail.xhr, { form, values });
+});
+document.addEventListener("htmx:beforeSwap", ({ detail: { xhr } }) => {
+  const request = underWay.get(xhr);
+  [sent, sentValues, isRefused] = [request?.form, request?.values ?? new Map(), Boolean(xhr.getResponseHeader("X-Rim-Refused"))];
+});
+Idiomorph.defaults.callbacks.beforeNodeMorphed = (old, fresh) => {
+  if (old.matches?.(".rich")) return editorIsMadeAnew(old, fresh);
+  return !(fresh.dataset && "stays" in fresh.dataset) && !(old.nodeType === 1 && stays(old));
+};
+// The stage keeps its size and what it shows; the script alone sets them.
+Idiomorph.defaults.callbacks.beforeAttributeUpdated = (name, node) =>
+  !((name === "src" && (node.dataset?.src || node.dataset?.stageSrc)) || (name === "style" && node.id === "stage"));
+
+// The line at fault is chosen in a text of several.
+document.addEventListener("htmx:afterSwap", () => {
+  const notice = $("[data-refused]"), name = notice?.dataset.name || "value";
+  const field = isRefused && sent?.isConnected && [...sent.elements].find((one) => isText(one) && one.name === name);
+  if (!field) return;
+  field.setAttribute("aria-invalid", "true");
+  field.setAttribute("aria-describedby", "notice-said");
+  const line = Number(notice?.dataset.line);
+  if (line && field.localName === "textarea") {
+    const before = field.value.split("\n").slice(0, line - 1).join("\n").length + (line > 1 ? 1 : 0);
+    const end = field.value.indexOf("\n", before);
+    field.focus();
+    field.setSelectionRange(before, end < 0 ? field.value.length : end);
+  }
+});
+const withoutFault = (field) => {
+  field.removeAttribute("aria-invalid");
+  field.removeAttribute("aria-describedby");
+};
+document.addEventListener("input", ({ target }) => target.matches("[aria-invalid]") && withoutFault(target));
+// Escape gives back what was there.
+document.addEventListener("keydown", ({ key, target }) => {
+  if (key !== "Escape" || !target.matches?.("[aria-invalid]")) return;
+  target.value = target.defaultValue;
+  withoutFault(target);
+});
+document.addEventListener("click", ({ target }) => target.closest("[data-shut-notice]")?.closest(".notice").remove());
+// The other lines of a text in which one is at fault.
+document.addEventListener("click", ({ target }) => {
+  const rest = target.closest("[data-rest]"), field = $("textarea[aria-invalid]");
+  if (!rest || !field) return;
+  const lines = field.value.split("\n").filter((_, at) => at !== Number(rest.dataset.rest) - 1);
+  send({ ...Object.fromEntries(new FormData(field.form)), value: lines.join("\n") });
+});
+addEventListener("beforeunload", (event) => {
+  if ($$("textarea").some(isUnsent)) event.preventDefault();
+});
+
+// Paths, and names of icons, are offered while one types.
+const OFFER_MS = 150;
+let offering = null;
+document.addEventListener("input", ({ target }) => {
+  const from = target.dataset?.offers;
+  if (!from) return;
+  clearTimeout(offering);
+  const address = `${from}${from.includes("?") ? "&" : "?"}q=${encodeURIComponent(target.value)}`;
+  const list = { target: `#${target.getAttribute("list")}`, swap: "innerHTML" };
+  offering = setTimeout(() => htmx.ajax("GET", address, list), OFFER_MS);
+});

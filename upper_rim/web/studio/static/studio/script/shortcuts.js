@@ -1,0 +1,65 @@
+// Shortcuts. Where one types they are the field's own; single letters can be switched off (WCAG 2.2, 2.1.4). AltGr is a way
+// to type.
+import { $, $$, isTyping, isUnsent } from "./dom.js";
+import { send } from "./requests.js";
+
+const OFF = "rim-letters-off", COPIED = "rim-copied";
+const WITH_ALT = { ArrowUp: "back", ArrowDown: "on", ArrowLeft: "out", ArrowRight: "in", Delete: "remove", d: "double", D: "double" };
+const PLACES = { p: "pages", f: "foundations", m: "menus", w: "pieces", i: "inbox", e: "editions" };
+const lettersAct = () => localStorage.getItem(OFF) === null;
+let going = false;
+
+document.addEventListener("change", ({ target }) => {
+  if (target.id !== "letters") return;
+  if (target.checked) localStorage.removeItem(OFF);
+  else localStorage.setItem(OFF, "");
+});
+const press = (event, name) => {
+  const button = $(`[data-key="${name}"]`);
+  if (!button || button.disabled) return;
+  event.preventDefault();
+  button.click();
+};
+const withAlt = (event) => {
+  const outline = $("#outline"), chosen = $("#stage")?.dataset.chosen, copied = sessionStorage.getItem(COPIED);
+  if (outline && event.key === "c" && /^(it|rw)-/.test(chosen)) return sessionStorage.setItem(COPIED, chosen);
+  if (outline && event.key === "v" && copied) {
+    event.preventDefault();
+    return send({ do: "copy", node: copied, parent: copied.startsWith("rw-") ? outline.dataset.piece : outline.dataset.into });
+  }
+  if (WITH_ALT[event.key]) press(event, WITH_ALT[event.key]);
+};
+const letter = ({ key }) => {
+  if (key === "?") return $("#shortcuts").showModal();
+  if (going && PLACES[key]) $(`nav a[href$="/${PLACES[key]}/"]`)?.click();
+  going = key === "g";
+  if (key !== "[" && key !== "]") return;
+  const lines = $$("[data-select]"), at = lines.findIndex((line) => line.hasAttribute("aria-current"));
+  const next = lines[at + (key === "]" ? 1 : -1)];
+  if (next) next.click(), next.focus();
+};
+document.addEventListener("keydown", (event) => {
+  if (event.getModifierState("AltGraph")) return;
+  const control = event.ctrlKey || event.metaKey, { target } = event;
+  if (control && event.key.toLowerCase() === "z" && !isUnsent(target) && !target.matches?.("[contenteditable]"))
+    return press(event, event.shiftKey ? "redo" : "undo");
+  if (isTyping(target)) return;
+  if (event.altKey) return withAlt(event);
+  if (!control && lettersAct()) letter(event);
+});
+
+// Dialogs, and the one in which an icon is chosen.
+document.addEventListener("click", ({ target }) => {
+  const icon = target.closest("[data-icon]"), opener = target.closest("[data-open]");
+  if (icon) {
+    $("#icon-chooser").close();
+    send({ do: "set", node: $("#stage").dataset.chosen, field: $("#icon-chooser").dataset.field || "icon", value: icon.dataset.icon });
+  }
+  if (!opener) return;
+  const dialog = $(`#${opener.dataset.open}`);
+  dialog.dataset.field = opener.dataset.field || "";
+  dialog.showModal();
+});
+const ready = () => $("#letters") && ($("#letters").checked = lettersAct());
+document.addEventListener("htmx:afterSwap", ready);
+ready();

@@ -1,0 +1,13 @@
+// The studio's own script: it sends what was done and shows what came back. Rules are the server's. One module a subject, in
+// the order in which they hear of an answer.
+import "./requests.js";
+import "./rich_text.js";
+import "./stage.js";
+import "./width_ruler.js";
+import "./scroll_ruler.js";
+import "./movement_study.js";
+import "./shortcuts.js";
+import "./outline.js";
+import "./fields.js";
+import "./focus.js";
+import "./news.js";
