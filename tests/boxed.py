@@ -10,7 +10,7 @@ from upper_rim.core.fit.amount import Viewport, amount
 from upper_rim.core.fit.block import Block, Void
 from upper_rim.core.fit.boxes import Box, Frame, Sides
 from upper_rim.core.fit.flex import Flex
-from upper_rim.core.fit.grid import Grid, Track
+from upper_rim.core.fit.grid import Grid, GridTrack
 from upper_rim.core.fit.linear import Length, value
 
 DEPTH = 3
@@ -74,11 +74,11 @@ class BoxMaker:
         }
         return within, {**more, "direction": "row" if row else "column", "wraps": wraps, "justify": justify}, written
 
-    def _tracks(self) -> tuple[Track, ...]:
+    def _tracks(self) -> tuple[GridTrack, ...]:
         chance = self.chance
         if chance.random() < 0.25:
-            return (Track("equal"),) * chance.randrange(1, 4)
-        kinds = (Track("content"), Track("share"), Track("share", 2.0), Track("fixed", 110.0))
+            return (GridTrack("equal"),) * chance.randrange(1, 4)
+        kinds = (GridTrack("content"), GridTrack("share"), GridTrack("share", 2.0), GridTrack("fixed", 110.0))
         return tuple(chance.choice(kinds) for _ in range(chance.randrange(1, 4)))
 
     def _sizes(self, inside: str, kind: str) -> tuple[dict[str, Any], dict[str, str]]:

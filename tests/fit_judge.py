@@ -17,7 +17,7 @@ from typing import Any
 
 from selenium import webdriver
 
-from upper_rim.core.exchange.pages_in import digest
+from upper_rim.core.exchange.import_pages import digest
 from upper_rim.core.fit.boxes import Frame
 from upper_rim.core.fit.fitter import stands_in_lines
 from upper_rim.core.fit.sweep import FROM_PX, TO_PX, RowFit, frame_at

@@ -5,7 +5,7 @@ from __future__ import annotations
 import random
 from typing import Any
 
-from upper_rim.core.exchange.pages_in import digest
+from upper_rim.core.exchange.import_pages import digest
 from upper_rim.core.kinds.entries import Entry
 from upper_rim.core.kinds.items.button import ButtonItem
 from upper_rim.core.kinds.items.contact import Contact, Hours

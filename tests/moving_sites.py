@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Any, get_args
 
-from upper_rim.core.exchange.pages_in import digest
+from upper_rim.core.exchange.import_pages import digest
 from upper_rim.core.kinds.items.button import ButtonItem
 from upper_rim.core.kinds.items.icon import IconLink
 from upper_rim.core.kinds.items.links import LinkList

@@ -14,8 +14,8 @@ from selenium.webdriver.common.keys import Keys
 from tests.fit_judge import Tally, boxes_of, compare, served
 from tests.fitted_sites import SPACES
 from tests.width_font import width_font
+from upper_rim.core.exchange.import_pages import digest
 from upper_rim.core.exchange.markdown import written_page
-from upper_rim.core.exchange.pages_in import digest
 from upper_rim.core.fit.faces import font_data
 from upper_rim.core.fit.opened import SCREENS, all_opened
 from upper_rim.core.fit.sweep import frame_at

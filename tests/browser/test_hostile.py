@@ -13,8 +13,8 @@ import pytest
 from selenium import webdriver
 
 from tests.hostile import ADDRESSES, DRAWINGS, MARKUP
-from upper_rim.core.exchange.pages_in import digest
-from upper_rim.core.exchange.picture_in import Brought, read_brought
+from upper_rim.core.exchange.import_pages import digest
+from upper_rim.core.exchange.import_picture import Brought, read_brought
 from upper_rim.core.kinds.items import ITEM_KINDS
 from upper_rim.core.model.apply import apply
 from upper_rim.core.model.edits import Edit, Set

@@ -24,7 +24,7 @@ from upper_rim.core.output.site_context import pageless
 from upper_rim.core.output.style_rules import PART_SELECTORS, css_name
 from upper_rim.core.style.colour import Palette
 from upper_rim.core.style.faces import faces_in_use, families
-from upper_rim.core.style.resolve import Element, Styling
+from upper_rim.core.style.resolve import StyledElement, Styling
 from upper_rim.core.values.properties import PROPERTIES
 from upper_rim.core.values.styling import STATES_OF, State
 from upper_rim.demo.making import declared
@@ -89,7 +89,7 @@ def document_of(site: Site) -> str:
     return f"<!doctype html><meta charset=utf-8><style>{sheet(site, shelf(), '')}</style><body>{body_of(site)}"
 
 
-def selector_of(site: Site, element: Element) -> str:
+def selector_of(site: Site, element: StyledElement) -> str:
     part = PART_SELECTORS[element.part].replace(":is(a,.rim-head)", "a")
     return f'[data-rim-node="{element.node}"]' + with_site_key(part, site.key)
 

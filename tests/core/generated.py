@@ -6,8 +6,8 @@ import random
 from collections.abc import Sequence
 from typing import Any
 
+from upper_rim.core.exchange.import_pages import digest
 from upper_rim.core.exchange.markdown import written_page
-from upper_rim.core.exchange.pages_in import digest
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.rows import Row
 from upper_rim.core.model.edits import Add, Edit, Move, Remove, Set, SetEach, Together

@@ -15,7 +15,7 @@ from upper_rim.core.fit.amount import ROOT_PX, Relative, Viewport, amount, times
 from upper_rim.core.fit.block import Block, Void
 from upper_rim.core.fit.boxes import Align, Box, Frame, Sides
 from upper_rim.core.fit.flex import Flex
-from upper_rim.core.fit.grid import Grid, Track
+from upper_rim.core.fit.grid import Grid, GridTrack
 from upper_rim.core.fit.linear import Length, Linear, Span, exceeds, larger, slope_of, smaller, value
 from upper_rim.core.style.lengths import NoLength
 
@@ -125,14 +125,14 @@ def test_a_stretched_item_is_as_high_as_its_line_unless_its_height_is_said() -> 
 
 
 def test_tracks_take_what_they_hold_and_share_the_rest() -> None:
-    def columns(*tracks: Track, room: float = 500.0) -> list[tuple[float, float]]:
+    def columns(*tracks: GridTrack, room: float = 500.0) -> list[tuple[float, float]]:
         cells: list[Box] = [void(80), void(120), void(40)]
         return placed(Grid(within=cells, tracks=tracks, column_gap=10.0).settle(), room)
 
-    share, equal, content = Track("share"), Track("equal"), Track("content")
-    assert columns(content, Track("share", 2.0), share) == [(0, 80), (90, pytest.approx(800 / 3)), (pytest.approx(100 + 800 / 3), pytest.approx(400 / 3))]  # fmt: skip
+    share, equal, content = GridTrack("share"), GridTrack("equal"), GridTrack("content")
+    assert columns(content, GridTrack("share", 2.0), share) == [(0, 80), (90, pytest.approx(800 / 3)), (pytest.approx(100 + 800 / 3), pytest.approx(400 / 3))]  # fmt: skip
     assert columns(equal, equal, equal) == [(0, 160), (170, 160), (340, 160)]
-    assert columns(Track("fixed", 200.0), content, share) == [(0, 200), (210, 120), (340, 160)]
+    assert columns(GridTrack("fixed", 200.0), content, share) == [(0, 200), (210, 120), (340, 160)]
     # A share is never less than what its cell holds; an equal one is.
     assert columns(share, share, share, room=260.0) == [(0, 80), (90, 120), (220, 40)]
     assert [width for _, width in columns(equal, equal, equal, room=260.0)] == [80, 80, 80]
@@ -140,7 +140,7 @@ def test_tracks_take_what_they_hold_and_share_the_rest() -> None:
 
 def test_cells_go_on_in_the_next_row_of_tracks() -> None:
     cells: list[Box] = [void(10, high) for high in (20, 50, 30)]
-    grid = Grid(within=cells, tracks=(Track("equal"),) * 2, row_gap=6.0, align="center").settle()
+    grid = Grid(within=cells, tracks=(GridTrack("equal"),) * 2, row_gap=6.0, align="center").settle()
     assert stacked(grid, 400) == [(15, 20), (0, 50), (56, 30)]
     assert value(grid.lay_out(400, VIEWPORT, 400).height) == 86
 

@@ -9,8 +9,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from upper_rim.core.exchange.bundle import checked_site
+from upper_rim.core.exchange.import_pages import file_name
 from upper_rim.core.exchange.markers import strip
-from upper_rim.core.exchange.pages_in import file_name
 from upper_rim.core.kinds.items.icon import IconLink
 from upper_rim.core.kinds.items.menu import MenuItem
 from upper_rim.core.kinds.items.pager import Pager

@@ -11,9 +11,9 @@ import pytest
 from upper_rim.core.exchange.anatomy import DEEPEST, anatomy, without_noscripts
 from upper_rim.core.exchange.cursor import Cursor
 from upper_rim.core.exchange.feed import FeedFault, read_feed
+from upper_rim.core.exchange.import_pages import Problem, files_of_zip, read_files, read_sitemap, site_path
+from upper_rim.core.exchange.import_picture import PictureFault, clean_svg
 from upper_rim.core.exchange.markers import without_marked
-from upper_rim.core.exchange.pages_in import Problem, files_of_zip, read_files, read_sitemap, site_path
-from upper_rim.core.exchange.picture_in import PictureFault, clean_svg
 from upper_rim.core.exchange.source_tags import nests_deeper, tokens
 from upper_rim.core.style.pictures import read_picture
 

@@ -15,8 +15,8 @@ from tests.hostile import DRAWINGS
 from tests.nodes import node_in
 from upper_rim.core.exchange.carrying import carried, needed
 from upper_rim.core.exchange.feed import FeedFault, read_feed
-from upper_rim.core.exchange.pages_in import digest
-from upper_rim.core.exchange.picture_in import LONGEST_SIDE, Brought, PictureFault, read_brought
+from upper_rim.core.exchange.import_pages import digest
+from upper_rim.core.exchange.import_picture import LONGEST_SIDE, Brought, PictureFault, read_brought
 from upper_rim.core.kinds.items.form import Form
 from upper_rim.core.kinds.pieces.drawer import Drawer
 from upper_rim.core.model.apply import apply, inverse

@@ -11,8 +11,16 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from upper_rim.core.conditions.below import Below
-from upper_rim.core.exchange.menu_in import Draft, Drafts, Fault, entries_from, navigations_in, read_outline, read_table
-from upper_rim.core.exchange.pages_in import digest
+from upper_rim.core.exchange.import_menu import (
+    Draft,
+    Drafts,
+    LineFault,
+    entries_from,
+    navigations_in,
+    read_outline,
+    read_table,
+)
+from upper_rim.core.exchange.import_pages import digest
 from upper_rim.core.exchange.places import ids_in, places_in
 from upper_rim.core.exchange.typed_links import TypedLinks
 from upper_rim.core.findings.menus import doubts, longest_labels, pages_in_no_menu, rival_buttons, uses
@@ -281,7 +289,7 @@ def test_what_was_read_becomes_entries_that_follow_their_pages() -> None:
             Draft(3, "Broken", "ftp://x y", below=[Draft(4, "Saved", "")]),
             Draft(5, "x" * 401),
         ],
-        [Fault(6, "before")],
+        [LineFault(6, "before")],
     )
     entries, faults = entries_from(drafts, site, lambda kind: f"{kind}-{next(numbers)}")
     assert [fault.line for fault in faults] == [3, 5, 6]

@@ -17,8 +17,8 @@ from PIL import Image
 from tests.broken_pages import archive
 from upper_rim.cli.__main__ import main
 from upper_rim.core.exchange.bundle import BrokenBundle, Bundle, write_bundle
+from upper_rim.core.exchange.import_pages import described_page, digest
 from upper_rim.core.exchange.markers import strip
-from upper_rim.core.exchange.pages_in import described_page, digest
 from upper_rim.core.model.apply import apply
 from upper_rim.core.model.edits import Refusal, Remove, Set, Together
 from upper_rim.core.model.site import Page, Site

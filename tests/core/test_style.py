@@ -56,7 +56,7 @@ from upper_rim.core.style.painting import Painter, View
 from upper_rim.core.style.pictures import Pictures
 from upper_rim.core.style.resolve import Styling
 from upper_rim.core.style.scale import content_of_whole, sidebar_needs_px, spreads, steps
-from upper_rim.core.style.schemes import SCHEMES, worn
+from upper_rim.core.style.schemes import COLOUR_SCHEMES, worn
 from upper_rim.core.values.properties import NotAValue, check_value
 from upper_rim.core.values.rich import RichWords
 from upper_rim.core.values.styling import Declaration, RoleDefault, Swatch
@@ -316,7 +316,7 @@ def test_carrying_takes_along_what_is_needed_and_leaves_the_target_whole() -> No
 
 
 def test_schemes_can_be_worn_by_any_site_and_pass_their_own_contrast() -> None:
-    for scheme in SCHEMES:
+    for scheme in COLOUR_SCHEMES:
         for site in (
             ostrey()[0],
             quillwort()[0],

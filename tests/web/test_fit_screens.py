@@ -21,9 +21,9 @@ from upper_rim.shipped import shelf
 from upper_rim.web.sites import fitters, store
 from upper_rim.web.sites.fitters import site_fitter
 from upper_rim.web.sites.models import StoredSite, Trial
-from upper_rim.web.studio.fit.picture import picture
+from upper_rim.web.studio.fit.picture import row_picture
 from upper_rim.web.studio.forms.numbers import USUAL_PX, stage_width, whole_number
-from upper_rim.web.studio.preview.fitting import Span, clusters, grouped, marks_of, snap_widths, spans_of
+from upper_rim.web.studio.preview.fitting import SpanInWords, clusters, grouped, marks_of, snap_widths, spans_of
 
 from .conftest import signed_in
 
@@ -55,7 +55,7 @@ def main_fits(stored: StoredSite) -> tuple[Site, list[RowFit]]:
     return site, site_fitter(stored.pk).rows(site, site.pieces[0])
 
 
-def the_failure(stored: StoredSite) -> Span:
+def the_failure(stored: StoredSite) -> SpanInWords:
     site, fits = main_fits(stored)
     (span,) = [span for span in spans_of(site, site.pieces[0], fits) if span.fails]
     return span
@@ -189,7 +189,7 @@ def test_a_piece_without_rows_says_what_to_do(ferries: StoredSite, ada: User) ->
 
 
 def test_languages_whose_failures_lie_over_each_other_are_named_together() -> None:
-    def span(language: str, first: int, last: int) -> Span:
+    def span(language: str, first: int, last: int) -> SpanInWords:
         made = the_spans[0]
         return made._replace(language=language, stretch=made.stretch._replace(from_px=first, to_px=last, state="wraps"))
 
@@ -209,7 +209,7 @@ def test_the_study_draws_every_language_within_its_picture(ferries: StoredSite, 
     site, fits = main_fits(ferries)
     for row in site.shown_rows(site.pieces[0]):
         own = [fit for fit in fits if fit.row == row.id]
-        drawn = ElementTree.fromstring(markup.html([picture(own, site.bands)]))
+        drawn = ElementTree.fromstring(markup.html([row_picture(own, site.bands)]))
         paths = drawn.findall(".//path")
         assert len(paths) == len(own) + 1, "one for each language, and the room"
         wide, high = (float(part) for part in drawn.get("viewBox", "").split()[2:])
@@ -225,5 +225,5 @@ def test_names_from_a_site_are_written_as_text(ferries: StoredSite) -> None:
     site = store.load(ferries.pk).site
     loud = site.replaced(bands=tuple(band.replaced(name="<b onload=x>&") for band in site.bands))
     piece = loud.pieces[0]
-    drawn = markup.html([picture(site_fitter(ferries.pk).rows(loud, piece), loud.bands)])
+    drawn = markup.html([row_picture(site_fitter(ferries.pk).rows(loud, piece), loud.bands)])
     assert "<b " not in drawn and "&lt;b onload=x&gt;&amp;" in drawn

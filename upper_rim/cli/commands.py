@@ -21,7 +21,7 @@ from typing import IO, NamedTuple
 
 from ..core.exchange.anatomy import anatomy
 from ..core.exchange.bundle import BrokenBundle, Bundle, write_bundle
-from ..core.exchange.pages_in import BrokenArchive, Entry, Problem, files_of_zip, read_files, read_sitemap
+from ..core.exchange.import_pages import ArchiveEntry, BrokenArchive, Problem, files_of_zip, read_files, read_sitemap
 from ..core.model.check import broken_references
 from ..core.model.site import Asset, Band, Page, Site
 from ..core.output.compose import Composer
@@ -324,7 +324,7 @@ def _bytes(path: Path) -> bytes:
 
 
 @contextmanager
-def _entries(source: Path, problems: list[Problem]) -> Iterator[Iterator[Entry]]:
+def _entries(source: Path, problems: list[Problem]) -> Iterator[Iterator[ArchiveEntry]]:
     if source.is_dir():
         yield _folder(source, problems)
         return
@@ -337,10 +337,10 @@ def _entries(source: Path, problems: list[Problem]) -> Iterator[Iterator[Entry]]
         raise CannotDo(f"{source}: {error.strerror}") from None
 
 
-def _folder(source: Path, problems: list[Problem]) -> Iterator[Entry]:
+def _folder(source: Path, problems: list[Problem]) -> Iterator[ArchiveEntry]:
     for path in sorted(source.rglob("*")):
         name = str(path.relative_to(source))
         if path.is_symlink():
             problems.append(Problem(name, "It is a link to another file; links are not followed."))
         elif path.is_file():
-            yield Entry(name, partial(_bytes, path))
+            yield ArchiveEntry(name, partial(_bytes, path))

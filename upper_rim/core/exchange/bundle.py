@@ -21,7 +21,7 @@ from ..model.check import broken_references
 from ..model.site import Site
 from ..model.tree import walk
 from ..model.upgrades import UnknownFormat, upgraded
-from .pages_in import LARGEST_FILE, digest
+from .import_pages import LARGEST_FILE, digest
 
 SITE = "site.json"
 LARGEST_SITE = 200_000_000

@@ -38,7 +38,7 @@ SCALE: tuple[str, ...] = (
 Decision = Literal["keep", "replace", "both"]
 
 
-class Clash(NamedTuple):
+class CarryClash(NamedTuple):
     """Something that is there already under the same name. `node`: its id in the site that it comes from; `scale`: sizes
     and faces as one."""
 
@@ -70,7 +70,7 @@ def _referred(node: Any, source: Site) -> Iterator[str]:
             yield roles.get(reference.id, reference.id)
 
 
-def clashes(source: Site, target: Site, chosen: Collection[str]) -> list[Clash]:
+def clashes(source: Site, target: Site, chosen: Collection[str]) -> list[CarryClash]:
     """What of the chosen (`scale` for sizes and faces) would clash."""
     found = []
     source = source.unshared()
@@ -78,14 +78,16 @@ def clashes(source: Site, target: Site, chosen: Collection[str]) -> list[Clash]:
         differing = [field for field in SCALE if getattr(source, field) != getattr(target, field)]
         if differing:
             ours, theirs = (", ".join(f"{getattr(site, field)}" for field in differing) for site in (source, target))
-            found.append(Clash("scale", "scale", "Sizes and faces", theirs, ours, False))
+            found.append(CarryClash("scale", "scale", "Sizes and faces", theirs, ours, False))
     taken = needed(source, chosen)
     for slot in SLOTS_CARRIED:
         for node in getattr(source, slot):
             other = _namesake(target, slot, node) if node.id in taken else None
             if other is not None and not _same(source, node, target, other):
                 both = slot not in {"roles", "bands"}
-                found.append(Clash(slot, node.id, _name(node), _in_words(target, other), _in_words(source, node), both))
+                found.append(
+                    CarryClash(slot, node.id, _name(node), _in_words(target, other), _in_words(source, node), both)
+                )
     return found
 
 

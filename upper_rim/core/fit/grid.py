@@ -11,7 +11,7 @@ from .boxes import BLOCK_END, BLOCK_START, INLINE_END, INLINE_START, Align, Box,
 from .linear import Length, exceeds, larger
 
 
-class Track(NamedTuple):
+class GridTrack(NamedTuple):
     """`content` is `auto`, `share` is `<amount>fr`, `equal` is `minmax(0, 1fr)`, `fixed` is in px."""
 
     kind: Literal["content", "share", "fixed", "equal"]
@@ -22,7 +22,7 @@ class Track(NamedTuple):
 class Grid(Box):
     """`is_given_its_width`: from outside, and not as wide as what it holds."""
 
-    tracks: tuple[Track, ...] = ()
+    tracks: tuple[GridTrack, ...] = ()
     column_gap: float = 0.0
     row_gap: float = 0.0
     align: Align = "center"
@@ -238,7 +238,7 @@ class Folding(Box):
             number -= 1
         grid = self._grids.get(number)
         if grid is None:
-            tracks = (Track("equal"),) * max(1, number)
+            tracks = (GridTrack("equal"),) * max(1, number)
             grid = Grid(within=self.within, tracks=tracks, row_gap=self.gaps[0], column_gap=self.gaps[1], align="start").settle()  # fmt: skip
             self._grids[number] = grid
         inner = grid.lay_out(room, viewport, room)

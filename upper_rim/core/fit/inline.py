@@ -89,7 +89,7 @@ class Inline(Box):
 
 
 @dataclass(slots=True, eq=False)
-class Around(Box):
+class InlineAround(Box):
     """A block container whose only line holds an atomic inline (CSS 2, 10.8.1)."""
 
     type: Type | None = None

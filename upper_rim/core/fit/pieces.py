@@ -15,7 +15,7 @@ from ..kinds.rows import Cell, Row, Side
 from .block import Block
 from .boxes import Box, Sides
 from .flex import Flex
-from .grid import Grid, Track
+from .grid import Grid, GridTrack
 from .items import item_box
 from .setting import Setting
 
@@ -69,9 +69,11 @@ def _cells(row: Row, piece: Piece, setting: Setting, cells: Mapping[str, Box] | 
     inset = isinstance(piece, Float | Drawer) or (isinstance(piece, Sidebar) and setting.beside)
     fold = next((fold for fold in row.columns if fold.band == setting.band), None)
     if fold is not None:
-        tracks = tuple(Track("equal") for _ in range(fold.count))
+        tracks = tuple(GridTrack("equal") for _ in range(fold.count))
     else:
-        tracks = tuple(Track(cell.track.kind, float(cell.track.amount)) for cell in row.cells) or (Track("share"),)
+        tracks = tuple(GridTrack(cell.track.kind, float(cell.track.amount)) for cell in row.cells) or (
+            GridTrack("share"),
+        )
     return Grid(
         part="cells",
         tracks=tracks,

@@ -22,8 +22,8 @@ from ..kinds.rows import Cell, Row
 from ..model.apply import apply
 from ..model.edits import Add, Edit, Move, Remove, Set, Together
 from ..model.site import Band, Site, drawer_width
-from ..style.resolve import Element, Styling, item_elements
-from ..style.scale import STEPS
+from ..style.resolve import StyledElement, Styling, item_elements
+from ..style.scale import SCALE_STEPS
 from ..values.styling import Declaration, Part
 from .boxes import Frame
 from .fitter import VIEWPORT_HEIGHT_PX, Fitter, stands_in_lines
@@ -188,10 +188,10 @@ class _Asked:
                 continue
             yield from self._style(item, element)
 
-    def _top(self) -> Element:
+    def _top(self) -> StyledElement:
         return self.styling.elements[self.piece.id, "box"]
 
-    def _style(self, item: Any, element: Element) -> Iterator[_Candidate]:
+    def _style(self, item: Any, element: StyledElement) -> Iterator[_Candidate]:
         def said(name: str) -> str:
             return self.styling.resolve(element, name, "rest", self.band).value
 
@@ -218,7 +218,7 @@ class _Asked:
         return min((file.narrowest for file in font.files), default=100.0) if font else 100.0
 
     def _scale(self) -> list[float]:
-        return [round(self.site.text_px * self.site.ratio**step, 2) for step in STEPS.values()]
+        return [round(self.site.text_px * self.site.ratio**step, 2) for step in SCALE_STEPS.values()]
 
     def _lightest(self, face: str) -> int:
         font = next((font for font in self.site.fonts if font.id == face), None)

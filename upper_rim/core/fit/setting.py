@@ -12,13 +12,13 @@ from ..model.links import Links
 from ..model.menus import Menus
 from ..model.site import Site
 from ..style.pictures import Pictures
-from ..style.resolve import Element, Styling
+from ..style.resolve import StyledElement, Styling
 from ..values.brands import Brands
 from ..values.styling import Part
 from ..values.words import Words
 from .boxes import Box
 from .estimates import Estimates
-from .inline import Around, Inline
+from .inline import Inline, InlineAround
 from .styles import BoxStyle, box_style
 from .text import Measurer, Paragraph, Run, Type, transformed
 
@@ -61,7 +61,7 @@ class Styles:
         if key not in self.known:
             styling = self._made()
             box = styling.elements[node, "box"]
-            made = box_style(styling, Element("", "box", role, box.piece, box), band)
+            made = box_style(styling, StyledElement("", "box", role, box.piece, box), band)
             self.known[key] = self._shared((node, role), made)
         return self.known[key]
 
@@ -165,8 +165,8 @@ class Setting:
         made.settle()
         return made
 
-    def around(self, atom: Box, kind: Type) -> Around:
+    def around(self, atom: Box, kind: Type) -> InlineAround:
         """A line that holds nothing but a box."""
-        made = Around(part="line", type=kind, faces=self.measurer.faces, atom=atom)
+        made = InlineAround(part="line", type=kind, faces=self.measurer.faces, atom=atom)
         made.settle()
         return made

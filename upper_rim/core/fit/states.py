@@ -35,7 +35,7 @@ class Verdict(NamedTuple):
     height_px: Length
 
 
-class Spot(NamedTuple):
+class StateSpot(NamedTuple):
     """A cell in its row: where it begins, from the row's start; its width; and its track's."""
 
     cell: Flex
@@ -55,7 +55,7 @@ class Geometry(NamedTuple):
     width: Length
     room: Length
     need: Length
-    lines: tuple[tuple[Spot, ...], ...]
+    lines: tuple[tuple[StateSpot, ...], ...]
 
     def reaches(self, viewport_width: int) -> bool:
         """Whether it can be moved to a width; where it bends, only its own."""
@@ -73,7 +73,7 @@ class Geometry(NamedTuple):
             return Linear(length.at + length.slope * by, length.slope, span) if isinstance(length, Linear) else length
 
         lines = tuple(
-            tuple(Spot(spot.cell, moved(spot.at), moved(spot.width), moved(spot.track)) for spot in line)
+            tuple(StateSpot(spot.cell, moved(spot.at), moved(spot.width), moved(spot.track)) for spot in line)
             for line in self.lines
         )
         return self._replace(
@@ -103,7 +103,7 @@ def geometry(
         for cell, size in zip(grid.within[from_cell:], sizes, strict=False):
             assert isinstance(cell, Flex)
             wide = grid.cell_width(cell, size, viewport)
-            line.append(Spot(cell, x + grid.inset(cell, wide, size, viewport), wide, size))
+            line.append(StateSpot(cell, x + grid.inset(cell, wide, size, viewport), wide, size))
             x = x + size + grid.column_gap
         lines.append(tuple(line))
     need = _need(grid, viewport, memory, in_lines=in_lines)
@@ -129,7 +129,7 @@ def _grid_of(row: Block) -> Grid:
     return grid
 
 
-_Seen: TypeAlias = "tuple[Spot, CellFacts]"
+_Seen: TypeAlias = "tuple[StateSpot, CellFacts]"
 
 
 def verdict(row: Block, shape: Geometry, viewport: Viewport, memory: Memory, *, in_lines: bool) -> Verdict:
@@ -202,7 +202,7 @@ def _problems(lines: list[list[_Seen]], row_width: Length, *, in_lines: bool) ->
     return found
 
 
-def _keeps_to_its_track(spot: Spot) -> bool:
+def _keeps_to_its_track(spot: StateSpot) -> bool:
     return spot.cell.margin is NONE and not exceeds(spot.width, spot.track)
 
 

@@ -6,7 +6,7 @@ import re
 from typing import Any, NamedTuple
 
 from ..style.lengths import NoLength
-from ..style.resolve import Element, Styling
+from ..style.resolve import StyledElement, Styling
 from .amount import Amount, amount, times
 from .boxes import NONE, Sides
 from .text import Type
@@ -60,7 +60,7 @@ _SIZES = {
 }
 
 
-def box_style(styling: Styling, element: Element, band: str | None) -> BoxStyle:
+def box_style(styling: Styling, element: StyledElement, band: str | None) -> BoxStyle:
     def said(name: str) -> str:
         return styling.resolve(element, name, "rest", band).value
 
@@ -102,11 +102,11 @@ def _float(found: Amount) -> Amount:
     return float(found) if isinstance(found, int) else found
 
 
-def _size(styling: Styling, element: Element, band: str | None) -> Amount:
+def _size(styling: Styling, element: StyledElement, band: str | None) -> Amount:
     return _float(amount(styling.font_size(element, band), 16.0))
 
 
-def _type(styling: Styling, element: Element, band: str | None, size: Amount) -> Type:
+def _type(styling: Styling, element: StyledElement, band: str | None, size: Amount) -> Type:
     def said(name: str) -> str:
         return styling.resolve(element, name, "rest", band).value
 

@@ -29,7 +29,7 @@ def pressed_in(row: Row) -> frozenset[str]:
     return frozenset(item.id for cell in row.cells for item in cell.items if isinstance(item, whole))
 
 
-class Target(NamedTuple):
+class TouchTarget(NamedTuple):
     """Something that can be pressed, in px from its row's start corner."""
 
     node: str
@@ -78,17 +78,19 @@ def too_close(fit: RowFit, pressed: frozenset[str], height_px: float = 800.0) ->
     return found
 
 
-def _targets(frame: Frame, pressed: frozenset[str], x: float = 0.0, y: float = 0.0, node: str = "") -> Iterator[Target]:
+def _targets(
+    frame: Frame, pressed: frozenset[str], x: float = 0.0, y: float = 0.0, node: str = ""
+) -> Iterator[TouchTarget]:
     box = frame.box
     node = box.node or node
     if (box.part in _PRESSED or (box.part == "" and box.node in pressed)) and value(frame.height) > 0:
-        yield Target(node, box.part, x, y, value(frame.width), value(frame.height))
+        yield TouchTarget(node, box.part, x, y, value(frame.width), value(frame.height))
         return
     for kid_x, kid_y, kid in frame.kids:
         yield from _targets(kid, pressed, x + value(kid_x), y + value(kid_y), node)
 
 
-def _nearest(small: Target, targets: list[Target]) -> tuple[str, float] | None:
+def _nearest(small: TouchTarget, targets: list[TouchTarget]) -> tuple[str, float] | None:
     """The target that a small one's circle meets, and how far its middle is from it; None where it passes."""
     worst: tuple[str, float] | None = None
     for other in targets:
@@ -102,7 +104,7 @@ def _nearest(small: Target, targets: list[Target]) -> tuple[str, float] | None:
     return worst
 
 
-def _between(point: tuple[float, float], target: Target) -> float:
+def _between(point: tuple[float, float], target: TouchTarget) -> float:
     across = max(target.x - point[0], 0.0, point[0] - target.x - target.width)
     down = max(target.y - point[1], 0.0, point[1] - target.y - target.height)
     return hypot(across, down)

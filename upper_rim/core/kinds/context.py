@@ -116,7 +116,7 @@ class PageContext(Protocol):
         """Where the module is that is fetched when something is first used."""
 
 
-class Size(Protocol):
+class PictureSize(Protocol):
     """A picture's natural size in px."""
 
     @property
@@ -142,11 +142,11 @@ class SheetContext(Protocol):
     def gutter_px(self) -> int:
         """how much is left free at each side of it."""
 
-    def picture(self, path: str) -> Size | None: ...
+    def picture(self, path: str) -> PictureSize | None: ...
     def brand_mark(self, address: str) -> Mark: ...
 
 
-class Offer(NamedTuple):
+class SiteOffer(NamedTuple):
     """What a site has for a new item to begin with: the first of its menus, its widest band where it has more than one."""
 
     site_name: str

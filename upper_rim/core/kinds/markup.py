@@ -38,9 +38,9 @@ class Element:
 Markup = Element | Raw | str
 """An element, what is written already, or plain text."""
 
-VOID = frozenset({"br", "img", "input"})
+_VOID = frozenset({"br", "img", "input"})
 """Elements that have no content and no end tag (HTML Standard, 13.1.2)."""
-SHAPES = frozenset({"circle", "line", "path", "rect"})
+_SHAPES = frozenset({"circle", "line", "path", "rect"})
 """Elements of SVG: without children, their start tag closes itself."""
 
 
@@ -62,9 +62,9 @@ def _write(markup: Iterable[Markup], put: Callable[[str], None]) -> None:
         elif isinstance(node, Raw):
             put(node.html)
         else:
-            closed = node.tag in SHAPES and not node.children
+            closed = node.tag in _SHAPES and not node.children
             put(f"<{node.tag}{''.join(_attributes(node.attributes))}{'/' if closed else ''}>")
-            if not closed and node.tag not in VOID:
+            if not closed and node.tag not in _VOID:
                 _write(node.children, put)
                 put(f"</{node.tag}>")
 

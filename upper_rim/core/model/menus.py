@@ -8,11 +8,11 @@ from collections.abc import Iterable, Iterator
 
 from ..kinds.entries import Entry, Grown, MenuPart
 from ..values.targets import ToPage
-from .kept import Kept
+from .memo import Memo
 from .site import Menu, Page, Site
 
 Grew = dict[tuple[Grown, str], tuple[Entry, ...]]
-_grew: Kept[tuple[Page, ...], Grew] = Kept(8)
+_grew: Memo[tuple[Page, ...], Grew] = Memo(8)
 """What grew from the very same pages before."""
 
 

@@ -20,7 +20,7 @@ from ..kinds.pieces.base import Piece
 from ..kinds.rows import Cell, Row
 from ..values.nodes import Node, Value
 from ..values.styling import Look, RoleDefault
-from .kept import Kept
+from .memo import Memo
 from .site import Menu, Site
 
 SLOTS: dict[type[Value], tuple[str, ...]] = {
@@ -106,7 +106,7 @@ def _find_below(holder: Value, holder_id: str, node_id: str) -> Spot | None:
     return None
 
 
-_menu_ids: Kept[Menu, frozenset[str]] = Kept(64)
+_menu_ids: Memo[Menu, frozenset[str]] = Memo(64)
 
 
 def _ids_in(menu: Menu) -> frozenset[str]:

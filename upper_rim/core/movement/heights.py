@@ -78,7 +78,7 @@ class SlimRow(NamedTuple):
         return self.things[0] if too_high and self.things else None
 
 
-class Standing(NamedTuple):
+class StageHeights(NamedTuple):
     """A piece in a stage (None: at rest): how high it is seen, how opaque, and its rows where they are its own ones."""
 
     stage: str | None
@@ -97,7 +97,7 @@ class Heights(NamedTuple):
     start_px: float
     flow_px: float
     margins_px: tuple[float, float]
-    standings: tuple[Standing, ...]
+    standings: tuple[StageHeights, ...]
 
 
 def heights(
@@ -112,17 +112,17 @@ def heights(
     def opacity(node: str) -> float:
         return float(known.resolve(known.elements[node, "box"], "opacity", "rest", whole.band).value)
 
-    standings = [Standing(None, rest, opacity(piece.id))]
+    standings = [StageHeights(None, rest, opacity(piece.id))]
     for stage in stages_in(piece, whole.band):
         rows = hands_over(site, piece, stage)
         if rows:
             over = fitter.whole(site, in_stage(piece, stage.id), language, viewport, stage.id)
-            standings.append(Standing(stage.id, value(over.frame.height) if over else 0.0, opacity(stage.id)))
+            standings.append(StageHeights(stage.id, value(over.frame.height) if over else 0.0, opacity(stage.id)))
         else:
             slim = slim_rows(site, piece, stage, whole)
             less = sum(row.rest_px - row.drawn_px for row in slim)
             drawn = max(rest - less, _lines_px(known, stage, whole))
-            standings.append(Standing(stage.id, drawn, opacity(stage.id), slim))
+            standings.append(StageHeights(stage.id, drawn, opacity(stage.id), slim))
     return Heights(
         piece.id, whole.band, value(whole.frame.width), whole.start_px, rest, whole.margins_px, tuple(standings)
     )
@@ -196,10 +196,10 @@ def _node(frame: Frame) -> str:
     return frame.box.node or next((node for _, _, kid in frame.kids if (node := _node(kid))), "")
 
 
-def greatest_px(standings: Sequence[Standing]) -> float:
+def greatest_px(standings: Sequence[StageHeights]) -> float:
     return max(standing.height_px for standing in standings)
 
 
-def settled_px(standings: Sequence[Standing], way: Way) -> float:
+def settled_px(standings: Sequence[StageHeights], way: Way) -> float:
     """The height that a piece comes to at last; of one that comes and goes, the greatest."""
     return standings[-1].height_px if way == "stays" else greatest_px(standings)

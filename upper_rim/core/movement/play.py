@@ -11,7 +11,7 @@ from collections.abc import Iterator, Sequence
 from itertools import pairwise
 from typing import Literal, NamedTuple
 
-from .heights import Standing
+from .heights import StageHeights
 from .scene import Body, Scene, is_pinned
 
 
@@ -41,7 +41,7 @@ class Event(NamedTuple):
     at_px: float
 
 
-class Track(NamedTuple):
+class PieceTrack(NamedTuple):
     """A piece through all moments: the window's px above it, the index of its standing, whether it shows."""
 
     body: Body
@@ -53,12 +53,12 @@ class Track(NamedTuple):
 class Played(NamedTuple):
     scene: Scene
     scrolls: Sequence[float]
-    tracks: tuple[Track, ...]
+    tracks: tuple[PieceTrack, ...]
 
     def moment(self, at: int) -> list[Seen]:
         found = []
         for track in self.tracks:
-            standing: Standing = track.body.standings[track.standings[at]]
+            standing: StageHeights = track.body.standings[track.standings[at]]
             found.append(
                 Seen(
                     track.body.piece,
@@ -115,8 +115,8 @@ def path(points: Sequence[float], step_px: float = 1.0) -> list[float]:
     return found
 
 
-def _track(body: Body, scrolls: Sequence[float]) -> Track:
-    return Track(body, _tops(body, scrolls), _standings(body, scrolls), _shown(body, scrolls))
+def _track(body: Body, scrolls: Sequence[float]) -> PieceTrack:
+    return PieceTrack(body, _tops(body, scrolls), _standings(body, scrolls), _shown(body, scrolls))
 
 
 def _tops(body: Body, scrolls: Sequence[float]) -> Sequence[float]:
@@ -175,7 +175,7 @@ def _after_up(body: Body, up_px: float, scrolls: Sequence[float]) -> list[bool]:
     return shown
 
 
-def _events(track: Track, scrolls: Sequence[float]) -> Iterator[Event]:
+def _events(track: PieceTrack, scrolls: Sequence[float]) -> Iterator[Event]:
     body = track.body
     for at, (before, after) in enumerate(pairwise(track.standings), 1):
         if before != after:

@@ -25,9 +25,9 @@ from ..reach.coverage import Coverage
 from ..style.faces import character_em
 from ..style.resolve import Styling, band_at
 from ..style.scale import sidebar_needs_px
-from .heights import Heights, Standing, greatest_px, heights, settled_px
+from .heights import Heights, StageHeights, greatest_px, heights, settled_px
 
-Place = Literal["flow", "pinned", "beside", "low", "fixed"]
+BodyPlace = Literal["flow", "pinned", "beside", "low", "fixed"]
 
 
 class Body(NamedTuple):
@@ -38,11 +38,11 @@ class Body(NamedTuple):
 
     piece: str
     kind: str
-    place: Place
+    place: BodyPlace
     left_px: float
     width_px: float
     top_px: float
-    standings: tuple[Standing, ...]
+    standings: tuple[StageHeights, ...]
     flow_px: float = 0.0
     pin_px: float = 0.0
     end_px: float = inf

@@ -33,7 +33,7 @@ from ..reach.coverage import Coverage, Outcome
 from ..style.faces import faces_in_use
 from ..style.fonts import subset_font
 from .fitting import fitter_of
-from .menu_html import Encoded, Written, written
+from .menu_entries import EncodedEntries, EntriesHtml, entries_html
 from .naming import PARTS, short_hash, with_site_key
 from .page_sheets import PageSheets, shows
 from .piece_markup import Shown, around
@@ -75,8 +75,8 @@ class Composer:
         self._standings = Standings(self._links)
         self._trails = Trails(site, self._links, self._menus, self._standings)
         self._items = {item.id: item for item in items_of(site.pieces)}
-        self._written: dict[tuple[str, str, str], Written] = {}
-        self._encoded: dict[tuple[str, str, str, str], Encoded] = {}
+        self._written: dict[tuple[str, str, str], EntriesHtml] = {}
+        self._encoded: dict[tuple[str, str, str, str], EncodedEntries] = {}
         self._shelf = shelf
         self._read = read
         self._marks = marks
@@ -279,7 +279,7 @@ class Composer:
             else:
                 item, key = self._entries_of(part, page)
                 if (*key, encoding) not in self._encoded:
-                    self._encoded[*key, encoding] = Encoded(self._written[key], encoding)
+                    self._encoded[*key, encoding] = EncodedEntries(self._written[key], encoding)
                 standing = self._standings.of(self._menus.shown(item), page.language, page.id, page.path)
                 chunks += self._encoded[*key, encoding].on_page(standing)
         return chunks
@@ -290,7 +290,7 @@ class Composer:
         assert isinstance(item, ShowsMenu)
         key = (item.id, mark[3], page.language)
         if key not in self._written:
-            self._written[key] = written(item, self._context(page, None).within(mark[3]))
+            self._written[key] = entries_html(item, self._context(page, None).within(mark[3]))
         return item, key
 
     def _context(self, page: Page, current: str | None) -> SiteContext:

@@ -10,7 +10,7 @@ from ..kinds.items.trail import Trail
 from ..kinds.marks import MARK
 from ..kinds.markup import Element, Markup, element, html, takes_focus, with_attributes
 from ..model.tree import items_of
-from .menu_html import written
+from .menu_entries import entries_html
 from .site_context import SiteContext
 
 
@@ -45,6 +45,6 @@ def on_no_page(markup: str, context: SiteContext) -> str:
         item = items.get(mark[1] or mark[2])
         if isinstance(item, Trail):
             return html([item.sample(context)])
-        return written(item, context.within(mark[3])).html if isinstance(item, ShowsMenu) else ""
+        return entries_html(item, context.within(mark[3])).html if isinstance(item, ShowsMenu) else ""
 
     return MARK.sub(put, markup)

@@ -18,7 +18,7 @@ from ..model.apply import apply
 from ..model.edits import Refusal, Set
 from ..model.site import Menu, Site
 from ..model.tree import ancestors, find
-from ..style.resolve import Element, Styling
+from ..style.resolve import StyledElement, Styling
 from ..values.styling import STATES_OF, Part, State
 from ..values.words import Words
 from .item_markup import item_markup, on_no_page
@@ -60,7 +60,7 @@ def _document(site: Site, title: str, css: str, shown: list[str], extra: str) ->
     )
 
 
-def states_document(site: Site, shelf: Shelf, element: Element, band: str | None, font_url: str) -> str:
+def states_document(site: Site, shelf: Shelf, element: StyledElement, band: str | None, font_url: str) -> str:
     """A strip with a part of the site in each of its states, over the ground on which it stands."""
     site = _never_hidden(site, element.node)
     context = pageless(site, shelf, site.language)
@@ -123,7 +123,7 @@ def role_markup(site: Site, role: str, state: State, sample: str) -> str:
     return f'<a class="{key}-{css_class}{forced}" href="#"{current}>{words}</a>'
 
 
-def _in_state(context: SiteContext, element: Element, state: State) -> str:
+def _in_state(context: SiteContext, element: StyledElement, state: State) -> str:
     spot = find(context.site, element.node)
     assert spot is not None
     item: Any = spot.node
@@ -155,10 +155,10 @@ def _menu_part(context: SiteContext, item: MenuItem, part: Part) -> str:
     return f'<ul class="{context.name("list")}"><li><a href="#">{escape(context.links.label(entry, context.language) or "Entry")}</a></li></ul>'
 
 
-def _around(site: Site, element: Element, inner: str) -> str:
+def _around(site: Site, element: StyledElement, inner: str) -> str:
     """What an element stands on: its cell, its row, its piece, with their own looks."""
     styling = Styling(site)
-    parent: Element | None = element.parent if element.role == "column-rule" else element
+    parent: StyledElement | None = element.parent if element.role == "column-rule" else element
     while parent is not None:
         holder = styling.holders[parent.node]
         if isinstance(holder, Piece | Row | Cell):

@@ -19,7 +19,7 @@ from ..model.site import Site
 from ..style.built_in import BUILT_IN
 from ..style.colour import Palette, read_colour
 from ..style.foundations import foundation_values
-from ..style.resolve import Element, Styling, built_in, relative_to, said_of, wearers
+from ..style.resolve import StyledElement, Styling, built_in, relative_to, said_of, wearers
 from ..values.properties import OURS, PROPERTIES
 from ..values.styling import STATES, STATES_OF, Declaration, Part, State
 from .naming import look_class
@@ -264,7 +264,7 @@ class StyleRules:
                 if rule != usual:
                     yield self._in_band(band, f"{selector}{{{rule or 'border-image-source:none'}}}")
 
-    def _bleed(self, element: Element, band: str | None) -> str:
+    def _bleed(self, element: StyledElement, band: str | None) -> str:
         def value(name: str) -> str:
             return self.styling.resolve(element, name, "rest", band).value
 
@@ -299,7 +299,7 @@ class StyleRules:
         for element in self.styling.elements.values():
             for band in self._all_bands():
 
-                def value(name: str, element: Element = element, band: str | None = band) -> str:
+                def value(name: str, element: StyledElement = element, band: str | None = band) -> str:
                     return self.styling.resolve(element, name, "rest", band).value
 
                 if float(value("background-drift")) == 0 or value("background-image") == "none":

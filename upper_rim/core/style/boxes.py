@@ -6,7 +6,7 @@ from typing import NamedTuple
 
 from .lengths import NoLength, Room, pixels
 from .painting import Painter, View
-from .resolve import Element, Styling
+from .resolve import StyledElement, Styling
 
 
 class Extent(NamedTuple):
@@ -17,7 +17,7 @@ class Extent(NamedTuple):
     around_px: float
 
 
-def extent(styling: Styling, element: Element, band: str | None, viewport_width: float) -> Extent | None:
+def extent(styling: Styling, element: StyledElement, band: str | None, viewport_width: float) -> Extent | None:
     """An element's widths at rest; None where its padding or border is relative to what only layout knows."""
     em = Painter(styling).font_px(element, View("rest", band, viewport_width))
 

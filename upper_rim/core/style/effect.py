@@ -13,7 +13,7 @@ from ..model.site import Site
 from ..values.properties import PROPERTIES
 from ..values.styling import STATES_OF, State
 from .colour import Palette
-from .resolve import Element, Styling
+from .resolve import StyledElement, Styling
 
 
 class Seen(NamedTuple):
@@ -80,12 +80,12 @@ class _Looked:
         self._names = names
         self.styling = Styling(site)
         self._palette = Palette(site)
-        self._shown: dict[tuple[Element, State, str | None], tuple[str, ...]] = {}
+        self._shown: dict[tuple[StyledElement, State, str | None], tuple[str, ...]] = {}
 
-    def of_piece(self, piece: str) -> list[Element]:
+    def of_piece(self, piece: str) -> list[StyledElement]:
         return [element for element in self.styling.elements.values() if element.piece == piece]
 
-    def shows(self, element: Element, state: State, band: str | None) -> tuple[str, ...]:
+    def shows(self, element: StyledElement, state: State, band: str | None) -> tuple[str, ...]:
         key = (element, state, band)
         if key not in self._shown:
             resolved = (self.styling.resolve(element, name, state, band).value for name in self._names)
@@ -103,9 +103,9 @@ def _off(piece: Piece | None, band: str | None) -> str:
     return ""
 
 
-def _is_hidden(looked: _Looked, element: Element, band: str | None) -> bool:
+def _is_hidden(looked: _Looked, element: StyledElement, band: str | None) -> bool:
     """Whether an element, or what holds it, does not show in a band."""
-    one: Element | None = element
+    one: StyledElement | None = element
     while one is not None:
         if band is not None and band in getattr(looked.styling.holders.get(one.node), "hidden_in", ()):
             return True

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ..model.site import Site
-from .scale import STEPS
+from .scale import SCALE_STEPS
 
 
 def foundation_values(site: Site, role: str) -> dict[str, str]:
@@ -17,7 +17,7 @@ def foundation_values(site: Site, role: str) -> dict[str, str]:
         }
     if role == "title" or role.startswith("heading-"):
         values = {"font-family": site.heading_face} if site.heading_face else {}
-        if role in STEPS:
-            values["font-size"] = f"{round(site.text_px * site.ratio ** STEPS[role], 2):g}px"
+        if role in SCALE_STEPS:
+            values["font-size"] = f"{round(site.text_px * site.ratio ** SCALE_STEPS[role], 2):g}px"
         return values
     return {}

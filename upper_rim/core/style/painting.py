@@ -17,7 +17,7 @@ from .colour import CLEAR, WHITE, Palette, Rgba, luminance, over, ratio_of, read
 from .grounds import Box, gradient_at, places_in_tiles, tile_of
 from .lengths import Room, pixels
 from .pictures import Picture, Pictures
-from .resolve import Element, Styling
+from .resolve import StyledElement, Styling
 
 
 class View(NamedTuple):
@@ -29,7 +29,7 @@ class View(NamedTuple):
     viewport_width: float = 1280.0
     boxes: Mapping[str, Box] = {}
     text: Box | None = None
-    opened: Element | None = None
+    opened: StyledElement | None = None
 
 
 class Image(NamedTuple):
@@ -104,13 +104,13 @@ class Painter:
         self._styling = styling
         self._palette = Palette(styling.site)
         self._pictures = pictures
-        self._known: dict[tuple[Element, str, State, str | None], str] = {}
+        self._known: dict[tuple[StyledElement, str, State, str | None], str] = {}
         self._seen: dict[tuple[Image, Grid], list[Rgba]] = {}
         self._grounds: dict[tuple[Coats, Grid], list[Ground]] = {}
         self._hardest: dict[tuple[Coats, Grid, Rgba], Hardest] = {}
         self._page = next((default.styles for default in styling.site.roles if default.role == "page"), ())
 
-    def coats(self, element: Element, view: View) -> Coats:
+    def coats(self, element: StyledElement, view: View) -> Coats:
         """From the page, or what it stands open upon, up to the element's own ground."""
         chain = _chain(element, view)
         whole = [self._page_coat(view) if view.opened is None else Coat(self._opened_ground(view.opened, view))]
@@ -119,11 +119,11 @@ class Painter:
             whole.append(self._coat(one, mine, is_first=one is chain[0]))
         return _trimmed(whole)
 
-    def coats_around(self, element: Element, view: View) -> Coats:
+    def coats_around(self, element: StyledElement, view: View) -> Coats:
         """Without the element's own, in the same state."""
         return self.coats(element.parent or element, view)
 
-    def grid(self, element: Element, view: View, coats: Coats) -> Grid:
+    def grid(self, element: StyledElement, view: View, coats: Coats) -> Grid:
         """Where it is looked at: one point where every ground is plain, else a grid over the text."""
         box = view.text or self._box(element, view)
         images = [image for coat in coats for image in coat.images]
@@ -163,18 +163,18 @@ class Painter:
         """Whether a picture is seen in it."""
         return any(picture_of(image.layer) for coat in coats for image in coat.images)
 
-    def value(self, element: Element, name: str, view: View) -> str:
+    def value(self, element: StyledElement, name: str, view: View) -> str:
         """What a property comes to, with references to swatches."""
         key = (element, name, view.state, view.band)
         if key not in self._known:
             self._known[key] = self._styling.resolve(element, name, view.state, view.band).value
         return self._known[key]
 
-    def colour(self, element: Element, name: str, view: View) -> Rgba:
+    def colour(self, element: StyledElement, name: str, view: View) -> Rgba:
         """A colour, `currentcolor` followed up to where the text's own is said."""
         return read_colour(self._plain(element, name, view))
 
-    def font_px(self, element: Element, view: View) -> float:
+    def font_px(self, element: StyledElement, view: View) -> float:
         """The text's size in px; `NoLength` where it depends on what only layout knows."""
         value, source = self._styling.resolve(element, "font-size", view.state, view.band)
         if source.layer == "inherited" or element.parent is None:
@@ -183,13 +183,13 @@ class Painter:
             em = self.font_px(element.parent, view._replace(state="rest"))
         return pixels(value, Room(view.viewport_width, em_px=em, percent_px=em))
 
-    def _plain(self, element: Element, name: str, view: View) -> str:
+    def _plain(self, element: StyledElement, name: str, view: View) -> str:
         key = (element, f"plain {name}", view.state, view.band)
         if key not in self._known:
             self._known[key] = self._followed(element, name, view)
         return self._known[key]
 
-    def _followed(self, element: Element, name: str, view: View) -> str:
+    def _followed(self, element: StyledElement, name: str, view: View) -> str:
         value = self._palette.resolved(self.value(element, name, view))
         if value.lower() != "currentcolor":
             return value
@@ -199,10 +199,10 @@ class Painter:
             return "#000000"
         return self._plain(element.parent, "color", view._replace(state="rest"))
 
-    def _box(self, element: Element, view: View) -> Box:
+    def _box(self, element: StyledElement, view: View) -> Box:
         return view.boxes.get(element.node) or Box(0, 0, view.viewport_width, _ROWS_HIGH)
 
-    def _coat(self, element: Element, view: View, *, is_first: bool) -> Coat:
+    def _coat(self, element: StyledElement, view: View, *, is_first: bool) -> Coat:
         """A piece, and whatever is translucent or blends, is painted by itself first."""
         opacity = math.floor(float(self.value(element, "opacity", view)) * 255 + 0.5) / 255
         blend = self.value(element, "mix-blend-mode", view)
@@ -224,9 +224,9 @@ class Painter:
         images = self._images(values, Box(0, 0, view.viewport_width, _WINDOW_HIGH), view)
         return Coat(colour, images, values["background-blend-mode"])
 
-    def _opened_ground(self, element: Element, view: View) -> Rgba:
+    def _opened_ground(self, element: StyledElement, view: View) -> Rgba:
         """The colour behind what an element of that piece opens: that of the nearest row or piece around it that has one."""
-        around: Element | None = element
+        around: StyledElement | None = element
         while around is not None:
             colour = self.colour(around, "background-color", view._replace(state="rest"))
             if around.role in {"piece", "row"} and (colour.alpha > 0 or around.parent is None):
@@ -316,7 +316,7 @@ def in_bytes(colour: Rgba) -> Rgba:
     return Rgba(red, green, blue, alpha)
 
 
-def _chain(element: Element, view: View) -> list[Element]:
+def _chain(element: StyledElement, view: View) -> list[StyledElement]:
     """What is painted one upon the other. What is opened stands over all but itself; rows that stand in it bring their own
     grounds along."""
     chain = [element]

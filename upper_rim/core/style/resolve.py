@@ -56,14 +56,14 @@ class Resolved(NamedTuple):
     source: Source
 
 
-class Element(NamedTuple):
+class StyledElement(NamedTuple):
     """Something that is styled: a part of a node. `parent` is what it inherits from."""
 
     node: str
     part: Part
     role: str
     piece: str
-    parent: Element | None
+    parent: StyledElement | None
 
     @property
     def parts(self) -> tuple[Part, ...]:
@@ -82,30 +82,30 @@ class Layer(NamedTuple):
     said: Mapping[str, Mapping[tuple[State, str | None], str]]
 
 
-def elements_of(piece: Piece) -> Iterator[Element]:
+def elements_of(piece: Piece) -> Iterator[StyledElement]:
     """All that is styled in a piece, parents first."""
-    top = Element(piece.id, "box", roles_of(piece)["box"], piece.id, None)
+    top = StyledElement(piece.id, "box", roles_of(piece)["box"], piece.id, None)
     yield top
     for stage in stages_of(piece):
-        yield Element(stage.id, "box", top.role, piece.id, None)
+        yield StyledElement(stage.id, "box", top.role, piece.id, None)
     for row in piece.rows:
-        in_row = Element(row.id, "box", "row", piece.id, top)
+        in_row = StyledElement(row.id, "box", "row", piece.id, top)
         yield in_row
-        yield Element(row.id, "content", "column-rule", piece.id, in_row)
+        yield StyledElement(row.id, "content", "column-rule", piece.id, in_row)
         for cell in row.cells:
-            in_cell = Element(cell.id, "box", "cell", piece.id, in_row)
+            in_cell = StyledElement(cell.id, "box", "cell", piece.id, in_row)
             yield in_cell
             for item in cell.items:
                 yield from item_elements(item, in_cell)
 
 
-def item_elements(item: Any, parent: Element) -> Iterator[Element]:
+def item_elements(item: Any, parent: StyledElement) -> Iterator[StyledElement]:
     roles = roles_of(item)
-    box = Element(item.id, "box", roles["box"], parent.piece, parent)
+    box = StyledElement(item.id, "box", roles["box"], parent.piece, parent)
     yield box
     for part, role in roles.items():
         if part != "box":
-            yield Element(item.id, part, role, parent.piece, box)
+            yield StyledElement(item.id, part, role, parent.piece, box)
 
 
 def said_of(styles: Iterable[Declaration], part: Part) -> dict[str, dict[tuple[State, str | None], str]]:
@@ -126,22 +126,22 @@ class Styling:
         self._site_roles = {default.role: default for default in site.roles}
         self._piece_roles = {piece.id: {default.role: default for default in piece.roles} for piece in site.pieces}
         self.holders: dict[str, Any] = {}
-        self.elements: dict[tuple[str, Part], Element] = {}
+        self.elements: dict[tuple[str, Part], StyledElement] = {}
         for piece in site.pieces:
             for holder in styled_in(piece):
                 self.holders[holder.id] = holder
             for element in elements_of(piece):
                 self.elements[element.node, element.part] = element
         self.stages: dict[str, Stage] = {stage.id: stage for piece in site.pieces for stage in stages_of(piece)}
-        self._layers: dict[Element, list[Layer]] = {}
+        self._layers: dict[StyledElement, list[Layer]] = {}
 
-    def layers(self, element: Element) -> list[Layer]:
+    def layers(self, element: StyledElement) -> list[Layer]:
         """The layers that an element asks, the strongest first."""
         if element not in self._layers:
             self._layers[element] = list(self._asked(element))
         return self._layers[element]
 
-    def _asked(self, element: Element) -> Iterator[Layer]:
+    def _asked(self, element: StyledElement) -> Iterator[Layer]:
         stage = self.stages.get(element.node)
         if stage is not None:
             yield Layer("own", stage.id, said_of(stage.styles, "box"))
@@ -172,7 +172,7 @@ class Styling:
             values = foundation_values(self.site, role)
             yield Layer("site", None, {name: {("rest", None): value} for name, value in values.items()})
 
-    def resolve(self, element: Element, name: str, state: State = "rest", band: str | None = None) -> Resolved:
+    def resolve(self, element: StyledElement, name: str, state: State = "rest", band: str | None = None) -> Resolved:
         """The value and its source. `band`: id of the width band that is looked at; None where the site has none."""
         for layer in self.layers(element):
             found = answer(layer, name, state, band)
@@ -189,7 +189,7 @@ class Styling:
         said = source.layer not in {"built-in", "initial"}
         return Resolved(value, source._replace(layer="inherited") if said else source)
 
-    def _absolute(self, element: Element, name: str, value: str, band: str | None) -> str:
+    def _absolute(self, element: StyledElement, name: str, value: str, band: str | None) -> str:
         """A value as it is inherited: what is relative to the font size of the element that says it is worked out
         (CSS Values 4, 6.1.1; a unitless line height is inherited as it is, CSS Inline 3, 5.2)."""
         relative = ("em", "%") if name in {"font-size", "line-height"} else ("em",)
@@ -201,19 +201,19 @@ class Styling:
             base = self.font_size(element, band)
         return relative_to(value, base, relative)
 
-    def font_size(self, element: Element, band: str | None) -> str:
+    def font_size(self, element: StyledElement, band: str | None) -> str:
         """Independent of any element: px, rem, vw, vh, or a calculation with these."""
         value, source = self.resolve(element, "font-size", "rest", band)
         return value if source.layer == "inherited" else self._absolute(element, "font-size", value, band)
 
-    def all_of(self, element: Element, state: State = "rest", band: str | None = None) -> dict[str, Resolved]:
+    def all_of(self, element: StyledElement, state: State = "rest", band: str | None = None) -> dict[str, Resolved]:
         """Every property that an element has."""
         return {name: self.resolve(element, name, state, band) for name in PROPERTIES}
 
-    def role_element(self, role: str) -> Element:
+    def role_element(self, role: str) -> StyledElement:
         """An element that is nothing but its role, in no piece: for specimens of the site's defaults."""
-        top = Element("", "box", "piece", "", None)
-        return top if role == "piece" else Element("", "box", role, "", top)
+        top = StyledElement("", "box", "piece", "", None)
+        return top if role == "piece" else StyledElement("", "box", role, "", top)
 
 
 _RELATIVE = re.compile(r"(?<![\w.])([+-]?(?:\d+\.?\d*|\.\d+))(em|%)")

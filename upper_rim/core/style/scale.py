@@ -12,11 +12,11 @@ from typing import NamedTuple
 
 from ..model.site import Site
 
-STEPS: dict[str, int] = {"small": -1, "text": 0, "heading-3": 1, "heading-2": 2, "heading-1": 3, "display": 4}
+SCALE_STEPS: dict[str, int] = {"small": -1, "text": 0, "heading-3": 1, "heading-2": 2, "heading-1": 3, "display": 4}
 SPACES: dict[str, float] = {"hair": 0.125, "quarter": 0.25, "half": 0.5, "line": 1.0, "line and a half": 1.5, "double": 2.0, "triple": 3.0}  # fmt: skip
 
 
-class Step(NamedTuple):
+class ScaleStep(NamedTuple):
     """One size of the scale in px, the unitless line height set at it, and the characters on a line of the column."""
 
     name: str
@@ -38,14 +38,14 @@ def line_height(characters: float) -> float:
     return round(1.06 + 0.44 * min(max(characters, 0) / 66, 1.3), 3)
 
 
-def steps(site: Site, character_em: float) -> list[Step]:
+def steps(site: Site, character_em: float) -> list[ScaleStep]:
     """The scale, small to large. `character_em`: mean advance of the face's running text, in em."""
     column = column_px(site, character_em)
     listed = []
-    for name, at in STEPS.items():
+    for name, at in SCALE_STEPS.items():
         size = round(site.text_px * site.ratio**at, 2)
         characters = column / (size * character_em)
-        listed.append(Step(name, size, line_height(characters), round(characters, 1)))
+        listed.append(ScaleStep(name, size, line_height(characters), round(characters, 1)))
     return listed
 
 

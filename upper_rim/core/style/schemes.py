@@ -33,7 +33,7 @@ class Scheme(NamedTuple):
     arrangement: Literal["spread", "centred", "gathered"]
 
 
-SCHEMES: tuple[Scheme, ...] = (
+COLOUR_SCHEMES: tuple[Scheme, ...] = (
     Scheme(
         "slate-and-sail",
         "Slate and sail",
@@ -130,7 +130,7 @@ _CELLS: dict[str, dict[int, tuple[tuple[str, str], ...]]] = {
 
 
 def scheme_of(scheme_id: str) -> Scheme | None:
-    return next((scheme for scheme in SCHEMES if scheme.id == scheme_id), None)
+    return next((scheme for scheme in COLOUR_SCHEMES if scheme.id == scheme_id), None)
 
 
 def worn(site: Site, scheme: Scheme, new_id: Callable[[str], str]) -> Together:

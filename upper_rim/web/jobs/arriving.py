@@ -10,9 +10,9 @@ import tempfile
 from collections.abc import Iterator
 
 from ...core.exchange.bundle import BrokenBundle, Bundle, contents_of
-from ...core.exchange.pages_in import (
+from ...core.exchange.import_pages import (
+    ArchiveEntry,
     BrokenArchive,
-    Entry,
     Incoming,
     Problem,
     digest,
@@ -69,7 +69,7 @@ def _read(work: Work, site: Site, problems: list[Problem]) -> tuple[list[Page], 
                 Page(id=store.new_id("pg"), path=path, language=site.language) for path in paths if path not in known
             ], []
         if work.name.lower().endswith((".html", ".htm")):
-            entries: Iterator[Entry] = iter([Entry(work.name, file.read)])
+            entries: Iterator[ArchiveEntry] = iter([ArchiveEntry(work.name, file.read)])
         else:
             entries = files_of_zip(file, problems)
         listed = list(entries)

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from pydantic import JsonValue
 
+from ...core.exchange.import_pages import Problem, lifts_on
 from ...core.exchange.lifting import cuts, find_in_page
-from ...core.exchange.pages_in import Problem, lifts_on
 from ...core.model.edits import Add, Refusal, SetEach, Together
 from ...core.model.site import Lift, Page, Site
 from ..sites import contents, store

@@ -12,11 +12,11 @@ from django.http import HttpRequest, HttpResponse, HttpResponseNotAllowed, HttpR
 from django.utils import timezone
 
 from ...core.exchange.encoding import insertion
+from ...core.exchange.import_pages import page_path
 from ...core.exchange.markers import marked
-from ...core.exchange.pages_in import page_path
 from ...core.model.apply import apply
 from ...core.model.edits import edit_adapter
-from ...core.model.kept import Kept
+from ...core.model.memo import Memo
 from ...core.model.site import Page, Site
 from ...core.model.stages import in_stage, stages_of
 from ...core.output.compose import Composer
@@ -69,7 +69,7 @@ def _shipped_fonts() -> dict[str, bytes]:
     return {PARTS + file.name: file.data for face in shelf().faces.values() for file in face.files}
 
 
-_composers: Kept[Site, Composer] = Kept(16)
+_composers: Memo[Site, Composer] = Memo(16)
 
 
 def stage_composer(site_id: int, loaded: store.Loaded) -> Composer:

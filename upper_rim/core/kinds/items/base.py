@@ -12,7 +12,7 @@ from ...values.refs import BandRef, EntryRef, MenuRef, PageRef
 from ...values.styling import Part, Role, Styled
 from ...values.targets import ToPage
 from ...values.words import Words
-from ..context import Offer, PageContext, SheetContext
+from ..context import PageContext, SheetContext, SiteOffer
 from ..markup import Markup
 from ..rule import Rule
 
@@ -32,7 +32,7 @@ class BaseItem(Styled):
     hint: Words = Field(default=Words(), description="Told while one points at it, or it has the focus.")
 
     @classmethod
-    def beginning(cls, offer: Offer) -> dict[str, Any]:
+    def beginning(cls, offer: SiteOffer) -> dict[str, Any]:
         """Fields that a new one has besides what they are by default."""
         return {}
 
@@ -95,7 +95,7 @@ class ShowsMenu(BaseItem):
         return 1
 
     @classmethod
-    def beginning(cls, offer: Offer) -> dict[str, Any]:
+    def beginning(cls, offer: SiteOffer) -> dict[str, Any]:
         return {"menu": offer.menu} if offer.menu else {}
 
 

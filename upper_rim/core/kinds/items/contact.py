@@ -13,7 +13,7 @@ from ...languages import phrase
 from ...values.nodes import Value
 from ...values.styling import Role
 from ...values.words import Label
-from ..context import Offer, PageContext
+from ..context import PageContext, SiteOffer
 from ..markup import Markup, Raw, element
 from .base import BaseItem
 
@@ -58,7 +58,7 @@ class Contact(BaseItem):
     hours: tuple[Hours, ...] = ()
 
     @classmethod
-    def beginning(cls, offer: Offer) -> dict[str, Any]:
+    def beginning(cls, offer: SiteOffer) -> dict[str, Any]:
         return {"name": offer.site_name}
 
     @property

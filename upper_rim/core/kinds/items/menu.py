@@ -14,7 +14,7 @@ from ...values.nodes import Pixels
 from ...values.refs import BandRef, DrawerRef
 from ...values.scalars import IconName
 from ...values.words import Words
-from ..context import Offer, PageContext, SheetContext
+from ..context import PageContext, SheetContext, SiteOffer
 from ..marks import entries_mark
 from ..markup import Attributes, Element, Markup, element
 from ..rule import Rule
@@ -109,7 +109,7 @@ class MenuItem(ShowsMenu):
         return band_from_px.get(self.drawer_below or "", 0) or None
 
     @classmethod
-    def beginning(cls, offer: Offer) -> dict[str, Any]:
+    def beginning(cls, offer: SiteOffer) -> dict[str, Any]:
         """A drawer below the site's widest band."""
         drawer = {"drawer_below": offer.widest_band, "drawer_ms": 200} if offer.widest_band else {}
         return {**super().beginning(offer), **drawer}

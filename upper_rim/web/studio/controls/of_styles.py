@@ -12,7 +12,7 @@ from dataclasses import dataclass, field
 from ....core.model.site import Site
 from ....core.model.tree import find
 from ....core.style.colour import Palette
-from ....core.style.resolve import Element, Resolved, Source, Styling
+from ....core.style.resolve import Resolved, Source, StyledElement, Styling
 from ....core.values.colours import REFERENCE
 from ....core.values.properties import CORNERS, PROPERTIES, SIDES
 from ....core.values.styling import Declaration, Part, State
@@ -107,7 +107,7 @@ class Chosen:
     """What a style control speaks of. `styles`: the declarations that it changes; `element`: where they are looked at."""
 
     styles: tuple[Declaration, ...]
-    element: Element
+    element: StyledElement
     part: Part
     state: State
     band: str | None

@@ -23,12 +23,12 @@ from ...live.addresses import StageKey, address, stage_label
 from ...sites import store
 from ...sites.access import site_of
 from ...sites.models import StoredSite
+from ..forms.form_error import Posted
 from ..forms.numbers import whole_number
 from ..forms.posting import posted_edit
-from ..forms.unclear import Posted
+from .announcements import announcement
 from .effects import effect_notice
 from .notices import Notice, notice_of
-from .said import said_of
 
 
 @dataclass(frozen=True)
@@ -45,7 +45,7 @@ class Opened:
         return self.stored.slug
 
 
-class Elsewhere(Exception):
+class Redirected(Exception):
     """What the screen was about is gone; `url` is the screen to show instead."""
 
     def __init__(self, url: str) -> None:
@@ -70,7 +70,7 @@ def screen(template: str, part: str) -> Callable[[View], Callable[..., HttpRespo
             opened = Opened(stored, *store.load(stored.pk), request.user)
             try:
                 context = view(request, opened, made=done.made, **named)
-            except Elsewhere as elsewhere:
+            except Redirected as elsewhere:
                 return _go(request, elsewhere.url)
             if isinstance(context, HttpResponse):
                 return context
@@ -138,7 +138,7 @@ def _carry_out(request: HttpRequest, stored: StoredSite, piece_id: str) -> Done:
     if not isinstance(answer, store.Loaded):
         return Done(notice_of(answer, posted.edit, newest.site))
     notice = effect_notice(newest.site, answer.site, request.POST, piece_id) if piece_id else None
-    return Done(notice, posted.made, said_of(posted.edit, newest.site, answer.site))
+    return Done(notice, posted.made, announcement(posted.edit, newest.site, answer.site))
 
 
 def _base(request: HttpRequest) -> int | None:

@@ -47,7 +47,7 @@ def lines_of(fits: Sequence[RowFit]) -> list[Line]:
     ]
 
 
-def picture(fits: Sequence[RowFit], bands: Iterable[Band]) -> Element:
+def row_picture(fits: Sequence[RowFit], bands: Iterable[Band]) -> Element:
     """One row's, in all its languages. Bands are its ground; where it fails, the width is shaded."""
     highest = max(
         (max(laid.need_px(laid.from_px), laid.room_px(min(laid.to_px, TO_PX))) for fit in fits for laid in fit.laid),

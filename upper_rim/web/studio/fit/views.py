@@ -12,12 +12,12 @@ from ....core.fit.fitter import stands_in_lines
 from ....core.fit.opened import all_opened
 from ....core.fit.targets import pressed_in, too_close
 from ...sites.fitters import site_fitter
-from ..cycle.screen import Elsewhere, Opened, screen, site_url
+from ..cycle.screen import Opened, Redirected, screen, site_url
 from ..forms.numbers import stage_width
 from ..preview.fitting import grouped, measure_words, opened_words, resolved_piece, spans_of, target_words
 from ..preview.svg import for_template
 from ..preview.viewing import looked_at
-from .picture import lines_of, picture
+from .picture import lines_of, row_picture
 
 
 @screen("studio/fit/fit.html", "pieces")
@@ -25,7 +25,7 @@ def fit_study(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
     site = opened.site
     piece = next((piece for piece in site.pieces if piece.id == piece_id), None)
     if piece is None:
-        raise Elsewhere(site_url("pieces", opened))
+        raise Redirected(site_url("pieces", opened))
     page = looked_at(request, site, piece)
     fitter = site_fitter(opened.stored.pk)
     site, piece = resolved_piece(fitter, site, piece)
@@ -35,7 +35,7 @@ def fit_study(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
     for row in site.shown_rows(piece):
         own = [fit for fit in fits if fit.row == row.id]
         failing = (span for span in spans if span.row == row.id and span.fails)
-        drawn = for_template(picture(own, site.bands))
+        drawn = for_template(row_picture(own, site.bands))
         rows.append((row, drawn, lines_of(own), grouped(site, piece, failing)))
     shown = [(row, fit) for row in site.shown_rows(piece) for fit in fits if fit.row == row.id]
     return {

@@ -6,13 +6,13 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
-from ....core.kinds.context import Offer
+from ....core.kinds.context import SiteOffer
 from ....core.kinds.items import ITEM_KINDS
 from ....core.model.site import Site
 from ...sites.store import new_id
 
 JsonNode = dict[str, Any]
-Item = str | tuple[str, Mapping[str, Any]]
+PlannedItem = str | tuple[str, Mapping[str, Any]]
 """An item's kind, and the fields that it begins with."""
 
 
@@ -20,7 +20,7 @@ Item = str | tuple[str, Mapping[str, Any]]
 class CellPlan:
     track: str
     align: str
-    items: tuple[Item, ...]
+    items: tuple[PlannedItem, ...]
 
     @property
     def kinds(self) -> list[str]:
@@ -88,11 +88,11 @@ def _styles(values: Mapping[str, str]) -> list[JsonNode]:
     return [{"id": new_id("st"), "property": name, "value": value} for name, value in values.items()]
 
 
-def new_item(site: Site, planned: Item) -> JsonNode:
+def new_item(site: Site, planned: PlannedItem) -> JsonNode:
     """An item with what the site has to offer it."""
     kind, fields = (planned, {}) if isinstance(planned, str) else planned
     widest = site.bands[-1].id if len(site.bands) > 1 else None
-    offer = Offer(site.name, site.menus[0].id if site.menus else None, widest)
+    offer = SiteOffer(site.name, site.menus[0].id if site.menus else None, widest)
     item: JsonNode = {"id": new_id("it"), "kind": kind, **ITEM_KINDS[kind].beginning(offer), **fields}
     if ITEM_KINDS[kind].FILLS:
         item["styles"] = [*item.get("styles", []), *_styles({"inline-size": "100%"})]
@@ -103,7 +103,7 @@ def _words(text: str) -> JsonNode:
     return {"words": {"text": text}}
 
 
-def _cells(*cells: tuple[str, str, tuple[Item, ...]]) -> tuple[CellPlan, ...]:
+def _cells(*cells: tuple[str, str, tuple[PlannedItem, ...]]) -> tuple[CellPlan, ...]:
     return tuple(CellPlan(*cell) for cell in cells)
 
 
@@ -114,7 +114,7 @@ _CLOSING = {
     "border-block-start-style": "solid",
     "border-block-start-color": "@:line",
 }
-_TO_SEE: Item = ("icon", {"icon": "menu", "words": {"text": "Contents"}, "words_shown": "below"})
+_TO_SEE: PlannedItem = ("icon", {"icon": "menu", "words": {"text": "Contents"}, "words_shown": "below"})
 
 ARRANGEMENTS: dict[str, Arrangement] = {
     "line": Arrangement(

@@ -21,8 +21,8 @@ from ....core.style.colour import hex_colour
 from ...sites import store
 from ..controls.items.menu import offered_entries
 from ..controls.of_movement import parts_of
+from .form_error import FormError, Posted
 from .targets import target_of
-from .unclear import Posted, Unclear
 
 
 def _columns(site: Site, row: Any, post: QueryDict) -> JsonValue:
@@ -46,15 +46,15 @@ def _distance(site: Site, holder: Any, post: QueryDict) -> JsonValue:
     field = {"px": "px", "viewport": "percent", "page": "percent", "element": "selector"}.get(kind)
     name = post.get("field", "")
     if field is None:
-        raise Unclear(holder.id, name, "choose what the distance counts")
+        raise FormError(holder.id, name, "choose what the distance counts")
     if not value and name == "hides_until":
         return None
     if field == "selector":
         fault = selector_fault(value) if value else "say which element, as a CSS selector such as #start"
         if fault:
-            raise Unclear(holder.id, name, f"{fault}")
+            raise FormError(holder.id, name, f"{fault}")
     elif not value.isdecimal():
-        raise Unclear(holder.id, name, "a distance is a whole number, 0 or more")
+        raise FormError(holder.id, name, "a distance is a whole number, 0 or more")
     return {"kind": kind, field: value}
 
 
@@ -72,7 +72,7 @@ def _grows(site: Site, holder: Any, post: QueryDict) -> JsonValue:
     known = holder.grows.model_dump(mode="json") if holder.grows else {}
     if post.get("leave") or post.get("back"):
         if not known:
-            raise Unclear(holder.id, "grows", "nothing grows there any more")
+            raise FormError(holder.id, "grows", "nothing grows there any more")
         without = [page for page in known["without"] if page not in {post.get("leave"), post.get("back")}]
         return {**known, "without": [*without, post["leave"]] if post.get("leave") else without}
     path = post.get("path", "").strip()
@@ -111,7 +111,7 @@ def _hours(site: Site, contact: Any, post: QueryDict) -> JsonValue:
         days = _days(read[1]) if read else []
         if read is None or not days:
             reason = f"line {at} is not understood; write it as Mo-Fr 09:00-17:30, with Mo Tu We Th Fr Sa Su"
-            raise Unclear(contact.id, "hours", reason)
+            raise FormError(contact.id, "hours", reason)
         found.append({"days": cast(JsonValue, days), "opens": read[2].zfill(5), "closes": read[3].zfill(5)})
     return found
 
@@ -148,7 +148,7 @@ def _hex(row: str, at: int, colour: str) -> str:
     try:
         return hex_colour(colour) if colour else ""
     except ValueError:
-        raise Unclear(row, "profiles", f"line {at}: “{colour}” is no colour; write it as #1f5c57, say") from None
+        raise FormError(row, "profiles", f"line {at}: “{colour}” is no colour; write it as #1f5c57, say") from None
 
 
 def _profile_address(site: Site, row: str, line: str, at: int) -> str:
@@ -156,7 +156,7 @@ def _profile_address(site: Site, row: str, line: str, at: int) -> str:
     address = str(target.get("address", ""))
     if not address.lower().startswith(("https://", "http://", "mailto:", "tel:")):
         reason = f"line {at}: “{line}” is no address elsewhere; one begins with https://, or is a mail address or telephone number"
-        raise Unclear(row, "profiles", reason)
+        raise FormError(row, "profiles", reason)
     return address
 
 
@@ -170,7 +170,7 @@ def picture_links(site: Site, holder: Any, post: QueryDict) -> Posted:
     def read(parts: list[str], at: int) -> dict[str, Any]:
         picture = parts[2] and f"/{parts[2].lstrip('/')}"
         if picture and picture not in pictures:
-            raise Unclear(holder.id, "links", f"line {at}: there is no picture at {picture} among the site’s files")
+            raise FormError(holder.id, "links", f"line {at}: there is no picture at {picture} among the site’s files")
         return {"words": parts[0], "second": parts[1], "picture": picture or None, "target": target_of(site, parts[3])}
 
     return _nodes(holder, "links", "pl", post, read, ("words", "second"), "title | second line | picture | link")
@@ -183,12 +183,12 @@ def form_fields(site: Site, holder: Any, post: QueryDict) -> Posted:
         label, kind = parts[0], parts[1].lower() or "text"
         if kind not in _FIELD_KINDS:
             reason = f"line {at}: there is no kind “{parts[1]}”; there are {', '.join(_FIELD_KINDS)}"
-            raise Unclear(holder.id, "fields", reason)
+            raise FormError(holder.id, "fields", reason)
         choices = [one.strip() for one in parts[2].split(",") if one.strip()] if kind == "choice" else []
         if kind == "choice" and not choices:
-            raise Unclear(holder.id, "fields", f"line {at}: name the choices, with commas between them")
+            raise FormError(holder.id, "fields", f"line {at}: name the choices, with commas between them")
         if not _is_pattern(parts[3]):
-            raise Unclear(holder.id, "fields", f"line {at}: “{parts[3]}” is no regular expression")
+            raise FormError(holder.id, "fields", f"line {at}: “{parts[3]}” is no regular expression")
         return {
             "words": label.rstrip("* "),
             "required": label.endswith("*"),
@@ -226,12 +226,12 @@ def _nodes(
             continue
         parts = [part.strip() for part in line.split("|")]
         if len(parts) > 4 or not parts[0].rstrip("* "):
-            raise Unclear(holder.id, slot, f"line {at} is not understood; write {form}")
+            raise FormError(holder.id, slot, f"line {at} is not understood; write {form}")
         try:
             rows.append(read(parts + [""] * (4 - len(parts)), at))
-        except Unclear as unclear:
+        except FormError as unclear:
             reason = unclear.refusal.reason
-            raise Unclear(holder.id, slot, reason if reason.startswith("line ") else f"line {at}: {reason}") from None
+            raise FormError(holder.id, slot, reason if reason.startswith("line ") else f"line {at}: {reason}") from None
     return _kept(holder, slot, prefix, rows, "words", worded)
 
 

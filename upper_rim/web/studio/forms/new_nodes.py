@@ -9,9 +9,9 @@ from django.http import QueryDict
 from pydantic import JsonValue
 
 from ....core.exchange.encoding import decode
+from ....core.exchange.import_menu import Drafts, LineFault, Navigation, entries_from, navigations_in, read_menu
+from ....core.exchange.import_pages import digest
 from ....core.exchange.markdown import written_page
-from ....core.exchange.menu_in import Drafts, Fault, Navigation, entries_from, navigations_in, read_menu
-from ....core.exchange.pages_in import digest
 from ....core.kinds.entries import Entry
 from ....core.kinds.items import ITEM_KINDS
 from ....core.kinds.items.menu import MenuItem
@@ -24,12 +24,12 @@ from ....core.model.site import Page, Site
 from ....core.model.tree import ROOT, items_of
 from ...sites import contents, store
 from .arrangements import ARRANGEMENTS, new_item
+from .form_error import FormError
 from .numbers import whole_number
 from .targets import target_of, where_of
-from .unclear import Unclear
 
 
-class Made(NamedTuple):
+class NewNodes(NamedTuple):
     """`then`: edits that go with it."""
 
     slot: str
@@ -37,69 +37,69 @@ class Made(NamedTuple):
     then: tuple[Edit, ...] = ()
 
 
-def _new_swatch(site: Site, post: QueryDict) -> Made:
-    return Made(
+def _new_swatch(site: Site, post: QueryDict) -> NewNodes:
+    return NewNodes(
         "swatches",
         [{"id": store.new_id("sw"), "name": post.get("name", "") or "New swatch", "colour": post.get("colour", "")}],
     )
 
 
-def _new_look(site: Site, post: QueryDict) -> Made:
-    return Made("looks", [{"id": store.new_id("lk"), "name": post.get("name", "").strip() or "New look"}])
+def _new_look(site: Site, post: QueryDict) -> NewNodes:
+    return NewNodes("looks", [{"id": store.new_id("lk"), "name": post.get("name", "").strip() or "New look"}])
 
 
-def _new_snippet(site: Site, post: QueryDict) -> Made:
+def _new_snippet(site: Site, post: QueryDict) -> NewNodes:
     snippet: dict[str, JsonValue] = {"id": store.new_id("sn"), "name": post.get("name", "").strip() or "New snippet"}
-    return Made("snippets", [{**snippet, "place": post.get("place", "head"), "code": post.get("code", "")}])
+    return NewNodes("snippets", [{**snippet, "place": post.get("place", "head"), "code": post.get("code", "")}])
 
 
-def _new_band(site: Site, post: QueryDict) -> Made:
-    return Made(
+def _new_band(site: Site, post: QueryDict) -> NewNodes:
+    return NewNodes(
         "bands",
         [{"id": store.new_id("bd"), "name": post.get("name", "") or "New band", "from_px": post.get("from_px", "")}],
     )
 
 
-def _new_menu(site: Site, post: QueryDict) -> Made:
-    return Made("menus", [{"id": store.new_id("mn"), "name": post.get("name", "") or "Menu"}])
+def _new_menu(site: Site, post: QueryDict) -> NewNodes:
+    return NewNodes("menus", [{"id": store.new_id("mn"), "name": post.get("name", "") or "Menu"}])
 
 
-def _new_entries(site: Site, post: QueryDict) -> Made:
+def _new_entries(site: Site, post: QueryDict) -> NewNodes:
     """Entries for the pages that were ticked, or one for what was typed."""
     pages: list[JsonValue] = [
         {"id": store.new_id("en"), "target": {"kind": "page", "page": page}} for page in post.getlist("pages")
     ]
     text = post.get("value", "").strip()
     if not pages and not text and not post.get("label"):
-        raise Unclear(post.get("parent", ROOT), "entries", "tick a page, or type where the entry leads")
+        raise FormError(post.get("parent", ROOT), "entries", "tick a page, or type where the entry leads")
     if text or post.get("label"):
         pages.append(
             {"id": store.new_id("en"), "label": {"text": post.get("label", "")}, "target": target_of(site, text)}
         )
-    return Made("entries", pages)
+    return NewNodes("entries", pages)
 
 
-def _read_entries(site: Site, post: QueryDict) -> Made:
+def _read_entries(site: Site, post: QueryDict) -> NewNodes:
     """What a pasted text means. Its broken lines were told before, where it was previewed."""
     entries, faults = entries_from(read_menu(post.get("text", "")), site, store.new_id)
     return _made_entries(entries, faults, post)
 
 
-def _taken_entries(site: Site, post: QueryDict) -> Made:
+def _taken_entries(site: Site, post: QueryDict) -> NewNodes:
     """The navigation of one of the site's pages."""
     page = next((page for page in site.pages if page.id == post.get("page")), None)
     navigations = navigations_of(page) if page else []
     at = whole_number(post.get("which", ""))
     if at is None or at >= len(navigations):
-        raise Unclear(post.get("parent", ROOT), "entries", "that navigation is not in the page any more")
+        raise FormError(post.get("parent", ROOT), "entries", "that navigation is not in the page any more")
     return _made_entries(*entries_from(Drafts(navigations[at].entries, []), site, store.new_id), post)
 
 
-def _made_entries(entries: list[Entry], faults: list[Fault], post: QueryDict) -> Made:
+def _made_entries(entries: list[Entry], faults: list[LineFault], post: QueryDict) -> NewNodes:
     if not entries:
         why = f"line {faults[0].line}: {faults[0].why}" if faults else "nothing is in it"
-        raise Unclear(post.get("parent", ROOT), "entries", f"no entry could be read; {why}")
-    return Made("entries", [entry.model_dump(mode="json") for entry in entries])
+        raise FormError(post.get("parent", ROOT), "entries", f"no entry could be read; {why}")
+    return NewNodes("entries", [entry.model_dump(mode="json") for entry in entries])
 
 
 def navigations_of(page: Page) -> list[Navigation]:
@@ -108,46 +108,48 @@ def navigations_of(page: Page) -> list[Navigation]:
     return navigations_in(decode(contents.read_content(page.content), page.encoding), page.path)
 
 
-def _new_row(site: Site, post: QueryDict) -> Made:
+def _new_row(site: Site, post: QueryDict) -> NewNodes:
     tracks: tuple[tuple[str, str], ...] = (("content", "start"), ("share", "center"), ("content", "end"))
     cells = [{"id": store.new_id("cl"), "track": {"kind": track}, "align": align} for track, align in tracks]
-    return Made(
+    return NewNodes(
         "rows", [{"id": store.new_id("rw"), "name": post.get("name", "") or "New row", "cells": cast(JsonValue, cells)}]
     )
 
 
-def _shared_row(site: Site, post: QueryDict) -> Made:
+def _shared_row(site: Site, post: QueryDict) -> NewNodes:
     if not post.get("shares"):
-        raise Unclear(post.get("parent", ROOT), "rows", "choose the row that is to stand here too")
-    return Made("rows", [{"id": store.new_id("rw"), "name": "Shared row", "shares": post["shares"]}])
+        raise FormError(post.get("parent", ROOT), "rows", "choose the row that is to stand here too")
+    return NewNodes("rows", [{"id": store.new_id("rw"), "name": "Shared row", "shares": post["shares"]}])
 
 
-def _new_stage(site: Site, post: QueryDict) -> Made:
+def _new_stage(site: Site, post: QueryDict) -> NewNodes:
     """Where it was asked for on the ruler, or behind the last one; the header then stays, if it did not."""
     piece = next((piece for piece in site.pieces if piece.id == post.get("parent")), None)
     if not isinstance(piece, Header):
-        raise Unclear(post.get("parent", ROOT), "stages", "only headers pass through stages")
+        raise FormError(post.get("parent", ROOT), "stages", "only headers pass through stages")
     last = max((one.after.px for one in piece.stages if isinstance(one.after, ByPixels)), default=0)
     stage: dict[str, JsonValue] = {
         "id": store.new_id("sg"),
         "name": post.get("name", "").strip() or f"Stage {len(piece.stages) + 1}",
         "after": {"kind": "px", "px": last + 200},
     }
-    return Made("stages", [stage], () if piece.is_ever_pinned else (Set(node=piece.id, field="moves", value="stays"),))
+    return NewNodes(
+        "stages", [stage], () if piece.is_ever_pinned else (Set(node=piece.id, field="moves", value="stays"),)
+    )
 
 
-def _new_cell(site: Site, post: QueryDict) -> Made:
-    return Made("cells", [{"id": store.new_id("cl")}])
+def _new_cell(site: Site, post: QueryDict) -> NewNodes:
+    return NewNodes("cells", [{"id": store.new_id("cl")}])
 
 
-def _new_item(site: Site, post: QueryDict) -> Made:
+def _new_item(site: Site, post: QueryDict) -> NewNodes:
     kind = post.get("kind", "")
     if kind not in ITEM_KINDS:
-        raise Unclear(post.get("parent", ROOT), "items", "choose what kind of item it is to be")
+        raise FormError(post.get("parent", ROOT), "items", "choose what kind of item it is to be")
     item = new_item(site, kind)
     if kind == "menu" and _is_in_drawer(site, post.get("parent", "")):
         item = {**item, "way": "column", "drawer_below": None}
-    return Made("items", [item])
+    return NewNodes("items", [item])
 
 
 def _is_in_drawer(site: Site, cell: str) -> bool:
@@ -155,16 +157,16 @@ def _is_in_drawer(site: Site, cell: str) -> bool:
     return any(one.id == cell for piece in drawers for row in piece.rows for one in row.cells)
 
 
-def _new_rule(site: Site, post: QueryDict) -> Made:
+def _new_rule(site: Site, post: QueryDict) -> NewNodes:
     shows = post.get("shows", "true") == "true"
-    return Made("reach", [{"id": store.new_id("rr"), "shows": shows, "where": where_of(site, post)}])
+    return NewNodes("reach", [{"id": store.new_id("rr"), "shows": shows, "where": where_of(site, post)}])
 
 
-def _new_piece(site: Site, post: QueryDict) -> Made:
+def _new_piece(site: Site, post: QueryDict) -> NewNodes:
     arrangement = ARRANGEMENTS[post["arrangement"]]
     name = post.get("name", "").strip() or PIECE_KINDS[arrangement.kind].NAME
     piece = arrangement.piece(site, name)
-    return Made("pieces", [piece], _tied(site, piece["id"]) if arrangement.kind == "drawer" else ())
+    return NewNodes("pieces", [piece], _tied(site, piece["id"]) if arrangement.kind == "drawer" else ())
 
 
 def _tied(site: Site, drawer: str) -> tuple[Edit, ...]:
@@ -174,14 +176,14 @@ def _tied(site: Site, drawer: str) -> tuple[Edit, ...]:
     return (Set(node=free.id, field="drawer", value=drawer),) if free else ()
 
 
-def _new_page(site: Site, post: QueryDict) -> Made:
+def _new_page(site: Site, post: QueryDict) -> NewNodes:
     title, markdown = post.get("title", "").strip(), post.get("source", "")
     language = post.get("language", "").strip() or site.language
     if not title:
-        raise Unclear(ROOT, "pages", "a page needs a title")
+        raise FormError(ROOT, "pages", "a page needs a title")
     path = post.get("path", "").strip()
     page: dict[str, JsonValue] = {"id": store.new_id("pg"), "path": path if path.startswith("/") else "/" + path}
-    return Made("pages", [{**page, **written(title, language, markdown)}])
+    return NewNodes("pages", [{**page, **written(title, language, markdown)}])
 
 
 def written(title: str, language: str, markdown: str) -> dict[str, JsonValue]:
@@ -196,7 +198,7 @@ def written(title: str, language: str, markdown: str) -> dict[str, JsonValue]:
     }
 
 
-MAKERS: dict[str, Callable[[Site, QueryDict], Made]] = {
+MAKERS: dict[str, Callable[[Site, QueryDict], NewNodes]] = {
     "swatch": _new_swatch,
     "look": _new_look,
     "snippet": _new_snippet,

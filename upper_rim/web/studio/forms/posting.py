@@ -31,11 +31,11 @@ from ....shipped import shelf
 from ...sites import store
 from ..controls.of_nodes import ROW_CENTRE, shared_row
 from . import styles as styling_posts
+from .form_error import FormError, Posted
 from .listed import LISTED, NODES
 from .new_nodes import MAKERS, written
 from .numbers import whole_number
 from .targets import target_of, where_of
-from .unclear import Posted, Unclear
 
 
 def posted_edit(site: Site, post: QueryDict) -> Posted | Refusal:
@@ -45,7 +45,7 @@ def posted_edit(site: Site, post: QueryDict) -> Posted | Refusal:
         return Refusal(node=ROOT, field="do", reason="this form does not say what is to be done")
     try:
         return read(site, post)
-    except Unclear as unclear:
+    except FormError as unclear:
         return unclear.refusal
     except (ValidationError, ValueError, KeyError, RecursionError):
         return Refusal(node=ROOT, field="do", reason="this form is not filled in as it should be")
@@ -55,13 +55,13 @@ def _set(site: Site, post: QueryDict) -> Posted:
     node, field = post["node"], post["field"]
     holder = holder_of(site, node)
     if holder is None:
-        raise Unclear(node, field, "it is not there any more")
+        raise FormError(node, field, "it is not there any more")
     if field in NODES and field in slots_of(holder):
         return NODES[field](site, holder, post)
     if field == "align" and isinstance(holder, Cell) and post.get("value") == ROW_CENTRE:
         return Posted(_in_the_rows_centre(site, holder))
     if field not in type(holder).model_fields or is_computed(holder, field):
-        raise Unclear(node, field, f"there is no field “{field}” to be set here")
+        raise FormError(node, field, f"there is no field “{field}” to be set here")
     value = _value(site, holder, field, post)
     return Posted(Set(node=node, field=field, value=value))
 
@@ -90,9 +90,9 @@ def _value(site: Site, holder: Any, field: str, post: QueryDict) -> JsonValue:
     if field == "list_on":
         return _page_id(site, holder, text)
     if field == "selector" and text and isinstance(holder, Pager | Viewer) and selector_fault(text):
-        raise Unclear(holder.id, field, f"{selector_fault(text)}")
+        raise FormError(holder.id, field, f"{selector_fault(text)}")
     if field in {"icon", "button_icon"} and text and not _is_icon(text, holder):
-        raise Unclear(
+        raise FormError(
             holder.id,
             field,
             f"there is no icon called “{text}”; its name comes from the list that opens while you type",
@@ -128,7 +128,7 @@ def _page_id(site: Site, holder: Any, text: str) -> JsonValue:
         return None
     target = cast(dict[str, JsonValue], target_of(site, text))
     if target["kind"] != "page":
-        raise Unclear(holder.id, "list_on", f"there is no page at {text}")
+        raise FormError(holder.id, "list_on", f"there is no page at {text}")
     return target["page"]
 
 
@@ -170,7 +170,7 @@ def _rewrite(site: Site, post: QueryDict) -> Posted:
     node = post["node"]
     page = next((page for page in site.pages if page.id == node), None)
     if page is None or page.source is None:
-        raise Unclear(node, "source", "only a page that was written here can be rewritten here")
+        raise FormError(node, "source", "only a page that was written here can be rewritten here")
     title = post.get("title", "").strip() or page.title
     fields = written(title, page.language, post.get("source", ""))
     edits = tuple(Set(node=node, field=field, value=value) for field, value in fields.items() if field != "language")
@@ -179,7 +179,7 @@ def _rewrite(site: Site, post: QueryDict) -> Posted:
 
 def _move(site: Site, post: QueryDict) -> Posted:
     if not post["parent"]:
-        raise Unclear(post["node"], "", "choose the place first")
+        raise FormError(post["node"], "", "choose the place first")
     return Posted(Move(node=post["node"], parent=post["parent"], slot=post["slot"], at=int(post["at"])))
 
 
@@ -188,7 +188,7 @@ def _step(site: Site, post: QueryDict) -> Posted:
     node, by = post["node"], int(_how(post))
     spot = find(site, node)
     if spot is None:
-        raise Unclear(node, "", "it is not there any more")
+        raise FormError(node, "", "it is not there any more")
     siblings = siblings_of(site, spot)
     at = spot.at + by
     while isinstance(spot.node, Row) and 0 <= at < len(siblings) and _stage(siblings[at]) != spot.node.stage:
@@ -197,7 +197,7 @@ def _step(site: Site, post: QueryDict) -> Posted:
         return Posted(Move(node=node, parent=spot.parent, slot=spot.slot, at=at))
     neighbour = _neighbour(site, spot.parent, by) if spot.slot == "items" else None
     if neighbour is None:
-        raise Unclear(node, "", "there is no place further on in this direction")
+        raise FormError(node, "", "there is no place further on in this direction")
     return Posted(Move(node=node, parent=neighbour.id, slot="items", at=0 if by > 0 else len(neighbour.items)))
 
 
@@ -225,15 +225,15 @@ def _indent(site: Site, post: QueryDict) -> Posted:
     """A menu entry one level in (below the entry before it) or out."""
     node, spot = post["node"], find(site, post["node"])
     if spot is None or spot.slot != "entries":
-        raise Unclear(node, "", "it is not there any more")
+        raise FormError(node, "", "it is not there any more")
     if _how(post) == "in":
         if spot.at == 0:
-            raise Unclear(node, "", "there is no entry before it that it could go below")
+            raise FormError(node, "", "there is no entry before it that it could go below")
         before: Any = siblings_of(site, spot)[spot.at - 1]
         return Posted(Move(node=node, parent=before.id, slot="entries", at=len(before.entries)))
     outer = find(site, spot.parent)
     if outer is None or outer.slot != "entries":
-        raise Unclear(node, "", "it already stands on the outermost level")
+        raise FormError(node, "", "it already stands on the outermost level")
     return Posted(Move(node=node, parent=outer.parent, slot="entries", at=outer.at + 1))
 
 
@@ -258,7 +258,7 @@ def _remove(site: Site, post: QueryDict) -> Posted:
 def _duplicate(site: Site, post: QueryDict) -> Posted:
     spot = find(site, post["node"])
     if spot is None or spot.slot not in {"items", "rows", "cells", "pieces", "entries"}:
-        raise Unclear(post["node"], "", "it cannot be doubled")
+        raise FormError(post["node"], "", "it cannot be doubled")
     copy = _copied(spot.node)
     if spot.slot == "pieces":
         copy["name"] = f"{copy['name']}, copy"
@@ -269,9 +269,9 @@ def _copy(site: Site, post: QueryDict) -> Posted:
     """A copy of an item into a cell, or of a row into a piece, of whichever piece it is."""
     spot = find(site, post["node"])
     if spot is None or spot.slot not in {"items", "rows"}:
-        raise Unclear(post["node"], "", "what was to be copied is not there any more")
+        raise FormError(post["node"], "", "what was to be copied is not there any more")
     if not post["parent"]:
-        raise Unclear(post["node"], "", "choose the place first")
+        raise FormError(post["node"], "", "choose the place first")
     copy = _copied(spot.node)
     if spot.slot == "rows" and post["parent"] != spot.parent:
         copy["stage"] = None
@@ -284,7 +284,7 @@ def _hand_over(site: Site, post: QueryDict) -> Posted:
     spot = find(site, stage)
     piece = next((piece for piece in site.pieces if spot is not None and piece.id == spot.parent), None)
     if piece is None:
-        raise Unclear(stage, "rows", "the stage is not there any more")
+        raise FormError(stage, "rows", "the stage is not there any more")
     if _how(post) == "new":
         made = cast(list[dict[str, Any]], MAKERS["row"](site, post).values)
     else:
@@ -303,7 +303,7 @@ def _own(site: Site, post: QueryDict) -> Posted:
     """A row that shares another one becomes a copy of it, on its own."""
     spot = find(site, post["node"])
     if spot is None or not isinstance(spot.node, Row) or spot.node.shares is None:
-        raise Unclear(post["node"], "", "it shares nothing")
+        raise FormError(post["node"], "", "it shares nothing")
     copy = _copied(shared_row(site, spot.node.shares)[0])
     addition = Add(parent=spot.parent, slot="rows", values=(copy,), at=spot.at)
     return Posted(Together(edits=(Remove(nodes=(spot.node.id,)), addition)), (copy["id"],))
@@ -324,7 +324,7 @@ def is_computed(holder: Any, field: str) -> bool:
 def _raw(site: Site, post: QueryDict) -> Posted:
     edit = edit_adapter.validate_python(json.loads(post["edit"]))
     if any(_fills_computed(site, part) for part in parts_of_edit(edit)):
-        raise Unclear(ROOT, "edit", "contents come in by upload only")
+        raise FormError(ROOT, "edit", "contents come in by upload only")
     return Posted(edit)
 
 

@@ -20,8 +20,8 @@ from ....core.values.properties import NotAValue, check_value, completed
 from ....core.values.styling import Declaration, Part, State
 from ...sites import store
 from ..controls.of_styles import SIDED
+from .form_error import FormError, Posted
 from .numbers import stage_width
-from .unclear import Posted, Unclear
 
 
 def style(site: Site, post: QueryDict) -> Posted:
@@ -43,7 +43,7 @@ def style(site: Site, post: QueryDict) -> Posted:
         try:
             check_value(one, value)
         except NotAValue as fault:
-            raise Unclear(holder_id, name, str(fault)) from None
+            raise FormError(holder_id, name, str(fault)) from None
         if known is not None:
             edits.append(Set(node=known.id, field="value", value=value))
         else:
@@ -97,12 +97,12 @@ def _holder(site: Site, node: str) -> tuple[str, tuple[Edit, ...]]:
     """
     if not node.startswith("role:"):
         if holder_of(site, node) is None:
-            raise Unclear(node, "", "it is not there any more")
+            raise FormError(node, "", "it is not there any more")
         return node, ()
     role, _, piece_id = node.removeprefix("role:").partition("@")
     parent: Any = holder_of(site, piece_id) if piece_id else site
     if parent is None:
-        raise Unclear(piece_id, "roles", "it is not there any more")
+        raise FormError(piece_id, "roles", "it is not there any more")
     known = default_of(parent.roles, role)
     if known is not None:
         return known.id, ()
@@ -131,7 +131,7 @@ def _for_sides(text: str, names: tuple[str, ...], node: str) -> list[str]:
             return [words[0], words[1], words[2], words[1]]
         case 4:
             return words
-    raise Unclear(node, names[0], "one value for all sides, two (above and below, at the sides), or four, clockwise")
+    raise FormError(node, names[0], "one value for all sides, two (above and below, at the sides), or four, clockwise")
 
 
 def _outer_words(text: str) -> list[str]:
@@ -170,7 +170,7 @@ def wear(site: Site, post: QueryDict) -> Posted:
     node, look = post["node"], post["look"]
     holder: Any = holder_of(site, node)
     if holder is None:
-        raise Unclear(node, "wears", "it is not there any more")
+        raise FormError(node, "wears", "it is not there any more")
     worn = [one for one in holder.wears if one != look]
     if post["do"] != "wear:off":
         worn.append(look)
@@ -181,7 +181,7 @@ def look_from(site: Site, post: QueryDict) -> Posted:
     """A look is made of what an item declares itself, and the item wears it instead."""
     holder: Any = holder_of(site, post["node"])
     if holder is None or not holder.styles:
-        raise Unclear(post["node"], "styles", "nothing is set here that a look could be made of")
+        raise FormError(post["node"], "styles", "nothing is set here that a look could be made of")
     look = store.new_id("lk")
     styles = [{**one.model_dump(mode="json"), "id": store.new_id("st")} for one in holder.styles]
     edits: tuple[Edit, ...] = (
@@ -200,7 +200,7 @@ def detach(site: Site, post: QueryDict) -> Posted:
     """What the looks worn say is declared by the item itself, where it says nothing itself; the looks are taken off."""
     holder: Any = holder_of(site, post["node"])
     if holder is None or not holder.wears:
-        raise Unclear(post["node"], "wears", "it wears no look")
+        raise FormError(post["node"], "wears", "it wears no look")
     looks = {look.id: look for look in site.looks}
     kept: dict[tuple[str, str, str, str | None], Declaration] = {}
     for look_id in holder.wears:
@@ -234,7 +234,7 @@ def tint(site: Site, post: QueryDict) -> Posted:
     """A swatch that stays tied to another, lighter or darker by a share of OKLCH lightness."""
     spot = find(site, post["node"])
     if spot is None or spot.slot != "swatches":
-        raise Unclear(post["node"], "", "it is not there any more")
+        raise FormError(post["node"], "", "it is not there any more")
     lightness = int(post.get("lightness", "12"))
     name = f"{spot.node.name}, {'lighter' if lightness > 0 else 'darker'}"  # type: ignore[attr-defined]
     made = store.new_id("sw")
@@ -247,9 +247,9 @@ def merge(site: Site, post: QueryDict) -> Posted:
     node, other = post["node"], post.get("other", "")
     names = {swatch.id: swatch.name for swatch in site.swatches}
     if node not in names:
-        raise Unclear(node, "", "it is not there any more")
+        raise FormError(node, "", "it is not there any more")
     if not other or other == node or other not in names:
-        raise Unclear(node, "other", f"“{names[node]}” is in use: choose the swatch that takes its place")
+        raise FormError(node, "other", f"“{names[node]}” is in use: choose the swatch that takes its place")
     edits: list[Edit] = []
     for holder in walk(site):
         if isinstance(holder, Declaration) and f"@{node}" in holder.value:
@@ -263,7 +263,7 @@ def merge(site: Site, post: QueryDict) -> Posted:
         if swatch.tied is not None and swatch.tied.parent == node:
             tied = swatch.tied.replaced(parent=other) if swatch.id != other else None
             if tied is None:
-                raise Unclear(node, "other", f"“{names[other]}” is tied to “{names[node]}”: choose another one")
+                raise FormError(node, "other", f"“{names[other]}” is tied to “{names[node]}”: choose another one")
             edits.append(Set(node=swatch.id, field="tied", value=tied.model_dump(mode="json")))
     return Posted(Together(edits=(*edits, Remove(nodes=(node,)))))
 
@@ -279,11 +279,11 @@ def content_width(site: Site, post: QueryDict) -> Posted:
     styling = Styling(site)
     element = styling.elements.get((post["node"], post.get("part", "box")))  # type: ignore[arg-type]
     if element is None:
-        raise Unclear(post["node"], "inline-size", "it is not there any more")
+        raise FormError(post["node"], "inline-size", "it is not there any more")
     width = stage_width(post)
     found = extent(styling, element, post.get("band") or band_at(site, width), width)
     if found is None:
-        raise Unclear(
+        raise FormError(
             post["node"], "inline-size", "its padding is a share of what only the page knows; type the whole width"
         )
     form = post.copy()

@@ -10,7 +10,7 @@ from pydantic import JsonValue
 from ....core.exchange.typed_links import TypedLinks
 from ....core.model.site import Site
 from ....core.model.tree import ROOT
-from .unclear import Unclear
+from .form_error import FormError
 
 
 def target_of(site: Site, text: str) -> JsonValue:
@@ -30,7 +30,7 @@ def where_of(site: Site, post: QueryDict) -> JsonValue:
     if kind == "page":
         target = cast(dict[str, JsonValue], target_of(site, text))
         if target["kind"] != "page":
-            raise Unclear(post.get("node", ROOT), "where", f"there is no page at {text or 'an empty path'}")
+            raise FormError(post.get("node", ROOT), "where", f"there is no page at {text or 'an empty path'}")
         return target
     if not text.startswith("/"):
         text = "/" + text

@@ -14,7 +14,7 @@ from ....core.model.site import Site, canonical_json
 from ...sites import contents, store
 from ...sites.models import Arrival, StoredSite
 from ..cycle.notices import notice_of
-from ..cycle.screen import Elsewhere, Opened, screen, site_url
+from ..cycle.screen import Opened, Redirected, screen, site_url
 
 LARGEST_BUNDLE = 200_000_000
 
@@ -23,7 +23,7 @@ LARGEST_BUNDLE = 200_000_000
 def carry(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[str, Any]:
     if request.method == "POST" and request.FILES.get("bundle"):
         _take_bundle(request, opened)
-        raise Elsewhere(site_url("carry", opened) + "?from=bundle")
+        raise Redirected(site_url("carry", opened) + "?from=bundle")
     asked = request.POST if request.method == "POST" else request.GET
     others = list(StoredSite.objects.filter(people=opened.user.pk).exclude(pk=opened.stored.pk).order_by("name"))
     arrival = Arrival.objects.filter(site=opened.stored, person_id=opened.user.pk).first()
@@ -38,7 +38,7 @@ def carry(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[s
         take |= {default.id for default in source.roles}
     if source is not None and request.method == "POST" and asked.get("carry") and take:
         _carry(request, opened, source, take, arrival if chosen_source == "bundle" else None)
-        raise Elsewhere(site_url("carry", opened) + f"?from={chosen_source}")
+        raise Redirected(site_url("carry", opened) + f"?from={chosen_source}")
     along = needed(source, take) - take if source is not None else set()
     return {
         "room": "carry",

@@ -6,7 +6,7 @@ from django.contrib import messages
 from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
 from django.urls import reverse
 
-from ....core.exchange.pages_in import digest
+from ....core.exchange.import_pages import digest
 from ....core.model.edits import Add, Edit, Set
 from ....core.model.fonts import FontFile
 from ....core.model.tree import ROOT

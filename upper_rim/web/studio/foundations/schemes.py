@@ -11,14 +11,14 @@ from ....core.model.edits import Edit, Set
 from ....core.model.site import Site
 from ....core.model.tree import holder_of
 from ....core.style.contrast import weak_texts
-from ....core.style.schemes import SCHEMES, Scheme, scheme_of, worn
+from ....core.style.schemes import COLOUR_SCHEMES, Scheme, scheme_of, worn
 from ....shipped import shelf
 from ...sites import store
 from ...sites.models import Trial
 from ..controls.of_nodes import node_name
 from ..controls.of_styles import STATE_NAMES
 from ..cycle.notices import Notice
-from ..cycle.screen import Elsewhere, Opened, screen, site_url
+from ..cycle.screen import Opened, Redirected, screen, site_url
 from ..preview.trials import begin, ended, trial_of, tried_site
 from ..preview.viewing import pictures_of
 
@@ -30,7 +30,7 @@ def schemes(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict
     if asked in {"keep", "off"}:
         notice = ended(opened, asked)
         if notice is None:
-            raise Elsewhere(site_url("schemes", opened))
+            raise Redirected(site_url("schemes", opened))
     elif asked:
         found = _edit(opened.site, asked)
         if found is None:
@@ -41,7 +41,7 @@ def schemes(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict
     page = request.POST.get("page") or request.GET.get("page") or next((one.path for one in opened.site.pages), "/")
     context: dict[str, Any] = {
         "room": "schemes",
-        "schemes": [(scheme, _faces(scheme)) for scheme in SCHEMES],
+        "schemes": [(scheme, _faces(scheme)) for scheme in COLOUR_SCHEMES],
         "trial": trial,
         "weak": _weak(opened.site, trial) if trial else [],
         "page_path": page,

@@ -18,14 +18,14 @@ from ....core.style.contrast import weak_texts
 from ....core.style.faces import character_em
 from ....core.style.own_css import css_faults
 from ....core.style.painting import Painter
-from ....core.style.resolve import Element, Styling, default_of, styled_in, wearers
+from ....core.style.resolve import StyledElement, Styling, default_of, styled_in, wearers
 from ....core.style.scale import column_px, sidebar_needs_px, spaces, spreads, steps
 from ....core.values.colours import ROLE_COLOURS
 from ....core.values.styling import PARTS, STATES_OF, Declaration, Look, Part, RoleDefault, State, Swatch
 from ....shipped import shelf
 from ..controls.of_nodes import node_name
 from ..controls.of_styles import FACET_NAMES, STATE_NAMES, Chosen, faces_to_choose, style_groups
-from ..cycle.screen import Elsewhere, Opened, screen, site_url
+from ..cycle.screen import Opened, Redirected, screen, site_url
 from ..preview.viewing import asked, pictures_of, states_shown
 
 
@@ -153,7 +153,7 @@ def role(request: HttpRequest, opened: Opened, role: str, made: tuple[str, ...])
         "row": "Row",
     }.get(role)
     if name is None:
-        raise Elsewhere(site_url("defaults", opened))
+        raise Redirected(site_url("defaults", opened))
     styling = Styling(opened.site)
     default = default_of(opened.site.roles, role)
     shown_role = "button" if role == "ring" else role
@@ -176,7 +176,7 @@ def role(request: HttpRequest, opened: Opened, role: str, made: tuple[str, ...])
 @screen("studio/foundations/looks.html", "foundations")
 def looks(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[str, Any]:
     if made and made[0].startswith("lk-") and request.POST.get("do") == "add":
-        raise Elsewhere(site_url("look", opened, made[0]))
+        raise Redirected(site_url("look", opened, made[0]))
     listed = [(look, _worn_by(opened.site, look.id)) for look in opened.site.looks]
     return {"room": "looks", "listed": listed}
 
@@ -187,7 +187,7 @@ def look(request: HttpRequest, opened: Opened, look_id: str, made: tuple[str, ..
     site = opened.site
     chosen = next((one for one in site.looks if one.id == look_id), None)
     if chosen is None:
-        raise Elsewhere(site_url("looks", opened))
+        raise Redirected(site_url("looks", opened))
     styling = Styling(site)
     worn = wearers(site, look_id)
     part = cast(Part, asked(request, "part", PARTS, "box"))
@@ -219,7 +219,7 @@ def _styled(
     request: HttpRequest,
     site: Site,
     styling: Styling,
-    element: Element,
+    element: StyledElement,
     styles: tuple[Declaration, ...],
     parts: tuple[Part, ...],
     states: tuple[State, ...],

@@ -7,7 +7,7 @@ from urllib.parse import urlencode
 
 from django.http import HttpRequest
 
-from ....core.exchange.menu_in import Draft, entries_from, read_menu
+from ....core.exchange.import_menu import Draft, entries_from, read_menu
 from ....core.exchange.places import Place, ids_in, places_in
 from ....core.findings.menus import Doubt, Rivals, doubts, longest_labels, pages_in_no_menu, rival_buttons, uses
 from ....core.kinds.entries import Entry
@@ -20,7 +20,7 @@ from ....core.values.targets import ToPage, ToPlace
 from ...sites import contents, store
 from ..controls.control import languages_of, target_in_words
 from ..controls.of_entries import entry_groups, entry_name
-from ..cycle.screen import Elsewhere, Opened, screen, site_url
+from ..cycle.screen import Opened, Redirected, screen, site_url
 from ..forms.new_nodes import navigations_of
 from ..words.languages import language_name
 
@@ -33,7 +33,7 @@ MOST_OPEN = 250
 @screen("studio/menus/menus.html", "menus")
 def menus(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[str, Any]:
     if made and made[0].startswith("mn-"):
-        raise Elsewhere(site_url("menu", opened, made[0]))
+        raise Redirected(site_url("menu", opened, made[0]))
     site = opened.site
     grown, links = Menus(site), Links(site)
     listed = [
@@ -70,7 +70,7 @@ def menu(request: HttpRequest, opened: Opened, menu_id: str, made: tuple[str, ..
     site = opened.site
     found = site.menu(menu_id)
     if found is None:
-        raise Elsewhere(site_url("menus", opened))
+        raise Redirected(site_url("menus", opened))
     links, grown = Links(site), Menus(site)
     whole = grown.whole(found)
     own = {entry.id: entry for entry in all_entries(found.entries)}

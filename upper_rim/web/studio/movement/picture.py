@@ -63,7 +63,7 @@ def pad(points: Sequence[float], scrolls_px: float, wide: int = 240, high: int =
     return Pad(wide, high, round(to), tuple(turns))
 
 
-def picture(played: Played, names: Mapping[str, str], colours: Mapping[str, int], width: int = WIDE) -> Element:
+def way_picture(played: Played, names: Mapping[str, str], colours: Mapping[str, int], width: int = WIDE) -> Element:
     """Along the way: each pinned piece's part of the screen, from its upper to its lower edge; dark where it was before
     anything is pinned. `colours`: a number for each piece."""
     wide, high = played.scene.viewport_px
@@ -145,7 +145,7 @@ def _events(
                 before = place + (wide if fits else 0)
 
 
-def screen(
+def screen_picture(
     moment: Sequence[Seen],
     pinned: Sequence[bool],
     viewport_px: tuple[float, float],

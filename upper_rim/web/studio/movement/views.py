@@ -21,12 +21,12 @@ from ....core.movement.scene import Scenes, Shape, is_pinned
 from ....core.output.fitting import estimated_shape
 from ...sites import contents
 from ...sites.fitters import site_fitter
-from ..cycle.screen import Elsewhere, Opened, screen, site_url
+from ..cycle.screen import Opened, Redirected, screen, site_url
 from ..preview.moving import doubt_words
 from ..preview.svg import for_template
 from ..preview.viewing import looked_at
-from .picture import pad, picture, way
-from .picture import screen as small_screen
+from .picture import pad, way, way_picture
+from .picture import screen_picture as small_screen
 
 SHAPES = (*SCREENS, (1280, 800))
 COMPARED = (360, 640)
@@ -46,7 +46,7 @@ class Way(NamedTuple):
     greatest: int
 
 
-class Moment(NamedTuple):
+class MomentInWords(NamedTuple):
     said: str
     drawn: SafeString
     left: int
@@ -58,7 +58,7 @@ def movement_study(request: HttpRequest, opened: Opened, piece_id: str, made: tu
     site = opened.site
     piece = next((piece for piece in site.pieces if piece.id == piece_id), None)
     if piece is None:
-        raise Elsewhere(site_url("pieces", opened))
+        raise Redirected(site_url("pieces", opened))
     page = looked_at(request, site, piece)
     viewport = _viewport(request.GET.get("shape", ""))
     asked = request.GET.get("path", USUAL)
@@ -90,7 +90,7 @@ def movement_study(request: HttpRequest, opened: Opened, piece_id: str, made: tu
     ]
     return {
         **context,
-        "drawn": for_template(picture(played, names, colours)),
+        "drawn": for_template(way_picture(played, names, colours)),
         "key": [
             (names[track.body.piece], colours[track.body.piece], track.body.place)
             for track in played.tracks
@@ -141,10 +141,10 @@ def _compared(
 ) -> Way:  # fmt: skip
     played = play(scenes.of(page, COMPARED, shape), way(points))
     left = [round(100 * (1 - share)) for share in played.covered()]
-    return Way(name, for_template(picture(played, names, colours, 580)), min(left), max(left))
+    return Way(name, for_template(way_picture(played, names, colours, 580)), min(left), max(left))
 
 
-def _moments(played: Played, names: dict[str, str], colours: dict[str, int]) -> Iterator[Moment]:
+def _moments(played: Played, names: dict[str, str], colours: dict[str, int]) -> Iterator[MomentInWords]:
     """The beginning, each event, and the end."""
     said: dict[int, list[str]] = {0: ["at first"]}
     for event in played.events():
@@ -154,7 +154,7 @@ def _moments(played: Played, names: dict[str, str], colours: dict[str, int]) -> 
     for at in sorted(said)[:14]:
         pinned = [is_pinned(track.body) for track in played.tracks]
         drawn = small_screen(played.moment(at), pinned, played.scene.viewport_px, names, colours)
-        yield Moment(
+        yield MomentInWords(
             "; ".join(said[at]), for_template(drawn), round(100 * (1 - covered[at])), round(played.scrolls[at])
         )
 

@@ -18,7 +18,7 @@ from ...sites import contents, store
 from ...sites.access import site_of
 from ...sites.models import StoredSite, Work
 from ..cycle.notices import Notice
-from ..cycle.screen import Elsewhere, Opened, screen, site_url
+from ..cycle.screen import Opened, Redirected, screen, site_url
 from ..words.reach import reason
 
 OPEN_TREE_UP_TO = 120
@@ -26,20 +26,20 @@ OPEN_TREE_UP_TO = 120
 
 
 @dataclass
-class Branch:
+class PageBranch:
     """A folder of the tree: pages directly in it, folders below it, and how many pages in all."""
 
     path: str
     name: str
     pages: list[Page] = field(default_factory=list)
-    below: list[Branch] = field(default_factory=list)
+    below: list[PageBranch] = field(default_factory=list)
     count: int = 0
 
 
-def branch_of(site: Site, path: str = "/", *, whole: bool) -> Branch:
+def branch_of(site: Site, path: str = "/", *, whole: bool) -> PageBranch:
     """The tree below a path; where not `whole`, folders below it carry their count only."""
-    root = Branch(path, path)
-    folders: dict[str, Branch] = {path: root}
+    root = PageBranch(path, path)
+    folders: dict[str, PageBranch] = {path: root}
     for page in site.pages:
         if not page.path.startswith(path):
             continue
@@ -48,7 +48,7 @@ def branch_of(site: Site, path: str = "/", *, whole: bool) -> Branch:
         for part in page.path[len(path) :].rstrip("/").split("/")[:-1]:
             at += part + "/"
             if at not in folders:
-                folders[at] = Branch(at, part + "/")
+                folders[at] = PageBranch(at, part + "/")
                 folder.below.append(folders[at])
             folder = folders[at]
             folder.count += 1
@@ -60,7 +60,7 @@ def branch_of(site: Site, path: str = "/", *, whole: bool) -> Branch:
     return root
 
 
-def _move_index_pages(root: Branch, folders: dict[str, Branch]) -> None:
+def _move_index_pages(root: PageBranch, folders: dict[str, PageBranch]) -> None:
     """A page that answers at a folder's own path stands first inside that folder."""
     for branch in list(folders.values()):
         for page in list(branch.pages):
@@ -74,7 +74,7 @@ def _move_index_pages(root: Branch, folders: dict[str, Branch]) -> None:
 @screen("studio/pages/pages.html", "pages")
 def pages(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[str, Any]:
     if made and made[0].startswith("pg-"):
-        raise Elsewhere(site_url("page", opened, made[0]))
+        raise Redirected(site_url("page", opened, made[0]))
     site = opened.site
     small = len(site.pages) <= OPEN_TREE_UP_TO
     return {
@@ -102,7 +102,7 @@ def page(request: HttpRequest, opened: Opened, page_id: str, made: tuple[str, ..
     site = opened.site
     found = next((page for page in site.pages if page.id == page_id), None)
     if found is None:
-        raise Elsewhere(site_url("pages", opened))
+        raise Redirected(site_url("pages", opened))
     coverage = Coverage(site)
     names = {band.id: band.name for band in site.bands}
     shown = [

@@ -12,7 +12,7 @@ from ....core.kinds.pieces.drawer import Drawer
 from ....core.kinds.pieces.header import Header
 from ....core.model.site import Site
 from ....core.reach.coverage import in_words
-from ..cycle.screen import Elsewhere, Opened, screen, site_url
+from ..cycle.screen import Opened, Redirected, screen, site_url
 from ..forms.arrangements import ARRANGEMENTS
 from ..preview.reached import pages_by_piece
 
@@ -20,7 +20,7 @@ from ..preview.reached import pages_by_piece
 @screen("studio/pieces/pieces.html", "pieces")
 def pieces(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[str, Any]:
     if made and made[0].startswith("pc-") and request.POST.get("do") == "add":
-        raise Elsewhere(site_url("workbench", opened, made[0]))
+        raise Redirected(site_url("workbench", opened, made[0]))
     reached = pages_by_piece(opened.site)
     listed = [
         (

@@ -36,7 +36,7 @@ STATE_WORDS: dict[State, str] = {
 }
 
 
-class Span(NamedTuple):
+class SpanInWords(NamedTuple):
     """A stretch of widths at which a row fails, or nearly does, in one language: as the ruler shows it. `lane`: the
     language's place among all, from above."""
 
@@ -58,13 +58,13 @@ class Span(NamedTuple):
         return f"{self.row}:{self.language}:{self.stretch.from_px}"
 
 
-def spans_of(site: Site, piece: Piece, fits: Iterable[RowFit]) -> list[Span]:
+def spans_of(site: Site, piece: Piece, fits: Iterable[RowFit]) -> list[SpanInWords]:
     """What does not fit well, row by row, the worst of each row first."""
     names = {row.id: row.name for row in site.shown_rows(piece)}
     listed = list(fits)
     lanes = {language: lane for lane, language in enumerate(dict.fromkeys(fit.language for fit in listed))}
     return [
-        Span(
+        SpanInWords(
             fit.row,
             fit.language,
             language_name(fit.language),
@@ -101,13 +101,13 @@ class Group(NamedTuple):
     """Failures of one row by one cause, in all languages, in words."""
 
     said: str
-    spans: list[Span]
+    spans: list[SpanInWords]
 
 
-def grouped(site: Site, piece: Piece, spans: Iterable[Span]) -> list[Group]:
+def grouped(site: Site, piece: Piece, spans: Iterable[SpanInWords]) -> list[Group]:
     """The same failures under one heading each."""
     names = {row.id: row.name for row in site.shown_rows(piece)}
-    groups: dict[tuple[str, str, str], list[Span]] = {}
+    groups: dict[tuple[str, str, str], list[SpanInWords]] = {}
     for span in spans:
         cause = span.stretch.cause
         groups.setdefault((span.row, cause if not cause.startswith("en-") else "", span.stretch.state), []).append(span)
@@ -127,7 +127,7 @@ class Cluster(NamedTuple):
     to_px: int
 
 
-def clusters(spans: Iterable[Span]) -> list[Cluster]:
+def clusters(spans: Iterable[SpanInWords]) -> list[Cluster]:
     found: list[tuple[int, list[tuple[int, str]]]] = []
     for span in sorted((one for one in spans if one.fails), key=lambda one: one.stretch.from_px):
         ends = (span.stretch.to_px, span.language)
@@ -159,7 +159,7 @@ def marks_of(fits: Iterable[RowFit]) -> dict[str, str]:
     return dict(marks)
 
 
-class Offer(NamedTuple):
+class RemedyOffer(NamedTuple):
     """A remedy in words. `key` names it in what is posted."""
 
     key: str
@@ -168,18 +168,18 @@ class Offer(NamedTuple):
     remedy: Remedy
 
 
-def asked_span(request: HttpRequest, spans: list[Span]) -> Span | None:
+def asked_span(request: HttpRequest, spans: list[SpanInWords]) -> SpanInWords | None:
     """The failure that is looked at: the one named, else the first that fails."""
     named = request.POST.get("failure") or request.GET.get("failure") or ""
     failing = [span for span in spans if span.fails]
     return next((span for span in failing if span.key == named), failing[0] if failing else None)
 
 
-def offers(fitter: Fitter, site: Site, piece: Piece, span: Span) -> list[Offer]:
+def offers(fitter: Fitter, site: Site, piece: Piece, span: SpanInWords) -> list[RemedyOffer]:
     """What would mend a failure, the best first."""
     row = next(row for row in site.shown_rows(piece) if row.id == span.row)
     found = remedies(fitter, site, piece, row, Failure(span.language, span.stretch), store.new_id)
-    return [Offer(_key(one), remedy_words(one, site, span.language), _gain(one), one) for one in found]
+    return [RemedyOffer(_key(one), remedy_words(one, site, span.language), _gain(one), one) for one in found]
 
 
 def _key(remedy: Remedy) -> str:
@@ -228,7 +228,7 @@ def remedy_words(remedy: Remedy, site: Site, language: str) -> str:
             return f"Shorter by {remedy.gain_px:g} px: {name}"
 
 
-class Drawer(NamedTuple):
+class DrawerHeight(NamedTuple):
     """A menu's drawer in one language, screen by screen: its size, height in px, and how many screens that is."""
 
     name: str
@@ -237,12 +237,12 @@ class Drawer(NamedTuple):
     shut_px: float
 
 
-def opened_words(site: Site, listed: Iterable[Opened]) -> list[Drawer]:
+def opened_words(site: Site, listed: Iterable[Opened]) -> list[DrawerHeight]:
     drawers: dict[tuple[str, str], list[Opened]] = {}
     for one in listed:
         drawers.setdefault((one.menu, one.language), []).append(one)
     every = (
-        Drawer(
+        DrawerHeight(
             cause_name(site, menu, language),
             language_name(language),
             [(f"{one.screen[0]} × {one.screen[1]}", one.whole_px, one.screens, one.screens > 1) for one in found],
@@ -251,7 +251,7 @@ def opened_words(site: Site, listed: Iterable[Opened]) -> list[Drawer]:
         for (menu, language), found in drawers.items()
     )
     # A menu that stands in two rows, as a header's at rest and in a stage, opens alike.
-    alike: dict[str, Drawer] = {}
+    alike: dict[str, DrawerHeight] = {}
     for drawer in every:
         alike.setdefault(repr(drawer), drawer)
     return list(alike.values())

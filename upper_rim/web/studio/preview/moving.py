@@ -61,7 +61,7 @@ def _told(request: HttpRequest) -> tuple[int | None, int | None]:
     return (min(wide, 1_000_000) if wide else None), (min(max(tall, 200), 4000) if tall else None)
 
 
-class Band(NamedTuple):
+class BandMovement(NamedTuple):
     """A part of the scroll ruler, from and to in %."""
 
     name: str
@@ -83,7 +83,7 @@ class Grip(NamedTuple):
     fixed: bool
 
 
-class Mark(NamedTuple):
+class RulerMark(NamedTuple):
     at: float
     said: str
 
@@ -109,7 +109,9 @@ def scroll_ruler(looked: Looked | None, piece: Piece) -> dict[str, Any]:
         "beyond": at(laid.scrolls_px),
         "bands": list(_bands(body, piece, at, to)) if body else [],
         "grips": list(_grips(laid, body, piece, at)) if body else [],
-        "marks": [Mark(at(doubt.scroll_px), doubt_words(doubt, looked.scenes.site)) for doubt in found(looked, piece)],
+        "marks": [
+            RulerMark(at(doubt.scroll_px), doubt_words(doubt, looked.scenes.site)) for doubt in found(looked, piece)
+        ],
         "ticks": [(px, at(px)) for px in range(0, int(to) + 1, step)],
     }
 
@@ -118,7 +120,7 @@ def _stages(piece: Piece) -> dict[str, Stage]:
     return {stage.id: stage for stage in stages_of(piece)}
 
 
-def _bands(body: Body, piece: Piece, at: Any, to: float) -> Iterator[Band]:
+def _bands(body: Body, piece: Piece, at: Any, to: float) -> Iterator[BandMovement]:
     stages = _stages(piece)
     ladder: list[tuple[float, str]] = []
     for standing, after in reversed(list(zip(body.standings[1:], body.after_px, strict=True))):
@@ -133,7 +135,7 @@ def _bands(body: Body, piece: Piece, at: Any, to: float) -> Iterator[Band]:
         names = [*(one for one in names if one[0] < yields), (yields, "Gives way to the footer", "")]
     for (start, name, stage), (end, *_) in zip(names, [*names[1:], (to, "", "")], strict=True):
         if end > start:
-            yield Band(name, at(start), round(at(end) - at(start), 3), stage)
+            yield BandMovement(name, at(start), round(at(end) - at(start), 3), stage)
 
 
 def _at_first(body: Body) -> str:

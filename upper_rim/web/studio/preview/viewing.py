@@ -18,7 +18,7 @@ from ....core.style.boxes import extent
 from ....core.style.contrast import Measured, edge_contrast, passing_shade, ring_contrast, text_contrast
 from ....core.style.painting import Painter, View
 from ....core.style.pictures import Picture, read_picture
-from ....core.style.resolve import Element, Styling, band_at
+from ....core.style.resolve import StyledElement, Styling, band_at
 from ....core.values.styling import STATES_OF, Part, State, Styled
 from ...sites import contents
 from ..controls.of_styles import FACET_NAMES, STATE_NAMES, Chosen, StyleGroup, part_name, style_groups
@@ -106,7 +106,7 @@ def _trays_of(chosen: Any) -> Iterable[str]:
 def states_shown(
     styling: Styling,
     painter: Painter,
-    element: Element,
+    element: StyledElement,
     states: tuple[State, ...],
     chosen: State,
     band: str | None,
@@ -126,7 +126,7 @@ def states_shown(
     return shown
 
 
-def _shade(painter: Painter, element: Element, state: State, band: str | None, width: int) -> str | None:
+def _shade(painter: Painter, element: StyledElement, state: State, band: str | None, width: int) -> str | None:
     view = View(state, band, width)
     if text_contrast(painter, element, view).passes:
         return None

@@ -8,8 +8,8 @@ from django.contrib import messages
 from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
 
 from ....core.exchange.feed import FeedFault, read_feed
-from ....core.exchange.pages_in import digest
-from ....core.exchange.picture_in import LARGEST_PICTURE, Brought, PictureFault, read_brought
+from ....core.exchange.import_pages import digest
+from ....core.exchange.import_picture import LARGEST_PICTURE, Brought, PictureFault, read_brought
 from ....core.kinds.items.icon import IconLink
 from ....core.model.edits import Add, Edit, Set, Together
 from ....core.model.site import Site

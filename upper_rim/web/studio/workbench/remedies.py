@@ -12,7 +12,7 @@ from ...sites import store
 from ...sites.access import site_of
 from ...sites.fitters import site_fitter
 from ..cycle.notices import Notice
-from ..cycle.screen import Elsewhere, Opened, site_url
+from ..cycle.screen import Opened, Redirected, site_url
 from ..preview.fitting import asked_span, offers, resolved_piece, spans_of
 from ..preview.trials import begin, ended
 
@@ -35,7 +35,7 @@ def tried_on(request: HttpRequest, opened: Opened, piece: Piece) -> Notice | Non
             return Notice("That would mend nothing any more: the piece has changed meanwhile.", True)
         begin(opened, found.words, found.remedy.edit)
     place = {name: request.POST.get(name, "") for name in ("page", "select", "width", "tray", "failure")}
-    raise Elsewhere(site_url("workbench", opened, piece.id) + "?" + urlencode({k: v for k, v in place.items() if v}))
+    raise Redirected(site_url("workbench", opened, piece.id) + "?" + urlencode({k: v for k, v in place.items() if v}))
 
 
 def mending(request: HttpRequest, slug: str, piece_id: str) -> HttpResponse:

@@ -22,9 +22,9 @@ from ....core.reach.coverage import Coverage, in_words
 from ...sites.fitters import site_fitter
 from ..controls.control import Group, note
 from ..controls.of_nodes import groups_for, node_name, shared_row
-from ..cycle.screen import Elsewhere, Opened, screen, site_url
+from ..cycle.screen import Opened, Redirected, screen, site_url
 from ..forms.numbers import PHONE_PX, USUAL_PX, stage_width
-from ..preview.fitting import Span, asked_span, clusters, grouped, marks_of, snap_widths, spans_of
+from ..preview.fitting import SpanInWords, asked_span, clusters, grouped, marks_of, snap_widths, spans_of
 from ..preview.legible import legible, squeezed_note
 from ..preview.moving import looked_through
 from ..preview.reached import pages_by_piece
@@ -45,11 +45,11 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
     site = opened.site
     piece = next((piece for piece in site.pieces if piece.id == piece_id), None)
     if piece is None:
-        raise Elsewhere(site_url("pieces", opened))
+        raise Redirected(site_url("pieces", opened))
     gone = made[0] if made and request.POST.get("do") == "copy" else request.POST.get("node", "")
     moved_to = _moved_to(request, site, piece, gone)
     if moved_to is not None:
-        raise Elsewhere(site_url("workbench", opened, moved_to) + f"?select={gone}")
+        raise Redirected(site_url("workbench", opened, moved_to) + f"?select={gone}")
     page = looked_at(request, site, piece)
     chosen = _chosen(request, site, piece, made)
     notice = tried_on(request, opened, piece)
@@ -203,7 +203,7 @@ def _ruled(px: int) -> float:
     return round(100 * (min(max(px, RULER_FROM), RULER_TO) - RULER_FROM) / (RULER_TO - RULER_FROM), 3)
 
 
-def _ruled_width(span: Span) -> float:
+def _ruled_width(span: SpanInWords) -> float:
     return round(_ruled(span.stretch.to_px + 1) - _ruled(span.stretch.from_px), 3)
 
 

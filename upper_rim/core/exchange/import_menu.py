@@ -25,7 +25,7 @@ MOST_LINES = 5_000
 MOST_LEVELS = 12
 
 
-class Fault(NamedTuple):
+class LineFault(NamedTuple):
     """A line that was left out, and why. Lines count from 1."""
 
     line: int
@@ -47,7 +47,7 @@ class Draft:
 
 class Drafts(NamedTuple):
     entries: list[Draft]
-    faults: list[Fault]
+    faults: list[LineFault]
 
 
 _BULLET = re.compile(r"(?:[-*+•–—]|\d+[.)])\s+")
@@ -72,11 +72,11 @@ def read_outline(text: str) -> Drafts:
         if not bare:
             continue
         if number > MOST_LINES:
-            found.faults.append(Fault(number, f"only the first {MOST_LINES} lines are read"))
+            found.faults.append(LineFault(number, f"only the first {MOST_LINES} lines are read"))
             break
         label, leads_to, second = [*_BETWEEN.split(_BULLET.sub("", bare, count=1)), "", ""][:3]
         if not label and not leads_to:
-            found.faults.append(Fault(number, "it says nothing, and leads nowhere"))
+            found.faults.append(LineFault(number, "it says nothing, and leads nowhere"))
             continue
         expanded = line.expandtabs(4)
         indent = len(expanded) - len(expanded.lstrip())
@@ -86,7 +86,7 @@ def read_outline(text: str) -> Drafts:
         if levels and closed is not None and closed[0] != indent:
             levels.append(closed)
             found.faults.append(
-                Fault(number, "it is indented less than the line above it, and more than that one's own")
+                LineFault(number, "it is indented less than the line above it, and more than that one's own")
             )
             continue
         _put(Draft(number, label, leads_to, second), indent, levels, found)
@@ -95,7 +95,7 @@ def read_outline(text: str) -> Drafts:
 
 def _put(draft: Draft, indent: int, levels: list[tuple[int, Draft]], found: Drafts) -> None:
     if len(levels) >= MOST_LEVELS:
-        found.faults.append(Fault(draft.line, f"it would be on level {len(levels) + 1}; {MOST_LEVELS} are read"))
+        found.faults.append(LineFault(draft.line, f"it would be on level {len(levels) + 1}; {MOST_LEVELS} are read"))
         return
     (levels[-1][1].below if levels else found.entries).append(draft)
     levels.append((indent, draft))
@@ -138,15 +138,15 @@ def read_table(text: str) -> Drafts:
             if not columns:
                 columns = [_column(cell) for cell in cells]
                 if "label" not in columns:
-                    found.faults.append(Fault(number, "the first line names the columns; one of them is “label”"))
+                    found.faults.append(LineFault(number, "the first line names the columns; one of them is “label”"))
                     return found
                 continue
             if number > MOST_LINES:
-                found.faults.append(Fault(number, f"only the first {MOST_LINES} lines are read"))
+                found.faults.append(LineFault(number, f"only the first {MOST_LINES} lines are read"))
                 break
             _row_read(dict(zip(columns, cells, strict=False)), number, open_levels, found)
     except csv.Error as error:
-        found.faults.append(Fault(reader.line_num, f"it is no CSV from here on: {error}"))
+        found.faults.append(LineFault(reader.line_num, f"it is no CSV from here on: {error}"))
     return found
 
 
@@ -160,14 +160,14 @@ def _row_read(cells: dict[str, str], number: int, open_levels: list[Draft], foun
     label, leads_to = cells.get("label", "").strip(), cells.get("leads_to", "").strip()
     level_text = cells.get("level", "").strip() or "1"
     if not label and not leads_to:
-        found.faults.append(Fault(number, "it says nothing, and leads nowhere"))
+        found.faults.append(LineFault(number, "it says nothing, and leads nowhere"))
         return
     if not re.fullmatch(r"[1-9]\d?", level_text):
-        found.faults.append(Fault(number, f"“{level_text[:20]}” is no level: they are counted from 1"))
+        found.faults.append(LineFault(number, f"“{level_text[:20]}” is no level: they are counted from 1"))
         return
     level = int(level_text)
     if level > min(len(open_levels) + 1, MOST_LEVELS):
-        found.faults.append(Fault(number, f"it is on level {level}, and no line above it is on level {level - 1}"))
+        found.faults.append(LineFault(number, f"it is on level {level}, and no line above it is on level {level - 1}"))
         return
     languages = ((name[6:], said.strip()) for name, said in cells.items() if name.startswith("label:"))
     translations = tuple((language, said) for language, said in languages if said)
@@ -296,7 +296,7 @@ def _on_site(href: str, path: str) -> str:
     return parts.path + (f"#{parts.fragment}" if parts.fragment else "")
 
 
-def entries_from(drafts: Drafts, site: Site, new_id: Callable[[str], str]) -> tuple[list[Entry], list[Fault]]:
+def entries_from(drafts: Drafts, site: Site, new_id: Callable[[str], str]) -> tuple[list[Entry], list[LineFault]]:
     """The entries that were read, and all lines that were left out, in order. What stands below a line that is left out
     moves up to its place. A label that is the title of its page is not kept: it will follow the page."""
     links = TypedLinks(site)
@@ -315,9 +315,9 @@ def entries_from(drafts: Drafts, site: Site, new_id: Callable[[str], str]) -> tu
             second, mark = Words(text=draft.second), Words(text=draft.mark)
             return [Entry(id=new_id("en"), label=words, target=target, second=second, mark=mark, entries=below)]
         except ValidationError as error:
-            faults.append(Fault(draft.line, error.errors()[0]["msg"]))
+            faults.append(LineFault(draft.line, error.errors()[0]["msg"]))
         except ValueError as error:
-            faults.append(Fault(draft.line, f"“{draft.leads_to[:60]}” leads nowhere: {error}"))
+            faults.append(LineFault(draft.line, f"“{draft.leads_to[:60]}” leads nowhere: {error}"))
         return list(below)
 
     entries = [entry for draft in drafts.entries for entry in made(draft)]

@@ -17,7 +17,7 @@ from ..model.current import Standing
 from .splicing import Chunk
 
 
-class Written(NamedTuple):
+class EntriesHtml(NamedTuple):
     """Nested lists in parts; between two of them stands a slot, for what an entry's link (`c`) or its submenu's button (`f`)
     has where a page stands at or below the entry: the slot's kind and the entry's id."""
 
@@ -30,10 +30,10 @@ class Written(NamedTuple):
         return "".join(self.parts)
 
 
-class Encoded:
+class EncodedEntries:
     """The same in a document's encoding, for all of its pages."""
 
-    def __init__(self, made: Written, label: str) -> None:
+    def __init__(self, made: EntriesHtml, label: str) -> None:
         parts = [insertion(part, label) for part in made.parts]
         self._bytes = b"".join(parts)
         self._slots: dict[tuple[str, str], list[int]] = {}
@@ -56,8 +56,8 @@ class Encoded:
         return [*chunks, view[last:]]
 
 
-def written(item: ShowsMenu, context: PageContext) -> Written:
+def entries_html(item: ShowsMenu, context: PageContext) -> EntriesHtml:
     """The entries that an item shows."""
     # Split at its slots: a part, then a slot's kind and id, and so on.
     first, *rest = SLOT.split(html(entries_markup(item, context)))
-    return Written((first, *rest[2::3]), tuple(zip(rest[::3], rest[1::3], strict=True)))
+    return EntriesHtml((first, *rest[2::3]), tuple(zip(rest[::3], rest[1::3], strict=True)))

@@ -14,6 +14,6 @@ class Posted(NamedTuple):
     made: tuple[str, ...] = ()
 
 
-class Unclear(Exception):
+class FormError(Exception):
     def __init__(self, node: str, field: str, reason: str) -> None:
         self.refusal = Refusal(node=node, field=field, reason=reason)

@@ -42,7 +42,7 @@ class Problem(NamedTuple):
     reason: str
 
 
-class Entry(NamedTuple):
+class ArchiveEntry(NamedTuple):
     """One file: its path within the site, and its bytes (read only when asked for)."""
 
     name: str
@@ -53,7 +53,7 @@ class BrokenArchive(Exception):
     """The file as a whole cannot be read; the message is a sentence for whoever sent it."""
 
 
-def files_of_zip(file: IO[bytes], problems: list[Problem]) -> Iterator[Entry]:
+def files_of_zip(file: IO[bytes], problems: list[Problem]) -> Iterator[ArchiveEntry]:
     """The files of an archive, each checked before it is opened and while it is read."""
     try:
         archive = zipfile.ZipFile(file)
@@ -69,7 +69,7 @@ def files_of_zip(file: IO[bytes], problems: list[Problem]) -> Iterator[Entry]:
         if reason is not None:
             problems.append(Problem(entry.filename[:200], reason))
             continue
-        yield Entry(entry.filename, lambda entry=entry: _read_entry(archive, entry))  # type: ignore[misc]
+        yield ArchiveEntry(entry.filename, lambda entry=entry: _read_entry(archive, entry))  # type: ignore[misc]
 
 
 def _zip_fault(entry: zipfile.ZipInfo) -> str | None:
@@ -148,7 +148,7 @@ class Incoming(NamedTuple):
 
 
 def read_files(
-    entries: Iterable[Entry],
+    entries: Iterable[ArchiveEntry],
     new_id: Callable[[str], str],
     language: str,
     lifts: Iterable[Lift],

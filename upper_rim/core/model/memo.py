@@ -12,7 +12,7 @@ Of = TypeVar("Of")
 Made = TypeVar("Made")
 
 
-class Kept(Generic[Of, Made]):
+class Memo(Generic[Of, Made]):
     """Of so many values; the one asked for least lately goes. Threads may ask at the same time: two that ask for the same
     value first may both work it out."""
 

@@ -7,7 +7,7 @@ from ....core.model.site import Site
 from .notices import field_words, in_words, named
 
 
-def said_of(edit: Edit, before: Site, after: Site) -> str:
+def announcement(edit: Edit, before: Site, after: Site) -> str:
     """Of an edit that was made. Of several the first tells."""
     for part in parts_of_edit(edit):
         match part:
