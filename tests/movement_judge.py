@@ -7,7 +7,7 @@ from typing import Any
 
 from selenium import webdriver
 
-from upper_rim.core.movement.play import Seen, play
+from upper_rim.core.movement.play import SeenPiece, play
 from upper_rim.core.movement.scene import Scene, Scenes
 from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.fitting import fitter_of
@@ -105,7 +105,7 @@ def _path(chance: random.Random, laid: Scene, moments: int) -> list[int]:
     return found
 
 
-def _faults(predicted: list[Seen], found: dict[str, Any], laid: Scene, site: Any) -> Any:
+def _faults(predicted: list[SeenPiece], found: dict[str, Any], laid: Scene, site: Any) -> Any:
     stages = {piece.id: [stage.id for stage in getattr(piece, "stages", ())] for piece in site.pieces}
     for seen in predicted:
         body = laid.body(seen.piece)

@@ -20,8 +20,8 @@ from upper_rim.core.model.site import Site
 from upper_rim.core.output.sheet import sheet
 from upper_rim.core.style.colour import Rgba, contrast_ratio
 from upper_rim.core.style.contrast import passing_shade, text_contrast
-from upper_rim.core.style.grounds import Box
-from upper_rim.core.style.painting import Painter, View
+from upper_rim.core.style.grounds import GroundBox
+from upper_rim.core.style.painting import Painter, PaintView
 from upper_rim.core.style.pictures import read_picture
 from upper_rim.core.style.resolve import Styling
 from upper_rim.core.values.properties import PROPERTIES
@@ -161,7 +161,7 @@ def test_computed_contrast_is_what_a_screenshot_shows(chromium: webdriver.Chrome
     file.write_text(f"<!doctype html><meta charset=utf-8><style>{css}</style><body>{body_of(site)}")
     chromium.get(file.as_uri())
     boxes = {
-        node: Box(*chromium.execute_script(
+        node: GroundBox(*chromium.execute_script(
             "const b = document.querySelector(arguments[0]).getBoundingClientRect(); return [b.left, b.top, b.width, b.height]",
             f'[data-rim-node="{node}"]',
         ))
@@ -182,7 +182,7 @@ def test_computed_contrast_is_what_a_screenshot_shows(chromium: webdriver.Chrome
     measured = min(contrast_ratio(rgba(one), rgba(other)) for one, other in pairs)
     styling = Styling(site)
     painter = Painter(styling, lambda path: read_picture(hills()) if path == "/hills.png" else None)
-    view = View(viewport_width=WIDTH, boxes=boxes, text=text)
+    view = PaintView(viewport_width=WIDTH, boxes=boxes, text=text)
     computed = text_contrast(painter, styling.elements["it-text", "box"], view)
     assert computed.ratio == pytest.approx(measured, abs=0.1)
     assert 1 <= measured < 21
@@ -198,7 +198,7 @@ def test_the_nearest_passing_shade_passes_and_keeps_the_hue() -> None:
         site = site_with(styles)
         styling = Styling(site)
         painter = Painter(styling, lambda path: read_picture(hills()))
-        element, view = styling.elements["it-text", "box"], View(viewport_width=WIDTH)
+        element, view = styling.elements["it-text", "box"], PaintView(viewport_width=WIDTH)
         shade = passing_shade(painter, element, view)
         if shade is None:
             continue

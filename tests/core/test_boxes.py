@@ -16,7 +16,7 @@ from upper_rim.core.fit.block import Block, Void
 from upper_rim.core.fit.boxes import Align, Box, Frame, Sides
 from upper_rim.core.fit.flex import Flex
 from upper_rim.core.fit.grid import Grid, GridTrack
-from upper_rim.core.fit.linear import Length, Linear, Span, exceeds, larger, slope_of, smaller, value
+from upper_rim.core.fit.linear import Length, Linear, LinearSpan, exceeds, larger, slope_of, smaller, value
 from upper_rim.core.style.lengths import NoLength
 
 VIEWPORT = Viewport(1000.0, 800.0)
@@ -44,7 +44,7 @@ def stacked(box: Box, width: float) -> list[tuple[float, float]]:
 @settings(max_examples=150, deadline=None)
 def test_within_a_span_a_tree_moves_along_its_slopes(seed: int, width: int) -> None:
     tree, _ = BoxMaker(seed).tree()
-    span = Span(width)
+    span = LinearSpan(width)
     moving = laid_out(tree, Viewport(Linear(float(width), 1.0, span), 800.0))
     # A bent span is only touched by its lines where it begins.
     reach = min(span.until, 0.05 if span.bends else 2560.0 - width)
@@ -233,7 +233,7 @@ def test_what_is_worked_out_with_moving_lengths_holds_to_the_end_of_their_span(s
             made = step(made, step(window * 0.25, float(number)))
         return made
 
-    span = Span(300)
+    span = LinearSpan(300)
     found = work(Linear(300.0, 1.0, span))
     for moved in (0.0, min(span.until, 900.0) / 2, min(span.until, 900.0)):
         assert value(found) + slope_of(found) * moved == pytest.approx(value(work(300.0 + moved)), abs=1e-6)
@@ -241,7 +241,7 @@ def test_what_is_worked_out_with_moving_lengths_holds_to_the_end_of_their_span(s
 
 def test_comparisons_end_a_span_where_they_turn_over() -> None:
     def until(compare: Callable[[Length], bool]) -> tuple[bool, float]:
-        span = Span(300)
+        span = LinearSpan(300)
         return compare(Linear(300.0, 0.5, span)), span.until
 
     assert until(lambda window: window > 290.0) == (True, float("inf"))

@@ -20,7 +20,7 @@ from upper_rim.core.fit.amount import Viewport
 from upper_rim.core.fit.columns import measures
 from upper_rim.core.fit.estimates import Estimates
 from upper_rim.core.fit.fitter import Fitter
-from upper_rim.core.fit.linear import Linear, Span, larger
+from upper_rim.core.fit.linear import Linear, LinearSpan, larger
 from upper_rim.core.fit.opened import SCREENS, all_opened
 from upper_rim.core.fit.remedies import MOST_LAID, Failure, Remedy, _count, failures, remedies
 from upper_rim.core.fit.sweep import FROM_PX, TO_PX, RowFit, _Looked, frame_at
@@ -308,7 +308,7 @@ def test_a_drawer_is_as_high_as_its_entries_on_every_small_screen() -> None:
 
 
 def test_lengths_tell_how_far_their_comparisons_hold() -> None:
-    span = Span(300)
+    span = LinearSpan(300)
     window = Linear(300.0, 1.0, span)
     content = larger(window - 40, 200.0)
     assert isinstance(content, Linear) and content.slope == 1 and span.until == float("inf")

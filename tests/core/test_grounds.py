@@ -9,7 +9,7 @@ from tests.styled_sites import StyledMaker
 from upper_rim.core.model.apply import apply
 from upper_rim.core.model.edits import Add
 from upper_rim.core.model.site import Site
-from upper_rim.core.style.grounds import Box, gradient_at, places_in_tiles, tile_of
+from upper_rim.core.style.grounds import GroundBox, gradient_at, places_in_tiles, tile_of
 from upper_rim.core.style.painting import INITIAL_BACKGROUND
 from upper_rim.core.style.resolve import Styling
 from upper_rim.core.values.properties import NotAValue, arguments_of, check_value, gradient_of, picture_of, words_of
@@ -47,25 +47,25 @@ def test_a_gradients_colour_at_a_place(gradient: str, place: tuple[float, float]
 @pytest.mark.parametrize(
     ("size", "position", "natural", "wanted"),
     [
-        ("auto", "0% 0%", (50.0, 20.0), Box(0, 0, 50, 20)),
-        ("auto", "right bottom", (50.0, 20.0), Box(150, 80, 50, 20)),
-        ("cover", "center center", (50.0, 20.0), Box(-25, 0, 250, 100)),
-        ("contain", "center center", (50.0, 20.0), Box(0, 10, 200, 80)),
-        ("100px", "0% 0%", (50.0, 20.0), Box(0, 0, 100, 40)),
-        ("auto 50%", "10px 100%", (50.0, 20.0), Box(10, 50, 125, 50)),
-        ("cover", "50% 50%", None, Box(0, 0, 200, 100)),
-        ("50% 10px", "0% 0%", None, Box(0, 0, 100, 10)),
+        ("auto", "0% 0%", (50.0, 20.0), GroundBox(0, 0, 50, 20)),
+        ("auto", "right bottom", (50.0, 20.0), GroundBox(150, 80, 50, 20)),
+        ("cover", "center center", (50.0, 20.0), GroundBox(-25, 0, 250, 100)),
+        ("contain", "center center", (50.0, 20.0), GroundBox(0, 10, 200, 80)),
+        ("100px", "0% 0%", (50.0, 20.0), GroundBox(0, 0, 100, 40)),
+        ("auto 50%", "10px 100%", (50.0, 20.0), GroundBox(10, 50, 125, 50)),
+        ("cover", "50% 50%", None, GroundBox(0, 0, 200, 100)),
+        ("50% 10px", "0% 0%", None, GroundBox(0, 0, 100, 10)),
     ],
 )
 def test_a_pictures_tile_has_the_size_and_place_that_css_gives_it(
-    size: str, position: str, natural: tuple[float, float] | None, wanted: Box
+    size: str, position: str, natural: tuple[float, float] | None, wanted: GroundBox
 ) -> None:
     values = {**INITIAL_BACKGROUND, "background-size": size, "background-position": position}
-    assert tile_of(values, Box(0, 0, 200, 100), natural, 1000) == pytest.approx(wanted)
+    assert tile_of(values, GroundBox(0, 0, 200, 100), natural, 1000) == pytest.approx(wanted)
 
 
 def test_a_tile_is_painted_where_it_repeats_and_nowhere_else() -> None:
-    box, tile = Box(0, 0, 200, 100), Box(10, 20, 50, 30)
+    box, tile = GroundBox(0, 0, 200, 100), GroundBox(10, 20, 50, 30)
     for repeat, across, down, columns, rows in (
         ("no-repeat", (15, 65), (25, 55), [5, None], [5, None]),
         ("repeat-x", (15, 65), (25, 55), [5, 5], [5, None]),

@@ -23,7 +23,7 @@ from upper_rim.core.exchange.import_menu import (
 from upper_rim.core.exchange.import_pages import digest
 from upper_rim.core.exchange.places import ids_in, places_in
 from upper_rim.core.exchange.typed_links import TypedLinks
-from upper_rim.core.findings.menus import doubts, longest_labels, pages_in_no_menu, rival_buttons, uses
+from upper_rim.core.findings.menus import longest_labels, menu_doubts, pages_in_no_menu, rival_buttons, uses
 from upper_rim.core.kinds.entries import Entry, Grown
 from upper_rim.core.kinds.items.links import LinkList
 from upper_rim.core.kinds.items.menu import MenuItem
@@ -358,7 +358,7 @@ def test_what_is_doubtful_about_a_menu_is_told() -> None:
     menu = Menu(id="mn-a", name="M", entries=entries)
     later = page("/later/").replaced(content=None)
     site = site_of(menu, pages=[*(page(path) for path in PATHS), later])
-    found = doubts(menu, site, Menus(site), Links(site), lambda page: frozenset({"here"}))
+    found = menu_doubts(menu, site, Menus(site), Links(site), lambda page: frozenset({"here"}))
     assert [tuple(one) for one in found] == [
         ("en-guide-birds-gannet", "deep", ""),
         ("en-again", "same label", "en-guide"),

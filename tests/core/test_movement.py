@@ -21,7 +21,7 @@ from upper_rim.core.model.edits import Add, Refusal, Remove, Set
 from upper_rim.core.model.site import Site
 from upper_rim.core.model.stages import in_stage
 from upper_rim.core.movement.content import estimated_content_px
-from upper_rim.core.movement.doubts import doubts, moments_that_matter, report
+from upper_rim.core.movement.doubts import moments_that_matter, movement_doubts, report
 from upper_rim.core.movement.flicker import TURNS, flicker, least, too_early, turns
 from upper_rim.core.movement.heights import heights
 from upper_rim.core.movement.play import path, play
@@ -167,7 +167,9 @@ def test_the_least_distance_is_the_room_that_is_given_up_and_less_is_told() -> N
     early = with_header(stages=(stage.replaced(after=ByPixels(px=20)), HEADER.stages[1]))
     (one,) = too_early(FITTER, early, early.pieces)
     assert (one.stage, one.gap_px, one.would) == ("sg-slim", 57, (21, 97))
-    gap = next(doubt for doubt in doubts(Scenes(FITTER, early), PAGE, DESK, Shape(2500)) if doubt.kind == "gap")
+    gap = next(
+        doubt for doubt in movement_doubts(Scenes(FITTER, early), PAGE, DESK, Shape(2500)) if doubt.kind == "gap"
+    )
     assert round(gap.px) == 57 and gap.remedy is not None
     mended = apply(early, gap.remedy)
     assert isinstance(mended, Site) and list(too_early(FITTER, mended, mended.pieces)) == []
@@ -203,7 +205,7 @@ def test_what_is_painted_behind_a_header_is_as_high_as_its_own_lines_where_no_ro
 
 def test_doubts_tell_what_is_covered_reached_jumped_over_or_lies_over_another() -> None:
     def kinds(site: Site, viewport: tuple[int, int], content_px: float = 2500.0) -> set[str]:
-        return {doubt.kind for doubt in doubts(Scenes(FITTER, site), PAGE, viewport, Shape(content_px))}
+        return {doubt.kind for doubt in movement_doubts(Scenes(FITTER, site), PAGE, viewport, Shape(content_px))}
 
     assert kinds(SITE, DESK) == set()
     assert "covered" in kinds(SITE, (844, 390))

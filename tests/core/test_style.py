@@ -47,12 +47,12 @@ from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.sheet import inside_a_page, sheet
 from upper_rim.core.style.colour import Palette, Rgba, contrast_ratio, over, read_colour, shifted
 from upper_rim.core.style.contrast import weak_texts
-from upper_rim.core.style.effect import Seen, effect
+from upper_rim.core.style.effect import SeenEffect, effect
 from upper_rim.core.style.fonts import FontFault, ReadFont, read_font, subset_font
 from upper_rim.core.style.lengths import NoLength, Room, pixels
 from upper_rim.core.style.metrics import overrides, width_at
 from upper_rim.core.style.own_css import css_faults, own_css
-from upper_rim.core.style.painting import Painter, View
+from upper_rim.core.style.painting import Painter, PaintView
 from upper_rim.core.style.pictures import Pictures
 from upper_rim.core.style.resolve import Styling
 from upper_rim.core.style.scale import content_of_whole, sidebar_needs_px, spreads, steps
@@ -186,13 +186,13 @@ def test_bad_values_are_refused_with_what_is_wrong(name: str, value: str, fault:
 
 def test_an_effect_is_in_view_or_is_told_where_it_is() -> None:
     site, _ = ostrey()
-    seen = Seen("pc-main", "bd-wide", "rest")
+    seen = SeenEffect("pc-main", "bd-wide", "rest")
     narrow = after(site, Add(parent="it-book", slot="styles", values=(said("color", "red", 1, band="bd-middle"),)))
     found = effect(site, narrow, seen)
     assert not found.in_view and {(place.node, place.band) for place in found.elsewhere} == {("it-book", "bd-middle")}
-    assert effect(site, narrow, Seen("pc-main", "bd-middle")).in_view
+    assert effect(site, narrow, SeenEffect("pc-main", "bd-middle")).in_view
     hidden = after(site, Add(parent="it-phone", slot="styles", values=(said("color", "red", 1),)))
-    assert not effect(site, hidden, Seen("pc-main", "bd-narrow")).in_view, "its row does not show there"
+    assert not effect(site, hidden, SeenEffect("pc-main", "bd-narrow")).in_view, "its row does not show there"
     off = after(narrow, Set(node="pc-main", field="on", value=False))
     assert (
         effect(off, after(off, Set(node="sw-deep", field="colour", value="#000000")), seen).off
@@ -428,7 +428,7 @@ def test_a_picture_counts_only_where_it_is_seen() -> None:
         site = over_a_picture(1, **styles)
         styling = Styling(site)
         painter = Painter(styling, cast(Pictures, lambda path: CountedPicture()))
-        coats = painter.coats(styling.elements["it-0", "box"], View())
+        coats = painter.coats(styling.elements["it-0", "box"], PaintView())
         assert painter.is_pictured(coats) is seen, styles
 
 

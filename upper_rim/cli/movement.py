@@ -13,9 +13,9 @@ from ..core.exchange.bundle import Bundle
 from ..core.model.edits import edit_adapter
 from ..core.model.site import Page, Site
 from ..core.model.stages import names_in
-from ..core.movement.doubts import Doubt, doubts
+from ..core.movement.doubts import MovementDoubt, movement_doubts
 from ..core.movement.flicker import too_early
-from ..core.movement.play import Event, Played, Seen, play
+from ..core.movement.play import Event, Played, SeenPiece, play
 from ..core.movement.scene import Scenes, Shape
 from ..core.output.fitting import estimated_shape, fitter_of
 from ..shipped import shelf
@@ -36,7 +36,7 @@ def report(bundle: Bundle, chosen: argparse.Namespace) -> list[str]:
     shape = Shape(chosen.content) if is_told else estimated_shape(page, bundle.read, viewport_px[0])
     laid = scenes.of(page, viewport_px, shape)
     played = play(laid, scrolls)
-    found = doubts(scenes, page, viewport_px, shape)
+    found = movement_doubts(scenes, page, viewport_px, shape)
     early = list(too_early(fitter, scenes.site, scenes.site.pieces))
     names = names_in(scenes.site)
     said = [_sentence(doubt, names) for doubt in found] + [
@@ -105,7 +105,7 @@ def _rounded(value: Any) -> Any:
     return round(value, 2) if isinstance(value, float) else value
 
 
-def _told(doubt: Doubt) -> dict[str, Any]:
+def _told(doubt: MovementDoubt) -> dict[str, Any]:
     edit = None if doubt.remedy is None else edit_adapter.dump_python(doubt.remedy, mode="json")
     return {**doubt._asdict(), "remedy": edit}
 
@@ -127,14 +127,14 @@ def _print(played: Played, page: Page, names: dict[str, str], *, estimate: bool)
             print(f"            {_where(seen, names)}")
 
 
-def _where(seen: Seen, names: dict[str, str]) -> str:
+def _where(seen: SeenPiece, names: dict[str, str]) -> str:
     stage = f", {names[seen.stage]}" if seen.stage else ""
     if not seen.shown:
         return f"{names[seen.piece]}{stage}: not shown"
     return f"{names[seen.piece]}{stage}: {seen.left_px:g}, {seen.top_px:g}; {seen.width_px:g} x {seen.height_px:g}"
 
 
-def _sentence(doubt: Doubt, names: dict[str, str]) -> str:
+def _sentence(doubt: MovementDoubt, names: dict[str, str]) -> str:
     who = names[doubt.piece] + (f", {names[doubt.stage]}" if doubt.stage else "")
     at = f"at {doubt.scroll_px:g} px"
     match doubt.kind:

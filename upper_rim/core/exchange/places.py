@@ -13,7 +13,7 @@ MOST_PLACES = 400
 _HEADINGS = {f"h{level}": level for level in range(1, 7)}
 
 
-class Place(NamedTuple):
+class PlaceInPage(NamedTuple):
     """`level`: of the heading that it is, or begins with; None: no heading is there. `words`: what is read there."""
 
     id: str
@@ -21,7 +21,7 @@ class Place(NamedTuple):
     level: int | None
 
 
-def places_in(content: bytes, encoding: str) -> list[Place]:
+def places_in(content: bytes, encoding: str) -> list[PlaceInPage]:
     """In the order of the page. A heading without an id is told with an empty one, unless what it stands first in has
     one: a link cannot lead to it."""
     body = read_as_browser(content, encoding).body
@@ -36,7 +36,7 @@ def ids_in(content: bytes, encoding: str) -> frozenset[str]:
     return frozenset(found - {""})
 
 
-def _places(body: LexborNode) -> Iterator[Place]:
+def _places(body: LexborNode) -> Iterator[PlaceInPage]:
     headed: set[int] = set()
     for node in body.traverse():
         own = (node.attributes.get("id") or "").strip()
@@ -45,14 +45,14 @@ def _places(body: LexborNode) -> Iterator[Place]:
             continue
         if tag in _HEADINGS:
             if node.mem_id not in headed:
-                yield Place(own, _words(node), _HEADINGS[tag])
+                yield PlaceInPage(own, _words(node), _HEADINGS[tag])
             continue
         heading = _first_heading(node)
         if heading is not None and not heading.attributes.get("id") and heading.mem_id not in headed:
             headed.add(heading.mem_id)
-            yield Place(own, _words(heading), _HEADINGS[heading.tag or ""])
+            yield PlaceInPage(own, _words(heading), _HEADINGS[heading.tag or ""])
         else:
-            yield Place(own, _words(node), None)
+            yield PlaceInPage(own, _words(node), None)
 
 
 def _first_heading(node: LexborNode) -> LexborNode | None:

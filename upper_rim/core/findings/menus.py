@@ -19,14 +19,14 @@ from ..values.targets import Target, ToAddress, ToPage, ToPlace
 
 DEEP = 3
 """More levels than these are hard to find one's way in."""
-Kind = Literal["no page", "to come", "no place", "nothing", "double", "same label", "deep", "nothing grows"]
+MenuDoubtKind = Literal["no page", "to come", "no place", "nothing", "double", "same label", "deep", "nothing grows"]
 
 
-class Doubt(NamedTuple):
+class MenuDoubt(NamedTuple):
     """About an entry. `other`: the entry that it is like, or, for what leads nowhere, where it was to lead."""
 
     node: str
-    kind: Kind
+    kind: MenuDoubtKind
     other: str = ""
 
 
@@ -34,7 +34,7 @@ IdsOf = Callable[[Page], frozenset[str]]
 """The ids in a page's content."""
 
 
-def doubts(menu: Menu, site: Site, menus: Menus, links: Links, ids_of: IdsOf) -> list[Doubt]:
+def menu_doubts(menu: Menu, site: Site, menus: Menus, links: Links, ids_of: IdsOf) -> list[MenuDoubt]:
     """In the order of the entries. `ids_of` is asked only for pages in which a place is linked to."""
 
     @cache
@@ -48,39 +48,39 @@ def doubts(menu: Menu, site: Site, menus: Menus, links: Links, ids_of: IdsOf) ->
     labels: dict[str, tuple[str, str]] = {}
     for entry, depth in whole:
         if depth == DEEP + 1:
-            found.append(Doubt(entry.id, "deep"))
+            found.append(MenuDoubt(entry.id, "deep"))
         leads_to = _key(entry.target)
         if not leads_to:
             continue
         if leads_to in targets:
-            found.append(Doubt(entry.id, "double", targets[leads_to]))
+            found.append(MenuDoubt(entry.id, "double", targets[leads_to]))
         targets.setdefault(leads_to, entry.id)
         label = links.label(entry, site.language).casefold()
         if label and labels.setdefault(label, (leads_to, entry.id))[0] != leads_to:
-            found.append(Doubt(entry.id, "same label", labels[label][1]))
+            found.append(MenuDoubt(entry.id, "same label", labels[label][1]))
     order = {entry.id: at for at, (entry, _) in enumerate(whole)}
     return sorted(found, key=lambda doubt: order.get(doubt.node, -1))
 
 
-def _lost(entry: Entry, known: Callable[[], set[str]], links: Links, ids_of: IdsOf) -> Iterator[Doubt]:
+def _lost(entry: Entry, known: Callable[[], set[str]], links: Links, ids_of: IdsOf) -> Iterator[MenuDoubt]:
     target = entry.target
     if isinstance(target, ToPage | ToPlace):
         page = links.pages.get(target.page)
         if page is None:
-            yield Doubt(entry.id, "no page")
+            yield MenuDoubt(entry.id, "no page")
         elif page.content is None:
-            yield Doubt(entry.id, "to come", page.path)
+            yield MenuDoubt(entry.id, "to come", page.path)
         elif isinstance(target, ToPlace) and target.place not in ids_of(page):
-            yield Doubt(entry.id, "no place", target.place)
+            yield MenuDoubt(entry.id, "no place", target.place)
     elif isinstance(target, ToAddress):
         path = target.address.partition("#")[0].partition("?")[0]
         if path.startswith("/") and path.rstrip("/") not in known():
-            yield Doubt(entry.id, "no page", path)
+            yield MenuDoubt(entry.id, "no page", path)
     elif not entry.entries and entry.grows is None:
-        yield Doubt(entry.id, "nothing")
+        yield MenuDoubt(entry.id, "nothing")
 
 
-def _barren(menu: Menu, menus: Menus) -> Iterator[Doubt]:
+def _barren(menu: Menu, menus: Menus) -> Iterator[MenuDoubt]:
     """Branches in which pages are to grow, and none does."""
     whole = {entry.id: entry for entry in all_entries(menus.whole(menu))}
     holders: list[Menu | Entry] = [menu, *all_entries(menu.entries)]
@@ -89,7 +89,7 @@ def _barren(menu: Menu, menus: Menus) -> Iterator[Doubt]:
             continue
         shown = menus.whole(menu) if isinstance(holder, Menu) else whole[holder.id].entries
         if len(shown) == len(holder.entries):
-            yield Doubt(holder.id, "nothing grows", holder.grows.path)
+            yield MenuDoubt(holder.id, "nothing grows", holder.grows.path)
 
 
 def _key(target: Target) -> str:
@@ -104,16 +104,16 @@ def _key(target: Target) -> str:
             return ""
 
 
-class Use(NamedTuple):
+class MenuUse(NamedTuple):
     """An item that shows a menu, or a part of it."""
 
     piece: Piece
     item: MenuItem | LinkList
 
 
-def uses(menu: Menu, site: Site) -> list[Use]:
+def uses(menu: Menu, site: Site) -> list[MenuUse]:
     return [
-        Use(piece, item)
+        MenuUse(piece, item)
         for piece in site.pieces
         for row in piece.rows
         for cell in row.cells
@@ -149,8 +149,8 @@ class Rivals(NamedTuple):
     """Two buttons that open menus on the same page, in the same width band: by which a visitor cannot tell which is
     which. `page` is the first on which both show."""
 
-    one: Use
-    other: Use
+    one: MenuUse
+    other: MenuUse
     page: Page
     band: str | None
 
@@ -158,7 +158,7 @@ class Rivals(NamedTuple):
 def rival_buttons(site: Site) -> list[Rivals]:
     """Each pair once. A button shows below its menu's band."""
     openers = [
-        Use(piece, item)
+        MenuUse(piece, item)
         for piece in site.pieces
         for item in site.shown_items(piece)
         if isinstance(item, MenuItem) and drawer_width(item, site)

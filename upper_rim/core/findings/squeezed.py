@@ -19,7 +19,7 @@ from ..kinds.pieces.base import Piece
 from ..model.site import Site
 
 _WIDE = (PictureItem, MapItem, PictureList, Form, RichText)
-USUAL_PX = 240.0
+_USUAL_PX = 240.0
 """What an item asks for that is of use only where it is wide, and says no width: but no more than it could fill."""
 
 
@@ -47,7 +47,7 @@ def squeezed(fitter: Fitter, site: Site, piece: Piece, language: str, viewport_p
                 continue
             viewport = Viewport(float(viewport_px), VIEWPORT_HEIGHT_PX)
             most = value(frame.box.wanted(viewport, whole.width).most)
-            said = float(item.width_px) if isinstance(item, PictureItem | MapItem) else min(USUAL_PX, most)
+            said = float(item.width_px) if isinstance(item, PictureItem | MapItem) else min(_USUAL_PX, most)
             px, asked = value(frame.width), min(said, value(whole.width))
             if px < asked / 2:
                 yield Squeezed(item.id, cell.id, px, asked)

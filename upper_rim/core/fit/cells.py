@@ -13,7 +13,7 @@ from .amount import Viewport
 from .boxes import BLOCK_START, INLINE_END, INLINE_START, Box, Facts, Frame
 from .flex import Flex, Line
 from .inline import Inline
-from .linear import Length, Linear, Span, exceeds, larger, smaller, value
+from .linear import Length, Linear, LinearSpan, exceeds, larger, smaller, value
 
 _NOWHERE = Viewport(0.0, 0.0)
 _MOST_CELLS = 2_000
@@ -73,7 +73,7 @@ class Memory:
         if len(self._known) > _MOST_CELLS:
             self.forget()
             listed = self._known.setdefault((cell, tall), [])
-        span = Span(width.at)
+        span = LinearSpan(width.at)
         own = Linear(width.at, float(direction), span)
         facts = self._found(cell, own, _NOWHERE, own, tall=tall)
         known = _Known(width.at, direction, span.until, facts)

@@ -88,7 +88,7 @@ class Family(NamedTuple):
     files: tuple[Served, ...]
 
 
-class Chosen(NamedTuple):
+class ChosenFace(NamedTuple):
     """A font file at a weight and a width of letters (in percent) that it has."""
 
     data: FontData
@@ -104,7 +104,7 @@ class Faces:
         families = {face.id: Family(face.id, tuple(self._files(face))) for face in used}
         others = [face.id for face in used if face.script != "latin"]
         self._chains = {face: [families[face], *(families[one] for one in others if one != face)] for face in families}
-        self._fonts: dict[tuple[str, int, bool, float], tuple[Chosen, ...]] = {}
+        self._fonts: dict[tuple[str, int, bool, float], tuple[ChosenFace, ...]] = {}
 
     def _files(self, face: UsedFace) -> list[Served]:
         served = []
@@ -114,17 +114,17 @@ class Faces:
                 served.append(Served(source, font_data(data, source.unicode_range)))
         return served
 
-    def primary(self, face: str, weight: int, italic: bool, stretch: float) -> Chosen | None:
+    def primary(self, face: str, weight: int, italic: bool, stretch: float) -> ChosenFace | None:
         """The font that gives a line its ascent and descent: the first available one (CSS Fonts 4, 5.2: the first
         family that serves U+0020)."""
         return next((font for font in self.fonts(face, weight, italic, stretch) if 0x20 in font.data.characters), None)
 
-    def fonts(self, face: str, weight: int, italic: bool, stretch: float) -> tuple[Chosen, ...]:
+    def fonts(self, face: str, weight: int, italic: bool, stretch: float) -> tuple[ChosenFace, ...]:
         """What a text is set in, one after the other; what none of them has, some font of the visitor's system draws."""
         key = (face, weight, italic, stretch)
         if key not in self._fonts:
             self._fonts[key] = tuple(
-                Chosen(
+                ChosenFace(
                     served.data,
                     min(max(weight, served.source.lightest), served.source.boldest),
                     min(max(stretch, served.source.narrowest), served.source.widest),
@@ -166,7 +166,7 @@ class Advances(NamedTuple):
     em: tuple[float, ...]
     starts: tuple[int, ...]
     clusters: tuple[bool, ...]
-    fonts: tuple[Chosen | None, ...]
+    fonts: tuple[ChosenFace | None, ...]
     missing: str
 
 
@@ -200,7 +200,7 @@ def advances(
     em = [0.0] * len(text)
     starts = [0] * len(text)
     clusters = [False] * len(text)
-    drawn: list[Chosen | None] = [None] * len(text)
+    drawn: list[ChosenFace | None] = [None] * len(text)
     points = [0x20 if char in _SEPARATORS else ord(char) for char in text]
     missing = ""
     features = _NO_LIGATURES if spaced else None
@@ -251,7 +251,7 @@ def _is_spaced(text: str, at: int, script: str) -> bool:
 
 
 def _shaped(
-    points: list[int], start: int, end: int, run: _Run, font: Chosen, features: dict[str, bool] | None
+    points: list[int], start: int, end: int, run: _Run, font: ChosenFace, features: dict[str, bool] | None
 ) -> list[tuple[int, int, float | None]]:
     """Clusters in the order in which they are read: from, up to, and the advance in em; None where the font lacks it."""
     buffer = uharfbuzz.Buffer()
@@ -268,7 +268,7 @@ def _shaped(
     return [(first, last, found[first]) for first, last in zip(firsts, [*firsts[1:], end], strict=True)]
 
 
-def _estimated_em(cluster: str, faces: Faces, fonts: tuple[Chosen, ...], features: dict[str, bool] | None) -> float:
+def _estimated_em(cluster: str, faces: Faces, fonts: tuple[ChosenFace, ...], features: dict[str, bool] | None) -> float:
     """The advance of a cluster that no font has whole: that of its letter alone, where one has that; marks take no room."""
     base = _LIKE.get(cluster[0], cluster[0])
     if unicodedata.category(base) in {"Mn", "Me", "Cf", "Cc"}:

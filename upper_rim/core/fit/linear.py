@@ -18,7 +18,7 @@ _FLAT = 1e-12
 """A slope of no more is none: two lengths moved alike."""
 
 
-class Span:
+class LinearSpan:
     """From a viewport width on, by how many px more the decisions taken so far hold. `bends`: whether some length in it
     is no line, but only touched by one at the start."""
 
@@ -42,7 +42,7 @@ class Linear:
 
     __slots__ = ("at", "slope", "span")
 
-    def __init__(self, at: float, slope: float, span: Span) -> None:
+    def __init__(self, at: float, slope: float, span: LinearSpan) -> None:
         self.at = at
         self.slope = slope
         self.span = span
@@ -117,7 +117,7 @@ Length: TypeAlias = float | Linear
 """A length in px: the same at all widths, or changing with the viewport's."""
 
 
-def _made(at: float, slope: float, span: Span) -> Length:
+def _made(at: float, slope: float, span: LinearSpan) -> Length:
     return Linear(at, slope, span) if slope > _FLAT or slope < -_FLAT else at
 
 

@@ -28,7 +28,7 @@ CLOSE_PX = 44.0
 LEVEL_AT_PX = 56.0
 
 
-class Opened(NamedTuple):
+class OpenedDrawer(NamedTuple):
     """What a menu's drawer comes to on a screen: `whole_px` is the height of all that it holds, submenus open;
     `shut_px` with them shut. `screens`: how many screens long it is, open."""
 
@@ -51,7 +51,7 @@ class Drawn(NamedTuple):
     rows: tuple[tuple[Row, Setting], ...]
 
 
-def opened(setting_of: Setting, item: MenuItem, below_px: int | None, drawn: Drawn | None = None) -> list[Opened]:
+def opened(setting_of: Setting, item: MenuItem, below_px: int | None, drawn: Drawn | None = None) -> list[OpenedDrawer]:
     """For each small screen on which the menu is a drawer. `setting_of`: of its row, in the language; the band is chosen
     here. `below_px`: see `model.site.drawer_width`. `drawn`: the rows that stand in it besides its entries."""
     found = []
@@ -63,7 +63,7 @@ def opened(setting_of: Setting, item: MenuItem, below_px: int | None, drawn: Dra
         width = value(drawer_share(item).at(float(wide)))
         whole = max(_height_of(box, width, viewport) for box in levels(item, setting, drawn, submenus=True))
         shut = _height_of(levels(item, setting, drawn, submenus=False)[0], width, viewport)
-        found.append(Opened(item.id, setting.language, (wide, high), width, whole, shut))
+        found.append(OpenedDrawer(item.id, setting.language, (wide, high), width, whole, shut))
     return found
 
 
@@ -112,7 +112,7 @@ def _parts(drawn: Drawn, setting: Setting) -> tuple[list[Box], list[Box]]:
     return part(drawn.rows[: piece.above]), part(drawn.rows[piece.above :])
 
 
-def all_opened(fitter: Fitter, site: Site, piece: Piece, row: Row, language: str) -> list[Opened]:
+def all_opened(fitter: Fitter, site: Site, piece: Piece, row: Row, language: str) -> list[OpenedDrawer]:
     """For every menu of a row."""
     setting = fitter.setting(site, piece, row, language)
     menus = [item for cell in row.cells for item in cell.items if isinstance(item, MenuItem)]

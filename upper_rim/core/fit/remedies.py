@@ -30,10 +30,10 @@ from .fitter import VIEWPORT_HEIGHT_PX, Fitter, stands_in_lines
 from .states import FAILING
 from .sweep import FROM_PX, TO_PX, RowFit, Stretch, frame_at
 
-Kind = Literal[
+RemedyKind = Literal[
     "band", "gap", "spacing", "size", "weight", "width", "label", "icon", "words", "second line", "move", "hide",
 ]  # fmt: skip
-COST: dict[Kind, int] = {
+COST: dict[RemedyKind, int] = {
     "band": 1, "gap": 2, "spacing": 2, "size": 3, "weight": 3, "width": 3, "words": 4, "second line": 4, "label": 5, "icon": 6,
     "move": 7, "hide": 8,
 }  # fmt: skip
@@ -52,7 +52,7 @@ class Remedy(NamedTuple):
     fits then, in all languages asked for; None: it does not. `mends`: nothing fails any more in the widths that it was
     asked for. `is_rough`: that was looked at in some widths only. `edit` is None where only a person can do it: a label to be shortened by `gain_px`."""
 
-    kind: Kind
+    kind: RemedyKind
     node: str
     value: str
     edit: Edit | None
@@ -104,7 +104,7 @@ def _count(frame: Frame) -> int:
 
 
 class _Candidate(NamedTuple):
-    kind: Kind
+    kind: RemedyKind
     node: str
     value: str
     edit: Edit
@@ -227,7 +227,7 @@ class _Asked:
         known = self.fitter.faces.get(face)
         return known.lightest if known else 1000
 
-    def _declared(self, kind: Kind, item: Any, part: Part, name: str, value: str) -> _Candidate:
+    def _declared(self, kind: RemedyKind, item: Any, part: Part, name: str, value: str) -> _Candidate:
         """A style of the item's own, in the failing band alone."""
         kept = next(
             (one for one in item.styles if (one.part, one.property, one.state, one.band) == (part, name, "rest", self.band)),

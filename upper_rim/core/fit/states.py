@@ -12,10 +12,10 @@ from .cells import CellFacts, Memory
 from .flex import Flex
 from .grid import Grid
 from .held import Share
-from .linear import SLACK_PX, Length, Linear, Span, exceeds, larger, smaller, value
+from .linear import SLACK_PX, Length, Linear, LinearSpan, exceeds, larger, smaller, value
 
-State = Literal["fits", "tight", "wraps", "breaks words", "clips", "overflows", "collides"]
-STATES: tuple[State, ...] = ("fits", "tight", "wraps", "breaks words", "clips", "overflows", "collides")
+RowState = Literal["fits", "tight", "wraps", "breaks words", "clips", "overflows", "collides"]
+ROW_STATES: tuple[RowState, ...] = ("fits", "tight", "wraps", "breaks words", "clips", "overflows", "collides")
 """From well to bad: of several that hold, the last one is told."""
 FAILING = frozenset({"wraps", "breaks words", "clips", "overflows", "collides"})
 RESERVE_PX = 16.0
@@ -28,7 +28,7 @@ class Verdict(NamedTuple):
     """`cause`: id of the item (of the row, where no single one is; empty where all is well). `need_px`: the room that the
     row's cells need for all to be well; `room_px`: what they have."""
 
-    state: State
+    state: RowState
     cause: str
     need_px: Length
     room_px: Length
@@ -50,7 +50,7 @@ class Geometry(NamedTuple):
 
     first: int
     reach: float
-    span: Span
+    span: LinearSpan
     of: Length
     width: Length
     room: Length
@@ -62,13 +62,13 @@ class Geometry(NamedTuple):
         by = viewport_width - self.first
         return by == 0 or (0 < by < self.reach and not self.span.bends)
 
-    def at(self, viewport_width: int, span: Span) -> Geometry:
+    def at(self, viewport_width: int, span: LinearSpan) -> Geometry:
         """The same at a greater width within its reach."""
         by = viewport_width - self.first
         span.ends_within(self.reach - by)
         return self._in(float(by), span)
 
-    def _in(self, by: float, span: Span) -> Geometry:
+    def _in(self, by: float, span: LinearSpan) -> Geometry:
         def moved(length: Length) -> Length:
             return Linear(length.at + length.slope * by, length.slope, span) if isinstance(length, Linear) else length
 
@@ -86,7 +86,7 @@ def geometry(
 ) -> Geometry:
     """Of a piece that holds one row, at a viewport width, and as far as it keeps its slopes. `share`: what it has of
     that; `shrinks`: it is as wide as what it holds."""
-    span = Span(first)
+    span = LinearSpan(first)
     viewport = Viewport(Linear(float(first), 1.0, span), height_px)
     row, of = row_of(piece), room_in(piece, viewport, share, shrinks=shrinks)
     width = row.filling(viewport, of)
@@ -154,7 +154,7 @@ def verdict(row: Block, shape: Geometry, viewport: Viewport, memory: Memory, *, 
     if spilling:
         found.append(("clips", next((facts.farthest for line in lines for _, facts in reversed(line)), "")))
     if found:
-        state, cause = max(found, key=lambda one: STATES.index(one[0]))
+        state, cause = max(found, key=lambda one: ROW_STATES.index(one[0]))
         return Verdict(state, cause or row.node, shape.need, shape.room, height)
     if grid.is_given_its_width and shape.need > shape.room - RESERVE_PX:
         cause = _widest(grid, viewport, in_lines=in_lines) or row.node
@@ -173,8 +173,8 @@ def _height(row: Block, inner: Length, viewport: Viewport, of: Length) -> tuple[
     return height, whole - height > OVERLAP_PX
 
 
-def _problems(lines: list[list[_Seen]], row_width: Length, *, in_lines: bool) -> list[tuple[State, str]]:
-    found: list[tuple[State, str]] = []
+def _problems(lines: list[list[_Seen]], row_width: Length, *, in_lines: bool) -> list[tuple[RowState, str]]:
+    found: list[tuple[RowState, str]] = []
     for line in lines:
         for _, facts in line:
             if in_lines:

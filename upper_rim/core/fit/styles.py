@@ -43,7 +43,7 @@ class BoxStyle(NamedTuple):
 _UNSAID = Sides(None, None, None, None)
 
 
-class Said(NamedTuple):
+class _Said(NamedTuple):
     """`by_a_style`: by any layer but what is built in. An amount of None is `auto`, or `none`."""
 
     amount: Amount | None
@@ -64,9 +64,9 @@ def box_style(styling: Styling, element: StyledElement, band: str | None) -> Box
     def said(name: str) -> str:
         return styling.resolve(element, name, "rest", band).value
 
-    def told(name: str) -> Said:
+    def told(name: str) -> _Said:
         found = styling.resolve(element, name, "rest", band)
-        return Said(length(found.value), found.source.layer not in {"built-in", "initial"})
+        return _Said(length(found.value), found.source.layer not in {"built-in", "initial"})
 
     size = _size(styling, element, band)
 

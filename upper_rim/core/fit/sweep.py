@@ -14,8 +14,8 @@ from .block import Block
 from .boxes import Frame
 from .cells import Memory
 from .held import Share
-from .linear import Length, Linear, Span, value
-from .states import FAILING, Geometry, State, Verdict, geometry, room_in, row_of, verdict
+from .linear import Length, Linear, LinearSpan, value
+from .states import FAILING, Geometry, RowState, Verdict, geometry, room_in, row_of, verdict
 
 FROM_PX, TO_PX = 280, 2560
 """The widths that are looked at, both included."""
@@ -62,7 +62,7 @@ class Stretch(NamedTuple):
 
     from_px: int
     to_px: int
-    state: State
+    state: RowState
     cause: str
     band: str | None
     height_px: tuple[float, float]
@@ -173,7 +173,7 @@ class _Looked:
         self._height_px, self._share, self._shrinks, self._in_lines = height_px, share, shrinks, in_lines
         self._shape: Geometry | None = None
 
-    def at(self, width: int) -> tuple[Verdict, Span]:
+    def at(self, width: int) -> tuple[Verdict, LinearSpan]:
         shape = self._shape
         if shape is None or not shape.reaches(width):
             shape = self._shape = geometry(
@@ -182,7 +182,7 @@ class _Looked:
             # Nobody else has looked along this span yet: what follows can shorten it itself.
             span = shape.span
         else:
-            span = Span(width)
+            span = LinearSpan(width)
             shape = shape.at(width, span)
         viewport = Viewport(Linear(float(width), 1.0, span), self._height_px)
         told = verdict(self._row, shape, viewport, self._memory, in_lines=self._in_lines)

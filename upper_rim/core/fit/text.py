@@ -21,7 +21,7 @@ from icu4py.breakers import LineBreaker
 
 from ..languages import language_of
 from .amount import Amount, Relative, Viewport, times, worked_out
-from .faces import Advances, Chosen, Faces, advances, last_script, segments
+from .faces import Advances, ChosenFace, Faces, advances, last_script, segments
 from .linear import SLACK_PX, Length, Linear, slope_of, value
 
 _PUNCTUATION = re.escape(
@@ -409,7 +409,7 @@ class Extents(NamedTuple):
 
 
 def extents(
-    kind: Type, faces: Faces, viewport: Viewport, fonts: Iterable[Chosen | None] = (), *, roughly: bool = False
+    kind: Type, faces: Faces, viewport: Viewport, fonts: Iterable[ChosenFace | None] = (), *, roughly: bool = False
 ) -> Extents:
     """Of an inline box (CSS Inline 3, 5.1): with a line height, half the leading above, rounded down to whole px as
     browsers do; without, as the fonts say that draw in it besides the first. Where sizes move with the viewport these are steps: their

@@ -18,14 +18,14 @@ NOTCH_PX = 100.0
 """What a wheel scrolls by one notch: a stage that lasts less is jumped over."""
 SEEN_PX = 44.0
 """A target has to find so much room between what is pinned at the window's edges (WCAG 2.2, 2.4.11 and 2.5.8)."""
-Kind = Literal["covered", "gap", "never", "brief", "limited", "overlap", "hidden focus", "anchor"]
+MovementDoubtKind = Literal["covered", "gap", "never", "brief", "limited", "overlap", "hidden focus", "anchor"]
 
 
-class Doubt(NamedTuple):
+class MovementDoubt(NamedTuple):
     """About a piece, at a viewport and a scroll position of a page. `px`: how much; for what is covered, the share of the
     window. `other`: the piece or item that it is about besides. `remedy`: what would mend it."""
 
-    kind: Kind
+    kind: MovementDoubtKind
     piece: str
     page: str
     viewport_px: tuple[int, int]
@@ -36,7 +36,7 @@ class Doubt(NamedTuple):
     remedy: Edit | None = None
 
 
-def doubts(scenes: Scenes, page: Page, viewport_px: tuple[int, int], shape: Shape) -> list[Doubt]:
+def movement_doubts(scenes: Scenes, page: Page, viewport_px: tuple[int, int], shape: Shape) -> list[MovementDoubt]:
     laid = scenes.of(page, viewport_px, shape)
     played = play(laid, moments_that_matter(laid))
     pieces = {piece.id: piece for piece in scenes.site.pieces}
@@ -52,12 +52,12 @@ def doubts(scenes: Scenes, page: Page, viewport_px: tuple[int, int], shape: Shap
 
 def report(
     scenes: Scenes, shape_of: Callable[[Page, tuple[int, int]], Shape], viewports: Sequence[tuple[int, int]] = SCREENS
-) -> list[Doubt]:
+) -> list[MovementDoubt]:
     """All pages of the site, through these viewports; each doubt once, where it is greatest."""
-    found: dict[tuple[str, ...], Doubt] = {}
+    found: dict[tuple[str, ...], MovementDoubt] = {}
     for page in scenes.site.pages:
         for viewport_px in viewports:
-            for doubt in doubts(scenes, page, viewport_px, shape_of(page, viewport_px)):
+            for doubt in movement_doubts(scenes, page, viewport_px, shape_of(page, viewport_px)):
                 key = (doubt.kind, doubt.piece, doubt.stage, doubt.other, str(viewport_px))
                 if key not in found or doubt.px > found[key].px:
                     found[key] = doubt
@@ -81,7 +81,7 @@ def moments_that_matter(laid: Scene) -> list[float]:
     return [*down, *sorted(ups, reverse=True), *(mark for mark in reversed(down) if mark < min(ups, default=most))]
 
 
-def _covered(played: Played, most: float) -> Iterator[Doubt]:
+def _covered(played: Played, most: float) -> Iterator[MovementDoubt]:
     """More of the window than was said is too much: where it is most."""
     shares = played.covered()
     worst = max(range(len(shares)), key=shares.__getitem__)
@@ -94,7 +94,7 @@ def _covered(played: Played, most: float) -> Iterator[Doubt]:
         yield _doubt("covered", max(sizes)[1], played.scrolls[worst], shares[worst])
 
 
-def _stages(laid: Scene, pieces: Mapping[str, Piece]) -> Iterator[Doubt]:
+def _stages(laid: Scene, pieces: Mapping[str, Piece]) -> Iterator[MovementDoubt]:
     for body in laid.bodies:
         piece = pieces[body.piece]
         if not isinstance(piece, Header) or not body.after_px:
@@ -126,7 +126,7 @@ def _later(piece: Header, stage_id: str, by_px: float) -> Edit | None:
     return Set(node=stage_id, field="after", value={"kind": "px", "px": int(stage.after.px + by_px + 0.999)})
 
 
-def _overlaps(played: Played) -> Iterator[Doubt]:
+def _overlaps(played: Played) -> Iterator[MovementDoubt]:
     """Floats over another piece: one that is pinned, too, or one that cannot be scrolled from beneath it, at the page's
     beginning or end."""
     seen: set[tuple[str, str]] = set()
@@ -164,7 +164,7 @@ def _kept(laid: Scene) -> tuple[float, float]:
     return top, low
 
 
-def _hidden_focus(laid: Scene) -> Iterator[Doubt]:
+def _hidden_focus(laid: Scene) -> Iterator[MovementDoubt]:
     top, low = _kept(laid)
     room = laid.viewport_px[1] - top - low
     if room < SEEN_PX:
@@ -175,7 +175,7 @@ def _hidden_focus(laid: Scene) -> Iterator[Doubt]:
         yield _doubt("hidden focus", highest.piece, 0.0, SEEN_PX - room)
 
 
-def _anchors(laid: Scene) -> Iterator[Doubt]:
+def _anchors(laid: Scene) -> Iterator[MovementDoubt]:
     """Where more is kept free for what is scrolled to than is covered in the last stage: it comes to stand so much lower."""
     for body in laid.bodies:
         if body.place != "pinned" or not body.after_px:
@@ -187,5 +187,7 @@ def _anchors(laid: Scene) -> Iterator[Doubt]:
                 yield _doubt("anchor", body.piece, body.after_px[reached[-1] - 1], more, body.standings[reached[-1]].stage or "")  # fmt: skip
 
 
-def _doubt(kind: Kind, piece: str, scroll_px: float, px: float, stage: str = "", other: str = "") -> Doubt:
-    return Doubt(kind, piece, "", (0, 0), scroll_px, px, stage, other)
+def _doubt(
+    kind: MovementDoubtKind, piece: str, scroll_px: float, px: float, stage: str = "", other: str = ""
+) -> MovementDoubt:
+    return MovementDoubt(kind, piece, "", (0, 0), scroll_px, px, stage, other)

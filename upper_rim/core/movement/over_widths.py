@@ -24,7 +24,7 @@ from .heights import SlimRow, slim_row
 EQUAL_PX = 0.05
 
 
-class Line(NamedTuple):
+class WidthLine(NamedTuple):
     """A number of px, at the first and at the last of some widths."""
 
     first: float
@@ -35,12 +35,12 @@ class Line(NamedTuple):
         return abs(self.first - self.last) <= EQUAL_PX
 
 
-class Span(NamedTuple):
+class WidthSpan(NamedTuple):
     """Widths, both included, and numbers at them."""
 
     from_px: int
     to_px: int
-    lines: tuple[Line, ...]
+    lines: tuple[WidthLine, ...]
 
 
 class Slimmed(NamedTuple):
@@ -55,7 +55,7 @@ class SlimSpan(NamedTuple):
 
     from_px: int
     to_px: int
-    height: Line
+    height: WidthLine
     rows: tuple[Slimmed, ...]
 
 
@@ -66,7 +66,7 @@ def widths_of(fitter: Fitter, site: Site, piece: Piece, language: str) -> Widths
     return fitter.kept(key, (piece, fits), lambda: Widths(fitter, site, piece, language))
 
 
-def reserved(widths: Widths, is_pinned: Callable[[str | None], bool]) -> list[Span]:
+def reserved(widths: Widths, is_pinned: Callable[[str | None], bool]) -> list[WidthSpan]:
     """The height that it has where it is highest: at rest, or in one of its stages; and the one that it comes to at last.
     Widths at which it does not show, and bands in which it is not pinned, are left out."""
     piece = widths.piece
@@ -78,9 +78,9 @@ def reserved(widths: Widths, is_pinned: Callable[[str | None], bool]) -> list[Sp
         lines = [widths.rest(start, end)]
         for stage in stages_in(piece, band.id):
             lines.append(widths.over(stage, start, end) or widths.drawn(stage, start, end))
-        highest = Line(max(line.first for line in lines), max(line.last for line in lines))
+        highest = WidthLine(max(line.first for line in lines), max(line.last for line in lines))
         settled = lines[-1] if isinstance(piece, Moving) and piece.way_in(band.id) == "stays" else highest
-        found.append(Span(start, end, (highest, settled)))
+        found.append(WidthSpan(start, end, (highest, settled)))
     return _joined(found)
 
 
@@ -174,14 +174,14 @@ class Widths:
                 return _Band(laid.band)
         return None
 
-    def rest(self, start: int, end: int) -> Line:
-        return Line(self._high(None, start), self._high(None, end))
+    def rest(self, start: int, end: int) -> WidthLine:
+        return WidthLine(self._high(None, start), self._high(None, end))
 
-    def over(self, stage: Stage, start: int, end: int) -> Line | None:
+    def over(self, stage: Stage, start: int, end: int) -> WidthLine | None:
         """The rows that it hands over to; None where it keeps its own."""
         if not self.site.rows_in(self.piece, stage.id):
             return None
-        return Line(self._high(stage.id, start), self._high(stage.id, end))
+        return WidthLine(self._high(stage.id, start), self._high(stage.id, end))
 
     def _high(self, stage: str | None, width: int) -> float:
         rows = 0.0
@@ -198,10 +198,10 @@ class Widths:
             self._more[key] = value(whole.frame.height) - rows if whole is not None else 0.0
         return rows + self._more[key]
 
-    def drawn(self, stage: Stage, start: int, end: int) -> Line:
+    def drawn(self, stage: Stage, start: int, end: int) -> WidthLine:
         """Its own rows, slimmed."""
         rest, first, last = self.rest(start, end), self.slim(stage, start), self.slim(stage, end)
-        return Line(
+        return WidthLine(
             rest.first - sum(row.rest_px - row.drawn_px for row in first),
             rest.last - sum(row.rest_px - row.drawn_px for row in last),
         )
@@ -227,8 +227,8 @@ class Widths:
         return tuple(made)
 
 
-def _joined(spans: Sequence[Span]) -> list[Span]:
-    found: list[Span] = []
+def _joined(spans: Sequence[WidthSpan]) -> list[WidthSpan]:
+    found: list[WidthSpan] = []
     for span in spans:
         before = found[-1] if found else None
         if (

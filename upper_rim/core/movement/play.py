@@ -15,7 +15,7 @@ from .heights import StageHeights
 from .scene import Body, Scene, is_pinned
 
 
-class Seen(NamedTuple):
+class SeenPiece(NamedTuple):
     """A piece at a moment: its rectangle in the window, in px, and how opaque it is. What is not `shown` is drawn outside
     the window, or not at all."""
 
@@ -55,12 +55,12 @@ class Played(NamedTuple):
     scrolls: Sequence[float]
     tracks: tuple[PieceTrack, ...]
 
-    def moment(self, at: int) -> list[Seen]:
+    def moment(self, at: int) -> list[SeenPiece]:
         found = []
         for track in self.tracks:
             standing: StageHeights = track.body.standings[track.standings[at]]
             found.append(
-                Seen(
+                SeenPiece(
                     track.body.piece,
                     standing.stage,
                     track.body.left_px,

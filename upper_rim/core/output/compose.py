@@ -34,7 +34,7 @@ from ..style.faces import faces_in_use
 from ..style.fonts import subset_font
 from .fitting import fitter_of
 from .menu_entries import EncodedEntries, EntriesHtml, entries_html
-from .naming import PARTS, short_hash, with_site_key
+from .naming import PARTS_PATH, short_hash, with_site_key
 from .page_sheets import PageSheets, shows
 from .piece_markup import Shown, around
 from .scripts import PARTS_IN_ORDER, late_scripts, parts_for, script
@@ -84,11 +84,11 @@ class Composer:
         self._linked = _linked_pages(site)
         self._files = ShownFiles(site, read)
         known = cache(lambda: (fitter or fitter_of(shelf, read, year)).as_published())
-        self._rules = site_rules(site, shelf, PARTS if marks else "", self._files.picture, fitter=known)
+        self._rules = site_rules(site, shelf, PARTS_PATH if marks else "", self._files.picture, fitter=known)
         self.css = inside_a_page(self._rules.minified()) if site.pieces and marks else ""
         self._scripts: dict[str, bytes] = {}
         late = {name: made.encode() for name, made in late_scripts(site, shelf).items()}
-        self._late = {name: (f"{PARTS}{short_hash(made)}.js", made) for name, made in late.items()}
+        self._late = {name: (f"{PARTS_PATH}{short_hash(made)}.js", made) for name, made in late.items()}
         self.index_paths = index_paths(site)
         self._site_head = SiteHead(site, self._files.data)
         self._fragments: dict[tuple[tuple[tuple[str, ...], ...], str, str, str | None, bool], Fragment] = {}
@@ -140,9 +140,9 @@ class Composer:
         for face in faces_in_use(self.site, self._shelf.faces):
             for file in face.files:
                 if file.data is not None:
-                    yield PARTS + file.name, file.data
+                    yield PARTS_PATH + file.name, file.data
                 elif self._read is not None and file.content is not None:
-                    yield PARTS + file.name, subset_font(self._read(file.content), self._languages())
+                    yield PARTS_PATH + file.name, subset_font(self._read(file.content), self._languages())
         for path, made in self._files.smaller_pictures() if not self._marks else ():
             yield path, made()
         yield from self.loaded()
@@ -245,7 +245,7 @@ class Composer:
     def _script_path(self, parts: tuple[str, ...]) -> str:
         """Marked pieces may be asked for their script where no page was composed: its name says what is in it."""
         made = script(self._shelf, parts).encode()
-        path = f"{PARTS}{'-'.join(parts) if self._marks else short_hash(made)}.js"
+        path = f"{PARTS_PATH}{'-'.join(parts) if self._marks else short_hash(made)}.js"
         self._scripts[path] = made
         return path
 
@@ -254,7 +254,7 @@ class Composer:
         module = dict(self._late.values()).get(path)
         if module is not None:
             return module
-        parts = path.removeprefix(PARTS).removesuffix(".js").split("-")
+        parts = path.removeprefix(PARTS_PATH).removesuffix(".js").split("-")
         return script(self._shelf, parts).encode() if set(parts) <= set(PARTS_IN_ORDER) else None
 
     @cached_property

@@ -17,7 +17,7 @@ from ..kinds.pieces.header import Header
 from ..kinds.pieces.notice import Notice
 from ..kinds.pieces.sidebar import Sidebar
 from ..model.site import Site
-from ..movement.over_widths import Line, reserved, widths_of
+from ..movement.over_widths import WidthLine, reserved, widths_of
 from ..style.resolve import Styling
 from .stage_rules import StageRules
 from .style_rules import CALM, LIVELY, StyleRules, band_queries
@@ -237,5 +237,5 @@ def _times(piece: Moving, ms: int) -> str:
     return f"transition:{moved} {ms}ms {piece.easing},visibility {ms}ms"
 
 
-def _more(line: Line, px: float) -> Line:
-    return Line(line.first + px, line.last + px)
+def _more(line: WidthLine, px: float) -> WidthLine:
+    return WidthLine(line.first + px, line.last + px)

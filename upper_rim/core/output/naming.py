@@ -8,7 +8,7 @@ from __future__ import annotations
 import hashlib
 import re
 
-PARTS = "/_rim/"
+PARTS_PATH = "/_rim/"
 """Where the published CSS, scripts, fonts and the like stand within a site."""
 
 

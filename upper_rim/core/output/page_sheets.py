@@ -11,7 +11,7 @@ import lightningcss
 
 from ..style.selectors import selectors_in
 from ..style.unicode_range import code_points, scripts_in, scripts_served
-from .naming import PARTS, short_hash
+from .naming import PARTS_PATH, short_hash
 from .sheet import SiteRules
 
 _CLASSES = re.compile(r' class="([^"]*)"')
@@ -71,7 +71,7 @@ class PageSheets:
         asked = shown._replace(classes=shown.classes & self._named)
         if asked not in self._made:
             made = self._less(asked).encode()
-            self._made[asked] = path = f"{PARTS}{short_hash(made)}.css"
+            self._made[asked] = path = f"{PARTS_PATH}{short_hash(made)}.css"
             self._files[path] = made
         return self._made[asked]
 

@@ -11,7 +11,7 @@ from ..kinds.items.picture import PictureItem
 from ..model.site import Site
 from ..model.tree import items_of
 from ..style.pictures import Picture, read_picture
-from .naming import PARTS
+from .naming import PARTS_PATH
 from .picture_sizes import resized, widths
 
 
@@ -65,4 +65,4 @@ class ShownFiles:
         if found is not None:
             content, data = found
             for width in widths(data, width_px):
-                yield f"{PARTS}{content[:12]}-{width}.webp", width, data
+                yield f"{PARTS_PATH}{content[:12]}-{width}.webp", width, data

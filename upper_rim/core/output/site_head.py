@@ -15,8 +15,8 @@ from html import escape
 from PIL import Image
 
 from ..model.site import Page, Site
-from ..style.drawing import drawn
-from .naming import PARTS, short_hash
+from ..style.drawing import rasterised
+from .naming import PARTS_PATH, short_hash
 
 ICO_SIDES = (16, 32, 48)
 TOUCH_PX, LARGE_PX = 180, 512
@@ -66,14 +66,14 @@ class SiteHead:
         yield f'<link rel="apple-touch-icon" href="{self._path(TOUCH_PX)}">'
 
     def _path(self, side: int) -> str:
-        return f"{PARTS}icon-{short_hash(self._icon or b'')}-{side}.png"
+        return f"{PARTS_PATH}icon-{short_hash(self._icon or b'')}-{side}.png"
 
 
 @lru_cache(maxsize=8)
 def _squares(data: bytes) -> Image.Image | None:
     """The picture in the middle of a clear square of 512 px; None where it cannot be read."""
     if b"<svg" in data[:2000]:
-        made = drawn(data, LARGE_PX)
+        made = rasterised(data, LARGE_PX)
         if made is None:
             return None
         data = made[1]

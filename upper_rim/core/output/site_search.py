@@ -8,7 +8,7 @@ from ..exchange.encoding import decode
 from ..kinds.items.search import SearchBox
 from ..model.site import Page, Site
 from ..model.tree import items_of
-from .naming import PARTS, short_hash
+from .naming import PARTS_PATH, short_hash
 from .search_index import PageText, made_index, text_of
 from .splicing import spliced
 
@@ -21,7 +21,8 @@ def index_paths(site: Site) -> dict[str, str]:
     for page in site.pages:
         told.setdefault(page.language, []).append(f"{page.path} {page.title} {page.content} {page.cuts}")
     return {
-        language: PARTS + f"search-{language}-{short_hash(repr(said).encode())}.txt" for language, said in told.items()
+        language: PARTS_PATH + f"search-{language}-{short_hash(repr(said).encode())}.txt"
+        for language, said in told.items()
     }
 
 

@@ -20,7 +20,7 @@ from ..model.check import PAINTED
 from ..model.site import Site
 from ..model.stages import hands_over, stages_in
 from ..movement.heights import SlimRow
-from ..movement.over_widths import Line, SlimSpan, slimmed, widths_of
+from ..movement.over_widths import SlimSpan, WidthLine, slimmed, widths_of
 from ..style.resolve import Styling
 from ..values.properties import PROPERTIES
 from .style_rules import LIVELY, StyleRules, band_queries, line_width
@@ -196,7 +196,7 @@ class StageRules:
     def _slim_row(self, selector: str, span: SlimSpan, first: SlimRow, last: SlimRow) -> str:
         if first.drawn_px == 0.0:
             return ""
-        off, drawn = Line(first.off_px, last.off_px), Line(first.drawn_px, last.drawn_px)
+        off, drawn = WidthLine(first.off_px, last.off_px), WidthLine(first.drawn_px, last.drawn_px)
         share = {"start": "", "end": "1"}.get(first.align, "2")
         moved = css(off, span.from_px, span.to_px)
         high = css(drawn, span.from_px, span.to_px)
@@ -205,7 +205,7 @@ class StageRules:
             moved = f"calc({less}{f' + {moved}' if moved != '0px' else ''})"
         own = f"{selector}>.{self.name}-{first.row}"
         below = css(
-            Line(
+            WidthLine(
                 span.height.first - first.top_px - first.moved_px,
                 span.height.last - last.top_px - last.moved_px,
             ),

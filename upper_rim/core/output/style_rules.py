@@ -20,11 +20,11 @@ from ..style.built_in import BUILT_IN
 from ..style.colour import Palette, read_colour
 from ..style.foundations import foundation_values
 from ..style.resolve import StyledElement, Styling, built_in, relative_to, said_of, wearers
-from ..values.properties import OURS, PROPERTIES
+from ..values.properties import OWN_PROPERTIES, PROPERTIES
 from ..values.styling import STATES, STATES_OF, Declaration, Part, State
 from .naming import look_class
 
-Said = Mapping[str, Mapping[tuple[State, str | None], str]]
+_Said = Mapping[str, Mapping[tuple[State, str | None], str]]
 
 ROLE_SELECTORS: dict[str, str] = {
     "piece": ".rim:where(:not(.rim-float))",
@@ -76,7 +76,7 @@ DRIFT_PX = 2000
 
 def css_name(name: str) -> str:
     """A property's name in the published CSS."""
-    return f"--rim-{name}" if name in OURS else name
+    return f"--rim-{name}" if name in OWN_PROPERTIES else name
 
 
 def drift_rules(key: str) -> str:
@@ -133,7 +133,7 @@ class StyleRules:
         listed = [(selector, built_in(role)) for role, selector in self._roles_in_use() if role in BUILT_IN]
         return self._written(listed) + "".join(self._bleeds())
 
-    def _own(self) -> Iterator[tuple[str, Said]]:
+    def _own(self) -> Iterator[tuple[str, _Said]]:
         for holder in self.styling.holders.values():
             for part in dict.fromkeys(style.part for style in holder.styles):
                 inner = COLUMN_RULE if isinstance(holder, Row) and part == "content" else PART_SELECTORS[part]
@@ -141,7 +141,7 @@ class StyleRules:
                 said = said_of(holder.styles, part)
                 yield f".rim-{holder.id}{inner}", _of_the_root(said) if isinstance(holder, Piece) else said
 
-    def _looks(self, position: int, part: Part) -> Iterator[tuple[str, Said]]:
+    def _looks(self, position: int, part: Part) -> Iterator[tuple[str, _Said]]:
         for look in self.site.looks:
             said = said_of(look.styles, part)
             worn = [node for node in wearers(self.site, look.id) if len(node.wears) > position and node.wears[position] == look.id]  # fmt: skip
@@ -161,7 +161,7 @@ class StyleRules:
                     inner = outside_drawers(inner)
                 yield f"{own}.rim-menu{inner}", said
 
-    def _piece_defaults(self) -> Iterator[tuple[str, Said]]:
+    def _piece_defaults(self) -> Iterator[tuple[str, _Said]]:
         for piece in self.site.pieces:
             for default in piece.roles:
                 selector = ROLE_SELECTORS.get(default.role)
@@ -169,15 +169,15 @@ class StyleRules:
                     inner = outside_drawers(selector) if self.site.drawers_in(piece) else selector
                     yield f".rim-{piece.id} {inner}", said_of(default.styles, "box")
 
-    def _rings_of_pieces(self) -> Iterator[tuple[str, Said]]:
+    def _rings_of_pieces(self) -> Iterator[tuple[str, _Said]]:
         for piece in self.site.pieces:
             for default in piece.roles:
                 if default.role == "ring":
                     inner = outside_drawers("") if self.site.drawers_in(piece) else ""
                     yield f".rim-{piece.id} {inner}:focus-visible", said_of(default.styles, "box")
 
-    def _site_defaults(self) -> Iterator[tuple[str, Said]]:
-        defaults: dict[str, Said] = {default.role: said_of(default.styles, "box") for default in self.site.roles}
+    def _site_defaults(self) -> Iterator[tuple[str, _Said]]:
+        defaults: dict[str, _Said] = {default.role: said_of(default.styles, "box") for default in self.site.roles}
         for role, selector in self._roles_in_use():
             if role == "ring":
                 continue
@@ -188,7 +188,7 @@ class StyleRules:
                 said[name] = {**said.get(name, {}), **values}
             yield selector, _of_the_root(said) if role in {"piece", "float"} else said
 
-    def _ring(self) -> Iterator[tuple[str, Said]]:
+    def _ring(self) -> Iterator[tuple[str, _Said]]:
         for default in self.site.roles:
             if default.role == "ring":
                 # The selector is the state itself.
@@ -203,7 +203,7 @@ class StyleRules:
             if role in used:
                 yield role, selector
 
-    def _written(self, listed: Iterable[tuple[str, Said]]) -> str:
+    def _written(self, listed: Iterable[tuple[str, _Said]]) -> str:
         """Rules by state and band, weak to strong; what says the same is written once."""
         rules: dict[tuple[int, int], dict[str, list[str]]] = {}
         order: dict[str | None, int] = {None: -1, **{band.id: at for at, band in enumerate(self.site.bands)}}
@@ -347,7 +347,7 @@ def outside_drawers(selector: str) -> str:
     return f"{element}:where(:not(.rim-drawn *)){colons}{pseudo}"
 
 
-def _of_the_root(said: Said) -> Said:
+def _of_the_root(said: _Said) -> _Said:
     """A piece's own size, where it is relative: to 16 px, as it was resolved, and not to whatever size a page's text has."""
     sizes = said.get("font-size")
     if sizes is None:
@@ -376,7 +376,7 @@ def _shortened(declarations: Sequence[str]) -> list[str]:
     return [f"{name}:{value}" for name, value in said.items()]
 
 
-def _by_rest(said: Said) -> tuple[Said, Said]:
+def _by_rest(said: _Said) -> tuple[_Said, _Said]:
     """What is said of rest, and what of other states."""
     resting: dict[str, dict[tuple[State, str | None], str]] = {}
     moving: dict[str, dict[tuple[State, str | None], str]] = {}

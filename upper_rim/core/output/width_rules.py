@@ -6,12 +6,12 @@ from collections.abc import Iterator, Mapping, Sequence
 from typing import TypeVar
 
 from ..fit.sweep import FROM_PX, TO_PX
-from ..movement.over_widths import Line
+from ..movement.over_widths import WidthLine
 
-Of = TypeVar("Of")
+_Of = TypeVar("_Of")
 
 
-def css(line: Line, from_px: int, to_px: int) -> str:
+def css(line: WidthLine, from_px: int, to_px: int) -> str:
     """As a length: one number, or along the viewport's width."""
     if line.is_level or to_px <= from_px:
         return f"{round(line.first, 2):g}px"
@@ -24,9 +24,9 @@ def in_language(language: str) -> str:
     return f":lang({language})" if language else ""
 
 
-def usual_first(by_language: Mapping[str, Sequence[Of]]) -> Iterator[tuple[str, Sequence[Of]]]:
+def usual_first(by_language: Mapping[str, Sequence[_Of]]) -> Iterator[tuple[str, Sequence[_Of]]]:
     """What most languages have, for all of them; then those that have something else."""
-    counted: list[tuple[Sequence[Of], list[str]]] = []
+    counted: list[tuple[Sequence[_Of], list[str]]] = []
     for language, spans in by_language.items():
         for known, languages in counted:
             if known == spans:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from .lengths import NoLength, Room, pixels
-from .painting import Painter, View
+from .painting import Painter, PaintView
 from .resolve import StyledElement, Styling
 
 
@@ -19,7 +19,7 @@ class Extent(NamedTuple):
 
 def extent(styling: Styling, element: StyledElement, band: str | None, viewport_width: float) -> Extent | None:
     """An element's widths at rest; None where its padding or border is relative to what only layout knows."""
-    em = Painter(styling).font_px(element, View("rest", band, viewport_width))
+    em = Painter(styling).font_px(element, PaintView("rest", band, viewport_width))
 
     def length(name: str) -> float:
         value = styling.resolve(element, name, "rest", band).value

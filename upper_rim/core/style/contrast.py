@@ -15,7 +15,7 @@ from ..model.site import Site
 from ..values.styling import State
 from .colour import Rgba, contrast_ratio, over, read_colour, shifted
 from .lengths import NoLength
-from .painting import Ground, Painter, View, composed, hardest, in_bytes
+from .painting import Ground, Painter, PaintView, composed, hardest, in_bytes
 from .pictures import Pictures
 from .resolve import FOCUSABLE, StyledElement, Styling
 from .texts import texts_of
@@ -38,7 +38,7 @@ class Measured(NamedTuple):
         return self.ratio >= self.needed
 
 
-def text_contrast(painter: Painter, element: StyledElement, view: View) -> Measured:
+def text_contrast(painter: Painter, element: StyledElement, view: PaintView) -> Measured:
     """The text's contrast at the worst point of its box."""
     coats = painter.coats(element, view)
     grid = painter.grid(element, view, coats)
@@ -47,7 +47,7 @@ def text_contrast(painter: Painter, element: StyledElement, view: View) -> Measu
     return Measured("text", ratio, needed, colour, ground.colour)
 
 
-def ring_contrast(painter: Painter, element: StyledElement, view: View) -> Measured | None:
+def ring_contrast(painter: Painter, element: StyledElement, view: PaintView) -> Measured | None:
     """The focus ring's, against what lies around the element; None where there is no ring."""
     focused = view._replace(state="focus")
     if (
@@ -63,7 +63,7 @@ def ring_contrast(painter: Painter, element: StyledElement, view: View) -> Measu
     return _worst("ring", ((in_bytes(over(colour, ground.colour)), ground.colour) for ground in grounds))
 
 
-def edge_contrast(painter: Painter, element: StyledElement, view: View) -> Measured | None:
+def edge_contrast(painter: Painter, element: StyledElement, view: PaintView) -> Measured | None:
     """The control's own ground or border against what it stands on, the better of the two; None where it has neither."""
     if element.parent is None:
         return None
@@ -86,7 +86,7 @@ def _worst(kind: Literal["ring", "edge"], pairs: Iterable[tuple[Rgba, Rgba]]) ->
     return min(compared, key=lambda one: one.ratio)
 
 
-def _is_large(painter: Painter, element: StyledElement, view: View) -> bool:
+def _is_large(painter: Painter, element: StyledElement, view: PaintView) -> bool:
     try:
         size = painter.font_px(element, view)
     except NoLength:
@@ -95,7 +95,7 @@ def _is_large(painter: Painter, element: StyledElement, view: View) -> bool:
     return size >= LARGE_PX or (bold and size >= LARGE_BOLD_PX)
 
 
-def passing_shade(painter: Painter, element: StyledElement, view: View) -> str | None:
+def passing_shade(painter: Painter, element: StyledElement, view: PaintView) -> str | None:
     """The text colour nearest to the present one, of the same hue, that passes everywhere; None where none does.
 
     Its OKLCH lightness is moved, and its chroma only as far as the gamut asks for it. It is looked for on the hardest
@@ -158,7 +158,7 @@ def weak_texts(site: Site, pictures: Pictures) -> Iterator[Weak]:
     told: set[tuple[str, StyledElement, State]] = set()
     for node, element, states, opened in texts_of(site, styling):
         for state in states:
-            views = [View(state, band, width, opened=opened) for band, width in widths.items()]
+            views = [PaintView(state, band, width, opened=opened) for band, width in widths.items()]
             failing = [(view, found) for view in views if not (found := text_contrast(painter, element, view)).passes]
             if failing and (node, element, state) not in told:
                 told.add((node, element, state))
@@ -189,7 +189,9 @@ def glimpse(site: Site, piece: Piece) -> Glimpse:
     failing: dict[str, Measured] = {}
     pictured: set[str] = set()
     for node, element, states, opened in texts_of(site, styling, piece.id):
-        for view in (View(state, band, width, opened=opened) for state in states for band, width in widths.items()):
+        for view in (
+            PaintView(state, band, width, opened=opened) for state in states for band, width in widths.items()
+        ):
             coats = painter.coats(element, view)
             if not any(coat.images for coat in coats):
                 found = text_contrast(painter, element, view)

@@ -56,7 +56,7 @@ def _length(text: str) -> float | None:
     return float(found[1]) * _PX[found[2] or "px"] if found else None
 
 
-def drawn(svg: bytes, longest_px: int) -> tuple[Size, bytes] | None:
+def rasterised(svg: bytes, longest_px: int) -> tuple[Size, bytes] | None:
     """Its natural size, and a PNG of at most `longest_px` a side; None where it needs another file or cannot be drawn."""
     if len(svg) > LARGEST_SVG or _REACHES_OUT.search(svg):
         return None

@@ -16,7 +16,7 @@ from .colour import Palette
 from .resolve import StyledElement, Styling
 
 
-class Seen(NamedTuple):
+class SeenEffect(NamedTuple):
     """What one looks at: a piece, in a width band and a state."""
 
     piece: str
@@ -42,7 +42,7 @@ class Effect(NamedTuple):
     off: str = ""
 
 
-def effect(before: Site, after: Site, seen: Seen, names: Collection[str] = PROPERTIES) -> Effect:
+def effect(before: Site, after: Site, seen: SeenEffect, names: Collection[str] = PROPERTIES) -> Effect:
     """What an edit of styles, looks, defaults or swatches changes. `names`: the properties that it can concern."""
     old, new = _Looked(before, names), _Looked(after, names)
     piece = next((piece for piece in after.pieces if piece.id == seen.piece), None)

@@ -14,7 +14,7 @@ from .colour import CLEAR, Rgba, read_colour
 from .lengths import Room, pixels
 
 
-class Box(NamedTuple):
+class GroundBox(NamedTuple):
     """In px of the viewport."""
 
     left: float
@@ -23,7 +23,9 @@ class Box(NamedTuple):
     height: float
 
 
-def tile_of(values: Mapping[str, str], box: Box, natural: tuple[float, float] | None, viewport_width: float) -> Box:
+def tile_of(
+    values: Mapping[str, str], box: GroundBox, natural: tuple[float, float] | None, viewport_width: float
+) -> GroundBox:
     """Size and place of one background image (CSS Backgrounds 3, 2.6 and 2.9)."""
     width, height = _tile_size(values["background-size"], box, natural, viewport_width)
     if values["background-repeat"] == "round":
@@ -35,10 +37,12 @@ def tile_of(values: Mapping[str, str], box: Box, natural: tuple[float, float] | 
     across, down = values["background-position"].split(" ")
     left = _placed(across, box.width - width, {"left": 0.0, "center": 0.5, "right": 1.0}, viewport_width)
     top = _placed(down, box.height - height, {"top": 0.0, "center": 0.5, "bottom": 1.0}, viewport_width)
-    return Box(box.left + left, box.top + top, max(width, 0.01), max(height, 0.01))
+    return GroundBox(box.left + left, box.top + top, max(width, 0.01), max(height, 0.01))
 
 
-def _tile_size(size: str, box: Box, natural: tuple[float, float] | None, viewport_width: float) -> tuple[float, float]:
+def _tile_size(
+    size: str, box: GroundBox, natural: tuple[float, float] | None, viewport_width: float
+) -> tuple[float, float]:
     if natural is None and size in {"auto", "cover", "contain"}:
         return box.width, box.height
     if size in {"cover", "contain"} and natural is not None:
@@ -66,7 +70,7 @@ def _placed(word: str, left_over: float, words: Mapping[str, float], viewport_wi
 
 
 def places_in_tiles(
-    tile: Box, repeat: str, box: Box, across: Iterable[float], down: Iterable[float]
+    tile: GroundBox, repeat: str, box: GroundBox, across: Iterable[float], down: Iterable[float]
 ) -> tuple[list[float | None], list[float | None]]:
     """Where in their tiles places along both axes lie; None where the image is not painted."""
     columns = [_in_row(x - box.left, tile.left - box.left, tile.width, box.width, repeat, "repeat-x") for x in across]

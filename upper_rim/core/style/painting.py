@@ -14,21 +14,21 @@ from typing import NamedTuple
 from ..values.properties import arguments_of, picture_of
 from ..values.styling import State
 from .colour import CLEAR, WHITE, Palette, Rgba, luminance, over, ratio_of, read_colour
-from .grounds import Box, gradient_at, places_in_tiles, tile_of
+from .grounds import GroundBox, gradient_at, places_in_tiles, tile_of
 from .lengths import Room, pixels
 from .pictures import Picture, Pictures
 from .resolve import StyledElement, Styling
 
 
-class View(NamedTuple):
+class PaintView(NamedTuple):
     """For which state, band and viewport; `boxes` of elements by node where they are known, `text` the text's own.
     `opened`: the element whose ground is painted behind what it opens, where the text stands in that."""
 
     state: State = "rest"
     band: str | None = None
     viewport_width: float = 1280.0
-    boxes: Mapping[str, Box] = {}
-    text: Box | None = None
+    boxes: Mapping[str, GroundBox] = {}
+    text: GroundBox | None = None
     opened: StyledElement | None = None
 
 
@@ -36,8 +36,8 @@ class Image(NamedTuple):
     """One image of a ground: the layer as it is said, the box that it fills, one of its tiles, and how they repeat."""
 
     layer: str
-    box: Box
-    tile: Box
+    box: GroundBox
+    tile: GroundBox
     repeat: str
 
 
@@ -65,11 +65,11 @@ class Coat(NamedTuple):
 Coats = tuple[Coat, ...]
 """From the lowest up; the lowest is opaque."""
 
-Seen = tuple[Rgba, ...]
+PaintSeen = tuple[Rgba, ...]
 """The colours of all images of some coats at one point."""
 
 
-class Grid(NamedTuple):
+class PaintGrid(NamedTuple):
     """Points in px of the viewport: each of `across` with each of `down`."""
 
     across: tuple[float, ...]
@@ -81,7 +81,7 @@ class Ground(NamedTuple):
 
     colour: Rgba
     luminance: float
-    seen: Seen
+    seen: PaintSeen
 
 
 class Hardest(NamedTuple):
@@ -105,12 +105,12 @@ class Painter:
         self._palette = Palette(styling.site)
         self._pictures = pictures
         self._known: dict[tuple[StyledElement, str, State, str | None], str] = {}
-        self._seen: dict[tuple[Image, Grid], list[Rgba]] = {}
-        self._grounds: dict[tuple[Coats, Grid], list[Ground]] = {}
-        self._hardest: dict[tuple[Coats, Grid, Rgba], Hardest] = {}
+        self._seen: dict[tuple[Image, PaintGrid], list[Rgba]] = {}
+        self._grounds: dict[tuple[Coats, PaintGrid], list[Ground]] = {}
+        self._hardest: dict[tuple[Coats, PaintGrid, Rgba], Hardest] = {}
         self._page = next((default.styles for default in styling.site.roles if default.role == "page"), ())
 
-    def coats(self, element: StyledElement, view: View) -> Coats:
+    def coats(self, element: StyledElement, view: PaintView) -> Coats:
         """From the page, or what it stands open upon, up to the element's own ground."""
         chain = _chain(element, view)
         whole = [self._page_coat(view) if view.opened is None else Coat(self._opened_ground(view.opened, view))]
@@ -119,30 +119,30 @@ class Painter:
             whole.append(self._coat(one, mine, is_first=one is chain[0]))
         return _trimmed(whole)
 
-    def coats_around(self, element: StyledElement, view: View) -> Coats:
+    def coats_around(self, element: StyledElement, view: PaintView) -> Coats:
         """Without the element's own, in the same state."""
         return self.coats(element.parent or element, view)
 
-    def grid(self, element: StyledElement, view: View, coats: Coats) -> Grid:
+    def grid(self, element: StyledElement, view: PaintView, coats: Coats) -> PaintGrid:
         """Where it is looked at: one point where every ground is plain, else a grid over the text."""
         box = view.text or self._box(element, view)
         images = [image for coat in coats for image in coat.images]
         if not images:
-            return Grid((box.left + box.width / 2,), (box.top + box.height / 2,))
+            return PaintGrid((box.left + box.width / 2,), (box.top + box.height / 2,))
         many_across, many_down = _POINTS_ACROSS, _POINTS_DOWN
         if any(picture_of(image.layer) for image in images):
             many_across = max(many_across, int(min(box.width, 600) / 3))
             many_down = max(many_down, int(min(box.height, 90) / 3))
         across = (box.left + 0.5 + (box.width - 1) * at / (many_across - 1) for at in range(many_across))
         down = (box.top + 0.5 + (box.height - 1) * at / (many_down - 1) for at in range(many_down))
-        return Grid(tuple(across), tuple(down))
+        return PaintGrid(tuple(across), tuple(down))
 
-    def seen(self, coats: Coats, grid: Grid) -> list[Seen]:
+    def seen(self, coats: Coats, grid: PaintGrid) -> list[PaintSeen]:
         """For every point, the colours of the coats' images there."""
         layers = [self._colours(image, grid) for coat in coats for image in coat.images]
         return list(zip(*layers, strict=True)) if layers else [()] * (len(grid.across) * len(grid.down))
 
-    def grounds(self, coats: Coats, grid: Grid) -> list[Ground]:
+    def grounds(self, coats: Coats, grid: PaintGrid) -> list[Ground]:
         """Every colour that occurs behind the text, once for each way in which it comes about."""
         if (coats, grid) not in self._grounds:
             found = []
@@ -152,7 +152,7 @@ class Painter:
             self._grounds[coats, grid] = found
         return self._grounds[coats, grid]
 
-    def hardest(self, coats: Coats, grid: Grid, text: Rgba) -> Hardest:
+    def hardest(self, coats: Coats, grid: PaintGrid, text: Rgba) -> Hardest:
         """The worst of all points of the grid."""
         key = (coats, grid, text)
         if key not in self._hardest:
@@ -163,18 +163,18 @@ class Painter:
         """Whether a picture is seen in it."""
         return any(picture_of(image.layer) for coat in coats for image in coat.images)
 
-    def value(self, element: StyledElement, name: str, view: View) -> str:
+    def value(self, element: StyledElement, name: str, view: PaintView) -> str:
         """What a property comes to, with references to swatches."""
         key = (element, name, view.state, view.band)
         if key not in self._known:
             self._known[key] = self._styling.resolve(element, name, view.state, view.band).value
         return self._known[key]
 
-    def colour(self, element: StyledElement, name: str, view: View) -> Rgba:
+    def colour(self, element: StyledElement, name: str, view: PaintView) -> Rgba:
         """A colour, `currentcolor` followed up to where the text's own is said."""
         return read_colour(self._plain(element, name, view))
 
-    def font_px(self, element: StyledElement, view: View) -> float:
+    def font_px(self, element: StyledElement, view: PaintView) -> float:
         """The text's size in px; `NoLength` where it depends on what only layout knows."""
         value, source = self._styling.resolve(element, "font-size", view.state, view.band)
         if source.layer == "inherited" or element.parent is None:
@@ -183,13 +183,13 @@ class Painter:
             em = self.font_px(element.parent, view._replace(state="rest"))
         return pixels(value, Room(view.viewport_width, em_px=em, percent_px=em))
 
-    def _plain(self, element: StyledElement, name: str, view: View) -> str:
+    def _plain(self, element: StyledElement, name: str, view: PaintView) -> str:
         key = (element, f"plain {name}", view.state, view.band)
         if key not in self._known:
             self._known[key] = self._followed(element, name, view)
         return self._known[key]
 
-    def _followed(self, element: StyledElement, name: str, view: View) -> str:
+    def _followed(self, element: StyledElement, name: str, view: PaintView) -> str:
         value = self._palette.resolved(self.value(element, name, view))
         if value.lower() != "currentcolor":
             return value
@@ -199,10 +199,10 @@ class Painter:
             return "#000000"
         return self._plain(element.parent, "color", view._replace(state="rest"))
 
-    def _box(self, element: StyledElement, view: View) -> Box:
-        return view.boxes.get(element.node) or Box(0, 0, view.viewport_width, _ROWS_HIGH)
+    def _box(self, element: StyledElement, view: PaintView) -> GroundBox:
+        return view.boxes.get(element.node) or GroundBox(0, 0, view.viewport_width, _ROWS_HIGH)
 
-    def _coat(self, element: StyledElement, view: View, *, is_first: bool) -> Coat:
+    def _coat(self, element: StyledElement, view: PaintView, *, is_first: bool) -> Coat:
         """A piece, and whatever is translucent or blends, is painted by itself first."""
         opacity = math.floor(float(self.value(element, "opacity", view)) * 255 + 0.5) / 255
         blend = self.value(element, "mix-blend-mode", view)
@@ -212,7 +212,7 @@ class Painter:
         grouped = is_first or opacity < 1 or blend != "normal"
         return Coat(colour, images, values["background-blend-mode"], opacity, blend, grouped)
 
-    def _page_coat(self, view: View) -> Coat:
+    def _page_coat(self, view: PaintView) -> Coat:
         values = dict(INITIAL_BACKGROUND)
         colour = WHITE
         for style in self._page:
@@ -221,10 +221,10 @@ class Painter:
                     colour = over(read_colour(self._palette.resolved(style.value)), WHITE)
                 else:
                     values[style.property] = style.value
-        images = self._images(values, Box(0, 0, view.viewport_width, _WINDOW_HIGH), view)
+        images = self._images(values, GroundBox(0, 0, view.viewport_width, _WINDOW_HIGH), view)
         return Coat(colour, images, values["background-blend-mode"])
 
-    def _opened_ground(self, element: StyledElement, view: View) -> Rgba:
+    def _opened_ground(self, element: StyledElement, view: PaintView) -> Rgba:
         """The colour behind what an element of that piece opens: that of the nearest row or piece around it that has one."""
         around: StyledElement | None = element
         while around is not None:
@@ -234,12 +234,12 @@ class Painter:
             around = around.parent
         return WHITE
 
-    def _images(self, values: Mapping[str, str], box: Box, view: View) -> tuple[Image, ...]:
+    def _images(self, values: Mapping[str, str], box: GroundBox, view: PaintView) -> tuple[Image, ...]:
         said = self._palette.resolved(values["background-image"])
         if said == "none":
             return ()
         if values["background-attachment"] == "fixed":
-            box = Box(0, 0, view.viewport_width, _WINDOW_HIGH)
+            box = GroundBox(0, 0, view.viewport_width, _WINDOW_HIGH)
         images = []
         for layer in reversed(arguments_of(said)):
             path = picture_of(layer)
@@ -253,13 +253,13 @@ class Painter:
     def _picture(self, path: str | None) -> Picture | None:
         return self._pictures(path) if path and self._pictures is not None else None
 
-    def _colours(self, image: Image, grid: Grid) -> list[Rgba]:
+    def _colours(self, image: Image, grid: PaintGrid) -> list[Rgba]:
         """At every point of the grid; clear where the image is not painted."""
         if (image, grid) not in self._seen:
             self._seen[image, grid] = self._looked_up(image, grid)
         return self._seen[image, grid]
 
-    def _looked_up(self, image: Image, grid: Grid) -> list[Rgba]:
+    def _looked_up(self, image: Image, grid: PaintGrid) -> list[Rgba]:
         tile = image.tile
         across, down = places_in_tiles(tile, image.repeat, image.box, grid.across, grid.down)
         picture = self._picture(picture_of(image.layer))
@@ -276,7 +276,7 @@ class Painter:
         ]
 
 
-def composed(coats: Sequence[Coat], seen: Seen, text: Rgba | None = None) -> Rgba:
+def composed(coats: Sequence[Coat], seen: PaintSeen, text: Rgba | None = None) -> Rgba:
     """The colour at a point; with that of a text upon the uppermost coat."""
     grounds, at = [], 0
     for coat in coats:
@@ -316,7 +316,7 @@ def in_bytes(colour: Rgba) -> Rgba:
     return Rgba(red, green, blue, alpha)
 
 
-def _chain(element: StyledElement, view: View) -> list[StyledElement]:
+def _chain(element: StyledElement, view: PaintView) -> list[StyledElement]:
     """What is painted one upon the other. What is opened stands over all but itself; rows that stand in it bring their own
     grounds along."""
     chain = [element]

@@ -9,7 +9,7 @@ from functools import lru_cache
 from PIL import Image
 
 from .colour import CLEAR, Rgba
-from .drawing import drawn
+from .drawing import rasterised
 
 MOST_PIXELS = 40_000_000
 """A picture that claims more is not decoded."""
@@ -55,7 +55,7 @@ def read_picture(data: bytes) -> Picture | None:
     try:
         size = None
         if b"<svg" in data[:2000]:
-            made = drawn(data, _SAMPLED_PX)
+            made = rasterised(data, _SAMPLED_PX)
             if made is None:
                 return None
             size, data = made

@@ -33,7 +33,7 @@ class Spreads(NamedTuple):
     whole_px: int
 
 
-def line_height(characters: float) -> float:
+def role_line_height(characters: float) -> float:
     """Unitless, from the number of characters on a line."""
     return round(1.06 + 0.44 * min(max(characters, 0) / 66, 1.3), 3)
 
@@ -45,7 +45,7 @@ def steps(site: Site, character_em: float) -> list[ScaleStep]:
     for name, at in SCALE_STEPS.items():
         size = round(site.text_px * site.ratio**at, 2)
         characters = column / (size * character_em)
-        listed.append(ScaleStep(name, size, line_height(characters), round(characters, 1)))
+        listed.append(ScaleStep(name, size, role_line_height(characters), round(characters, 1)))
     return listed
 
 

@@ -14,7 +14,7 @@ from typing import Literal
 
 from .colours import check_colour, signed
 
-Group = Literal[
+PropertyGroup = Literal[
     "Type", "Line", "Colour", "Background", "Border", "Corners", "Shadow", "Padding", "Margin", "Size", "Ring", "Change"
 ]
 
@@ -32,7 +32,7 @@ class Property:
 
     name: str
     label: str
-    group: Group
+    group: PropertyGroup
     kind: str
     initial: str
     inherits: bool = False
@@ -302,10 +302,10 @@ _LISTED = [
 ]  # fmt: skip
 
 PROPERTIES: dict[str, Property] = {listed.name: listed for listed in _LISTED}
-OURS = frozenset({"background-drift"})
+OWN_PROPERTIES = frozenset({"background-drift"})
 """Properties that CSS does not have; they are published as custom properties. `background-drift`: by which share of the
 scrolled way a background stays behind."""
-GROUPS: tuple[Group, ...] = ("Type", "Line", "Colour", "Background", "Border", "Corners", "Shadow", "Padding", "Margin", "Size", "Ring", "Change")  # fmt: skip
+PROPERTY_GROUPS: tuple[PropertyGroup, ...] = ("Type", "Line", "Colour", "Background", "Border", "Corners", "Shadow", "Padding", "Margin", "Size", "Ring", "Change")  # fmt: skip
 
 _FORBIDDEN = re.compile(r"[{};<>\\!]|/\*|javascript:", re.IGNORECASE)
 

@@ -22,7 +22,7 @@ from django.utils.cache import get_conditional_response, patch_vary_headers
 
 from ...core.exchange.import_pages import file_name
 from ...core.kinds.items.form import FORMS
-from ...core.output.naming import PARTS
+from ...core.output.naming import PARTS_PATH
 from ...core.output.publication import NOT_FOUND
 from ...core.output.search_html import RESULTS
 from ..sites.file_types import content_type, is_compressible
@@ -81,7 +81,7 @@ def _file(request: HttpRequest, path: str, content: str, status: int = 200) -> H
         response["Content-Encoding"] = encoding
     response["ETag"] = etag = f'"{content[:32]}{"-" + encoding if encoding else ""}"'
     response["Cache-Control"] = (
-        "public, max-age=31536000, immutable" if path.startswith(PARTS) else "public, max-age=0, must-revalidate"
+        "public, max-age=31536000, immutable" if path.startswith(PARTS_PATH) else "public, max-age=0, must-revalidate"
     )
     response["X-Content-Type-Options"] = "nosniff"
     if is_compressible(kind):

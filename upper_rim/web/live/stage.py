@@ -20,7 +20,7 @@ from ...core.model.memo import Memo
 from ...core.model.site import Page, Site
 from ...core.model.stages import in_stage, stages_of
 from ...core.output.compose import Composer
-from ...core.output.naming import PARTS
+from ...core.output.naming import PARTS_PATH
 from ...core.output.search_html import results_path
 from ...core.output.specimen import role_document, states_document
 from ...core.style.resolve import Styling
@@ -52,7 +52,7 @@ def respond(request: HttpRequest, key: StageKey) -> HttpResponse:
     language = next((one for one, path in composer.index_paths.items() if path == request.path), None)
     if language is not None:
         return _quiet(HttpResponse(composer.index(language), content_type="text/plain; charset=utf-8"))
-    if request.path.startswith(PARTS):
+    if request.path.startswith(PARTS_PATH):
         part = composer.script_at(request.path) or _shipped_fonts().get(request.path)
         part = part or dict(composer.parts()).get(request.path)
         return (
@@ -66,7 +66,7 @@ def respond(request: HttpRequest, key: StageKey) -> HttpResponse:
 @lru_cache(maxsize=1)
 def _shipped_fonts() -> dict[str, bytes]:
     """All of them, by path: what is tried on, or shown in a specimen, may wear another face than the site."""
-    return {PARTS + file.name: file.data for face in shelf().faces.values() for file in face.files}
+    return {PARTS_PATH + file.name: file.data for face in shelf().faces.values() for file in face.files}
 
 
 _composers: Memo[Site, Composer] = Memo(16)
@@ -104,13 +104,13 @@ def _specimen(request: HttpRequest, site: Site) -> HttpResponse:
     parts = request.path.removeprefix(SPECIMENS).strip("/").split("/")
     try:
         if parts[0] == "roles":
-            return HttpResponse(role_document(site, shelf(), parts[1], PARTS))
+            return HttpResponse(role_document(site, shelf(), parts[1], PARTS_PATH))
         _, node, part, band = parts
         site, node = _in_its_stage(site, node)
         element = Styling(site).elements[node, cast(Part, part)]
     except (ValueError, KeyError, StopIteration, IndexError):
         return HttpResponseNotFound()
-    return HttpResponse(states_document(site, shelf(), element, None if band == "all" else band, PARTS))
+    return HttpResponse(states_document(site, shelf(), element, None if band == "all" else band, PARTS_PATH))
 
 
 def _in_its_stage(site: Site, node: str) -> tuple[Site, str]:

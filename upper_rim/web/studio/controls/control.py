@@ -88,13 +88,13 @@ def px(node: Any, name: str, label: str, greatest: int) -> Control:
 def number(node: Any, name: str, label: str, unit: str, least: int, greatest: int) -> Control:
     value = getattr(node, name)
     shown = "" if value is None else value
-    lowest, highest = limits(node.__class__, name)
+    lowest, highest = control_limits(node.__class__, name)
     least, greatest = max(least, lowest or least), min(greatest, highest or greatest)
     return Control("number", label, node.id, name, shown, unit=unit, least=least, greatest=greatest)
 
 
 @cache
-def limits(kind: type[Value], name: str) -> tuple[int | None, int | None]:
+def control_limits(kind: type[Value], name: str) -> tuple[int | None, int | None]:
     """The least and the greatest number that the model allows for a field."""
     schema = kind.model_json_schema()["properties"][name]
     parts = [schema, *schema.get("anyOf", ())]
@@ -102,7 +102,7 @@ def limits(kind: type[Value], name: str) -> tuple[int | None, int | None]:
     return least, most
 
 
-def link(node: Any, site: Site) -> Control:
+def link_control(node: Any, site: Site) -> Control:
     return Control(
         "text",
         "Leads to",

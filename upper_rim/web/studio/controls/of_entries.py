@@ -5,7 +5,7 @@ from __future__ import annotations
 from ....core.kinds.entries import Entry
 from ....core.model.links import Links
 from ....core.model.site import Site
-from .control import Control, Group, link, pictures, words, yes
+from .control import Control, Group, link_control, pictures, words, yes
 
 
 def entry_name(entry: Entry, links: Links, language: str) -> str:
@@ -16,7 +16,7 @@ def entry_name(entry: Entry, links: Links, language: str) -> str:
 def entry_groups(entry: Entry, site: Site) -> list[Group]:
     return [
         Group("It says", [*words(entry, "label", "Label", site), *_more_words(entry, "second", "Second line", site)]),
-        Group("It leads to", [link(entry, site), yes(entry, "new_window", "Opens a new window")]),
+        Group("It leads to", [link_control(entry, site), yes(entry, "new_window", "Opens a new window")]),
         Group(
             "Beside it",
             [

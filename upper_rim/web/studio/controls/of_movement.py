@@ -11,7 +11,7 @@ from ....core.model.site import Site
 from ....core.model.tree import items_of
 from .control import Control, Group, choice, note, number, px, text, yes
 
-WAYS = {
+_WAYS = {
     "away": "scrolls away",
     "stays": "stays",
     "up": "shows when one scrolls up",
@@ -24,7 +24,7 @@ UNITS = (("px", "px"), ("viewport", "% of the window"), ("page", "% of the page"
 
 def ways_of(piece: Moving) -> tuple[tuple[str, str], ...]:
     """What can be chosen for a piece of its kind."""
-    return tuple((way, WAYS[way]) for way in piece.WAYS)
+    return tuple((way, _WAYS[way]) for way in piece.WAYS)
 
 
 def movement_groups(piece: Piece, site: Site) -> list[Group]:

@@ -5,18 +5,18 @@ from __future__ import annotations
 from django.http import QueryDict
 
 from ....core.model.site import Site
-from ....core.style.effect import Effect, Elsewhere, Seen, effect
+from ....core.style.effect import Effect, Elsewhere, SeenEffect, effect
 from ....core.style.resolve import band_at
 from ....core.values.properties import PROPERTIES
 from ..controls.of_nodes import node_name
 from ..controls.of_styles import SIDED, STATE_NAMES
 from ..forms.numbers import stage_width
-from .notices import Notice
+from .notices import StudioNotice
 
 _CONCERNED = frozenset({"style", "wear"})
 
 
-def effect_notice(before: Site, after: Site, post: QueryDict, piece_id: str) -> Notice | None:
+def effect_notice(before: Site, after: Site, post: QueryDict, piece_id: str) -> StudioNotice | None:
     """A sentence where an edit of looks has no effect at the width and in the state that are looked at."""
     do = post.get("do", "").partition(":")[0]
     if do not in _CONCERNED:
@@ -24,11 +24,14 @@ def effect_notice(before: Site, after: Site, post: QueryDict, piece_id: str) -> 
     band = band_at(after, stage_width(post))
     state = post.get("state", "rest")
     found = effect(
-        before, after, Seen(piece_id, band, state if state in STATE_NAMES else "rest"), _names(before, after, post)
+        before,
+        after,
+        SeenEffect(piece_id, band, state if state in STATE_NAMES else "rest"),
+        _names(before, after, post),
     )  # type: ignore[arg-type]
     if found.in_view:
         return None
-    return Notice(_sentence(found, after, piece_id, band))
+    return StudioNotice(_sentence(found, after, piece_id, band))
 
 
 def _names(before: Site, after: Site, post: QueryDict) -> tuple[str, ...]:

@@ -27,7 +27,7 @@ from ..words.languages import language_name
 
 
 @dataclass(frozen=True)
-class Notice:
+class StudioNotice:
     """A sentence; where it is about a clash, both versions and the edit that would put ours in place of theirs."""
 
     sentence: str
@@ -44,11 +44,11 @@ class Notice:
     language: str | None = None
 
 
-def notice_of(answer: Answer, edit: Edit | None, site: Site) -> Notice | None:
+def notice_of(answer: Answer, edit: Edit | None, site: Site) -> StudioNotice | None:
     match answer:
         case Refusal():
             line = _LINE.search(answer.reason)
-            return Notice(
+            return StudioNotice(
                 in_words(f"{named(site, answer.node)}{_of_field(site, answer)}: {answer.reason}.", site),
                 True,
                 answer.node,
@@ -59,23 +59,23 @@ def notice_of(answer: Answer, edit: Edit | None, site: Site) -> Notice | None:
         case Clash():
             return _clash(answer, edit, site)
         case NothingThere():
-            return Notice(answer.sentence)
+            return StudioNotice(answer.sentence)
         case _:
             return None
 
 
-def _clash(answer: Clash, edit: Edit | None, site: Site) -> Notice:
+def _clash(answer: Clash, edit: Edit | None, site: Site) -> StudioNotice:
     conflict = answer.conflict
     what = named(site, conflict.node)
     again = json.dumps(edit_adapter.dump_python(edit, mode="json")) if edit is not None else ""
     if conflict.theirs == GONE:
-        return Notice(
+        return StudioNotice(
             f"{answer.other} has removed this meanwhile, so your change has no place. Undo by them brings it back.",
             True,
             mine=_shown(conflict.mine),
         )
     if conflict.mine == GONE:
-        return Notice(
+        return StudioNotice(
             f"{answer.other} changed {what} while you were removing it.",
             True,
             conflict.node,
@@ -86,7 +86,7 @@ def _clash(answer: Clash, edit: Edit | None, site: Site) -> Notice:
         )
     told = "" if conflict.language is None else f", {language_name(conflict.language or site.language)}"
     field = field_words(site, conflict.node, conflict.field) if conflict.field else "the place"
-    return Notice(
+    return StudioNotice(
         f"{answer.other} changed {field}{told}, of {what} while you did.",
         True,
         conflict.node,

@@ -28,7 +28,7 @@ from ..forms.numbers import whole_number
 from ..forms.posting import posted_edit
 from .announcements import announcement
 from .effects import effect_notice
-from .notices import Notice, notice_of
+from .notices import StudioNotice, notice_of
 
 
 @dataclass(frozen=True)
@@ -103,7 +103,7 @@ def frame(request: HttpRequest, opened: Opened) -> dict[str, Any]:
 
 def _rendered(request: HttpRequest, template: str, context: dict[str, Any]) -> HttpResponse:
     response = render(request, template, context)
-    notice: Notice | None = context["notice"]
+    notice: StudioNotice | None = context["notice"]
     if notice is not None and notice.is_fault:
         response.status_code = 200 if request.htmx else 422
     if request.method == "POST":
@@ -118,7 +118,7 @@ def _rendered(request: HttpRequest, template: str, context: dict[str, Any]) -> H
 class Done(NamedTuple):
     """What came of a post: the notice about it, the ids of nodes that it made, and what happened, in words."""
 
-    notice: Notice | None = None
+    notice: StudioNotice | None = None
     made: tuple[str, ...] = ()
     said: str = ""
 

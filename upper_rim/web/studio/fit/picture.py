@@ -18,11 +18,11 @@ TO_PX = 1920
 _DASHES = ("", "7 3", "2 3", "10 3 2 3", "5 2 1 2 1 2", "1 2")
 
 
-Place = Callable[[float], float]
+_Place = Callable[[float], float]
 """From px to a place in the picture."""
 
 
-class Line(NamedTuple):
+class NeedLine(NamedTuple):
     """A language's need in a row, for the list beside the picture. `tight`: the widths, from and to, at which it is."""
 
     name: str
@@ -33,9 +33,9 @@ class Line(NamedTuple):
     missing: str
 
 
-def lines_of(fits: Sequence[RowFit]) -> list[Line]:
+def lines_of(fits: Sequence[RowFit]) -> list[NeedLine]:
     return [
-        Line(
+        NeedLine(
             language_name(fit.language),
             _DASHES[at % len(_DASHES)],
             fit.fits_from_px,
@@ -91,7 +91,7 @@ def row_picture(fits: Sequence[RowFit], bands: Iterable[Band]) -> Element:
     return element("svg", attributes, *drawn, upright("study-at", -9, TOP, HIGH - BOTTOM))
 
 
-def _ground(bands: list[Band], x: Place) -> Iterable[Element]:
+def _ground(bands: list[Band], x: _Place) -> Iterable[Element]:
     for at, band in enumerate(bands):
         end = bands[at + 1].from_px if at + 1 < len(bands) else TO_PX
         if band.from_px >= TO_PX or end <= FROM_PX:
@@ -101,7 +101,7 @@ def _ground(bands: list[Band], x: Place) -> Iterable[Element]:
         yield shape("text", "study-name", band.name, x=start + 4, y=TOP + 12)
 
 
-def _failing(fits: Sequence[RowFit], x: Place) -> Iterable[Element]:
+def _failing(fits: Sequence[RowFit], x: _Place) -> Iterable[Element]:
     for fit in fits:
         for stretch in fit.stretches:
             if stretch.state not in FAILING or stretch.from_px >= TO_PX:
@@ -112,7 +112,7 @@ def _failing(fits: Sequence[RowFit], x: Place) -> Iterable[Element]:
             yield shape("rect", "study-fails", told, x=start, y=TOP, width=width, height=HIGH - TOP - BOTTOM)
 
 
-def _axes(top: float, x: Place, y: Place) -> Iterable[Element]:
+def _axes(top: float, x: _Place, y: _Place) -> Iterable[Element]:
     for px in range(320, TO_PX + 1, 160):
         yield upright("study-tick", x(px), HIGH - BOTTOM, HIGH - BOTTOM + 4)
         yield shape("text", "study-number", str(px), x=x(px), y=HIGH - BOTTOM + 16, text_anchor="middle")
@@ -122,7 +122,7 @@ def _axes(top: float, x: Place, y: Place) -> Iterable[Element]:
         yield shape("text", "study-number", str(px), x=LEFT - 6, y=y(px) + 4, text_anchor="end")
 
 
-def _need(fit: RowFit, dash: str, x: Place, y: Place) -> tuple[Element | None, float]:
+def _need(fit: RowFit, dash: str, x: _Place, y: _Place) -> tuple[Element | None, float]:
     """A language's line, and where it ends; None where the row does not show."""
     path, end_y = "", 0.0
     for laid in fit.laid:

@@ -17,7 +17,7 @@ from ...sites import store
 from ...sites.models import Trial
 from ..controls.of_nodes import node_name
 from ..controls.of_styles import STATE_NAMES
-from ..cycle.notices import Notice
+from ..cycle.notices import StudioNotice
 from ..cycle.screen import Opened, Redirected, screen, site_url
 from ..preview.trials import begin, ended, trial_of, tried_site
 from ..preview.viewing import pictures_of
@@ -25,7 +25,7 @@ from ..preview.viewing import pictures_of
 
 @screen("studio/foundations/schemes.html", "foundations")
 def schemes(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[str, Any]:
-    notice: Notice | None = None
+    notice: StudioNotice | None = None
     asked = request.POST.get("trial", "") if request.method == "POST" else ""
     if asked in {"keep", "off"}:
         notice = ended(opened, asked)
@@ -34,7 +34,7 @@ def schemes(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict
     elif asked:
         found = _edit(opened.site, asked)
         if found is None:
-            notice = Notice("There is nothing of that name to be tried on.", True)
+            notice = StudioNotice("There is nothing of that name to be tried on.", True)
         else:
             begin(opened, *found)
     trial = trial_of(opened)

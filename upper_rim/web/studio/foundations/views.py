@@ -59,7 +59,7 @@ def page_ground_styles(site: Site) -> dict[str, str]:
     return {style.property.replace("-", "_"): style.value for style in default.styles} if default else {}
 
 
-class Use(NamedTuple):
+class UseInWords(NamedTuple):
     """A place where a swatch is used: the node that says so, the piece that it lies in, and for what property."""
 
     swatch: str
@@ -68,7 +68,7 @@ class Use(NamedTuple):
     property: str | None
 
 
-def swatch_uses(site: Site) -> Iterator[Use]:
+def swatch_uses(site: Site) -> Iterator[UseInWords]:
     of_role: dict[str, str] = {swatch.role: swatch.id for swatch in reversed(site.swatches) if swatch.role}
     holders: Iterable[tuple[Any, Piece | None]] = (
         *((holder, None) for holder in (*site.roles, *site.looks)),
@@ -80,15 +80,15 @@ def swatch_uses(site: Site) -> Iterator[Use]:
                 if reference.slot == "swatches":
                     used = of_role.get(reference.id[1:]) if reference.id.startswith(":") else reference.id
                     if used is not None:
-                        yield Use(used, node, piece, style.property)
+                        yield UseInWords(used, node, piece, style.property)
     for swatch in site.swatches:
         if swatch.role is not None:
-            yield Use(swatch.id, swatch, None, None)
+            yield UseInWords(swatch.id, swatch, None, None)
         if swatch.tied is not None:
-            yield Use(swatch.tied.parent, swatch, None, None)
+            yield UseInWords(swatch.tied.parent, swatch, None, None)
 
 
-def _use_in_words(use: Use, site: Site) -> str:
+def _use_in_words(use: UseInWords, site: Site) -> str:
     match use.node:
         case Swatch() if use.node.id == use.swatch:
             return f"stands for the role {use.node.role}"

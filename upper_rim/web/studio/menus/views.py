@@ -8,8 +8,16 @@ from urllib.parse import urlencode
 from django.http import HttpRequest
 
 from ....core.exchange.import_menu import Draft, entries_from, read_menu
-from ....core.exchange.places import Place, ids_in, places_in
-from ....core.findings.menus import Doubt, Rivals, doubts, longest_labels, pages_in_no_menu, rival_buttons, uses
+from ....core.exchange.places import PlaceInPage, ids_in, places_in
+from ....core.findings.menus import (
+    MenuDoubt,
+    Rivals,
+    longest_labels,
+    menu_doubts,
+    pages_in_no_menu,
+    rival_buttons,
+    uses,
+)
 from ....core.kinds.entries import Entry
 from ....core.kinds.items.links import LinkList
 from ....core.kinds.items.menu import MenuItem
@@ -41,14 +49,14 @@ def menus(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[s
             menu,
             sum(1 for _ in all_entries(grown.whole(menu))),
             list(dict.fromkeys(use.piece.name for use in uses(menu, site))),
-            len(doubts(menu, site, grown, links, _ids_of)),
+            len(menu_doubts(menu, site, grown, links, _ids_of)),
         )
         for menu in site.menus
     ]
     return {"listed": listed, "left_over": pages_in_no_menu(site, grown)[:MOST_OFFERED] if site.menus else []}
 
 
-class Line(NamedTuple):
+class MenuLine(NamedTuple):
     """An entry of the tree. `grows`: it comes from a page, and has no place of its own. `below` is empty where the branch
     is shut; `held` tells how many entries it has all the same, and `twist` is the address that opens or shuts it."""
 
@@ -62,7 +70,7 @@ class Line(NamedTuple):
     held: int
     twist: str
     is_open: bool
-    below: list[Line]
+    below: list[MenuLine]
 
 
 @screen("studio/menus/menu_tree.html", "menus")
@@ -79,9 +87,9 @@ def menu(request: HttpRequest, opened: Opened, menu_id: str, made: tuple[str, ..
     chosen = own.get(doubled or request.POST.get("select") or request.GET.get("select") or "")
     told: dict[str, list[str]] = {}
     names = {entry.id: links.label(entry, site.language) for entry in all_entries(whole)}
-    all_doubts = doubts(found, site, grown, links, _ids_of)
+    all_doubts = menu_doubts(found, site, grown, links, _ids_of)
     for doubt in all_doubts:
-        told.setdefault(doubt.node, []).append(doubt_words(doubt, names))
+        told.setdefault(doubt.node, []).append(menu_doubt_words(doubt, names))
     count = len(names)
     wanted = {part for part in request.GET.get("open", "").split(",") if part}
     open_branches = None if count <= MOST_OPEN else wanted | _way_to(whole, chosen.id if chosen else "")
@@ -102,7 +110,7 @@ def menu(request: HttpRequest, opened: Opened, menu_id: str, made: tuple[str, ..
         "count": count,
         "open": ",".join(sorted(wanted)),
         "findings": [
-            (doubt.node, names.get(doubt.node, found.name), doubt_words(doubt, names)) for doubt in all_doubts
+            (doubt.node, names.get(doubt.node, found.name), menu_doubt_words(doubt, names)) for doubt in all_doubts
         ],
         "uses": [(use.piece, use.item, use_words(use.item, names)) for use in uses(found, site)],
         "rivals": [
@@ -167,7 +175,7 @@ def _page_of(entry: Entry | None, links: Links) -> Page | None:
     return links.pages.get(target.page) if isinstance(target, ToPage | ToPlace) else None
 
 
-def _places(page: Page | None) -> list[Place]:
+def _places(page: Page | None) -> list[PlaceInPage]:
     return places_in(contents.read_content(page.content), page.encoding) if page and page.content else []
 
 
@@ -207,7 +215,7 @@ class _Tree:
         wanted = ",".join(sorted(self.open_branches ^ {entry.id}))
         return "?" + urlencode({"open": wanted, **({"select": self.chosen} if self.chosen else {})})
 
-    def lines(self, entries: tuple[Entry, ...], parent: str, holder: str) -> list[Line]:
+    def lines(self, entries: tuple[Entry, ...], parent: str, holder: str) -> list[MenuLine]:
         """`holder`: what the entries would have to be left out of, where they grow."""
         lines = []
         for entry in entries:
@@ -216,7 +224,7 @@ class _Tree:
             href, _ = self.links.resolve(entry.target, self.site.language)
             inner = holder if grows else entry.id
             lines.append(
-                Line(
+                MenuLine(
                     entry,
                     parent,
                     self.links.label(entry, self.site.language),
@@ -233,7 +241,7 @@ class _Tree:
         return lines
 
 
-def doubt_words(doubt: Doubt, names: dict[str, str]) -> str:
+def menu_doubt_words(doubt: MenuDoubt, names: dict[str, str]) -> str:
     other = names.get(doubt.other) or doubt.other
     match doubt.kind:
         case "no page":

@@ -7,7 +7,7 @@ from itertools import pairwise
 from typing import NamedTuple
 
 from ....core.kinds.markup import Element, element
-from ....core.movement.play import Played, Seen
+from ....core.movement.play import Played, SeenPiece
 from ....core.movement.scene import is_pinned
 from ..preview.svg import shape, title, upright
 
@@ -27,7 +27,7 @@ def way(points: Sequence[float]) -> list[float]:
     return found
 
 
-Place = Callable[[float], float]
+_Place = Callable[[float], float]
 """From px to a place in the picture."""
 
 
@@ -98,7 +98,7 @@ def way_picture(played: Played, names: Mapping[str, str], colours: Mapping[str, 
     return element("svg", attributes, *drawn, upright("study-at", LEFT, TOP, HIGH - BOTTOM))
 
 
-def _area(played: Played, piece: str, xs: Sequence[float], y: Place) -> str:
+def _area(played: Played, piece: str, xs: Sequence[float], y: _Place) -> str:
     """A piece's rectangle at each moment, joined into one shape for each time that it shows."""
     track = next(track for track in played.tracks if track.body.piece == piece)
     path, run = "", list[int]()
@@ -114,7 +114,7 @@ def _area(played: Played, piece: str, xs: Sequence[float], y: Place) -> str:
     return path
 
 
-def _turns(played: Played, travelled: Sequence[float], x: Place) -> Iterator[Element]:
+def _turns(played: Played, travelled: Sequence[float], x: _Place) -> Iterator[Element]:
     """The positions at the beginning, the end and where the way turns."""
     ys = played.scrolls
     marks = [0] + [at for at in range(1, len(ys) - 1) if (ys[at] - ys[at - 1]) * (ys[at + 1] - ys[at]) < 0] + [len(ys) - 1]  # fmt: skip
@@ -126,7 +126,7 @@ def _turns(played: Played, travelled: Sequence[float], x: Place) -> Iterator[Ele
 
 
 def _events(
-    played: Played, travelled: Sequence[float], names: Mapping[str, str], x: Place, width: int
+    played: Played, travelled: Sequence[float], names: Mapping[str, str], x: _Place, width: int
 ) -> Iterator[Element]:
     before = -999.0
     for event in played.events():
@@ -146,7 +146,7 @@ def _events(
 
 
 def screen_picture(
-    moment: Sequence[Seen],
+    moment: Sequence[SeenPiece],
     pinned: Sequence[bool],
     viewport_px: tuple[float, float],
     names: Mapping[str, str],

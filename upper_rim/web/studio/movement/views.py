@@ -15,14 +15,14 @@ from ....core.kinds.pieces.base import Moving, Piece
 from ....core.kinds.pieces.header import Header
 from ....core.model.site import Page, Site
 from ....core.model.stages import names_in
-from ....core.movement.doubts import doubts
+from ....core.movement.doubts import movement_doubts
 from ....core.movement.play import Event, Played, play
 from ....core.movement.scene import Scenes, Shape, is_pinned
 from ....core.output.fitting import estimated_shape
 from ...sites import contents
 from ...sites.fitters import site_fitter
 from ..cycle.screen import Opened, Redirected, screen, site_url
-from ..preview.moving import doubt_words
+from ..preview.moving import movement_doubt_words
 from ..preview.svg import for_template
 from ..preview.viewing import looked_at
 from .picture import pad, way, way_picture
@@ -37,7 +37,7 @@ _COLOURS = ("header", "sidebar", "bottom", "float", "notice", "footer")
 WITHOUT = {"stages": "without its stages", "pinned": "with nothing pinned"}
 
 
-class Way(NamedTuple):
+class ComparedWay(NamedTuple):
     """A site as it is compared, its picture, and the least and greatest share of the screen that it leaves, in %."""
 
     name: str
@@ -102,7 +102,10 @@ def movement_study(request: HttpRequest, opened: Opened, piece_id: str, made: tu
         "scrolls": round(laid.scrolls_px),
         "shorter": max(points) > laid.scrolls_px,
         "viewport": viewport,
-        "found": [doubt_words(one, site) + f" ({names[one.piece]})" for one in doubts(scenes, page, viewport, content)],
+        "found": [
+            movement_doubt_words(one, site) + f" ({names[one.piece]})"
+            for one in movement_doubts(scenes, page, viewport, content)
+        ],
         "frames": _frames(played),
         "pad": pad(points, laid.scrolls_px),
         "colours": " ".join(str(colours[track.body.piece]) for track in played.tracks),
@@ -138,10 +141,10 @@ def _plainer(site: Site, without: str) -> Site:
 
 def _compared(
     name: str, scenes: Scenes, page: Page, shape: Shape, points: Sequence[float], names: dict[str, str], colours: dict[str, int]
-) -> Way:  # fmt: skip
+) -> ComparedWay:  # fmt: skip
     played = play(scenes.of(page, COMPARED, shape), way(points))
     left = [round(100 * (1 - share)) for share in played.covered()]
-    return Way(name, for_template(way_picture(played, names, colours, 580)), min(left), max(left))
+    return ComparedWay(name, for_template(way_picture(played, names, colours, 580)), min(left), max(left))
 
 
 def _moments(played: Played, names: dict[str, str], colours: dict[str, int]) -> Iterator[MomentInWords]:

@@ -17,7 +17,7 @@ from ...jobs import tasks
 from ...sites import contents, store
 from ...sites.access import site_of
 from ...sites.models import StoredSite, Work
-from ..cycle.notices import Notice
+from ..cycle.notices import StudioNotice
 from ..cycle.screen import Opened, Redirected, screen, site_url
 from ..words.reach import reason
 
@@ -224,11 +224,11 @@ def _begin_lifting(request: HttpRequest, opened: Opened) -> HttpResponse:
 def _lift_preview(site: Site, selector: str, below: str) -> dict[str, Any]:
     fault = selector_fault(selector)
     if fault:
-        return {"fault": Notice(f"{selector}: {fault}", True)}
+        return {"fault": StudioNotice(f"{selector}: {fault}", True)}
     try:
         lift = Lift(id="preview", selector=selector, where=Below(path=below))
     except ValueError:
-        return {"fault": Notice(f"{below}: a path begins with / and has no spaces", True)}
+        return {"fault": StudioNotice(f"{below}: a path begins with / and has no spaces", True)}
     pages = [page for page in site.pages if page.content and lift.where.covers(page)]
     rows, faults = [], []
     for page in pages[:PREVIEW_PAGES]:

@@ -9,9 +9,9 @@ from django.http import HttpRequest
 
 from ....core.fit.columns import TOO_LONG, Measure
 from ....core.fit.fitter import Fitter
-from ....core.fit.opened import Opened
+from ....core.fit.opened import OpenedDrawer
 from ....core.fit.remedies import Failure, Remedy, remedies
-from ....core.fit.states import FAILING, State
+from ....core.fit.states import FAILING, RowState
 from ....core.fit.sweep import RowFit, Stretch
 from ....core.fit.targets import Close
 from ....core.kinds.entries import Entry
@@ -25,7 +25,7 @@ from ...sites import store
 from ..controls.of_nodes import node_name
 from ..words.languages import language_name
 
-STATE_WORDS: dict[State, str] = {
+STATE_WORDS: dict[RowState, str] = {
     "fits": "fits",
     "tight": "has little room left",
     "wraps": "wraps",
@@ -97,14 +97,14 @@ def cause_name(site: Site, node: str, language: str) -> str:
     return node_name(holder, site)
 
 
-class Group(NamedTuple):
+class SpanGroup(NamedTuple):
     """Failures of one row by one cause, in all languages, in words."""
 
     said: str
     spans: list[SpanInWords]
 
 
-def grouped(site: Site, piece: Piece, spans: Iterable[SpanInWords]) -> list[Group]:
+def grouped(site: Site, piece: Piece, spans: Iterable[SpanInWords]) -> list[SpanGroup]:
     """The same failures under one heading each."""
     names = {row.id: row.name for row in site.shown_rows(piece)}
     groups: dict[tuple[str, str, str], list[SpanInWords]] = {}
@@ -112,7 +112,7 @@ def grouped(site: Site, piece: Piece, spans: Iterable[SpanInWords]) -> list[Grou
         cause = span.stretch.cause
         groups.setdefault((span.row, cause if not cause.startswith("en-") else "", span.stretch.state), []).append(span)
     return [
-        Group(
+        SpanGroup(
             f"{names[row]}: {cause_name(site, cause, site.language) or 'it'} {STATE_WORDS[listed[0].stretch.state]}",
             listed,
         )
@@ -150,7 +150,7 @@ def snap_widths(fits: Iterable[RowFit]) -> list[int]:
 def marks_of(fits: Iterable[RowFit]) -> dict[str, str]:
     """For rows and the items that are causes, the state that is told beside them: the worst one."""
     order = list(STATE_WORDS)
-    marks: dict[str, State] = {}
+    marks: dict[str, RowState] = {}
     for fit in fits:
         for stretch in fit.failing:
             for node in {fit.row, stretch.cause}:
@@ -237,8 +237,8 @@ class DrawerHeight(NamedTuple):
     shut_px: float
 
 
-def opened_words(site: Site, listed: Iterable[Opened]) -> list[DrawerHeight]:
-    drawers: dict[tuple[str, str], list[Opened]] = {}
+def opened_words(site: Site, listed: Iterable[OpenedDrawer]) -> list[DrawerHeight]:
+    drawers: dict[tuple[str, str], list[OpenedDrawer]] = {}
     for one in listed:
         drawers.setdefault((one.menu, one.language), []).append(one)
     every = (

@@ -16,7 +16,7 @@ from ....core.model.edits import Set, edit_adapter
 from ....core.model.site import Page, Site
 from ....core.model.stages import names_in, stages_of
 from ....core.model.tree import find
-from ....core.movement.doubts import Doubt, doubts
+from ....core.movement.doubts import MovementDoubt, movement_doubts
 from ....core.movement.heights import heights
 from ....core.movement.limits import Limit, Offer, limits
 from ....core.movement.scene import Body, Scene, Scenes, Shape
@@ -110,7 +110,8 @@ def scroll_ruler(looked: Looked | None, piece: Piece) -> dict[str, Any]:
         "bands": list(_bands(body, piece, at, to)) if body else [],
         "grips": list(_grips(laid, body, piece, at)) if body else [],
         "marks": [
-            RulerMark(at(doubt.scroll_px), doubt_words(doubt, looked.scenes.site)) for doubt in found(looked, piece)
+            RulerMark(at(doubt.scroll_px), movement_doubt_words(doubt, looked.scenes.site))
+            for doubt in found(looked, piece)
         ],
         "ticks": [(px, at(px)) for px in range(0, int(to) + 1, step)],
     }
@@ -159,16 +160,16 @@ def _grips(laid: Scene, body: Body, piece: Piece, at: Any) -> Iterator[Grip]:
             yield Grip(stage.id, stage.name, at(after), round(after), own, round(from_px), not is_px)
 
 
-def found(looked: Looked, piece: Piece) -> list[Doubt]:
+def found(looked: Looked, piece: Piece) -> list[MovementDoubt]:
     """What is doubtful about a piece on the page that is looked at."""
     return [
         one
-        for one in doubts(looked.scenes, looked.page, looked.viewport_px, looked.shape)
+        for one in movement_doubts(looked.scenes, looked.page, looked.viewport_px, looked.shape)
         if piece.id in {one.piece, one.other}
     ]
 
 
-def doubt_words(doubt: Doubt, site: Site) -> str:
+def movement_doubt_words(doubt: MovementDoubt, site: Site) -> str:
     names = names_in(site)
     who = names.get(doubt.stage or doubt.piece, "")
     px = f"{doubt.px:.0f} px"

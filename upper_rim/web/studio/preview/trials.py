@@ -10,7 +10,7 @@ from ....core.model.site import Site
 from ...sites import store
 from ...sites.models import Trial
 from ...sites.rules import rules_of
-from ..cycle.notices import Notice, notice_of
+from ..cycle.notices import StudioNotice, notice_of
 from ..cycle.screen import Opened
 
 
@@ -33,7 +33,7 @@ def begin(opened: Opened, name: str, edit: Edit) -> None:
     )
 
 
-def ended(opened: Opened, asked: str) -> Notice | None:
+def ended(opened: Opened, asked: str) -> StudioNotice | None:
     """Keeps it (`keep`) or takes it off; a notice where it cannot be kept."""
     if asked == "keep":
         return _keep(opened)
@@ -47,14 +47,14 @@ def tried_site(site: Site, trial: Trial) -> Site | None:
     return tried if isinstance(tried, Site) else None
 
 
-def _keep(opened: Opened) -> Notice | None:
+def _keep(opened: Opened) -> StudioNotice | None:
     trial = _mine(opened).first()
     if trial is None:
-        return Notice("Nothing is being tried on.")
+        return StudioNotice("Nothing is being tried on.")
     edit = edit_adapter.validate_python(trial.edit)
     answer = store.submit(opened.stored.pk, opened.user, edit)
     if isinstance(answer, Refusal):
-        return Notice(
+        return StudioNotice(
             f"It cannot be kept any more, for the site has changed: {answer.reason}. Take it off, and try it on anew.",
             True,
         )

@@ -16,7 +16,7 @@ from ....core.model.site import Page, Site
 from ....core.reach.coverage import Coverage
 from ....core.style.boxes import extent
 from ....core.style.contrast import Measured, edge_contrast, passing_shade, ring_contrast, text_contrast
-from ....core.style.painting import Painter, View
+from ....core.style.painting import Painter, PaintView
 from ....core.style.pictures import Picture, read_picture
 from ....core.style.resolve import StyledElement, Styling, band_at
 from ....core.values.styling import STATES_OF, Part, State, Styled
@@ -115,7 +115,7 @@ def states_shown(
     rest = {name: found.value for name, found in styling.all_of(element, "rest", band).items()}
     shown = []
     for state in states:
-        view = View(state, band, width)
+        view = PaintView(state, band, width)
         values = {name: found.value for name, found in styling.all_of(element, state, band).items()}
         text = text_contrast(painter, element, view)
         ring = ring_contrast(painter, element, view) if state == "focus" else None
@@ -127,7 +127,7 @@ def states_shown(
 
 
 def _shade(painter: Painter, element: StyledElement, state: State, band: str | None, width: int) -> str | None:
-    view = View(state, band, width)
+    view = PaintView(state, band, width)
     if text_contrast(painter, element, view).passes:
         return None
     return passing_shade(painter, element, view)

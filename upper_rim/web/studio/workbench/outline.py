@@ -14,7 +14,7 @@ from ....core.model.stages import stages_of
 from ..controls.of_nodes import node_name, shared_row
 
 
-class Line(NamedTuple):
+class OutlineLine(NamedTuple):
     """A line of the outline."""
 
     id: str
@@ -27,21 +27,21 @@ class Line(NamedTuple):
     fails: str = ""
 
 
-def outline_of(piece: Piece, site: Site, chosen: str, page: Page | None, marks: Mapping[str, str]) -> list[Line]:
+def outline_of(piece: Piece, site: Site, chosen: str, page: Page | None, marks: Mapping[str, str]) -> list[OutlineLine]:
     address = "?" + urlencode({"page": page.path if page else ""}) + "&select="
 
-    def line(node: Any, kind: str, hidden_in: tuple[str, ...] = ()) -> Line:
+    def line(node: Any, kind: str, hidden_in: tuple[str, ...] = ()) -> OutlineLine:
         note = f"not at {_band_names(site, hidden_in)}" if hidden_in else ""
-        return Line(
+        return OutlineLine(
             node.id, node_name(node, site), kind, note, address + node.id, node.id == chosen, "", marks.get(node.id, "")
         )
 
-    lines: list[Line] = []
+    lines: list[OutlineLine] = []
     stages = stages_of(piece)
     for stage in (None, *stages):
         if stage is not None:
             note = stage_words(stage)
-            lines.append(Line(stage.id, stage.name, "stage", note, address + stage.id, stage.id == chosen))
+            lines.append(OutlineLine(stage.id, stage.name, "stage", note, address + stage.id, stage.id == chosen))
         for row in (row for row in piece.rows if row.stage == (stage.id if stage else None)):
             if row.shares is not None:
                 shared, other = shared_row(site, row.shares)

@@ -11,13 +11,13 @@ from ....core.kinds.pieces.base import Piece
 from ...sites import store
 from ...sites.access import site_of
 from ...sites.fitters import site_fitter
-from ..cycle.notices import Notice
+from ..cycle.notices import StudioNotice
 from ..cycle.screen import Opened, Redirected, site_url
 from ..preview.fitting import asked_span, offers, resolved_piece, spans_of
 from ..preview.trials import begin, ended
 
 
-def tried_on(request: HttpRequest, opened: Opened, piece: Piece) -> Notice | None:
+def tried_on(request: HttpRequest, opened: Opened, piece: Piece) -> StudioNotice | None:
     """A remedy is tried on, kept or taken off, and the workbench shown as it is then; a notice where that cannot be."""
     asked = request.POST.get("trial", "") if request.method == "POST" else ""
     if not asked:
@@ -32,7 +32,7 @@ def tried_on(request: HttpRequest, opened: Opened, piece: Piece) -> Notice | Non
         span = asked_span(request, spans_of(site, piece, fitter.rows(site, piece)))
         found = next((offer for offer in offers(fitter, site, piece, span) if offer.key == asked), None) if span else None  # fmt: skip
         if found is None or found.remedy.edit is None:
-            return Notice("That would mend nothing any more: the piece has changed meanwhile.", True)
+            return StudioNotice("That would mend nothing any more: the piece has changed meanwhile.", True)
         begin(opened, found.words, found.remedy.edit)
     place = {name: request.POST.get(name, "") for name in ("page", "select", "width", "tray", "failure")}
     raise Redirected(site_url("workbench", opened, piece.id) + "?" + urlencode({k: v for k, v in place.items() if v}))

@@ -19,7 +19,7 @@ from ...sites.access import site_of
 from ...sites.fitters import site_fitter
 from ..controls.of_movement import movement_groups
 from ..forms.numbers import stage_width
-from ..preview.moving import Looked, doubt_words, found, limits_told, looked_through, scroll_ruler
+from ..preview.moving import Looked, found, limits_told, looked_through, movement_doubt_words, scroll_ruler
 from ..preview.viewing import looked_at
 from .outline import stage_words
 
@@ -45,14 +45,14 @@ def movement_shown(
         "scroll_ruler": ruler,
         "scroll_to": "" if held is None else held,
         "moves": isinstance(piece, Moving),
-        "overlaps": [doubt_words(one, site) for one in in_doubt if one.kind == "overlap"],
+        "overlaps": [movement_doubt_words(one, site) for one in in_doubt if one.kind == "overlap"],
         "stages": [(one, stage_words(one), bool(site.rows_in(piece, one.id))) for one in stages_of(piece)],
         "hands_over": bool(stage and site.rows_in(piece, stage.id)),
     }
     if shown == "movement":
         context["movement_groups"] = movement_groups(piece, site)
         context["movement_found"] = [
-            (doubt_words(one, site), edit_adapter.dump_json(one.remedy).decode() if one.remedy else "")
+            (movement_doubt_words(one, site), edit_adapter.dump_json(one.remedy).decode() if one.remedy else "")
             for one in in_doubt
         ]
     if stage is not None and shown == "content" and page is not None:

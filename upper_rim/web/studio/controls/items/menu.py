@@ -16,9 +16,9 @@ MOST_OFFERED, MOST_BRANCHES = 8, 60
 """So many entries are offered to be left out where a menu is used; with more, so many of the first level."""
 
 
-WAYS = (("row", "a row"), ("column", "a column"), ("columns", "columns"))
+_WAYS = (("row", "a row"), ("column", "a column"), ("columns", "columns"))
 PANELS = (("narrow", "lists"), ("wide", "wide panels"))
-SIDES = (
+_SIDES = (
     ("start", "the start"),
     ("end", "the end"),
     ("top", "the top"),
@@ -45,7 +45,7 @@ def groups(item: MenuItem, site: Site) -> list[Group]:
 
 
 def _way(item: MenuItem) -> list[Control]:
-    shown = [choice(item, "way", "Shown as", WAYS)]
+    shown = [choice(item, "way", "Shown as", _WAYS)]
     if item.way == "row":
         shown += [px(item, "gap_px", "Between", 200), choice(item, "panels", "Submenus", PANELS)]
         shown += [number(item, "panel_columns", "Columns", "", 1, 6)] if item.panels == "wide" else []
@@ -76,7 +76,7 @@ def _opening(item: MenuItem, site: Site) -> list[Control]:
     opening = [*([] if item.drawer_always else [below]), yes(item, "drawer_always", "Button at all widths")]
     if item.has_button:
         opening += [] if item.drawer_always else [yes(item, "drawer_when_full", "Where it stops fitting")]
-        opening.append(choice(item, "drawer_side", "Opens at", SIDES))
+        opening.append(choice(item, "drawer_side", "Opens at", _SIDES))
         if item.drawer_side != "whole":
             across = "Height" if item.drawer_side in {"top", "bottom"} else "Width"
             opening.append(number(item, "drawer_px", across, "px", 160, 2000))

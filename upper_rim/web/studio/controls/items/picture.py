@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from .....core.kinds.items.picture import PictureItem
 from .....core.model.site import Site
-from ..control import Control, Group, choice, link, note, number, pictures, px, words, yes
+from ..control import Control, Group, choice, link_control, note, number, pictures, px, words, yes
 
 RATIOS = (
     ("", "its own"),
@@ -26,7 +26,7 @@ def groups(node: PictureItem, site: Site) -> list[Group]:
                 Control("upload", "Bring one", node.id, "picture", ""),
                 *words(node, "words", "It shows", site),
                 yes(node, "ornament", "Ornament: says nothing"),
-                link(node, site),
+                link_control(node, site),
             ],
         ),
         Group(

@@ -6,7 +6,7 @@ from .....core.kinds.pieces.float import Float
 from .....core.model.site import Site
 from ..control import Group, choice, px, yes
 
-PLACES = (
+_PLACES = (
     ("top-start", "top, start"),
     ("top-end", "top, end"),
     ("middle-start", "middle, start"),
@@ -18,6 +18,6 @@ PLACES = (
 
 def groups(piece: Float, site: Site) -> list[Group]:
     return [
-        Group("Place", [choice(piece, "place", "Stands", PLACES), px(piece, "inset_px", "From the edges", 200)]),
+        Group("Place", [choice(piece, "place", "Stands", _PLACES), px(piece, "inset_px", "From the edges", 200)]),
         Group("Manner", [yes(piece, "fan", "Opens as a fan")]),
     ]

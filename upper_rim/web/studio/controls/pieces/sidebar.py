@@ -9,7 +9,7 @@ from .....core.style.scale import sidebar_needs_px
 from .....shipped import shelf
 from ..control import Control, Group, choice
 
-SIDES = (("start", "At the start"), ("end", "At the end"))
+_SIDES = (("start", "At the start"), ("end", "At the end"))
 
 
 def groups(piece: Sidebar, site: Site) -> list[Group]:
@@ -27,6 +27,6 @@ def groups(piece: Sidebar, site: Site) -> list[Group]:
         hint=str(site.sidebar_px),
     )
     return [
-        Group("Beside", [choice(piece, "side", "Stands", SIDES), width]),
+        Group("Beside", [choice(piece, "side", "Stands", _SIDES), width]),
         Group(f"Below {needs} px", [choice(piece, "narrow", "Stands", narrow)]),
     ]
