@@ -51,6 +51,11 @@ def test_two_browsers_edit_the_same_header_and_nothing_is_lost_silently(new_brow
         wins["designer"][-1],
         wins["colleague"][-1],
     }
+    # Whoever comes after finds the site as it was.
+    browser.js(_REMOVE, [f"it-{name}-{at}" for name in people for at in range(PRESSES // 2)])
+    wait_for(lambda: browser.js("return window.rimAnswers.length") == 1)
+    browser.go("/s/quillwort/pieces/pc-main/")
+    assert not any("designer" in line.text for line in browser.all("line"))
 
 
 _SEND = """
@@ -64,6 +69,7 @@ fetch(location.pathname, {method: 'POST', headers: {'X-CSRFToken': token, 'HX-Re
   });
 """
 _SET = "const values = {do: 'set', node: arguments[0], field: arguments[1], value: arguments[2]};" + _SEND
+_REMOVE = "const values = {do: 'edit', edit: JSON.stringify({kind: 'remove', nodes: arguments[0]})};" + _SEND
 _ADD = (
     "const values = {do: 'edit', edit: JSON.stringify({kind: 'add', parent: arguments[0], slot: 'items',"
     " values: [{kind: 'text', id: arguments[1], words: {text: arguments[2]}}]})};" + _SEND
