@@ -1,0 +1,115 @@
+"""What holds of every kind, whichever it is: its markup escapes what is written in it, its rules can be read."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import replace
+from typing import Any
+
+import html5lib
+import pytest
+import tinycss2
+
+from upper_rim.core.kinds.items import ITEM_KINDS, Item
+from upper_rim.core.kinds.items.base import BaseItem
+from upper_rim.core.kinds.markup import Element, Markup, Raw, element, html, slot, takes_focus
+from upper_rim.core.kinds.pieces import PIECE_KINDS
+from upper_rim.core.kinds.rule import Rule, css
+from upper_rim.core.output.site_context import pageless
+from upper_rim.core.output.site_sheet import SiteSheet
+from upper_rim.core.values.styling import STATES_OF
+from upper_rim.core.values.words import Words
+from upper_rim.demo import ostrey
+from upper_rim.shipped import shelf
+
+SITE = ostrey()[0]
+CONTEXT = replace(pageless(SITE, shelf(), "en"), year=2026, marks=True)
+HOSTILE = "<img src=x onerror=alert(1)>\"'&amp;</script></style>"
+
+
+def filled(value: Any) -> Any:
+    """The same item with every text of its own hostile."""
+    fields: dict[str, Any] = {}
+    for name in type(value).model_fields:
+        held = getattr(value, name)
+        if isinstance(held, Words):
+            fields[name] = Words(text=HOSTILE)
+        elif name in {"name", "street", "town"}:
+            fields[name] = HOSTILE
+        elif isinstance(held, tuple) and held and hasattr(held[0], "id") and name != "styles":
+            fields[name] = tuple(filled(one) for one in held)
+    return value.replaced(**fields)
+
+
+DEMO: dict[str, Any] = {}
+for piece in SITE.pieces:
+    for item in SITE.shown_items(piece):
+        DEMO.setdefault(item.kind, item)
+
+
+def sample(kind: str) -> BaseItem:
+    """An item of the demo, or one as it begins."""
+    return DEMO.get(kind) or ITEM_KINDS[kind].model_validate({"id": f"it-{kind}"})
+
+
+def elements(markup: tuple[Markup, ...]) -> Iterator[Element]:
+    for node in markup:
+        if isinstance(node, Element):
+            yield node
+            yield from elements(node.children)
+
+
+@pytest.mark.parametrize("kind", ITEM_KINDS)
+def test_what_is_written_in_an_item_stays_text(kind: str) -> None:
+    item = filled(sample(kind))
+    markup = item.markup(CONTEXT)
+    parsed = html5lib.parseFragment(html(markup), namespaceHTMLElements=False)
+    found = [node for node in parsed.iter() if isinstance(node.tag, str) and node.tag != "DOCUMENT_FRAGMENT"]
+    ours = [one.tag for one in elements(markup)]
+    if kind != "rich":
+        assert [node.tag for node in found] == ours, "the tree that is meant is the tree that is read"
+    assert not any(node.get("onerror") for node in found)
+
+
+@pytest.mark.parametrize("kind", ITEM_KINDS)
+def test_the_rules_of_an_item_can_be_read(kind: str) -> None:
+    text = css(sample(kind).rules(f".q-{kind}", SiteSheet(SITE, shelf(), lambda path: None)))
+    rules = tinycss2.parse_stylesheet(text)
+    assert [rule for rule in rules if rule.type == "error"] == []
+
+
+def test_kinds_are_told_apart_by_their_names_and_have_roles_with_states() -> None:
+    kinds: list[Any] = [*ITEM_KINDS.values(), *PIECE_KINDS.values()]
+    assert len({kind.NAME for kind in kinds}) == len(kinds)
+    for kind in ITEM_KINDS.values():
+        item: Item = kind.model_validate({"id": "it-a"})
+        assert {*item.roles.values(), *item.ROLES_WITHIN, *item.texts_within()} <= set(STATES_OF)
+    for at_home in kinds:
+        assert at_home.__module__.rpartition(".")[2] == str(at_home.model_fields["kind"].default)
+
+
+def test_the_serialiser_escapes_leaves_out_and_leaves_slots() -> None:
+    tree = element(
+        "a",
+        {"href": 'x"y', "hidden": True, "title": None, "inert": False, slot("c", "en-a"): True},
+        "a<b",
+        Raw("<i></i>"),
+    )
+    assert html([tree]) == '<a href="x&quot;y" hidden\x00cen-a\x00>a&lt;b<i></i></a>'
+    assert html([element("img", {"alt": ""}), element("path", {"d": "M0 0"}), element("span", {})]) == (
+        '<img alt=""><path d="M0 0"/><span></span>'
+    )
+    assert (
+        takes_focus([tree]) and takes_focus([Raw("<p><a class=x href=/>")]) and not takes_focus(["a", element("a", {})])
+    )
+
+
+def test_rules_within_the_same_conditions_stand_in_one_block() -> None:
+    narrow = ("@supports (a:b)", "@media (width < 9px)")
+    rules = [
+        Rule("a", {"x": "1", "y": "2"}),
+        Rule("b", {"z": "3"}, narrow),
+        Rule("c", {"z": "4"}, narrow),
+        Rule("d", {}),
+    ]
+    assert css(rules) == "a{x:1;y:2}@supports (a:b){@media (width < 9px){b{z:3}c{z:4}}}d{}"
