@@ -147,8 +147,10 @@ class SheetContext(Protocol):
 
 
 class SiteOffer(NamedTuple):
-    """What a site has for a new item to begin with: the first of its menus, its widest band where it has more than one."""
+    """What a site has for a new item to begin with: the first of its menus, its widest band where it has more than one.
+    `in_drawer`: whether it is put into a drawer."""
 
     site_name: str
     menu: str | None
     widest_band: str | None
+    in_drawer: bool = False

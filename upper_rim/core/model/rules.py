@@ -11,9 +11,6 @@ from dataclasses import dataclass
 
 from ..kinds.entries import Entry
 from ..kinds.items.base import BaseItem
-from ..kinds.items.icon import IconLink
-from ..kinds.items.pager import Pager
-from ..kinds.items.viewer import Viewer
 from ..kinds.moving import ByElement, Stage
 from ..kinds.pieces.base import Moving
 from ..values.nodes import Node, Value
@@ -64,11 +61,11 @@ def _whole(node: Node) -> Iterator[Node]:
 def _faults(node: Node, was: Node | None, rules: Rules) -> Iterator[Refusal]:
     for field, name in _icons(node).items():
         if name != getattr(was, field, None) and not (
-            rules.is_icon(name) or (isinstance(node, IconLink) and rules.is_mark(name))
+            rules.is_icon(name) or (isinstance(node, BaseItem) and node.TAKES_BRANDS and rules.is_mark(name))
         ):
             reason = f"there is no icon called “{name}”; its name comes from the list that opens while you type"
             yield Refusal(node=node.id, field=field, reason=reason)
-    for field, selector in _selectors(node):
+    for field, selector in _selectors(node).items():
         if getattr(node, field) != getattr(was, field, None):
             fault = rules.selector_fault(selector)
             if fault is not None:
@@ -82,14 +79,16 @@ def _icons(node: Node) -> Mapping[str, str]:
     return {"icon": node.icon} if isinstance(node, Entry) and node.icon is not None else {}
 
 
-def _selectors(node: Value) -> Iterator[tuple[str, str]]:
+def _selectors(node: Value) -> Mapping[str, str]:
+    """Fields that hold a CSS selector."""
     match node:
-        case Pager() | Viewer() | Lift():
-            if node.selector:
-                yield "selector", node.selector
+        case BaseItem():
+            return node.named_selectors()
+        case Lift():
+            return {"selector": node.selector}
         case Moving() if isinstance(node.hides_until, ByElement):
-            yield "hides_until", node.hides_until.selector
+            return {"hides_until": node.hides_until.selector}
         case Stage() if isinstance(node.after, ByElement):
-            yield "after", node.after.selector
+            return {"after": node.after.selector}
         case _:
-            return
+            return {}

@@ -28,6 +28,9 @@ class BaseItem(Styled):
     FILLS: ClassVar[bool] = False
     """Nothing in it asks for width: it begins as wide as its cell."""
 
+    TAKES_BRANDS: ClassVar[bool] = False
+    """Its icon may be the mark of a service."""
+
     hidden_in: tuple[BandRef, ...] = Field(default=(), description="Width bands in which the item does not show.")
     hint: Words = Field(default=Words(), description="Told while one points at it, or it has the focus.")
 
@@ -62,6 +65,10 @@ class BaseItem(Styled):
 
     def named_icons(self) -> Mapping[str, str]:
         """Its fields that name an icon."""
+        return {}
+
+    def named_selectors(self) -> Mapping[str, str]:
+        """Its fields that hold a CSS selector, where they do."""
         return {}
 
     def modules(self, band_from_px: Mapping[str, int]) -> Iterable[str]:

@@ -24,6 +24,7 @@ class IconLink(BaseItem):
 
     NAME = "Icon link"
     ROLES = {"box": "icon"}
+    TAKES_BRANDS = True
 
     kind: Literal["icon"] = "icon"
     icon: IconName = "link"

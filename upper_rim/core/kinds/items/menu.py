@@ -110,7 +110,9 @@ class MenuItem(ShowsMenu):
 
     @classmethod
     def beginning(cls, offer: SiteOffer) -> dict[str, Any]:
-        """A drawer below the site's widest band."""
+        """A drawer below the site's widest band; within one, its entries below each other."""
+        if offer.in_drawer:
+            return {**super().beginning(offer), "way": "column"}
         drawer = {"drawer_below": offer.widest_band, "drawer_ms": 200} if offer.widest_band else {}
         return {**super().beginning(offer), **drawer}
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints
@@ -53,6 +53,9 @@ class Pager(BaseItem):
         sample = ("1", "2", "3", phrase("after", language))
         lines = (element("li", {}, element("a", {"href": "#"}, words)) for words in sample)
         return (element("nav", {**attributes, "aria-label": name}, listed(page, *lines)),)
+
+    def named_selectors(self) -> Mapping[str, str]:
+        return {"selector": self.selector} if self.selector else {}
 
     def texts_within(self) -> tuple[Role, ...]:
         return ("entry",)

@@ -62,6 +62,9 @@ class Viewer(BaseItem):
     def rules(self, own: str, sheet: SheetContext) -> Iterator[Rule]:
         yield Rule(own, {f"--{sheet.key}-veil": f"{self.opacity_percent}%"})
 
+    def named_selectors(self) -> Mapping[str, str]:
+        return {"selector": self.selector} if self.selector else {}
+
     def icons(self, brands: Brands) -> Iterable[str]:
         return "chevron-left", "chevron-right"
 

@@ -88,11 +88,11 @@ def _styles(values: Mapping[str, str]) -> list[JsonNode]:
     return [{"id": new_id("st"), "property": name, "value": value} for name, value in values.items()]
 
 
-def new_item(site: Site, planned: PlannedItem) -> JsonNode:
+def new_item(site: Site, planned: PlannedItem, *, in_drawer: bool = False) -> JsonNode:
     """An item with what the site has to offer it."""
     kind, fields = (planned, {}) if isinstance(planned, str) else planned
     widest = site.bands[-1].id if len(site.bands) > 1 else None
-    offer = SiteOffer(site.name, site.menus[0].id if site.menus else None, widest)
+    offer = SiteOffer(site.name, site.menus[0].id if site.menus else None, widest, in_drawer)
     item: JsonNode = {"id": new_id("it"), "kind": kind, **ITEM_KINDS[kind].beginning(offer), **fields}
     if ITEM_KINDS[kind].FILLS:
         item["styles"] = [*item.get("styles", []), *_styles({"inline-size": "100%"})]

@@ -146,10 +146,7 @@ def _new_item(site: Site, post: QueryDict) -> NewNodes:
     kind = post.get("kind", "")
     if kind not in ITEM_KINDS:
         raise FormError(post.get("parent", ROOT), "items", "choose what kind of item it is to be")
-    item = new_item(site, kind)
-    if kind == "menu" and _is_in_drawer(site, post.get("parent", "")):
-        item = {**item, "way": "column", "drawer_below": None}
-    return NewNodes("items", [item])
+    return NewNodes("items", [new_item(site, kind, in_drawer=_is_in_drawer(site, post.get("parent", "")))])
 
 
 def _is_in_drawer(site: Site, cell: str) -> bool:

@@ -14,10 +14,6 @@ from typing import Any, cast
 from django.http import QueryDict
 from pydantic import JsonValue, ValidationError
 
-from ....core.exchange.lifting import selector_fault
-from ....core.kinds.items.icon import IconLink
-from ....core.kinds.items.pager import Pager
-from ....core.kinds.items.viewer import Viewer
 from ....core.kinds.rows import Cell, Row
 from ....core.model.edits import Add, Edit, Move, Refusal, Remove, Set, SetEach, Together, edit_adapter, parts_of_edit
 from ....core.model.fonts import Font
@@ -27,7 +23,6 @@ from ....core.model.tree import ROOT, find, holder_of, siblings_of, slots_of
 from ....core.style.scale import content_of_whole
 from ....core.values.rich import RichWords
 from ....core.values.words import Words
-from ....shipped import shelf
 from ...sites import store
 from ..controls.of_nodes import ROW_CENTRE, shared_row
 from . import styles as styling_posts
@@ -89,14 +84,6 @@ def _value(site: Site, holder: Any, field: str, post: QueryDict) -> JsonValue:
         return target_of(site, text)
     if field == "list_on":
         return _page_id(site, holder, text)
-    if field == "selector" and text and isinstance(holder, Pager | Viewer) and selector_fault(text):
-        raise FormError(holder.id, field, f"{selector_fault(text)}")
-    if field in {"icon", "button_icon"} and text and not _is_icon(text, holder):
-        raise FormError(
-            holder.id,
-            field,
-            f"there is no icon called “{text}”; its name comes from the list that opens while you type",
-        )
     if field == "track":
         return _track(text)
     if field == "where":
@@ -115,12 +102,6 @@ def _value(site: Site, holder: Any, field: str, post: QueryDict) -> JsonValue:
     if field == "picture" and text and not text.startswith("/"):
         return "/" + text
     return text
-
-
-def _is_icon(name: str, holder: Any) -> bool:
-    """Marks of services are drawn for icon links only."""
-    is_mark = isinstance(holder, IconLink) and name.removeprefix("brand-") in shelf().brands.by_slug
-    return name in shelf().icons or is_mark
 
 
 def _page_id(site: Site, holder: Any, text: str) -> JsonValue:
