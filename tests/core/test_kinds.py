@@ -105,11 +105,16 @@ def test_the_serialiser_escapes_leaves_out_and_leaves_slots() -> None:
 
 
 def test_rules_within_the_same_conditions_stand_in_one_block() -> None:
-    narrow = ("@supports (a:b)", "@media (width < 9px)")
+    able, narrow = "@supports (a:b)", "@media (width < 9px)"
     rules = [
         Rule("a", {"x": "1", "y": "2"}),
-        Rule("b", {"z": "3"}, narrow),
-        Rule("c", {"z": "4"}, narrow),
-        Rule("d", {}),
+        Rule("b", {"z": "3"}, (able,)),
+        Rule("c", {"z": "4"}, (able, narrow)),
+        Rule("d", {"z": "5"}, (able, narrow)),
+        Rule("e", {"z": "6"}, (narrow,)),
+        Rule("f", {}),
     ]
-    assert css(rules) == "a{x:1;y:2}@supports (a:b){@media (width < 9px){b{z:3}c{z:4}}}d{}"
+    assert css(rules) == (
+        "a{x:1;y:2}@supports (a:b){b{z:3}@media (width < 9px){c{z:4}d{z:5}}}@media (width < 9px){e{z:6}}f{}"
+    )
+    assert css([]) == ""

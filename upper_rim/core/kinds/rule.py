@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
-from itertools import groupby
+from collections.abc import Iterable, Mapping, Sequence
+from itertools import takewhile
 from typing import NamedTuple
 
 
@@ -17,12 +17,21 @@ class Rule(NamedTuple):
 
 
 def css(rules: Iterable[Rule]) -> str:
-    """The rules as text, in their order; those within the same conditions that follow each other stand in one block."""
-    text = ""
-    for within, together in groupby(rules, key=lambda rule: rule.within):
-        block = "".join(f"{rule.selector}{{{_declared(rule.declarations)}}}" for rule in together)
-        text += "".join(f"{condition}{{" for condition in within) + block + "}" * len(within)
-    return text
+    """The rules as text, in their order. What follows each other within the same conditions stands in one block."""
+    text: list[str] = []
+    around: tuple[str, ...] = ()
+    for rule in rules:
+        shared = sum(1 for _ in takewhile(lambda pair: pair[0] == pair[1], zip(around, rule.within, strict=False)))
+        text.append("}" * (len(around) - shared))
+        text += [f"{condition}{{" for condition in rule.within[shared:]]
+        text.append(f"{rule.selector}{{{_declared(rule.declarations)}}}")
+        around = rule.within
+    return "".join(text) + "}" * len(around)
+
+
+def any_of(selectors: Sequence[str]) -> str:
+    """A selector of all that any of these selects (Selectors 4, 4.2)."""
+    return selectors[0] if len(selectors) == 1 else f":is({','.join(selectors)})"
 
 
 def _declared(declarations: Mapping[str, str]) -> str:
