@@ -35,7 +35,9 @@ def menu_box(item: MenuItem, setting: Setting) -> Box:
     if is_drawer(item, setting):
         shown = setting.around(menu_button(item, setting), own.type)
     elif item.way == "column":
-        shown = Block(part="list", within=list(listed(entries, item, setting, submenus=not item.has_toggles))).settle()
+        shown = Block(
+            part="list", within=list(lines_below(entries, item, setting, submenus=not item.has_toggles))
+        ).settle()
     elif item.way == "columns":
         shown = _columns(entries, entry, setting)
     else:
@@ -67,14 +69,14 @@ def entry_row(entries: Iterable[Entry], item: MenuItem, own: BoxStyle, setting: 
     ).settle()  # fmt: skip
 
 
-def listed(entries: Iterable[Entry], item: MenuItem, setting: Setting, *, submenus: bool) -> Iterator[Box]:
+def lines_below(entries: Iterable[Entry], item: MenuItem, setting: Setting, *, submenus: bool) -> Iterator[Box]:
     """Entries below each other, as a column or a drawer has them: `submenus` open, or shut."""
     own = setting.part(item.id, "content")
     for entry in entries:
         label = label_of(entry, setting)
         if label is None:
             continue
-        below = [] if item.submenus == "levels" else list(listed(entry.entries, item, setting, submenus=True))
+        below = [] if item.submenus == "levels" else list(lines_below(entry.entries, item, setting, submenus=True))
         within: list[Box] = [_link(entry, label, own, setting, in_row=False)]
         if item.has_toggles:
             line = [_link(entry, label, own, setting, in_row=False, grow=1.0, basis=0.0)]

@@ -18,7 +18,7 @@ from .boxes import Box, Sides
 from .fitter import Fitter
 from .held import drawer_share
 from .linear import value
-from .menus import listed
+from .menus import lines_below
 from .pieces import piece_around, row_box
 from .setting import Setting
 
@@ -84,13 +84,13 @@ def levels(item: MenuItem, setting: Setting, drawn: Drawn | None, *, submenus: b
     has them; and, where submenus open level by level, each of the further levels with its way back."""
     entries = setting.menus.shown(item)
     close = Void(part="close", width=CLOSE_PX, height=CLOSE_PX).settle()
-    own = Block(part="list", within=list(listed(entries, item, setting, submenus=submenus))).settle()
+    own = Block(part="list", within=list(lines_below(entries, item, setting, submenus=submenus))).settle()
     above, below = _parts(drawn, setting) if drawn is not None else ([], [])
     padding = Sides(12.0, 20.0, 24.0, 20.0)
     found = [Block(part="drawer", within=[close, *above, own, *below], padding=padding).settle()]
     if item.submenus == "levels":
         for entry in all_entries(entries):
-            lines = list(listed(entry.entries, item, setting, submenus=False))
+            lines = list(lines_below(entry.entries, item, setting, submenus=False))
             if lines:
                 back = Void(part="back", width=CLOSE_PX, height=CLOSE_PX).settle()
                 level = Block(part="level", within=[back, *lines], padding=Sides(LEVEL_AT_PX, 20.0, 24.0, 20.0))

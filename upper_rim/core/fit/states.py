@@ -225,13 +225,13 @@ def _node_in(box: Box) -> str:
 def _need(grid: Grid, viewport: Viewport, memory: Memory, *, in_lines: bool) -> Length:
     """`needed`, worked out once for a grid in which nothing moves."""
     if not grid.stays:
-        return needed(grid, viewport, in_lines=in_lines)
+        return needed_px(grid, viewport, in_lines=in_lines)
     if grid not in memory.needs:
-        memory.needs[grid] = needed(grid, viewport, in_lines=in_lines)
+        memory.needs[grid] = needed_px(grid, viewport, in_lines=in_lines)
     return memory.needs[grid]
 
 
-def needed(grid: Grid, viewport: Viewport, *, in_lines: bool) -> Length:
+def needed_px(grid: Grid, viewport: Viewport, *, in_lines: bool) -> Length:
     """The room in which every cell is as wide as what stands in it: on one line, or as its longest word."""
     if not grid.tracks:
         return 0.0

@@ -19,15 +19,15 @@ class Standing(NamedTuple):
     above: frozenset[str]
 
 
-Way = tuple[str, ...]
+BranchWay = tuple[str, ...]
 """From an entry of the first level down to one: their ids."""
 NOWHERE = Standing(frozenset(), frozenset())
 
 
 class _Index(NamedTuple):
     entries: tuple[Entry, ...]
-    by_page: dict[str, list[Way]]
-    by_path: dict[str, list[Way]]
+    by_page: dict[str, list[BranchWay]]
+    by_path: dict[str, list[BranchWay]]
 
 
 class Standings:
@@ -47,7 +47,7 @@ class Standings:
         near = self._nearest(index, path)
         return Standing(frozenset(), frozenset(one for way in near for one in way)) if near else NOWHERE
 
-    def way(self, entries: tuple[Entry, ...], language: str, page_id: str, path: str) -> Way:
+    def way(self, entries: tuple[Entry, ...], language: str, page_id: str, path: str) -> BranchWay:
         """The first way to a page, or to the nearest entry; empty where there is none."""
         index = self._index(entries, language)
         ways = index.by_page.get(page_id) or self._nearest(index, path)
@@ -58,7 +58,7 @@ class Standings:
         index = self._index(entries, language)
         return next((above for above in _above(path) if above in index.by_path), "")
 
-    def _nearest(self, index: _Index, path: str) -> list[Way]:
+    def _nearest(self, index: _Index, path: str) -> list[BranchWay]:
         return next((index.by_path[above] for above in _above(path) if above in index.by_path), [])
 
     def _index(self, entries: tuple[Entry, ...], language: str) -> _Index:
@@ -69,7 +69,7 @@ class Standings:
             self._add(entries, (), language, known)
         return known
 
-    def _add(self, entries: tuple[Entry, ...], above: Way, language: str, index: _Index) -> None:
+    def _add(self, entries: tuple[Entry, ...], above: BranchWay, language: str, index: _Index) -> None:
         for entry in entries:
             way = (*above, entry.id)
             if isinstance(entry.target, ToPage):

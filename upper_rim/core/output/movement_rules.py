@@ -21,10 +21,10 @@ from ..movement.over_widths import WidthLine, reserved, widths_of
 from ..style.resolve import Styling
 from .stage_rules import StageRules
 from .style_rules import CALM, LIVELY, StyleRules, band_queries
-from .width_rules import css, in_language, media, usual_first, widths
+from .width_rules import length_css, media, usual_first, widths_query
 
 
-def told(after: Distance) -> str:
+def distance_data(after: Distance) -> str:
     """A distance as the script reads it."""
     match after:
         case ByPixels():
@@ -120,12 +120,12 @@ class MovementRules:
         }
         settles = any(span.lines[0] != span.lines[1] for spans in by_language.values() for span in spans)
         for language, spans in usual_first(by_language):
-            there = f".{self.name}-{piece.id}{in_language(language)}:not([hidden])"
+            there = f".{self.name}-{piece.id}{lang_selector(language)}:not([hidden])"
             for span in spans:
                 more = 0 if piece.is_low else piece.pin_px
-                highest, settled = (css(_more(line, more), span.from_px, span.to_px) for line in span.lines)
+                highest, settled = (length_css(_more(line, more), span.from_px, span.to_px) for line in span.lines)
                 said = f"{property_}:{highest}" + (f";{property_}-settled:{settled}" if settles else "")
-                yield media("", widths(span.from_px, span.to_px), f":root:has({there}){{{said}}}")
+                yield media("", widths_query(span.from_px, span.to_px), f":root:has({there}){{{said}}}")
 
     def _bands_by_way(self, piece: Moving) -> dict[Way, list[str]]:
         """Media queries for each way that it goes in some band; an empty one for all widths."""

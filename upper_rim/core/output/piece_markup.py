@@ -19,7 +19,7 @@ from ..kinds.rows import Cell, Row
 from ..languages import direction, phrase
 from ..values.styling import Styled
 from .item_markup import item_markup
-from .movement_rules import moves, told
+from .movement_rules import distance_data, moves
 from .site_context import SiteContext
 from .stage_rules import is_painted, is_slimmed
 
@@ -136,11 +136,11 @@ def _movement(piece: Piece) -> Attributes:
         return {}
     watched: dict[str, str | bool] = {}
     if isinstance(piece, Header) and piece.stages and piece.is_ever_pinned:
-        watched["data-rim-stages"] = "\n".join(told(stage.after) for stage in piece.stages)
+        watched["data-rim-stages"] = "\n".join(distance_data(stage.after) for stage in piece.stages)
     if "up" in piece.ways:
         watched["data-rim-up"] = str(piece.up_px)
     if piece.comes_and_goes and piece.hides_until is not None:
-        watched["data-rim-until"] = told(piece.hides_until)
+        watched["data-rim-until"] = distance_data(piece.hides_until)
     return {**watched, "data-rim-yields": piece.comes_and_goes and piece.yields}
 
 

@@ -24,7 +24,7 @@ from ..movement.over_widths import SlimSpan, WidthLine, slimmed, widths_of
 from ..style.resolve import Styling
 from ..values.properties import PROPERTIES
 from .style_rules import LIVELY, StyleRules, band_queries, line_width
-from .width_rules import css, in_language, media, usual_first, widths
+from .width_rules import lang_selector, length_css, media, usual_first, widths_query
 
 _UNPAINTED = "background:none;border-color:transparent;border-image-source:none;box-shadow:none"
 _BARE = (
@@ -85,11 +85,11 @@ class StageRules:
             unpainted = ",".join(f"{selector}>.rim-{row.id}" for row in rows)
             yield media(query, "", f"{unpainted}{{{_UNPAINTED}}}" if rows else "")
             for span, language in self._slim_spans(piece, stage):
-                height = css(span.height, span.from_px, span.to_px)
+                height = length_css(span.height, span.from_px, span.to_px)
                 # An edge can change in time, to whichever height; a height cannot, from what follows from the rows.
                 edge = f"inset-block-end:calc(100% - {height} + var(--rim-line,0px))"
                 rule = f"{selector}{language}>.rim-ground{{{edge}}}"
-                yield media(query, widths(span.from_px, span.to_px), rule)
+                yield media(query, widths_query(span.from_px, span.to_px), rule)
 
     def _at_edges(self, piece: Piece, selector: str, *, is_high: bool) -> Iterator[str]:
         """What is laid over all of a piece has its border edges: an inset counts from within its lines. `is_high`: down to
@@ -180,7 +180,7 @@ class StageRules:
         yield media(query, "", f"{selector},{selector}>.{name}-row{{pointer-events:none}}{selector}>.{name}-row>.{name}-cells>.{name}-cell>*{{pointer-events:auto}}{selector}>.{name}-ground{{pointer-events:auto}}")  # fmt: skip
         for span, language in self._slim_spans(piece, stage):
             for slim in span.rows:
-                yield media(query, widths(span.from_px, span.to_px), self._slim_row(f"{selector}{language}", span, slim.first, slim.last))  # fmt: skip
+                yield media(query, widths_query(span.from_px, span.to_px), self._slim_row(f"{selector}{language}", span, slim.first, slim.last))  # fmt: skip
         grounds = [f"{selector}>.{name}-{row.id}>.{name}-ground" for row in rows if is_painted(row, piece, site)]
         if grounds:
             yield media(query, "", f"{','.join(grounds)}{{display:block}}")
@@ -198,13 +198,13 @@ class StageRules:
             return ""
         off, drawn = WidthLine(first.off_px, last.off_px), WidthLine(first.drawn_px, last.drawn_px)
         share = {"start": "", "end": "1"}.get(first.align, "2")
-        moved = css(off, span.from_px, span.to_px)
-        high = css(drawn, span.from_px, span.to_px)
+        moved = length_css(off, span.from_px, span.to_px)
+        high = length_css(drawn, span.from_px, span.to_px)
         if share:
             less = f"({high} - 100%)" + ("/2" if share == "2" else "")
             moved = f"calc({less}{f' + {moved}' if moved != '0px' else ''})"
         own = f"{selector}>.{self.name}-{first.row}"
-        below = css(
+        below = length_css(
             WidthLine(
                 span.height.first - first.top_px - first.moved_px,
                 span.height.last - last.top_px - last.moved_px,
@@ -226,7 +226,7 @@ class StageRules:
         }
         for language, spans in usual_first(by_language):
             for span in spans:
-                yield span, in_language(language)
+                yield span, lang_selector(language)
 
     def _held(self, piece: Header, name: str = "rim", *, drawn: bool = False) -> Iterator[tuple[Stage, str, str]]:
         """Each of its stages, with the media query of the bands in which it can hold, and what selects the piece in it.

@@ -11,7 +11,7 @@ from ..movement.over_widths import WidthLine
 _Of = TypeVar("_Of")
 
 
-def css(line: WidthLine, from_px: int, to_px: int) -> str:
+def length_css(line: WidthLine, from_px: int, to_px: int) -> str:
     """As a length: one number, or along the viewport's width."""
     if line.is_level or to_px <= from_px:
         return f"{round(line.first, 2):g}px"
@@ -19,7 +19,7 @@ def css(line: WidthLine, from_px: int, to_px: int) -> str:
     return f"calc({round(line.first - slope * from_px, 3):g}px + {round(slope * 100, 4):g}vw)"
 
 
-def in_language(language: str) -> str:
+def lang_selector(language: str) -> str:
     """Behind a selector: where the language is that one; in all, where none is named."""
     return f":lang({language})" if language else ""
 
@@ -40,7 +40,7 @@ def usual_first(by_language: Mapping[str, Sequence[_Of]]) -> Iterator[tuple[str,
             yield language, spans
 
 
-def widths(from_px: int, to_px: int) -> str:
+def widths_query(from_px: int, to_px: int) -> str:
     """A media query for these widths, both included; below and above all that fit looks at, its edges count."""
     parts = [f"(width >= {from_px}px)"] if from_px > FROM_PX else []
     parts += [f"(width < {to_px + 1}px)"] if to_px < TO_PX else []
