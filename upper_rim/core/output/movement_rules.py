@@ -21,7 +21,7 @@ from ..movement.over_widths import WidthLine, reserved, widths_of
 from ..style.resolve import Styling
 from .stage_rules import StageRules
 from .style_rules import CALM, LIVELY, StyleRules, band_queries
-from .width_rules import length_css, media, usual_first, widths_query
+from .width_rules import lang_selector, length_css, media, usual_first, widths_query
 
 
 def distance_data(after: Distance) -> str:
