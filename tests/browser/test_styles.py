@@ -10,7 +10,6 @@ from pathlib import Path
 
 import pytest
 from selenium import webdriver
-from upper_rim.core.output.piece_html import Shown, around
 
 from tests.styled_sites import StyledMaker
 from upper_rim.core.kinds.context import Post
@@ -19,6 +18,7 @@ from upper_rim.core.kinds.rows import Row
 from upper_rim.core.model.site import Site, drawer_width
 from upper_rim.core.output.item_markup import on_no_page
 from upper_rim.core.output.naming import with_site_key
+from upper_rim.core.output.piece_markup import Shown, around
 from upper_rim.core.output.sheet import sheet
 from upper_rim.core.output.site_context import pageless
 from upper_rim.core.output.style_rules import PART_SELECTORS, css_name
