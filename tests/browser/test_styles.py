@@ -81,8 +81,8 @@ def chromium() -> Iterator[webdriver.Chrome]:
 
 def body_of(site: Site) -> str:
     posts = (Post("A post", "/x/", "2026-11-02"),)
-    scene = replace(pageless(site, shelf(), "en"), marks=True, posts=lambda item, language: posts)
-    return on_no_page(around([Shown(piece, ()) for piece in site.pieces], scene).before, scene)
+    context = replace(pageless(site, shelf(), "en"), marks=True, posts_of=lambda feed, below, language: posts)
+    return on_no_page(around([Shown(piece, ()) for piece in site.pieces], context).before, context)
 
 
 def document_of(site: Site) -> str:
