@@ -27,7 +27,6 @@ class BaseItem(Styled):
     """Fields that hold nodes of its own."""
     FILLS: ClassVar[bool] = False
     """Nothing in it asks for width: it begins as wide as its cell."""
-
     TAKES_BRANDS: ClassVar[bool] = False
     """Its icon may be the mark of a service."""
 

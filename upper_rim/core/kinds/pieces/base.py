@@ -40,6 +40,7 @@ class Piece(Styled):
     CHILDREN: ClassVar[tuple[str, ...]] = ("rows", "reach", "roles", "styles")
     """Fields that hold nodes of its own, in the order in which they are walked."""
     CLASSES: ClassVar[tuple[str, ...]] = ()
+    """Classes that its landmark has besides what all have."""
 
     kind: str
     name: Name
