@@ -4,8 +4,11 @@ from __future__ import annotations
 
 import json
 from pathlib import Path
+from typing import Any
 
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 from upper_rim.core.exchange.bundle import BrokenBundle, Bundle, read_site, write_bundle
 from upper_rim.core.kinds.pieces.notice import Notice
@@ -55,6 +58,29 @@ def test_a_notice_bar_of_the_first_format_says_how_it_moves() -> None:
 def test_a_format_that_there_never_was_is_told(given: object) -> None:
     with pytest.raises(BrokenBundle, match="knows formats 1 to"):
         read_site(json.dumps({"format": given, "key": "abcd", "name": "x"}).encode())
+
+
+@pytest.mark.parametrize("opening", ['{"a":', "["])
+@pytest.mark.parametrize("depth", [300, 480, 700, 990, 100_000])
+def test_a_document_nested_without_end_is_refused(opening: str, depth: int) -> None:
+    closing = "}" if opening.startswith("{") else "]"
+    nested = opening * depth + "1" + closing * depth
+    with pytest.raises(BrokenBundle):
+        read_site(f'{{"format": 1, "key": "abcd", "name": "x", "pieces": {nested}}}'.encode())
+
+
+JSON = st.recursive(
+    st.none() | st.booleans() | st.integers() | st.text(max_size=9),
+    lambda inner: st.lists(inner, max_size=4) | st.dictionaries(st.sampled_from(["kind", "pinned", "moves", "field", "value", "rows"]), inner, max_size=4),
+    max_leaves=20,
+)  # fmt: skip
+
+
+@given(value=JSON)
+def test_what_is_lifted_once_is_not_changed_again(value: Any) -> None:
+    for step in STEPS.values():
+        once = step(value)
+        assert step(once) == once
 
 
 def test_every_format_but_the_last_has_a_step() -> None:

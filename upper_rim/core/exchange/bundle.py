@@ -133,6 +133,8 @@ def read_site(document: bytes) -> Site:
         site = Site.model_validate(upgraded(data))
     except UnknownFormat as error:
         raise BrokenBundle(f"{SITE}: {error}.") from None
+    except RecursionError:
+        raise BrokenBundle(f"{SITE} is nested more deeply than any site is.") from None
     except ValidationError as error:
         place = ".".join(str(part) for part in error.errors()[0]["loc"])
         raise BrokenBundle(f"{SITE}, at {place}: {reason_of(error)}.") from None
