@@ -9,12 +9,15 @@ from typing import Any
 import html5lib
 import pytest
 import tinycss2
+from hypothesis import given
+from hypothesis import strategies as st
 
 from upper_rim.core.kinds.items import ITEM_KINDS, Item
 from upper_rim.core.kinds.items.base import BaseItem
 from upper_rim.core.kinds.markup import Element, Markup, Raw, element, html, slot, takes_focus
 from upper_rim.core.kinds.pieces import PIECE_KINDS
 from upper_rim.core.kinds.rule import Rule, css
+from upper_rim.core.output.piece_markup import Shown, around
 from upper_rim.core.output.site_context import pageless
 from upper_rim.core.output.site_sheet import SiteSheet
 from upper_rim.core.values.styling import STATES_OF
@@ -118,3 +121,84 @@ def test_rules_within_the_same_conditions_stand_in_one_block() -> None:
         "a{x:1;y:2}@supports (a:b){b{z:3}@media (width < 9px){c{z:4}d{z:5}}}@media (width < 9px){e{z:6}}f{}"
     )
     assert css([]) == ""
+
+
+NAMES = st.sampled_from(["class", "id", "title", "data-rim-a", "aria-label"])
+TEXTS = st.text(st.characters(exclude_categories=("Cs", "Cc"), exclude_characters="\ufeff"), max_size=12)
+TREES = st.recursive(
+    TEXTS.filter(bool),
+    lambda inner: st.builds(
+        lambda tag, attributes, children: element(tag, attributes, *children),
+        st.sampled_from(["span", "b", "i", "em"]),
+        st.dictionaries(NAMES, TEXTS, max_size=3),
+        st.lists(inner, max_size=3),
+    ),
+    max_leaves=12,
+)
+
+
+def as_read(node: Any) -> Any:
+    """An element of html5lib as tag, attributes and what is in it; neighbouring texts are one."""
+    inside: list[Any] = [node.text] if node.text else []
+    for child in node:
+        inside += [as_read(child), *([child.tail] if child.tail else [])]
+    return node.tag, dict(node.attrib), inside
+
+
+def as_meant(node: Any) -> Any:
+    inside: list[Any] = []
+    for child in node.children:
+        if isinstance(child, str) and inside and isinstance(inside[-1], str):
+            inside[-1] += child
+        elif isinstance(child, str):
+            inside.append(child)
+        else:
+            inside.append(as_meant(child))
+    return node.tag, dict(node.attributes), [one for one in inside if one != ""]
+
+
+@given(children=st.lists(TREES, max_size=3))
+def test_what_is_written_is_read_as_it_was_meant(children: list[Markup]) -> None:
+    tree = element("div", {}, *children)
+    parsed = html5lib.parseFragment(html([tree]), namespaceHTMLElements=False)
+    assert as_read(parsed[0]) == as_meant(tree)
+
+
+CONDITIONS = st.sampled_from(["@media (width < 9px)", "@media print", "@supports (display:grid)", "@starting-style"])
+RULES = st.builds(
+    Rule,
+    st.sampled_from([".a", ".b>.c", "d:hover"]),
+    st.dictionaries(st.sampled_from(["color", "margin"]), st.sampled_from(["red", "1px 2px"]), max_size=2),
+    st.lists(CONDITIONS, max_size=3).map(tuple),
+)
+
+
+def rules_read(nodes: Any, within: tuple[str, ...] = ()) -> Iterator[tuple[tuple[str, ...], str, dict[str, str]]]:
+    for node in nodes:
+        if node.type == "at-rule":
+            condition = f"@{node.at_keyword}{tinycss2.serialize(node.prelude)}".rstrip()
+            yield from rules_read(tinycss2.parse_rule_list(node.content), (*within, condition))
+        else:
+            declared = tinycss2.parse_blocks_contents(node.content)
+            values = {one.name: tinycss2.serialize(one.value) for one in declared}
+            yield within, tinycss2.serialize(node.prelude), values
+
+
+@given(rules=st.lists(RULES, max_size=6))
+def test_rules_are_read_in_their_order_within_their_conditions(rules: list[Rule]) -> None:
+    found = list(rules_read(tinycss2.parse_stylesheet(css(rules))))
+    assert found == [(rule.within, rule.selector, dict(rule.declarations)) for rule in rules]
+
+
+@pytest.mark.parametrize("kind", set(PIECE_KINDS) - {"drawer"})
+def test_a_piece_is_the_landmark_of_its_kind(kind: str) -> None:
+    """ARIA Authoring Practices, landmark regions: what there may be several of has a name."""
+    piece = next(one for one in SITE.pieces if one.kind == kind)
+    around_it = around([Shown(piece, ())], CONTEXT)
+    parsed = html5lib.parseFragment(around_it.before + around_it.behind, namespaceHTMLElements=False)
+    found = [node for node in parsed.iter() if node.get("data-rim-node") == piece.id]
+    landmark = found[0]
+    assert landmark.tag == PIECE_KINDS[kind].TAG and (landmark.get("lang"), landmark.get("dir")) == ("en", "ltr")
+    assert landmark.get("aria-label") == (None if kind in {"header", "footer"} else piece.name)
+    rules = tinycss2.parse_stylesheet(css(piece.rules(f".q-{kind}", SiteSheet(SITE, shelf(), lambda path: None))))
+    assert [rule for rule in rules if rule.type == "error"] == []
