@@ -23,9 +23,9 @@ from tests.fit_judge import served
 from tests.fitted_sites import VOCABULARY, FittedMaker
 from upper_rim.core.exchange.import_pages import digest
 from upper_rim.core.exchange.markdown import written_page
-from upper_rim.core.fit.fitter import Fitter
-from upper_rim.core.fit.remedies import failures, remedies
-from upper_rim.core.fit.sweep import FROM_PX, TO_PX
+from upper_rim.core.fit.advice.remedies import failures, remedies
+from upper_rim.core.fit.rows.fitter import Fitter
+from upper_rim.core.fit.rows.sweep import FROM_PX, TO_PX
 from upper_rim.core.kinds.entries import Entry
 from upper_rim.core.kinds.items.button import ButtonItem
 from upper_rim.core.kinds.items.icon import IconLink
@@ -37,8 +37,8 @@ from upper_rim.core.kinds.pieces.base import ReachRule
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.rows import Cell, Row, Track
 from upper_rim.core.model.site import Band, Menu, Page, Site
-from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.fitting import fitter_of
+from upper_rim.core.output.page.compose import Composer
 from upper_rim.core.values.targets import ToAddress
 from upper_rim.core.values.words import Translation, Words
 from upper_rim.shipped import shelf

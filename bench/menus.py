@@ -14,7 +14,7 @@ from collections.abc import Callable, Iterator
 
 from upper_rim.core.kinds.entries import Entry
 from upper_rim.core.model.site import Site
-from upper_rim.core.output.compose import Composer
+from upper_rim.core.output.page.compose import Composer
 from upper_rim.core.values.targets import ToPage
 from upper_rim.shipped import shelf
 

@@ -15,16 +15,16 @@ from collections.abc import Callable, Iterator
 from tests.browser.conftest import load_faces, plain_chromium
 from tests.fit_judge import served
 from tests.movement_judge import looks_through
-from upper_rim.core.fit.fitter import Fitter
-from upper_rim.core.fit.opened import SCREENS
+from upper_rim.core.fit.advice.opened import SCREENS
+from upper_rim.core.fit.rows.fitter import Fitter
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.model.site import Site
 from upper_rim.core.movement.content import estimated_content_px
 from upper_rim.core.movement.doubts import report
 from upper_rim.core.movement.play import play
 from upper_rim.core.movement.scene import Scenes, Shape
-from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.fitting import fitter_of
+from upper_rim.core.output.page.compose import Composer
 from upper_rim.core.output.publication import publication
 from upper_rim.demo import ostrey
 from upper_rim.shipped import shelf

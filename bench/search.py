@@ -19,7 +19,7 @@ from functools import partial
 from pathlib import Path
 
 from tests.browser.conftest import plain_chromium
-from upper_rim.core.output.search_index import PageText, made_index, read_index, search, text_of, words_of
+from upper_rim.core.output.search.search_index import PageText, made_index, read_index, search, text_of, words_of
 from upper_rim.shipped import shelf
 
 from .measured import Measured, table

@@ -6,12 +6,12 @@ import random
 from collections.abc import Iterator
 from typing import Any
 
-from upper_rim.core.fit.amount import Viewport, amount
-from upper_rim.core.fit.block import Block, Void
-from upper_rim.core.fit.boxes import Box, Frame, Sides
-from upper_rim.core.fit.flex import Flex
-from upper_rim.core.fit.grid import Grid, GridTrack
-from upper_rim.core.fit.linear import Length, value
+from upper_rim.core.fit.css.amount import Viewport, amount
+from upper_rim.core.fit.css.block import Block, Void
+from upper_rim.core.fit.css.boxes import Box, Frame, Sides
+from upper_rim.core.fit.css.flex import Flex
+from upper_rim.core.fit.css.grid import Grid, GridTrack
+from upper_rim.core.fit.css.linear import Length, value
 
 DEPTH = 3
 SIDES = ("block-start", "inline-end", "block-end", "inline-start")

@@ -18,13 +18,13 @@ from typing import Any
 from selenium import webdriver
 
 from upper_rim.core.exchange.import_pages import digest
-from upper_rim.core.fit.boxes import Frame
-from upper_rim.core.fit.fitter import stands_in_lines
-from upper_rim.core.fit.sweep import FROM_PX, TO_PX, RowFit, frame_at
+from upper_rim.core.fit.css.boxes import Frame
+from upper_rim.core.fit.rows.fitter import stands_in_lines
+from upper_rim.core.fit.rows.sweep import FROM_PX, TO_PX, RowFit, frame_at
 from upper_rim.core.kinds.pieces.base import Piece
 from upper_rim.core.model.site import Site
-from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.fitting import fitter_of
+from upper_rim.core.output.page.compose import Composer
 from upper_rim.shipped import shelf
 
 from .browser.conftest import load_faces

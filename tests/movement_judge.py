@@ -9,8 +9,8 @@ from selenium import webdriver
 
 from upper_rim.core.movement.play import SeenPiece, play
 from upper_rim.core.movement.scene import Scene, Scenes
-from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.fitting import fitter_of
+from upper_rim.core.output.page.compose import Composer
 from upper_rim.shipped import shelf
 
 from .browser.conftest import load_faces

@@ -17,7 +17,7 @@ from upper_rim.core.kinds.items.text import TextItem
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.rows import Cell, Row, Track
 from upper_rim.core.model.site import Site
-from upper_rim.core.output.sheet import sheet
+from upper_rim.core.output.css.sheet import sheet
 from upper_rim.core.style.colour import Rgba, contrast_ratio
 from upper_rim.core.style.contrast import passing_shade, text_contrast
 from upper_rim.core.style.grounds import GroundBox

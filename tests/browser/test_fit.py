@@ -16,17 +16,17 @@ from tests.fitted_sites import SPACES
 from tests.width_font import width_font
 from upper_rim.core.exchange.import_pages import digest
 from upper_rim.core.exchange.markdown import written_page
-from upper_rim.core.fit.faces import font_data
-from upper_rim.core.fit.opened import SCREENS, all_opened
-from upper_rim.core.fit.sweep import frame_at
+from upper_rim.core.fit.advice.opened import SCREENS, all_opened
+from upper_rim.core.fit.rows.sweep import frame_at
+from upper_rim.core.fit.text.faces import font_data
 from upper_rim.core.kinds.items.text import TextItem
 from upper_rim.core.kinds.pieces.base import ReachRule
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.rows import Cell, Row
 from upper_rim.core.model.fonts import Font, FontFile
 from upper_rim.core.model.site import Page, Site
-from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.fitting import fitter_of
+from upper_rim.core.output.page.compose import Composer
 from upper_rim.core.style.fonts import FontFault, read_font
 from upper_rim.core.values.words import Words
 from upper_rim.demo import ostrey

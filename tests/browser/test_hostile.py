@@ -20,7 +20,7 @@ from upper_rim.core.model.apply import apply
 from upper_rim.core.model.edits import Edit, Set
 from upper_rim.core.model.site import Asset, Site
 from upper_rim.core.model.tree import find, walk
-from upper_rim.core.output.compose import Composer
+from upper_rim.core.output.page.compose import Composer
 from upper_rim.core.values.rich import RichWords
 from upper_rim.core.values.words import Words
 from upper_rim.demo import ostrey

@@ -20,7 +20,7 @@ from selenium.webdriver.support.ui import Select
 from upper_rim.core.model.apply import apply
 from upper_rim.core.model.edits import Edit, Set, Together
 from upper_rim.core.model.site import Site
-from upper_rim.core.output.compose import Composer
+from upper_rim.core.output.page.compose import Composer
 from upper_rim.demo import ostrey
 from upper_rim.shipped import shelf
 

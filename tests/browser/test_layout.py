@@ -7,7 +7,7 @@ from typing import Any
 import pytest
 
 from tests.boxed import BoxMaker, in_px, laid_out, page
-from upper_rim.core.fit.amount import Viewport
+from upper_rim.core.fit.css.amount import Viewport
 
 from .conftest import Browser
 

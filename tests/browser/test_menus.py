@@ -16,8 +16,8 @@ from selenium.webdriver.remote.webelement import WebElement
 from tests.fit_judge import boxes_of, served
 from upper_rim.core.exchange.import_pages import digest
 from upper_rim.core.exchange.markdown import written_page
-from upper_rim.core.fit.opened import SCREENS, all_opened
-from upper_rim.core.fit.sweep import frame_at
+from upper_rim.core.fit.advice.opened import SCREENS, all_opened
+from upper_rim.core.fit.rows.sweep import frame_at
 from upper_rim.core.kinds.entries import Entry
 from upper_rim.core.kinds.items.button import ButtonItem
 from upper_rim.core.kinds.items.contact import Contact
@@ -34,8 +34,8 @@ from upper_rim.core.kinds.pieces.footer import Footer
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.rows import Cell, Columns, Row, Track
 from upper_rim.core.model.site import Band, Menu, Page, Site
-from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.fitting import fitter_of
+from upper_rim.core.output.page.compose import Composer
 from upper_rim.core.output.publication import publication
 from upper_rim.core.values.rich import RichWords
 from upper_rim.core.values.styling import Declaration, RoleDefault

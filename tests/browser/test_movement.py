@@ -16,8 +16,8 @@ from tests.fit_judge import Tally, served
 from tests.movement_judge import calm, compare_movement, looks_through
 from upper_rim.core.kinds.moving import ByPixels
 from upper_rim.core.kinds.pieces.header import Header
-from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.fitting import fitter_of
+from upper_rim.core.output.page.compose import Composer
 from upper_rim.core.output.publication import publication
 from upper_rim.demo import ostrey
 from upper_rim.shipped import shelf

@@ -8,7 +8,7 @@ import pytest
 from selenium import webdriver
 
 from upper_rim.core.model.site import Site
-from upper_rim.core.output.compose import Composer
+from upper_rim.core.output.page.compose import Composer
 from upper_rim.core.output.publication import publisher
 from upper_rim.demo import ostrey, quillwort
 from upper_rim.shipped import shelf

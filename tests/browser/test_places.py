@@ -12,7 +12,7 @@ from upper_rim.core.kinds.pieces.footer import Footer
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.pieces.sidebar import Sidebar
 from upper_rim.core.model.site import Page, Site
-from upper_rim.core.output.compose import Composer
+from upper_rim.core.output.page.compose import Composer
 from upper_rim.shipped import shelf
 
 from .conftest import Browser

@@ -16,12 +16,12 @@ from upper_rim.core.kinds.context import Post
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.rows import Row
 from upper_rim.core.model.site import Site, drawer_width
-from upper_rim.core.output.item_markup import on_no_page
+from upper_rim.core.output.css.sheet import sheet
+from upper_rim.core.output.css.style_rules import PART_SELECTORS, css_name
 from upper_rim.core.output.naming import with_site_key
-from upper_rim.core.output.piece_markup import Shown, around
-from upper_rim.core.output.sheet import sheet
-from upper_rim.core.output.site_context import pageless
-from upper_rim.core.output.style_rules import PART_SELECTORS, css_name
+from upper_rim.core.output.page.item_markup import on_no_page
+from upper_rim.core.output.page.piece_markup import Shown, around
+from upper_rim.core.output.page.site_context import pageless
 from upper_rim.core.style.colour import Palette
 from upper_rim.core.style.faces import faces_in_use, families
 from upper_rim.core.style.resolve import StyledElement, Styling

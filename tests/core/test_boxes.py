@@ -11,12 +11,12 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.boxed import BoxMaker, in_px, laid_out
-from upper_rim.core.fit.amount import ROOT_PX, Relative, Viewport, amount, times, worked_out
-from upper_rim.core.fit.block import Block, Void
-from upper_rim.core.fit.boxes import Align, Box, Frame, Sides
-from upper_rim.core.fit.flex import Flex
-from upper_rim.core.fit.grid import Grid, GridTrack
-from upper_rim.core.fit.linear import Length, Linear, LinearSpan, exceeds, larger, slope_of, smaller, value
+from upper_rim.core.fit.css.amount import ROOT_PX, Relative, Viewport, amount, times, worked_out
+from upper_rim.core.fit.css.block import Block, Void
+from upper_rim.core.fit.css.boxes import Align, Box, Frame, Sides
+from upper_rim.core.fit.css.flex import Flex
+from upper_rim.core.fit.css.grid import Grid, GridTrack
+from upper_rim.core.fit.css.linear import Length, Linear, LinearSpan, exceeds, larger, slope_of, smaller, value
 from upper_rim.core.style.lengths import NoLength
 
 VIEWPORT = Viewport(1000.0, 800.0)

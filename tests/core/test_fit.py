@@ -16,16 +16,16 @@ from pydantic import ValidationError
 from tests.fitted_sites import FittedMaker
 from upper_rim.cli.__main__ import main
 from upper_rim.core.exchange.bundle import write_bundle
-from upper_rim.core.fit.amount import Viewport
-from upper_rim.core.fit.columns import measures
-from upper_rim.core.fit.estimates import Estimates
-from upper_rim.core.fit.fitter import Fitter
-from upper_rim.core.fit.linear import Linear, LinearSpan, larger
-from upper_rim.core.fit.opened import SCREENS, all_opened
-from upper_rim.core.fit.remedies import MOST_LAID, Failure, Remedy, _count, failures, remedies
-from upper_rim.core.fit.sweep import FROM_PX, TO_PX, RowFit, _Looked, frame_at
-from upper_rim.core.fit.targets import pressed_in, too_close
-from upper_rim.core.fit.text import Measurer, Paragraph, Run, Type, opportunities, transformed
+from upper_rim.core.fit.advice.columns import measures
+from upper_rim.core.fit.advice.opened import SCREENS, all_opened
+from upper_rim.core.fit.advice.remedies import MOST_LAID, Failure, Remedy, _count, failures, remedies
+from upper_rim.core.fit.advice.targets import pressed_in, too_close
+from upper_rim.core.fit.css.amount import Viewport
+from upper_rim.core.fit.css.linear import Linear, LinearSpan, larger
+from upper_rim.core.fit.rows.estimates import Estimates
+from upper_rim.core.fit.rows.fitter import Fitter
+from upper_rim.core.fit.rows.sweep import FROM_PX, TO_PX, RowFit, _Looked, frame_at
+from upper_rim.core.fit.text.text import Measurer, Paragraph, Run, Type, opportunities, transformed
 from upper_rim.core.kinds.entries import Entry
 from upper_rim.core.kinds.items.button import ButtonItem
 from upper_rim.core.kinds.items.icon import IconLink

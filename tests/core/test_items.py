@@ -22,10 +22,10 @@ from upper_rim.core.kinds.pieces.drawer import Drawer
 from upper_rim.core.model.apply import apply, inverse
 from upper_rim.core.model.edits import Add, Edit, Refusal, Remove, Set, Together
 from upper_rim.core.model.site import Asset, Site
-from upper_rim.core.output.compose import Composer
+from upper_rim.core.output.css.sheet import sheet
+from upper_rim.core.output.page.compose import Composer
 from upper_rim.core.output.publication import publication
-from upper_rim.core.output.search_index import PageText, made_index, plain, read_index, search, text_of, words_of
-from upper_rim.core.output.sheet import sheet
+from upper_rim.core.output.search.search_index import PageText, made_index, plain, read_index, search, text_of, words_of
 from upper_rim.demo import ostrey, quillwort
 from upper_rim.demo.ostrey_pieces import NEWS_FEED
 from upper_rim.shipped import shelf

@@ -17,9 +17,9 @@ from upper_rim.core.kinds.items.base import BaseItem
 from upper_rim.core.kinds.markup import Element, Markup, Raw, element, html, slot, takes_focus
 from upper_rim.core.kinds.pieces import PIECE_KINDS
 from upper_rim.core.kinds.rule import Rule, css
-from upper_rim.core.output.piece_markup import Shown, around
-from upper_rim.core.output.site_context import pageless
-from upper_rim.core.output.site_sheet import SiteSheet
+from upper_rim.core.output.css.site_sheet import SiteSheet
+from upper_rim.core.output.page.piece_markup import Shown, around
+from upper_rim.core.output.page.site_context import pageless
 from upper_rim.core.values.styling import STATES_OF
 from upper_rim.core.values.words import Words
 from upper_rim.demo import ostrey

@@ -12,7 +12,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from upper_rim.core.exchange.carrying import carried
-from upper_rim.core.fit.amount import Viewport
+from upper_rim.core.fit.css.amount import Viewport
 from upper_rim.core.kinds.moving import ByElement, ByPage, ByPixels, ByViewport, Distance, Stage, WayIn
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.pieces.notice import Notice
@@ -26,8 +26,8 @@ from upper_rim.core.movement.flicker import TURNS, flicker, least, too_early, tu
 from upper_rim.core.movement.heights import heights
 from upper_rim.core.movement.play import path, play
 from upper_rim.core.movement.scene import Scene, Scenes, Shape
-from upper_rim.core.output.compose import Composer
 from upper_rim.core.output.fitting import fitter_of
+from upper_rim.core.output.page.compose import Composer
 from upper_rim.demo import ostrey, quillwort
 from upper_rim.demo.making import declared
 from upper_rim.shipped import shelf

@@ -7,9 +7,9 @@ from pathlib import Path
 
 import pytest
 
-from upper_rim.core.output.page_sheets import PageSheets, shows
-from upper_rim.core.output.scripts import NEEDED_BY, PARTS_IN_ORDER, parts_for, script
-from upper_rim.core.output.sheet import SiteRules
+from upper_rim.core.output.css.sheet import SiteRules
+from upper_rim.core.output.page.page_sheets import PageSheets, shows
+from upper_rim.core.output.page.scripts import NEEDED_BY, PARTS_IN_ORDER, parts_for, script
 from upper_rim.core.style.selectors import selectors_in
 from upper_rim.core.style.unicode_range import code_points, scripts_served
 from upper_rim.shipped import shelf

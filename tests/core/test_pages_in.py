@@ -31,7 +31,7 @@ from upper_rim.core.kinds.pieces.base import ReachRule
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.rows import Cell, Row
 from upper_rim.core.model.site import Asset, Page, Site
-from upper_rim.core.output.compose import Composer
+from upper_rim.core.output.page.compose import Composer
 from upper_rim.core.values.words import Words
 from upper_rim.shipped import shelf
 

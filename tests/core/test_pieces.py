@@ -14,8 +14,8 @@ from upper_rim.core.kinds.items.contact import Contact, Hours, days_in_words
 from upper_rim.core.model.apply import apply
 from upper_rim.core.model.edits import Refusal, Set
 from upper_rim.core.model.site import Site
-from upper_rim.core.output.compose import Composer
-from upper_rim.core.output.sheet import sheet
+from upper_rim.core.output.css.sheet import sheet
+from upper_rim.core.output.page.compose import Composer
 from upper_rim.core.values.rich import RichWords, clean
 from upper_rim.demo import ostrey
 from upper_rim.shipped import shelf

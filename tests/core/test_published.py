@@ -22,10 +22,10 @@ from upper_rim.core.exchange.markers import strip
 from upper_rim.core.model.apply import apply
 from upper_rim.core.model.edits import Refusal, Remove, Set, Together
 from upper_rim.core.model.site import Page, Site
-from upper_rim.core.output.compose import Composer
+from upper_rim.core.output.css.sheet import important, sheet
+from upper_rim.core.output.css.style_rules import band_queries
+from upper_rim.core.output.page.compose import Composer
 from upper_rim.core.output.publication import publication
-from upper_rim.core.output.sheet import important, sheet
-from upper_rim.core.output.style_rules import band_queries
 from upper_rim.demo import ostrey, quillwort
 from upper_rim.shipped import shelf
 

@@ -43,8 +43,8 @@ from upper_rim.core.model.edits import Add, Edit, Refusal, Set
 from upper_rim.core.model.references import references
 from upper_rim.core.model.site import Menu, Site
 from upper_rim.core.model.tree import ROOT, find, walk
-from upper_rim.core.output.compose import Composer
-from upper_rim.core.output.sheet import inside_a_page, sheet
+from upper_rim.core.output.css.sheet import inside_a_page, sheet
+from upper_rim.core.output.page.compose import Composer
 from upper_rim.core.style.colour import Palette, Rgba, contrast_ratio, over, read_colour, shifted
 from upper_rim.core.style.contrast import weak_texts
 from upper_rim.core.style.effect import SeenEffect, effect

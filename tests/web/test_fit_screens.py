@@ -12,7 +12,7 @@ from django.contrib.auth.models import User
 from django.http import QueryDict
 from django.test import Client
 
-from upper_rim.core.fit.sweep import FROM_PX, TO_PX, RowFit
+from upper_rim.core.fit.rows.sweep import FROM_PX, TO_PX, RowFit
 from upper_rim.core.kinds import markup
 from upper_rim.core.model.site import Site
 from upper_rim.core.output.fitting import fitter_of

@@ -24,7 +24,7 @@ from ..core.exchange.bundle import BrokenBundle, Bundle, write_bundle
 from ..core.exchange.import_pages import ArchiveEntry, BrokenArchive, Problem, files_of_zip, read_files, read_sitemap
 from ..core.model.check import broken_references
 from ..core.model.site import Asset, Band, Page, Site
-from ..core.output.compose import Composer
+from ..core.output.page.compose import Composer
 from ..core.output.publication import PublishedFile, publication, publisher
 from ..core.reach.coverage import Coverage, in_words
 from ..shipped import shelf

@@ -11,13 +11,13 @@ from datetime import UTC, datetime
 from typing import Any
 
 from ..core.exchange.bundle import Bundle
-from ..core.fit.columns import measures
-from ..core.fit.fitter import Fitter
-from ..core.fit.opened import all_opened
-from ..core.fit.remedies import Failure, Remedy, remedies
-from ..core.fit.states import FAILING
-from ..core.fit.sweep import RowFit, Stretch
-from ..core.fit.targets import pressed_in, too_close
+from ..core.fit.advice.columns import measures
+from ..core.fit.advice.opened import all_opened
+from ..core.fit.advice.remedies import Failure, Remedy, remedies
+from ..core.fit.advice.targets import pressed_in, too_close
+from ..core.fit.rows.fitter import Fitter
+from ..core.fit.rows.states import FAILING
+from ..core.fit.rows.sweep import RowFit, Stretch
 from ..core.kinds.pieces.base import Piece
 from ..core.kinds.rows import Row
 from ..core.model.edits import edit_adapter

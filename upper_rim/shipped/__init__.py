@@ -7,7 +7,7 @@ from functools import cache
 from pathlib import Path
 
 from ..core.model.fonts import Measures
-from ..core.output.scripts import PARTS_IN_ORDER
+from ..core.output.page.scripts import PARTS_IN_ORDER
 from ..core.output.shelf import Shelf
 from ..core.style.faces import Face, FaceFile
 from ..core.values.brands import Brand, Brands

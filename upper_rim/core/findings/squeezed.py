@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import NamedTuple
 
-from ..fit.amount import Viewport
-from ..fit.boxes import Frame
-from ..fit.fitter import VIEWPORT_HEIGHT_PX, Fitter
-from ..fit.linear import value
-from ..fit.sweep import frame_at
+from ..fit.css.amount import Viewport
+from ..fit.css.boxes import Frame
+from ..fit.css.linear import value
+from ..fit.rows.fitter import VIEWPORT_HEIGHT_PX, Fitter
+from ..fit.rows.sweep import frame_at
 from ..kinds.items.form import Form
 from ..kinds.items.map import MapItem
 from ..kinds.items.picture import PictureItem

@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterator, Mapping, Sequence
 from math import inf
 from typing import Literal, NamedTuple
 
-from ..fit.opened import SCREENS
+from ..fit.advice.opened import SCREENS
 from ..kinds.pieces.base import Piece
 from ..kinds.pieces.header import Header
 from ..model.edits import Edit, Set

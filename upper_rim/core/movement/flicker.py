@@ -12,7 +12,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator
 from typing import NamedTuple
 
-from ..fit.fitter import Fitter
+from ..fit.rows.fitter import Fitter
 from ..kinds.moving import ByPixels, Stage
 from ..kinds.pieces.base import Piece
 from ..kinds.pieces.header import Header

@@ -9,11 +9,11 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
-from ..fit.amount import Viewport, worked_out
-from ..fit.boxes import BLOCK_END, BLOCK_START, Align, Frame
-from ..fit.fitter import Fitter, Whole
-from ..fit.linear import value
-from ..fit.styles import box_style
+from ..fit.css.amount import Viewport, worked_out
+from ..fit.css.boxes import BLOCK_END, BLOCK_START, Align, Frame
+from ..fit.css.linear import value
+from ..fit.rows.fitter import Fitter, Whole
+from ..fit.rows.styles import box_style
 from ..kinds.items.logo import Logo
 from ..kinds.moving import Stage, Way
 from ..kinds.pieces.base import Piece

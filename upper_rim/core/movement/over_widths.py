@@ -10,10 +10,10 @@ from collections.abc import Callable, Iterator, Sequence
 from itertools import pairwise
 from typing import NamedTuple
 
-from ..fit.amount import Viewport
-from ..fit.fitter import VIEWPORT_HEIGHT_PX, Fitter
-from ..fit.linear import value
-from ..fit.sweep import FROM_PX, TO_PX, RowFit, frame_at
+from ..fit.css.amount import Viewport
+from ..fit.css.linear import value
+from ..fit.rows.fitter import VIEWPORT_HEIGHT_PX, Fitter
+from ..fit.rows.sweep import FROM_PX, TO_PX, RowFit, frame_at
 from ..kinds.moving import Stage
 from ..kinds.pieces.base import Moving, Piece
 from ..kinds.rows import Row

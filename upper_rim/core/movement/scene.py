@@ -10,8 +10,8 @@ from collections.abc import Iterator, Mapping
 from math import inf
 from typing import Literal, NamedTuple
 
-from ..fit.amount import Viewport
-from ..fit.fitter import Fitter
+from ..fit.css.amount import Viewport
+from ..fit.rows.fitter import Fitter
 from ..kinds.moving import ByElement, ByPage, ByPixels, ByViewport, Distance
 from ..kinds.pieces.base import Moving, Piece
 from ..kinds.pieces.bottom import BottomBar

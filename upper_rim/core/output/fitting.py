@@ -7,7 +7,7 @@ from functools import cache
 from typing import Any
 
 from ..exchange.encoding import decode
-from ..fit.fitter import Fitter
+from ..fit.rows.fitter import Fitter
 from ..model.site import Page, Site
 from ..movement.content import estimated_content_px
 from ..movement.scene import Shape

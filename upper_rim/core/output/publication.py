@@ -13,9 +13,9 @@ from ..exchange.import_pages import file_name
 from ..kinds.items.form import FORMS, Form
 from ..model.site import Page, Site
 from ..model.tree import items_of
-from .compose import Composer
 from .fitting import fitter_of
-from .search_html import results_path
+from .page.compose import Composer
+from .search.search_html import results_path
 from .shelf import Shelf
 
 NOT_FOUND = "/404.html"

@@ -24,7 +24,7 @@ from ...core.exchange.import_pages import file_name
 from ...core.kinds.items.form import FORMS
 from ...core.output.naming import PARTS_PATH
 from ...core.output.publication import NOT_FOUND
-from ...core.output.search_html import RESULTS
+from ...core.output.search.search_html import RESULTS
 from ..sites.file_types import content_type, is_compressible
 from ..sites.models import StoredSite
 from ..sites.storage import editions, stored, stored_name

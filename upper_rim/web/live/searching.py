@@ -10,8 +10,8 @@ from django.http import HttpRequest, HttpResponse
 from ...core.exchange.import_pages import file_name
 from ...core.exchange.markers import marked
 from ...core.languages import phrase
-from ...core.output.search_html import MOST_LISTED, results_list
-from ...core.output.search_index import read_index, search
+from ...core.output.search.search_html import MOST_LISTED, results_list
+from ...core.output.search.search_index import read_index, search
 from ..sites.storage import stored
 from .answers import for_one_visitor
 

@@ -19,10 +19,10 @@ from ...core.model.edits import edit_adapter
 from ...core.model.memo import Memo
 from ...core.model.site import Page, Site
 from ...core.model.stages import in_stage, stages_of
-from ...core.output.compose import Composer
 from ...core.output.naming import PARTS_PATH
-from ...core.output.search_html import results_path
-from ...core.output.specimen import role_document, states_document
+from ...core.output.page.compose import Composer
+from ...core.output.page.specimen import role_document, states_document
+from ...core.output.search.search_html import results_path
 from ...core.style.resolve import Styling
 from ...core.values.styling import Part
 from ...shipped import shelf

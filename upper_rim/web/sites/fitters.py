@@ -8,8 +8,8 @@ from typing import Any
 from cachetools import LRUCache, cached
 from django.utils import timezone
 
-from ...core.fit.faces import font_data
-from ...core.fit.fitter import Fitter
+from ...core.fit.rows.fitter import Fitter
+from ...core.fit.text.faces import font_data
 from ...core.output.fitting import fitter_of
 from ...shipped import shelf
 from .contents import read_content

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Sequence
 from typing import NamedTuple
 
-from ....core.fit.states import FAILING
-from ....core.fit.sweep import FROM_PX, RowFit
+from ....core.fit.rows.states import FAILING
+from ....core.fit.rows.sweep import FROM_PX, RowFit
 from ....core.kinds.markup import Element, element
 from ....core.model.site import Band
 from ..preview.fitting import language_name

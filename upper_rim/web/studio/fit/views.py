@@ -7,10 +7,10 @@ from urllib.parse import quote
 
 from django.http import HttpRequest
 
-from ....core.fit.columns import measures
-from ....core.fit.fitter import stands_in_lines
-from ....core.fit.opened import all_opened
-from ....core.fit.targets import pressed_in, too_close
+from ....core.fit.advice.columns import measures
+from ....core.fit.advice.opened import all_opened
+from ....core.fit.advice.targets import pressed_in, too_close
+from ....core.fit.rows.fitter import stands_in_lines
 from ...sites.fitters import site_fitter
 from ..cycle.screen import Opened, Redirected, screen, site_url
 from ..forms.numbers import stage_width

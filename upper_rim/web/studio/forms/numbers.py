@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from django.http import QueryDict
 
-from ....core.fit.sweep import FROM_PX, TO_PX
+from ....core.fit.rows.sweep import FROM_PX, TO_PX
 
 USUAL_PX = 1120
 """The stage's width until somebody sets it."""

@@ -12,7 +12,7 @@ from ....core.kinds.pieces.base import Piece
 from ....core.model.references import references
 from ....core.model.site import Site
 from ....core.model.tree import holder_of
-from ....core.output.specimen import SHOWN_ROLES
+from ....core.output.page.specimen import SHOWN_ROLES
 from ....core.style.colour import Palette
 from ....core.style.contrast import weak_texts
 from ....core.style.faces import character_em

@@ -10,7 +10,7 @@ from urllib.parse import urlencode
 from django.http import HttpRequest
 from django.utils.safestring import SafeString
 
-from ....core.fit.opened import SCREENS
+from ....core.fit.advice.opened import SCREENS
 from ....core.kinds.pieces.base import Moving, Piece
 from ....core.kinds.pieces.header import Header
 from ....core.model.site import Page, Site

@@ -7,13 +7,13 @@ from typing import Any, NamedTuple
 
 from django.http import HttpRequest
 
-from ....core.fit.columns import TOO_LONG, Measure
-from ....core.fit.fitter import Fitter
-from ....core.fit.opened import OpenedDrawer
-from ....core.fit.remedies import Failure, Remedy, remedies
-from ....core.fit.states import FAILING, RowState
-from ....core.fit.sweep import RowFit, Stretch
-from ....core.fit.targets import Close
+from ....core.fit.advice.columns import TOO_LONG, Measure
+from ....core.fit.advice.opened import OpenedDrawer
+from ....core.fit.advice.remedies import Failure, Remedy, remedies
+from ....core.fit.advice.targets import Close
+from ....core.fit.rows.fitter import Fitter
+from ....core.fit.rows.states import FAILING, RowState
+from ....core.fit.rows.sweep import RowFit, Stretch
 from ....core.kinds.entries import Entry
 from ....core.kinds.pieces import AnyPiece
 from ....core.kinds.pieces.base import Piece

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any, NamedTuple
 
 from ....core.findings.squeezed import Squeezed, squeezed
-from ....core.fit.fitter import Fitter
+from ....core.fit.rows.fitter import Fitter
 from ....core.kinds.pieces.base import Piece
 from ....core.kinds.rows import Cell
 from ....core.model.site import Page, Site

@@ -8,8 +8,8 @@ from typing import Any, NamedTuple
 
 from django.http import HttpRequest
 
-from ....core.fit.amount import Viewport
-from ....core.fit.fitter import Fitter
+from ....core.fit.css.amount import Viewport
+from ....core.fit.rows.fitter import Fitter
 from ....core.kinds.moving import ByPixels, Stage
 from ....core.kinds.pieces.base import Piece
 from ....core.model.edits import Set, edit_adapter

@@ -7,7 +7,7 @@ from typing import Any
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 
-from ....core.fit.fitter import Fitter
+from ....core.fit.rows.fitter import Fitter
 from ....core.kinds.moving import Stage
 from ....core.kinds.pieces.base import Moving, Piece
 from ....core.model.edits import edit_adapter

@@ -8,7 +8,7 @@ from urllib.parse import quote, urlencode
 
 from django.http import HttpRequest
 
-from ....core.fit.sweep import FROM_PX
+from ....core.fit.rows.sweep import FROM_PX
 from ....core.kinds.items import ITEM_KINDS
 from ....core.kinds.items.icon import IconLink
 from ....core.kinds.items.menu import MenuItem

@@ -1,0 +1,1 @@
+"""What would mend a row, and what else there is to say of it."""

@@ -1,0 +1,1 @@
+"""Of which boxes are pieces and items made?"""

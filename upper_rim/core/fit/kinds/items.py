@@ -1,0 +1,326 @@
+"""Which boxes is an item made of? As `core.output` writes it, with what the base CSS says of its parts."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from ...kinds.items.button import ButtonItem
+from ...kinds.items.contact import Contact, days_in_words
+from ...kinds.items.copyright import Copyright
+from ...kinds.items.divider import Divider
+from ...kinds.items.form import Form, FormField
+from ...kinds.items.icon import IconLink
+from ...kinds.items.links import LinkList
+from ...kinds.items.logo import Logo
+from ...kinds.items.map import MapItem
+from ...kinds.items.menu import MenuItem
+from ...kinds.items.pager import Pager
+from ...kinds.items.picture import PictureItem
+from ...kinds.items.pictures import PictureList
+from ...kinds.items.posts import Posts
+from ...kinds.items.rich import RichText
+from ...kinds.items.search import SearchBox
+from ...kinds.items.social import SocialRow
+from ...kinds.items.spacer import Spacer
+from ...kinds.items.text import TextItem
+from ...kinds.items.top import BackToTop
+from ...kinds.items.trail import Trail
+from ...kinds.items.viewer import Viewer
+from ...languages import phrase
+from ...model.check import roles_of, roles_within
+from ..css.amount import Amount, amount, times
+from ..css.block import Block, Void
+from ..css.boxes import Box, Sides
+from ..css.flex import Flex
+from ..css.replaced import Field, Replaced
+from ..rows.setting import Setting
+from ..rows.styles import BoxStyle
+from ..text.text import Run
+from .menus import is_drawer, link_list, menu_box, trail_box
+from .parts import icon_link, labelled, titled
+from .rich import rich_box
+
+WHOLE = amount("100%", 16.0)
+
+
+def item_box(item: Any, setting: Setting) -> Box | None:
+    """None: it takes no room there."""
+    if setting.band is not None and setting.band in item.hidden_in:
+        return None
+    box = _bare(item, setting)
+    if box is not None and item.hint.text:
+        # A hint's wrapper is a flex box around the item (its own text stands outside the flow).
+        box = Flex(node=item.id, part="hinted", within=[box]).settle()
+    return box
+
+
+def variant_of(item: Any, setting: Setting) -> tuple[Any, ...]:
+    """What may make an item's box another one in another width band."""
+    styles = [id(setting.part(item.id, part)) for part in roles_of(item)]
+    styles += [id(setting.within(item.id, role)) for role in roles_within(item)]
+    drawn = is_drawer(item, setting) if isinstance(item, MenuItem) else None
+    pictures = _shows_pictures(item, setting) if isinstance(item, PictureList) else None
+    return (*styles, drawn, pictures)
+
+
+def _bare(item: Any, setting: Setting) -> Box | None:
+    match item:
+        case Logo():
+            return _logo(item, setting)
+        case MenuItem():
+            return menu_box(item, setting)
+        case TextItem():
+            own = setting.part(item.id)
+            return _text(setting.words(item.words, item.id), own, item.id, setting)
+        case Copyright():
+            return _text(_rights(item, setting), setting.part(item.id), item.id, setting)
+        case ButtonItem():
+            return _button(setting.words(item.words, item.id), setting.part(item.id), item.id, setting)
+        case BackToTop():
+            words = setting.words(item.words, item.id) or phrase("top", setting.language)
+            return _button(words, setting.part(item.id), item.id, setting)
+        case IconLink():
+            words = setting.words(item.words, item.id) if item.words_shown != "none" else ""
+            return icon_link(words, item.words_shown, float(item.icon_px), setting.part(item.id), item.id, setting)
+        case RichText():
+            return rich_box(item, setting)
+        case PictureItem():
+            return _picture(item, setting)
+        case LinkList():
+            return link_list(item, setting)
+        case Trail():
+            return trail_box(item, setting)
+        case Contact():
+            return _contact(item, setting)
+        case SocialRow():
+            return _social(item, setting)
+        case Divider():
+            own = setting.part(item.id)
+            return Void(node=item.id, align_self="stretch", **own.over()).settle()
+        case Spacer():
+            own = setting.part(item.id)
+            if item.grows:
+                return Void(node=item.id, is_seen=False, grow=1.0, shrink=0.0, basis=0.0, **own.over()).settle()
+            size = float(item.size_px)
+            return Void(node=item.id, is_seen=False, inner_width=size, inner_height=size, **own.over()).settle()
+        case SearchBox():
+            return _search(item, setting)
+        case PictureList():
+            return _picture_list(item, setting)
+        case Form():
+            return _form(item, setting)
+        case MapItem():
+            return _map(item, setting)
+        case Posts():
+            return _posts(item, setting)
+        case Pager() | Viewer():
+            return None
+    raise AssertionError(item.kind)
+
+
+def _text(words: str, own: BoxStyle, node: str, setting: Setting, **base: Any) -> Box:
+    if not words:
+        return Void(node=node, **own.over(**base)).settle()
+    return setting.lines([Run(words, own.type)], own.type, node=node, part="", **own.over(**base))
+
+
+def _rights(item: Copyright, setting: Setting) -> str:
+    holder = item.words.in_language(setting.language) or setting.site.name
+    return " ".join(part for part in ("©", item.years(setting.year), holder) if part)
+
+
+def _logo(item: Logo, setting: Setting) -> Box:
+    own = setting.part(item.id)
+    words = item.words.in_language(setting.language) or setting.site.name
+    if item.picture is None:
+        within = labelled(words, own.type, setting)
+    else:
+        picture = setting.pictures(item.picture)
+        height = float(item.height_px)
+        width = float(f"{height * picture.width / picture.height:.4g}") if picture else 0.0
+        image = Replaced(
+            part="picture", width=width, max_width=WHOLE, height=height, ratio=width / height, natural=(width, height)
+        )
+        within = [image.settle()]
+    return Flex(node=item.id, align="center", within=within, **own.over()).settle()
+
+
+def _button(words: str, own: BoxStyle, node: str, setting: Setting) -> Flex:
+    within = labelled(words, own.type, setting, breaks=False)
+    return Flex(node=node, align="center", justify="center", within=within, **own.over()).settle()
+
+
+def _posts(item: Posts, setting: Setting) -> Box:
+    own, entry = setting.part(item.id), setting.part(item.id, "content")
+    lines: list[Box] = []
+    for title, date in setting.posts(item, setting.language)[: item.count]:
+        link = Flex(part="entry", align="center", within=labelled(title, entry.type, setting), **entry.over()).settle()
+        within: list[Box] = [link]
+        if item.dates_shown and date:
+            small = own.type.at_size(times(own.type.size, 0.85))
+            day = setting.lines(
+                [Run(date, small)], small, part="date", breaks=False,
+                padding=Sides(inline_start=12.0), margin=Sides(inline_start=None),
+            )  # fmt: skip
+            within.append(day)
+        lines.append(Flex(part="line", align="center", within=within).settle())
+    return titled(item.id, setting.words(item.words, item.id), own, lines, setting)
+
+
+def _contact(item: Contact, setting: Setting) -> Box:
+    own, link = setting.part(item.id), setting.within(item.id, "link")
+    lines: list[Box] = [setting.lines([Run(text, own.type)], own.type, part="line") for text in item.address_lines]
+    for text in (item.telephone, item.mail):
+        if text:
+            lines.append(_linked_line(text, own, link, setting))
+    for hours in item.hours:
+        text = f"{days_in_words(hours, setting.language)} {hours.opens}–{hours.closes}"
+        lines.append(setting.lines([Run(text, own.type)], own.type, part="line"))
+    return Block(node=item.id, within=lines, **own.over()).settle()
+
+
+def _linked_line(text: str, own: BoxStyle, link: BoxStyle, setting: Setting) -> Box:
+    """A line with a link that is at least 24 px high, as a box of its own in it."""
+    atom = setting.lines([Run(text, link.type)], link.type, part="link", **link.over(min_height=24.0))
+    return setting.around(atom, own.type)
+
+
+def _social(item: SocialRow, setting: Setting) -> Box:
+    own, icon = setting.part(item.id), setting.part(item.id, "content")
+    shown: list[Box] = []
+    for profile in item.profiles:
+        words = (profile.name or setting.brands.mark(profile.address).title) if item.words_shown != "none" else ""
+        link = icon_link(words, item.words_shown, float(item.icon_px), icon, profile.id, setting)
+        link.part = "profile"
+        shown.append(Flex(part="line", align="center", within=[link]).settle())
+    gap = float(item.gap_px)
+    row = Flex(part="list", wraps=True, align="center", row_gap=gap, column_gap=gap, within=shown).settle()
+    return Block(node=item.id, within=[row], **own.over()).settle()
+
+
+def _picture(item: PictureItem, setting: Setting) -> Box:
+    own = setting.part(item.id)
+    if item.picture is None:
+        return Void(node=item.id, **own.over()).settle()
+    found = setting.pictures(item.picture)
+    if item.ratio:
+        wide, high = item.ratio.split("/")
+        ratio = int(wide) / int(high)
+    else:
+        ratio = found.width / found.height if found and found.height else 0.0
+    width = float(item.width_px)
+    image = Replaced(
+        part="picture", width=width, max_width=WHOLE, ratio=ratio, natural=(width, width / ratio if ratio else 0.0)
+    )
+    return Block(node=item.id, within=[image.settle()], **own.over()).settle()
+
+
+def _map(item: MapItem, setting: Setting) -> Box:
+    own, link = setting.part(item.id), setting.within(item.id, "link")
+    wide, high = float(item.width_px), float(item.height_px)
+    image = Replaced(part="picture", max_width=WHOLE, ratio=wide / high, natural=(wide, high)).settle()
+    words = item.words.in_language(setting.language)
+    parts: list[Box] = [setting.line(text, link.type) for text in (words, item.place) if text]
+    atom = Flex(
+        part="link", wraps=True, align="center", column_gap=8.0, within=parts, **link.over(min_height=24.0)
+    ).settle()  # fmt: skip
+    return Block(node=item.id, within=[image, setting.around(atom, own.type)], **own.over()).settle()
+
+
+def _search(item: SearchBox, setting: Setting) -> Box:
+    own, field, icon = setting.part(item.id), setting.within(item.id, "field"), setting.within(item.id, "icon")
+    entry = _field(
+        field, setting, grow=1.0, width=180.0, min_width=times(field.type.size, 5.0), max_width=WHOLE
+    )  # fmt: skip
+    press = icon_link("", "none", 24.0, icon, "", setting)
+    asking = Flex(part="asking", align="center", within=[entry, press]).settle()
+    return Block(node=item.id, within=[asking], **own.over()).settle()
+
+
+def _field(style: BoxStyle, setting: Setting, *, lines: int = 1, grow: float = 0.0, **base: Any) -> Box:
+    made = Field(
+        part="field", type=style.type, faces=setting.measurer.faces, lines=lines, grow=grow, **style.over(**base)
+    )
+    return made.settle()
+
+
+def _form(item: Form, setting: Setting) -> Box:
+    own = setting.part(item.id)
+    within: list[Box] = [_form_line(field, item.id, own, setting) for field in item.fields]
+    button = setting.within(item.id, "button")
+    send = _button(item.button.in_language(setting.language), button, "", setting)
+    send.part = "send"
+    within.append(send)
+    em34 = times(own.type.size, 34.0)
+    return Flex(
+        node=item.id, direction="column", align="start", row_gap=12.0, basis=em34, within=within, **own.over()
+    ).settle()  # fmt: skip
+
+
+def _form_line(field: FormField, node: str, own: BoxStyle, setting: Setting) -> Box:
+    control = setting.within(node, "field")
+    words = setting.words(field.words, field.id)
+    if field.required:
+        words += f" ({phrase('needed', setting.language)})"
+    label = setting.line(words, own.type, part="label")
+    if field.kind == "tick":
+        box = Void(part="field", **control.over(width=24.0, min_width=24.0, max_width=WHOLE, min_height=24.0)).settle()
+        return Flex(
+            node=field.id, part="field-line", align="center", row_gap=8.0, column_gap=8.0, width=WHOLE, within=[box, label]
+        ).settle()  # fmt: skip
+    long = field.kind == "long"
+    # Only what a style says is stronger than the least height of several lines.
+    entry = _field(
+        control,
+        setting,
+        lines=5 if long else 1,
+        **({"min_height": 112.0} if long else {}),
+        width=times(control.type.size, 14.0),
+        min_width=WHOLE,
+        max_width=WHOLE,
+    )
+    return Flex(
+        node=field.id, part="field-line", direction="column", row_gap=4.0, width=WHOLE, within=[label, entry]
+    ).settle()  # fmt: skip
+
+
+def _picture_list(item: PictureList, setting: Setting) -> Box:
+    own, entry = setting.part(item.id), setting.part(item.id, "content")
+    shows = _shows_pictures(item, setting)
+    lines: list[Box] = []
+    for link in item.links:
+        _, page = setting.links.resolve(link.target, setting.language)
+        title = setting.words(link.words, link.id) or (page.title if page else "")
+        second = setting.words(link.second, link.id)
+        small = entry.type.at_size(times(entry.type.size, 0.85))
+        within: list[Box] = [
+            setting.line(words, kind, part="flowing") for words, kind in ((title, entry.type), (second, small)) if words
+        ]
+        lead = Flex(
+            node=link.id, part="entry", direction="column", align="start", justify="center", grow=1.0, within=within, **entry.over()
+        ).settle()  # fmt: skip
+        lines.append(Flex(part="line", align="center", within=[lead]).settle())
+    gap: Amount = float(item.gap_px)
+    if item.gap_grows:
+        gap = amount(f"calc({item.gap_px}px + {item.gap_grows}vw)", 16.0)
+    pad = float(item.list_padding_px)
+    sizes: dict[str, Any] = {}
+    if shows:
+        rest = amount(f"{100 - item.list_percent}%", 16.0)
+        margin = Sides(inline_end=rest) if item.list_side == "start" else Sides(inline_start=rest)
+        sizes = {
+            "min_height": float(item.least_height_px),
+            "margin": margin,
+            "width": amount(f"{item.list_percent}%", 16.0),
+        }
+    listed = Flex(
+        part="list", direction="column", align="stretch", justify="center", row_gap=gap,
+        padding=Sides(pad, pad, pad, pad), within=lines, **sizes,
+    ).settle()  # fmt: skip
+    return Block(node=item.id, within=[listed], **own.over()).settle()
+
+
+def _shows_pictures(item: PictureList, setting: Setting) -> bool:
+    bands = {band.id: band.from_px for band in setting.site.bands}
+    from_px = bands.get(item.pictures_from or "", 0)
+    return from_px == 0 or bands.get(setting.band or "", 0) >= from_px

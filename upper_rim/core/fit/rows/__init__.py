@@ -1,0 +1,1 @@
+"""A row at every width: laid out, looked at, swept."""

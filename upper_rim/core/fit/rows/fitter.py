@@ -1,0 +1,474 @@
+"""How do a piece's rows fit, in each language and at each width? The one place to ask.
+
+A `Fitter` keeps what it has worked out: measured texts, styles, boxes, swept rows. Sites are values, so what was made
+from equal parts is used again; after an edit only what the edit reaches is worked out anew.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Mapping, Sequence
+from dataclasses import dataclass, field, replace
+from threading import RLock
+from typing import Any, NamedTuple, TypeAlias, TypeVar
+
+from pydantic import JsonValue
+
+from ...kinds.items.copyright import Copyright
+from ...kinds.items.links import LinkList
+from ...kinds.items.logo import Logo
+from ...kinds.items.menu import MenuItem
+from ...kinds.items.picture import PictureItem
+from ...kinds.items.pictures import PictureList
+from ...kinds.items.posts import Posts
+from ...kinds.items.trail import Step, Trail
+from ...kinds.pieces.base import Piece
+from ...kinds.pieces.sidebar import Sidebar
+from ...kinds.rows import Cell, Row
+from ...model.apply import apply
+from ...model.current import Standings
+from ...model.edits import Edit, Set, Together
+from ...model.links import Links
+from ...model.menus import Menus
+from ...model.site import Site
+from ...model.stages import in_stage
+from ...model.trail import Trails
+from ...model.tree import items_of
+from ...reach.coverage import Coverage, reach_shape
+from ...style.faces import Face, character_em, faces_in_use
+from ...style.pictures import Pictures
+from ...style.resolve import Styling
+from ...style.scale import sidebar_needs_px
+from ...values.brands import Brands
+from ...values.rich import RichWords
+from ...values.words import Words
+from ..css.amount import Viewport
+from ..css.block import Block, offset_in
+from ..css.boxes import BLOCK_END, BLOCK_START, Box, Frame
+from ..css.linear import value
+from ..kinds.items import item_box, variant_of
+from ..kinds.menus import labels_of
+from ..kinds.pieces import cell_box, piece_around, row_box, shrinks, side_of
+from ..text.faces import Faces
+from ..text.text import Measurer
+from .cells import Memory
+from .estimates import Estimates
+from .held import Share, held_in
+from .setting import Known, Setting, Styles
+from .sweep import FROM_PX, TO_PX, Context, Laid, RowFit, look, sweep
+
+Made = TypeVar("Made")
+VIEWPORT_HEIGHT_PX = 800.0
+MOST_KEPT = 40_000
+"""Things that a fitter keeps; with more it begins anew."""
+
+
+class _Made(NamedTuple):
+    """An item's box, and what was found out while it was made: see `Setting`."""
+
+    box: Box | None
+    missing: frozenset[str]
+    estimated: frozenset[str]
+
+
+class Whole(NamedTuple):
+    """A piece laid out with all its rows, in a width band. `margins_px`: above it and below; `start_px`: from where the
+    room that it has begins."""
+
+    frame: Frame
+    band: str | None
+    viewport: Viewport
+    margins_px: tuple[float, float]
+    start_px: float
+
+
+class _Boxed(NamedTuple):
+    """A row's boxes, for the widths at which each of them counts."""
+
+    contexts: tuple[Context, ...]
+    estimated: frozenset[str]
+    missing: str
+
+
+_Bands: TypeAlias = "list[tuple[int, int, str | None, bool]]"
+"""Widths between which the same rules count: from, to (included), the band, whether a sidebar stands beside."""
+
+
+@dataclass
+class Fitter:
+    """`posts`: titles and dates of a posts item in a language. `read`: bytes of an uploaded font by its hash.
+    `foresees`: labels that are not translated yet count with the length that they will have; otherwise as they are
+    published until then."""
+
+    faces: Mapping[str, Face]
+    brands: Brands
+    pictures: Callable[[Site], Pictures] = lambda site: lambda path: None
+    posts: Callable[[Site], Callable[[Any, str], Sequence[tuple[str, str]]]] = lambda site: lambda item, language: ()
+    read: Callable[[str], bytes] | None = None
+    year: int | None = None
+    foresees: bool = True
+    _known: dict[Any, tuple[Any, Any]] = field(default_factory=dict)
+    _lock: RLock = field(default_factory=RLock)
+    _bare: Fitter | None = None
+    _published: Fitter | None = None
+
+    def as_published(self) -> Fitter:
+        """One that foresees nothing: what it says holds for what is published now."""
+        if not self.foresees:
+            return self
+        if self._published is None:
+            self._published = replace(self, foresees=False, _known={}, _bare=None)
+        return self._published
+
+    def rows(self, site: Site, piece: Piece, languages: Sequence[str] | None = None) -> list[RowFit]:
+        """Every row of a piece in each language: those of the pages that it shows on, where none are named."""
+        asked = self.languages(site, piece) if languages is None else languages
+        return [self.row(site, piece, row, language) for row in site.shown_rows(piece) for language in asked]
+
+    def whole(
+        self, site: Site, piece: Piece, language: str, viewport: Viewport, stage: str | None = None
+    ) -> Whole | None:
+        """The piece with the rows that it shows at rest, or in a stage; None where it does not show at that width."""
+        width, site = int(value(viewport.width)), self.resolved(site)
+        own = next((one for one in site.pieces if one.id == piece.id), piece)
+        piece = piece.replaced(rows=own.rows)
+        boxes: list[Box] = []
+        within: Setting | None = None
+        for row in site.rows_in(piece, stage):
+            setting = self.setting(site, piece, row, language)
+            bands = self._bands_of(site, piece, row, held_in(site, piece).below_px)
+            of = next(((start, band, beside) for start, last, band, beside in bands if start <= width <= last), None)
+            if of is None or of[1] in piece.hidden_in:
+                return None
+            within = replace(setting, band=of[1], beside=of[2], from_px=of[0])
+            if of[1] not in row.hidden_in:
+                seen = {item.id: self._seen(item, setting) for cell in row.cells for item in cell.items}
+                boxes.append(self._box(piece, row, within, seen))
+        if within is None:
+            return None
+        around = self.kept(
+            ("whole", piece.id, stage, language, within.band, within.beside),
+            (boxes, piece.replaced(rows=()), within.styles.known),
+            lambda: piece_around(boxes, piece, within, stands_free=stage is not None or _stands_free(piece, within)),
+        )
+        room = held_in(site, piece).share.at(viewport.width)
+        of_viewport = around.fitting if shrinks(piece, within) else around.filling
+        if within.beside:
+            # Its track, which is as wide as what it holds asks for.
+            room = around.wanted(viewport).most
+        own_width = of_viewport(viewport, room)
+        frame = around.lay_out(own_width, viewport, room)
+        start = value(offset_in(around, own_width, room, viewport))
+        margins = (
+            value(around.block_margin(BLOCK_START, viewport, room)),
+            value(around.block_margin(BLOCK_END, viewport, room)),
+        )
+        return Whole(frame, within.band, viewport, margins, start)
+
+    def languages(self, site: Site, piece: Piece) -> list[str]:
+        """The languages of the pages that a piece shows on, the site's own first; that one alone, where it shows nowhere."""
+        reached = self.kept("reached", (reach_shape(site), site.pages), lambda: _languages_reached(site))
+        found = reached.get(piece.id, set())
+        return sorted(found or {site.language}, key=lambda language: (language != site.language, language))
+
+    def row(self, site: Site, piece: Piece, row: Row, language: str) -> RowFit:
+        name = (piece.id, row.id, language)
+        piece = in_stage(piece, row.stage)
+        given = (
+            _foundations(site), piece, row, _menus_in(row, site), site.pages, site.assets, site.name,
+            self.measurer(site), held_in(site, piece),
+        )  # fmt: skip
+        return self.kept(("row", *name), given, lambda: self._seen_anew(site, piece, row, language))
+
+    def row_at(self, site: Site, piece: Piece, row: Row, language: str, width: int) -> Laid | None:
+        """What `row` says of one width, without looking at the others; None where it does not show there."""
+        piece = in_stage(piece, row.stage)
+        boxed, memory, in_lines = self._boxed_row(site, piece, row, language)
+        return look(boxed.contexts, width, VIEWPORT_HEIGHT_PX, memory, in_lines=in_lines)
+
+    def resolved(self, site: Site) -> Site:
+        """The site with a width of its own for each menu that is to be a button wherever its row is full; itself, where
+        there is none. Each is the greatest of the least widths from which on the row fits, over all languages."""
+        if not any(_waits(item) for item in items_of(site.pieces)):
+            return site
+        told = (site.pieces, site.menus, site.pages, site.assets, site.name, _foundations(site))
+        return self.kept("resolved", told, lambda: self._resolved(site))
+
+    def _resolved(self, site: Site) -> Site:
+        if self._bare is None:
+            # Rows without their buttons are other rows: they are remembered by themselves.
+            shared = {key: value for key, value in self._known.items() if key in _SHARED}
+            self._bare = replace(self, _known=shared)
+        waiting = [item.id for item in items_of(site.pieces) if _waits(item)]
+        rows = _edited(
+            site, (Set(node=node, field=field, value=value) for node in waiting for field, value in _NO_BUTTON)
+        )
+        widths: dict[str, int] = {}
+        for piece in rows.pieces:
+            fits = self._bare.rows(rows, piece)
+            for row in piece.rows:
+                needed = max((fit.fits_from_px or TO_PX + 1 for fit in fits if fit.row == row.id), default=FROM_PX)
+                widths |= {item.id: needed for cell in row.cells for item in cell.items}
+        return _edited(site, (Set(node=node, field="drawer_below_px", value=widths[node]) for node in waiting))
+
+    def _seen_anew(self, site: Site, piece: Piece, row: Row, language: str) -> RowFit:
+        """What can be seen of it may still be what it was: another language's words have changed, say."""
+        boxed, memory, in_lines = self._boxed_row(site, piece, row, language)
+        return self.kept(
+            ("fit", piece.id, row.id, language),
+            (boxed, in_lines),
+            lambda: RowFit(
+                row.id,
+                language,
+                tuple(sweep(boxed.contexts, VIEWPORT_HEIGHT_PX, memory, in_lines=in_lines)),
+                boxed.estimated,
+                boxed.missing,
+            ),
+        )
+
+    def _boxed_row(self, site: Site, piece: Piece, row: Row, language: str) -> tuple[_Boxed, Memory, bool]:
+        """Its boxes at all widths, and what is remembered of them."""
+        setting = self.setting(site, piece, row, language)
+        seen = {item.id: self._seen(item, setting) for cell in row.cells for item in cell.items}
+        held = held_in(site, piece)
+        bands = self._bands_of(site, piece, row, held.below_px)
+        told = (self._shape(row), tuple(seen.values()), setting.styles.known, setting.measurer, bands, held)
+        name = (piece.id, row.id, language)
+        boxed = self.kept(("boxed", *name), told, lambda: self._boxed(piece, row, setting, seen, bands, held.share))
+        in_lines = stands_in_lines(piece)
+        return boxed, self.kept(("memory", piece.id, row.id), in_lines, Memory), in_lines
+
+    def _boxed(
+        self, piece: Piece, row: Row, setting: Setting, seen: Mapping[str, Any], bands: _Bands, share: Share
+    ) -> _Boxed:
+        contexts = []
+        for from_px, to_px, band, beside in bands:
+            box, narrow = None, False
+            if band not in row.hidden_in and band not in piece.hidden_in:
+                there = replace(setting, band=band, beside=beside, from_px=from_px)
+                box = self._piece(piece, row, there, seen)
+                narrow = shrinks(piece, there)
+            contexts.append(Context(from_px, to_px, band, box, narrow, share))
+        return _Boxed(tuple(contexts), frozenset(setting.estimated), "".join(sorted(setting.missing)))
+
+    def setting(self, site: Site, piece: Piece, row: Row, language: str) -> Setting:
+        """For a row of a piece; its band is still to be chosen."""
+        view = self.kept(
+            ("view", piece.id, row.id),
+            (_foundations(site), site.menus, site.pages, site.assets, site.name, piece.replaced(rows=()), row),
+            lambda: site.replaced(pieces=(piece.replaced(rows=(row,)),)),
+        )
+        known = self.kept(("styles", piece.id, row.id), _skeleton(site, piece, row), Known)
+        return Setting(
+            site=view,
+            styles=Styles(lambda: Styling(view), known),
+            measurer=self.measurer(site),
+            links=self.kept("links", site.pages, lambda: Links(site)),
+            menus=self.kept("menus", (site.menus, site.pages, site.language), lambda: Menus(site)),
+            brands=self.brands,
+            pictures=self.kept("pictures", site.assets, lambda: self.pictures(site)),
+            trails=lambda item, language: self._longest_trail(site, item, language),
+            posts=self.kept("posts", (site.pages, site.assets), lambda: self.posts(site)),
+            language=language,
+            band=None,
+            year=self.year,
+            estimates=Estimates() if self.foresees else None,
+        )
+
+    def _longest_trail(self, site: Site, item: Trail, language: str) -> list[Step]:
+        told = (item.words, item.menu, site.menus, site.pages, site.language)
+
+        def work() -> list[Step]:
+            links, menus = Links(site), Menus(site)
+            return Trails(site, links, menus, Standings(links)).longest(item, language, site.pages)
+
+        return self.kept(("trail", item.id, language), told, work)
+
+    def measurer(self, site: Site) -> Measurer:
+        used = self.kept(
+            "faces",
+            (_foundations(site), site.pieces, site.pages),
+            lambda: faces_in_use(site, self.faces),
+        )
+        names = tuple(file.name for face in used for file in face.files)
+        return self.kept("measurer", names, lambda: Measurer(Faces(used, self.read)))
+
+    def _seen(self, item: Any, setting: Setting) -> tuple[Any, ...]:
+        shown = setting.menus.shown(item) if isinstance(item, MenuItem | LinkList) else ()
+        told = (item, shown, setting.links, setting.pictures, setting.posts, setting.site.name, setting.site.language)
+        return self.kept(("seen", item.id, setting.language), told, lambda: seen_of(item, setting))
+
+    def _piece(self, piece: Piece, row: Row, setting: Setting, seen: Mapping[str, Any]) -> Block:
+        """The piece around the row."""
+        box = self._box(piece, row, setting, seen)
+        variant = (id(box), id(setting.part(piece.id)))
+        return self.kept(
+            ("piece", piece.id, row.id, setting.language, variant),
+            (box, setting.styles.known),
+            lambda: piece_around([box], piece, setting),
+        )
+
+    def _box(self, piece: Piece, row: Row, setting: Setting, seen: Mapping[str, Any]) -> Block:
+        """The row's box; the one from before where all that stands in it is. The same goes for cells and items, in all
+        bands in which they are alike."""
+        cells = {cell.id: self._cell(piece, row, cell, setting, seen) for cell in row.cells}
+        fold = next((fold.count for fold in row.columns if fold.band == setting.band), 0)
+        variant = (tuple(map(id, cells.values())), id(setting.part(row.id)), fold, setting.beside)
+        return self.kept(
+            ("box", piece.id, row.id, setting.language, variant),
+            (tuple(cells.values()), self._shape(row), setting.styles.known),
+            lambda: row_box(row, piece, setting, cells),
+        )
+
+    def _shape(self, row: Row) -> Row:
+        """The row without its items."""
+        return self.kept(
+            ("shape", row.id),
+            row,
+            lambda: row.replaced(cells=tuple(cell.replaced(items=()) for cell in row.cells)),
+        )
+
+    def _cell(self, piece: Piece, row: Row, cell: Cell, setting: Setting, seen: Mapping[str, Any]) -> Box:
+        items = []
+        for item in cell.items:
+            if setting.band is not None and setting.band in item.hidden_in:
+                continue
+            made = self._item(piece, item, setting, seen[item.id])
+            items.append(made.box)
+            setting.missing |= made.missing
+            setting.estimated |= made.estimated
+        style = setting.part(cell.id)
+        variant = (tuple(map(id, items)), id(style), side_of(cell, setting.band))
+        return self.kept(
+            ("cell", piece.id, cell.id, setting.language, variant),
+            (items, cell.gap_px, row.styles, setting.styles.known),
+            lambda: cell_box(cell, row, setting, items),
+        )
+
+    def _item(self, piece: Piece, item: Any, setting: Setting, seen: Any) -> _Made:
+        def make() -> _Made:
+            alone = replace(setting, missing=set(), estimated=set())
+            box = item_box(item, alone)
+            return _Made(box, frozenset(alone.missing), frozenset(alone.estimated))
+
+        return self.kept(
+            ("item", piece.id, item.id, setting.language, variant_of(item, setting)),
+            (seen, setting.styles.known, setting.measurer),
+            make,
+        )
+
+    def _bands_of(self, site: Site, piece: Piece, row: Row, below_px: int) -> _Bands:
+        """Widths between which other rules count, all `below_px`."""
+        edges: dict[int, str | None] = {band.from_px: band.id for band in site.bands} or {0: None}
+        needs = (
+            sidebar_needs_px(site, character_em(site, self.faces), piece.width_px)
+            if isinstance(piece, Sidebar)
+            else None
+        )
+        items = (item for cell in row.cells for item in cell.items)
+        own = {item.drawer_below_px for item in items if isinstance(item, MenuItem)}
+        starts = sorted({*edges, *([needs] if needs is not None else []), *(px for px in own if px)})
+        found: _Bands = []
+        band: str | None = None
+        for start, end in zip(starts, [*starts[1:], TO_PX + 1], strict=True):
+            band = edges.get(start, band)
+            low, high = max(start, FROM_PX), min(end, below_px) - 1
+            if low <= high:
+                found.append((low, high, band, needs is not None and start >= needs))
+        return found
+
+    def kept(self, key: Any, told: Any, make: Callable[[], Made]) -> Made:
+        """What was made for this key, if it was made from equal things. One thread at a time: boxes and what is remembered
+        of them are shared."""
+        with self._lock:
+            known = self._known.get(key)
+            if known is not None and known[0] == told:
+                return known[1]
+            made = make()
+            if len(self._known) > MOST_KEPT:
+                self._known.clear()
+            self._known[key] = (told, made)
+            return made
+
+
+_SHARED = frozenset({"faces", "measurer", "links", "menus", "pictures", "posts", "reached"})
+
+
+def _waits(item: Any) -> bool:
+    """Whether a menu's width depends on what its row needs."""
+    return isinstance(item, MenuItem) and item.drawer_when_full and not item.drawer_always
+
+
+_NO_BUTTON: tuple[tuple[str, JsonValue], ...] = (
+    ("drawer_below", None),
+    ("drawer_below_px", None),
+    ("drawer_when_full", False),
+)
+
+
+def _edited(site: Site, edits: Iterable[Edit]) -> Site:
+    made = apply(site, Together(edits=tuple(edits)))
+    assert isinstance(made, Site), made
+    return made
+
+
+def _languages_reached(site: Site) -> dict[str, set[str]]:
+    found: dict[str, set[str]] = {}
+    coverage = Coverage(site)
+    for pieces, language in {(coverage.pieces_on(page), page.language) for page in site.pages}:
+        for piece in pieces:
+            found.setdefault(piece, set()).add(language)
+    return found
+
+
+def _stands_free(piece: Piece, setting: Setting) -> bool:
+    """In the stack at the window's lower edge, or in a track beside the content."""
+    return piece.is_low or (isinstance(piece, Sidebar) and setting.beside)
+
+
+def stands_in_lines(piece: Piece) -> bool:
+    """Whether a piece's items are meant to stand on one line. In footers, sidebars and notice bars text flows."""
+    return piece.IN_LINES
+
+
+def _menus_in(row: Row, site: Site) -> tuple[Any, ...]:
+    shown = {getattr(item, "menu", None) for cell in row.cells for item in cell.items}
+    return tuple(menu for menu in site.menus if menu.id in shown)
+
+
+def _skeleton(site: Site, piece: Piece, row: Row) -> tuple[Any, ...]:
+    """All that the styles of a row depend on."""
+    items = (item for cell in row.cells for item in cell.items)
+    nodes = tuple((node.id, node.styles, node.wears) for node in (row, *row.cells))
+    styled = tuple((item.kind, item.id, item.styles, item.wears, *item.roles.values()) for item in items)
+    return (_foundations(site), piece.styles, piece.wears, piece.roles, nodes, styled)
+
+
+def _foundations(site: Site) -> tuple[Any, ...]:
+    return (
+        site.language, site.face, site.heading_face, site.text_px, site.text_weight, site.ratio, site.least_measure,
+        site.content_px, site.gutter_px, site.sidebar_px, site.looks, site.roles, site.bands, site.fonts,
+    )  # fmt: skip
+
+
+def seen_of(item: Any, setting: Setting) -> tuple[Any, ...]:
+    """What of an item can be seen in the setting's language: nothing else is worth a new box."""
+    shown: list[Any] = []
+    for name, held in item.__dict__.items():
+        if isinstance(held, Words):
+            shown.append(setting.words(held, item.id))
+        elif isinstance(held, RichWords):
+            shown.append(held.in_language(setting.language))
+        elif name not in {"styles", "wears"}:
+            shown.append(held)
+    match item:
+        case MenuItem() | LinkList():
+            shown.append(labels_of(item, setting))
+        case Trail():
+            shown.append(tuple(setting.trail(item)))
+        case Posts():
+            shown.append(tuple(setting.posts(item, setting.language)[: item.count]))
+        case Logo() | Copyright():
+            shown += [setting.site.name, setting.pictures]
+        case PictureItem() | PictureList():
+            shown += [setting.pictures, setting.links]
+    return tuple(shown)

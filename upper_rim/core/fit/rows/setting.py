@@ -1,0 +1,172 @@
+"""What has to be known to turn a piece into boxes: the site, one language, one width band."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, field, replace
+from typing import Any
+
+from ...kinds.items.trail import Step, Trail
+from ...model.links import Links
+from ...model.menus import Menus
+from ...model.site import Site
+from ...style.pictures import Pictures
+from ...style.resolve import StyledElement, Styling
+from ...values.brands import Brands
+from ...values.styling import Part
+from ...values.words import Words
+from ..css.boxes import Box
+from ..css.inline import Inline, InlineAround
+from ..text.text import Measurer, Paragraph, Run, Type, transformed
+from .estimates import Estimates
+from .styles import BoxStyle, box_style
+
+MOST_BOXES = 4_000
+"""Boxes that are kept with the styles of a row; with more they are made anew."""
+_WHITE = re.compile(r"[ \t\n\r\f]+")
+
+
+class Known(dict[Any, BoxStyle]):
+    """Styles worked out so far, and boxes made with them; equal to nothing but itself."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.alike: dict[tuple[str, str], list[BoxStyle]] = {}
+        self.boxes: dict[Any, tuple[Box, frozenset[str]]] = {}
+
+    def __eq__(self, other: object) -> bool:
+        return self is other
+
+
+class Styles:
+    """The styles of one piece's elements, each worked out once for each band. `styling` is made when it is first needed:
+    where nothing but words has changed, it never is."""
+
+    def __init__(self, styling: Callable[[], Styling], known: Known) -> None:
+        self._make = styling
+        self._styling: Styling | None = None
+        self.known = known
+
+    def of(self, node: str, part: Part, band: str | None) -> BoxStyle:
+        key = (node, part, band)
+        if key not in self.known:
+            styling = self._made()
+            self.known[key] = self._shared((node, part), box_style(styling, styling.elements[node, part], band))
+        return self.known[key]
+
+    def within(self, node: str, role: str, band: str | None) -> BoxStyle:
+        """Of something in an item that has no styles of its own but the defaults for its role."""
+        key = (node, "within", role, band)
+        if key not in self.known:
+            styling = self._made()
+            box = styling.elements[node, "box"]
+            made = box_style(styling, StyledElement("", "box", role, box.piece, box), band)
+            self.known[key] = self._shared((node, role), made)
+        return self.known[key]
+
+    def _shared(self, key: tuple[str, str], made: BoxStyle) -> BoxStyle:
+        """The same object for all bands in which an element is styled alike."""
+        alike = self.known.alike.setdefault(key, [])
+        for other in alike:
+            if other == made:
+                return other
+        alike.append(made)
+        return made
+
+    def _made(self) -> Styling:
+        if self._styling is None:
+            self._styling = self._make()
+        return self._styling
+
+
+@dataclass
+class Setting:
+    """`from_px`: the least viewport width that is meant. `beside`: whether a sidebar stands beside the content. `posts`: titles and dates of a posts item in a language;
+    `trails`: the longest trail of its pages.
+    `estimates`: how long labels will be that are still to be translated; None: the words that are published in their
+    place count. `missing` and `estimated` are filled in: characters that no face has, nodes whose words are foreseen."""
+
+    site: Site
+    styles: Styles
+    measurer: Measurer
+    links: Links
+    menus: Menus
+    brands: Brands
+    pictures: Pictures
+    posts: Callable[[Any, str], Sequence[tuple[str, str]]]
+    trails: Callable[[Trail, str], Sequence[Step]]
+    language: str
+    band: str | None
+    from_px: int = 0
+    beside: bool = False
+    year: int | None = None
+    estimates: Estimates | None = None
+    missing: set[str] = field(default_factory=set)
+    estimated: set[str] = field(default_factory=set)
+
+    def part(self, node: str, part: Part = "box") -> BoxStyle:
+        return self.styles.of(node, part, self.band)
+
+    def within(self, node: str, role: str) -> BoxStyle:
+        return self.styles.within(node, role, self.band)
+
+    def kept(self, told: Any, own: BoxStyle, make: Callable[[Setting], Box]) -> Box:
+        """A box that is all `told`, in the language and a style that is `own`; the one from before, where there is one."""
+        boxes = self.styles.known.boxes
+        key = (told, id(own), self.language, self.measurer)
+        if key not in boxes:
+            if len(boxes) > MOST_BOXES:
+                boxes.clear()
+            alone = replace(self, missing=set())
+            boxes[key] = (make(alone), frozenset(alone.missing))
+        box, missing = boxes[key]
+        self.missing |= missing
+        return box
+
+    def trail(self, item: Trail) -> Sequence[Step]:
+        return self.trails(item, self.language)
+
+    def words(self, words: Words, node: str) -> str:
+        """As they are published in the language; or, where they are not translated and that is to be foreseen, a
+        stand-in as long as the translation will be."""
+        shown = words.in_language(self.language)
+        if self.estimates is not None and shown:
+            foreseen = self.estimates.foreseen(words, self.language, self.site.language)
+            if foreseen is not None:
+                self.estimated.add(node)
+                return foreseen
+        return shown
+
+    def line(self, text: str, kind: Type, *, part: str = "text", **how: Any) -> Inline:
+        """A block of text that is set alike. `how`: as for `lines`."""
+        return self.lines([Run(text, kind)], kind, part=part, **how)
+
+    def lines(
+        self,
+        runs: Sequence[Run],
+        kind: Type,
+        *,
+        node: str = "",
+        part: str = "text",
+        breaks: bool = True,
+        is_anonymous: bool = False,
+        **sizes: Any,
+    ) -> Inline:
+        shown = [
+            Run(transformed(_WHITE.sub(" ", run.text), run.type.transform, self.language), run.type) for run in runs
+        ]
+        paragraph = Paragraph(shown, self.language, self.measurer, is_anonymous=is_anonymous)
+        if paragraph.missing:
+            self.missing.update(paragraph.missing)
+        made = Inline(
+            node=node, part=part, paragraph=paragraph, type=kind, faces=self.measurer.faces, breaks=breaks, **sizes
+        )  # fmt: skip
+        made.settle()
+        return made
+
+    def around(self, atom: Box, kind: Type) -> InlineAround:
+        """A line that holds nothing but a box."""
+        made = InlineAround(part="line", type=kind, faces=self.measurer.faces, atom=atom)
+        made.settle()
+        return made

@@ -1,0 +1,137 @@
+"""What do the resolved styles of an element say of its size, its edges and its text?"""
+
+from __future__ import annotations
+
+import re
+from typing import Any, NamedTuple
+
+from ...style.lengths import NoLength
+from ...style.resolve import StyledElement, Styling
+from ..css.amount import Amount, amount, times
+from ..css.boxes import NONE, Sides
+from ..text.text import Type
+
+_SIDES = ("block-start", "inline-end", "block-end", "inline-start")
+
+
+class BoxStyle(NamedTuple):
+    """Sizes by the fields of `boxes.Box`, and how text in it is set."""
+
+    sizes: dict[str, Any]
+    type: Type
+
+    def over(self, **base: Any) -> dict[str, Any]:
+        """For a box: what is built in for its role, over it what the base CSS says, over that what a style says."""
+        made: dict[str, Any] = {"border": self.sizes["border"]}
+        for name in _SIZES:
+            said = self.sizes[name]
+            made[name] = said.amount if said.by_a_style or name not in base else base[name]
+        for edge in ("padding", "margin"):
+            under = base.get(edge, _UNSAID)
+            made[edge] = Sides(
+                *(
+                    said.amount if said.by_a_style or side is None else side
+                    for said, side in zip(self.sizes[edge], under, strict=True)
+                )
+            )
+            if made[edge] == NONE:
+                made[edge] = NONE
+        made.update({name: amount for name, amount in base.items() if name not in made})
+        return made
+
+
+_UNSAID = Sides(None, None, None, None)
+
+
+class _Said(NamedTuple):
+    """`by_a_style`: by any layer but what is built in. An amount of None is `auto`, or `none`."""
+
+    amount: Amount | None
+    by_a_style: bool
+
+
+_SIZES = {
+    "width": "inline-size",
+    "min_width": "min-inline-size",
+    "max_width": "max-inline-size",
+    "height": "block-size",
+    "min_height": "min-block-size",
+    "max_height": "max-block-size",
+}
+
+
+def box_style(styling: Styling, element: StyledElement, band: str | None) -> BoxStyle:
+    def said(name: str) -> str:
+        return styling.resolve(element, name, "rest", band).value
+
+    def told(name: str) -> _Said:
+        found = styling.resolve(element, name, "rest", band)
+        return _Said(length(found.value), found.source.layer not in {"built-in", "initial"})
+
+    size = _size(styling, element, band)
+
+    def length(text: str) -> Amount | None:
+        try:
+            return _float(amount(text, size))
+        except NoLength:
+            return None
+
+    sizes: dict[str, Any] = {field: told(name) for field, name in _SIZES.items()}
+    for edge in ("padding", "margin"):
+        sizes[edge] = tuple(told(f"{edge}-{side}") for side in _SIDES)
+    lines = [
+        "0" if said(f"border-{side}-style") == "none" else _LINE_WORDS.get(width, width)
+        for side in _SIDES
+        for width in (said(f"border-{side}-width"),)
+    ]
+    sizes["border"] = Sides(*(_snapped(length(line)) for line in lines))
+    return BoxStyle(sizes, _type(styling, element, band, size))
+
+
+_LINE_WORDS = {"thin": "1px", "medium": "3px", "thick": "5px"}
+
+
+def _snapped(width: Amount | None) -> Amount:
+    """A line's width in device pixels: rounded down, but never to nothing (CSS Backgrounds 3, 3.3)."""
+    if type(width) is float:
+        return 0.0 if width <= 0 else max(1.0, float(int(width)))
+    return width if width is not None else 0.0
+
+
+def _float(found: Amount) -> Amount:
+    return float(found) if isinstance(found, int) else found
+
+
+def _size(styling: Styling, element: StyledElement, band: str | None) -> Amount:
+    return _float(amount(styling.font_size(element, band), 16.0))
+
+
+def _type(styling: Styling, element: StyledElement, band: str | None, size: Amount) -> Type:
+    def said(name: str) -> str:
+        return styling.resolve(element, name, "rest", band).value
+
+    height = said("line-height")
+    line_height: Amount | None
+    leading = None
+    if height == "normal":
+        line_height = None
+    elif re.fullmatch(r"[+-]?(\d+\.?\d*|\.\d+)", height):
+        leading = float(height)
+        line_height = times(size, leading)
+    elif height.endswith("%"):
+        line_height = times(size, float(height[:-1]) / 100)
+    else:
+        line_height = _float(amount(height, size))
+    spacing, between = said("letter-spacing"), said("word-spacing")
+    return Type(
+        face=said("font-family"),
+        weight=int(said("font-weight")),
+        italic=said("font-style") == "italic",
+        size=size,
+        spacing=0.0 if spacing == "normal" else _float(amount(spacing, size)),
+        line_height=line_height,
+        leading=leading,
+        transform=said("text-transform"),
+        between_words=0.0 if between == "normal" else _float(amount(between, size)),
+        stretch=float(said("font-stretch").rstrip("%")),
+    )

@@ -1,0 +1,1 @@
+"""Texts: in which face, how wide, where they break."""

@@ -1,0 +1,436 @@
+"""Where may a text break, how wide is each part of it, and how many lines does it take in a given width?
+
+Break opportunities are those of UAX #14, found by ICU, and browsers' own between characters of ASCII. Lines are filled one after the other; spaces at a
+line's end take no room (CSS Text 3, 4.1.2 and 5.1).
+"""
+
+from __future__ import annotations
+
+import math
+import re
+import unicodedata
+from bisect import bisect_right
+from collections.abc import Callable, Iterable, Mapping, Sequence
+from ctypes import c_float
+from functools import lru_cache
+from itertools import accumulate
+from math import floor
+from typing import NamedTuple
+
+from icu4py.breakers import LineBreaker
+
+from ...languages import language_of
+from ..css.amount import Amount, Relative, Viewport, times, worked_out
+from ..css.linear import SLACK_PX, Length, Linear, slope_of, value
+from .faces import Advances, ChosenFace, Faces, advances, last_script, segments
+
+_PUNCTUATION = re.escape(
+    "".join(char for char in map(chr, range(0x3100)) if unicodedata.category(char) in {"Ps", "Pe", "Pi", "Pf", "Po"})
+)
+"""What belongs to the first letter that it stands beside (CSS Pseudo-Elements 4, 2.3)."""
+SOFT_HYPHEN = "\u00ad"
+WORD_SEPARATORS = " \u00a0"
+"""Characters behind which space between words is added (CSS Text 3, 8.1)."""
+
+
+class Type(NamedTuple):
+    """How a text is set. Sizes in px; `line_height` in px, None: as the fonts have it. `leading`: the number that it was
+    given as, which is what a text within inherits. `stretch`: the letters' width in percent."""
+
+    face: str
+    weight: int
+    italic: bool
+    size: Amount
+    spacing: Amount
+    line_height: Amount | None
+    leading: float | None = None
+    transform: str = "none"
+    between_words: Amount = 0.0
+    stretch: float = 100.0
+
+    def at_size(self, size: Amount) -> Type:
+        """The same in another size, with the line height that it then inherits."""
+        height = self.line_height if self.leading is None else times(size, self.leading)
+        return self._replace(size=size, line_height=height)
+
+
+@lru_cache(maxsize=8192)
+def drawn_px(size_px: float) -> float:
+    """The size that a font's letters are drawn in, and so advance by: browsers keep a font's size in single precision to
+    a hundredth of a px, cut off, and rasterisers keep a 64th of that, cut off. Spaces that are added, line heights and
+    lengths in `em` go by the size that was asked for. (Measured: `tests/browser/test_fit.py`.)"""
+    kept = c_float(floor(c_float(c_float(size_px).value * 100).value) / 100).value
+    return floor(kept * 64) / 64
+
+
+def drawn(size: Length) -> Length:
+    """The same for a size that moves with the viewport: steps, touched by a line where the span begins."""
+    if isinstance(size, Linear):
+        size.span.bends = True
+        return Linear(drawn_px(size.at), size.slope, size.span)
+    return drawn_px(size)
+
+
+class Parts(NamedTuple):
+    """A text between its break opportunities: ends of the parts, with and without the spaces behind them, counted from
+    the text's beginning, in px or in em of `unit` as it is drawn. `seen`: where a line ends behind the part, with the
+    hyphen that a soft one becomes there, even at the text's end; `whole`: all on one line; `least_seen`: the least of this part and those behind it. `within_word`: a break
+    behind the part divides a word."""
+
+    ends: tuple[float, ...]
+    seen: tuple[float, ...]
+    least_seen: tuple[float, ...]
+    within_word: tuple[bool, ...]
+    longest: float
+    whole: float
+    unit: Amount | None
+
+
+class Lines(NamedTuple):
+    number: int
+    divides_a_word: bool
+
+
+def transformed(text: str, transform: str, language: str) -> str:
+    """CSS Text 3, 2.1: with the rules of the languages that have their own."""
+    case = language_of(language).case
+    if transform == "uppercase":
+        if case and case.left_out_of_upper:
+            parted = unicodedata.normalize("NFD", text)
+            text = unicodedata.normalize("NFC", "".join(one for one in parted if one not in case.left_out_of_upper))
+        return _replaced(text, case.to_upper if case else {}).upper()
+    if transform == "lowercase":
+        return _replaced(text, case.to_lower if case else {}).lower()
+    if transform == "capitalize":
+        made, inside = [], False
+        for char in text:
+            letter = char.isalnum() or (inside and char in "'’\u00ad")
+            made.append(char.title() if letter and not inside else char)
+            inside = letter
+        return "".join(made)
+    return text
+
+
+def _replaced(text: str, pairs: Mapping[str, str]) -> str:
+    for letter, by in pairs.items():
+        text = text.replace(letter, by)
+    return text
+
+
+_OPENING = frozenset("(<[{")
+_BROKEN_BEFORE: dict[str, frozenset[str]] = {
+    **dict.fromkeys('!"#%&)*+,.:;=>\\]|}~', _OPENING),
+    "-": frozenset("\"#%&'(*+-0123456789<=>@ABCDEFGHIJKLMNOPQRSTUVWXYZ[\\^_`abcdefghijklmnopqrstuvwxyz{|~"),
+    "?": frozenset("#$%&(*+-0123456789<=>@ABCDEFGHIJKLMNOPQRSTUVWXYZ[\\^_`abcdefghijklmnopqrstuvwxyz{|~"),
+}
+"""Between two characters of ASCII browsers go by a table instead of UAX #14: what a line can begin with behind a
+character (measured on every pair: `tests/browser/test_fit.py`)."""
+
+
+@lru_cache(maxsize=8192)
+def opportunities(text: str, language: str) -> tuple[int, ...]:
+    """Where lines can end, the text's own end included: indexes between characters. Behind spaces always."""
+    by_icu = frozenset() if text.isascii() else {end for _, end in segments(LineBreaker(text, language), text)}
+    found: list[int] = []
+    for at in range(1, len(text)):
+        before, after = text[at - 1], text[at]
+        if after == " ":
+            continue
+        if before == " ":
+            found.append(at)
+        elif before in _PLAIN and after in _PLAIN:
+            if after in _BROKEN_BEFORE.get(before, ()) and not (
+                before == "-" and after.isdigit() and not _alnum(text, at - 2)
+            ):
+                found.append(at)
+        elif at in by_icu:
+            found.append(at)
+    return (*found, len(text)) if text else ()
+
+
+_PLAIN = frozenset({*map(chr, range(0x21, 0x7F)), "\u00a0"})
+
+
+def _alnum(text: str, at: int) -> bool:
+    """A hyphen before a number is a minus sign, where no letter or digit stands before it."""
+    return at >= 0 and text[at].isascii() and text[at].isalnum()
+
+
+def opportunities_in_block(text: str, language: str) -> tuple[int, ...]:
+    """The same in a block container, whose first letter the published style sheet sets apart so that no page's own can:
+    browsers look at what follows it as at a text of its own. So “9–17” stays whole, and “10–17” does not."""
+    whole = opportunities(text, language)
+    letter = re.match(rf"[\s{_PUNCTUATION}]*[^\s][{_PUNCTUATION}]*", text)
+    if letter is None or letter.end() == len(text):
+        return whole
+    before = tuple(end for end in whole if end <= letter.end())
+    return before + tuple(letter.end() + end for end in opportunities(text[letter.end() :], language))
+
+
+class Measurer:
+    """Measures texts in a site's faces; each text once."""
+
+    def __init__(self, faces: Faces) -> None:
+        self.faces = faces
+        self._known: dict[tuple[str, str, int, bool, float, bool, str], Advances] = {}
+
+    def advances(self, text: str, kind: Type, script: str = "") -> Advances:
+        """`script`: of what stands before the text in its paragraph."""
+        spaced = type(kind.spacing) is Relative or kind.spacing != 0
+        key = (text, kind.face, kind.weight, kind.italic, kind.stretch, spaced, script)
+        if key not in self._known:
+            self._known[key] = advances(
+                text, self.faces, kind.face, kind.weight, kind.italic, kind.stretch, spaced, script
+            )
+        return self._known[key]
+
+
+class Run(NamedTuple):
+    """A stretch of a paragraph that is set alike."""
+
+    text: str
+    type: Type
+
+
+_BESIDE_PX = 8.0
+
+
+class Paragraph:
+    """A text of one or more runs, measured. `is_anonymous`: no element is around it alone (CSS Flexbox 1, 4)."""
+
+    def __init__(self, runs: Sequence[Run], language: str, measurer: Measurer, *, is_anonymous: bool = False) -> None:
+        self.runs = runs
+        self.text = "".join(run.text for run in runs)
+        self.missing = ""
+        self._measurer = measurer
+        self._measured: list[tuple[Run, Advances]] = []
+        script = ""
+        for run in runs:
+            found = measurer.advances(run.text, run.type, script)
+            script = last_script(run.text, script) if len(runs) > 1 else ""
+            self.missing += found.missing
+            self._measured.append((run, found))
+        self.fonts = tuple(font for _, found in self._measured for font in found.fonts)
+        breaks = opportunities if is_anonymous else opportunities_in_block
+        self._breaks = breaks(self.text, language) if self.text else ()
+        sizes = {id(run.type.size): run.type.size for run in runs}
+        moving = [
+            run
+            for run in runs
+            if any(type(one) is Relative for one in (run.type.size, run.type.spacing, run.type.between_words))
+        ]
+        self.is_fixed = not moving
+        self._alike = len(sizes) == 1 and all(run.type.spacing == run.type.between_words == 0.0 for run in runs)
+        self._parts: Parts | None = None
+
+    def parts(self, viewport: Viewport) -> Parts:
+        """In px where nothing depends on the viewport, in em where all of it does alike; else in px, for this width."""
+        if self._parts is not None:
+            return self._parts
+        if self.is_fixed or self._alike:
+            unit = None if self.is_fixed else self.runs[0].type.size
+            self._parts = self._worked_out(viewport, in_em=unit is not None)._replace(unit=unit)
+            return self._parts
+        if isinstance(viewport.width, Linear):
+            viewport.width.span.bends = True
+        return self._worked_out(viewport, in_em=False)
+
+    def _unit(self, parts: Parts, viewport: Viewport) -> Length:
+        return 1.0 if parts.unit is None else drawn(worked_out(parts.unit, viewport, 0.0))
+
+    def _worked_out(self, viewport: Viewport, *, in_em: bool, size_of: Callable[[float], float] = drawn_px) -> Parts:
+        widths: list[float] = []
+        for run, found in self._measured:
+            size = 1.0 if in_em else size_of(value(worked_out(run.type.size, viewport, 0.0)))
+            spacing = 0.0 if in_em else value(worked_out(run.type.spacing, viewport, 0.0))
+            between = 0.0 if in_em else value(worked_out(run.type.between_words, viewport, 0.0))
+            for char, em, starts in zip(run.text, found.em, found.starts, strict=True):
+                widths.append(em * size + (spacing if starts else 0.0) + (between if char in WORD_SEPARATORS else 0.0))
+        ends, seen, within_word = [], [], []
+        start, total, longest, whole = 0, 0.0, 0.0, 0.0
+        for end in self._breaks:
+            stop = end
+            while stop > start and self.text[stop - 1] in " \u1680\u3000":
+                stop -= 1
+            before = total
+            visible = total + sum(widths[start:stop])
+            total = visible + sum(widths[stop:end])
+            whole = visible
+            divides = end < len(self.text) and stop == end and not self.text[end - 1].isspace()
+            if divides or self.text[end - 1] == SOFT_HYPHEN:
+                # Where a line ends within a word, its last letter has no neighbour to be kerned with.
+                visible += self._at_line_end(end, widths, viewport, in_em=in_em)
+            ends.append(total)
+            seen.append(visible)
+            within_word.append(divides)
+            longest = max(longest, visible - before)
+            start = end
+        least_seen = tuple(reversed(tuple(accumulate(reversed(seen), min))))
+        return Parts(tuple(ends), tuple(seen), least_seen, tuple(within_word), longest, whole, None)
+
+    def _at_line_end(self, end: int, widths: Sequence[float], viewport: Viewport, *, in_em: bool) -> float:
+        """By how much what stands before `end` is wider where a line ends there."""
+        start = 0
+        for run, among in self._measured:
+            last = end - 1 - start
+            if last < len(run.text):
+                first = last
+                while first and not among.clusters[first]:
+                    first -= 1
+                size = 1.0 if in_em else drawn_px(value(worked_out(run.type.size, viewport, 0.0)))
+                spacing = 0.0 if in_em else value(worked_out(run.type.spacing, viewport, 0.0))
+                alone = self._measurer.advances(run.text[first : last + 1], run.type)
+                wider = sum(alone.em) * size + sum(alone.starts) * spacing - sum(widths[start + first : end])
+                return wider + self._hyphen_em(run.type) * size if run.text[last] == SOFT_HYPHEN else wider
+            start += len(run.text)
+        return 0.0
+
+    def _hyphen_em(self, kind: Type) -> float:
+        """Of what a soft hyphen becomes at a line's end: U+2010 where the first font has it (CSS Text 4, 6.3)."""
+        primary = self._measurer.faces.primary(kind.face, kind.weight, kind.italic, kind.stretch)
+        hyphen = "\u2010" if primary is not None and 0x2010 in primary.data.characters else "-"
+        return sum(self._measurer.advances(hyphen, kind).em)
+
+    def widths(self, viewport: Viewport) -> tuple[Length, Length]:
+        """Min-content and max-content, in px."""
+        if not self.text:
+            return 0.0, 0.0
+        parts = self.parts(viewport)
+        if parts.unit is None and self._parts is None and isinstance(viewport.width, Linear):
+            # Sizes that move each in its own way: as steep as between this width and one beside it, steps left out.
+            span, at = viewport.width.span, viewport.width.at
+            here, beside = (
+                self._worked_out(Viewport(width, viewport.height), in_em=False, size_of=float)
+                for width in (at, at + _BESIDE_PX)
+            )
+            return (
+                Linear(parts.longest, (beside.longest - here.longest) / _BESIDE_PX, span),
+                Linear(parts.whole, (beside.whole - here.whole) / _BESIDE_PX, span),
+            )
+        unit = self._unit(parts, viewport)
+        return _in_64ths(parts.longest * unit), _in_64ths(parts.whole * unit)
+
+    def lines(self, width: Length, viewport: Viewport) -> Lines:
+        """How many lines it takes. Where the width moves, its span ends where that number would change."""
+        if not self.text:
+            return Lines(0, False)
+        parts = self.parts(viewport)
+        unit = self._unit(parts, viewport)
+        room = (value(width) + SLACK_PX) / (value(unit) or 1.0)
+        found = _filled(parts, room)
+        widens = slope_of(width) - slope_of(unit) * room
+        if widens:
+            threshold = (_wider if widens > 0 else _narrower)(parts, room, found)
+            if threshold is not None:
+                # Asked for its sake: the comparison shortens the span.
+                _ = width - unit * threshold >= -SLACK_PX
+        return found
+
+    def line_starts(self, width: Length, viewport: Viewport) -> list[tuple[int, int]]:
+        """First and last part of each line."""
+        parts = self.parts(viewport)
+        unit = self._unit(parts, viewport)
+        if isinstance(width, Linear):
+            width.span.bends = True
+        return list(_lines_of(parts, (value(width) + SLACK_PX) / (value(unit) or 1.0)))
+
+    def part_of(self, index: int) -> int:
+        """Which part a character stands in."""
+        return bisect_right(self._breaks, index)
+
+
+_ATOM = 1e-7
+"""More than is lost in reckoning."""
+
+
+def _in_64ths(width: Length) -> Length:
+    """A text asks for the next 64th of a px, so three of them may need more than their letters do. Of a width that moves,
+    the steps are left out."""
+    return math.ceil(width * 64 - _ROUNDING) / 64 if isinstance(width, float) else width
+
+
+_ROUNDING = 0.01
+"""In 64ths of a px: by so much sums of single precision, as browsers keep them, and ours differ."""
+
+
+def _lines_of(parts: Parts, room: float) -> list[tuple[int, int]]:
+    lines = []
+    first, offset = 0, 0.0
+    least_seen, count = parts.least_seen, len(parts.seen)
+    while first < count:
+        behind = bisect_right(least_seen, offset + room + _ATOM, first)
+        last = max(behind - 1, first)
+        lines.append((first, last))
+        offset = parts.ends[last]
+        first = last + 1
+    return lines
+
+
+def _filled(parts: Parts, room: float) -> Lines:
+    lines = _lines_of(parts, room)
+    return Lines(len(lines), any(parts.within_word[last] for _, last in lines[:-1]))
+
+
+def _wider(parts: Parts, room: float, found: Lines) -> float | None:
+    """The nearest greater width from which on the lines are others."""
+    while found.number > 1:
+        lines = _lines_of(parts, room)
+        starts = [0.0, *(parts.ends[last] for _, last in lines)]
+        room = min(parts.least_seen[last + 1] - start for (_, last), start in zip(lines[:-1], starts, strict=False))
+        if _filled(parts, room) != found:
+            return room
+    return None
+
+
+def _narrower(parts: Parts, room: float, found: Lines) -> float | None:
+    """The least width from which on the lines are these."""
+    while room > parts.longest:
+        lines = _lines_of(parts, room)
+        starts = [0.0, *(parts.ends[last] for _, last in lines)]
+        room = max(parts.seen[last] - start for (_, last), start in zip(lines, starts, strict=False))
+        room -= 10 * _ATOM
+        if _filled(parts, room) != found:
+            return room
+    return None
+
+
+def line_height(kind: Type, viewport: Viewport) -> Length:
+    """In px, cut off to a 64th as browsers do, which many lines make visible; only where it is not `normal`."""
+    assert kind.line_height is not None
+    height = worked_out(kind.line_height, viewport, 0.0)
+    return height if isinstance(height, Linear) else floor(height * 64) / 64
+
+
+class Extents(NamedTuple):
+    """How far a line box reaches above and below its baseline, in px."""
+
+    above: float
+    below: float
+
+
+def extents(
+    kind: Type, faces: Faces, viewport: Viewport, fonts: Iterable[ChosenFace | None] = (), *, roughly: bool = False
+) -> Extents:
+    """Of an inline box (CSS Inline 3, 5.1): with a line height, half the leading above, rounded down to whole px as
+    browsers do; without, as the fonts say that draw in it besides the first. Where sizes move with the viewport these are steps: their
+    span bends, unless they are wanted `roughly`."""
+    size_now = worked_out(kind.size, viewport, 0.0)
+    if isinstance(size_now, Linear) and not roughly:
+        size_now.span.bends = True
+    size = drawn_px(value(size_now))
+    primary = faces.primary(kind.face, kind.weight, kind.italic, kind.stretch)
+    if primary is None:
+        ascent, descent, gap = round(0.9 * size), round(0.25 * size), 0
+    else:
+        ascent, descent, gap = (
+            round(share * size) for share in (primary.data.ascent, primary.data.descent, primary.data.line_gap)
+        )
+    if kind.line_height is None:
+        above, below = ascent + gap / 2, descent + gap / 2
+        for font in {font for font in fonts if font is not None}:
+            above = max(above, float(round(font.data.ascent * size)))
+            below = max(below, float(round(font.data.descent * size)))
+        return Extents(above, below)
+    height = value(line_height(kind, viewport))
+    leading = floor((height - ascent - descent) / 2)
+    return Extents(ascent + leading, height - ascent - leading)

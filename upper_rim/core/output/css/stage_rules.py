@@ -1,0 +1,248 @@
+"""Which CSS rules draw a header in its stages?
+
+Stages are drawn, not laid out: the rows keep their boxes and are moved by `translate`, and what is painted behind them is
+an element of its own (the ground) that may be less high. So nothing of the page moves, by the Layout Instability
+definition too, and no stage can turn its own condition over. How high things are drawn was worked out before, for each
+width and language; the script marks which distances are passed (`data-rim-passed`).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+
+from ...fit.rows.fitter import Fitter
+from ...kinds.items.logo import Logo
+from ...kinds.moving import Stage
+from ...kinds.pieces.base import Piece
+from ...kinds.pieces.header import Header
+from ...kinds.rows import Row
+from ...model.check import PAINTED
+from ...model.site import Site
+from ...model.stages import hands_over, stages_in
+from ...movement.heights import SlimRow
+from ...movement.over_widths import SlimSpan, WidthLine, slimmed, widths_of
+from ...style.resolve import Styling
+from ...values.properties import PROPERTIES
+from .style_rules import LIVELY, StyleRules, band_queries, line_width
+from .width_rules import lang_selector, length_css, media, usual_first, widths_query
+
+_UNPAINTED = "background:none;border-color:transparent;border-image-source:none;box-shadow:none"
+_BARE = (
+    "margin:0;padding:0;opacity:1;inline-size:auto;min-inline-size:0;max-inline-size:none;min-block-size:0;"
+    "max-block-size:none;mix-blend-mode:normal"
+)
+"""A ground has the classes of what it lies behind, and none of its sizes."""
+_AT_NO_LINES = "inset-block-start:0;inset-inline:0 0"
+"""What runtime/pieces.css says already of rows that come over a piece's own."""
+_SLIMMING = ("translate", "inset-block-end", "background-color", "border-color", "box-shadow", "color", "visibility")
+"""What changes in time when a header slims, or stays until other rows have come over it."""
+
+
+def is_slimmed(piece: Piece, site: Site) -> bool:
+    """Whether it has a stage in which its own rows are drawn otherwise: what is painted behind them is an element then."""
+    return (
+        isinstance(piece, Header)
+        and piece.is_ever_pinned
+        and any(not hands_over(site, piece, stage) for stage in piece.stages)
+    )
+
+
+def is_painted(row: Row, piece: Piece, site: Site) -> bool:
+    """Whether anything is painted behind it, or may be."""
+    looks = {look.id: look.styles for look in site.looks}
+    defaults = (default.styles for default in (*site.roles, *piece.roles) if default.role == "row")
+    said = (row.styles, *(looks[look] for look in row.wears), *defaults)
+    return any(PROPERTIES[style.property].group in PAINTED for styles in said for style in styles)
+
+
+class StageRules:
+    def __init__(self, site: Site, styling: Styling, fitter: Callable[[], Fitter]) -> None:
+        """`fitter` is asked for where heights have to be known."""
+        self.site, self.name, self.styling, self._fitter = site, site.key, styling, fitter
+
+    def before_styles(self, piece: Header) -> Iterator[str]:
+        """For the layer that outweighs what designers say: a piece with a ground of its own paints none itself."""
+        if any(hands_over(self.site, piece, stage) for stage in piece.stages):
+            # It stands in the piece; what the piece says of its width and place is done already.
+            at = "margin:0;opacity:1;inline-size:auto;min-inline-size:0;max-inline-size:none;mix-blend-mode:normal"
+            yield f".rim-{piece.id}>.rim-over{{{at}}}"
+            yield from self._at_edges(piece, f".rim-{piece.id}>.rim-over", is_high=False)
+            yield from self._coming_over(piece)
+        if is_slimmed(piece, self.site):
+            yield from self._grounds(piece)
+            return
+        for _, query, selector in self._held(piece):
+            yield media(query, "", f"{selector}{{{_UNPAINTED}}}")
+
+    def _grounds(self, piece: Header) -> Iterator[str]:
+        own = f".rim-{piece.id}"
+        rows = [row for row in self.site.rows_in(piece) if is_painted(row, piece, self.site)]
+        yield f"{own}:not(.rim-ground,.rim-over){{{_UNPAINTED}}}"
+        yield ",".join([f"{own}>.rim-ground", *(f".rim-{row.id}>.rim-ground" for row in rows)]) + f"{{{_BARE}}}"
+        yield f"{own}>.rim-ground{{block-size:auto}}"
+        yield from self._at_edges(piece, f"{own}>.rim-ground", is_high=True)
+        for stage, query, selector in self._held(piece, drawn=True):
+            unpainted = ",".join(f"{selector}>.rim-{row.id}" for row in rows)
+            yield media(query, "", f"{unpainted}{{{_UNPAINTED}}}" if rows else "")
+            for span, language in self._slim_spans(piece, stage):
+                height = length_css(span.height, span.from_px, span.to_px)
+                # An edge can change in time, to whichever height; a height cannot, from what follows from the rows.
+                edge = f"inset-block-end:calc(100% - {height} + var(--rim-line,0px))"
+                rule = f"{selector}{language}>.rim-ground{{{edge}}}"
+                yield media(query, widths_query(span.from_px, span.to_px), rule)
+
+    def _at_edges(self, piece: Piece, selector: str, *, is_high: bool) -> Iterator[str]:
+        """What is laid over all of a piece has its border edges: an inset counts from within its lines. `is_high`: down to
+        its lower edge, too."""
+        element = self.styling.elements[piece.id, "box"]
+        said: dict[str, list[str | None]] = {}
+        bands: list[str | None] = [band.id for band in self.site.bands] or [None]
+        for band in bands:
+            lines = [
+                line_width(self.styling.resolve(element, f"border-{side}-width", "rest", band).value)
+                if self.styling.resolve(element, f"border-{side}-style", "rest", band).value != "none"
+                else "0px"
+                for side in ("block-start", "block-end", "inline-start", "inline-end")
+            ]
+            top, bottom, start, end = (f"calc(-1*{line})" if line != "0px" else "0" for line in lines)
+            line = f";--rim-line:{lines[0]}" if top != "0" else ""
+            along = f"inset-block:{top} {bottom}{line}" if is_high else f"inset-block-start:{top}"
+            said.setdefault(f"{along};inset-inline:{start} {end}", []).append(band)
+        if len(said) == 1 and _AT_NO_LINES not in said:
+            yield f"{selector}{{{next(iter(said))}}}"
+            return
+        for rule, listed in said.items():
+            if rule == _AT_NO_LINES:
+                continue
+            for query in band_queries(self.site, {band for band in listed if band is not None}):
+                yield media(query, "", f"{selector}{{{rule}}}")
+
+    def painted(self, piece: Header, rules: StyleRules) -> Iterator[str]:
+        """What stages change of how a piece is painted: a layer before the piece's own styles."""
+        for stage in piece.stages:
+            if stage.styles and hands_over(self.site, piece, stage):
+                over = f".rim-{piece.id}>.rim-over.rim-{stage.id}"
+                yield rules.declared(over, stage.styles) + rules.grounded(over, stage.id)
+        for stage, query, selector in self._held(piece):
+            whole = [one for one in stage.styles if one.property in {"opacity", "mix-blend-mode"}]
+            yield media(query, "", rules.declared(selector, whole))
+            if stage.styles and not hands_over(self.site, piece, stage):
+                inherited = [one for one in stage.styles if one.property == "color"]
+                yield media(query, "", rules.declared(selector, inherited))
+                yield media(query, "", rules.declared(f"{selector}>.rim-ground", stage.styles))
+                yield media(query, "", rules.grounded(f"{selector},{selector}>.rim-ground", stage.id))
+
+    def drawn(self, piece: Header) -> Iterator[str]:
+        """How it is seen in each of its stages, and changes from one to the next."""
+        for stage, query, selector in self._held(piece, self.name):
+            yield media(query, "", f"{selector}{{--{self.name}-stage:{piece.stages.index(stage) + 1}}}")
+            if hands_over(self.site, piece, stage):
+                over = f">.{self.name}-over.{self.name}-{stage.id}"
+                yield media(query, "", f"{selector},{selector}>.{self.name}-row{{pointer-events:none}}{selector}>:is(.{self.name}-row,.{self.name}-ground){{visibility:hidden}}{selector}{over}{{display:block;pointer-events:auto}}")  # fmt: skip
+        for stage, query, selector in self._held(piece, self.name, drawn=True):
+            yield from self._slim(piece, stage, query, selector)
+        if piece.stages and piece.motion != "none":
+            own = f".{self.name}-{piece.id}"
+            passed = f'{own}[data-rim-passed]:not([data-rim-passed=""])'
+            times = {own: piece.out_ms} if piece.in_ms == piece.out_ms else {own: piece.out_ms, passed: piece.in_ms}
+            for there, ms in times.items():
+                parts = f"{there}>:is(.{self.name}-row,.{self.name}-ground)"
+                timed = f"{ms}ms {piece.easing}"
+                moved = ",".join(f"{one} {timed}" for one in _SLIMMING)
+                yield f"@media {LIVELY}{{{parts}{{transition:{moved}}}{there} .{self.name}-logo{{transition:scale {timed}}}}}"
+
+    def _coming_over(self, piece: Header) -> Iterator[str]:
+        """How other rows come in place of the piece's own, and go (CSS Transitions 2, 3.3)."""
+        if piece.motion == "none":
+            return
+        moved, rest = ("translate:0 -100%", "translate:0 0") if piece.motion == "slide" else ("opacity:0", "opacity:1")
+        name = moved.partition(":")[0]
+        goes = f"{name} {piece.out_ms}ms {piece.easing},display {piece.out_ms}ms allow-discrete"
+        yield f"@media screen and {LIVELY}{{.rim-{piece.id}>.rim-over{{{moved};transition:{goes}}}}}"
+        for stage, query, selector in self._held(piece):
+            if hands_over(self.site, piece, stage):
+                over = f"{selector}>.rim-over.rim-{stage.id}"
+                comes = f"{over}{{{rest};transition:{name} {piece.in_ms}ms {piece.easing}}}@starting-style{{{over}{{{moved}}}}}"
+                yield media(query, f"screen and {LIVELY}" if not query else LIVELY, comes)
+
+    def _slim(self, piece: Header, stage: Stage, query: str, selector: str) -> Iterator[str]:
+        site, name = self.site, self.name
+        rows = site.rows_in(piece)
+        gone = [f"{selector} .{name}-{node}" for node in stage.without]
+        if gone:
+            yield media(query, "", f"{','.join(gone)}{{visibility:hidden;transition:none}}")
+        if stage.logo_percent < 100:
+            for row in rows:
+                for cell in row.cells:
+                    for item in cell.items:
+                        if isinstance(item, Logo):
+                            yield from self._scaled(item, cell.align, stage.logo_percent, query, selector)
+        yield media(query, "", f"{selector},{selector}>.{name}-row{{pointer-events:none}}{selector}>.{name}-row>.{name}-cells>.{name}-cell>*{{pointer-events:auto}}{selector}>.{name}-ground{{pointer-events:auto}}")  # fmt: skip
+        for span, language in self._slim_spans(piece, stage):
+            for slim in span.rows:
+                yield media(query, widths_query(span.from_px, span.to_px), self._slim_row(f"{selector}{language}", span, slim.first, slim.last))  # fmt: skip
+        grounds = [f"{selector}>.{name}-{row.id}>.{name}-ground" for row in rows if is_painted(row, piece, site)]
+        if grounds:
+            yield media(query, "", f"{','.join(grounds)}{{display:block}}")
+
+    def _scaled(self, item: Logo, align: str, percent: int, query: str, selector: str) -> Iterator[str]:
+        side = {"start": "0", "end": "100%"}.get(align, "50%")
+        other = {"0": "100%", "100%": "0"}.get(side, side)
+        own = f"{selector} .{self.name}-{item.id}"
+        yield media(query, "", f"{own}{{scale:{percent / 100:g};transform-origin:{side} 50%}}")
+        if other != side:
+            yield media(query, "", f"{own}:dir(rtl){{transform-origin:{other} 50%}}")
+
+    def _slim_row(self, selector: str, span: SlimSpan, first: SlimRow, last: SlimRow) -> str:
+        if first.drawn_px == 0.0:
+            return ""
+        off, drawn = WidthLine(first.off_px, last.off_px), WidthLine(first.drawn_px, last.drawn_px)
+        share = {"start": "", "end": "1"}.get(first.align, "2")
+        moved = length_css(off, span.from_px, span.to_px)
+        high = length_css(drawn, span.from_px, span.to_px)
+        if share:
+            less = f"({high} - 100%)" + ("/2" if share == "2" else "")
+            moved = f"calc({less}{f' + {moved}' if moved != '0px' else ''})"
+        own = f"{selector}>.{self.name}-{first.row}"
+        below = length_css(
+            WidthLine(
+                span.height.first - first.top_px - first.moved_px,
+                span.height.last - last.top_px - last.moved_px,
+            ),
+            span.from_px,
+            span.to_px,
+        )
+        start = {"start": "0", "end": f"calc(100% - {high})"}.get(first.align, f"calc((100% - {high})/2)")
+        return (
+            f"{own}{{translate:0 {moved};--{self.name}-panel-top:{below}}}"
+            f"{own}>.{self.name}-ground{{block-size:{high};inset-block-start:{start}}}"
+        )
+
+    def _slim_spans(self, piece: Header, stage: Stage) -> Iterator[tuple[SlimSpan, str]]:
+        fitter = self._fitter()
+        by_language = {
+            language: slimmed(widths_of(fitter, self.site, piece, language), stage)
+            for language in fitter.languages(self.site, piece)
+        }
+        for language, spans in usual_first(by_language):
+            for span in spans:
+                yield span, lang_selector(language)
+
+    def _held(self, piece: Header, name: str = "rim", *, drawn: bool = False) -> Iterator[tuple[Stage, str, str]]:
+        """Each of its stages, with the media query of the bands in which it can hold, and what selects the piece in it.
+        `drawn`: those in which its own rows are drawn otherwise; they stay so beneath rows that it hands over to, so that
+        nothing of them is seen to move while these come and go."""
+        over = {stage.id for stage in piece.stages if drawn and hands_over(self.site, piece, stage)}
+        bands: list[str | None] = [band.id for band in self.site.bands] or [None]
+        groups: dict[tuple[str, ...], list[str | None]] = {}
+        for band in bands:
+            groups.setdefault(tuple(stage.id for stage in stages_in(piece, band)), []).append(band)
+        numbers = {stage.id: at for at, stage in enumerate(piece.stages, 1)}
+        for listed, held in groups.items():
+            queries = [""] if len(groups) == 1 else list(band_queries(self.site, {band for band in held if band is not None}))  # fmt: skip
+            for stage in (stage for stage in piece.stages if stage.id in listed and stage.id not in over):
+                later = [numbers[one] for one in listed if numbers[one] > numbers[stage.id] and one not in over]
+                passed = f'[data-rim-passed~="{numbers[stage.id]}"]'
+                unless = "".join(f':not([data-rim-passed~="{at}"])' for at in later)
+                for query in queries:
+                    yield stage, query, f".{name}-{piece.id}{passed}{unless}"

@@ -1,0 +1,409 @@
+"""Which CSS rules make the browser find the values that `core.style.resolve` finds?
+
+Each layer that an element asks is a cascade layer. All declarations are important, so that the layer declared first wins
+(CSS Cascade 5, 6.4.4): one's own, the looks worn, the piece's defaults, the site's, the ring, what is built in. Within a
+layer a state outweighs rest by its specificity, and a band outweighs all widths by coming later.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+
+from ...kinds.items.menu import MenuItem
+from ...kinds.pieces.base import Piece
+from ...kinds.pieces.float import Float
+from ...kinds.pieces.sidebar import Sidebar
+from ...kinds.rows import Row
+from ...model.check import roles_of, roles_within
+from ...model.site import Site
+from ...style.built_in import BUILT_IN
+from ...style.colour import Palette, read_colour
+from ...style.foundations import foundation_values
+from ...style.resolve import StyledElement, Styling, built_in, relative_to, said_of, wearers
+from ...values.properties import OWN_PROPERTIES, PROPERTIES
+from ...values.styling import STATES, STATES_OF, Declaration, Part, State
+from ..naming import look_class
+
+_Said = Mapping[str, Mapping[tuple[State, str | None], str]]
+
+ROLE_SELECTORS: dict[str, str] = {
+    "piece": ".rim:where(:not(.rim-float))",
+    "float": ".rim-float",
+    "row": ".rim-row",
+    "cell": ".rim-cell",
+    "block": ".rim-block",
+    "divider": ".rim-divider",
+    "upright": ".rim-upright",
+    "menu": ".rim-menu",
+    "text": ".rim-text",
+    "title": ".rim-logo",
+    "entry": ".rim-list :is(a:where(:not(.rim-link)),.rim-head)",
+    "opener": ".rim-menu-button",
+    "button": ".rim-button",
+    "second": ".rim-second",
+    "icon": ".rim-link",
+    "link": ".rim-anchor",
+    "heading-1": ".rim-heading-1",
+    "heading-2": ".rim-heading-2",
+    "heading-3": ".rim-heading-3",
+    "list": ".rim-bullets",
+    "mark": ".rim-bullets>li::marker",
+    "field": ".rim-field",
+    "ring": ".rim :focus-visible",
+}
+CALM, LIVELY = "(prefers-reduced-motion:reduce)", "(prefers-reduced-motion:no-preference)"
+COLUMN_RULE = ">.rim-cells>.rim-cell::before"
+STILL = ":where(:not(.rim,.rim-row,.rim-cell,.rim-block,.rim-divider,.rim-upright,.rim-menu))"
+"""Behind a selector: but not what has no other state than rest."""
+PART_SELECTORS: dict[Part, str] = {"box": "", "title": " .rim-menu-button", "content": " .rim-list :is(a,.rim-head)"}
+STATE_SELECTORS: dict[State, str] = {
+    "rest": "",
+    "current": "[aria-current]",
+    "hover": ":hover",
+    "focus": ":focus-visible",
+    "pressed": ":active",
+    "placeholder": "::placeholder",
+    "invalid": ':is(:user-invalid,[aria-invalid="true"])',
+    "disabled": ":disabled",
+}
+FORCED: tuple[State, ...] = ("hover", "focus", "pressed")
+"""States that a specimen cannot have by its markup; there a class stands for them."""
+
+
+DRIFT_PX = 2000
+"""Over which scrolled way a background that moves slower does so; then it stands."""
+
+
+def css_name(name: str) -> str:
+    """A property's name in the published CSS."""
+    return f"--rim-{name}" if name in OWN_PROPERTIES else name
+
+
+def drift_rules(key: str) -> str:
+    """What the drift of backgrounds needs besides: registered custom properties, and their animation."""
+    return (
+        f'@property --{key}-background-drift{{syntax:"<number>";inherits:false;initial-value:0}}'
+        f'@property --{key}-drift{{syntax:"<length>";inherits:false;initial-value:0px}}'
+        f"@keyframes {key}-drift{{to{{--{key}-drift:calc(var(--{key}-background-drift) * {DRIFT_PX}px)}}}}"
+    )
+
+
+class StyleRules:
+    """The rules of one site. `families` for each face in use. `forced`: a class such as `rim-as-hover` puts an element into that state, for specimens."""
+
+    def __init__(
+        self, styling: Styling, families: Mapping[str, str], *, forced: bool = False, only_band: str | None = None
+    ) -> None:
+        self.site = site = styling.site
+        self.styling = styling
+        self.palette = Palette(site)
+        self._families = families
+        self._forced = forced
+        self._only_band = only_band
+        self._bands = {band.id: query for band in site.bands for query in band_queries(site, {band.id})}
+        self._bands = self._bands if len(site.bands) > 1 else dict.fromkeys(self._bands, "")
+
+    def layers(self) -> Iterator[tuple[str, str]]:
+        """Names of the layers that are used, in the order in which they are declared, and the rules in each."""
+        yield from _used("w", "".join(self._drifts()))
+        yield from _used("a", self._written(self._own()))
+        depth = max((len(element.wears) for element in self.styling.holders.values()), default=0)
+        for position in reversed(range(depth)):
+            for part in ("content", "title", "box"):
+                yield from _used(f"b{position}{part[0]}", self._written(self._looks(position, part)))
+        yield from _used("c", self._written(self._piece_defaults()))
+        yield from _used("d", self._written(self._site_defaults()))
+        yield from _used("e", self._written(self._rings_of_pieces()))
+        yield from _used("f", self._written(self._ring()))
+
+    def declared(self, selector: str, styles: Iterable[Declaration]) -> str:
+        """Rules for declarations of a box at rest."""
+        return self._written([(selector, said_of(styles, "box"))])
+
+    def grounded(self, selectors: str, node: str) -> str:
+        """That what is painted of a piece, as it is in one of its stages, goes on to both edges of the viewport."""
+        element = self.styling.elements[node, "box"]
+        written = {band: self._bleed(element, band) or "border-image-source:none" for band in self._all_bands()}
+        if len(set(written.values())) == 1:
+            return f"{selectors}{{{next(iter(written.values()))}}}"
+        return "".join(self._in_band(band, f"{selectors}{{{rule}}}") for band, rule in written.items())
+
+    def base(self) -> str:
+        """What is built in for the roles in use; and the grounds that reach both edges of the viewport."""
+        listed = [(selector, built_in(role)) for role, selector in self._roles_in_use() if role in BUILT_IN]
+        return self._written(listed) + "".join(self._bleeds())
+
+    def _own(self) -> Iterator[tuple[str, _Said]]:
+        for holder in self.styling.holders.values():
+            for part in dict.fromkeys(style.part for style in holder.styles):
+                inner = COLUMN_RULE if isinstance(holder, Row) and part == "content" else PART_SELECTORS[part]
+                inner = outside_drawers(inner) if inner and isinstance(holder, MenuItem) and holder.drawer else inner
+                said = said_of(holder.styles, part)
+                yield f".rim-{holder.id}{inner}", _of_the_root(said) if isinstance(holder, Piece) else said
+
+    def _looks(self, position: int, part: Part) -> Iterator[tuple[str, _Said]]:
+        for look in self.site.looks:
+            said = said_of(look.styles, part)
+            worn = [node for node in wearers(self.site, look.id) if len(node.wears) > position and node.wears[position] == look.id]  # fmt: skip
+            menus = [node for node in worn if roles_of(node)["box"] == "menu"]
+            still = [node for node in worn if node not in menus and len(STATES_OF[roles_of(node)["box"]]) == 1]
+            pressed = len(worn) > len(menus) + len(still)
+            own = f".rim-{look_class(look.id, position)}"
+            resting, moving = _by_rest(said)
+            if part != "title":
+                plain = f"{own}:not(.rim-menu)" if part == "content" and menus else own
+                yield plain, resting
+                if pressed:
+                    yield f"{plain}{STILL}" if menus or still else plain, moving
+            if part != "box" and menus:
+                inner = PART_SELECTORS[part]
+                if any(isinstance(node, MenuItem) and node.drawer for node in menus):
+                    inner = outside_drawers(inner)
+                yield f"{own}.rim-menu{inner}", said
+
+    def _piece_defaults(self) -> Iterator[tuple[str, _Said]]:
+        for piece in self.site.pieces:
+            for default in piece.roles:
+                selector = ROLE_SELECTORS.get(default.role)
+                if selector is not None and default.role not in {"piece", "float", "ring"}:
+                    inner = outside_drawers(selector) if self.site.drawers_in(piece) else selector
+                    yield f".rim-{piece.id} {inner}", said_of(default.styles, "box")
+
+    def _rings_of_pieces(self) -> Iterator[tuple[str, _Said]]:
+        for piece in self.site.pieces:
+            for default in piece.roles:
+                if default.role == "ring":
+                    inner = outside_drawers("") if self.site.drawers_in(piece) else ""
+                    yield f".rim-{piece.id} {inner}:focus-visible", said_of(default.styles, "box")
+
+    def _site_defaults(self) -> Iterator[tuple[str, _Said]]:
+        defaults: dict[str, _Said] = {default.role: said_of(default.styles, "box") for default in self.site.roles}
+        for role, selector in self._roles_in_use():
+            if role == "ring":
+                continue
+            said: dict[str, dict[tuple[State, str | None], str]] = {
+                name: {("rest", None): value} for name, value in foundation_values(self.site, role).items()
+            }
+            for name, values in defaults.get(role, {}).items():
+                said[name] = {**said.get(name, {}), **values}
+            yield selector, _of_the_root(said) if role in {"piece", "float"} else said
+
+    def _ring(self) -> Iterator[tuple[str, _Said]]:
+        for default in self.site.roles:
+            if default.role == "ring":
+                # The selector is the state itself.
+                yield ROLE_SELECTORS["ring"], said_of(default.styles, "box")
+
+    def _roles_in_use(self) -> Iterator[tuple[str, str]]:
+        used = {element.role for element in self.styling.elements.values()} | {"ring"}
+        used |= {role for holder in self.styling.holders.values() for role in roles_within(holder)}
+        if self._forced:
+            used = set(ROLE_SELECTORS)
+        for role, selector in ROLE_SELECTORS.items():
+            if role in used:
+                yield role, selector
+
+    def _written(self, listed: Iterable[tuple[str, _Said]]) -> str:
+        """Rules by state and band, weak to strong; what says the same is written once."""
+        rules: dict[tuple[int, int], dict[str, list[str]]] = {}
+        order: dict[str | None, int] = {None: -1, **{band.id: at for at, band in enumerate(self.site.bands)}}
+        for selector, said in listed:
+            pieces: dict[tuple[State, str | None], list[str]] = {}
+            for name in sorted(said, key=_ORDER.__getitem__):
+                for key, value in said[name].items():
+                    pieces.setdefault(key, []).append(f"{css_name(name)}:{self.published(name, value)}")
+            for (state, band), declarations in pieces.items():
+                place = (STATES.index(state), order[band])
+                rules.setdefault(place, {}).setdefault(";".join(_shortened(declarations)), []).append(
+                    self._in_state(selector, state)
+                )
+        bands = {at: band for band, at in order.items()}
+        return "".join(
+            self._in_band(
+                bands[place[1]],
+                "".join(f"{','.join(dict.fromkeys(selectors))}{{{body}}}" for body, selectors in by_body.items()),
+            )
+            for place, by_body in sorted(rules.items())
+        )
+
+    def _in_state(self, selector: str, state: State) -> str:
+        if selector.endswith(":focus-visible"):
+            return (
+                f"{selector[: -len(':focus-visible')]}:is(:focus-visible,.rim-as-focus)" if self._forced else selector
+            )
+        suffix = STATE_SELECTORS[state]
+        if self._forced and state in FORCED:
+            suffix = f":is({suffix},.rim-as-{state})"
+        return selector + suffix
+
+    def _in_band(self, band: str | None, rules: str) -> str:
+        if self._only_band is not None and band is not None:
+            return rules if band == self._only_band else ""
+        query = self._bands.get(band or "", "")
+        return f"@media {query}{{{rules}}}" if query else rules
+
+    def published(self, name: str, value: str) -> str:
+        """A value as the browser is told it."""
+        if name == "font-family":
+            return self._families.get(value, "system-ui,sans-serif")
+        return self.palette.published(value)
+
+    def _bleeds(self) -> Iterator[str]:
+        """A piece's or row's plain ground goes on to both edges of the viewport, however narrow the body: a border
+        image's outset takes no room and cannot be scrolled to (CSS Backgrounds 3, 5.4)."""
+        narrow = {piece.id for piece in self.site.pieces if isinstance(piece, Sidebar | Float)}
+        for element in self.styling.elements.values():
+            if element.role not in {"piece", "row"} or element.piece in narrow or element.node in self.styling.stages:
+                continue
+            written = {band: self._bleed(element, band) for band in self._all_bands()}
+            usual = max(written.values(), key=list(written.values()).count)
+            selector = f".rim-{element.node}"
+            if usual:
+                yield f"{selector}{{{usual}}}"
+            for band, rule in written.items():
+                if rule != usual:
+                    yield self._in_band(band, f"{selector}{{{rule or 'border-image-source:none'}}}")
+
+    def _bleed(self, element: StyledElement, band: str | None) -> str:
+        def value(name: str) -> str:
+            return self.styling.resolve(element, name, "rest", band).value
+
+        ground, ink = value("background-color"), value("color")
+        named = ""
+        if element.role == "piece" or not _clear(self.palette.resolved(ground)):
+            named += f"--rim-ground:{self.palette.published(ground)};"
+        if element.role == "piece":
+            named += f"--rim-ink:{self.palette.published(ink)};"
+        lines = {
+            side: value(f"border-{side}-style") for side in ("block-start", "block-end", "inline-start", "inline-end")
+        }
+        corners = {value(f"border-{corner}-radius") for corner in ("start-start", "start-end", "end-end", "end-start")}
+        plain = value("background-image") == "none" and corners == {"0"} and value("box-shadow") == "none"
+        plain = plain and lines["inline-start"] == lines["inline-end"] == "none"
+        plain = plain and {lines["block-start"], lines["block-end"]} <= {"none", "solid"}
+        resolved = self.palette.resolved(ground)
+        opaque = resolved.lower() != "currentcolor" and read_colour(resolved).alpha == 1
+        drawn = lines["block-start"] == "solid" or lines["block-end"] == "solid"
+        if not plain or not (opaque or (drawn and _clear(resolved))):
+            return named
+        return f"{named}border-image:linear-gradient(to top,{self._stops(value, lines)}) 0 fill/0/0 100vmax"
+
+    def _all_bands(self) -> list[str | None]:
+        return [band.id for band in self.site.bands] or [None]
+
+    def _drifts(self) -> Iterator[str]:
+        """Backgrounds that move slower than what they lie behind: their place follows the scrolled way, by an animation
+        of a custom property, since an important declaration outweighs animations (Scroll-driven Animations 1)."""
+        if not any(style.property == "background-drift" for style in self._declarations()):
+            return
+        for element in self.styling.elements.values():
+            for band in self._all_bands():
+
+                def value(name: str, element: StyledElement = element, band: str | None = band) -> str:
+                    return self.styling.resolve(element, name, "rest", band).value
+
+                if float(value("background-drift")) == 0 or value("background-image") == "none":
+                    continue
+                down = {"top": "0%", "center": "50%", "bottom": "100%"}
+                place = value("background-position").split(" ")[1]
+                rule = (
+                    f".rim-{element.node}{PART_SELECTORS[element.part]}{{background-position-y:calc({down.get(place, place)} + var(--rim-drift));"
+                    f"animation-name:{self.site.key}-drift;animation-timing-function:linear;animation-fill-mode:both;"
+                    f"animation-timeline:scroll(root);animation-range:0 {DRIFT_PX}px}}"
+                )
+                yield self._in_band(band, f"@media (prefers-reduced-motion:no-preference){{{rule}}}")
+
+    def _declarations(self) -> Iterator[Declaration]:
+        for holder in (*self.styling.holders.values(), *self.site.looks, *self.site.roles):
+            yield from holder.styles
+        for piece in self.site.pieces:
+            for default in piece.roles:
+                yield from default.styles
+
+    def _stops(self, value: Callable[[str], str], lines: Mapping[str, str]) -> str:
+        ground = self.palette.published(value("background-color"))
+        stops = []
+        if lines["block-end"] == "solid":
+            colour = self.palette.published(value("border-block-end-color"))
+            stops += [f"{colour} {line_width(value('border-block-end-width'))}", f"{ground} 0"]
+        else:
+            stops.append(ground)
+        if lines["block-start"] == "solid":
+            colour = self.palette.published(value("border-block-start-color"))
+            stops += [f"{ground} calc(100% - {line_width(value('border-block-start-width'))})", f"{colour} 0"]
+        else:
+            stops.append(ground)
+        return ",".join(stops)
+
+
+def line_width(value: str) -> str:
+    """As a length that can be reckoned with (CSS Backgrounds 3, 3.3)."""
+    return {"thin": "1px", "medium": "3px", "thick": "5px"}.get(value, value)
+
+
+def outside_drawers(selector: str) -> str:
+    """The same, but for nothing in a drawer's own rows, which are a piece by themselves within another one."""
+    element, colons, pseudo = selector.partition("::")
+    return f"{element}:where(:not(.rim-drawn *)){colons}{pseudo}"
+
+
+def _of_the_root(said: _Said) -> _Said:
+    """A piece's own size, where it is relative: to 16 px, as it was resolved, and not to whatever size a page's text has."""
+    sizes = said.get("font-size")
+    if sizes is None:
+        return said
+    return {**said, "font-size": {key: relative_to(value, "16px", ("em", "%")) for key, value in sizes.items()}}
+
+
+_ORDER = {name: at for at, name in enumerate(PROPERTIES)}
+
+
+_SIDES = ("block-start", "inline-end", "block-end", "inline-start")
+_CORNERS = ("start-start", "start-end", "end-end", "end-start")
+_SHORT = {
+    "border-radius": [f"border-{corner}-radius" for corner in _CORNERS],
+    "border-color": [f"border-{side}-color" for side in _SIDES],
+}
+
+
+def _shortened(declarations: Sequence[str]) -> list[str]:
+    """The same with one for all sides, where all are alike (CSS Backgrounds 3, 3.1 and 4.1)."""
+    said = dict(one.split(":", 1) for one in declarations)
+    for short, parts in _SHORT.items():
+        values = {said.get(part) for part in parts}
+        if len(values) == 1 and (value := values.pop()) is not None:
+            said = {name: each for name, each in said.items() if name not in parts} | {short: value}
+    return [f"{name}:{value}" for name, value in said.items()]
+
+
+def _by_rest(said: _Said) -> tuple[_Said, _Said]:
+    """What is said of rest, and what of other states."""
+    resting: dict[str, dict[tuple[State, str | None], str]] = {}
+    moving: dict[str, dict[tuple[State, str | None], str]] = {}
+    for name, values in said.items():
+        for key, value in values.items():
+            (resting if key[0] == "rest" else moving).setdefault(name, {})[key] = value
+    return resting, moving
+
+
+def _clear(colour: str) -> bool:
+    return colour == "transparent" or (colour.lower() != "currentcolor" and read_colour(colour).alpha == 0)
+
+
+def _used(name: str, rules: str) -> Iterator[tuple[str, str]]:
+    if rules:
+        yield name, rules
+
+
+def band_queries(site: Site, bands: set[str]) -> Iterator[str]:
+    """Media queries that together match exactly the given bands; neighbours are joined."""
+    start: int | None = None
+    for at, band in enumerate(site.bands):
+        if band.id in bands and start is None:
+            start = band.from_px
+        ends = at + 1 == len(site.bands) or site.bands[at + 1].id not in bands
+        if band.id in bands and ends and start is not None:
+            upper = [f"(width < {site.bands[at + 1].from_px}px)"] if at + 1 < len(site.bands) else []
+            lower = [f"(width >= {start}px)"] if start or not upper else []
+            yield " and ".join(lower + upper)
+            start = None

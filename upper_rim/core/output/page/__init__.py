@@ -1,0 +1,1 @@
+"""What stands on a page, and the one composer."""

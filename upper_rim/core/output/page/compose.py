@@ -1,0 +1,342 @@
+"""What does a page look like with its pieces? The one composer: for the stage, the live site and the ZIP.
+
+`Composer` prepares what all pages share; a page then costs a look-up of its pieces and a few joins of bytes.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable, Iterable, Iterator
+from dataclasses import replace
+from functools import cache, cached_property
+from html import escape
+
+from ...exchange.encoding import insertion
+from ...exchange.markdown import document
+from ...exchange.markers import marked
+from ...fit.rows.fitter import Fitter
+from ...kinds.items.base import ShowsMenu
+from ...kinds.items.form import FORMS, Form
+from ...kinds.items.logo import Logo
+from ...kinds.items.trail import Trail
+from ...kinds.marks import MARK
+from ...kinds.markup import html
+from ...kinds.pieces.header import Header
+from ...languages import phrase, primary
+from ...model.current import Standings
+from ...model.links import Links
+from ...model.menus import Menus
+from ...model.site import Page, Site
+from ...model.trail import Trails
+from ...model.tree import items_of
+from ...reach.coverage import Coverage, Outcome
+from ...style.faces import faces_in_use
+from ...style.fonts import subset_font
+from ..css.sheet import inside_a_page, site_rules
+from ..fitting import fitter_of
+from ..naming import PARTS_PATH, short_hash, with_site_key
+from ..search.search_html import MOST_LISTED, results_body, results_path
+from ..search.search_index import Hit
+from ..search.site_search import index_paths, site_index
+from ..shelf import Shelf
+from ..shown_files import ShownFiles
+from .menu_entries import EncodedEntries, EntriesHtml, entries_html
+from .page_sheets import PageSheets, shows
+from .piece_markup import Shown, around
+from .scripts import PARTS_IN_ORDER, late_scripts, parts_for, script
+from .site_context import SiteContext
+from .site_head import SiteHead
+from .splicing import Chunk, spliced
+
+Parted = list[bytes | re.Match[str]]
+"""Markup in a document's encoding, and the marks for what differs from page to page."""
+Fragment = tuple[bytes, Parted, Parted]
+"""What some pieces put into a page's head, before its content and behind it."""
+
+
+class Composer:
+    def __init__(
+        self,
+        site: Site,
+        shelf: Shelf,
+        read: Callable[[str], bytes] | None = None,
+        *,
+        marks: bool = False,
+        year: int | None = None,
+        fitter: Fitter | None = None,
+    ) -> None:
+        """`read` gives the bytes of a content by its hash: uploaded fonts are read so. `marks`: with node ids in the
+        markup and the CSS in the page, as the stage needs them: one request shows an edit. `year` is the present
+        one, for lines that tell it. `fitter`: one that has looked at the site before; it is asked how high pieces are."""
+        self.site = site
+        self.coverage = Coverage(site)
+        self._links = Links(site)
+        self._menus = Menus(site)
+        self._standings = Standings(self._links)
+        self._trails = Trails(site, self._links, self._menus, self._standings)
+        self._items = {item.id: item for item in items_of(site.pieces)}
+        self._written: dict[tuple[str, str, str], EntriesHtml] = {}
+        self._encoded: dict[tuple[str, str, str, str], EncodedEntries] = {}
+        self._shelf = shelf
+        self._read = read
+        self._marks = marks
+        self._year = year
+        self._linked = _linked_pages(site)
+        self._files = ShownFiles(site, read)
+        known = cache(lambda: (fitter or fitter_of(shelf, read, year)).as_published())
+        self._rules = site_rules(site, shelf, PARTS_PATH if marks else "", self._files.picture, fitter=known)
+        self.css = inside_a_page(self._rules.minified()) if site.pieces and marks else ""
+        self._scripts: dict[str, bytes] = {}
+        late = {name: made.encode() for name, made in late_scripts(site, shelf).items()}
+        self._late = {name: (f"{PARTS_PATH}{short_hash(made)}.js", made) for name, made in late.items()}
+        self.index_paths = index_paths(site)
+        self._site_head = SiteHead(site, self._files.data)
+        self._fragments: dict[tuple[tuple[tuple[str, ...], ...], str, str, str | None, bool], Fragment] = {}
+
+    def index(self, language: str) -> str:
+        """The search index of the pages in a language."""
+        assert self._read is not None
+        return site_index(self.site, language, self._read)
+
+    def page(self, page: Page, content: bytes) -> bytes:
+        """The published page. Taking every insertion out gives `content` less its cuts."""
+        outcomes = self.coverage.on(page)
+        pieces = shown_pieces(outcomes, self.coverage.bands)
+        splice = page.splice
+        told = self._site_head.of_page(page, content) if splice is not None and not page.bare else ""
+        if splice is None or not (pieces or self.site.snippets or told):
+            return spliced(content, (), page)
+        head: bytes = b""
+        before: list[Chunk] = []
+        behind: list[Chunk] = []
+        if pieces:
+            heads = page.path == self._links.front(page.language) and not _HEADING.search(content)
+            head, before, behind = self._insertions(pieces, page, splice.encoding, heads=heads)
+        if told:
+            head += insertion(marked("site", told), splice.encoding)
+        code = {place: self._code(place, page, splice.encoding) for place in ("head", "start", "end")}
+        places = (
+            (splice.head_at, (head, code["head"])),
+            (splice.body_at, (code["start"], *before)),
+            (len(content) if splice.end_at is None else splice.end_at, behind),
+            (len(content), (code["end"],)),
+        )
+        return spliced(content, places, page)
+
+    def _code(self, place: str, page: Page, encoding: str) -> bytes:
+        """The designer's snippets for a place of this page."""
+        return b"".join(
+            insertion(marked("snippet", snippet.code), encoding)
+            for snippet in self.site.snippets
+            if snippet.place == place and snippet.on and snippet.code and snippet.where.covers(page)
+        )
+
+    def parts(self) -> Iterator[tuple[str, bytes]]:
+        """The files that pages refer to: modules, fonts, icons, and what the pages composed so far load. Path and content."""
+        yield from ((path, made()) for path, made in self._site_head.files())
+        if not self.site.pieces:
+            return
+        yield from self._late.values()
+        for face in faces_in_use(self.site, self._shelf.faces):
+            for file in face.files:
+                if file.data is not None:
+                    yield PARTS_PATH + file.name, file.data
+                elif self._read is not None and file.content is not None:
+                    yield PARTS_PATH + file.name, subset_font(self._read(file.content), self._languages())
+        for path, made in self._files.smaller_pictures() if not self._marks else ():
+            yield path, made()
+        yield from self.loaded()
+
+    def loaded(self) -> Iterator[tuple[str, bytes]]:
+        """The CSS and the scripts that the pages composed so far load. Path and content."""
+        yield from () if self._marks else self._sheets.files()
+        yield from list(self._scripts.items())
+
+    @cached_property
+    def _sheets(self) -> PageSheets:
+        late = with_site_key("".join(self._shelf.late_css.values()), self.site.key)
+        return PageSheets(self._rules, self.site.key, late)
+
+    def _languages(self) -> frozenset[str]:
+        return frozenset(primary(tag) for tag in {self.site.language, *(page.language for page in self.site.pages)})
+
+    def not_found_page(self) -> bytes:
+        """What is shown where nothing is; with the pieces that show everywhere."""
+        language = self.site.language
+        title = phrase("not_found", language)
+        return self._virtual(title, language, phrase("not_found_text", language), "/404.html")
+
+    def results_page(self, language: str) -> bytes:
+        """Where a search leads without script: at first all pages in that language."""
+        pages = [Hit(page.path, page.title) for page in self.site.pages if page.language == language]
+        body = results_body(language, self.index_paths[language], pages[:MOST_LISTED])
+        made = self._made(phrase("search", language), language, body, results_path(language, self.site.language))
+        module = f'<script type="module" src="{self._late["search"][0]}"></script>'.encode()
+        return made.replace(b"</body>", module + b"</body>", 1)
+
+    def answer_page(self, form: Form, language: str, *, sent: bool) -> bytes:
+        """What is said after a form was sent; the faults of one that was not take the place of what is marked."""
+        title = phrase("sent" if sent else "not_sent", language)
+        told = f"<p>{escape(form.thanks.in_language(language))}</p>" if sent else marked("told", "")
+        back = f'<p><a href="/" data-rim-back>{escape(phrase("go_back", language))}</a></p>'
+        return self._made(
+            title, language, f"<h1>{escape(title)}</h1>\n{told}\n{marked('back', back)}\n", FORMS + form.id
+        )
+
+    def page_to_come(self, page: Page) -> bytes:
+        """A page that is known by its path only."""
+        return self._virtual(page.title or page.path, page.language, phrase("to_come", page.language), page.path, page)
+
+    def _virtual(self, title: str, language: str, text: str, path: str, page: Page | None = None) -> bytes:
+        return self._made(title, language, f"<h1>{escape(title)}</h1>\n<p>{escape(text)}</p>\n", path, page)
+
+    def _made(self, title: str, language: str, body: str, path: str, page: Page | None = None) -> bytes:
+        """A page of our own making with its pieces."""
+        content, splice = document(title, language, body)
+        shape = page or Page(id="not-found", path=path, title=title, language=language)
+        return self.page(shape.replaced(splice=splice), content)
+
+    def _insertions(
+        self, pieces: tuple[Shown, ...], page: Page, encoding: str, *, heads: bool
+    ) -> tuple[bytes, list[Chunk], list[Chunk]]:
+        """For the head, before the content and behind it. `heads`: the site's title is the page's heading."""
+        head, before, behind = self._fragment(pieces, page, encoding, heads=heads)
+        close = page.splice.close if page.splice else ""
+        closing = [insertion(marked("close", close), encoding)] if close and any(behind) else []
+        return head, self._filled(before, page, encoding), [*closing, *self._filled(behind, page, encoding)]
+
+    def _fragment(self, pieces: tuple[Shown, ...], page: Page, encoding: str, *, heads: bool) -> Fragment:
+        """The same for all pages with these pieces, in a language, to which no item leads."""
+        current = page.id if page.id in self._linked else None
+        key = (tuple((shown.piece.id, *shown.out_in) for shown in pieces), page.language, encoding, current, heads)
+        if key not in self._fragments:
+            context = self._context(page, current)
+            if not self._marks:
+                context = replace(context, smaller=self._files.sizes)
+            if heads:
+                context = replace(context, heading=_title_of(pieces, self.site))
+            before, behind = around(pieces, context)
+            head = marked("head", self._head(before + behind, page))
+            self._fragments[key] = (
+                insertion(head, encoding),
+                _parted(before, encoding),
+                _parted(behind, encoding),
+            )
+        return self._fragments[key]
+
+    def _head(self, pieces: str, page: Page) -> str:
+        """The CSS for a page's pieces (all of the site's, and within the page, where they are marked), and their script."""
+
+        def put(mark: re.Match[str]) -> str:
+            trail = self._items[mark[1]] if mark[1] else None
+            if isinstance(trail, Trail):
+                return html([trail.sample(self._context(page, None))])
+            return self._written[self._entries_of(mark, page)[1]].html
+
+        whole = MARK.sub(put, pieces)
+        if self._marks:
+            looks = f"<style data-rim-sheet>{self.css}</style>"
+        else:
+            shown = shows(whole, self._titles.get(page.language, frozenset()))
+            looks = f'<link rel="stylesheet" href="{self._sheets.path(shown)}">'
+        parts = parts_for(whole)
+        return looks + (f'<script src="{self._script_path(parts)}" defer></script>' if parts else "")
+
+    def _script_path(self, parts: tuple[str, ...]) -> str:
+        """Marked pieces may be asked for their script where no page was composed: its name says what is in it."""
+        made = script(self._shelf, parts).encode()
+        path = f"{PARTS_PATH}{'-'.join(parts) if self._marks else short_hash(made)}.js"
+        self._scripts[path] = made
+        return path
+
+    def script_at(self, path: str) -> bytes | None:
+        """A script of marked pieces, or a module."""
+        module = dict(self._late.values()).get(path)
+        if module is not None:
+            return module
+        parts = path.removeprefix(PARTS_PATH).removesuffix(".js").split("-")
+        return script(self._shelf, parts).encode() if set(parts) <= set(PARTS_IN_ORDER) else None
+
+    @cached_property
+    def _titles(self) -> dict[str, frozenset[str]]:
+        """The characters of the pages' titles, which trails and searches show, by language."""
+        letters: dict[str, set[str]] = {}
+        for page in self.site.pages:
+            letters.setdefault(page.language, set()).update(page.title)
+        return {language: frozenset(found) for language, found in letters.items()}
+
+    def _filled(self, parted: Parted, page: Page, encoding: str) -> list[Chunk]:
+        """A piece with what its marks stand for on a page: menus in which that is the current one, its trail."""
+        chunks: list[Chunk] = []
+        for part in parted:
+            if isinstance(part, bytes):
+                chunks.append(part)
+            elif part[1]:
+                trail = self._items[part[1]]
+                assert isinstance(trail, Trail)
+                steps = trail.steps_markup(self._trails.steps(trail, page), self._context(page, None))
+                chunks.append(insertion(html([steps]), encoding))
+            else:
+                item, key = self._entries_of(part, page)
+                if (*key, encoding) not in self._encoded:
+                    self._encoded[*key, encoding] = EncodedEntries(self._written[key], encoding)
+                standing = self._standings.of(self._menus.shown(item), page.language, page.id, page.path)
+                chunks += self._encoded[*key, encoding].on_page(standing)
+        return chunks
+
+    def _entries_of(self, mark: re.Match[str], page: Page) -> tuple[ShowsMenu, tuple[str, str, str]]:
+        """The item that a mark stands for, and under which key the entries are kept that it shows in the page's language."""
+        item = self._items[mark[2]]
+        assert isinstance(item, ShowsMenu)
+        key = (item.id, mark[3], page.language)
+        if key not in self._written:
+            self._written[key] = entries_html(item, self._context(page, None).within(mark[3]))
+        return item, key
+
+    def _context(self, page: Page, current: str | None) -> SiteContext:
+        index = self.index_paths.get(page.language, "")
+        return SiteContext(
+            self.site, self._links, self._menus, self._shelf, page.language, current,
+            marks=self._marks, year=self._year, index_path=index, posts_of=self._files.posts, picture=self._files.picture,
+            modules={name: path for name, (path, _) in self._late.items()},
+        )  # fmt: skip
+
+
+def _parted(html: str, encoding: str) -> Parted:
+    parts: Parted = []
+    last = 0
+    for mark in MARK.finditer(html):
+        parts += (insertion(html[last : mark.start()], encoding), mark)
+        last = mark.end()
+    return [*parts, insertion(html[last:], encoding)]
+
+
+_HEADING = re.compile(rb"<h1[\s>]", re.IGNORECASE)
+
+
+def _title_of(pieces: Iterable[Shown], site: Site) -> str:
+    """Id of the first title in a header."""
+    headers = (one.piece for one in pieces if isinstance(one.piece, Header))
+    return next((item.id for header in headers for item in site.shown_items(header) if isinstance(item, Logo)), "")
+
+
+def shown_pieces(outcomes: dict[str, tuple[Outcome, ...]], bands: tuple[str | None, ...]) -> tuple[Shown, ...]:
+    """The pieces that show in some band, each once, in the order of slots and bands."""
+    shown: list[Shown] = []
+    for in_slot in outcomes.values():
+        pieces = {outcome.piece.id: outcome.piece for outcome in in_slot if outcome.piece}
+        for piece in pieces.values():
+            out_in = tuple(
+                band for band, outcome in zip(bands, in_slot, strict=True) if band and outcome.piece is not piece
+            )
+            shown.append(Shown(piece, out_in))
+    return tuple(shown)
+
+
+def _linked_pages(site: Site) -> set[str]:
+    """Ids of the pages that items lead to by themselves, or are about, in any language: pieces are others on these.
+    Where a page stands in a menu is put in later."""
+    linked = {page for item in items_of(site.pieces) for page in item.pages_led_to()}
+    translated = {page.id for page in site.pages if page.translates in linked}
+    originals = {page.translates for page in site.pages if page.id in linked and page.translates}
+    return linked | translated | originals

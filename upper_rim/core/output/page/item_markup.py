@@ -1,0 +1,50 @@
+"""What stands in a cell for an item: its markup with its hint, and what takes the place of its marks where no page is."""
+
+from __future__ import annotations
+
+import re
+
+from ...kinds.items import Item
+from ...kinds.items.base import ShowsMenu
+from ...kinds.items.trail import Trail
+from ...kinds.marks import MARK
+from ...kinds.markup import Element, Markup, element, html, takes_focus, with_attributes
+from ...model.tree import items_of
+from .menu_entries import entries_html
+from .site_context import SiteContext
+
+
+def item_markup(item: Item, context: SiteContext) -> tuple[Markup, ...]:
+    markup = item.markup(context)
+    return _with_hint(markup, item, context) if item.hint.text and markup else markup
+
+
+def _with_hint(markup: tuple[Markup, ...], item: Item, context: SiteContext) -> tuple[Markup, ...]:
+    """A hint that shows on pointing and on focus (WCAG 2.2 1.4.13); what cannot have the focus is made to."""
+    first, *others = markup
+    assert isinstance(first, Element)
+    hint_id = context.html_id(f"{item.id}-hint")
+    described = {"aria-describedby": hint_id, "tabindex": None if takes_focus(markup) else "0"}
+    hint = {"class": context.name("hint"), "role": "tooltip", "id": hint_id}
+    return (
+        element(
+            "span",
+            {"class": context.name("hinted"), "data-rim-hint": True},
+            with_attributes(first, described),
+            *others,
+            element("span", hint, item.hint.in_language(context.language)),
+        ),
+    )
+
+
+def on_no_page(markup: str, context: SiteContext) -> str:
+    """A piece with its menus as they are where no page is the current one, and its trails as a sample."""
+    items = {item.id: item for item in items_of(context.site.pieces)}
+
+    def put(mark: re.Match[str]) -> str:
+        item = items.get(mark[1] or mark[2])
+        if isinstance(item, Trail):
+            return html([item.sample(context)])
+        return entries_html(item, context.within(mark[3])).html if isinstance(item, ShowsMenu) else ""
+
+    return MARK.sub(put, markup)

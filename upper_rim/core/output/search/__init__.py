@@ -1,0 +1,1 @@
+"""The search of the published pages."""
