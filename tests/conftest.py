@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
+from collections.abc import Set
 from typing import Any
 
 import pytest
@@ -29,3 +30,10 @@ class FileTimes:
 def pytest_configure(config: pytest.Config) -> None:
     if not hasattr(config, "workerinput"):
         config.pluginmanager.register(FileTimes())
+
+
+def pytest_generate_tests(metafunc: pytest.Metafunc) -> None:
+    """A set has another order in each process: two workers would not find the same tests."""
+    for mark in metafunc.definition.iter_markers("parametrize"):
+        if isinstance(mark.args[1], Set):
+            raise pytest.UsageError(f"{metafunc.definition.nodeid}: its parameters have no order; give a list")
