@@ -8,7 +8,6 @@ from typing import Any
 
 import html5lib
 import pytest
-import tinycss2
 from hypothesis import given
 from hypothesis import strategies as st
 
@@ -16,7 +15,7 @@ from upper_rim.core.kinds.items import ITEM_KINDS, Item
 from upper_rim.core.kinds.items.base import BaseItem
 from upper_rim.core.kinds.markup import Element, Markup, Raw, element, html, slot, takes_focus
 from upper_rim.core.kinds.pieces import PIECE_KINDS
-from upper_rim.core.kinds.rule import Rule, css
+from upper_rim.core.kinds.rule import Rule, css, rules_in
 from upper_rim.core.output.css.site_sheet import SiteSheet
 from upper_rim.core.output.page.piece_markup import Shown, around
 from upper_rim.core.output.page.site_context import pageless
@@ -76,9 +75,8 @@ def test_what_is_written_in_an_item_stays_text(kind: str) -> None:
 
 @pytest.mark.parametrize("kind", ITEM_KINDS)
 def test_the_rules_of_an_item_can_be_read(kind: str) -> None:
-    text = css(sample(kind).rules(f".q-{kind}", SiteSheet(SITE, shelf(), lambda path: None)))
-    rules = tinycss2.parse_stylesheet(text)
-    assert [rule for rule in rules if rule.type == "error"] == []
+    rules = tuple(sample(kind).rules(f".q-{kind}", SiteSheet(SITE, shelf(), lambda path: None)))
+    assert rules_in(css(rules)) == rules
 
 
 def test_kinds_are_told_apart_by_their_names_and_have_roles_with_states() -> None:
@@ -173,21 +171,18 @@ RULES = st.builds(
 )
 
 
-def rules_read(nodes: Any, within: tuple[str, ...] = ()) -> Iterator[tuple[tuple[str, ...], str, dict[str, str]]]:
-    for node in nodes:
-        if node.type == "at-rule":
-            condition = f"@{node.at_keyword}{tinycss2.serialize(node.prelude)}".rstrip()
-            yield from rules_read(tinycss2.parse_rule_list(node.content), (*within, condition))
-        else:
-            declared = tinycss2.parse_blocks_contents(node.content)
-            values = {one.name: tinycss2.serialize(one.value) for one in declared}
-            yield within, tinycss2.serialize(node.prelude), values
-
-
 @given(rules=st.lists(RULES, max_size=6))
 def test_rules_are_read_in_their_order_within_their_conditions(rules: list[Rule]) -> None:
-    found = list(rules_read(tinycss2.parse_stylesheet(css(rules))))
-    assert found == [(rule.within, rule.selector, dict(rule.declarations)) for rule in rules]
+    assert rules_in(css(rules)) == tuple(rules)
+    marked = css(rules, is_important=True)
+    assert marked.count("!important") == sum(len(rule.declarations) for rule in rules)
+    assert rules_in(marked.replace("!important", "")) == tuple(rules)
+
+
+@pytest.mark.parametrize("wrong", ["a{b:c;b:d}", "a{b}", "a{b:c}}", "@import 'x';", "a"])
+def test_a_sheet_of_ours_that_is_not_understood_is_a_fault(wrong: str) -> None:
+    with pytest.raises(ValueError, match="at line 1"):
+        rules_in(wrong)
 
 
 @pytest.mark.parametrize("kind", [kind for kind in PIECE_KINDS if kind != "drawer"])
@@ -200,5 +195,5 @@ def test_a_piece_is_the_landmark_of_its_kind(kind: str) -> None:
     landmark = found[0]
     assert landmark.tag == PIECE_KINDS[kind].TAG and (landmark.get("lang"), landmark.get("dir")) == ("en", "ltr")
     assert landmark.get("aria-label") == (None if kind in {"header", "footer"} else piece.name)
-    rules = tinycss2.parse_stylesheet(css(piece.rules(f".q-{kind}", SiteSheet(SITE, shelf(), lambda path: None))))
-    assert [rule for rule in rules if rule.type == "error"] == []
+    rules = tuple(piece.rules(f".q-{kind}", SiteSheet(SITE, shelf(), lambda path: None)))
+    assert rules_in(css(rules)) == rules

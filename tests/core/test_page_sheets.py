@@ -7,7 +7,10 @@ from pathlib import Path
 
 import pytest
 
+from tests.moving_sites import MovingMaker
+from upper_rim.core.kinds.rule import Rule, rules_in
 from upper_rim.core.output.css.sheet import SiteRules
+from upper_rim.core.output.page.compose import Composer
 from upper_rim.core.output.page.page_sheets import PageSheets, shows
 from upper_rim.core.output.page.scripts import NEEDED_BY, PARTS_IN_ORDER, parts_for, script
 from upper_rim.core.style.selectors import selectors_in
@@ -18,12 +21,15 @@ ROOT = Path(__file__).resolve().parents[2]
 ARABIC, LATIN = "U+600-6FF,U+200C-200E", "U+0000-00FF"
 RULES = SiteRules(
     faces=tuple(
-        f'@font-face{{font-family:"k {name}";src:url(a.woff2);unicode-range:{served}}}'
+        Rule("@font-face", {"font-family": f'"k {name}"', "src": "url(a.woff2)", "unicode-range": served})
         for name, served in (("A", ARABIC), ("L", LATIN))
     ),
-    first="@layer k-own{.mine{color:red}.k-gone .theirs{color:red}}",
-    ours=(
-        '@layer k{.k-here,.k-gone{font-family:"k A","k L";--k-used:1px;--k-idle:1px}.k-here p{inset:var(--k-used)}'
+    own="@layer k-own{.mine{color:red}.k-gone .theirs{color:red}}",
+    registered=(),
+    key="k",
+    layers=("a",),
+    ours=rules_in(
+        '@layer a{.k-here,.k-gone{font-family:"k A","k L";--k-used:1px;--k-idle:1px}.k-here p{inset:var(--k-used)}'
         ".k-here blockquote{margin:0}.k-here:lang(de){top:0}.k-here:lang(en){top:1px}.k-here:not(.k-gone){left:0}"
         "@media (width < 9px){.k-gone>.k-here{right:0}}.k-here li::marker{color:red}}"
     ),
@@ -31,7 +37,7 @@ RULES = SiteRules(
 
 
 def sheet_for(html: str, words: str = "") -> str:
-    sheets = PageSheets(RULES, "k")
+    sheets = PageSheets(RULES)
     path = sheets.path(shows(html, frozenset(words)))
     assert dict(sheets.files()).keys() == {path} and path == sheets.path(shows(html, frozenset(words)))
     return dict(sheets.files())[path].decode()
@@ -42,7 +48,23 @@ def test_what_cannot_match_is_left_out_and_all_else_stays() -> None:
     assert '"k A"' not in css and "k L" in css and ".mine" in css, "the designer's own CSS is for all of the page"
     assert ".k-here{" in css and ".k-gone" not in css.replace(":not(.k-gone)", "") and "--k-idle" not in css
     assert "blockquote" not in css and ":lang(de)" in css and ":lang(en)" not in css and "width<9px" not in css
+    assert "left:0!important" in css and "color:red!important" in css, "all of ours is important"
     assert ".k-here p{" in css and ":not(.k-gone)" in css and "li::marker" in css, "scripts make lines of lists"
+
+
+@pytest.mark.parametrize("seed", [0, 1, 2, 923, 946])
+def test_what_is_left_of_a_generated_sites_sheet_is_whole(seed: int) -> None:
+    """A condition in which nothing stands, too: a float that only comes and goes."""
+    site, contents = MovingMaker(seed).site()
+    composer = Composer(site, shelf(), contents.__getitem__, year=2026)
+    composer.page(site.pages[0], contents[site.pages[0].content or ""])
+    (css,) = (data.decode() for path, data in composer.loaded() if path.endswith(".css"))
+    conditions = {
+        name for rule in rules_in(re.sub("@layer [^{;]*;", "", css)) for name in (rule.selector, *rule.within)
+    }
+    known = {"@font-face", "@layer", "@media", "@property", "@starting-style", "@keyframes"}
+    assert {name.split(" ")[0] for name in conditions if name.startswith("@")} <= known
+    assert f"body:has(>.{site.key})" in conditions
 
 
 @pytest.mark.parametrize(("words", "kept"), [("مرحبا", True), ("plain", False), ("\u200d", True), ("\u2026", False)])

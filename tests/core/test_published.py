@@ -22,7 +22,7 @@ from upper_rim.core.exchange.markers import strip
 from upper_rim.core.model.apply import apply
 from upper_rim.core.model.edits import Refusal, Remove, Set, Together
 from upper_rim.core.model.site import Page, Site
-from upper_rim.core.output.css.sheet import important, sheet
+from upper_rim.core.output.css.sheet import sheet
 from upper_rim.core.output.css.style_rules import band_queries
 from upper_rim.core.output.page.compose import Composer
 from upper_rim.core.output.publication import publication
@@ -131,11 +131,6 @@ def test_a_piece_hidden_by_another_rule_is_hidden_only_there() -> None:
     assert 'class="q7xk q7xk-pc-main"' in files["index.html"].decode()
     assert list(band_queries(site, {"bd-middle", "bd-wide"})) == ["(width >= 560px)"]
     assert list(band_queries(site, {"bd-narrow"})) == ["(width < 560px)"]
-
-
-def test_important_leaves_rules_as_they_are() -> None:
-    css = important("/* a */.a{color:red;margin:0 1px}@media (x){.b{top:0}}")
-    assert css == ".a{color:red!important;margin:0 1px!important}@media (x){.b{top:0!important}}"
 
 
 def test_a_bundle_comes_back_as_it_went(tmp_path: Path) -> None:

@@ -6,6 +6,7 @@ import json
 from functools import cache
 from pathlib import Path
 
+from ..core.kinds.rule import Rule, rules_in
 from ..core.model.fonts import Measures
 from ..core.output.page.scripts import PARTS_IN_ORDER
 from ..core.output.shelf import Shelf
@@ -25,12 +26,16 @@ def shelf() -> Shelf:
         brands=Brands({brand[0]: Brand(*brand) for brand in json.loads((HERE / "brands.json").read_text())}),
         scripts={name: (HERE / "scripts/parts" / f"{name}.js").read_text().strip() for name in PARTS_IN_ORDER},
         late_scripts={file.stem: file.read_text().strip() for file in sorted((HERE / "scripts/late").glob("*.js"))},
-        late_css={file.stem: file.read_text() for file in sorted((RUNTIME / "late").glob("*.css"))},
+        late_rules={file.stem: _rules(file) for file in sorted((RUNTIME / "late").glob("*.css"))},
         notice_script=(HERE / "scripts/notice.js").read_text().strip(),
-        pieces_css=(RUNTIME / "pieces.css").read_text(),
-        menu_css={way: (RUNTIME / f"{way}.css").read_text() for way in MENU_CSS},
-        item_css={file.stem: file.read_text() for file in sorted((RUNTIME / "items").glob("*.css"))},
+        piece_rules=_rules(RUNTIME / "pieces.css"),
+        menu_rules={way: _rules(RUNTIME / f"{way}.css") for way in MENU_CSS},
+        item_rules={file.stem: _rules(file) for file in sorted((RUNTIME / "items").glob("*.css"))},
     )
+
+
+def _rules(file: Path) -> tuple[Rule, ...]:
+    return rules_in(file.read_text())
 
 
 def _face(about: dict[str, object]) -> Face:

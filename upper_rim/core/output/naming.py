@@ -7,6 +7,9 @@ from __future__ import annotations
 
 import hashlib
 import re
+from collections.abc import Iterable, Iterator
+
+from ..kinds.rule import Rule
 
 PARTS_PATH = "/_rim/"
 """Where the published CSS, scripts, fonts and the like stand within a site."""
@@ -22,12 +25,17 @@ def look_class(look_id: str, position: int) -> str:
     return look_id if position == 0 else f"{look_id}_{position}"
 
 
-_OURS = re.compile(r"(?<!\[data-)(?<=[.#\-])rim(?=[^a-z0-9_])")
+_OURS = re.compile(r"(?<!\[data-)(?<=[.#\-])rim(?![a-z0-9_])")
 
 
 def with_site_key(css: str, site_key: str) -> str:
     """Shipped CSS, which says `rim`, in the site's own names."""
-    return _OURS.sub(site_key, css)
+    return _OURS.sub(site_key, css) if "rim" in css else css
+
+
+def named(rules: Iterable[Rule], site_key: str) -> Iterator[Rule]:
+    """Rules that say `rim`, in the site's own names."""
+    return (rule.named(lambda text: with_site_key(text, site_key)) for rule in rules)
 
 
 def short_hash(data: bytes) -> str:

@@ -8,23 +8,25 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from ..kinds.rule import Rule
 from ..style.faces import Face
 from ..values.brands import Brands
 
 
 @dataclass(frozen=True)
 class Shelf:
-    """`scripts`: the parts of the published script by name; `item_css` by kind of item, and `hint`; `menu_css` by the
-    way in which a menu is shown: `list`, `drawer`, `levels`, `button`, `panels`, `columns`. `late_scripts`: modules that are fetched
-    when a visitor first uses what needs them, and `late_css` with them."""
+    """`scripts`: the parts of the published script by name. `late_scripts`: modules that are fetched when a visitor first
+    uses what needs them, and `late_rules` with them. `piece_rules` are for every piece, `menu_rules` by the way in which
+    a menu is shown (`list`, `drawer`, `levels`, `button`, `panels`, `columns`), `item_rules` by kind of item, and `hint`.
+    In all rules `rim` stands for the site's key."""
 
     faces: Mapping[str, Face]
     icons: Mapping[str, str]
     brands: Brands
     scripts: Mapping[str, str]
     late_scripts: Mapping[str, str]
-    late_css: Mapping[str, str]
+    late_rules: Mapping[str, tuple[Rule, ...]]
     notice_script: str
-    pieces_css: str
-    menu_css: Mapping[str, str]
-    item_css: Mapping[str, str]
+    piece_rules: tuple[Rule, ...]
+    menu_rules: Mapping[str, tuple[Rule, ...]]
+    item_rules: Mapping[str, tuple[Rule, ...]]

@@ -2,19 +2,17 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Iterable, Iterator, Sequence
 
 from ...kinds.items.menu import MenuItem
-from ...kinds.rule import Rule, any_of
+from ...kinds.rule import Rule, any_of, inside
 from ...model.site import Site, drawer_width
 from ...model.tree import items_of
 from ...style.selectors import selectors_in
-from ..naming import published_name, with_site_key
+from ..naming import named, published_name, with_site_key
 from ..shelf import Shelf
 from .style_rules import outside_drawers
-
-_COMMENTS = re.compile(r"/\*.*?\*/", re.DOTALL)
+from .width_rules import media
 
 
 def menus_of(site: Site) -> list[MenuItem]:
@@ -25,8 +23,8 @@ def drawer_widths(site: Site) -> list[int]:
     return sorted({width for menu in menus_of(site) if (width := drawer_width(menu, site)) is not None})
 
 
-def shipped_for_ways(site: Site, shelf: Shelf) -> Iterator[str]:
-    """The shipped CSS of menus that are no mere rows; from their own width on, where they are drawers below it."""
+def shipped_for_ways(site: Site, shelf: Shelf) -> Iterator[Rule]:
+    """The shipped rules of menus that are no mere rows; from their own width on, where they are drawers below it."""
     alike: dict[tuple[str, int | None], list[str]] = {}
     for item in menus_of(site):
         has_panels = item.way == "row" and item.panels == "wide"
@@ -35,22 +33,21 @@ def shipped_for_ways(site: Site, shelf: Shelf) -> Iterator[str]:
             below = drawer_width(item, site) if way != "list" else None
             alike.setdefault((way, below), []).append(published_name(site.key, item.id))
     for (way, below), menus in alike.items():
-        css = _scoped(shelf.menu_css[way], site, menus)
-        yield f"@media (width >= {below}px){{{css}}}" if below else css
+        yield from inside(media(f"(width >= {below}px)" if below else ""), _scoped(shelf.menu_rules[way], site, menus))
 
 
-def shipped_for_drawers(site: Site, shelf: Shelf, width_px: int) -> str:
-    """The shipped CSS of menus below their width: entries below each other, in what their button opens."""
+def shipped_for_drawers(site: Site, shelf: Shelf, width_px: int) -> Iterator[Rule]:
+    """The shipped rules of menus below their width: entries below each other, in what their button opens."""
     menus = [item for item in menus_of(site) if drawer_width(item, site) == width_px]
     parts = ["list", "drawer"]
     parts += ["levels"] if any(item.submenus == "levels" for item in menus) else []
     parts += ["button"] if any(item.button_turns or item.button_words_open.text for item in menus) else []
-    shipped = "".join(shelf.menu_css[part] for part in parts)
-    css = _scoped(shipped, site, [published_name(site.key, f"below-{width_px}")])
-    return f"@media screen and (width < {width_px}px){{{css}}}"
+    shipped = [rule for part in parts for rule in shelf.menu_rules[part]]
+    scoped = _scoped(shipped, site, [published_name(site.key, f"below-{width_px}")])
+    return inside(media("screen", f"(width < {width_px}px)"), scoped)
 
 
-def _scoped(css: str, site: Site, classes: Sequence[str]) -> str:
+def _scoped(rules: Iterable[Rule], site: Site, classes: Sequence[str]) -> Iterator[Rule]:
     """Rules for menus of these classes. `&` in them is the menu; a rule without it is for what is in one."""
     scope = any_of([f".{one}" for one in classes])
     drawers = any(site.drawers_in(piece) for piece in site.pieces)
@@ -60,13 +57,8 @@ def _scoped(css: str, site: Site, classes: Sequence[str]) -> str:
         # Lists are what a drawer's own rows have, too.
         return with_site_key(outside_drawers(whole), site.key) if drawers and "-list" in whole else whole
 
-    bare = _COMMENTS.sub("", with_site_key(css, site.key))
-
-    def scoped(rule: re.Match[str]) -> str:
-        listed = rule[1].strip()
-        return rule[0] if listed.startswith("@") else ",".join(map(within, selectors_in(listed))) + "{"
-
-    return re.sub(r"([^{}]+)\{", scoped, bare)
+    for rule in named(rules, site.key):
+        yield rule._replace(selector=",".join(map(within, selectors_in(rule.selector))))
 
 
 _AWAY = {"start": "-100% 0", "end": "100% 0", "top": "0 -100%", "bottom": "0 100%"}

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from ...kinds.rule import Rule
 from ...model.site import Site
 from ...style.faces import FontSource, UsedFace, fallback_name, latin_overrides
 from ...style.metrics import Override, overrides
@@ -11,7 +12,7 @@ from ...style.metrics import Override, overrides
 ARABIC_RANGE = "U+0600-06FF,U+0750-077F,U+08A0-08FF,U+FB50-FDFF,U+FE70-FEFC"
 
 
-def font_face_rules(site: Site, used: list[UsedFace], font_url: str) -> Iterator[str]:
+def font_face_rules(site: Site, used: list[UsedFace], font_url: str) -> Iterator[Rule]:
     """The faces, and the fallbacks that stand in for them."""
     for face in used:
         for file in face.files:
@@ -24,23 +25,31 @@ def font_face_rules(site: Site, used: list[UsedFace], font_url: str) -> Iterator
                 yield _override_rule(fallback_name(face, at, "latin "), override, "")
 
 
-def _face_rule(face: UsedFace, file: FontSource, font_url: str) -> str:
-    weights = f"{file.lightest}" if file.lightest == file.boldest else f"{file.lightest} {file.boldest}"
-    style = "" if file.italic is None else f"font-style:{'italic' if file.italic else 'normal'};"
+def _face_rule(face: UsedFace, file: FontSource, font_url: str) -> Rule:
+    declared = {
+        "font-family": f'"{face.family}"',
+        "src": f'url("{font_url}{file.name}") format("woff2")',
+        "font-weight": f"{file.lightest}" if file.lightest == file.boldest else f"{file.lightest} {file.boldest}",
+    }
+    if file.italic is not None:
+        declared["font-style"] = "italic" if file.italic else "normal"
     if file.narrowest < file.widest:
-        style += f"font-stretch:{file.narrowest:g}% {file.widest:g}%;"
-    only = f";unicode-range:{file.unicode_range}" if file.unicode_range else ""
-    return (
-        f'@font-face{{font-family:"{face.family}";src:url("{font_url}{file.name}") format("woff2");'
-        f"font-weight:{weights};{style}font-display:swap{only}}}"
-    )
+        declared["font-stretch"] = f"{file.narrowest:g}% {file.widest:g}%"
+    return Rule("@font-face", {**declared, "font-display": "swap", **_only(file.unicode_range)})
 
 
-def _override_rule(family: str, override: Override, unicode_range: str) -> str:
-    local = ",".join(f'local("{name}")' for name in override.local)
-    only = f";unicode-range:{unicode_range}" if unicode_range else ""
-    return (
-        f'@font-face{{font-family:"{family}";src:{local};font-weight:{override.lightest} {override.boldest};'
-        f"size-adjust:{override.size_adjust:g}%;ascent-override:{override.ascent:g}%;"
-        f"descent-override:{override.descent:g}%;line-gap-override:{override.line_gap:g}%{only}}}"
-    )
+def _override_rule(family: str, override: Override, unicode_range: str) -> Rule:
+    declared = {
+        "font-family": f'"{family}"',
+        "src": ",".join(f'local("{name}")' for name in override.local),
+        "font-weight": f"{override.lightest} {override.boldest}",
+        "size-adjust": f"{override.size_adjust:g}%",
+        "ascent-override": f"{override.ascent:g}%",
+        "descent-override": f"{override.descent:g}%",
+        "line-gap-override": f"{override.line_gap:g}%",
+    }
+    return Rule("@font-face", {**declared, **_only(unicode_range)})
+
+
+def _only(unicode_range: str) -> dict[str, str]:
+    return {"unicode-range": unicode_range} if unicode_range else {}

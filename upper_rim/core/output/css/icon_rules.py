@@ -6,13 +6,14 @@ from collections.abc import Iterator
 from urllib.parse import quote
 
 from ...kinds.entries import Entry
+from ...kinds.rule import Rule
 from ...model.site import Site
 from ...model.tree import items_of, walk
 from ...values.brands import Brand
 from ..shelf import Shelf
 
 
-def icon_rules(site: Site, shelf: Shelf) -> Iterator[str]:
+def icon_rules(site: Site, shelf: Shelf) -> Iterator[Rule]:
     """One rule an icon of the general set, and one a mark of a service."""
     for icon in icons_of(site, shelf):
         drawing = shelf.icons.get(icon, "")
@@ -39,19 +40,20 @@ def brands_of(site: Site, shelf: Shelf) -> list[Brand]:
     return [found[slug] for slug in sorted(found)]
 
 
-def _icon_rule(key: str, icon: str, drawing: str) -> str:
+def _icon_rule(key: str, icon: str, drawing: str) -> Rule:
     svg = (
         "<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 24 24' fill='none' stroke='#000' stroke-width='2'"
         f" stroke-linecap='round' stroke-linejoin='round'>{drawing}</svg>"
     )
-    size = ";inline-size:16px;block-size:16px" if icon == "chevron-down" else ""
-    return f'.{key}-icon-{icon}{{mask-image:url("{_as_address(svg)}"){size}}}'
+    size = {"inline-size": "16px", "block-size": "16px"} if icon == "chevron-down" else {}
+    return Rule(f".{key}-icon-{icon}", {"mask-image": _as_address(svg), **size})
 
 
-def _brand_rule(key: str, brand: Brand) -> str:
+def _brand_rule(key: str, brand: Brand) -> Rule:
     svg = f"<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 24 24'><path d='{brand.path}'/></svg>"
-    return f'.{key}-icon-brand-{brand.slug}{{mask-image:url("{_as_address(svg)}")}}'
+    return Rule(f".{key}-icon-brand-{brand.slug}", {"mask-image": _as_address(svg)})
 
 
 def _as_address(svg: str) -> str:
-    return "data:image/svg+xml," + quote(svg.replace('"', "'"), safe=" /=:.,'")
+    written = quote(svg.replace('"', "'"), safe=" /=:.,'")
+    return f'url("data:image/svg+xml,{written}")'

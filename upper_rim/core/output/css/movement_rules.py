@@ -7,7 +7,7 @@ what stands next to it, and what is scrolled to, keep their distance. The script
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator, Sequence
 
 from ...fit.rows.fitter import Fitter
 from ...kinds.moving import ByElement, ByPage, ByPixels, ByViewport, Distance, Way
@@ -16,6 +16,7 @@ from ...kinds.pieces.float import Float
 from ...kinds.pieces.header import Header
 from ...kinds.pieces.notice import Notice
 from ...kinds.pieces.sidebar import Sidebar
+from ...kinds.rule import Rule, inside
 from ...model.site import Site
 from ...movement.over_widths import WidthLine, reserved, widths_of
 from ...style.resolve import Styling
@@ -44,47 +45,47 @@ def moves(piece: Piece) -> bool:
     return piece.is_low or piece.is_ever_pinned or (isinstance(piece, Header) and piece.over)
 
 
+_SCREEN = media("screen")
+
+
 class MovementRules:
     def __init__(self, site: Site, styling: Styling, fitter: Callable[[], Fitter]) -> None:
         """`fitter` is asked for where heights have to be known."""
         self.site, self.name, self._fitter = site, site.key, fitter
         self._stages = StageRules(site, styling, fitter)
 
-    def before_styles(self) -> Iterator[str]:
+    def before_styles(self) -> Iterator[Rule]:
         """For the layer that outweighs what designers say: what does not show, however opaque; and what stages ask for."""
         for piece in self.site.pieces:
             if isinstance(piece, Moving) and moves(piece):
-                gone = "".join(self._comes_and_goes(piece))
-                yield f"@media screen{{{gone}}}" if gone else ""
+                yield from inside(_SCREEN, self._comes_and_goes(piece))
             if isinstance(piece, Header):
                 yield from self._stages.before_styles(piece)
 
-    def painted(self, rules: StyleRules) -> Iterator[str]:
+    def painted(self, rules: StyleRules) -> Iterator[Rule]:
         """For a layer before the pieces' own styles."""
         for piece in self.site.pieces:
             if isinstance(piece, Header):
                 yield from self._stages.painted(piece, rules)
 
-    def placed(self) -> Iterator[str]:
+    def placed(self) -> Iterator[Rule]:
         """Where pieces are pinned, how their stages are drawn, and what the page keeps free for them."""
-        moving = [piece for piece in self.site.pieces if moves(piece)]
-        if not moving:
-            return
-        yield "@media screen{"
+        return inside(_SCREEN, self._placed([piece for piece in self.site.pieces if moves(piece)]))
+
+    def _placed(self, moving: Sequence[Piece]) -> Iterator[Rule]:
         for piece in moving:
             assert isinstance(piece, Moving)
             yield from self._room_kept(piece)
             yield from self._pinned(piece)
             if isinstance(piece, Header):
                 yield from self._stages.drawn(piece)
-        kept = [
-            f"scroll-padding-block-{side}:{self._kept(kinds)}"
+        kept = {
+            f"scroll-padding-block-{side}": self._kept(kinds)
             for side, kinds in (("start", ("notice", "header")), ("end", ("bottom", "low")))
             if any(self._kind(piece) in kinds for piece in moving)
-        ]
+        }
         if kept:
-            yield f":root:has(.{self.name}){{{';'.join(kept)}}}"
-        yield "}"
+            yield Rule(f":root:has(.{self.name})", kept)
 
     def _kept(self, kinds: Iterable[str]) -> str:
         return f"calc({' + '.join(f'var(--{self.name}-{kind},0px)' for kind in kinds)})"
@@ -103,7 +104,7 @@ class MovementRules:
         terms = [*vars_, *([f"{piece.pin_px}px"] if piece.pin_px else [])]
         return f"calc({' + '.join(terms)})" if len(terms) > 1 else (terms[0] if terms else "0px")
 
-    def _room_kept(self, piece: Moving) -> Iterator[str]:
+    def _room_kept(self, piece: Moving) -> Iterator[Rule]:
         """The window's edge that it takes, as a custom property of the page: what is pinned next to it, and what is
         scrolled to, keep their distance. What is not there takes nothing."""
         if isinstance(piece, Sidebar | Float):
@@ -124,8 +125,8 @@ class MovementRules:
             for span in spans:
                 more = 0 if piece.is_low else piece.pin_px
                 highest, settled = (length_css(_more(line, more), span.from_px, span.to_px) for line in span.lines)
-                said = f"{property_}:{highest}" + (f";{property_}-settled:{settled}" if settles else "")
-                yield media("", widths_query(span.from_px, span.to_px), f":root:has({there}){{{said}}}")
+                declared = {property_: highest, **({f"{property_}-settled": settled} if settles else {})}
+                yield Rule(f":root:has({there})", declared, media(widths_query(span.from_px, span.to_px)))
 
     def _bands_by_way(self, piece: Moving) -> dict[Way, list[str]]:
         """Media queries for each way that it goes in some band; an empty one for all widths."""
@@ -147,12 +148,14 @@ class MovementRules:
         )
         return f".{self.name}-{piece.id}{inner}"
 
-    def _pinned(self, piece: Moving) -> Iterator[str]:
+    def _pinned(self, piece: Moving) -> Iterator[Rule]:
         own = self._own(piece)
         over = isinstance(piece, Header) and piece.over
         if over:
             own = f".{self.name}-{piece.id}-pin"
-            yield f"{own}{{display:block;block-size:0;position:relative;z-index:9001}}@media (scripting:none){{{own}{{block-size:auto}}}}"
+            holder = {"display": "block", "block-size": "0", "position": "relative", "z-index": "9001"}
+            yield Rule(own, holder)
+            yield Rule(own, {"block-size": "auto"}, media("(scripting:none)"))
         if piece.is_low or isinstance(piece, Sidebar):
             return
         order = 9002 if isinstance(piece, Notice) else 9001
@@ -160,27 +163,28 @@ class MovementRules:
             for query in queries:
                 if way != "away":
                     when = ":root[data-rim-on] " if way == "up" else ""
-                    pinned = f"position:sticky;inset-block-start:{self._above(piece)};z-index:{order}"
-                    yield media(query, "", f"{when}{own}{{{pinned}}}")
+                    pinned = {"position": "sticky", "inset-block-start": self._above(piece), "z-index": str(order)}
+                    yield Rule(when + own, pinned, media(query))
 
-    def beside(self, piece: Sidebar, query: str) -> str:
+    def beside(self, piece: Sidebar, query: str) -> Iterator[Rule]:
         """A sidebar that stays, where it stands beside the content: within its column, and with its own scroll where it
         is longer than the window. `query`: of all widths at which it stands there."""
         own, above = f".{self.name}-{piece.id}", self._above(piece)
         staying = {band.id for band in self.site.bands if piece.way_in(band.id) != "away"}
         whole = len(staying) == len(self.site.bands)
-        rule = (
-            f"{own}{{position:sticky;inset-block-start:{above};max-block-size:calc(100vh - {above});overflow:hidden auto;"
-            "overscroll-behavior:contain}"
-        )
+        declared = {
+            "position": "sticky",
+            "inset-block-start": above,
+            "max-block-size": f"calc(100vh - {above})",
+            "overflow": "hidden auto",
+            "overscroll-behavior": "contain",
+        }
         if piece.way_in(None) == "away" and not self.site.bands:
-            return ""
-        return "".join(
-            media(f"screen and {query}{f' and {band}' if band else ''}", "", rule)
-            for band in ([""] if whole else list(band_queries(self.site, staying)))
-        )
+            return
+        for band in [""] if whole else band_queries(self.site, staying):
+            yield Rule(own, declared, media("screen", query, band))
 
-    def _comes_and_goes(self, piece: Moving) -> Iterator[str]:
+    def _comes_and_goes(self, piece: Moving) -> Iterator[Rule]:
         """Where it is pinned."""
         own, out = self._own(piece), self._out_of_view(piece)
         states = []
@@ -192,24 +196,27 @@ class MovementRules:
             if way == "away" and not piece.is_low:
                 continue
             for query in queries:
-                yield from (media(query, "", rule) for rule in self._goes(piece, own, gone, down if way == "up" else "", out))  # fmt: skip
+                yield from inside(media(query), self._goes(piece, own, gone, down if way == "up" else "", out))
 
-    def _goes(self, piece: Moving, own: str, gone: str, down: str, out: str) -> Iterator[str]:
+    def _goes(self, piece: Moving, own: str, gone: str, down: str, out: str) -> Iterator[Rule]:
         if piece.comes_and_goes and piece.hides_until is not None:
-            yield f"@media not (scripting:none){{:root:not([data-rim-on]) {own}{{visibility:hidden}}}}"
+            yield Rule(f":root:not([data-rim-on]) {own}", {"visibility": "hidden"}, media("not (scripting:none)"))
         if gone:
-            yield f"{gone}{{visibility:hidden;{_moved(piece, out)}}}"
+            yield Rule(gone, {"visibility": "hidden", **_moved(piece, out)})
         if down:
-            rule = f"{down}{{{_moved(piece, out)};pointer-events:none}}"
-            yield f"@media {LIVELY}{{{rule}}}" if piece.calm == "stays" else rule
+            away = {**_moved(piece, out), "pointer-events": "none"}
+            yield Rule(down, away, media(LIVELY if piece.calm == "stays" else ""))
         where = ",".join(part for part in (gone, down) if part)
         if not where:
             return
         if piece.motion != "none":
-            yield f"@media {LIVELY}{{{own}{{{_times(piece, piece.in_ms)}}}{where}{{{_times(piece, piece.out_ms)}}}}}"
+            yield Rule(own, _times(piece, piece.in_ms), media(LIVELY))
+            yield Rule(where, _times(piece, piece.out_ms), media(LIVELY))
         if piece.calm == "fade":
             faded = piece.replaced(motion="fade")
-            yield f"@media {CALM}{{{own}{{{_times(faded, piece.in_ms)}}}{where}{{translate:none;opacity:0;{_times(faded, piece.out_ms)}}}}}"
+            yield Rule(own, _times(faded, piece.in_ms), media(CALM))
+            going = {"translate": "none", "opacity": "0", **_times(faded, piece.out_ms)}
+            yield Rule(where, going, media(CALM))
 
     def _out_of_view(self, piece: Moving) -> str:
         """By how much it is moved out of the window: along, across (CSS Transforms 2, 5.1)."""
@@ -227,14 +234,14 @@ class MovementRules:
         return f"0 calc(100%{beneath} + env(safe-area-inset-bottom))"
 
 
-def _moved(piece: Moving, out: str) -> str:
+def _moved(piece: Moving, out: str) -> dict[str, str]:
     """Where it is while it does not show."""
-    return {"slide": f"translate:{out}", "fade": "opacity:0", "none": f"translate:{out}"}[piece.motion]
+    return {"opacity": "0"} if piece.motion == "fade" else {"translate": out}
 
 
-def _times(piece: Moving, ms: int) -> str:
+def _times(piece: Moving, ms: int) -> dict[str, str]:
     moved = "opacity" if piece.motion == "fade" else "translate"
-    return f"transition:{moved} {ms}ms {piece.easing},visibility {ms}ms"
+    return {"transition": f"{moved} {ms}ms {piece.easing},visibility {ms}ms"}
 
 
 def _more(line: WidthLine, px: float) -> WidthLine:

@@ -8,7 +8,8 @@ Before it stands one more, for what the designer writes by hand.
 from __future__ import annotations
 
 import re
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
+from itertools import chain
 from typing import NamedTuple
 
 import lightningcss
@@ -16,7 +17,7 @@ import lightningcss
 from ...fit.rows.fitter import Fitter
 from ...kinds.items.top import BackToTop
 from ...kinds.pieces.sidebar import Sidebar
-from ...kinds.rule import Rule, css
+from ...kinds.rule import Rule, css, inside
 from ...languages import language_of
 from ...model.site import Site
 from ...model.tree import items_of
@@ -25,7 +26,7 @@ from ...style.faces import faces_in_use, families
 from ...style.own_css import own_css
 from ...style.pictures import Pictures
 from ...style.resolve import Styling
-from ..naming import with_site_key
+from ..naming import named
 from ..shelf import Shelf
 from .drawer_rules import coming_rules, drawer_widths, menus_of, shipped_for_drawers, shipped_for_ways
 from .font_rules import font_face_rules
@@ -34,19 +35,30 @@ from .movement_rules import MovementRules
 from .row_rules import hidden_rules, rules_in_row, shared_rules
 from .sidebar_rules import queries_beside, rules_beside
 from .site_sheet import SiteSheet
-from .style_rules import StyleRules, drift_rules
+from .style_rules import CALM, StyleRules, drift_rules, registered
+from .width_rules import media
 
 
 class SiteRules(NamedTuple):
-    """A site's CSS before it is made small: `faces`, one rule a font file or fallback; `first`, the designer's own and what
-    is registered; `ours`, all that is in our layer, flat but for at-rules."""
+    """A site's CSS before it is made small: `faces`, one rule a font file or fallback; `own`, the designer's, as text;
+    `registered`, what is animated; `ours`, all that is in the layer `key`, important; `layers`, those within it."""
 
-    faces: tuple[str, ...]
-    first: str
-    ours: str
+    faces: tuple[Rule, ...]
+    own: str
+    registered: tuple[Rule, ...]
+    key: str
+    layers: tuple[str, ...]
+    ours: tuple[Rule, ...]
 
-    def minified(self) -> str:
-        return str(lightningcss.process_stylesheet("".join((*self.faces, self.first, self.ours)), minify=True))
+    def minified(self, unused: Iterable[str] = ()) -> str:
+        """As text; without rules that need one of these `unused` classes."""
+        ours = f"@layer {','.join(self.layers)};{css(self.ours, is_important=True)}{css([_OF_THE_BODY])}"
+        text = f"{css(self.faces)}{self.own}{css(self.registered)}@layer {self.key}{{{ours}}}"
+        return str(lightningcss.process_stylesheet(text, unused_symbols=set(unused), minify=True))
+
+
+_OF_THE_BODY = Rule("body", {"margin": "0"})
+"""Unless the page says otherwise."""
 
 
 def sheet(site: Site, shelf: Shelf, font_url: str, *, forced: bool = False, only_band: str | None = None) -> str:
@@ -70,52 +82,64 @@ def site_rules(
     `forced`: with classes that stand for states, and all roles, for specimens of states. `only_band`: as in that band,
     however wide the viewport (an empty text: as where no band counts).
     """
-    styling = Styling(site)
+    key, styling = site.key, Styling(site)
     used = faces_in_use(site, shelf.faces)
     rules = StyleRules(styling, families(site, used), forced=forced, only_band=only_band)
     moving = MovementRules(site, styling, fitter) if fitter is not None else None
-    listed = [*_layers_of_movement(moving, rules), *rules.layers()]
-    layers = [(name, _ours(site, css)) for name, css in listed]
-    base = "".join(
-        (
-            with_site_key(shelf.pieces_css, site.key),
-            *(with_site_key(shelf.item_css[kind], site.key) for kind in _kinds(site) if kind in shelf.item_css),
-            *shipped_for_ways(site, shelf),
-            *(shipped_for_drawers(site, shelf, width) for width in drawer_widths(site) if only_band is None),
-            with_site_key(rules.base(), site.key),
-            *_structure(site, SiteSheet(site, shelf, pictures), styling, moving),
-        )
-    )
-    named = [name for name, _ in layers] + ["z"]
-    inner = "".join(f"@layer {name}{{{css}}}" for name, css in layers) + f"@layer z{{{important(base)}}}"
-    calm = f"@media (prefers-reduced-motion:reduce){{.{site.key} *{{transition-duration:0s!important}}}}"
-    if "transition-duration" in inner:
-        named, inner = ["y", *named], f"@layer y{{{calm}}}{inner}"
+    layers = {name: list(named(said, key)) for name, said in _layers(moving, rules)}
+    layers["z"] = list(_base(site, SiteSheet(site, shelf, pictures), rules, moving, is_wide=only_band is not None))
+    if any("transition-duration" in rule.declarations for said in layers.values() for rule in said):
+        layers = {"y": [Rule(f".{key} *", {"transition-duration": "0s"}, media(CALM))], **layers}
+    layers = {name: said for name, said in layers.items() if said}
+    ours = [rule for name, said in layers.items() for rule in inside((f"@layer {name}",), said)]
     own = _recovered(own_css(site.css))
-    own_layer = f"@layer {site.key}-own{{{own}}}" if own else ""
-    ground = page_ground(site, rules)
-    swatches = _swatches(site, rules.palette, inner + own + ground)
-    registered = (drift_rules(site.key) if f"--{site.key}-background-drift" in inner else "") + (
-        _uncover_rules(site.key) if f"--{site.key}-uncover" in inner else ""
-    )
+    ground = list(page_ground(site, rules))
+    swatches = _swatches(site, rules.palette, own, chain(ours, ground))
     return SiteRules(
         tuple(font_face_rules(site, used, font_url)),
-        own_layer + registered,
-        f"@layer {site.key}{{@layer {','.join(named)};{inner}{swatches}{ground}body{{margin:0}}}}",
+        f"@layer {key}-own{{{own}}}" if own else "",
+        tuple(_registered(key, ours)),
+        key,
+        tuple(layers),
+        (*ours, *swatches, *ground),
     )
 
 
-def late_css(site: Site, css: str) -> str:
+def _layers(moving: MovementRules | None, rules: StyleRules) -> Iterator[tuple[str, Iterable[Rule]]]:
+    """Names of the layers in the order in which they are declared, but for the last, and the rules in each."""
+    if moving is not None:
+        yield "v", moving.before_styles()
+        yield "s", moving.painted(rules)
+    yield from rules.layers()
+
+
+def _base(
+    site: Site, sheet: SiteSheet, rules: StyleRules, moving: MovementRules | None, *, is_wide: bool
+) -> Iterator[Rule]:
+    """What all others outweigh. `is_wide`: no menu is below its width."""
+    shelf = sheet.shelf
+    yield from named(shelf.piece_rules, site.key)
+    for kind in _kinds(site):
+        yield from named(shelf.item_rules.get(kind, ()), site.key)
+    yield from shipped_for_ways(site, shelf)
+    for width_px in () if is_wide else drawer_widths(site):
+        yield from shipped_for_drawers(site, shelf, width_px)
+    yield from named(rules.base(), site.key)
+    yield from _structure(site, sheet, rules.styling, moving)
+
+
+def late_css(site: Site, rules: Iterable[Rule]) -> str:
     """Rules that come later than the sheet, at the same place among its layers; minified."""
-    inner = f"@layer {site.key}{{@layer z{{{_ours(site, css)}}}}}"
-    return str(lightningcss.process_stylesheet(inner, minify=True))
+    within = inside((f"@layer {site.key}", "@layer z"), named(rules, site.key))
+    return str(lightningcss.process_stylesheet(css(within, is_important=True), minify=True))
 
 
-def _layers_of_movement(moving: MovementRules | None, rules: StyleRules) -> Iterator[tuple[str, str]]:
-    for name, parts in (("v", moving.before_styles()), ("s", moving.painted(rules))) if moving else ():
-        css = "".join(parts)
-        if css:
-            yield name, css
+def _registered(key: str, ours: Iterable[Rule]) -> Iterator[Rule]:
+    """What is animated for those who ask for it."""
+    said = {text for rule in ours for declared in rule.declarations.items() for text in declared if key in text}
+    for property_, rules in (("background-drift", drift_rules), ("uncover", _uncover_rules)):
+        if any(f"--{key}-{property_}" in text for text in said):
+            yield from rules(key)
 
 
 _NOT_IN_A_PAGE = re.compile(r"<(?=[/!])|[^\x00-\x7f]")
@@ -132,45 +156,27 @@ def _recovered(css: str) -> str:
     return str(lightningcss.process_stylesheet(css, error_recovery=True, minify=True)) if css else ""
 
 
-def _swatches(site: Site, palette: Palette, css: str) -> str:
+REFERENCE = re.compile(r"var\(\s*(--[\w-]+)")
+"""To a custom property."""
+
+
+def _swatches(site: Site, palette: Palette, own: str, rules: Iterable[Rule]) -> Iterator[Rule]:
     """Custom properties for the swatches that are referred to."""
     names = {swatch.id: f"--{site.key}-{swatch.id}" for swatch in site.swatches}
-    used = set(re.findall(r"var\(\s*(--[\w-]+)", css))
-    listed = [f"{name}:{palette.colour(swatch)}" for swatch, name in names.items() if name in used]
-    return important(f":root{{{';'.join(listed)}}}") if listed else ""
+    values = (value for rule in rules for value in rule.declarations.values() if "var(" in value)
+    used = {name for text in chain([own], values) for name in REFERENCE.findall(text)}
+    declared = {name: palette.colour(swatch) for swatch, name in names.items() if name in used}
+    if declared:
+        yield Rule(":root", declared)
 
 
-def _ours(site: Site, css: str) -> str:
-    return important(with_site_key(css, site.key))
-
-
-_DECLARATIONS = re.compile(r"\{([^{}]*)\}")
-_COMMENTS = re.compile(r"/\*.*?\*/", re.DOTALL)
-_SEMICOLONS = re.compile(r';(?=(?:[^"]*"[^"]*")*[^"]*$)')
-
-
-def important(css: str) -> str:
-    """The same CSS with each declaration marked important. Rules are flat: no nesting but in at-rules."""
-
-    def mark(block: re.Match[str]) -> str:
-        declarations = (part.strip() for part in _SEMICOLONS.split(block[1]))
-        return "{" + ";".join(f"{part}!important" for part in declarations if part) + "}"
-
-    return _DECLARATIONS.sub(mark, _COMMENTS.sub("", css))
-
-
-def page_ground(site: Site, rules: StyleRules) -> str:
+def page_ground(site: Site, rules: StyleRules) -> Iterator[Rule]:
     """What lies behind the whole site: painted by the root element, with the body's own ground out of the way."""
     default = next((default for default in site.roles if default.role == "page"), None)
-    said = (
-        [f"{style.property}:{rules.published(style.property, style.value)}" for style in default.styles]
-        if default
-        else []
-    )
-    if not said:
-        return ""
-    declarations = important(f"{{{';'.join(said)}}}")
-    return f":root:has(.{site.key}){declarations}body:has(.{site.key}){{background:none!important}}"
+    if default and default.styles:
+        declared = {style.property: rules.published(style.property, style.value) for style in default.styles}
+        yield Rule(f":root:has(.{site.key})", declared)
+        yield Rule(f"body:has(.{site.key})", {"background": "none"})
 
 
 def _kinds(site: Site) -> list[str]:
@@ -179,38 +185,39 @@ def _kinds(site: Site) -> list[str]:
     return sorted({item.kind for item in items_of(site.pieces)} | hinted)
 
 
-def _structure(site: Site, sheet: SiteSheet, styling: Styling, moving: MovementRules | None) -> Iterator[str]:
+def _structure(site: Site, sheet: SiteSheet, styling: Styling, moving: MovementRules | None) -> Iterator[Rule]:
     """Icons, and how rows and cells share their room."""
     key = site.key
     content = {"max-inline-size": f"{site.content_px}px", "padding-inline": f"{site.gutter_px}px"}
-    yield css([Rule(f".{key}-cells", content), *shared_rules(site)])
+    yield Rule(f".{key}-cells", content)
+    yield from shared_rules(site)
     yield from icon_rules(site, sheet.shelf)
     for piece in site.pieces:
         if isinstance(piece, Sidebar):
             yield from _beside(site, piece, sheet.shelf, styling, moving)
-        yield css(piece.rules(f".{key}-{piece.id}", sheet))
+        yield from piece.rules(f".{key}-{piece.id}", sheet)
         for row in piece.rows:
             if row.shares is None:
-                yield css(rules_in_row(site, row, sheet))
+                yield from rules_in_row(site, row, sheet)
     menus = menus_of(site)
     for menu in menus:
-        yield css(menu.opened_rules(f".{key}-{menu.id}", sheet))
-    yield css(coming_rules(site, menus))
+        yield from menu.opened_rules(f".{key}-{menu.id}", sheet)
+    yield from coming_rules(site, menus)
     if len(site.bands) > 1:
         for band in site.bands:
-            yield css(hidden_rules(site, [band.id], f"{key}-out-{band.id}"))
+            yield from hidden_rules(site, [band.id], f"{key}-out-{band.id}")
     if any(isinstance(item, BackToTop) for item in items_of(site.pieces)):
-        yield css([Rule(f".{key} [data-rim-early]", {"visibility": "hidden"})])
+        yield Rule(f".{key} [data-rim-early]", {"visibility": "hidden"})
     yield from moving.placed() if moving else ()
-    yield css([Rule(f"body:has(>.{key})", {"margin-block-start": "0", "padding-block-start": "0"})])
-    yield css(_language_rules(site))
+    yield Rule(f"body:has(>.{key})", {"margin-block-start": "0", "padding-block-start": "0"})
+    yield from _language_rules(site)
 
 
-def _beside(site: Site, piece: Sidebar, shelf: Shelf, styling: Styling, moving: MovementRules | None) -> Iterator[str]:
+def _beside(site: Site, piece: Sidebar, shelf: Shelf, styling: Styling, moving: MovementRules | None) -> Iterator[Rule]:
     for query in queries_beside(site, piece, shelf):
-        yield css(rules_beside(site, piece, shelf, styling, query))
+        yield from rules_beside(site, piece, shelf, styling, query)
         if moving and piece.is_ever_pinned:
-            yield moving.beside(piece, query)
+            yield from moving.beside(piece, query)
 
 
 def _language_rules(site: Site) -> Iterator[Rule]:
@@ -220,10 +227,8 @@ def _language_rules(site: Site) -> Iterator[Rule]:
             yield Rule(f".{site.key}:lang({language})", {"-webkit-locale": f'"{language}"'})
 
 
-def _uncover_rules(key: str) -> str:
+def _uncover_rules(key: str) -> Iterator[Rule]:
     """A footer's contents stand still at the window's bottom while the page scrolls off them. A custom property is
     animated, since an important declaration outweighs animations."""
-    return (
-        f'@property --{key}-uncover{{syntax:"<percentage>";inherits:false;initial-value:0%}}'
-        f"@keyframes {key}-uncover{{from{{--{key}-uncover:-100%}}}}"
-    )
+    yield registered(f"--{key}-uncover", "percentage", "0%")
+    yield Rule("from", {f"--{key}-uncover": "-100%"}, (f"@keyframes {key}-uncover",))

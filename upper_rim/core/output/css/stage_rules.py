@@ -8,7 +8,7 @@ width and language; the script marks which distances are passed (`data-rim-passe
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 
 from ...fit.rows.fitter import Fitter
 from ...kinds.items.logo import Logo
@@ -16,6 +16,7 @@ from ...kinds.moving import Stage
 from ...kinds.pieces.base import Piece
 from ...kinds.pieces.header import Header
 from ...kinds.rows import Row
+from ...kinds.rule import Rule, inside
 from ...model.check import PAINTED
 from ...model.site import Site
 from ...model.stages import hands_over, stages_in
@@ -26,13 +27,27 @@ from ...values.properties import PROPERTIES
 from .style_rules import LIVELY, StyleRules, band_queries, line_width
 from .width_rules import lang_selector, length_css, media, usual_first, widths_query
 
-_UNPAINTED = "background:none;border-color:transparent;border-image-source:none;box-shadow:none"
-_BARE = (
-    "margin:0;padding:0;opacity:1;inline-size:auto;min-inline-size:0;max-inline-size:none;min-block-size:0;"
-    "max-block-size:none;mix-blend-mode:normal"
-)
+_UNPAINTED = {
+    "background": "none",
+    "border-color": "transparent",
+    "border-image-source": "none",
+    "box-shadow": "none",
+}
+_BARE = {
+    "margin": "0",
+    "padding": "0",
+    "opacity": "1",
+    "inline-size": "auto",
+    "min-inline-size": "0",
+    "max-inline-size": "none",
+    "min-block-size": "0",
+    "max-block-size": "none",
+    "mix-blend-mode": "normal",
+}
 """A ground has the classes of what it lies behind, and none of its sizes."""
-_AT_NO_LINES = "inset-block-start:0;inset-inline:0 0"
+_OVER = {"margin": "0", "opacity": "1", "inline-size": "auto", "min-inline-size": "0", "max-inline-size": "none", "mix-blend-mode": "normal"}  # fmt: skip
+"""What comes over a piece stands in it: what the piece says of its width and place is done already."""
+_AT_NO_LINES = {"inset-block-start": "0", "inset-inline": "0 0"}
 """What runtime/pieces.css says already of rows that come over a piece's own."""
 _SLIMMING = ("translate", "inset-block-end", "background-color", "border-color", "box-shadow", "color", "visibility")
 """What changes in time when a header slims, or stays until other rows have come over it."""
@@ -60,42 +75,40 @@ class StageRules:
         """`fitter` is asked for where heights have to be known."""
         self.site, self.name, self.styling, self._fitter = site, site.key, styling, fitter
 
-    def before_styles(self, piece: Header) -> Iterator[str]:
+    def before_styles(self, piece: Header) -> Iterator[Rule]:
         """For the layer that outweighs what designers say: a piece with a ground of its own paints none itself."""
         if any(hands_over(self.site, piece, stage) for stage in piece.stages):
-            # It stands in the piece; what the piece says of its width and place is done already.
-            at = "margin:0;opacity:1;inline-size:auto;min-inline-size:0;max-inline-size:none;mix-blend-mode:normal"
-            yield f".rim-{piece.id}>.rim-over{{{at}}}"
+            yield Rule(f".rim-{piece.id}>.rim-over", _OVER)
             yield from self._at_edges(piece, f".rim-{piece.id}>.rim-over", is_high=False)
             yield from self._coming_over(piece)
         if is_slimmed(piece, self.site):
             yield from self._grounds(piece)
             return
         for _, query, selector in self._held(piece):
-            yield media(query, "", f"{selector}{{{_UNPAINTED}}}")
+            yield Rule(selector, _UNPAINTED, media(query))
 
-    def _grounds(self, piece: Header) -> Iterator[str]:
+    def _grounds(self, piece: Header) -> Iterator[Rule]:
         own = f".rim-{piece.id}"
         rows = [row for row in self.site.rows_in(piece) if is_painted(row, piece, self.site)]
-        yield f"{own}:not(.rim-ground,.rim-over){{{_UNPAINTED}}}"
-        yield ",".join([f"{own}>.rim-ground", *(f".rim-{row.id}>.rim-ground" for row in rows)]) + f"{{{_BARE}}}"
-        yield f"{own}>.rim-ground{{block-size:auto}}"
+        yield Rule(f"{own}:not(.rim-ground,.rim-over)", _UNPAINTED)
+        yield Rule(_any([f"{own}>.rim-ground", *(f".rim-{row.id}>.rim-ground" for row in rows)]), _BARE)
+        yield Rule(f"{own}>.rim-ground", {"block-size": "auto"})
         yield from self._at_edges(piece, f"{own}>.rim-ground", is_high=True)
         for stage, query, selector in self._held(piece, drawn=True):
-            unpainted = ",".join(f"{selector}>.rim-{row.id}" for row in rows)
-            yield media(query, "", f"{unpainted}{{{_UNPAINTED}}}" if rows else "")
+            if rows:
+                yield Rule(_any(f"{selector}>.rim-{row.id}" for row in rows), _UNPAINTED, media(query))
             for span, language in self._slim_spans(piece, stage):
                 height = length_css(span.height, span.from_px, span.to_px)
                 # An edge can change in time, to whichever height; a height cannot, from what follows from the rows.
-                edge = f"inset-block-end:calc(100% - {height} + var(--rim-line,0px))"
-                rule = f"{selector}{language}>.rim-ground{{{edge}}}"
-                yield media(query, widths_query(span.from_px, span.to_px), rule)
+                edge = {"inset-block-end": f"calc(100% - {height} + var(--rim-line,0px))"}
+                within = media(query, widths_query(span.from_px, span.to_px))
+                yield Rule(f"{selector}{language}>.rim-ground", edge, within)
 
-    def _at_edges(self, piece: Piece, selector: str, *, is_high: bool) -> Iterator[str]:
+    def _at_edges(self, piece: Piece, selector: str, *, is_high: bool) -> Iterator[Rule]:
         """What is laid over all of a piece has its border edges: an inset counts from within its lines. `is_high`: down to
         its lower edge, too."""
         element = self.styling.elements[piece.id, "box"]
-        said: dict[str, list[str | None]] = {}
+        said: dict[tuple[tuple[str, str], ...], list[str | None]] = {}
         bands: list[str | None] = [band.id for band in self.site.bands] or [None]
         for band in bands:
             lines = [
@@ -105,40 +118,45 @@ class StageRules:
                 for side in ("block-start", "block-end", "inline-start", "inline-end")
             ]
             top, bottom, start, end = (f"calc(-1*{line})" if line != "0px" else "0" for line in lines)
-            line = f";--rim-line:{lines[0]}" if top != "0" else ""
-            along = f"inset-block:{top} {bottom}{line}" if is_high else f"inset-block-start:{top}"
-            said.setdefault(f"{along};inset-inline:{start} {end}", []).append(band)
-        if len(said) == 1 and _AT_NO_LINES not in said:
-            yield f"{selector}{{{next(iter(said))}}}"
-            return
-        for rule, listed in said.items():
-            if rule == _AT_NO_LINES:
+            declared = {"inset-block": f"{top} {bottom}"} if is_high else {"inset-block-start": top}
+            if is_high and top != "0":
+                declared["--rim-line"] = lines[0]
+            said.setdefault(tuple({**declared, "inset-inline": f"{start} {end}"}.items()), []).append(band)
+        for pairs, listed in said.items():
+            declared = dict(pairs)
+            if declared == _AT_NO_LINES:
                 continue
-            for query in band_queries(self.site, {band for band in listed if band is not None}):
-                yield media(query, "", f"{selector}{{{rule}}}")
+            shown = {band for band in listed if band is not None}
+            for query in [""] if len(said) == 1 else band_queries(self.site, shown):
+                yield Rule(selector, declared, media(query))
 
-    def painted(self, piece: Header, rules: StyleRules) -> Iterator[str]:
+    def painted(self, piece: Header, rules: StyleRules) -> Iterator[Rule]:
         """What stages change of how a piece is painted: a layer before the piece's own styles."""
         for stage in piece.stages:
             if stage.styles and hands_over(self.site, piece, stage):
                 over = f".rim-{piece.id}>.rim-over.rim-{stage.id}"
-                yield rules.declared(over, stage.styles) + rules.grounded(over, stage.id)
+                yield from rules.declared(over, stage.styles)
+                yield from rules.grounded(over, stage.id)
         for stage, query, selector in self._held(piece):
             whole = [one for one in stage.styles if one.property in {"opacity", "mix-blend-mode"}]
-            yield media(query, "", rules.declared(selector, whole))
+            yield from inside(media(query), rules.declared(selector, whole))
             if stage.styles and not hands_over(self.site, piece, stage):
                 inherited = [one for one in stage.styles if one.property == "color"]
-                yield media(query, "", rules.declared(selector, inherited))
-                yield media(query, "", rules.declared(f"{selector}>.rim-ground", stage.styles))
-                yield media(query, "", rules.grounded(f"{selector},{selector}>.rim-ground", stage.id))
+                yield from inside(media(query), rules.declared(selector, inherited))
+                yield from inside(media(query), rules.declared(f"{selector}>.rim-ground", stage.styles))
+                yield from inside(media(query), rules.grounded(f"{selector},{selector}>.rim-ground", stage.id))
 
-    def drawn(self, piece: Header) -> Iterator[str]:
+    def drawn(self, piece: Header) -> Iterator[Rule]:
         """How it is seen in each of its stages, and changes from one to the next."""
         for stage, query, selector in self._held(piece, self.name):
-            yield media(query, "", f"{selector}{{--{self.name}-stage:{piece.stages.index(stage) + 1}}}")
+            within = media(query)
+            yield Rule(selector, {f"--{self.name}-stage": str(piece.stages.index(stage) + 1)}, within)
             if hands_over(self.site, piece, stage):
-                over = f">.{self.name}-over.{self.name}-{stage.id}"
-                yield media(query, "", f"{selector},{selector}>.{self.name}-row{{pointer-events:none}}{selector}>:is(.{self.name}-row,.{self.name}-ground){{visibility:hidden}}{selector}{over}{{display:block;pointer-events:auto}}")  # fmt: skip
+                yield Rule(f"{selector},{selector}>.{self.name}-row", {"pointer-events": "none"}, within)
+                own = f"{selector}>:is(.{self.name}-row,.{self.name}-ground)"
+                yield Rule(own, {"visibility": "hidden"}, within)
+                over = f"{selector}>.{self.name}-over.{self.name}-{stage.id}"
+                yield Rule(over, {"display": "block", "pointer-events": "auto"}, within)
         for stage, query, selector in self._held(piece, self.name, drawn=True):
             yield from self._slim(piece, stage, query, selector)
         if piece.stages and piece.motion != "none":
@@ -149,53 +167,58 @@ class StageRules:
                 parts = f"{there}>:is(.{self.name}-row,.{self.name}-ground)"
                 timed = f"{ms}ms {piece.easing}"
                 moved = ",".join(f"{one} {timed}" for one in _SLIMMING)
-                yield f"@media {LIVELY}{{{parts}{{transition:{moved}}}{there} .{self.name}-logo{{transition:scale {timed}}}}}"
+                yield Rule(parts, {"transition": moved}, media(LIVELY))
+                yield Rule(f"{there} .{self.name}-logo", {"transition": f"scale {timed}"}, media(LIVELY))
 
-    def _coming_over(self, piece: Header) -> Iterator[str]:
+    def _coming_over(self, piece: Header) -> Iterator[Rule]:
         """How other rows come in place of the piece's own, and go (CSS Transitions 2, 3.3)."""
         if piece.motion == "none":
             return
-        moved, rest = ("translate:0 -100%", "translate:0 0") if piece.motion == "slide" else ("opacity:0", "opacity:1")
-        name = moved.partition(":")[0]
+        name, moved, rest = ("translate", "0 -100%", "0 0") if piece.motion == "slide" else ("opacity", "0", "1")
         goes = f"{name} {piece.out_ms}ms {piece.easing},display {piece.out_ms}ms allow-discrete"
-        yield f"@media screen and {LIVELY}{{.rim-{piece.id}>.rim-over{{{moved};transition:{goes}}}}}"
+        yield Rule(f".rim-{piece.id}>.rim-over", {name: moved, "transition": goes}, media("screen", LIVELY))
         for stage, query, selector in self._held(piece):
             if hands_over(self.site, piece, stage):
-                over = f"{selector}>.rim-over.rim-{stage.id}"
-                comes = f"{over}{{{rest};transition:{name} {piece.in_ms}ms {piece.easing}}}@starting-style{{{over}{{{moved}}}}}"
-                yield media(query, f"screen and {LIVELY}" if not query else LIVELY, comes)
+                over, within = f"{selector}>.rim-over.rim-{stage.id}", media(query or "screen", LIVELY)
+                comes = {name: rest, "transition": f"{name} {piece.in_ms}ms {piece.easing}"}
+                yield Rule(over, comes, within)
+                yield Rule(over, {name: moved}, (*within, "@starting-style"))
 
-    def _slim(self, piece: Header, stage: Stage, query: str, selector: str) -> Iterator[str]:
+    def _slim(self, piece: Header, stage: Stage, query: str, selector: str) -> Iterator[Rule]:
         site, name = self.site, self.name
         rows = site.rows_in(piece)
         gone = [f"{selector} .{name}-{node}" for node in stage.without]
         if gone:
-            yield media(query, "", f"{','.join(gone)}{{visibility:hidden;transition:none}}")
+            yield Rule(_any(gone), {"visibility": "hidden", "transition": "none"}, media(query))
         if stage.logo_percent < 100:
             for row in rows:
                 for cell in row.cells:
                     for item in cell.items:
                         if isinstance(item, Logo):
                             yield from self._scaled(item, cell.align, stage.logo_percent, query, selector)
-        yield media(query, "", f"{selector},{selector}>.{name}-row{{pointer-events:none}}{selector}>.{name}-row>.{name}-cells>.{name}-cell>*{{pointer-events:auto}}{selector}>.{name}-ground{{pointer-events:auto}}")  # fmt: skip
+        in_cells = f"{selector}>.{name}-row>.{name}-cells>.{name}-cell>*"
+        yield Rule(f"{selector},{selector}>.{name}-row", {"pointer-events": "none"}, media(query))
+        yield Rule(in_cells, {"pointer-events": "auto"}, media(query))
+        yield Rule(f"{selector}>.{name}-ground", {"pointer-events": "auto"}, media(query))
         for span, language in self._slim_spans(piece, stage):
+            within = media(query, widths_query(span.from_px, span.to_px))
             for slim in span.rows:
-                yield media(query, widths_query(span.from_px, span.to_px), self._slim_row(f"{selector}{language}", span, slim.first, slim.last))  # fmt: skip
+                yield from inside(within, self._slim_row(f"{selector}{language}", span, slim.first, slim.last))
         grounds = [f"{selector}>.{name}-{row.id}>.{name}-ground" for row in rows if is_painted(row, piece, site)]
         if grounds:
-            yield media(query, "", f"{','.join(grounds)}{{display:block}}")
+            yield Rule(_any(grounds), {"display": "block"}, media(query))
 
-    def _scaled(self, item: Logo, align: str, percent: int, query: str, selector: str) -> Iterator[str]:
+    def _scaled(self, item: Logo, align: str, percent: int, query: str, selector: str) -> Iterator[Rule]:
         side = {"start": "0", "end": "100%"}.get(align, "50%")
         other = {"0": "100%", "100%": "0"}.get(side, side)
         own = f"{selector} .{self.name}-{item.id}"
-        yield media(query, "", f"{own}{{scale:{percent / 100:g};transform-origin:{side} 50%}}")
+        yield Rule(own, {"scale": f"{percent / 100:g}", "transform-origin": f"{side} 50%"}, media(query))
         if other != side:
-            yield media(query, "", f"{own}:dir(rtl){{transform-origin:{other} 50%}}")
+            yield Rule(f"{own}:dir(rtl)", {"transform-origin": f"{other} 50%"}, media(query))
 
-    def _slim_row(self, selector: str, span: SlimSpan, first: SlimRow, last: SlimRow) -> str:
+    def _slim_row(self, selector: str, span: SlimSpan, first: SlimRow, last: SlimRow) -> Iterator[Rule]:
         if first.drawn_px == 0.0:
-            return ""
+            return
         off, drawn = WidthLine(first.off_px, last.off_px), WidthLine(first.drawn_px, last.drawn_px)
         share = {"start": "", "end": "1"}.get(first.align, "2")
         moved = length_css(off, span.from_px, span.to_px)
@@ -213,10 +236,8 @@ class StageRules:
             span.to_px,
         )
         start = {"start": "0", "end": f"calc(100% - {high})"}.get(first.align, f"calc((100% - {high})/2)")
-        return (
-            f"{own}{{translate:0 {moved};--{self.name}-panel-top:{below}}}"
-            f"{own}>.{self.name}-ground{{block-size:{high};inset-block-start:{start}}}"
-        )
+        yield Rule(own, {"translate": f"0 {moved}", f"--{self.name}-panel-top": below})
+        yield Rule(f"{own}>.{self.name}-ground", {"block-size": high, "inset-block-start": start})
 
     def _slim_spans(self, piece: Header, stage: Stage) -> Iterator[tuple[SlimSpan, str]]:
         fitter = self._fitter()
@@ -246,3 +267,8 @@ class StageRules:
                 unless = "".join(f':not([data-rim-passed~="{at}"])' for at in later)
                 for query in queries:
                     yield stage, query, f".{name}-{piece.id}{passed}{unless}"
+
+
+def _any(selectors: Iterable[str]) -> str:
+    """A list of selectors (Selectors 4, 5.1)."""
+    return ",".join(selectors)

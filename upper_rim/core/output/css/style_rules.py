@@ -7,13 +7,14 @@ layer a state outweighs rest by its specificity, and a band outweighs all widths
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping
 
 from ...kinds.items.menu import MenuItem
 from ...kinds.pieces.base import Piece
 from ...kinds.pieces.float import Float
 from ...kinds.pieces.sidebar import Sidebar
 from ...kinds.rows import Row
+from ...kinds.rule import Rule, inside
 from ...model.check import roles_of, roles_within
 from ...model.site import Site
 from ...style.built_in import BUILT_IN
@@ -23,6 +24,7 @@ from ...style.resolve import StyledElement, Styling, built_in, relative_to, said
 from ...values.properties import OWN_PROPERTIES, PROPERTIES
 from ...values.styling import STATES, STATES_OF, Declaration, Part, State
 from ..naming import look_class
+from .width_rules import media
 
 _Said = Mapping[str, Mapping[tuple[State, str | None], str]]
 
@@ -70,6 +72,7 @@ FORCED: tuple[State, ...] = ("hover", "focus", "pressed")
 """States that a specimen cannot have by its markup; there a class stands for them."""
 
 
+_NO_BLEED = {"border-image-source": "none"}
 DRIFT_PX = 2000
 """Over which scrolled way a background that moves slower does so; then it stands."""
 
@@ -79,13 +82,18 @@ def css_name(name: str) -> str:
     return f"--rim-{name}" if name in OWN_PROPERTIES else name
 
 
-def drift_rules(key: str) -> str:
+def registered(property_: str, syntax: str, initial: str) -> Rule:
+    """A custom property that can be animated (CSS Properties and Values 1, 2)."""
+    declared = {"syntax": f'"<{syntax}>"', "inherits": "false", "initial-value": initial}
+    return Rule(f"@property {property_}", declared)
+
+
+def drift_rules(key: str) -> Iterator[Rule]:
     """What the drift of backgrounds needs besides: registered custom properties, and their animation."""
-    return (
-        f'@property --{key}-background-drift{{syntax:"<number>";inherits:false;initial-value:0}}'
-        f'@property --{key}-drift{{syntax:"<length>";inherits:false;initial-value:0px}}'
-        f"@keyframes {key}-drift{{to{{--{key}-drift:calc(var(--{key}-background-drift) * {DRIFT_PX}px)}}}}"
-    )
+    yield registered(f"--{key}-background-drift", "number", "0")
+    yield registered(f"--{key}-drift", "length", "0px")
+    drifted = {f"--{key}-drift": f"calc(var(--{key}-background-drift) * {DRIFT_PX}px)"}
+    yield Rule("to", drifted, (f"@keyframes {key}-drift",))
 
 
 class StyleRules:
@@ -103,35 +111,39 @@ class StyleRules:
         self._bands = {band.id: query for band in site.bands for query in band_queries(site, {band.id})}
         self._bands = self._bands if len(site.bands) > 1 else dict.fromkeys(self._bands, "")
 
-    def layers(self) -> Iterator[tuple[str, str]]:
-        """Names of the layers that are used, in the order in which they are declared, and the rules in each."""
-        yield from _used("w", "".join(self._drifts()))
-        yield from _used("a", self._written(self._own()))
+    def layers(self) -> Iterator[tuple[str, Iterator[Rule]]]:
+        """Names of the layers in the order in which they are declared, and the rules in each."""
+        yield "w", self._drifts()
+        yield "a", self._written(self._own())
         depth = max((len(element.wears) for element in self.styling.holders.values()), default=0)
         for position in reversed(range(depth)):
             for part in ("content", "title", "box"):
-                yield from _used(f"b{position}{part[0]}", self._written(self._looks(position, part)))
-        yield from _used("c", self._written(self._piece_defaults()))
-        yield from _used("d", self._written(self._site_defaults()))
-        yield from _used("e", self._written(self._rings_of_pieces()))
-        yield from _used("f", self._written(self._ring()))
+                yield f"b{position}{part[0]}", self._written(self._looks(position, part))
+        yield "c", self._written(self._piece_defaults())
+        yield "d", self._written(self._site_defaults())
+        yield "e", self._written(self._rings_of_pieces())
+        yield "f", self._written(self._ring())
 
-    def declared(self, selector: str, styles: Iterable[Declaration]) -> str:
+    def declared(self, selector: str, styles: Iterable[Declaration]) -> Iterator[Rule]:
         """Rules for declarations of a box at rest."""
         return self._written([(selector, said_of(styles, "box"))])
 
-    def grounded(self, selectors: str, node: str) -> str:
+    def grounded(self, selectors: str, node: str) -> Iterator[Rule]:
         """That what is painted of a piece, as it is in one of its stages, goes on to both edges of the viewport."""
         element = self.styling.elements[node, "box"]
-        written = {band: self._bleed(element, band) or "border-image-source:none" for band in self._all_bands()}
-        if len(set(written.values())) == 1:
-            return f"{selectors}{{{next(iter(written.values()))}}}"
-        return "".join(self._in_band(band, f"{selectors}{{{rule}}}") for band, rule in written.items())
+        written = {band: self._bleed(element, band) or _NO_BLEED for band in self._all_bands()}
+        first = next(iter(written.values()))
+        if all(declared == first for declared in written.values()):
+            yield Rule(selectors, first)
+            return
+        for band, declared in written.items():
+            yield from self._in_band(band, [Rule(selectors, declared)])
 
-    def base(self) -> str:
+    def base(self) -> Iterator[Rule]:
         """What is built in for the roles in use; and the grounds that reach both edges of the viewport."""
         listed = [(selector, built_in(role)) for role, selector in self._roles_in_use() if role in BUILT_IN]
-        return self._written(listed) + "".join(self._bleeds())
+        yield from self._written(listed)
+        yield from self._bleeds()
 
     def _own(self) -> Iterator[tuple[str, _Said]]:
         for holder in self.styling.holders.values():
@@ -203,28 +215,23 @@ class StyleRules:
             if role in used:
                 yield role, selector
 
-    def _written(self, listed: Iterable[tuple[str, _Said]]) -> str:
+    def _written(self, listed: Iterable[tuple[str, _Said]]) -> Iterator[Rule]:
         """Rules by state and band, weak to strong; what says the same is written once."""
-        rules: dict[tuple[int, int], dict[str, list[str]]] = {}
+        selectors: dict[tuple[int, int], dict[tuple[tuple[str, str], ...], list[str]]] = {}
         order: dict[str | None, int] = {None: -1, **{band.id: at for at, band in enumerate(self.site.bands)}}
         for selector, said in listed:
-            pieces: dict[tuple[State, str | None], list[str]] = {}
+            declared: dict[tuple[State, str | None], dict[str, str]] = {}
             for name in sorted(said, key=_ORDER.__getitem__):
                 for key, value in said[name].items():
-                    pieces.setdefault(key, []).append(f"{css_name(name)}:{self.published(name, value)}")
-            for (state, band), declarations in pieces.items():
-                place = (STATES.index(state), order[band])
-                rules.setdefault(place, {}).setdefault(";".join(_shortened(declarations)), []).append(
-                    self._in_state(selector, state)
-                )
+                    declared.setdefault(key, {})[css_name(name)] = self.published(name, value)
+            for (state, band), declarations in declared.items():
+                alike = selectors.setdefault((STATES.index(state), order[band]), {})
+                said_once = tuple(_shortened(declarations).items())
+                alike.setdefault(said_once, []).append(self._in_state(selector, state))
         bands = {at: band for band, at in order.items()}
-        return "".join(
-            self._in_band(
-                bands[place[1]],
-                "".join(f"{','.join(dict.fromkeys(selectors))}{{{body}}}" for body, selectors in by_body.items()),
-            )
-            for place, by_body in sorted(rules.items())
-        )
+        for (_, at), by_body in sorted(selectors.items()):
+            rules = (Rule(",".join(dict.fromkeys(of_it)), dict(body)) for body, of_it in by_body.items())
+            yield from self._in_band(bands[at], rules)
 
     def _in_state(self, selector: str, state: State) -> str:
         if selector.endswith(":focus-visible"):
@@ -236,11 +243,10 @@ class StyleRules:
             suffix = f":is({suffix},.rim-as-{state})"
         return selector + suffix
 
-    def _in_band(self, band: str | None, rules: str) -> str:
+    def _in_band(self, band: str | None, rules: Iterable[Rule]) -> Iterator[Rule]:
         if self._only_band is not None and band is not None:
-            return rules if band == self._only_band else ""
-        query = self._bands.get(band or "", "")
-        return f"@media {query}{{{rules}}}" if query else rules
+            return iter(rules if band == self._only_band else ())
+        return inside(media(self._bands.get(band or "", "")), rules)
 
     def published(self, name: str, value: str) -> str:
         """A value as the browser is told it."""
@@ -248,7 +254,7 @@ class StyleRules:
             return self._families.get(value, "system-ui,sans-serif")
         return self.palette.published(value)
 
-    def _bleeds(self) -> Iterator[str]:
+    def _bleeds(self) -> Iterator[Rule]:
         """A piece's or row's plain ground goes on to both edges of the viewport, however narrow the body: a border
         image's outset takes no room and cannot be scrolled to (CSS Backgrounds 3, 5.4)."""
         narrow = {piece.id for piece in self.site.pieces if isinstance(piece, Sidebar | Float)}
@@ -259,21 +265,21 @@ class StyleRules:
             usual = max(written.values(), key=list(written.values()).count)
             selector = f".rim-{element.node}"
             if usual:
-                yield f"{selector}{{{usual}}}"
-            for band, rule in written.items():
-                if rule != usual:
-                    yield self._in_band(band, f"{selector}{{{rule or 'border-image-source:none'}}}")
+                yield Rule(selector, usual)
+            for band, declared in written.items():
+                if declared != usual:
+                    yield from self._in_band(band, [Rule(selector, declared or _NO_BLEED)])
 
-    def _bleed(self, element: StyledElement, band: str | None) -> str:
+    def _bleed(self, element: StyledElement, band: str | None) -> dict[str, str]:
         def value(name: str) -> str:
             return self.styling.resolve(element, name, "rest", band).value
 
         ground, ink = value("background-color"), value("color")
-        named = ""
+        named = {}
         if element.role == "piece" or not _clear(self.palette.resolved(ground)):
-            named += f"--rim-ground:{self.palette.published(ground)};"
+            named["--rim-ground"] = self.palette.published(ground)
         if element.role == "piece":
-            named += f"--rim-ink:{self.palette.published(ink)};"
+            named["--rim-ink"] = self.palette.published(ink)
         lines = {
             side: value(f"border-{side}-style") for side in ("block-start", "block-end", "inline-start", "inline-end")
         }
@@ -286,12 +292,13 @@ class StyleRules:
         drawn = lines["block-start"] == "solid" or lines["block-end"] == "solid"
         if not plain or not (opaque or (drawn and _clear(resolved))):
             return named
-        return f"{named}border-image:linear-gradient(to top,{self._stops(value, lines)}) 0 fill/0/0 100vmax"
+        painted = f"linear-gradient(to top,{self._stops(value, lines)})"
+        return {**named, "border-image": f"{painted} 0 fill/0/0 100vmax"}
 
     def _all_bands(self) -> list[str | None]:
         return [band.id for band in self.site.bands] or [None]
 
-    def _drifts(self) -> Iterator[str]:
+    def _drifts(self) -> Iterator[Rule]:
         """Backgrounds that move slower than what they lie behind: their place follows the scrolled way, by an animation
         of a custom property, since an important declaration outweighs animations (Scroll-driven Animations 1)."""
         if not any(style.property == "background-drift" for style in self._declarations()):
@@ -306,12 +313,16 @@ class StyleRules:
                     continue
                 down = {"top": "0%", "center": "50%", "bottom": "100%"}
                 place = value("background-position").split(" ")[1]
-                rule = (
-                    f".rim-{element.node}{PART_SELECTORS[element.part]}{{background-position-y:calc({down.get(place, place)} + var(--rim-drift));"
-                    f"animation-name:{self.site.key}-drift;animation-timing-function:linear;animation-fill-mode:both;"
-                    f"animation-timeline:scroll(root);animation-range:0 {DRIFT_PX}px}}"
-                )
-                yield self._in_band(band, f"@media (prefers-reduced-motion:no-preference){{{rule}}}")
+                declared = {
+                    "background-position-y": f"calc({down.get(place, place)} + var(--rim-drift))",
+                    "animation-name": f"{self.site.key}-drift",
+                    "animation-timing-function": "linear",
+                    "animation-fill-mode": "both",
+                    "animation-timeline": "scroll(root)",
+                    "animation-range": f"0 {DRIFT_PX}px",
+                }
+                own = f".rim-{element.node}{PART_SELECTORS[element.part]}"
+                yield from self._in_band(band, [Rule(own, declared, media(LIVELY))])
 
     def _declarations(self) -> Iterator[Declaration]:
         for holder in (*self.styling.holders.values(), *self.site.looks, *self.site.roles):
@@ -366,14 +377,13 @@ _SHORT = {
 }
 
 
-def _shortened(declarations: Sequence[str]) -> list[str]:
+def _shortened(said: dict[str, str]) -> dict[str, str]:
     """The same with one for all sides, where all are alike (CSS Backgrounds 3, 3.1 and 4.1)."""
-    said = dict(one.split(":", 1) for one in declarations)
     for short, parts in _SHORT.items():
         values = {said.get(part) for part in parts}
         if len(values) == 1 and (value := values.pop()) is not None:
             said = {name: each for name, each in said.items() if name not in parts} | {short: value}
-    return [f"{name}:{value}" for name, value in said.items()]
+    return said
 
 
 def _by_rest(said: _Said) -> tuple[_Said, _Said]:
@@ -388,11 +398,6 @@ def _by_rest(said: _Said) -> tuple[_Said, _Said]:
 
 def _clear(colour: str) -> bool:
     return colour == "transparent" or (colour.lower() != "currentcolor" and read_colour(colour).alpha == 0)
-
-
-def _used(name: str, rules: str) -> Iterator[tuple[str, str]]:
-    if rules:
-        yield name, rules
 
 
 def band_queries(site: Site, bands: set[str]) -> Iterator[str]:

@@ -47,7 +47,7 @@ def widths_query(from_px: int, to_px: int) -> str:
     return " and ".join(parts)
 
 
-def media(query: str, between: str, rules: str) -> str:
-    """Rules within what both media queries match; an empty one matches everything."""
-    whole = " and ".join(part for part in (query, between) if part)
-    return f"@media {whole}{{{rules}}}" if whole and rules else rules
+def media(*queries: str) -> tuple[str, ...]:
+    """The conditions of rules that hold where all of these media queries match; an empty one matches everything."""
+    whole = " and ".join(query for query in queries if query)
+    return (f"@media {whole}",) if whole else ()

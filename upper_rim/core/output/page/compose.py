@@ -34,7 +34,7 @@ from ...style.faces import faces_in_use
 from ...style.fonts import subset_font
 from ..css.sheet import inside_a_page, site_rules
 from ..fitting import fitter_of
-from ..naming import PARTS_PATH, short_hash, with_site_key
+from ..naming import PARTS_PATH, named, short_hash
 from ..search.search_html import MOST_LISTED, results_body, results_path
 from ..search.search_index import Hit
 from ..search.site_search import index_paths, site_index
@@ -154,8 +154,8 @@ class Composer:
 
     @cached_property
     def _sheets(self) -> PageSheets:
-        late = with_site_key("".join(self._shelf.late_css.values()), self.site.key)
-        return PageSheets(self._rules, self.site.key, late)
+        late = (rule for rules in self._shelf.late_rules.values() for rule in rules)
+        return PageSheets(self._rules, named(late, self.site.key))
 
     def _languages(self) -> frozenset[str]:
         return frozenset(primary(tag) for tag in {self.site.language, *(page.language for page in self.site.pages)})

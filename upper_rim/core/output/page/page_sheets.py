@@ -3,28 +3,23 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable, Iterator
-from functools import lru_cache
+from collections.abc import Collection, Iterable, Iterator, Sequence
+from functools import lru_cache, reduce
 from typing import NamedTuple
 
-import lightningcss
-
+from ...kinds.rule import Rule
 from ...style.selectors import selectors_in
 from ...style.unicode_range import code_points, scripts_in, scripts_served
-from ..css.sheet import SiteRules
+from ..css.sheet import REFERENCE, SiteRules
 from ..naming import PARTS_PATH, short_hash
 
 _CLASSES = re.compile(r' class="([^"]*)"')
 _LANGUAGES = re.compile(r' lang="([^"]*)"')
 _ELEMENTS = re.compile(r"<([a-z][a-z0-9]*)")
-_FLAT_RULE = re.compile(r"([^{};@]+)\{([^{}]*)\}")
 _LANGUAGE = re.compile(r":lang\(([\w-]+)\)")
 _CONDITIONS = re.compile(r"\[[^\]]*\]|::?[\w-]+(?:\((?:[^()]|\([^()]*\))*\))?")
 _OF_ELEMENTS = re.compile(r"(?:^|(?<=[\s>+~]))([a-z][a-z0-9]*)")
 MADE_BY_SCRIPTS = frozenset({"html", "body", "a", "li", "span"})
-_FAMILY = re.compile(r'font-family:("[^"]*")')
-_REFERENCE = re.compile(r"var\(\s*(--[\w-]+)")
-_SERVED = re.compile(r"unicode-range:([^;}]+)")
 
 
 class Shows(NamedTuple):
@@ -53,16 +48,15 @@ def shows(html: str, words: frozenset[str]) -> Shows:
 
 
 class PageSheets:
-    """The sheets that were asked for, each once. `key` begins every published class name."""
+    """The sheets that were asked for, each once."""
 
-    def __init__(self, rules: SiteRules, key: str, late: str = "") -> None:
-        """`late`: CSS that comes when something is used."""
+    def __init__(self, rules: SiteRules, late: Iterable[Rule] = ()) -> None:
+        """`late`: those that come when something is used."""
         # Each selector by itself, so that it can be left out by itself; those that stay are joined again.
-        ours = _FLAT_RULE.sub(_one_by_one, rules.ours)
-        self._rules = rules._replace(ours=ours)
-        self._named = frozenset(re.findall(rf"\.({re.escape(key)}-[\w-]+)", rules.first + ours))
-        self._late = late
-        self._property = re.compile(rf"(--{re.escape(key)}-(?!stage:)[\w-]+):[^;{{}}]*;?")
+        self._rules = rules._replace(ours=tuple(_one_by_one(rules.ours)))
+        own = re.compile(rf"\.({re.escape(rules.key)}-[\w-]+)")
+        self._named = frozenset(name for text in (rules.own, *_texts(self._rules.ours)) for name in own.findall(text))
+        self._referred = frozenset(_references([rules.own, *_texts(rules.registered), *_texts(late)]))
         self._made: dict[Shows, str] = {}
         self._files: dict[str, bytes] = {}
 
@@ -80,29 +74,57 @@ class PageSheets:
         yield from list(self._files.items())
 
     def _less(self, shown: Shows) -> str:
-        def met(rule: re.Match[str]) -> str:
-            spoken = all(_is_spoken(one, shown.languages) for one in _LANGUAGE.findall(rule[1]))
-            return rule[0] if spoken and _elements_of(rule[1]) <= shown.elements else ""
+        faces = tuple(face for face in self._rules.faces if _is_written(face, shown))
+        missed = _families(self._rules.faces) - _families(faces)
+        ours = [_less_families(rule, missed) for rule in self._rules.ours if _is_met(rule.selector, shown)]
+        less = self._rules._replace(faces=faces, ours=tuple(self._less_unused(ours)))
+        return less.minified(unused=self._named - shown.classes)
 
-        faces = [face for face in self._rules.faces if _is_written(face, shown)]
-        ours = _FLAT_RULE.sub(met, self._rules.ours)
-        for family in _families(self._rules.faces) - _families(faces):
-            ours = ours.replace(f"{family},", "")
-        css = lightningcss.process_stylesheet(
-            "".join(faces) + self._rules.first + self._less_unused(ours),
-            unused_symbols=set(self._named - shown.classes),
-            minify=True,
-        )
-        return str(css)
-
-    def _less_unused(self, css: str) -> str:
+    def _less_unused(self, rules: Sequence[Rule]) -> Iterator[Rule]:
         """Without custom properties that nothing refers to, but for the one that tells which stage shows."""
-        used = set(_REFERENCE.findall(css + self._rules.first + self._late))
-        return self._property.sub(lambda said: said[0] if said[1] in used else "", css)
+        ours, stage = f"--{self._rules.key}-", f"--{self._rules.key}-stage"
+        used = {stage, *self._referred, *_references(_texts(rules))}
+        for rule in rules:
+            unused = {name for name in rule.declarations if name.startswith(ours) and name not in used}
+            if not unused:
+                yield rule
+                continue
+            kept = {name: value for name, value in rule.declarations.items() if name not in unused}
+            yield rule._replace(declarations=kept)
 
 
-def _one_by_one(rule: re.Match[str]) -> str:
-    return "".join(f"{selector}{{{rule[2]}}}" for selector in selectors_in(rule[1]))
+def _texts(rules: Iterable[Rule]) -> Iterator[str]:
+    for rule in rules:
+        yield rule.selector
+        yield from rule.declarations.values()
+
+
+def _references(texts: Iterable[str]) -> Iterator[str]:
+    """Custom properties that are referred to."""
+    return (name for text in texts if "var(" in text for name in REFERENCE.findall(text))
+
+
+def _one_by_one(rules: Iterable[Rule]) -> Iterator[Rule]:
+    return (rule._replace(selector=one) for rule in rules for one in selectors_in(rule.selector))
+
+
+def _is_met(selector: str, shown: Shows) -> bool:
+    """Whether the page has the languages and the elements that it asks for."""
+    spoken = all(_is_spoken(one, shown.languages) for one in _languages_of(selector))
+    return spoken and _elements_of(selector) <= shown.elements
+
+
+def _less_families(rule: Rule, missed: Collection[str]) -> Rule:
+    families = rule.declarations.get("font-family")
+    if families is None or not missed:
+        return rule
+    kept = reduce(lambda listed, one: listed.replace(f"{one},", ""), missed, families)
+    return rule._replace(declarations={**rule.declarations, "font-family": kept})
+
+
+@lru_cache(maxsize=4096)
+def _languages_of(selector: str) -> tuple[str, ...]:
+    return tuple(_LANGUAGE.findall(selector))
 
 
 @lru_cache(maxsize=4096)
@@ -119,15 +141,15 @@ def _is_spoken(asked: str, languages: Iterable[str]) -> bool:
     return any(f"{one}-".lower().startswith(f"{asked}-".lower()) for one in languages)
 
 
-def _families(faces: Iterable[str]) -> set[str]:
+def _families(faces: Iterable[Rule]) -> set[str]:
     """Their names, in quotation marks as they are written in lists of families, too."""
-    return {found[1] for face in faces if (found := _FAMILY.search(face))}
+    return {face.declarations["font-family"] for face in faces}
 
 
-def _is_written(face: str, shown: Shows) -> bool:
+def _is_written(face: Rule, shown: Shows) -> bool:
     """Whether a font file serves a script that the page is written in, or a character that it has of none."""
-    served = _SERVED.search(face)
+    served = face.declarations.get("unicode-range")
     if served is None:
         return True
-    points = code_points(served[1])
-    return bool(scripts_served(served[1]) & shown.scripts) or any(ord(one) in points for one in shown.common)
+    points = code_points(served)
+    return bool(scripts_served(served) & shown.scripts) or any(ord(one) in points for one in shown.common)

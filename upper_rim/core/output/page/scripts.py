@@ -44,7 +44,7 @@ def late_scripts(site: Site, shelf: Shelf) -> dict[str, str]:
     bands = band_widths(site)
     names = {name for item in items_of(site.pieces) for name in item.modules(bands)}
     return {
-        name: _with_css(shelf.late_scripts[name], late_css(site, shelf.late_css.get(name, "")))
+        name: _with_css(shelf.late_scripts[name], late_css(site, shelf.late_rules.get(name, ())))
         for name in sorted(names)
     }
 

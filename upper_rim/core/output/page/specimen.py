@@ -13,6 +13,7 @@ from ...kinds.items.menu import MenuItem
 from ...kinds.markup import html
 from ...kinds.pieces.base import Piece
 from ...kinds.rows import Cell, Row
+from ...kinds.rule import Rule, css, inside
 from ...languages import direction
 from ...model.apply import apply
 from ...model.edits import Refusal, Set
@@ -21,8 +22,8 @@ from ...model.tree import ancestors, find
 from ...style.resolve import StyledElement, Styling
 from ...values.styling import STATES_OF, Part, State
 from ...values.words import Words
-from ..css.sheet import important, sheet
-from ..naming import look_class, published_name
+from ..css.sheet import sheet
+from ..naming import look_class, named, published_name
 from ..shelf import Shelf
 from .item_markup import item_markup, on_no_page
 from .site_context import SiteContext, pageless
@@ -45,18 +46,28 @@ SHOWN_ROLES: tuple[tuple[str, str, str], ...] = (
 """Roles in the order in which they are shown: role, name, sample."""
 
 
-def _document(site: Site, title: str, css: str, shown: list[str], extra: str) -> str:
-    """The strip. Its own rules stand in a layer before the site's, whose importance they would not outweigh otherwise."""
-    layout = (
-        "html,body{margin:0;height:100%;overflow:hidden}.strip{display:flex;height:100%}"
-        ".strip>div{flex:1;min-width:0;overflow:hidden;display:flex}"
-        f".strip .{site.key},.strip .{site.key}>div,.strip .{site.key}>div>div{{flex:1;display:flex;justify-content:center;align-items:center}}"
-        f".{site.key}-menu-button{{display:inline-flex;align-items:center;justify-content:center;gap:8px}}{extra}"
-    )
+_CENTRED = {"justify-content": "center", "align-items": "center"}
+_STRIP = (
+    Rule("html,body", {"margin": "0", "height": "100%", "overflow": "hidden"}),
+    Rule(".strip", {"display": "flex", "height": "100%"}),
+    Rule(".strip>div", {"flex": "1", "min-width": "0", "overflow": "hidden", "display": "flex"}),
+    Rule(".strip .rim,.strip .rim>div,.strip .rim>div>div", {"flex": "1", "display": "flex", **_CENTRED}),
+    Rule(
+        ".rim-menu-button",
+        {"display": "inline-flex", "align-items": "center", "justify-content": "center", "gap": "8px"},
+    ),
+    Rule(".rim-bullets", {"display": "block"}),
+    Rule(".rim-bullets li", {"display": "list-item"}),
+)
+"""The strip's own rules. They stand in a layer before the site's, whose importance they would not outweigh otherwise."""
+
+
+def _document(site: Site, title: str, sheet: str, shown: list[str]) -> str:
+    strip = css(inside(("@layer strip",), named(_STRIP, site.key)), is_important=True)
     cells = "".join(f"<div>{one}</div>" for one in shown)
     return (
         f'<!doctype html><html lang="{site.language}" dir="{direction(site.language)}"><meta charset="utf-8"><title>{escape(title)}</title>'
-        f"<style>@layer strip{{{important(layout)}}}{css}</style><body><div class=strip>{cells}</div>"
+        f"<style>{strip}{sheet}</style><body><div class=strip>{cells}</div>"
     )
 
 
@@ -65,8 +76,7 @@ def states_document(site: Site, shelf: Shelf, element: StyledElement, band: str 
     site = _never_hidden(site, element.node)
     context = pageless(site, shelf, site.language)
     shown = [_around(site, element, _in_state(context, element, state)) for state in STATES_OF[element.role]]
-    css = sheet(site, shelf, font_url, forced=True, only_band=band or "")
-    return _document(site, "States", css, shown, "")
+    return _document(site, "States", sheet(site, shelf, font_url, forced=True, only_band=band or ""), shown)
 
 
 def _never_hidden(site: Site, node_id: str) -> Site:
@@ -87,9 +97,8 @@ def role_document(site: Site, shelf: Shelf, role: str, font_url: str) -> str:
         f'<header class="{key}"><div>{role_markup(site, role, state, sample)}</div></header>'
         for state in STATES_OF[role]
     ]
-    css = sheet(site, shelf, font_url, forced=True, only_band=site.bands[-1].id if site.bands else "")
-    extra = f".{key}-bullets{{display:block}}.{key}-bullets li{{display:list-item}}"
-    return _document(site, role, css, shown, extra)
+    widest = site.bands[-1].id if site.bands else ""
+    return _document(site, role, sheet(site, shelf, font_url, forced=True, only_band=widest), shown)
 
 
 def role_markup(site: Site, role: str, state: State, sample: str) -> str:
