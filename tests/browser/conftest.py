@@ -17,7 +17,7 @@ from collections.abc import Callable, Iterator
 from http.client import HTTPResponse
 from http.cookiejar import CookieJar
 from pathlib import Path
-from typing import Any
+from typing import Any, ClassVar
 from urllib.parse import urlencode
 
 import pytest
@@ -26,6 +26,7 @@ from selenium.webdriver.chrome.service import Service
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.by import By
 from selenium.webdriver.remote.webelement import WebElement
+from websocket import create_connection
 
 ROOT = Path(__file__).resolve().parent.parent.parent
 PATIENCE_S = 30.0
@@ -111,6 +112,8 @@ def wait_for(condition: Callable[[], Any], seconds: float = PATIENCE_S) -> Any:
 def running() -> Iterator[Running]:
     application = Running()
     yield application
+    for chromium in Chromium.idle:
+        chromium.driver.quit()
     application.stop()
     shutil.rmtree(application.folder, ignore_errors=True)
     for left in Path("/var/lib/postgresql").glob("upper-rim-*-main") if os.geteuid() == 0 else ():
@@ -161,17 +164,52 @@ def load_what_comes_late(driver: webdriver.Chrome) -> None:
     )
 
 
+class Chromium:
+    """A browser that stays open: each of its windows is somebody else's, with no cookies, storage and cache of another."""
+
+    idle: ClassVar[list[Chromium]] = []
+
+    def __init__(self) -> None:
+        options = chromium_options()
+        options.set_capability("goog:loggingPrefs", {"browser": "ALL", "performance": "ALL"})
+        self.driver = webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver"))
+        self.driver.set_script_timeout(60)
+        self._first = self.driver.current_window_handle
+        about = f"http://{self.driver.capabilities['goog:chromeOptions']['debuggerAddress']}/json/version"
+        address = json.loads(urllib.request.urlopen(about, timeout=30).read())["webSocketDebuggerUrl"]
+        self._socket = create_connection(address, suppress_origin=True, timeout=30)
+        self._context = ""
+
+    def open(self, downloads: Path) -> None:
+        self._context = self._asked("Target.createBrowserContext")["browserContextId"]
+        window = self._asked("Target.createTarget", url="about:blank", browserContextId=self._context)["targetId"]
+        folder = {"behavior": "allow", "downloadPath": str(downloads)}
+        self._asked("Browser.setDownloadBehavior", browserContextId=self._context, **folder)
+        self.driver.switch_to.window(window)
+        for log in ("browser", "performance"):
+            self.driver.get_log(log)
+
+    def close(self) -> None:
+        self._asked("Target.disposeBrowserContext", browserContextId=self._context)
+        self.driver.switch_to.window(self._first)
+        self.idle.append(self)
+
+    def _asked(self, method: str, **parameters: str) -> dict[str, str]:
+        """Of the browser itself (Chrome DevTools Protocol), which a window may not ask."""
+        self._socket.send(json.dumps({"id": 1, "method": method, "params": parameters}))
+        while "id" not in (answer := json.loads(self._socket.recv())):
+            pass
+        result: dict[str, str] = answer["result"]
+        return result
+
+
 class Browser:
     """A Chromium window, and short ways to do what a person does in it."""
 
     def __init__(self, running: Running, downloads: Path) -> None:
-        options = chromium_options()
-        options.add_experimental_option(
-            "prefs", {"download.default_directory": str(downloads), "download.prompt_for_download": False}
-        )
-        options.set_capability("goog:loggingPrefs", {"browser": "ALL", "performance": "ALL"})
-        self.driver = webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver"))
-        self.driver.set_script_timeout(60)
+        self._chromium = Chromium.idle.pop() if Chromium.idle else Chromium()
+        self._chromium.open(downloads)
+        self.driver = self._chromium.driver
         self.running = running
         self.resize(1280, 800)
 
@@ -272,7 +310,7 @@ class Browser:
         return Stage(self)
 
     def quit(self) -> None:
-        self.driver.quit()
+        self._chromium.close()
 
 
 def live_edition(browser: Browser) -> str | None:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, get_args
 
 import pytest
 from hypothesis import given, settings
@@ -18,7 +18,8 @@ from upper_rim.core.kinds.items.viewer import Viewer
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.rows import Cell, Row
 from upper_rim.core.model.apply import apply, inverse
-from upper_rim.core.model.edits import Add, Refusal, Remove, Set, Together, edit_adapter
+from upper_rim.core.model.edits import Add, Remove, Set, Together, edit_adapter
+from upper_rim.core.model.refusal import WORDS, Refusal, RefusalKind
 from upper_rim.core.model.replay import Conflict, replay
 from upper_rim.core.model.rules import Rules
 from upper_rim.core.model.site import Site, content_hash
@@ -57,7 +58,7 @@ def test_whatever_is_done_and_undone_the_site_is_valid_and_undo_gives_the_earlie
         edit = edit_adapter.validate_python(edit_adapter.dump_python(maker.edit(site), mode="json"))
         after = apply(site, edit)
         if isinstance(after, Refusal):
-            assert after.reason
+            assert after.words
             continue
         applied += after is not site
         if after is not site:
@@ -112,6 +113,11 @@ def test_a_refusal_names_the_place_and_changes_nothing() -> None:
         answer = apply(site, edit)
         assert isinstance(answer, Refusal), edit
         assert (answer.node, answer.field) == (node, field), answer
+        assert answer.words and "{" not in answer.words
+
+
+def test_every_kind_of_refusal_has_words() -> None:
+    assert set(get_args(RefusalKind)) == set(WORDS)
 
 
 def test_edits_of_two_designers_join_unless_they_contradict() -> None:

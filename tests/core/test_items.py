@@ -20,7 +20,8 @@ from upper_rim.core.exchange.import_picture import LONGEST_SIDE, Brought, Pictur
 from upper_rim.core.kinds.items.form import Form
 from upper_rim.core.kinds.pieces.drawer import Drawer
 from upper_rim.core.model.apply import apply, inverse
-from upper_rim.core.model.edits import Add, Edit, Refusal, Remove, Set, Together
+from upper_rim.core.model.edits import Add, Edit, Remove, Set, Together
+from upper_rim.core.model.refusal import Refusal
 from upper_rim.core.model.site import Asset, Site
 from upper_rim.core.output.css.sheet import sheet
 from upper_rim.core.output.page.compose import Composer

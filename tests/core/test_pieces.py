@@ -12,7 +12,8 @@ from selectolax.lexbor import LexborHTMLParser
 from upper_rim.core.exchange.markers import strip
 from upper_rim.core.kinds.items.contact import Contact, Hours, days_in_words
 from upper_rim.core.model.apply import apply
-from upper_rim.core.model.edits import Refusal, Set
+from upper_rim.core.model.edits import Set
+from upper_rim.core.model.refusal import Refusal
 from upper_rim.core.model.site import Site
 from upper_rim.core.output.css.sheet import sheet
 from upper_rim.core.output.page.compose import Composer
@@ -81,7 +82,7 @@ def test_columns_fold_by_band_and_name_a_band_that_is_there() -> None:
     assert re.search(r"width<560px\)\{[^}]*rw-columns[^}]*repeat\(1,minmax\(0,1fr\)\)", css.replace(" ", ""))
     assert re.search(r"width>=560px\)and\(width<980px\)\{[^}]*rw-columns[^}]*repeat\(2,", css.replace(" ", ""))
     refused = apply(SITE, Set(node="rw-columns", field="columns", value=[{"band": "bd-gone", "count": 2}]))
-    assert isinstance(refused, Refusal) and "band" in refused.reason
+    assert isinstance(refused, Refusal) and "band" in refused.words
     assert isinstance(
         apply(SITE, Set(node="rw-columns", field="columns", value=[{"band": "bd-wide", "count": 7}])), Refusal
     )

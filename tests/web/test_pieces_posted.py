@@ -108,7 +108,7 @@ def test_opening_hours_are_typed_a_line_each(ferries: StoredSite, ada: User) -> 
     write("Mo-We 9:00-17:30\n\nsaturday, Sun 10:00 – 12:00\nFr–Mo 20:00-24:00")
     assert hours() == [("MoTuWe", "09:00", "17:30"), ("SaSu", "10:00", "12:00"), ("FrSaSuMo", "20:00", "24:00")]
     answer = write("Mo-Fr 9:00-17:00\nwhenever")
-    assert answer.status_code == 422 and "line 2 is not understood" in told(answer) and len(hours()) == 3
+    assert answer.status_code == 422 and "line 2: it is not understood" in told(answer) and len(hours()) == 3
     assert write("Xx 9:00-10:00").status_code == 422
     assert write("Mo 25:00-26:00").status_code == 422
     shown = told(client.get(f"{FOOTER}?select=it-contact"))

@@ -75,7 +75,7 @@ def bring_in(chosen: argparse.Namespace) -> Remarks:
     )
     fault = broken_references(site)
     if fault is not None:
-        raise CannotDo(f"{source}: {fault.reason}")
+        raise CannotDo(f"{source}: {fault.words}")
     with _new_file(chosen.out) as out:
         write_bundle(out, site, contents.__getitem__)
     return [f"{name}: {reason}" for name, reason in problems]

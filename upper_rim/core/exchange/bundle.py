@@ -155,7 +155,7 @@ def checked_site(site: Site) -> Site:
     )
     fault = broken_references(site)
     if fault is not None:
-        raise BrokenBundle(f"{SITE}, at {fault.node}.{fault.field}: {fault.reason}.")
+        raise BrokenBundle(f"{SITE}, at {fault.node}.{fault.field}: {fault.words}.")
     return site
 
 

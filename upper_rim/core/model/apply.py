@@ -13,7 +13,8 @@ from pydantic import JsonValue, TypeAdapter, ValidationError
 
 from ..values.nodes import Node, Value
 from .check import broken_references
-from .edits import Add, Edit, Move, Refusal, Remove, Set, SetEach, Together
+from .edits import Add, Edit, Move, Remove, Set, SetEach, Together
+from .refusal import Refusal, RefusalKind
 from .rules import Rules, broken_rule
 from .site import Site
 from .tree import (
@@ -32,8 +33,8 @@ from .tree import (
 
 
 class _Refused(Exception):
-    def __init__(self, node: str, field: str, reason: str) -> None:
-        self.refusal = Refusal(node=node, field=field, reason=reason)
+    def __init__(self, node: str, field: str, kind: RefusalKind, **about: str) -> None:
+        self.refusal = Refusal(node, field, kind, about)
 
 
 def apply(site: Site, edit: Edit, rules: Rules | None = None) -> Site | Refusal:
@@ -134,14 +135,14 @@ def _add(site: Site, edit: Add) -> Site:
 def _move(site: Site, edit: Move) -> Site:
     spot = _spot(site, edit.node)
     if edit.parent == edit.node or edit.node in ancestors(site, edit.parent):
-        raise _Refused(edit.node, edit.slot, "it cannot be moved into itself")
+        raise _Refused(edit.node, edit.slot, "into itself")
     without = _without(site, spot.parent, spot.slot, {edit.node})
     holder = _holder(without, edit.parent, edit.slot)
     _require_slot(holder, edit.slot, edit.parent)
     as_json = [spot.node.model_dump(mode="json")]
     moved = _validated(slot_adapter(type(holder), edit.slot), as_json, edit.node, edit.slot)
     if type(moved[0]) is not type(spot.node):
-        raise _Refused(edit.node, edit.slot, "it would become something else there")
+        raise _Refused(edit.node, edit.slot, "another type")
     after = _with_children(
         without, edit.parent, edit.slot, _inserted(edit.slot, getattr(holder, edit.slot), moved, edit.at)
     )
@@ -155,7 +156,7 @@ def _remove(site: Site, edit: Remove) -> Site:
     children = {child.id for child in getattr(_holder(site, first.parent), first.slot)}
     strangers = set(edit.nodes) - children
     if strangers:
-        raise _Refused(min(strangers), first.slot, "it is not there any more, or stands somewhere else")
+        raise _Refused(min(strangers), first.slot, "elsewhere")
     return _without(site, first.parent, first.slot, set(edit.nodes))
 
 
@@ -185,14 +186,14 @@ def _put_back(site: Site, edit: Remove) -> Edit:
 def _holder(site: Site, node_id: str, field: str = "") -> Value:
     holder = holder_of(site, node_id)
     if holder is None:
-        raise _Refused(node_id, field, "it is not there any more")
+        raise _Refused(node_id, field, "gone")
     return holder
 
 
 def _spot(site: Site, node_id: str) -> Spot:
     spot = find(site, node_id)
     if spot is None:
-        raise _Refused(node_id, "", "it is not there any more")
+        raise _Refused(node_id, "", "gone")
     return spot
 
 
@@ -211,13 +212,13 @@ def _nodes_by_id(site: Site, wanted: Iterable[str]) -> dict[str, Node]:
 
 def _with_field(holder: Value, field: str, value: JsonValue, node_id: str) -> Value:
     if field not in type(holder).model_fields or field in {"id", "kind", "format", *slots_of(holder)}:
-        raise _Refused(node_id, field, f"there is no field “{field}” to be set here")
+        raise _Refused(node_id, field, "no such field", field_name=field)
     as_json = {name: current for name, current in holder.__dict__.items() if name in type(holder).model_fields}
     as_json[field] = value
     try:
         return type(holder).model_validate(as_json)
     except ValidationError as error:
-        raise _Refused(node_id, field, reason_of(error)) from None
+        raise _Refused(node_id, field, "no such value", fault=reason_of(error)) from None
 
 
 def _validated(adapter: TypeAdapter[Any], values: Any, node_id: str, field: str) -> tuple[Node, ...]:
@@ -225,7 +226,7 @@ def _validated(adapter: TypeAdapter[Any], values: Any, node_id: str, field: str)
         return cast(tuple[Node, ...], adapter.validate_python(tuple(values)))
     except ValidationError as error:
         named = [part for part in error.errors()[0]["loc"] if isinstance(part, str)]
-        raise _Refused(node_id, named[-1] if named else field, reason_of(error)) from None
+        raise _Refused(node_id, named[-1] if named else field, "no such value", fault=reason_of(error)) from None
 
 
 def reason_of(error: ValidationError) -> str:
@@ -236,7 +237,7 @@ def reason_of(error: ValidationError) -> str:
 
 def _require_slot(holder: Value, slot: str, node_id: str) -> None:
     if slot not in slots_of(holder):
-        raise _Refused(node_id, slot, f"nothing can be put into “{slot}” here")
+        raise _Refused(node_id, slot, "no such slot", slot=slot)
 
 
 def _require_new_ids(site: Site, new: tuple[Node, ...]) -> None:
@@ -247,15 +248,15 @@ def _require_new_ids(site: Site, new: tuple[Node, ...]) -> None:
             ids.extend(child.id for child in walk(node))
     wanted = set(ids)
     if len(wanted) < len(ids) or ROOT in wanted:
-        raise _Refused(ids[0], "id", "two of the new parts carry the same id")
+        raise _Refused(ids[0], "id", "ids alike")
     for slot in SLOTS[Site]:
         for child in getattr(site, slot):
             if child.id in wanted:
-                raise _Refused(child.id, "id", "this id is already taken in the site")
+                raise _Refused(child.id, "id", "id taken")
             if type(child) in SLOTS:
                 for below in walk(child):
                     if below.id in wanted:
-                        raise _Refused(below.id, "id", "this id is already taken in the site")
+                        raise _Refused(below.id, "id", "id taken")
 
 
 def _inserted(slot: str, children: tuple[Node, ...], new: tuple[Node, ...], at: int | None) -> tuple[Node, ...]:

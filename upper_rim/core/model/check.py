@@ -18,8 +18,8 @@ from ..kinds.pieces.header import Header
 from ..kinds.rows import Cell, Row
 from ..values.properties import PROPERTIES
 from ..values.styling import STATES_OF, Declaration, Part, Role, RoleDefault, Styled
-from .edits import Refusal
 from .references import references
+from .refusal import Refusal, RefusalKind
 from .site import Asset, Page, Site
 from .tree import walk
 
@@ -59,8 +59,7 @@ def _faults(site: Site, before: Site | None) -> Iterator[Refusal]:
         yield from _doubled_roles(piece.roles)
         for default in piece.roles:
             if default.role in {"page", "piece", "float"}:
-                reason = "within a piece there are no defaults for pieces; style the piece itself"
-                yield Refusal(node=default.id, field="role", reason=reason)
+                yield Refusal(default.id, "role", "role of pieces")
         for node in (piece, *walk(piece)):
             if isinstance(node, Declaration):
                 continue
@@ -85,12 +84,11 @@ def _faulty_shares(piece: Piece, own_rows: Mapping[str, str]) -> Iterator[Refusa
     shared = [row for row in piece.rows if row.shares is not None]
     for row in shared:
         if own_rows.get(row.shares or "") in {None, piece.id}:
-            reason = f"“{piece.name}” shares a row that would be gone; make it its own there, or remove it there, first"
-            yield Refusal(node=row.id, field="shares", reason=reason)
+            yield Refusal(row.id, "shares", "shared row gone", {"piece": piece.name})
         if row.cells or row.styles or row.wears:
-            yield Refusal(node=row.id, field="shares", reason="a row that is shared has nothing of its own")
+            yield Refusal(row.id, "shares", "shared row with its own")
     if len({row.shares for row in shared}) < len(shared):
-        yield Refusal(node=piece.id, field="rows", reason="a piece shows another's row once")
+        yield Refusal(piece.id, "rows", "row shown twice")
 
 
 PAINTED = frozenset({"Colour", "Background", "Border", "Corners", "Shadow"})
@@ -102,15 +100,11 @@ def _faulty_stages(piece: Piece) -> Iterator[Refusal]:
     known = {stage.id for stage in stages}
     for row in piece.rows:
         if row.stage is not None and row.stage not in known:
-            reason = (
-                f"“{row.name}” shows in a stage that “{piece.name}” has not; remove the row, or let it show at rest"
-            )
-            yield Refusal(node=row.id, field="stage", reason=reason)
+            yield Refusal(row.id, "stage", "stage gone", {"row": row.name, "piece": piece.name})
     for stage in stages:
         for style in stage.styles:
             if PROPERTIES[style.property].group not in PAINTED:
-                reason = "a stage changes what is painted; for other sizes set its height, or hand over to other rows"
-                yield Refusal(node=stage.id, field=style.property, reason=reason)
+                yield Refusal(stage.id, style.property, "stage changes size")
 
 
 def _faulty_ways(piece: Piece) -> Iterator[Refusal]:
@@ -118,7 +112,7 @@ def _faulty_ways(piece: Piece) -> Iterator[Refusal]:
         return
     for field, ways in (("moves", {piece.moves}), ("moves_in", {one.way for one in piece.moves_in})):
         if not ways <= set(piece.WAYS):
-            yield Refusal(node=piece.id, field=field, reason="a piece of this kind cannot go this way")
+            yield Refusal(piece.id, field, "way of another kind")
 
 
 def _ids(site: Site, slot: str) -> set[str]:
@@ -157,26 +151,20 @@ def _style_faults(holder: Any, swatches: set[str], bands: set[str], name: str) -
         named = [one for one in references(style) if one.slot in there and not one.id.startswith(":")]
         missing = {one.slot for one in named if one.id not in there[one.slot]}
         if "swatches" in missing:
-            reason = f"“{name}” uses a swatch that is not there; choose another one there first"
-            yield Refusal(node=holder.id, field=style.property, reason=reason)
+            yield Refusal(holder.id, style.property, "swatch gone", {"piece": name})
         if "bands" in missing:
-            reason = f"“{name}” uses a width band that is not there; choose another one there first"
-            yield Refusal(node=holder.id, field=style.property, reason=reason)
+            yield Refusal(holder.id, style.property, "band gone", {"piece": name})
         if roles and style.part not in roles:
-            reason = f"it has no {style.part} that could be styled by itself"
-            yield Refusal(node=holder.id, field=style.property, reason=reason)
+            yield Refusal(holder.id, style.property, "part without styles", {"part": style.part})
         elif roles and style.state not in STATES_OF[roles[style.part]]:
-            reason = f"there is no state “{style.state}” here"
-            yield Refusal(node=holder.id, field=style.property, reason=reason)
+            yield Refusal(holder.id, style.property, "state not here", {"state": style.state})
         if roles.get(style.part) == "column-rule" and not style.property.startswith("border-inline-start-"):
-            yield Refusal(node=holder.id, field=style.property, reason="a divider has thickness, kind and colour only")
+            yield Refusal(holder.id, style.property, "more than a divider")
         if "ring" in roles.values() and PROPERTIES[style.property].group != "Ring":
-            yield Refusal(
-                node=holder.id, field=style.property, reason="a focus ring has width, kind, colour and distance only"
-            )
+            yield Refusal(holder.id, style.property, "more than a ring")
         key = (style.part, style.property, style.state, style.band)
         if key in seen:
-            yield Refusal(node=holder.id, field=style.property, reason="this is set already, for that state and width")
+            yield Refusal(holder.id, style.property, "declared twice")
         seen[key] = style
 
 
@@ -184,23 +172,19 @@ def _doubled_roles(roles: Iterable[RoleDefault]) -> Iterator[Refusal]:
     seen: set[str] = set()
     for default in roles:
         if default.role in seen:
-            yield Refusal(node=default.id, field="role", reason=f"there are defaults for {default.role} already")
+            yield Refusal(default.id, "role", "role twice", {"role": default.role})
         seen.add(default.role)
 
 
-_MISSING = {
-    "bands": "“{}” uses a width band that is not there; choose another one there first",
-    "menus": "“{}” shows a menu that is not there; choose another one there first",
-    "looks": "something in “{}” wears a look that is not there; take it off there first",
-}
+_MISSING: Mapping[str, RefusalKind] = {"bands": "band gone", "menus": "menu gone", "looks": "look gone"}
 
 
 def _fault(node: Any, known: Mapping[str, set[str]], piece: str) -> Iterator[Refusal]:
     for reference in references(node):
         if reference.id not in known.get(reference.slot, {reference.id}):
-            yield Refusal(node=node.id, field=reference.field, reason=_MISSING[reference.slot].format(piece))
+            yield Refusal(node.id, reference.field, _MISSING[reference.slot], {"piece": piece})
     if isinstance(node, Styled) and len(set(node.wears)) < len(node.wears):
-        yield Refusal(node=node.id, field="wears", reason="it wears this look already")
+        yield Refusal(node.id, "wears", "look worn twice")
 
 
 def _faulty_drawers(site: Site) -> Iterator[Refusal]:
@@ -210,11 +194,9 @@ def _faulty_drawers(site: Site) -> Iterator[Refusal]:
             if not isinstance(item, MenuItem):
                 continue
             if item.drawer is not None and site.drawer(item.drawer) is None:
-                reason = f"a menu in “{piece.name}” holds a drawer that is not there; take it off there first"
-                yield Refusal(node=item.id, field="drawer", reason=reason)
+                yield Refusal(item.id, "drawer", "drawer gone", {"piece": piece.name})
             if isinstance(piece, Drawer) and (item.has_button or item.drawer is not None):
-                reason = f"“{piece.name}” is a drawer itself: a menu in it cannot have a button that opens another"
-                yield Refusal(node=item.id, field="drawer_below", reason=reason)
+                yield Refusal(item.id, "drawer_below", "button within a drawer", {"piece": piece.name})
 
 
 def _faulty_ties(site: Site) -> Iterator[Refusal]:
@@ -222,22 +204,22 @@ def _faulty_ties(site: Site) -> Iterator[Refusal]:
     known = {swatch.id for swatch in site.swatches}
     for swatch, parent in parents.items():
         if parent not in known:
-            yield Refusal(node=swatch, field="tied", reason="the swatch that it is tied to is not there")
+            yield Refusal(swatch, "tied", "tie gone")
         seen = {swatch}
         while parent in parents and parent not in seen:
             seen.add(parent)
             parent = parents[parent]
         if parent in seen:
-            yield Refusal(node=swatch, field="tied", reason="it cannot be tied to itself, not even by way of others")
+            yield Refusal(swatch, "tied", "tied to itself")
 
 
 def _faulty_bands(site: Site) -> Iterator[Refusal]:
     for before, after in zip(site.bands, site.bands[1:], strict=False):
         if before.from_px == after.from_px:
-            reason = f"“{before.name}” already begins at {after.from_px} px"
-            yield Refusal(node=after.id, field="from_px", reason=reason)
+            about = {"band": before.name, "from_px": after.from_px}
+            yield Refusal(after.id, "from_px", "band begins there", about)
     if site.bands and site.bands[0].from_px != 0:
-        yield Refusal(node=site.bands[0].id, field="from_px", reason="the narrowest band begins at 0")
+        yield Refusal(site.bands[0].id, "from_px", "first band begins later")
 
 
 def _doubled_path(site: Site, before: Site | None) -> Iterator[Refusal]:
@@ -248,5 +230,5 @@ def _doubled_path(site: Site, before: Site | None) -> Iterator[Refusal]:
         previous: Page | Asset | None = None
         for node in nodes:
             if previous is not None and previous.path == node.path:
-                yield Refusal(node=node.id, field="path", reason=f"there is already something at {node.path}")
+                yield Refusal(node.id, "path", "path taken", {"path": node.path})
             previous = node

@@ -77,11 +77,3 @@ def parts_of_edit(edit: Edit) -> Iterator[Edit]:
             yield from parts_of_edit(part)
     else:
         yield edit
-
-
-class Refusal(Value):
-    """An edit that cannot be: the node and field at fault, and why, in a sentence."""
-
-    node: str
-    field: str
-    reason: str

@@ -13,7 +13,8 @@ from pydantic import JsonValue
 
 from ..values.nodes import Value
 from .apply import apply, field_json
-from .edits import Add, Edit, Move, Refusal, Remove, Set, SetEach, Together
+from .edits import Add, Edit, Move, Remove, Set, SetEach, Together
+from .refusal import Refusal
 from .rules import Rules
 from .site import Site
 from .tree import find, holder_of

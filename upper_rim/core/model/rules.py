@@ -14,7 +14,8 @@ from ..kinds.items.base import BaseItem
 from ..kinds.moving import ByElement, Stage
 from ..kinds.pieces.base import Moving
 from ..values.nodes import Node, Value
-from .edits import Edit, Refusal
+from .edits import Edit
+from .refusal import Refusal
 from .site import Lift, Site
 from .tree import SLOTS, walk
 
@@ -63,13 +64,12 @@ def _faults(node: Node, was: Node | None, rules: Rules) -> Iterator[Refusal]:
         if name != getattr(was, field, None) and not (
             rules.is_icon(name) or (isinstance(node, BaseItem) and node.TAKES_BRANDS and rules.is_mark(name))
         ):
-            reason = f"there is no icon called “{name}”; its name comes from the list that opens while you type"
-            yield Refusal(node=node.id, field=field, reason=reason)
+            yield Refusal(node.id, field, "no such icon", {"icon": name})
     for field, selector in _selectors(node).items():
         if getattr(node, field) != getattr(was, field, None):
             fault = rules.selector_fault(selector)
             if fault is not None:
-                yield Refusal(node=node.id, field=field, reason=fault)
+                yield Refusal(node.id, field, "selector not read", {"fault": fault})
 
 
 def _icons(node: Node) -> Mapping[str, str]:

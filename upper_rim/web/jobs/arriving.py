@@ -20,7 +20,8 @@ from ...core.exchange.import_pages import (
     read_files,
     read_sitemap,
 )
-from ...core.model.edits import Add, Edit, Refusal, Remove, Together
+from ...core.model.edits import Add, Edit, Remove, Together
+from ...core.model.refusal import Refusal
 from ...core.model.site import Asset, Page, Site
 from ..sites import contents, store
 from ..sites.models import Work
@@ -54,7 +55,7 @@ def take_in(work_id: int) -> None:
         _end(work, Work.State.DONE, words, problems)
     else:
         reason = (
-            answer.reason if isinstance(answer, Refusal) else "somebody changed the same pages meanwhile; send it again"
+            answer.words if isinstance(answer, Refusal) else "somebody changed the same pages meanwhile; send it again"
         )
         _end(work, Work.State.FAILED, f"It could not be added: {reason}.", problems)
 

@@ -6,7 +6,8 @@ from pydantic import JsonValue
 
 from ...core.exchange.import_pages import Problem, lifts_on
 from ...core.exchange.lifting import cuts, find_in_page
-from ...core.model.edits import Add, Refusal, SetEach, Together
+from ...core.model.edits import Add, SetEach, Together
+from ...core.model.refusal import Refusal
 from ...core.model.site import Lift, Page, Site
 from ..sites import contents, store
 from ..sites.models import Work
@@ -38,9 +39,7 @@ def lift_out(work_id: int) -> None:
     if isinstance(answer, store.Loaded):
         end_work(work, Work.State.DONE, f"Lifted out of {len(changed)} pages.", problems)
     else:
-        reason = (
-            answer.reason if isinstance(answer, Refusal) else "somebody changed the same pages meanwhile; try again"
-        )
+        reason = answer.words if isinstance(answer, Refusal) else "somebody changed the same pages meanwhile; try again"
         end_work(work, Work.State.FAILED, f"It could not be lifted out: {reason}.", problems)
 
 

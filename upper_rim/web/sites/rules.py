@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from ...core.exchange.lifting import selector_fault
-from ...core.model.edits import Edit, Refusal
+from ...core.model.edits import Edit
+from ...core.model.refusal import Refusal
 from ...core.model.rules import Rules
 from ...core.model.site import Site
 from ...core.movement.flicker import TooEarly, begun_too_early
@@ -14,7 +15,7 @@ from .fitters import site_fitter
 def rules_of(site_id: int) -> Rules:
     def flickers(site: Site, edit: Edit) -> Refusal | None:
         early = begun_too_early(site_fitter(site_id).as_published(), site, edit)
-        return None if early is None else Refusal(node=early.stage, field="after", reason=early_words(early))
+        return None if early is None else refusal_of(early)
 
     shipped = shelf()
     return Rules(
@@ -25,12 +26,15 @@ def rules_of(site_id: int) -> Rules:
     )
 
 
-def early_words(early: TooEarly) -> str:
-    """Why a stage cannot begin where it would, as the end of a sentence."""
-    least = -(-early.least.px // 1)
-    return (
-        f"at {early.after_px} px it gives up {early.least.px:g} px of room that are still in view (from a width of "
-        f"{early.least.at_px} px, in {early.least.language}). Given up, the page would move back under its own distance, "
-        f"and flicker between {early.would.from_px} and {early.would.to_px} px; kept, {early.gap_px:g} px of the page’s "
-        f"ground would show beneath it. From {least:g} px on neither happens"
-    )
+def refusal_of(early: TooEarly) -> Refusal:
+    about = {
+        "after_px": early.after_px,
+        "given_up_px": early.least.px,
+        "at_px": early.least.at_px,
+        "language": early.least.language,
+        "from_px": early.would.from_px,
+        "to_px": early.would.to_px,
+        "gap_px": early.gap_px,
+        "least_px": -(-early.least.px // 1),
+    }
+    return Refusal(early.stage, "after", "would flicker", about)

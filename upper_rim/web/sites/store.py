@@ -20,7 +20,8 @@ from django.db.models.functions import Cast
 from django.utils.text import slugify
 
 from ...core.model.apply import apply, inverse
-from ...core.model.edits import Add, Edit, Move, Refusal, Remove, Set, SetEach, edit_adapter, parts_of_edit
+from ...core.model.edits import Add, Edit, Move, Remove, Set, SetEach, edit_adapter, parts_of_edit
+from ...core.model.refusal import Refusal
 from ...core.model.replay import GONE, Conflict, rebase
 from ...core.model.site import Asset, Page, Site
 from .contents import keep_contents
@@ -268,7 +269,7 @@ def _walked(site_id: int, site: Site, start: int, end: int) -> Site:
         edit = edit_adapter.validate_python(row.edit if forwards else row.inverse)
         after = apply(site, edit)
         if isinstance(after, Refusal):
-            raise RuntimeError(f"revision {row.number} of site {site_id} cannot be replayed: {after.reason}")
+            raise RuntimeError(f"revision {row.number} of site {site_id} cannot be replayed: {after.words}")
         site = after
     return site
 

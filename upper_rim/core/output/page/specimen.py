@@ -16,7 +16,8 @@ from ...kinds.rows import Cell, Row
 from ...kinds.rule import Rule, css, inside
 from ...languages import direction
 from ...model.apply import apply
-from ...model.edits import Refusal, Set
+from ...model.edits import Set
+from ...model.refusal import Refusal
 from ...model.site import Menu, Site
 from ...model.tree import ancestors, find
 from ...style.resolve import StyledElement, Styling

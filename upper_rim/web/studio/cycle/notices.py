@@ -11,7 +11,8 @@ from ....core.kinds.entries import Entry
 from ....core.kinds.moving import Stage
 from ....core.kinds.pieces.base import Piece
 from ....core.kinds.rows import Cell, Row
-from ....core.model.edits import Edit, Refusal, edit_adapter
+from ....core.model.edits import Edit, edit_adapter
+from ....core.model.refusal import Refusal
 from ....core.model.replay import GONE
 from ....core.model.site import Site
 from ....core.model.tree import find, holder_of
@@ -23,6 +24,7 @@ from ..controls.control import Group
 from ..controls.of_entries import entry_groups
 from ..controls.of_movement import movement_groups
 from ..controls.of_nodes import groups_for, node_name
+from ..forms.form_error import FormFault
 from ..words.languages import language_name
 
 
@@ -44,24 +46,25 @@ class StudioNotice:
     language: str | None = None
 
 
-def notice_of(answer: Answer, edit: Edit | None, site: Site) -> StudioNotice | None:
+def notice_of(answer: Answer | FormFault, edit: Edit | None, site: Site) -> StudioNotice | None:
     match answer:
         case Refusal():
-            line = _LINE.search(answer.reason)
-            return StudioNotice(
-                in_words(f"{named(site, answer.node)}{_of_field(site, answer)}: {answer.reason}.", site),
-                True,
-                answer.node,
-                answer.field,
-                name=answer.field if answer.field in _NAMED_FIELDS else "value",
-                line=int(line[1]) if line else None,
-            )
+            return _fault(answer.node, answer.field, answer.words, None, site)
+        case FormFault():
+            return _fault(*answer, site)
         case Clash():
             return _clash(answer, edit, site)
         case NothingThere():
             return StudioNotice(answer.sentence)
         case _:
             return None
+
+
+def _fault(node: str, field: str, words: str, line: int | None, site: Site) -> StudioNotice:
+    at = f"line {line}: " if line is not None else ""
+    name = field if field in _NAMED_FIELDS else "value"
+    sentence = in_words(f"{named(site, node)}{_of_field(site, node, field)}: {at}{words}.", site)
+    return StudioNotice(sentence, True, node, field, name=name, line=line)
 
 
 def _clash(answer: Clash, edit: Edit | None, site: Site) -> StudioNotice:
@@ -98,7 +101,6 @@ def _clash(answer: Clash, edit: Edit | None, site: Site) -> StudioNotice:
     )
 
 
-_LINE = re.compile(r"\bline (\d+)\b")
 _NAMED_FIELDS = frozenset({"name", "colour", "path", "title", "source", "label", "target"})
 """Fields of forms that are called as what they set."""
 
@@ -122,9 +124,8 @@ def _shown(value: object) -> str:
     return text if len(text) <= 120 else text[:117] + "…"
 
 
-def _of_field(site: Site, refusal: Refusal) -> str:
-    named_field = refusal.field not in {"", "do"}
-    return f", {field_words(site, refusal.node, refusal.field)}" if named_field else ""
+def _of_field(site: Site, node: str, field: str) -> str:
+    return f", {field_words(site, node, field)}" if field not in {"", "do"} else ""
 
 
 def field_words(site: Site, node_id: str, field: str) -> str:

@@ -17,7 +17,6 @@ from django.http import HttpRequest, HttpResponse, HttpResponseNotAllowed
 from django.shortcuts import render
 from django.urls import reverse
 
-from ....core.model.edits import Refusal
 from ....core.model.site import Site
 from ...live.addresses import StageKey, address, stage_label
 from ...sites import store
@@ -131,9 +130,8 @@ def _carry_out(request: HttpRequest, stored: StoredSite, piece_id: str) -> Done:
         return Done(notice_of(answer, None, store.load(stored.pk).site), (), words)
     newest = store.load(stored.pk)
     posted = posted_edit(newest.site, request.POST)
-    if isinstance(posted, Refusal):
+    if not isinstance(posted, Posted):
         return Done(notice_of(posted, None, newest.site))
-    assert isinstance(posted, Posted)
     answer = store.submit(stored.pk, request.user, posted.edit, _base(request))
     if not isinstance(answer, store.Loaded):
         return Done(notice_of(answer, posted.edit, newest.site))

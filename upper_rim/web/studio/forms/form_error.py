@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from ....core.model.edits import Edit, Refusal
+from ....core.model.edits import Edit
+from ....core.model.refusal import Refusal
 
 
 class Posted(NamedTuple):
@@ -14,6 +15,27 @@ class Posted(NamedTuple):
     made: tuple[str, ...] = ()
 
 
+class FormFault(NamedTuple):
+    """What was typed is not understood: why, as the end of a sentence; in a text of several lines, in which of them."""
+
+    node: str
+    field: str
+    words: str
+    line: int | None = None
+
+
 class FormError(Exception):
-    def __init__(self, node: str, field: str, reason: str) -> None:
-        self.refusal = Refusal(node=node, field=field, reason=reason)
+    def __init__(self, node: str, field: str, words: str, line: int | None = None) -> None:
+        self.fault: FormFault | Refusal = FormFault(node, field, words, line)
+
+
+class NotThere(FormError):
+    """What the form is about has gone meanwhile."""
+
+    def __init__(self, node: str, field: str = "") -> None:
+        self.fault = Refusal(node, field, "gone")
+
+
+class NoSuchField(FormError):
+    def __init__(self, node: str, field: str) -> None:
+        self.fault = Refusal(node, field, "no such field", {"field_name": field})

@@ -110,8 +110,8 @@ def _hours(site: Site, contact: Any, post: QueryDict) -> JsonValue:
         read = _HOURS.fullmatch(line.strip())
         days = _days(read[1]) if read else []
         if read is None or not days:
-            reason = f"line {at} is not understood; write it as Mo-Fr 09:00-17:30, with Mo Tu We Th Fr Sa Su"
-            raise FormError(contact.id, "hours", reason)
+            words = "it is not understood; write it as Mo-Fr 09:00-17:30, with Mo Tu We Th Fr Sa Su"
+            raise FormError(contact.id, "hours", words, at)
         found.append({"days": cast(JsonValue, days), "opens": read[2].zfill(5), "closes": read[3].zfill(5)})
     return found
 
@@ -148,15 +148,15 @@ def _hex(row: str, at: int, colour: str) -> str:
     try:
         return hex_colour(colour) if colour else ""
     except ValueError:
-        raise FormError(row, "profiles", f"line {at}: “{colour}” is no colour; write it as #1f5c57, say") from None
+        raise FormError(row, "profiles", f"“{colour}” is no colour; write it as #1f5c57, say", at) from None
 
 
 def _profile_address(site: Site, row: str, line: str, at: int) -> str:
     target = cast(dict[str, JsonValue], target_of(site, line.rstrip(",;")))
     address = str(target.get("address", ""))
     if not address.lower().startswith(("https://", "http://", "mailto:", "tel:")):
-        reason = f"line {at}: “{line}” is no address elsewhere; one begins with https://, or is a mail address or telephone number"
-        raise FormError(row, "profiles", reason)
+        words = f"“{line}” is no address elsewhere; one begins with https://, or is a mail address or telephone number"
+        raise FormError(row, "profiles", words, at)
     return address
 
 
@@ -167,10 +167,10 @@ def picture_links(site: Site, holder: Any, post: QueryDict) -> Posted:
     """Links of a picture list, a line each: title | second line | picture | where it leads."""
     pictures = {asset.path for asset in site.assets}
 
-    def read(parts: list[str], at: int) -> dict[str, Any]:
+    def read(parts: list[str]) -> dict[str, Any]:
         picture = parts[2] and f"/{parts[2].lstrip('/')}"
         if picture and picture not in pictures:
-            raise FormError(holder.id, "links", f"line {at}: there is no picture at {picture} among the site’s files")
+            raise FormError(holder.id, "links", f"there is no picture at {picture} among the site’s files")
         return {"words": parts[0], "second": parts[1], "picture": picture or None, "target": target_of(site, parts[3])}
 
     return _nodes(holder, "links", "pl", post, read, ("words", "second"), "title | second line | picture | link")
@@ -179,16 +179,16 @@ def picture_links(site: Site, holder: Any, post: QueryDict) -> Posted:
 def form_fields(site: Site, holder: Any, post: QueryDict) -> Posted:
     """Fields of a form, a line each: label* | kind | placeholder, or the choices | pattern. The star: it is needed."""
 
-    def read(parts: list[str], at: int) -> dict[str, Any]:
+    def read(parts: list[str]) -> dict[str, Any]:
         label, kind = parts[0], parts[1].lower() or "text"
         if kind not in _FIELD_KINDS:
-            reason = f"line {at}: there is no kind “{parts[1]}”; there are {', '.join(_FIELD_KINDS)}"
-            raise FormError(holder.id, "fields", reason)
+            words = f"there is no kind “{parts[1]}”; there are {', '.join(_FIELD_KINDS)}"
+            raise FormError(holder.id, "fields", words)
         choices = [one.strip() for one in parts[2].split(",") if one.strip()] if kind == "choice" else []
         if kind == "choice" and not choices:
-            raise FormError(holder.id, "fields", f"line {at}: name the choices, with commas between them")
+            raise FormError(holder.id, "fields", "name the choices, with commas between them")
         if not _is_pattern(parts[3]):
-            raise FormError(holder.id, "fields", f"line {at}: “{parts[3]}” is no regular expression")
+            raise FormError(holder.id, "fields", f"“{parts[3]}” is no regular expression")
         return {
             "words": label.rstrip("* "),
             "required": label.endswith("*"),
@@ -214,7 +214,7 @@ def _nodes(
     slot: str,
     prefix: str,
     post: QueryDict,
-    read: Callable[[list[str], int], dict[str, Any]],
+    read: Callable[[list[str]], dict[str, Any]],
     worded: tuple[str, ...],
     form: str,
 ) -> Posted:
@@ -226,12 +226,11 @@ def _nodes(
             continue
         parts = [part.strip() for part in line.split("|")]
         if len(parts) > 4 or not parts[0].rstrip("* "):
-            raise FormError(holder.id, slot, f"line {at} is not understood; write {form}")
+            raise FormError(holder.id, slot, f"it is not understood; write {form}", at)
         try:
-            rows.append(read(parts + [""] * (4 - len(parts)), at))
+            rows.append(read(parts + [""] * (4 - len(parts))))
         except FormError as unclear:
-            reason = unclear.refusal.reason
-            raise FormError(holder.id, slot, reason if reason.startswith("line ") else f"line {at}: {reason}") from None
+            raise FormError(holder.id, slot, unclear.fault.words, at) from None
     return _kept(holder, slot, prefix, rows, "words", worded)
 
 

@@ -97,8 +97,8 @@ def _taken_entries(site: Site, post: QueryDict) -> NewNodes:
 
 def _made_entries(entries: list[Entry], faults: list[LineFault], post: QueryDict) -> NewNodes:
     if not entries:
-        why = f"line {faults[0].line}: {faults[0].why}" if faults else "nothing is in it"
-        raise FormError(post.get("parent", ROOT), "entries", f"no entry could be read; {why}")
+        words, line = (faults[0].why, faults[0].line) if faults else ("nothing is in it", None)
+        raise FormError(post.get("parent", ROOT), "entries", f"no entry could be read; {words}", line)
     return NewNodes("entries", [entry.model_dump(mode="json") for entry in entries])
 
 

@@ -15,9 +15,10 @@ from django.http import QueryDict
 from pydantic import JsonValue, ValidationError
 
 from ....core.kinds.rows import Cell, Row
-from ....core.model.edits import Add, Edit, Move, Refusal, Remove, Set, SetEach, Together, edit_adapter, parts_of_edit
+from ....core.model.edits import Add, Edit, Move, Remove, Set, SetEach, Together, edit_adapter, parts_of_edit
 from ....core.model.fonts import Font
 from ....core.model.references import renamed
+from ....core.model.refusal import Refusal
 from ....core.model.site import Asset, Page, Site
 from ....core.model.tree import ROOT, find, holder_of, siblings_of, slots_of
 from ....core.style.scale import content_of_whole
@@ -26,37 +27,37 @@ from ....core.values.words import Words
 from ...sites import store
 from ..controls.of_nodes import ROW_CENTRE, shared_row
 from . import styles as styling_posts
-from .form_error import FormError, Posted
+from .form_error import FormError, FormFault, NoSuchField, NotThere, Posted
 from .listed import LISTED, NODES
 from .new_nodes import MAKERS, written
 from .numbers import whole_number
 from .targets import target_of, where_of
 
 
-def posted_edit(site: Site, post: QueryDict) -> Posted | Refusal:
+def posted_edit(site: Site, post: QueryDict) -> Posted | FormFault | Refusal:
     """The edit, or why the form means none. `do` may carry how: `step:-1`, `indent:in`."""
     read = _READERS.get(post.get("do", "").partition(":")[0])
     if read is None:
-        return Refusal(node=ROOT, field="do", reason="this form does not say what is to be done")
+        return FormFault(ROOT, "do", "this form does not say what is to be done")
     try:
         return read(site, post)
     except FormError as unclear:
-        return unclear.refusal
+        return unclear.fault
     except (ValidationError, ValueError, KeyError, RecursionError):
-        return Refusal(node=ROOT, field="do", reason="this form is not filled in as it should be")
+        return FormFault(ROOT, "do", "this form is not filled in as it should be")
 
 
 def _set(site: Site, post: QueryDict) -> Posted:
     node, field = post["node"], post["field"]
     holder = holder_of(site, node)
     if holder is None:
-        raise FormError(node, field, "it is not there any more")
+        raise NotThere(node, field)
     if field in NODES and field in slots_of(holder):
         return NODES[field](site, holder, post)
     if field == "align" and isinstance(holder, Cell) and post.get("value") == ROW_CENTRE:
         return Posted(_in_the_rows_centre(site, holder))
     if field not in type(holder).model_fields or is_computed(holder, field):
-        raise FormError(node, field, f"there is no field “{field}” to be set here")
+        raise NoSuchField(node, field)
     value = _value(site, holder, field, post)
     return Posted(Set(node=node, field=field, value=value))
 
@@ -169,7 +170,7 @@ def _step(site: Site, post: QueryDict) -> Posted:
     node, by = post["node"], int(_how(post))
     spot = find(site, node)
     if spot is None:
-        raise FormError(node, "", "it is not there any more")
+        raise NotThere(node)
     siblings = siblings_of(site, spot)
     at = spot.at + by
     while isinstance(spot.node, Row) and 0 <= at < len(siblings) and _stage(siblings[at]) != spot.node.stage:
@@ -206,7 +207,7 @@ def _indent(site: Site, post: QueryDict) -> Posted:
     """A menu entry one level in (below the entry before it) or out."""
     node, spot = post["node"], find(site, post["node"])
     if spot is None or spot.slot != "entries":
-        raise FormError(node, "", "it is not there any more")
+        raise NotThere(node)
     if _how(post) == "in":
         if spot.at == 0:
             raise FormError(node, "", "there is no entry before it that it could go below")

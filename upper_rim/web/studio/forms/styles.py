@@ -20,7 +20,7 @@ from ....core.values.properties import NotAValue, check_value, completed
 from ....core.values.styling import Declaration, Part, State
 from ...sites import store
 from ..controls.of_styles import SIDED
-from .form_error import FormError, Posted
+from .form_error import FormError, NotThere, Posted
 from .numbers import stage_width
 
 
@@ -97,12 +97,12 @@ def _holder(site: Site, node: str) -> tuple[str, tuple[Edit, ...]]:
     """
     if not node.startswith("role:"):
         if holder_of(site, node) is None:
-            raise FormError(node, "", "it is not there any more")
+            raise NotThere(node)
         return node, ()
     role, _, piece_id = node.removeprefix("role:").partition("@")
     parent: Any = holder_of(site, piece_id) if piece_id else site
     if parent is None:
-        raise FormError(piece_id, "roles", "it is not there any more")
+        raise NotThere(piece_id, "roles")
     known = default_of(parent.roles, role)
     if known is not None:
         return known.id, ()
@@ -170,7 +170,7 @@ def wear(site: Site, post: QueryDict) -> Posted:
     node, look = post["node"], post["look"]
     holder: Any = holder_of(site, node)
     if holder is None:
-        raise FormError(node, "wears", "it is not there any more")
+        raise NotThere(node, "wears")
     worn = [one for one in holder.wears if one != look]
     if post["do"] != "wear:off":
         worn.append(look)
@@ -234,7 +234,7 @@ def tint(site: Site, post: QueryDict) -> Posted:
     """A swatch that stays tied to another, lighter or darker by a share of OKLCH lightness."""
     spot = find(site, post["node"])
     if spot is None or spot.slot != "swatches":
-        raise FormError(post["node"], "", "it is not there any more")
+        raise NotThere(post["node"])
     lightness = int(post.get("lightness", "12"))
     name = f"{spot.node.name}, {'lighter' if lightness > 0 else 'darker'}"  # type: ignore[attr-defined]
     made = store.new_id("sw")
@@ -247,7 +247,7 @@ def merge(site: Site, post: QueryDict) -> Posted:
     node, other = post["node"], post.get("other", "")
     names = {swatch.id: swatch.name for swatch in site.swatches}
     if node not in names:
-        raise FormError(node, "", "it is not there any more")
+        raise NotThere(node)
     if not other or other == node or other not in names:
         raise FormError(node, "other", f"“{names[node]}” is in use: choose the swatch that takes its place")
     edits: list[Edit] = []
@@ -279,7 +279,7 @@ def content_width(site: Site, post: QueryDict) -> Posted:
     styling = Styling(site)
     element = styling.elements.get((post["node"], post.get("part", "box")))  # type: ignore[arg-type]
     if element is None:
-        raise FormError(post["node"], "inline-size", "it is not there any more")
+        raise NotThere(post["node"], "inline-size")
     width = stage_width(post)
     found = extent(styling, element, post.get("band") or band_at(site, width), width)
     if found is None:

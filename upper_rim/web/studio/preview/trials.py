@@ -5,7 +5,8 @@ from __future__ import annotations
 from typing import Any
 
 from ....core.model.apply import apply
-from ....core.model.edits import Edit, Refusal, edit_adapter
+from ....core.model.edits import Edit, edit_adapter
+from ....core.model.refusal import Refusal
 from ....core.model.site import Site
 from ...sites import store
 from ...sites.models import Trial
@@ -55,7 +56,7 @@ def _keep(opened: Opened) -> StudioNotice | None:
     answer = store.submit(opened.stored.pk, opened.user, edit)
     if isinstance(answer, Refusal):
         return StudioNotice(
-            f"It cannot be kept any more, for the site has changed: {answer.reason}. Take it off, and try it on anew.",
+            f"It cannot be kept any more, for the site has changed: {answer.words}. Take it off, and try it on anew.",
             True,
         )
     notice = notice_of(answer, edit, opened.site)
