@@ -26,6 +26,7 @@ from upper_rim.core.style.metrics import measures_of  # noqa: E402
 MODULES = ROOT / "node_modules"
 SHIPPED = Path("upper_rim/shipped")
 STATIC = Path("upper_rim/web/studio/static/studio")
+STAGE = Path("upper_rim/web/live")
 
 FACES = {
     "figtree": ("@fontsource-variable/figtree", "sans-serif"),
@@ -79,6 +80,8 @@ def make(out: Path) -> None:
     static.mkdir(parents=True, exist_ok=True)
     for name, source in SCRIPTS.items():
         shutil.copyfile(MODULES / source, static / name)
+    (out / STAGE).mkdir(parents=True, exist_ok=True)
+    shutil.copyfile(MODULES / "idiomorph/dist/idiomorph.min.js", out / STAGE / "idiomorph.min.js")
     for subset in ("latin", "latin-ext"):
         name = f"atkinson-hyperlegible-next-{subset}-wght-normal.woff2"
         shutil.copyfile(MODULES / FACES["atkinson-hyperlegible-next"][0] / "files" / name, static / name)

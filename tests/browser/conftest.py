@@ -123,9 +123,10 @@ def running() -> Iterator[Running]:
 
 def chromium_options() -> webdriver.ChromeOptions:
     options = webdriver.ChromeOptions()
-    options.binary_location = "/usr/bin/chromium"
+    options.binary_location = "/usr/bin/chromium-headless-shell"
     for flag in (
-        "--headless=new",
+        "--font-render-hinting=none",
+        "--site-per-process",
         "--no-sandbox",
         "--disable-gpu",
         "--disable-quic",

@@ -7,7 +7,6 @@ from functools import lru_cache
 from pathlib import Path
 from typing import cast
 
-from django.contrib.staticfiles import finders
 from django.http import HttpRequest, HttpResponse, HttpResponseNotAllowed, HttpResponseNotFound
 from django.utils import timezone
 
@@ -164,12 +163,8 @@ def _stage_script(studio: str, key: str, shown: str, revision: int) -> str:
 
 
 def _script(path: str) -> bytes:
-    """The stage's own, and the studio's for morphing."""
-    if path == OWN_SCRIPT:
-        return Path(__file__).with_name("stage.js").read_bytes()
-    found = finders.find("studio/idiomorph-ext.min.js")
-    assert isinstance(found, str), "it ships with the studio"
-    return Path(found).read_bytes()
+    """The stage's own, and the one for morphing."""
+    return Path(__file__).with_name("stage.js" if path == OWN_SCRIPT else "idiomorph.min.js").read_bytes()
 
 
 def _quiet(response: HttpResponse) -> HttpResponse:
