@@ -2,24 +2,31 @@
 
 from __future__ import annotations
 
+import atexit
 import tempfile
 from collections.abc import Iterator
 from contextlib import contextmanager
+from functools import cache
 from pathlib import Path
 
-from tests.browser.conftest import Browser, Running
+from tests.browser.conftest import Browser, Chromium, Running
+
+
+@cache
+def _running() -> Running:
+    """One application for all benches of a run."""
+    application = Running()
+    atexit.register(application.stop)
+    atexit.register(Chromium.quit_idle)
+    return application
 
 
 @contextmanager
 def signed_in() -> Iterator[Browser]:
-    running = Running()
-    try:
-        with tempfile.TemporaryDirectory() as downloads:
-            browser = Browser(running, Path(downloads))
-            try:
-                browser.sign_in()
-                yield browser
-            finally:
-                browser.quit()
-    finally:
-        running.stop()
+    with tempfile.TemporaryDirectory() as downloads:
+        browser = Browser(_running(), Path(downloads))
+        try:
+            browser.sign_in()
+            yield browser
+        finally:
+            browser.quit()
