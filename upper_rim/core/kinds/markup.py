@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Callable, Iterable, Iterator, Mapping
-from dataclasses import dataclass, replace
+from collections.abc import Callable, Iterable, Mapping
+from functools import lru_cache
 from html import escape
 from typing import NamedTuple
 
@@ -28,8 +28,7 @@ Attributes = Mapping[str, str | bool | None]
 """By name, in the order in which they are written: a value, `True` for a name alone, nothing for `None` and `False`."""
 
 
-@dataclass(frozen=True, slots=True)
-class Element:
+class Element(NamedTuple):
     tag: str
     attributes: Attributes
     children: tuple[Markup, ...] = ()
@@ -46,7 +45,7 @@ _SHAPES = frozenset({"circle", "line", "path", "rect"})
 
 def element(tag: str, attributes: Attributes, *children: Markup | None) -> Element:
     """Children that are None are left out."""
-    return Element(tag, attributes, tuple(child for child in children if child is not None))
+    return Element(tag, attributes, tuple([child for child in children if child is not None]))
 
 
 def html(markup: Iterable[Markup]) -> str:
@@ -58,25 +57,30 @@ def html(markup: Iterable[Markup]) -> str:
 def _write(markup: Iterable[Markup], put: Callable[[str], None]) -> None:
     for node in markup:
         if isinstance(node, str):
-            put(escape(node))
+            put(_escaped(node))
         elif isinstance(node, Raw):
             put(node.html)
         else:
-            closed = node.tag in _SHAPES and not node.children
-            put(f"<{node.tag}{''.join(_attributes(node.attributes))}{'/' if closed else ''}>")
-            if not closed and node.tag not in _VOID:
+            put(f"<{node.tag}")
+            for name, value in node.attributes.items():
+                if name[0] == "\x00":
+                    put(name)
+                elif value is True:
+                    put(f" {name}")
+                elif value is not None and value is not False:
+                    put(f' {name}="{_escaped(value)}"')
+            if node.tag in _SHAPES and not node.children:
+                put("/>")
+            elif node.tag in _VOID:
+                put(">")
+            else:
+                put(">")
                 _write(node.children, put)
                 put(f"</{node.tag}>")
 
 
-def _attributes(attributes: Attributes) -> Iterator[str]:
-    for name, value in attributes.items():
-        if name[0] == "\x00":
-            yield name
-        elif value is True:
-            yield f" {name}"
-        elif value is not None and value is not False:
-            yield f' {name}="{escape(value)}"'
+_escaped = lru_cache(maxsize=4096)(escape)
+"""Most of what is written is written often."""
 
 
 _CONTROLS = frozenset({"button", "input", "select", "textarea"})
@@ -96,4 +100,4 @@ def takes_focus(markup: Iterable[Markup]) -> bool:
 
 def with_attributes(node: Element, attributes: Attributes) -> Element:
     """The same element with more attributes, before its own."""
-    return replace(node, attributes={**attributes, **node.attributes})
+    return node._replace(attributes={**attributes, **node.attributes})

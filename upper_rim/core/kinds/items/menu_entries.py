@@ -13,8 +13,9 @@ from .menu import MenuItem
 from .parts import icon
 
 
-def entries_markup(item: ShowsMenu, page: PageContext) -> list[Element]:
-    return list(_Writer(item, page).lines(page.entries(item)))
+def entries_markup(item: ShowsMenu, page: PageContext) -> Iterator[Element]:
+    """A branch at a time, for a menu may have thousands of entries."""
+    return _Writer(item, page).lines(page.entries(item))
 
 
 class _Writer:
