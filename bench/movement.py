@@ -15,12 +15,12 @@ from collections.abc import Callable, Iterator
 from tests.browser.conftest import load_faces, plain_chromium
 from tests.fit_judge import served
 from tests.movement_judge import looks_through
+from upper_rim.core.findings.checks.movement import in_movement_of_all
 from upper_rim.core.fit.advice.opened import SCREENS
 from upper_rim.core.fit.rows.fitter import Fitter
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.model.site import Site
 from upper_rim.core.movement.content import estimated_content_px
-from upper_rim.core.movement.doubts import report
 from upper_rim.core.movement.play import play
 from upper_rim.core.movement.scene import Scenes, Shape
 from upper_rim.core.output.fitting import fitter_of
@@ -86,7 +86,7 @@ def measure(tiny: bool) -> Iterator[Measured]:
     }
 
     def whole(fitter: Fitter = fitter) -> None:
-        report(Scenes(fitter, site), lambda page, viewport: Shape(heights[page.id, viewport[0]]))
+        in_movement_of_all(Scenes(fitter, site), lambda page, viewport: Shape(heights[page.id, viewport[0]]))
 
     def anew() -> None:
         whole(fitter_of(shelf(), contents.__getitem__, 2026, foresees=False))

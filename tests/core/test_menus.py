@@ -23,7 +23,8 @@ from upper_rim.core.exchange.import_menu import (
 from upper_rim.core.exchange.import_pages import digest
 from upper_rim.core.exchange.places import ids_in, places_in
 from upper_rim.core.exchange.typed_links import TypedLinks
-from upper_rim.core.findings.menus import longest_labels, menu_doubts, pages_in_no_menu, rival_buttons, uses
+from upper_rim.core.findings.checks.menus import in_menu, two_buttons
+from upper_rim.core.findings.words import finding_words
 from upper_rim.core.kinds.entries import Entry, Grown
 from upper_rim.core.kinds.items.links import LinkList
 from upper_rim.core.kinds.items.menu import MenuItem
@@ -38,6 +39,7 @@ from upper_rim.core.model.check import broken_references
 from upper_rim.core.model.current import NOWHERE, Standing, Standings
 from upper_rim.core.model.edits import Add, Remove, Set
 from upper_rim.core.model.links import Links
+from upper_rim.core.model.menu_uses import longest_labels, pages_in_no_menu, uses
 from upper_rim.core.model.menus import Menus, all_entries, grown
 from upper_rim.core.model.refusal import Refusal
 from upper_rim.core.model.site import Band, Menu, Page, Site
@@ -359,12 +361,12 @@ def test_what_is_doubtful_about_a_menu_is_told() -> None:
     menu = Menu(id="mn-a", name="M", entries=entries)
     later = page("/later/").replaced(content=None)
     site = site_of(menu, pages=[*(page(path) for path in PATHS), later])
-    found = menu_doubts(menu, site, Menus(site), Links(site), lambda page: frozenset({"here"}))
-    assert [tuple(one) for one in found] == [
+    found = in_menu(menu, site, Menus(site), Links(site), lambda page: frozenset({"here"}))
+    assert [(one.node, one.kind, one.other or "".join(map(str, one.about.values()))) for one in found] == [
         ("en-guide-birds-gannet", "deep", ""),
         ("en-again", "same label", "en-guide"),
         ("en-twice", "double", "en-guide"),
-        ("en-gone", "no page", ""),
+        ("en-gone", "page gone", ""),
         ("en-place", "no place", "nowhere"),
         ("en-path", "no page", "/missing/"),
         ("en-blank", "nothing", ""),
@@ -376,19 +378,20 @@ def test_what_is_doubtful_about_a_menu_is_told() -> None:
 
 def test_two_menu_buttons_on_a_page_are_told_where_they_show_in_the_same_band() -> None:
     site, _ = ostrey()
-    assert rival_buttons(site) == [], "of headers only one shows"
+    assert two_buttons(site) == [], "of headers only one shows"
     bar = next(piece for piece in site.pieces if piece.kind == "bottom")
     second = MenuItem(id="it-second", menu="mn-main", drawer_below="bd-middle")
     row = bar.rows[0].replaced(cells=(*bar.rows[0].cells, Cell(id="cl-second", items=(second,))))
     both = site.replaced(pieces=tuple(piece.replaced(rows=(row,)) if piece is bar else piece for piece in site.pieces))
-    (found,) = [one for one in rival_buttons(both) if one.one.item.id == "it-menu"]
-    assert (found.other.piece.id, found.band) == (bar.id, "bd-narrow")
+    (found,) = [one for one in two_buttons(both) if one.node == "it-menu"]
+    assert (found.other, found.place.band) == ("it-second", "bd-narrow")
+    assert finding_words(found, str).startswith(f"“Main header” and “{bar.name}” both bring one, on / and elsewhere")
     wide = second.replaced(hidden_in=("bd-narrow",))
     apart = bar.rows[0].replaced(cells=(*bar.rows[0].cells, Cell(id="cl-second", items=(wide,))))
     alone = site.replaced(
         pieces=tuple(piece.replaced(rows=(apart,)) if piece is bar else piece for piece in site.pieces)
     )
-    assert rival_buttons(alone) == []
+    assert two_buttons(alone) == []
 
 
 def trails_of(site: Site) -> Trails:

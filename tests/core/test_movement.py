@@ -1,4 +1,4 @@
-"""What pieces do while a page is scrolled: played, doubted, and kept from flickering."""
+"""What pieces do while a page is scrolled: played, found fault with, and kept from flickering."""
 
 from __future__ import annotations
 
@@ -12,6 +12,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from upper_rim.core.exchange.carrying import carried
+from upper_rim.core.findings.checks.movement import in_movement, in_movement_of_all
 from upper_rim.core.fit.css.amount import Viewport
 from upper_rim.core.kinds.moving import ByElement, ByPage, ByPixels, ByViewport, Distance, Stage, WayIn
 from upper_rim.core.kinds.pieces.header import Header
@@ -22,9 +23,9 @@ from upper_rim.core.model.refusal import Refusal
 from upper_rim.core.model.site import Site
 from upper_rim.core.model.stages import in_stage
 from upper_rim.core.movement.content import estimated_content_px
-from upper_rim.core.movement.doubts import moments_that_matter, movement_doubts, report
 from upper_rim.core.movement.flicker import TURNS, flicker, least, too_early, turns
 from upper_rim.core.movement.heights import heights
+from upper_rim.core.movement.moments import moments_that_matter
 from upper_rim.core.movement.play import path, play
 from upper_rim.core.movement.scene import Scene, Scenes, Shape
 from upper_rim.core.output.fitting import fitter_of
@@ -168,10 +169,8 @@ def test_the_least_distance_is_the_room_that_is_given_up_and_less_is_told() -> N
     early = with_header(stages=(stage.replaced(after=ByPixels(px=20)), HEADER.stages[1]))
     (one,) = too_early(FITTER, early, early.pieces)
     assert (one.stage, one.gap_px, one.would) == ("sg-slim", 57, (21, 97))
-    gap = next(
-        doubt for doubt in movement_doubts(Scenes(FITTER, early), PAGE, DESK, Shape(2500)) if doubt.kind == "gap"
-    )
-    assert round(gap.px) == 57 and gap.remedy is not None
+    gap = next(one for one in in_movement(Scenes(FITTER, early), PAGE, DESK, Shape(2500)) if one.kind == "gap")
+    assert round(gap.amount) == 57 and gap.remedy is not None
     mended = apply(early, gap.remedy)
     assert isinstance(mended, Site) and list(too_early(FITTER, mended, mended.pieces)) == []
     assert least(FITTER, early, HEADER.replaced(over=True), stage) is None, "it took no room"
@@ -204,9 +203,9 @@ def test_what_is_painted_behind_a_header_is_as_high_as_its_own_lines_where_no_ro
     assert found is not None and found.standings[1].height_px == seen
 
 
-def test_doubts_tell_what_is_covered_reached_jumped_over_or_lies_over_another() -> None:
+def test_findings_tell_what_is_covered_reached_jumped_over_or_lies_over_another() -> None:
     def kinds(site: Site, viewport: tuple[int, int], content_px: float = 2500.0) -> set[str]:
-        return {doubt.kind for doubt in movement_doubts(Scenes(FITTER, site), PAGE, viewport, Shape(content_px))}
+        return {one.kind for one in in_movement(Scenes(FITTER, site), PAGE, viewport, Shape(content_px))}
 
     assert kinds(SITE, DESK) == set()
     assert "covered" in kinds(SITE, (844, 390))
@@ -221,9 +220,9 @@ def test_doubts_tell_what_is_covered_reached_jumped_over_or_lies_over_another() 
     assert "hidden focus" in kinds(with_header(stages=(), rows=HEADER.rows[:2], moves_in=()), (1280, 160))
 
 
-def test_a_report_names_each_doubt_once_where_it_is_greatest() -> None:
-    found = report(Scenes(FITTER, SITE), lambda page, viewport: Shape(2000.0))
-    assert [(one.kind, one.piece, one.viewport_px) for one in found] == [("covered", "pc-main", (844, 390))]
+def test_a_report_names_each_finding_once_where_it_is_greatest() -> None:
+    found = in_movement_of_all(Scenes(FITTER, SITE), lambda page, viewport: Shape(2000.0))
+    assert [(one.kind, one.node, one.place.viewport_px) for one in found] == [("covered", "pc-main", (844, 390))]
     marks = moments_that_matter(scene_of(SITE, PHONE))
     assert marks[0] == 0.0 and max(marks) == scene_of(SITE, PHONE).scrolls_px and marks[-1] == 0.0
 

@@ -8,7 +8,7 @@ from typing import Any
 import pytest
 from django.contrib.auth.models import User
 
-from upper_rim.core.findings.squeezed import squeezed
+from upper_rim.core.findings.checks.legibility import squeezed
 from upper_rim.core.kinds.items import Item
 from upper_rim.core.kinds.items.map import MapItem
 from upper_rim.core.kinds.items.rich import RichText
@@ -55,7 +55,7 @@ def test_an_item_is_squeezed_where_it_has_less_than_half_of_what_it_asks_for(
     _, contents = ostrey()
     fitter = fitter_of(shelf(), contents.__getitem__, 2026)
     found = list(squeezed(fitter, site, footer, "en", width))
-    assert [(one.node, one.px) for one in found] == ([] if px is None else [("it-new", px)])
+    assert [(one.node, one.amount) for one in found] == ([] if px is None else [("it-new", px)])
 
 
 def test_hard_texts_are_told_above_in_the_outline_and_after_an_edit(ferries: StoredSite, ada: User) -> None:

@@ -10,10 +10,12 @@ from datetime import UTC, datetime
 from typing import Any
 
 from ..core.exchange.bundle import Bundle
+from ..core.findings.checks.movement import begun_early, in_movement
+from ..core.findings.finding import Finding
+from ..core.findings.words import finding_words
 from ..core.model.edits import edit_adapter
 from ..core.model.site import Page, Site
 from ..core.model.stages import names_in
-from ..core.movement.doubts import MovementDoubt, movement_doubts
 from ..core.movement.flicker import too_early
 from ..core.movement.play import Event, Played, SeenPiece, play
 from ..core.movement.scene import Scenes, Shape
@@ -36,14 +38,12 @@ def report(bundle: Bundle, chosen: argparse.Namespace) -> list[str]:
     shape = Shape(chosen.content) if is_told else estimated_shape(page, bundle.read, viewport_px[0])
     laid = scenes.of(page, viewport_px, shape)
     played = play(laid, scrolls)
-    found = movement_doubts(scenes, page, viewport_px, shape)
+    found = in_movement(scenes, page, viewport_px, shape)
     early = list(too_early(fitter, scenes.site, scenes.site.pieces))
     names = names_in(scenes.site)
-    said = [_sentence(doubt, names) for doubt in found] + [
-        f"{names[one.piece]}, {names[one.stage]}: begins at {one.after_px} px and gives up {one.least.px:g} px; "
-        f"it would flicker from {one.would.from_px} to {one.would.to_px} px, its room is kept and {one.gap_px:g} px of it "
-        f"show; from {-(-one.least.px // 1):g} px on neither"
-        for one in early
+    said = [
+        f"{names[one.node]}: {finding_words(one, lambda node: names.get(node, node))}"
+        for one in (*found, *map(begun_early, early))
     ]
     if chosen.json:
         whole = {
@@ -55,7 +55,7 @@ def report(bundle: Bundle, chosen: argparse.Namespace) -> list[str]:
             "estimate": not is_told,
             "moments": _moments(played),
             "events": [event._asdict() for event in played.events()],
-            "findings": [_told(doubt) for doubt in found],
+            "findings": [_told(one) for one in found],
             "too_early": [
                 {**one._asdict(), "least": one.least._asdict(), "would": one.would._asdict()} for one in early
             ],
@@ -105,9 +105,9 @@ def _rounded(value: Any) -> Any:
     return round(value, 2) if isinstance(value, float) else value
 
 
-def _told(doubt: MovementDoubt) -> dict[str, Any]:
-    edit = None if doubt.remedy is None else edit_adapter.dump_python(doubt.remedy, mode="json")
-    return {**doubt._asdict(), "remedy": edit}
+def _told(finding: Finding) -> dict[str, Any]:
+    edit = None if finding.remedy is None else edit_adapter.dump_python(finding.remedy, mode="json")
+    return {**finding._asdict(), "place": finding.place._asdict(), "remedy": edit}
 
 
 def _print(played: Played, page: Page, names: dict[str, str], *, estimate: bool) -> None:
@@ -132,25 +132,3 @@ def _where(seen: SeenPiece, names: dict[str, str]) -> str:
     if not seen.shown:
         return f"{names[seen.piece]}{stage}: not shown"
     return f"{names[seen.piece]}{stage}: {seen.left_px:g}, {seen.top_px:g}; {seen.width_px:g} x {seen.height_px:g}"
-
-
-def _sentence(doubt: MovementDoubt, names: dict[str, str]) -> str:
-    who = names[doubt.piece] + (f", {names[doubt.stage]}" if doubt.stage else "")
-    at = f"at {doubt.scroll_px:g} px"
-    match doubt.kind:
-        case "covered":
-            return f"{who}: {100 * doubt.px:.0f} % of the window is covered {at}"
-        case "gap":
-            return f"{who}: begins {doubt.px:g} px too early, so much of its room shows beneath it"
-        case "never":
-            return f"{who}: this page ends {doubt.px:g} px before it begins"
-        case "brief":
-            return f"{who}: lasts {doubt.px:g} px, less than a notch of a wheel"
-        case "limited":
-            return f"{who}: {doubt.px:g} px higher than was wished, by {doubt.other}"
-        case "overlap":
-            return f"{who}: lies {doubt.px:g} px over {names[doubt.other]} {at}"
-        case "hidden focus":
-            return f"{who}: leaves no room for what has the focus; {doubt.px:g} px are missing"
-        case "anchor":
-            return f"{who}: what is jumped to comes to stand {doubt.px:g} px below it"

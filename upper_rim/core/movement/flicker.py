@@ -86,6 +86,20 @@ class TooEarly(NamedTuple):
     would: Flicker
     gap_px: float
 
+    @property
+    def about(self) -> dict[str, float | str]:
+        """The numbers, as words name them."""
+        return {
+            "after_px": self.after_px,
+            "given_up_px": self.least.px,
+            "at_px": self.least.at_px,
+            "language": self.least.language,
+            "from_px": self.would.from_px,
+            "to_px": self.would.to_px,
+            "gap_px": self.gap_px,
+            "least_px": -(-self.least.px // 1),
+        }
+
 
 def too_early(fitter: Fitter, site: Site, pieces: Iterable[Piece]) -> Iterator[TooEarly]:
     for piece in pieces:

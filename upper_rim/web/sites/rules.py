@@ -7,7 +7,7 @@ from ...core.model.edits import Edit
 from ...core.model.refusal import Refusal
 from ...core.model.rules import Rules
 from ...core.model.site import Site
-from ...core.movement.flicker import TooEarly, begun_too_early
+from ...core.movement.flicker import begun_too_early
 from ...shipped import shelf
 from .fitters import site_fitter
 
@@ -15,7 +15,7 @@ from .fitters import site_fitter
 def rules_of(site_id: int) -> Rules:
     def flickers(site: Site, edit: Edit) -> Refusal | None:
         early = begun_too_early(site_fitter(site_id).as_published(), site, edit)
-        return None if early is None else refusal_of(early)
+        return None if early is None else Refusal(early.stage, "after", "would flicker", early.about)
 
     shipped = shelf()
     return Rules(
@@ -24,17 +24,3 @@ def rules_of(site_id: int) -> Rules:
         selector_fault=selector_fault,
         edit_fault=flickers,
     )
-
-
-def refusal_of(early: TooEarly) -> Refusal:
-    about = {
-        "after_px": early.after_px,
-        "given_up_px": early.least.px,
-        "at_px": early.least.at_px,
-        "language": early.least.language,
-        "from_px": early.would.from_px,
-        "to_px": early.would.to_px,
-        "gap_px": early.gap_px,
-        "least_px": -(-early.least.px // 1),
-    }
-    return Refusal(early.stage, "after", "would flicker", about)

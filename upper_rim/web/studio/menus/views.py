@@ -9,19 +9,13 @@ from django.http import HttpRequest
 
 from ....core.exchange.import_menu import Draft, entries_from, read_menu
 from ....core.exchange.places import PlaceInPage, ids_in, places_in
-from ....core.findings.menus import (
-    MenuDoubt,
-    Rivals,
-    longest_labels,
-    menu_doubts,
-    pages_in_no_menu,
-    rival_buttons,
-    uses,
-)
+from ....core.findings.checks.menus import in_menu, two_buttons
+from ....core.findings.words import finding_words
 from ....core.kinds.entries import Entry
 from ....core.kinds.items.links import LinkList
 from ....core.kinds.items.menu import MenuItem
 from ....core.model.links import Links
+from ....core.model.menu_uses import longest_labels, pages_in_no_menu, uses
 from ....core.model.menus import Menus, all_entries, with_depth
 from ....core.model.site import Menu, Page, Site
 from ....core.values.targets import ToPage, ToPlace
@@ -49,7 +43,7 @@ def menus(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[s
             menu,
             sum(1 for _ in all_entries(grown.whole(menu))),
             list(dict.fromkeys(use.piece.name for use in uses(menu, site))),
-            len(menu_doubts(menu, site, grown, links, _ids_of)),
+            len(in_menu(menu, site, grown, links, _ids_of)),
         )
         for menu in site.menus
     ]
@@ -86,11 +80,15 @@ def menu(request: HttpRequest, opened: Opened, menu_id: str, made: tuple[str, ..
     doubled = made[0] if made and request.POST.get("do") == "duplicate" else ""
     chosen = own.get(doubled or request.POST.get("select") or request.GET.get("select") or "")
     told: dict[str, list[str]] = {}
-    names = {entry.id: links.label(entry, site.language) for entry in all_entries(whole)}
-    all_doubts = menu_doubts(found, site, grown, links, _ids_of)
-    for doubt in all_doubts:
-        told.setdefault(doubt.node, []).append(menu_doubt_words(doubt, names))
-    count = len(names)
+    labels = {entry.id: links.label(entry, site.language) for entry in all_entries(whole)}
+    names = {found.id: found.name, **labels}
+    shown_by = uses(found, site)
+    findings = [
+        (one.node, finding_words(one, names.__getitem__)) for one in in_menu(found, site, grown, links, _ids_of)
+    ]
+    for node, words in findings:
+        told.setdefault(node, []).append(words)
+    count = len(labels)
     wanted = {part for part in request.GET.get("open", "").split(",") if part}
     open_branches = None if count <= MOST_OPEN else wanted | _way_to(whole, chosen.id if chosen else "")
     tree = _Tree(site, links, own, told, open_branches, chosen.id if chosen else "")
@@ -109,12 +107,12 @@ def menu(request: HttpRequest, opened: Opened, menu_id: str, made: tuple[str, ..
         "places": _places(page),
         "count": count,
         "open": ",".join(sorted(wanted)),
-        "findings": [
-            (doubt.node, names.get(doubt.node, found.name), menu_doubt_words(doubt, names)) for doubt in all_doubts
-        ],
-        "uses": [(use.piece, use.item, use_words(use.item, names)) for use in uses(found, site)],
+        "findings": [(node, names[node], words) for node, words in findings],
+        "uses": [(use.piece, use.item, use_words(use.item, names)) for use in shown_by],
         "rivals": [
-            rival_words(one) for one in rival_buttons(site) if found.id in {one.one.item.menu, one.other.item.menu}
+            finding_words(one, str)
+            for one in two_buttons(site)
+            if {one.node, one.other} & {use.item.id for use in shown_by}
         ],
         "longest": [(language_name(tag), label, node) for tag, label, node in longest_labels(whole, links, languages)],
         **_missing(request, site, whole),
@@ -239,33 +237,6 @@ class _Tree:
                 )
             )
         return lines
-
-
-def menu_doubt_words(doubt: MenuDoubt, names: dict[str, str]) -> str:
-    other = names.get(doubt.other) or doubt.other
-    match doubt.kind:
-        case "no page":
-            return f"there is no page at {doubt.other}" if doubt.other else "its page is gone"
-        case "to come":
-            return f"{doubt.other} has no content yet: nobody can read it"
-        case "no place":
-            return f"its page has no place “{doubt.other}” any more"
-        case "nothing":
-            return "leads nowhere, and heads nothing"
-        case "double":
-            return f"leads to the same place as “{other}”"
-        case "same label":
-            return f"says the same as “{other}”, and leads elsewhere"
-        case "deep":
-            return "on the fourth level: few will find it"
-        case "nothing grows":
-            return f"no page lies below {doubt.other}"
-
-
-def rival_words(rivals: Rivals) -> str:
-    names = {rivals.one.piece.name, rivals.other.piece.name}
-    where = f"“{names.pop()}” brings two" if len(names) == 1 else " and ".join(f"“{name}”" for name in sorted(names)) + " both bring one"  # fmt: skip
-    return f"{where}, on {rivals.page.path} and elsewhere: leave one away, or let it show in other width bands"
 
 
 def use_words(item: MenuItem | LinkList, names: dict[str, str]) -> str:

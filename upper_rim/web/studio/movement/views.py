@@ -10,19 +10,19 @@ from urllib.parse import urlencode
 from django.http import HttpRequest
 from django.utils.safestring import SafeString
 
+from ....core.findings.checks.movement import in_movement
 from ....core.fit.advice.opened import SCREENS
 from ....core.kinds.pieces.base import Moving, Piece
 from ....core.kinds.pieces.header import Header
 from ....core.model.site import Page, Site
 from ....core.model.stages import names_in
-from ....core.movement.doubts import movement_doubts
 from ....core.movement.play import Event, Played, play
 from ....core.movement.scene import Scenes, Shape, is_pinned
 from ....core.output.fitting import estimated_shape
 from ...sites import contents
 from ...sites.fitters import site_fitter
 from ..cycle.screen import Opened, Redirected, screen, site_url
-from ..preview.moving import movement_doubt_words
+from ..preview.moving import movement_words
 from ..preview.svg import for_template
 from ..preview.viewing import looked_at
 from .picture import pad, way, way_picture
@@ -103,8 +103,7 @@ def movement_study(request: HttpRequest, opened: Opened, piece_id: str, made: tu
         "shorter": max(points) > laid.scrolls_px,
         "viewport": viewport,
         "found": [
-            movement_doubt_words(one, site) + f" ({names[one.piece]})"
-            for one in movement_doubts(scenes, page, viewport, content)
+            f"{movement_words(one, site)} ({names[one.node]})" for one in in_movement(scenes, page, viewport, content)
         ],
         "frames": _frames(played),
         "pad": pad(points, laid.scrolls_px),

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Any, NamedTuple
 
-from ....core.findings.squeezed import Squeezed, squeezed
+from ....core.findings.checks.legibility import squeezed, weak_texts_of
+from ....core.findings.finding import Finding, FindingKind
+from ....core.findings.words import finding_words
 from ....core.fit.rows.fitter import Fitter
 from ....core.kinds.pieces.base import Piece
 from ....core.kinds.rows import Cell
@@ -24,7 +27,7 @@ class Legible(NamedTuple):
 
     weak: list[str]
     pictured: list[str]
-    squeezed: list[Squeezed]
+    squeezed: list[Finding]
     said: list[str]
     marks: dict[str, str]
 
@@ -36,14 +39,21 @@ def legible(fitter: Fitter, site: Site, piece: Piece, page: Page | None, width: 
         seen = fitter.kept(("legible", piece.id), _looks_of(site, piece), lambda: glimpse(site, piece))
     narrow = list(squeezed(fitter, site, piece, page.language if page else site.language, width))
     names = {item.id: node_name(item, site) for item in items}
-    weak = [
-        f"{names.get(node, piece.name)}: {one.ratio:.2f} to 1, {one.needed:g} are needed"
-        for node, one in seen.failing.items()
-    ]
-    marks = dict.fromkeys(seen.pictured, "over a picture") | dict.fromkeys(seen.failing, "hard to read")
-    marks |= {one.node: "squeezed" for one in narrow}
-    said = [f"{names[one.node]}: {one.px:.0f} of {one.asked_px:.0f} px" for one in narrow]
-    return Legible(weak, [names.get(node, piece.name) for node in sorted(seen.pictured)], narrow, said, marks)
+    said: dict[FindingKind, list[str]] = {kind: [] for kind in _MARKS}
+    marks: dict[str, str] = {}
+    for kind, mark in _MARKS.items():
+        for one in (one for one in (*weak_texts_of(seen), *narrow) if one.kind == kind):
+            said[kind].append(finding_words(one, lambda node: names.get(node, piece.name)))
+            marks[one.node] = mark
+    return Legible(said["weak text"], said["over a picture"], narrow, said["squeezed"], marks)
+
+
+_MARKS: Mapping[FindingKind, str] = {
+    "over a picture": "over a picture",
+    "weak text": "hard to read",
+    "squeezed": "squeezed",
+}
+"""Beside a node in the outline, by kind of finding; of several the last one."""
 
 
 def squeezed_note(found: Legible, chosen: Any, site: Site, width: int) -> list[Group]:
@@ -52,9 +62,9 @@ def squeezed_note(found: Legible, chosen: Any, site: Site, width: int) -> list[G
     if one is None:
         return []
     cells = (cell for piece in site.pieces for row in piece.rows for cell in row.cells)
-    cell = next((cell for cell in cells if isinstance(cell, Cell) and cell.id == one.cell), None)
+    cell = next((cell for cell in cells if isinstance(cell, Cell) and cell.id == one.other), None)
     way = "Give its cell a share of the row" if cell and cell.track.kind != "share" else "Give its cell a greater share"
-    words = f"It is {one.px:.0f} px wide at a width of {width} px, and asks for {one.asked_px:.0f}. {way}, or move it to a row of its own."
+    words = f"It is {one.amount:.0f} px wide at a width of {width} px, and asks for {one.about['asked_px']:.0f}. {way}, or move it to a row of its own."
     return [Group("Squeezed", [note(chosen, words)])]
 
 

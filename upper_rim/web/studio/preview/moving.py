@@ -8,6 +8,9 @@ from typing import Any, NamedTuple
 
 from django.http import HttpRequest
 
+from ....core.findings.checks.movement import in_movement
+from ....core.findings.finding import Finding
+from ....core.findings.words import finding_words
 from ....core.fit.css.amount import Viewport
 from ....core.fit.rows.fitter import Fitter
 from ....core.kinds.moving import ByPixels, Stage
@@ -16,7 +19,6 @@ from ....core.model.edits import Set, edit_adapter
 from ....core.model.site import Page, Site
 from ....core.model.stages import names_in, stages_of
 from ....core.model.tree import find
-from ....core.movement.doubts import MovementDoubt, movement_doubts
 from ....core.movement.heights import heights
 from ....core.movement.limits import Limit, Offer, limits
 from ....core.movement.scene import Body, Scene, Scenes, Shape
@@ -110,8 +112,7 @@ def scroll_ruler(looked: Looked | None, piece: Piece) -> dict[str, Any]:
         "bands": list(_bands(body, piece, at, to)) if body else [],
         "grips": list(_grips(laid, body, piece, at)) if body else [],
         "marks": [
-            RulerMark(at(doubt.scroll_px), movement_doubt_words(doubt, looked.scenes.site))
-            for doubt in found(looked, piece)
+            RulerMark(at(one.place.scroll_px), movement_words(one, looked.scenes.site)) for one in found(looked, piece)
         ],
         "ticks": [(px, at(px)) for px in range(0, int(to) + 1, step)],
     }
@@ -160,38 +161,15 @@ def _grips(laid: Scene, body: Body, piece: Piece, at: Any) -> Iterator[Grip]:
             yield Grip(stage.id, stage.name, at(after), round(after), own, round(from_px), not is_px)
 
 
-def found(looked: Looked, piece: Piece) -> list[MovementDoubt]:
+def found(looked: Looked, piece: Piece) -> list[Finding]:
     """What is doubtful about a piece on the page that is looked at."""
-    return [
-        one
-        for one in movement_doubts(looked.scenes, looked.page, looked.viewport_px, looked.shape)
-        if piece.id in {one.piece, one.other}
-    ]
+    everything = in_movement(looked.scenes, looked.page, looked.viewport_px, looked.shape)
+    return [one for one in everything if piece.id in {one.node, one.other}]
 
 
-def movement_doubt_words(doubt: MovementDoubt, site: Site) -> str:
+def movement_words(finding: Finding, site: Site) -> str:
     names = names_in(site)
-    who = names.get(doubt.stage or doubt.piece, "")
-    px = f"{doubt.px:.0f} px"
-    match doubt.kind:
-        case "covered":
-            return f"{100 * doubt.px:.0f} % of the window is covered at {doubt.scroll_px:.0f} px; {site.covered_percent} % were said to be too much"
-        case "gap":
-            return f"“{who}” begins {px} too early: so much of the room that it gives up is still in view, and shows beneath it"
-        case "never":
-            return f"“{who}” is not reached here: the page’s end comes {px} before it"
-        case "brief":
-            return f"“{who}” lasts {px}: one notch of a wheel jumps over it"
-        case "limited":
-            return f"“{who}” is {px} higher than was wished, by {item_name(doubt.other, site)}"
-        case "overlap":
-            return f"It lies {px} over {names.get(doubt.other, doubt.other)} at {doubt.scroll_px:.0f} px"
-        case "hidden focus":
-            return f"What has the focus finds no room between what is pinned: {px} are missing"
-        case "anchor":
-            return (
-                f"What is jumped to stands {px} lower than it could: so much higher the piece may be on the way there"
-            )
+    return finding_words(finding, lambda node: names.get(node) or item_name(node, site))
 
 
 def item_name(node_id: str, site: Site) -> str:

@@ -19,7 +19,7 @@ from ...sites.access import site_of
 from ...sites.fitters import site_fitter
 from ..controls.of_movement import movement_groups
 from ..forms.numbers import stage_width
-from ..preview.moving import Looked, found, limits_told, looked_through, movement_doubt_words, scroll_ruler
+from ..preview.moving import Looked, found, limits_told, looked_through, movement_words, scroll_ruler
 from ..preview.viewing import looked_at
 from .outline import stage_words
 
@@ -40,20 +40,20 @@ def movement_shown(
     standing = stage.id if stage else next((rows[row] for row in rows if _holds(piece, row, chosen.id)), None)
     ruler = scroll_ruler(looked, piece)
     held = next((grip.px + 1 for grip in ruler["grips"] if grip.stage == standing), None)
-    in_doubt = found(looked, piece) if looked else []
+    found_here = found(looked, piece) if looked else []
     context: dict[str, Any] = {
         "scroll_ruler": ruler,
         "scroll_to": "" if held is None else held,
         "moves": isinstance(piece, Moving),
-        "overlaps": [movement_doubt_words(one, site) for one in in_doubt if one.kind == "overlap"],
+        "overlaps": [movement_words(one, site) for one in found_here if one.kind == "overlap"],
         "stages": [(one, stage_words(one), bool(site.rows_in(piece, one.id))) for one in stages_of(piece)],
         "hands_over": bool(stage and site.rows_in(piece, stage.id)),
     }
     if shown == "movement":
         context["movement_groups"] = movement_groups(piece, site)
         context["movement_found"] = [
-            (movement_doubt_words(one, site), edit_adapter.dump_json(one.remedy).decode() if one.remedy else "")
-            for one in in_doubt
+            (movement_words(one, site), edit_adapter.dump_json(one.remedy).decode() if one.remedy else "")
+            for one in found_here
         ]
     if stage is not None and shown == "content" and page is not None:
         context["limits"] = limits_told(fitter, site, piece, stage, page.language, width)

@@ -4,97 +4,68 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from math import inf
-from typing import Literal, NamedTuple
 
-from ..fit.advice.opened import SCREENS
-from ..kinds.pieces.base import Piece
-from ..kinds.pieces.header import Header
-from ..model.edits import Edit, Set
-from ..model.site import Page
-from .play import Played, play
-from .scene import Body, Scene, Scenes, Shape, is_pinned
+from ...fit.advice.opened import SCREENS
+from ...kinds.pieces.base import Piece
+from ...kinds.pieces.header import Header
+from ...model.edits import Edit, Set
+from ...model.site import Page
+from ...movement.flicker import TooEarly
+from ...movement.moments import moments_that_matter
+from ...movement.play import Played, play
+from ...movement.scene import Body, Scene, Scenes, Shape, is_pinned
+from ..finding import Finding, FindingKind, Place
 
 NOTCH_PX = 100.0
 """What a wheel scrolls by one notch: a stage that lasts less is jumped over."""
 SEEN_PX = 44.0
 """A target has to find so much room between what is pinned at the window's edges (WCAG 2.2, 2.4.11 and 2.5.8)."""
-MovementDoubtKind = Literal["covered", "gap", "never", "brief", "limited", "overlap", "hidden focus", "anchor"]
 
 
-class MovementDoubt(NamedTuple):
-    """About a piece, at a viewport and a scroll position of a page. `px`: how much; for what is covered, the share of the
-    window. `other`: the piece or item that it is about besides. `remedy`: what would mend it."""
-
-    kind: MovementDoubtKind
-    piece: str
-    page: str
-    viewport_px: tuple[int, int]
-    scroll_px: float
-    px: float
-    stage: str = ""
-    other: str = ""
-    remedy: Edit | None = None
-
-
-def movement_doubts(scenes: Scenes, page: Page, viewport_px: tuple[int, int], shape: Shape) -> list[MovementDoubt]:
+def in_movement(scenes: Scenes, page: Page, viewport_px: tuple[int, int], shape: Shape) -> list[Finding]:
+    """On one page, through one viewport. Nodes are pieces; `limited` and `overlap` tell another item or piece."""
     laid = scenes.of(page, viewport_px, shape)
     played = play(laid, moments_that_matter(laid))
     pieces = {piece.id: piece for piece in scenes.site.pieces}
     found = [
-        *_covered(played, scenes.site.covered_percent / 100),
+        *_covered(played, scenes.site.covered_percent),
         *_stages(laid, pieces),
         *_overlaps(played),
         *_hidden_focus(laid),
         *_anchors(laid),
     ]
-    return [doubt._replace(page=page.id, viewport_px=viewport_px) for doubt in found]
+    return [one._replace(place=one.place._replace(page=page.id, viewport_px=viewport_px)) for one in found]
 
 
-def report(
+def in_movement_of_all(
     scenes: Scenes, shape_of: Callable[[Page, tuple[int, int]], Shape], viewports: Sequence[tuple[int, int]] = SCREENS
-) -> list[MovementDoubt]:
-    """All pages of the site, through these viewports; each doubt once, where it is greatest."""
-    found: dict[tuple[str, ...], MovementDoubt] = {}
+) -> list[Finding]:
+    """All pages of the site, through these viewports; each finding once, where it is greatest."""
+    found: dict[tuple[str, ...], Finding] = {}
     for page in scenes.site.pages:
         for viewport_px in viewports:
-            for doubt in movement_doubts(scenes, page, viewport_px, shape_of(page, viewport_px)):
-                key = (doubt.kind, doubt.piece, doubt.stage, doubt.other, str(viewport_px))
-                if key not in found or doubt.px > found[key].px:
-                    found[key] = doubt
+            for one in in_movement(scenes, page, viewport_px, shape_of(page, viewport_px)):
+                key = (one.kind, one.node, one.place.stage, one.other, str(viewport_px))
+                if key not in found or one.amount > found[key].amount:
+                    found[key] = one
     return list(found.values())
 
 
-def moments_that_matter(laid: Scene) -> list[float]:
-    """Positions around all at which something changes, down to the page's end; from there upwards as far as brings back
-    what shows only then, and up to the page's beginning."""
-    most = laid.scrolls_px
-    marks = {0.0, most}
-    for body in laid.bodies:
-        edges = [*body.after_px, body.past_px, body.top_px - body.pin_px, body.until_px, body.yields_px]
-        if body.up_px is not None:
-            edges += [body.past_px + body.up_px]
-        for edge in edges:
-            if edge is not None and edge < inf:
-                marks |= {min(most, max(0.0, edge + by)) for by in (-1.0, 0.0, 1.0)}
-    down = sorted(marks)
-    ups = {max(0.0, most - body.up_px) for body in laid.bodies if body.up_px is not None}
-    return [*down, *sorted(ups, reverse=True), *(mark for mark in reversed(down) if mark < min(ups, default=most))]
-
-
-def _covered(played: Played, most: float) -> Iterator[MovementDoubt]:
+def _covered(played: Played, most_percent: int) -> Iterator[Finding]:
     """More of the window than was said is too much: where it is most."""
     shares = played.covered()
     worst = max(range(len(shares)), key=shares.__getitem__)
-    if shares[worst] > most:
+    if 100 * shares[worst] > most_percent:
         sizes = [
             (track.body.standings[track.standings[worst]].height_px * track.body.width_px, track.body.piece)
             for track in played.tracks
             if is_pinned(track.body) and track.shown[worst]
         ]
-        yield _doubt("covered", max(sizes)[1], played.scrolls[worst], shares[worst])
+        place, about = Place(scroll_px=played.scrolls[worst]), {"percent": 100 * shares[worst], "most": most_percent}
+        yield Finding("covered", max(sizes)[1], about=about, place=place)
 
 
-def _stages(laid: Scene, pieces: Mapping[str, Piece]) -> Iterator[MovementDoubt]:
+def _stages(laid: Scene, pieces: Mapping[str, Piece]) -> Iterator[Finding]:
     for body in laid.bodies:
         piece = pieces[body.piece]
         if not isinstance(piece, Header) or not body.after_px:
@@ -104,19 +75,19 @@ def _stages(laid: Scene, pieces: Mapping[str, Piece]) -> Iterator[MovementDoubt]
             standing = body.standings[number]
             stage = standing.stage or ""
             if after >= laid.scrolls_px:
-                yield _doubt("never", piece.id, after, after - laid.scrolls_px, stage)
+                yield _found("never", piece.id, after, after - laid.scrolls_px, stage)
                 continue
             following = starts[at + 1][0] if at + 1 < len(starts) else inf
             if following - after < NOTCH_PX:
-                yield _doubt("brief", piece.id, after, following - after, stage)
+                yield _found("brief", piece.id, after, following - after, stage)
             gap = body.top_px + body.flow_px - after - body.pin_px - standing.height_px
             if gap > 0.5 and body.flow_px > 0:
-                yield _doubt("gap", piece.id, after, gap, stage)._replace(remedy=_later(piece, stage, gap))
+                yield _found("gap", piece.id, after, gap, stage)._replace(remedy=_later(piece, stage, gap))
             for row in standing.rows:
                 limit = row.limit
                 if limit is not None and row.wished_px is not None:
                     more = row.drawn_px - row.wished_px
-                    yield _doubt("limited", piece.id, after, more, stage, limit.node)
+                    yield _found("limited", piece.id, after, more, stage, limit.node)
 
 
 def _later(piece: Header, stage_id: str, by_px: float) -> Edit | None:
@@ -126,7 +97,7 @@ def _later(piece: Header, stage_id: str, by_px: float) -> Edit | None:
     return Set(node=stage_id, field="after", value={"kind": "px", "px": int(stage.after.px + by_px + 0.999)})
 
 
-def _overlaps(played: Played) -> Iterator[MovementDoubt]:
+def _overlaps(played: Played) -> Iterator[Finding]:
     """Floats over another piece: one that is pinned, too, or one that cannot be scrolled from beneath it, at the page's
     beginning or end."""
     seen: set[tuple[str, str]] = set()
@@ -143,7 +114,7 @@ def _overlaps(played: Played) -> Iterator[MovementDoubt]:
                 deep = _deep(track.body, track.standings[at], track.tops[at], other.body, other.standings[at], other.tops[at])  # fmt: skip
                 if deep > 1.0:
                     seen.add((track.body.piece, other.body.piece))
-                    yield _doubt("overlap", track.body.piece, y, deep, other=other.body.piece)
+                    yield _found("overlap", track.body.piece, y, deep, other=other.body.piece)
 
 
 def _deep(one: Body, index: int, top: float, other: Body, other_index: int, other_top: float) -> float:
@@ -164,7 +135,7 @@ def _kept(laid: Scene) -> tuple[float, float]:
     return top, low
 
 
-def _hidden_focus(laid: Scene) -> Iterator[MovementDoubt]:
+def _hidden_focus(laid: Scene) -> Iterator[Finding]:
     top, low = _kept(laid)
     room = laid.viewport_px[1] - top - low
     if room < SEEN_PX:
@@ -172,10 +143,10 @@ def _hidden_focus(laid: Scene) -> Iterator[MovementDoubt]:
             (body for body in laid.bodies if is_pinned(body)),
             key=lambda body: max(one.height_px for one in body.standings),
         )
-        yield _doubt("hidden focus", highest.piece, 0.0, SEEN_PX - room)
+        yield _found("hidden focus", highest.piece, 0.0, SEEN_PX - room)
 
 
-def _anchors(laid: Scene) -> Iterator[MovementDoubt]:
+def _anchors(laid: Scene) -> Iterator[Finding]:
     """Where more is kept free for what is scrolled to than is covered in the last stage: it comes to stand so much lower."""
     for body in laid.bodies:
         if body.place != "pinned" or not body.after_px:
@@ -184,10 +155,13 @@ def _anchors(laid: Scene) -> Iterator[MovementDoubt]:
         if reached:
             more = max(one.height_px for one in body.standings) - body.standings[reached[-1]].height_px
             if more > NOTCH_PX:
-                yield _doubt("anchor", body.piece, body.after_px[reached[-1] - 1], more, body.standings[reached[-1]].stage or "")  # fmt: skip
+                yield _found("anchor", body.piece, body.after_px[reached[-1] - 1], more, body.standings[reached[-1]].stage or "")  # fmt: skip
 
 
-def _doubt(
-    kind: MovementDoubtKind, piece: str, scroll_px: float, px: float, stage: str = "", other: str = ""
-) -> MovementDoubt:
-    return MovementDoubt(kind, piece, "", (0, 0), scroll_px, px, stage, other)
+def _found(kind: FindingKind, piece: str, scroll_px: float, px: float, stage: str = "", other: str = "") -> Finding:
+    return Finding(kind, piece, other, {"px": px}, Place(stage=stage, scroll_px=scroll_px))
+
+
+def begun_early(early: TooEarly) -> Finding:
+    """A stage that begins before the room that it gives up is out of view."""
+    return Finding("flicker", early.piece, about=early.about, place=Place(stage=early.stage))

@@ -1,39 +1,38 @@
-"""Which items have less than half of the width that they ask for, where their row has more?"""
+"""Which texts are hard to read, or lie over a picture, and which items have less than half of the width that they ask for?"""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import NamedTuple
 
-from ..fit.css.amount import Viewport
-from ..fit.css.boxes import Frame
-from ..fit.css.linear import value
-from ..fit.rows.fitter import VIEWPORT_HEIGHT_PX, Fitter
-from ..fit.rows.sweep import frame_at
-from ..kinds.items.form import Form
-from ..kinds.items.map import MapItem
-from ..kinds.items.picture import PictureItem
-from ..kinds.items.pictures import PictureList
-from ..kinds.items.rich import RichText
-from ..kinds.pieces.base import Piece
-from ..model.site import Site
+from ...fit.css.amount import Viewport
+from ...fit.css.boxes import Frame
+from ...fit.css.linear import value
+from ...fit.rows.fitter import VIEWPORT_HEIGHT_PX, Fitter
+from ...fit.rows.sweep import frame_at
+from ...kinds.items.form import Form
+from ...kinds.items.map import MapItem
+from ...kinds.items.picture import PictureItem
+from ...kinds.items.pictures import PictureList
+from ...kinds.items.rich import RichText
+from ...kinds.pieces.base import Piece
+from ...model.site import Site
+from ...style.contrast import Glimpse
+from ..finding import Finding
 
 _WIDE = (PictureItem, MapItem, PictureList, Form, RichText)
 _USUAL_PX = 240.0
 """What an item asks for that is of use only where it is wide, and says no width: but no more than it could fill."""
 
 
-class Squeezed(NamedTuple):
-    """`px`: how wide it is drawn; `asked_px`: what it asks for, as far as its row is that wide."""
-
-    node: str
-    cell: str
-    px: float
-    asked_px: float
+def weak_texts_of(seen: Glimpse) -> Iterator[Finding]:
+    for node, one in seen.failing.items():
+        yield Finding("weak text", node, about={"ratio": one.ratio, "needed": one.needed})
+    for node in sorted(seen.pictured):
+        yield Finding("over a picture", node)
 
 
-def squeezed(fitter: Fitter, site: Site, piece: Piece, language: str, viewport_px: int) -> Iterator[Squeezed]:
-    """At one width of the viewport; a piece's rows at rest."""
+def squeezed(fitter: Fitter, site: Site, piece: Piece, language: str, viewport_px: int) -> Iterator[Finding]:
+    """At one width of the viewport; a piece's rows at rest. `other` is the cell."""
     for row in piece.rows:
         wide = [(cell, item) for cell in row.cells for item in cell.items if isinstance(item, _WIDE)]
         laid = fitter.row_at(site, piece, row, language, viewport_px) if wide and row.stage is None else None
@@ -50,7 +49,7 @@ def squeezed(fitter: Fitter, site: Site, piece: Piece, language: str, viewport_p
             said = float(item.width_px) if isinstance(item, PictureItem | MapItem) else min(_USUAL_PX, most)
             px, asked = value(frame.width), min(said, value(whole.width))
             if px < asked / 2:
-                yield Squeezed(item.id, cell.id, px, asked)
+                yield Finding("squeezed", item.id, cell.id, {"px": px, "asked_px": asked})
 
 
 def _frames(frame: Frame) -> Iterator[Frame]:

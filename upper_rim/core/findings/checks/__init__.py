@@ -1,0 +1,1 @@
+"""One module for each subject: what is looked for, and where."""

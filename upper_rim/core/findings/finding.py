@@ -1,0 +1,46 @@
+"""What is a finding? Something wrong or doubtful about a site: of which kind, about which node, where, by how much, and
+what would mend it."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Literal, NamedTuple
+
+from ..model.edits import Edit
+
+FindingKind = Literal[
+    # while a page is scrolled
+    "covered", "gap", "never", "brief", "limited", "overlap", "hidden focus", "anchor", "flicker",
+    # of menus
+    "no page", "page gone", "to come", "no place", "nothing", "double", "same label", "deep", "nothing grows",
+    "two buttons", "two buttons in one",
+    # of what is read and looked at
+    "weak text", "over a picture", "squeezed",
+]  # fmt: skip
+
+
+class Place(NamedTuple):
+    """Where it is seen: the page's id, the stage's, the width band's; the viewport and the scroll position in px. What is
+    not told does not matter for it."""
+
+    page: str = ""
+    stage: str = ""
+    band: str | None = None
+    viewport_px: tuple[int, int] = (0, 0)
+    scroll_px: float = 0.0
+
+
+class Finding(NamedTuple):
+    """`node`: its id. `other`: of the node that it is about besides. `about`: the numbers and texts that its words name."""
+
+    kind: FindingKind
+    node: str
+    other: str = ""
+    about: Mapping[str, float | str] = {}
+    place: Place = Place()
+    remedy: Edit | None = None
+
+    @property
+    def amount(self) -> float:
+        """How much it is, in px; of what is covered, in %; 0 where there is no more or less."""
+        return float(self.about.get("px", self.about.get("percent", 0.0)))

@@ -1,0 +1,56 @@
+"""How is a finding said? Once for screens and the command line."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+
+from .finding import Finding, FindingKind
+
+
+def finding_words(finding: Finding, name_of: Callable[[str], str]) -> str:
+    """A sentence without its end. `name_of` gives a node's name by its id."""
+    place = finding.place
+    return WORDS[finding.kind].format(
+        who=name_of(place.stage or finding.node),
+        other=name_of(finding.other) if finding.other else "",
+        scroll_px=place.scroll_px,
+        **finding.about,
+    )
+
+
+WORDS: Mapping[FindingKind, str] = {
+    "covered": "{percent:.0f} % of the window is covered at {scroll_px:.0f} px; {most:.0f} % were said to be too much",
+    "gap": (
+        "“{who}” begins {px:.0f} px too early: so much of the room that it gives up is still in view, and shows beneath it"
+    ),
+    "never": "“{who}” is not reached here: the page’s end comes {px:.0f} px before it",
+    "brief": "“{who}” lasts {px:.0f} px: one notch of a wheel jumps over it",
+    "limited": "“{who}” is {px:.0f} px higher than was wished, by {other}",
+    "overlap": "It lies {px:.0f} px over {other} at {scroll_px:.0f} px",
+    "hidden focus": "What has the focus finds no room between what is pinned: {px:.0f} px are missing",
+    "anchor": (
+        "What is jumped to stands {px:.0f} px lower than it could: so much higher the piece may be on the way there"
+    ),
+    "flicker": (
+        "“{who}” begins at {after_px} px and gives up {given_up_px:g} px; it would flicker from {from_px} to {to_px} px, its "
+        "room is kept and {gap_px:g} px of it show; from {least_px:g} px on neither"
+    ),
+    "no page": "there is no page at {path}",
+    "page gone": "its page is gone",
+    "to come": "{path} has no content yet: nobody can read it",
+    "no place": "its page has no place “{anchor}” any more",
+    "nothing": "leads nowhere, and heads nothing",
+    "double": "leads to the same place as “{other}”",
+    "same label": "says the same as “{other}”, and leads elsewhere",
+    "deep": "on the fourth level: few will find it",
+    "nothing grows": "no page lies below {path}",
+    "two buttons": (
+        "“{first}” and “{second}” both bring one, on {path} and elsewhere: leave one away, or let it show in other width bands"
+    ),
+    "two buttons in one": (
+        "“{first}” brings two, on {path} and elsewhere: leave one away, or let it show in other width bands"
+    ),
+    "weak text": "{who}: {ratio:.2f} to 1, {needed:g} are needed",
+    "over a picture": "{who}",
+    "squeezed": "{who}: {px:.0f} of {asked_px:.0f} px",
+}
