@@ -1,7 +1,7 @@
 """Every measurement: `python ops/with_test_database.py python -m bench [--tiny] [NAME…]`
 
-Prints got, asked, the ratio to a yardstick of the same run, and "short" where it falls short; ends with 1 where anything
-does. `--tiny`: at a size that takes seconds, to see that nothing has rotted; the figures mean nothing then.
+Prints got, asked, the ratio to a yardstick of the same run, and "short" where it falls short; ends with 1 where
+anything does. `--tiny`: at a size that takes seconds, to see that nothing has rotted; the figures mean nothing then.
 """
 
 from __future__ import annotations

@@ -49,7 +49,8 @@ def page_source(number: int, kilobytes: int = 10) -> bytes:
 
 
 def large_site(page_count: int, kilobytes: int = 10) -> tuple[Site, Callable[[str], bytes]]:
-    """The demo's pieces around many pages, and a function that gives a content by its hash (made again on each call)."""
+    """The demo's pieces around many pages, and a function that gives a content by its hash (made again on each
+    call)."""
     site, contents = ostrey()
     numbers: dict[str, int] = {}
     pages: list[Page] = list(site.pages)

@@ -1,8 +1,8 @@
 """How long does the studio take to make an edition? `python -m bench edition`, with a database
 
-From the database into the storage of editions, as the worker does it, for imported pages of 10 KB: the first edition, in
-which every file is new, and a second one after an edit of the header; as ratios to `cp -r` of the first one's files. In a
-process of its own, whose files are its own, too.
+From the database into the storage of editions, as the worker does it, for imported pages of 10 KB: the first edition,
+in which every file is new, and a second one after an edit of the header; as ratios to `cp -r` of the first one's files.
+In a process of its own, whose files are its own, too.
 """
 
 from __future__ import annotations

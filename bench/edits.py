@@ -1,4 +1,5 @@
-"""How long does an edit take on the server, from request to fragment? `python ops/with_test_database.py python -m bench.edits`
+"""How long does an edit take on the server, from request to fragment? `python ops/with_test_database.py python -m
+bench.edits`
 
 Edits in the workbench over Django's own test client (all middleware, a real database), for sites of several sizes, as
 the median, and as a ratio to the yardstick: a request that loads the session and lists the user's sites.
@@ -31,7 +32,14 @@ def measure(tiny: bool) -> Iterator[Measured]:
             bench = f"/s/{stored.slug}/pieces/pc-main/"
 
             def edit(at: int, bench: str = bench) -> None:
-                form = {"do": "set", "node": "it-menu", "field": "gap_px", "value": str(at % 90), "select": "it-menu", "page": "/"}  # fmt: skip
+                form = {
+                    "do": "set",
+                    "node": "it-menu",
+                    "field": "gap_px",
+                    "value": str(at % 90),
+                    "select": "it-menu",
+                    "page": "/",
+                }
                 assert client.post(bench, form, headers=HEADERS).status_code == 200
 
             def edit_a_page(at: int, slug: str = stored.slug) -> None:

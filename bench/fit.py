@@ -2,8 +2,8 @@
 
 python -m bench.fit [--draw]
 
-The yardstick is Chromium, asked at the same widths in the same run: the page in each language, set to a width, its boxes
-read. Then the cost against the number of items, languages and pieces; drawn into docs/fit-cost.svg with --draw.
+The yardstick is Chromium, asked at the same widths in the same run: the page in each language, set to a width, its
+boxes read. Then the cost against the number of items, languages and pieces; drawn into docs/fit-cost.svg with --draw.
 """
 
 from __future__ import annotations
@@ -194,7 +194,9 @@ def main() -> None:
     print(f"  {layouts} layouts for {12 * (TO_PX - FROM_PX + 1)} widths of a row in a language")
     print(f"after editing one label: {edit:.1f} ms")
     browser = in_browser(site, contents)
-    print(f"Chromium at the same widths: {browser / 1000:.1f} s, {browser / warm:.0f} times as long ({browser / boxes:.0f} with all boxes anew)")  # fmt: skip
+    print(
+        f"Chromium at the same widths: {browser / 1000:.1f} s, {browser / warm:.0f} times as long ({browser / boxes:.0f} with all boxes anew)"
+    )
     lines = {}
     for name, sizes in {
         "items": [(items, header_site(items)[0]) for items in (12, 18, 24, 36, 48)],

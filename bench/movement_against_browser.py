@@ -2,9 +2,10 @@
 
 python -m bench.movement_against_browser [SITES [FIRST]]
 
-Publishes generated sites (stacks of up to four pieces, stages, hand-overs, what shows upwards only, sidebars, heights of
-chance), scrolls each in Chromium through three viewports along a path of chance with transitions off, and compares every
-piece's rectangle and stage at every moment. Prints the share of moments at which all was right, and each that was not.
+Publishes generated sites (stacks of up to four pieces, stages, hand-overs, what shows upwards only, sidebars, heights
+of chance), scrolls each in Chromium through three viewports along a path of chance with transitions off, and compares
+every piece's rectangle and stage at every moment. Prints the share of moments at which all was right, and each that was
+not.
 """
 
 from __future__ import annotations

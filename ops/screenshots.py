@@ -1,4 +1,5 @@
-"""Takes the pictures in docs/screenshots anew, from a running ./start with the demo: python ops/screenshots.py [PORT]"""
+"""Takes the pictures in docs/screenshots anew, from a running ./start with the demo: python ops/screenshots.py
+[PORT]"""
 
 from __future__ import annotations
 

@@ -186,7 +186,8 @@ def served() -> Iterator[tuple[Files, int]]:
 def compare(
     seed: int, driver: webdriver.Chrome, files: dict[str, bytes], port: int, tally: Tally, random_widths: int = 4
 ) -> None:
-    """One generated site: at each predicted change of a state, one px before and after, and at some widths of chance."""
+    """One generated site: at each predicted change of a state, one px before and after, and at some widths of
+    chance."""
     site, contents = FittedMaker(seed).site()
     page = site.pages[0]
     composer = Composer(site, shelf(), contents.__getitem__, marks=True, year=2026)
@@ -224,8 +225,8 @@ def _plain(state: str) -> str:
 
 
 def _states(observed: dict[str, Any], row: str) -> set[str]:
-    """What the row is in; both where it hangs on less than a tenth of a px how far something stands out. (Where that grows
-    with the viewport's hundredth, a tenth is reached twenty px later.)"""
+    """What the row is in; both where it hangs on less than a tenth of a px how far something stands out. (Where that
+    grows with the viewport's hundredth, a tenth is reached twenty px later.)"""
     return {max(found, key=_ORDER.index, default="fits") for found in observed["rows"].get(row, [[]])}
 
 

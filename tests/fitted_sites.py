@@ -209,7 +209,9 @@ class FittedMaker:
 
     def _cell(self, kind: type[Piece]) -> Cell:
         chance = self.chance
-        track = chance.choice([Track(), Track(kind="content"), Track(kind="content"), Track(amount=2), Track(kind="fixed", amount=150)])  # fmt: skip
+        track = chance.choice(
+            [Track(), Track(kind="content"), Track(kind="content"), Track(amount=2), Track(kind="fixed", amount=150)]
+        )
         aligned = tuple(Aligned(band=band.id, align="center") for band in self._bands if chance.random() < 0.15)
         cell = Cell(
             id=self.new_id("cl"),

@@ -1,4 +1,5 @@
-"""What does Chromium do with a generated site's pieces while its page is scrolled, and does `core.movement` say the same?"""
+"""What does Chromium do with a generated site's pieces while its page is scrolled, and does `core.movement` say the
+same?"""
 
 from __future__ import annotations
 

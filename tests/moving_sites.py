@@ -32,7 +32,12 @@ from .fitted_sites import FACES, PICTURE, VOCABULARY, FittedMaker
 
 VIEWPORTS = ((1280, 800), (1024, 640), (768, 1024), (390, 844), (360, 640), (844, 390), (320, 568), (1600, 900))
 SIDES = ("block-start", "block-end", "inline-start", "inline-end")
-PAINTED = {"background-color": ["#12344d", "#eef2f0"], "color": ["#ffffff", "#101010"], "opacity": ["0.9"], **{f"border-{side}-style": ["solid"] for side in SIDES}}  # fmt: skip
+PAINTED = {
+    "background-color": ["#12344d", "#eef2f0"],
+    "color": ["#ffffff", "#101010"],
+    "opacity": ["0.9"],
+    **{f"border-{side}-style": ["solid"] for side in SIDES},
+}
 
 
 def page_of(language: str, content_px: int, mark_px: int) -> tuple[bytes, Splice]:
@@ -49,8 +54,8 @@ def page_of(language: str, content_px: int, mark_px: int) -> tuple[bytes, Splice
 
 
 class MovingMaker(FittedMaker):
-    """After `site()`: `viewports` to look through, and `shape_at` for what stands in the page. In a face whose letters are
-    all of one width, lines fit to a hair, which is fit's matter and not ours."""
+    """After `site()`: `viewports` to look through, and `shape_at` for what stands in the page. In a face whose letters
+    are all of one width, lines fit to a hair, which is fit's matter and not ours."""
 
     def site(self) -> tuple[Site, dict[str, bytes]]:
         chance = self.chance
@@ -167,7 +172,9 @@ class MovingMaker(FittedMaker):
 
     def _stage(self, header: Header) -> Stage:
         chance = self.chance
-        parts = [row.id for row in header.rows] + [item.id for row in header.rows for cell in row.cells for item in cell.items]  # fmt: skip
+        parts = [row.id for row in header.rows] + [
+            item.id for row in header.rows for cell in row.cells for item in cell.items
+        ]
         painted = chance.sample(sorted(PAINTED), chance.randrange(0, 3))
         return Stage(
             id=self.new_id("sg"),
@@ -191,7 +198,9 @@ class MovingMaker(FittedMaker):
         item = TextItem(id=self.new_id("it"), words=Words(text=self.words()))
         padding = f"{self.chance.choice([0, 6, 13])}px"
         styles = (Declaration(id=self.new_id("st"), property="padding-block-start", value=padding),)
-        row = Row(id=self.new_id("rw"), cells=(Cell(id=self.new_id("cl"), align="center", items=(item,)),), styles=styles)  # fmt: skip
+        row = Row(
+            id=self.new_id("rw"), cells=(Cell(id=self.new_id("cl"), align="center", items=(item,)),), styles=styles
+        )
         return kind(id=node, name="N", rows=(row,), reach=(ReachRule(id=f"rr-{node}"),), **fields)
 
     def _sidebar(self) -> Piece:

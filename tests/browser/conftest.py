@@ -158,8 +158,8 @@ def load_faces(driver: webdriver.Chrome) -> None:
 
 
 def load_what_comes_late(driver: webdriver.Chrome) -> None:
-    """Fetches what a page fetches when a part is first pointed at or focused, with its CSS: wherever the pointer happens
-    to lie, nothing comes later."""
+    """Fetches what a page fetches when a part is first pointed at or focused, with its CSS: wherever the pointer
+    happens to lie, nothing comes later."""
     driver.execute_async_script(
         "const done = arguments[0], late = [...document.querySelectorAll('[data-rim-late]')];"
         "Promise.all(late.map((part) => import(part.dataset.rimLate))).then(() => done());"
@@ -167,7 +167,8 @@ def load_what_comes_late(driver: webdriver.Chrome) -> None:
 
 
 class Chromium:
-    """A browser that stays open: each of its windows is somebody else's, with no cookies, storage and cache of another."""
+    """A browser that stays open: each of its windows is somebody else's, with no cookies, storage and cache of
+    another."""
 
     idle: ClassVar[list[Chromium]] = []
 

@@ -134,7 +134,8 @@ def test_the_width_axis_of_a_font_that_was_brought_along_is_measured_as_the_brow
 def test_texts_with_every_kind_of_space_mark_and_sign_are_as_wide_and_break_as_the_browser_has_it(
     chromium: webdriver.Chrome,
 ) -> None:
-    """Pairs of ASCII behind which a line may end or not; spaces, joiners, marks, and letters of all that faces serve."""
+    """Pairs of ASCII behind which a line may end or not; spaces, joiners, marks, and letters of all that faces
+    serve."""
     chance, printed = random.Random(7), [chr(point) for point in range(0x21, 0x7F)]
     marks = [chr(point) for point in (0x0300, 0x0301, 0x0302, 0x0303, 0x0304, 0x0308, 0x030C, 0x0323, 0x0327)]
     between = [
@@ -171,7 +172,8 @@ def test_texts_with_every_kind_of_space_mark_and_sign_are_as_wide_and_break_as_t
 def _set_texts(
     chromium: webdriver.Chrome, texts: list[str], face: str, styles: dict[str, str], width: int
 ) -> Iterator[tuple[str, tuple[float, float], tuple[float, float], bool]]:
-    """Each text as an item of its own row: its width and height as foreseen and as seen, and whether that was an estimate."""
+    """Each text as an item of its own row: its width and height as foreseen and as seen, and whether that was an
+    estimate."""
     content, splice = written_page("Page", "en", "Text.")
     contents = {digest(content): content}
     items = (

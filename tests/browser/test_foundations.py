@@ -218,10 +218,16 @@ def test_a_scheme_is_tried_on_compared_and_taken_off_without_a_trace_or_kept(bro
     browser.press("trial-keep")
     assert not browser.all("trial")
     browser.go("/s/quillwort/foundations/")
-    names = [swatch.find_element(By.CSS_SELECTOR, "[data-test=name]").get_attribute("value") for swatch in browser.all("swatch")]  # fmt: skip
+    names = [
+        swatch.find_element(By.CSS_SELECTOR, "[data-test=name]").get_attribute("value")
+        for swatch in browser.all("swatch")
+    ]
     assert {"Night water", "Moonlit", "Lamplight"} <= set(names)
     browser.press("undo")
-    names = [swatch.find_element(By.CSS_SELECTOR, "[data-test=name]").get_attribute("value") for swatch in browser.all("swatch")]  # fmt: skip
+    names = [
+        swatch.find_element(By.CSS_SELECTOR, "[data-test=name]").get_attribute("value")
+        for swatch in browser.all("swatch")
+    ]
     assert "Night water" not in names and "Cream" in names
 
 
@@ -311,10 +317,16 @@ def test_a_swatch_is_changed_in_sight_of_the_page_and_its_uses_are_listed(browse
 
 def test_a_swatch_in_use_asks_what_takes_its_place(browser: Browser) -> None:
     browser.go("/s/ostrey/foundations/")
-    cards = {card.find_element(By.CSS_SELECTOR, "[data-test=name]").get_attribute("value"): card for card in browser.all("swatch")}  # fmt: skip
+    cards = {
+        card.find_element(By.CSS_SELECTOR, "[data-test=name]").get_attribute("value"): card
+        for card in browser.all("swatch")
+    }
     browser.acted(lambda: cards["Mist"].find_element(By.CSS_SELECTOR, "[data-test=merge]").click())
     assert "choose the swatch that takes its place" in browser.one("notice").text
-    cards = {card.find_element(By.CSS_SELECTOR, "[data-test=name]").get_attribute("value"): card for card in browser.all("swatch")}  # fmt: skip
+    cards = {
+        card.find_element(By.CSS_SELECTOR, "[data-test=name]").get_attribute("value"): card
+        for card in browser.all("swatch")
+    }
     Select(cards["Mist"].find_element(By.CSS_SELECTOR, "[data-test=merge-into]")).select_by_visible_text("Pier")
     browser.acted(lambda: cards["Mist"].find_element(By.CSS_SELECTOR, "[data-test=merge]").click())
     names = [field.get_attribute("value") for field in browser.all("name")]

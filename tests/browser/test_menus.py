@@ -1,4 +1,5 @@
-"""Each way to show a menu, by keyboard, by touch and by the browser's way back; opened heights; scripts that never come."""
+"""Each way to show a menu, by keyboard, by touch and by the browser's way back; opened heights; scripts that never
+come."""
 
 from __future__ import annotations
 
@@ -77,7 +78,16 @@ def menu_site(language: str = "en", **how: Any) -> tuple[Site, dict[str, bytes]]
         content, splice = written_page(name.title() or "Front", language, "A long page.\n\n" * 80)
         contents[digest(content)] = content
         path = f"/{name}/" if name else "/"
-        pages.append(Page(id=f"pg-{name or 'front'}", path=path, title=name.title(), language=language, content=digest(content), splice=splice))  # fmt: skip
+        pages.append(
+            Page(
+                id=f"pg-{name or 'front'}",
+                path=path,
+                title=name.title(),
+                language=language,
+                content=digest(content),
+                splice=splice,
+            )
+        )
     item = MenuItem(id="it-menu", menu="mn-a", drawer_below="bd-wide", **how)
     cells = (
         Cell(id="cl-a", track=Track(kind="content"), items=(Logo(id="it-logo"),)),
@@ -99,7 +109,10 @@ def with_drawer(site: Site, **fields: Any) -> Site:
     """The menu holds a search above its entries; below them a text with links, contact and profiles."""
     linked = "<p>Ask at the <a href='/fares/'>quay</a>, or at any of the other four quays, in any season.</p><ul><li>dry</li></ul>"
     profile = Profile(id="pf-a", address="https://mastodon.example/@ostrey", name="Notes")
-    reach_us = (Contact(id="it-contact", telephone="+44 1632 960144", mail="quay@ostrey.example"), SocialRow(id="it-social", profiles=(profile,)))  # fmt: skip
+    reach_us = (
+        Contact(id="it-contact", telephone="+44 1632 960144", mail="quay@ostrey.example"),
+        SocialRow(id="it-social", profiles=(profile,)),
+    )
     rows = (
         Row(id="rw-search", cells=(Cell(id="cl-s", items=(SearchBox(id="it-search"),)),)),
         Row(id="rw-text", cells=(Cell(id="cl-t", items=(RichText(id="it-rich", rich=RichWords(text=linked)), ButtonItem(id="it-go", target=ToPage(page="pg-fares")))),)),
@@ -202,7 +215,9 @@ def test_three_levels_are_walked_followed_and_come_back_from(reading: Reading, s
         assert reading.focused() == "More: Skarrow", "back a level, on what led down"
         reading.keys(Keys.ENTER)
     reading.tab_to("Stairs")
-    assert reading.js("const f = document.activeElement.getBoundingClientRect(); return document.elementFromPoint(f.x + 5, f.y + f.height / 2).closest('a') === document.activeElement")  # fmt: skip
+    assert reading.js(
+        "const f = document.activeElement.getBoundingClientRect(); return document.elementFromPoint(f.x + 5, f.y + f.height / 2).closest('a') === document.activeElement"
+    )
     reading.keys(Keys.ENTER)
     wait_for(lambda: reading.driver.current_url.endswith("/stairs/"))
     assert reading.js("return history.length") <= 60
@@ -280,7 +295,10 @@ def test_it_comes_and_goes_in_its_time_and_at_once_where_calm_is_asked_for(
     reading.publish(site, contents)
     drawer = "const d = document.querySelector('.qmenu-drawer'), r = d.getBoundingClientRect(); "
     running = drawer + "return d.getAnimations().map((one) => one.transitionProperty).sort().join()"
-    shown = drawer + "return [d.getClientRects().length, Math.round(r.left), Math.round(r.top), getComputedStyle(d).opacity].join()"  # fmt: skip
+    shown = (
+        drawer
+        + "return [d.getClientRects().length, Math.round(r.left), Math.round(r.top), getComputedStyle(d).opacity].join()"
+    )
     moved = "opacity" if side == "whole" else "translate"
     reading.go("/")
     reading.slowed(0.001)
@@ -513,7 +531,10 @@ def test_a_panel_lies_over_what_comes_after_its_piece(reading: Reading) -> None:
     reading.go("/guide/", 1200)
     reading.driver.find_element(By.CSS_SELECTOR, "[data-rim-branch]").click()
     last = reading.driver.find_element(By.LINK_TEXT, "Lindwick")
-    assert reading.js("const r = arguments[0].getBoundingClientRect(); return document.elementFromPoint(r.x + 3, r.y + r.height / 2) === arguments[0]", last)  # fmt: skip
+    assert reading.js(
+        "const r = arguments[0].getBoundingClientRect(); return document.elementFromPoint(r.x + 3, r.y + r.height / 2) === arguments[0]",
+        last,
+    )
 
 
 @pytest.mark.parametrize("how", [
@@ -534,7 +555,9 @@ def test_opened_heights_are_those_foreseen(reading: Reading, how: dict[str, Any]
         wait_for(lambda: reading.is_open)
         inside = "return [...document.querySelector(':popover-open').children].reduce((sum, part) => sum + part.getBoundingClientRect().height, 36)"
         assert reading.js(inside) == pytest.approx(one.shut_px if site_has_toggles(how) else one.whole_px, abs=1), one
-        assert reading.js("return document.querySelector(':popover-open').getBoundingClientRect().width") == pytest.approx(one.width_px, abs=1)  # fmt: skip
+        assert reading.js(
+            "return document.querySelector(':popover-open').getBoundingClientRect().width"
+        ) == pytest.approx(one.width_px, abs=1)
         if how.get("submenus") == "levels":
             continue
         reading.js(
@@ -560,16 +583,22 @@ def test_rows_in_a_drawer_are_as_wide_as_foreseen(reading: Reading, how: dict[st
             assert laid is not None
             for node, frame in boxes_of(frame_at(laid, wide, 800.0)):
                 if "/" not in node:
-                    seen = reading.js("return document.querySelector(`[data-rim-node='${arguments[0]}']`).getBoundingClientRect().width", node)  # fmt: skip
+                    seen = reading.js(
+                        "return document.querySelector(`[data-rim-node='${arguments[0]}']`).getBoundingClientRect().width",
+                        node,
+                    )
                     assert seen == pytest.approx(float(frame.width), abs=0.5), (wide, node)
     assert all(fit.at(900) is None for fit in fits), "from there on there is no drawer"
 
 
 def test_a_drawers_rows_look_as_they_are_set_whatever_holds_them(reading: Reading) -> None:
-    """Neither what the header says of its buttons and letters nor what a menu says of its lists and links reaches them."""
+    """Neither what the header says of its buttons and letters nor what a menu says of its lists and links reaches
+    them."""
     site, contents = menu_site(submenus="levels")
     site = with_drawer(site)
-    loud = RoleDefault(id="rd-b", role="button", styles=(Declaration(id="st-b", property="background-color", value="#ff0000"),))  # fmt: skip
+    loud = RoleDefault(
+        id="rd-b", role="button", styles=(Declaration(id="st-b", property="background-color", value="#ff0000"),)
+    )
     wide = Declaration(id="st-c", property="letter-spacing", value="6px")
     underlined = Declaration(id="st-d", part="content", property="text-transform", value="uppercase")
     head, drawer = site.pieces
@@ -616,7 +645,14 @@ def site_has_toggles(how: dict[str, Any]) -> bool:
     return MenuItem(id="it-x", **how).has_toggles
 
 
-@pytest.mark.parametrize("how", [{"drawer_side": side, "submenus": submenus} for side in ("end", "bottom", "whole") for submenus in ("shut", "levels")])  # fmt: skip
+@pytest.mark.parametrize(
+    "how",
+    [
+        {"drawer_side": side, "submenus": submenus}
+        for side in ("end", "bottom", "whole")
+        for submenus in ("shut", "levels")
+    ],
+)
 def test_nothing_opened_has_an_accessibility_fault(reading: Reading, how: dict[str, Any]) -> None:
     site, contents = menu_site(**how)
     reading.publish(with_drawer(site) if how["submenus"] == "shut" else site, contents)
@@ -648,7 +684,9 @@ def test_nor_has_any_opened_menu_of_the_demo(reading: Reading) -> None:
     """On a page of each kind: what its buttons open, on a phone and on a wide screen, in each language."""
     for site, contents in (ostrey(), quillwort()):
         reading.files.clear()
-        reading.files.update({f"/{file.name}": file.data for file in publication(site, shelf(), contents.__getitem__, year=2026)})  # fmt: skip
+        reading.files.update(
+            {f"/{file.name}": file.data for file in publication(site, shelf(), contents.__getitem__, year=2026)}
+        )
         paths = ("/", "/de/", "/cy/", "/ar/", "/guide/birds/", "/press/") if site.name == "Ostrey Ferries" else ("/",)
         for path in paths:
             assert f"{path}index.html" in reading.files
@@ -767,7 +805,8 @@ return [r.top >= -1, r.bottom <= innerHeight + 1, r.left >= -1, r.right <= inner
 def test_text_at_twice_its_size_and_a_window_at_four_times_lose_nothing(
     reading: Reading, wide: int, high: int, twice: bool, side: str, submenus: str
 ) -> None:
-    """WCAG 2.2, 1.4.4 and 1.4.10: 1280 × 1024 at 400 % is 320 × 256. All that can have the focus is seen when it has."""
+    """WCAG 2.2, 1.4.4 and 1.4.10: 1280 × 1024 at 400 % is 320 × 256. All that can have the focus is seen when it
+    has."""
     site, contents = menu_site(drawer_side=side, submenus=submenus)
     reading.publish(with_drawer(site), contents)
     reading.go("/", wide, high)
@@ -789,5 +828,7 @@ def test_text_at_twice_its_size_and_a_window_at_four_times_lose_nothing(
         seen = reading.js(_SEEN)
         assert seen[:2] == [True] * 2 and seen[4] and (twice or all(seen)), reading.focused()
         reading.keys(Keys.TAB)
-    expected = {"Skarrow", "Lindwick"} | ({"Fares", "Stairs", "Birds", "quay", "Notes"} if submenus == "shut" else set())  # fmt: skip
+    expected = {"Skarrow", "Lindwick"} | (
+        {"Fares", "Stairs", "Birds", "quay", "Notes"} if submenus == "shut" else set()
+    )
     assert expected <= set(stops)

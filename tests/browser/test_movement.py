@@ -1,4 +1,5 @@
-"""What pieces do while a page is scrolled is what was predicted; nothing of the page moves by it, and the studio says why."""
+"""What pieces do while a page is scrolled is what was predicted; nothing of the page moves by it, and the studio says
+why."""
 
 from __future__ import annotations
 

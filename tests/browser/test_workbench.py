@@ -86,7 +86,12 @@ def test_what_a_visitor_opened_on_the_stage_stays_open_while_one_edits(browser: 
     browser.acted(lambda: browser.keys(Keys.CONTROL, "z"))
 
 
-FIELDS = {"number": ("rw-closing", "control-gap_px", "31"), "text": ("rw-closing", "control-name", "Last line"), "tick": ("rw-closing", "control-full_width", None), "choice": ("rw-closing", "control-align", None)}  # fmt: skip
+FIELDS = {
+    "number": ("rw-closing", "control-gap_px", "31"),
+    "text": ("rw-closing", "control-name", "Last line"),
+    "tick": ("rw-closing", "control-full_width", None),
+    "choice": ("rw-closing", "control-align", None),
+}
 
 
 @pytest.mark.parametrize("kind", FIELDS)
@@ -114,7 +119,12 @@ def test_edits_typed_one_after_the_other_do_not_wait_and_do_not_clash(browser: B
     browser.sign_in()
     browser.go(f"{FOOTER}?select=rw-closing")
     field = "const field = document.querySelector('[data-test=control-gap_px]');"
-    browser.acted(lambda: browser.js(field + "for (const px of [11, 12, 13]) { field.value = px; field.dispatchEvent(new Event('change', {bubbles: true})); }"))  # fmt: skip
+    browser.acted(
+        lambda: browser.js(
+            field
+            + "for (const px of [11, 12, 13]) { field.value = px; field.dispatchEvent(new Event('change', {bubbles: true})); }"
+        )
+    )
     wait_for(lambda: browser.one("control-gap_px").get_attribute("value") == "13")
     assert not browser.all("notice")
     for _ in range(3):
@@ -128,7 +138,11 @@ def test_what_is_refused_stays_as_it_was_typed_with_the_faulty_line_marked_and_t
     browser.go(f"{FOOTER}?select=it-social")
     before = browser.one("control-profiles").get_attribute("value")
     typed = "https://one.example/a | One\nhttps://two.example/b | Two\nnowhere at all | Three\nhttps://four.example/d | Four"
-    browser.js("arguments[0].value = arguments[1]; arguments[0].dispatchEvent(new Event('change', {bubbles: true}))", browser.one("control-profiles"), typed)  # fmt: skip
+    browser.js(
+        "arguments[0].value = arguments[1]; arguments[0].dispatchEvent(new Event('change', {bubbles: true}))",
+        browser.one("control-profiles"),
+        typed,
+    )
     notice = wait_for(lambda: browser.all("notice"))[0]
     assert "line 3" in notice.text and notice.get_attribute("role") == "alert"
     field = browser.one("control-profiles")
@@ -235,7 +249,22 @@ def test_single_letters_can_be_switched_off_and_the_rulers_know_home_and_end(bro
         assert browser.one("handle").get_attribute("aria-valuenow") == px
 
 
-SCREENS = ("/", "/s/ostrey/pages/", "/s/ostrey/foundations/", "/s/ostrey/foundations/type/", "/s/ostrey/foundations/defaults/", "/s/ostrey/menus/mn-main/", "/s/ostrey/pieces/", "/s/ostrey/inbox/", "/s/ostrey/editions/", f"{FOOTER}?select=it-social", "/s/ostrey/pieces/pc-main/?select=it-menu&tray=ground", "/s/ostrey/pieces/pc-main/?tray=movement", "/s/ostrey/pieces/pc-main/movement/", "/s/ostrey/pieces/pc-main/fit/")  # fmt: skip
+SCREENS = (
+    "/",
+    "/s/ostrey/pages/",
+    "/s/ostrey/foundations/",
+    "/s/ostrey/foundations/type/",
+    "/s/ostrey/foundations/defaults/",
+    "/s/ostrey/menus/mn-main/",
+    "/s/ostrey/pieces/",
+    "/s/ostrey/inbox/",
+    "/s/ostrey/editions/",
+    f"{FOOTER}?select=it-social",
+    "/s/ostrey/pieces/pc-main/?select=it-menu&tray=ground",
+    "/s/ostrey/pieces/pc-main/?tray=movement",
+    "/s/ostrey/pieces/pc-main/movement/",
+    "/s/ostrey/pieces/pc-main/fit/",
+)
 _RINGS = r"""
 const parse = (colour) => { const c = document.createElement('canvas').getContext('2d', {willReadFrequently: true}); c.fillStyle = '#fff'; c.fillRect(0, 0, 1, 1); c.fillStyle = colour; c.fillRect(0, 0, 1, 1); return [...c.getImageData(0, 0, 1, 1).data].slice(0, 3); };
 const light = (rgb) => { const [r, g, b] = rgb.map((v) => (v /= 255) <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4); return 0.2126 * r + 0.7152 * g + 0.0722 * b; };

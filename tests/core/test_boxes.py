@@ -130,7 +130,11 @@ def test_tracks_take_what_they_hold_and_share_the_rest() -> None:
         return placed(Grid(within=cells, tracks=tracks, column_gap=10.0).settle(), room)
 
     share, equal, content = GridTrack("share"), GridTrack("equal"), GridTrack("content")
-    assert columns(content, GridTrack("share", 2.0), share) == [(0, 80), (90, pytest.approx(800 / 3)), (pytest.approx(100 + 800 / 3), pytest.approx(400 / 3))]  # fmt: skip
+    assert columns(content, GridTrack("share", 2.0), share) == [
+        (0, 80),
+        (90, pytest.approx(800 / 3)),
+        (pytest.approx(100 + 800 / 3), pytest.approx(400 / 3)),
+    ]
     assert columns(equal, equal, equal) == [(0, 160), (170, 160), (340, 160)]
     assert columns(GridTrack("fixed", 200.0), content, share) == [(0, 200), (210, 120), (340, 160)]
     # A share is never less than what its cell holds; an equal one is.

@@ -333,7 +333,11 @@ def test_case_follows_the_language(text: str, transform: str, language: str, sho
 
 
 def test_lines_end_at_spaces_and_behind_hyphens_and_never_before_a_stop() -> None:
-    assert [("Half-price days."[:end]) for end in opportunities("Half-price days.", "en")] == ["Half-", "Half-price ", "Half-price days."]  # fmt: skip
+    assert [("Half-price days."[:end]) for end in opportunities("Half-price days.", "en")] == [
+        "Half-",
+        "Half-price ",
+        "Half-price days.",
+    ]
 
 
 def test_the_command_line_tells_failures_and_ends_with_one(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:

@@ -97,7 +97,10 @@ def test_what_is_declared_is_what_resolves_and_giving_it_back_restores_the_rest(
         maker = StyledMaker(seed)
         site = maker.styled_site(2)
         styling = Styling(site)
-        element = maker.chance.choice([one for one in styling.elements.values() if one.role in {"button", "text", "icon", "title"}] or list(styling.elements.values()))  # fmt: skip
+        element = maker.chance.choice(
+            [one for one in styling.elements.values() if one.role in {"button", "text", "icon", "title"}]
+            or list(styling.elements.values())
+        )
         value = {"id": "st-mine", "property": "opacity", "value": "0.25", "part": element.part}
         after = apply(site, Add(parent=element.node, slot="styles", values=(value,)))
         if not isinstance(after, Site):

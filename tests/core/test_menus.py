@@ -1,4 +1,5 @@
-"""Menus as content: what grows and what is left out, what is read from a text, where a page stands, what is doubtful."""
+"""Menus as content: what grows and what is left out, what is read from a text, where a page stands, what is
+doubtful."""
 
 from __future__ import annotations
 
@@ -66,7 +67,10 @@ def site_of(*menus: Menu, pages: Iterable[Page] | None = None) -> Site:
 
 
 def shape(entries: Sequence[Entry]) -> list[object]:
-    return [(one.id.removeprefix("pg-"), shape(one.entries)) if one.entries else one.id.removeprefix("pg-") for one in entries]  # fmt: skip
+    return [
+        (one.id.removeprefix("pg-"), shape(one.entries)) if one.entries else one.id.removeprefix("pg-")
+        for one in entries
+    ]
 
 
 def to(page_id: str, *below: Entry, **more: Any) -> Entry:
@@ -373,7 +377,13 @@ def test_what_is_doubtful_about_a_menu_is_told() -> None:
         ("en-grows", "nothing grows", "/nothing/"),
         ("en-later", "to come", "/later/"),
     ]
-    assert [one.path for one in pages_in_no_menu(site, Menus(site))] == ["/", "/guide-old/", "/guide/birds/puffin/", "/harbours/skerry/", "/harbours/strand/east/pier/"]  # fmt: skip
+    assert [one.path for one in pages_in_no_menu(site, Menus(site))] == [
+        "/",
+        "/guide-old/",
+        "/guide/birds/puffin/",
+        "/harbours/skerry/",
+        "/harbours/strand/east/pier/",
+    ]
 
 
 def test_two_menu_buttons_on_a_page_are_told_where_they_show_in_the_same_band() -> None:
@@ -429,7 +439,12 @@ def test_where_a_menu_is_used_and_its_longest_labels() -> None:
 def drawer_site() -> Site:
     """A header whose menu holds a drawer with a search."""
     menu = MenuItem(id="it-menu", menu="mn-a", drawer_below="bd-wide", drawer="pc-drawer")
-    head = Header(id="pc-head", name="Head", rows=(Row(id="rw-a", cells=(Cell(id="cl-a", items=(menu,)),)),), reach=(ReachRule(id="rr-a", where=Below(path="/guide/")),))  # fmt: skip
+    head = Header(
+        id="pc-head",
+        name="Head",
+        rows=(Row(id="rw-a", cells=(Cell(id="cl-a", items=(menu,)),)),),
+        reach=(ReachRule(id="rr-a", where=Below(path="/guide/")),),
+    )
     rows = (Row(id="rw-b", cells=(Cell(id="cl-b", items=(SearchBox(id="it-search"),)),)),)
     bands = (Band(id="bd-slim", name="Slim", from_px=0), Band(id="bd-wide", name="Wide", from_px=900))
     site = site_of(Menu(id="mn-a", name="A", entries=(to("guide"),)))

@@ -1,4 +1,5 @@
-"""Bundles of every format that there was open as sites of today. `tests/bundles/` holds some of each; none is made anew."""
+"""Bundles of every format that there was open as sites of today. `tests/bundles/` holds some of each; none is made
+anew."""
 
 from __future__ import annotations
 

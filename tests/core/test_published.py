@@ -288,7 +288,7 @@ def test_a_sites_icon_and_description_stand_in_the_head_of_pages_that_have_none_
         assert icon.size == (180, 180)
     assert f'<link rel="apple-touch-icon" href="/{touch}">'.encode() in files["index.html"]
 
-    own = b'<!DOCTYPE html><html><head><title>O</title><LINK rel=\'shortcut icon\' href=/own.png><meta content="Ours" name=description></head><body><p>x</p></body></html>'  # fmt: skip
+    own = b"<!DOCTYPE html><html><head><title>O</title><LINK rel='shortcut icon' href=/own.png><meta content=\"Ours\" name=description></head><body><p>x</p></body></html>"
     page = described_page(Page(id="pg-own", path="/own/"), own)
     made = Composer(site.replaced(pages=(page,)), shelf(), {**contents, digest(own): own}.__getitem__).page(page, own)
     assert b"rim:site" not in made and strip(made) == own

@@ -139,7 +139,14 @@ def test_the_layers_answer_in_the_order_of_the_docs() -> None:
     assert styling.resolve(element, "outline-style", "focus").source.layer == "built-in"
     assert styling.resolve(element, "font-family").source.layer == "inherited"
     assert styling.resolve(element, "mix-blend-mode").source.layer == "initial"
-    ringed = after(site, Add(parent=ROOT, slot="roles", values=({"id": "rd-ring", "role": "ring", "styles": [said("outline-width", "5px", 9, state="focus")]},)))  # fmt: skip
+    ringed = after(
+        site,
+        Add(
+            parent=ROOT,
+            slot="roles",
+            values=({"id": "rd-ring", "role": "ring", "styles": [said("outline-width", "5px", 9, state="focus")]},),
+        ),
+    )
     styling = Styling(ringed)
     assert styling.resolve(styling.elements["it-book", "box"], "outline-width", "focus")[1].layer == "ring"
 
@@ -354,12 +361,39 @@ def faint_site(ground: str = "#ffffff") -> Site:
     said_so = RichText(id="it-rich", rich=RichWords(text="<h2>A</h2><h3>B</h3><p><a href='/x/'>c</a></p>"))
     form = Form(id="it-form", fields=(FormField(id="ff-a", placeholder=Words(text="you")),))
     menu = MenuItem(id="it-menu", menu="mn-a", drawer="pc-drawer", drawer_always=True)
-    kinds = (said_so, form, menu, Contact(id="it-contact", mail="a@b.example"), SearchBox(id="it-search"), MapItem(id="it-map"), Pager(id="it-pager"), LinkList(id="it-links", menu="mn-a", words=Words(text="T")), Posts(id="it-posts"), Trail(id="it-trail"))  # fmt: skip
+    kinds = (
+        said_so,
+        form,
+        menu,
+        Contact(id="it-contact", mail="a@b.example"),
+        SearchBox(id="it-search"),
+        MapItem(id="it-map"),
+        Pager(id="it-pager"),
+        LinkList(id="it-links", menu="mn-a", words=Words(text="T")),
+        Posts(id="it-posts"),
+        Trail(id="it-trail"),
+    )
     header = Header(id="pc-a", name="H", rows=(Row(id="rw-a", cells=(Cell(id="cl-a", items=kinds),)),))
     held = TextItem(id="it-held", words=Words(text="Held"))
-    drawer = Drawer(id="pc-drawer", name="D", rows=(Row(id="rw-b", cells=(Cell(id="cl-b", items=(held,)),)),), styles=(Declaration(id="st-g", property="background-color", value="transparent"),))  # fmt: skip
-    fan = Float(id="pc-fan", name="F", fan=True, rows=(Row(id="rw-c", cells=(Cell(id="cl-c", items=(ButtonItem(id="it-b"),)),)),))  # fmt: skip
-    return Site(key="qfaint", name="O", menus=(Menu(id="mn-a", name="M"),), pieces=(header, drawer, fan), swatches=(Swatch(id="sw-g", name="G", colour=ground, role="ground"),))  # fmt: skip
+    drawer = Drawer(
+        id="pc-drawer",
+        name="D",
+        rows=(Row(id="rw-b", cells=(Cell(id="cl-b", items=(held,)),)),),
+        styles=(Declaration(id="st-g", property="background-color", value="transparent"),),
+    )
+    fan = Float(
+        id="pc-fan",
+        name="F",
+        fan=True,
+        rows=(Row(id="rw-c", cells=(Cell(id="cl-c", items=(ButtonItem(id="it-b"),)),)),),
+    )
+    return Site(
+        key="qfaint",
+        name="O",
+        menus=(Menu(id="mn-a", name="M"),),
+        pieces=(header, drawer, fan),
+        swatches=(Swatch(id="sw-g", name="G", colour=ground, role="ground"),),
+    )
 
 
 @pytest.mark.parametrize("role", ["link", "heading-2", "heading-3", "field", "button", "entry"])
@@ -368,7 +402,12 @@ def test_a_faint_default_is_found_in_whatever_item_takes_it(role: str) -> None:
     site = faint_site().replaced(roles=(faint,))
     assert list(weak_texts(faint_site(), lambda path: None)) == []
     found = {weak.node for weak in weak_texts(site, lambda path: None) if weak.element.role == role}
-    holders = {item.id for piece in site.pieces for item in site.shown_items(piece) if role in roles_within(item) and not isinstance(item, Viewer)}  # fmt: skip
+    holders = {
+        item.id
+        for piece in site.pieces
+        for item in site.shown_items(piece)
+        if role in roles_within(item) and not isinstance(item, Viewer)
+    }
     if role == "button":
         holders |= {"pc-fan", "it-b"}
     assert found >= holders and found
@@ -406,7 +445,10 @@ class CountedPicture:
 
 
 def over_a_picture(many: int, **styles: str) -> Site:
-    own = tuple(Declaration(id=f"st-{at}", property=name.replace("_", "-"), value=value) for at, (name, value) in enumerate(styles.items()))  # fmt: skip
+    own = tuple(
+        Declaration(id=f"st-{at}", property=name.replace("_", "-"), value=value)
+        for at, (name, value) in enumerate(styles.items())
+    )
     items = tuple(TextItem(id=f"it-{at}", words=Words(text="Held"), styles=own) for at in range(many))
     ground = (Declaration(id="st-g", property="background-image", value='url("/noise.png")'),)
     row = Row(id="rw-a", cells=(Cell(id="cl-a", items=items),), styles=ground)
@@ -425,7 +467,13 @@ def test_what_lies_behind_many_texts_is_looked_at_once(styles: dict[str, str]) -
 
 
 def test_a_picture_counts_only_where_it_is_seen() -> None:
-    for styles, seen in (({}, True), ({"background_color": "#ffffff"}, False), ({"background_color": "#ffffff80"}, True), ({"background_color": "#ffffff", "opacity": "0.9"}, True), ({"background_color": "#ffffff", "mix_blend_mode": "multiply"}, True)):  # fmt: skip
+    for styles, seen in (
+        ({}, True),
+        ({"background_color": "#ffffff"}, False),
+        ({"background_color": "#ffffff80"}, True),
+        ({"background_color": "#ffffff", "opacity": "0.9"}, True),
+        ({"background_color": "#ffffff", "mix_blend_mode": "multiply"}, True),
+    ):
         site = over_a_picture(1, **styles)
         styling = Styling(site)
         painter = Painter(styling, cast(Pictures, lambda path: CountedPicture()))

@@ -47,7 +47,9 @@ def test_nobody_who_is_not_signed_in_can_send_a_body(ferries: StoredSite, addres
 def test_a_name_and_a_password_can_be_sent_by_anybody_and_edits_by_who_is_signed_in(
     ada: User, ferries: StoredSite
 ) -> None:
-    signing_in = Client(HTTP_HOST="localhost").post("/account/sign-in/", "username=ada&password=p", content_type="application/x-www-form-urlencoded")  # fmt: skip
+    signing_in = Client(HTTP_HOST="localhost").post(
+        "/account/sign-in/", "username=ada&password=p", content_type="application/x-www-form-urlencoded"
+    )
     assert signing_in.status_code == 302
     form = {"do": "set", "node": "site", "field": "name", "value": "Boats", "base": ferries.revision}
     assert signed_in(ada).post("/s/ostrey/", form).status_code in {200, 302, 405}

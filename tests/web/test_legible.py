@@ -1,4 +1,5 @@
-"""What the workbench says of texts that are hard to read and of items that are squeezed: above, in the outline, at the item."""
+"""What the workbench says of texts that are hard to read and of items that are squeezed: above, in the outline, at the
+item."""
 
 from __future__ import annotations
 

@@ -82,7 +82,11 @@ def test_a_sections_pages_grow_are_left_out_and_taken_back(ferries: StoredSite, 
     assert len(below) >= 4 and below[0].id.startswith("pg-")
     client.post(MENU, {"do": "set", "node": "en-guide", "field": "grows", "leave": below[0].id})
     grows = entry(ferries, "en-guide").grows
-    assert grows is not None and grows.without == (below[0].id,) and 'data-test="take-back"' in said(client, select="en-guide")  # fmt: skip
+    assert (
+        grows is not None
+        and grows.without == (below[0].id,)
+        and 'data-test="take-back"' in said(client, select="en-guide")
+    )
     client.post(MENU, {"do": "set", "node": "en-guide", "field": "grows", "back": below[0].id})
     set_field(client, "en-guide", "grows", "", path="/guide/", depth="1", order="title")
     assert entry(ferries, "en-guide").grows == Grown(path="/guide/", depth=1, order="title")
@@ -188,7 +192,9 @@ def test_a_new_drawer_is_held_by_the_first_menu_with_a_button_that_holds_none(fe
     refused = client.post("/s/ostrey/pieces/", {"do": "remove", "node": drawer.id})
     assert refused.status_code == 422 and "take it off there first" in unescape(refused.content.decode())
     client.post(bench, {"do": "add", "what": "item", "kind": "menu", "parent": drawer.rows[0].cells[0].id})
-    inner = store.load(ferries.pk).site.shown_items(next(one for one in store.load(ferries.pk).site.pieces if one.id == drawer.id))[1]  # fmt: skip
+    inner = store.load(ferries.pk).site.shown_items(
+        next(one for one in store.load(ferries.pk).site.pieces if one.id == drawer.id)
+    )[1]
     assert isinstance(inner, MenuItem) and (inner.way, inner.drawer_below) == ("column", None)
     client.post("/s/ostrey/pieces/pc-press/", {"do": "set", "node": "it-press-menu", "field": "drawer", "value": ""})
     assert "No menu holds it yet" in said(client, bench)
@@ -199,8 +205,12 @@ def test_a_new_drawer_is_held_by_the_first_menu_with_a_button_that_holds_none(fe
 
 def test_renaming_and_moving_a_page_follows_through(ferries: StoredSite, ada: User) -> None:
     client = signed_in(ada)
-    client.post("/s/ostrey/pages/pg-skarrow/", {"do": "set", "node": "pg-skarrow", "field": "path", "value": "/ports/skarrow/"})  # fmt: skip
-    client.post("/s/ostrey/pages/pg-skarrow/", {"do": "set", "node": "pg-skarrow", "field": "title", "value": "Skarrow pier"})  # fmt: skip
+    client.post(
+        "/s/ostrey/pages/pg-skarrow/", {"do": "set", "node": "pg-skarrow", "field": "path", "value": "/ports/skarrow/"}
+    )
+    client.post(
+        "/s/ostrey/pages/pg-skarrow/", {"do": "set", "node": "pg-skarrow", "field": "title", "value": "Skarrow pier"}
+    )
     shown = said(client)
     assert "/ports/skarrow/" in shown and "Skarrow pier" in shown
 

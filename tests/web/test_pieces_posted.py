@@ -261,7 +261,10 @@ def test_every_control_that_the_tray_offers_can_be_set_to_another_value_and_undo
             "band": control.band,
             **values,
         }
-        answer = client.post(f"/s/ostrey/pieces/{piece.id}/", {name: value for name, value in form.items() if value != ""} | {"value": values.get("value", "")})  # fmt: skip
+        answer = client.post(
+            f"/s/ostrey/pieces/{piece.id}/",
+            {name: value for name, value in form.items() if value != ""} | {"value": values.get("value", "")},
+        )
         assert answer.status_code == 200, (control, told(answer)[:400])
         after = store.load(ferries.pk)
         assert after.revision == before.revision + 1, (control, values)

@@ -87,7 +87,12 @@ def test_a_roles_defaults_begin_with_their_first_value(ferries: StoredSite, ada:
 
 
 def test_contents_of_others_cannot_be_named_as_fonts(ferries: StoredSite, ada: User) -> None:
-    font = {"id": "ft-a", "name": "A", "files": [{"content": "0" * 64, "size": 1, "lightest": 400, "boldest": 400}], "measures": {"ascent": 1, "descent": 0, "widths": [[400, 0.5]]}}  # fmt: skip
+    font = {
+        "id": "ft-a",
+        "name": "A",
+        "files": [{"content": "0" * 64, "size": 1, "lightest": 400, "boldest": 400}],
+        "measures": {"ascent": 1, "descent": 0, "widths": [[400, 0.5]]},
+    }
     edit = {"kind": "add", "parent": "site", "slot": "fonts", "values": [font]}
     answer = signed_in(ada).post(BENCH, {"do": "edit", "edit": json.dumps(edit)})
     assert "by upload only" in answer.content.decode() and store.load(ferries.pk).revision == 0

@@ -126,7 +126,8 @@ SHARED_FROM = 500
 """Pages from which on a second process is worth its beginning."""
 
 BATCH = 100
-"""Files handed to the writing thread at once: few enough to hold in memory, many enough that handing over costs nothing."""
+"""Files handed to the writing thread at once: few enough to hold in memory, many enough that handing over costs
+nothing."""
 
 
 def _in_batches(files: Iterator[PublishedFile], size: int) -> Iterator[list[PublishedFile]]:
@@ -229,7 +230,8 @@ def validate(chosen: argparse.Namespace) -> Remarks:
         for asset in bundle.site.assets:
             bundle.read_checked(asset.content)
         print(
-            f"{bundle.site.name}: {len(bundle.site.pages)} pages, {len(bundle.site.assets)} files, {len(bundle.site.pieces)} pieces"
+            f"{bundle.site.name}: {len(bundle.site.pages)} pages, {len(bundle.site.assets)} files, "
+            f"{len(bundle.site.pieces)} pieces"
         )
     return remarks
 

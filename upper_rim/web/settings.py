@@ -1,4 +1,5 @@
-"""How the web processes and workers are set up. What differs between machines comes from the environment (docs/deploy.md)."""
+"""How the web processes and workers are set up. What differs between machines comes from the environment
+(docs/deploy.md)."""
 
 from __future__ import annotations
 
@@ -13,7 +14,8 @@ DEBUG = os.environ.get("RIM_DEBUG") == "1"
 
 STUDIO_HOST = os.environ.get("RIM_STUDIO_HOST", "localhost")
 SITES_DOMAIN = os.environ.get("RIM_SITES_DOMAIN", "localhost")
-"""Each published site answers at `<slug>.<SITES_DOMAIN>`. Never the studio's own host, nor a parent domain it sets cookies for."""
+"""Each published site answers at `<slug>.<SITES_DOMAIN>`. Never the studio's own host, nor a parent domain it sets
+cookies for."""
 ADDRESS_SCHEME = os.environ.get("RIM_SCHEME", "http")
 ALLOWED_HOSTS = [STUDIO_HOST, f".{SITES_DOMAIN}"]
 

@@ -27,7 +27,8 @@ class Strength(NamedTuple):
 
 
 class Place(Value):
-    """A page fulfils it where `key` is among the page's `keys`: so that thousands of conditions cost a page a few look-ups.
+    """A page fulfils it where `key` is among the page's `keys`: so that thousands of conditions cost a page a few
+    look-ups.
 
     `RANK`: of its kind, among the others.
     """

@@ -276,5 +276,6 @@ def _proven(content: bytes, splice: Splice, parsed: LexborHTMLParser) -> bool:
 
 
 def same_document(one: str, other: str) -> bool:
-    """Whether two serialisations differ at most in white space between tags, which an insertion may move into the head."""
+    """Whether two serialisations differ at most in white space between tags, which an insertion may move into the
+    head."""
     return _BETWEEN_TAGS.sub(">", one) == _BETWEEN_TAGS.sub(">", other)

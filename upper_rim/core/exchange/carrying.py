@@ -39,8 +39,8 @@ Decision = Literal["keep", "replace", "both"]
 
 
 class CarryClash(NamedTuple):
-    """Something that is there already under the same name. `node`: its id in the site that it comes from; `scale`: sizes
-    and faces as one."""
+    """Something that is there already under the same name. `node`: its id in the site that it comes from; `scale`:
+    sizes and faces as one."""
 
     slot: str
     node: str

@@ -63,8 +63,8 @@ def read_menu(text: str) -> Drafts:
 
 
 def read_outline(text: str) -> Drafts:
-    """One entry a line: its label, then, behind a tab, `|` or `->`, where it leads, then a second line. Deeper is what is
-    indented further, by spaces or tabs; bullets and numbers before a label are left out."""
+    """One entry a line: its label, then, behind a tab, `|` or `->`, where it leads, then a second line. Deeper is what
+    is indented further, by spaces or tabs; bullets and numbers before a label are left out."""
     found = Drafts([], [])
     levels: list[tuple[int, Draft]] = []
     for number, line in enumerate(text.splitlines(), 1):

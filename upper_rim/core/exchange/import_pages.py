@@ -236,7 +236,8 @@ def digest(content: bytes) -> str:
 
 
 def read_sitemap(content: bytes) -> tuple[list[str], list[Problem]]:
-    """Paths of the pages that a sitemap (sitemaps.org, 0.9) lists, in its order; titles and content are still to come."""
+    """Paths of the pages that a sitemap (sitemaps.org, 0.9) lists, in its order; titles and content are still to
+    come."""
     problems: list[Problem] = []
     if b"<!DOCTYPE" in content[:2000].upper() or b"<!ENTITY" in content.upper():
         return [], [Problem("sitemap", "A sitemap has no document type of its own; this one is not read.")]

@@ -172,7 +172,8 @@ _CLOSES_ITSELF = frozenset(
         "h6",
     ]
 )
-"""Elements without content, and those that the next of their kind closes (HTML, 13.1.2.4): they do not lie in each other."""
+"""Elements without content, and those that the next of their kind closes (HTML, 13.1.2.4): they do not lie in each
+other."""
 _BOUNDARIES = frozenset(
     [
         "table",

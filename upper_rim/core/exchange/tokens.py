@@ -1,8 +1,8 @@
 """What do a site's foundations say as design tokens, and what do tokens say to a site?
 
 The format is that of the W3C Design Tokens Community Group (Format and Color modules, 2025.10); the plainer notation of
-its earlier drafts (`"#ff0000"`, `"10px"`) is read too. Colours become swatches, composite tokens become looks. What only
-Upper Rim knows of a swatch stands in `$extensions`, so that a file that comes back is the file that went.
+its earlier drafts (`"#ff0000"`, `"10px"`) is read too. Colours become swatches, composite tokens become looks. What
+only Upper Rim knows of a swatch stands in `$extensions`, so that a file that comes back is the file that went.
 """
 
 from __future__ import annotations
@@ -23,8 +23,42 @@ from ..values.colours import check_plain_colour
 from ..values.properties import NotAValue, check_value
 
 OURS = "org.upper-rim"
-_SPACES = {"srgb": "srgb", "oklch": "oklch", "oklab": "oklab", "hsl": "hsl", "hwb": "hwb", "lab": "lab", "lch": "lch", "srgb-linear": "srgb-linear", "display-p3": "display-p3", "a98-rgb": "a98-rgb", "prophoto-rgb": "prophoto-rgb", "rec2020": "rec2020", "xyz-d65": "xyz-d65", "xyz-d50": "xyz-d50"}  # fmt: skip
-_WEIGHTS = {"thin": 100, "hairline": 100, "extra-light": 200, "ultra-light": 200, "light": 300, "normal": 400, "regular": 400, "book": 400, "medium": 500, "semi-bold": 600, "demi-bold": 600, "bold": 700, "extra-bold": 800, "ultra-bold": 800, "black": 900, "heavy": 900, "extra-black": 950, "ultra-black": 950}  # fmt: skip
+_SPACES = {
+    "srgb": "srgb",
+    "oklch": "oklch",
+    "oklab": "oklab",
+    "hsl": "hsl",
+    "hwb": "hwb",
+    "lab": "lab",
+    "lch": "lch",
+    "srgb-linear": "srgb-linear",
+    "display-p3": "display-p3",
+    "a98-rgb": "a98-rgb",
+    "prophoto-rgb": "prophoto-rgb",
+    "rec2020": "rec2020",
+    "xyz-d65": "xyz-d65",
+    "xyz-d50": "xyz-d50",
+}
+_WEIGHTS = {
+    "thin": 100,
+    "hairline": 100,
+    "extra-light": 200,
+    "ultra-light": 200,
+    "light": 300,
+    "normal": 400,
+    "regular": 400,
+    "book": 400,
+    "medium": 500,
+    "semi-bold": 600,
+    "demi-bold": 600,
+    "bold": 700,
+    "extra-bold": 800,
+    "ultra-bold": 800,
+    "black": 900,
+    "heavy": 900,
+    "extra-black": 950,
+    "ultra-black": 950,
+}
 _NUMBERS: dict[str, tuple[str, str]] = {
     "text-size": ("text_px", "dimension"),
     "text-weight": ("text_weight", "fontWeight"),
@@ -104,7 +138,8 @@ def _colour_value(css: str) -> dict[str, Any]:
 
 
 def read_tokens(data: bytes, site: Site, new_id: Callable[[str], str]) -> TokensRead:
-    """What a file means for the site. `new_id` makes an id from a prefix. What cannot be taken in is told, the rest is."""
+    """What a file means for the site. `new_id` makes an id from a prefix. What cannot be taken in is told, the rest
+    is."""
     try:
         document = json.loads(data)
     except (ValueError, RecursionError) as error:

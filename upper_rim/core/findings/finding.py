@@ -20,8 +20,8 @@ FindingKind = Literal[
 
 
 class Place(NamedTuple):
-    """Where it is seen: the page's id, the stage's, the width band's; the viewport and the scroll position in px. What is
-    not told does not matter for it."""
+    """Where it is seen: the page's id, the stage's, the width band's; the viewport and the scroll position in px. What
+    is not told does not matter for it."""
 
     page: str = ""
     stage: str = ""
@@ -31,7 +31,8 @@ class Place(NamedTuple):
 
 
 class Finding(NamedTuple):
-    """`node`: its id. `other`: of the node that it is about besides. `about`: the numbers and texts that its words name."""
+    """`node`: its id. `other`: of the node that it is about besides. `about`: the numbers and texts that its words
+    name."""
 
     kind: FindingKind
     node: str

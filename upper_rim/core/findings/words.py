@@ -21,7 +21,8 @@ def finding_words(finding: Finding, name_of: Callable[[str], str]) -> str:
 WORDS: Mapping[FindingKind, str] = {
     "covered": "{percent:.0f} % of the window is covered at {scroll_px:.0f} px; {most:.0f} % were said to be too much",
     "gap": (
-        "“{who}” begins {px:.0f} px too early: so much of the room that it gives up is still in view, and shows beneath it"
+        "“{who}” begins {px:.0f} px too early: so much of the room that it gives up is still in view, "
+        "and shows beneath it"
     ),
     "never": "“{who}” is not reached here: the page’s end comes {px:.0f} px before it",
     "brief": "“{who}” lasts {px:.0f} px: one notch of a wheel jumps over it",
@@ -32,8 +33,8 @@ WORDS: Mapping[FindingKind, str] = {
         "What is jumped to stands {px:.0f} px lower than it could: so much higher the piece may be on the way there"
     ),
     "flicker": (
-        "“{who}” begins at {after_px} px and gives up {given_up_px:g} px; it would flicker from {from_px} to {to_px} px, its "
-        "room is kept and {gap_px:g} px of it show; from {least_px:g} px on neither"
+        "“{who}” begins at {after_px} px and gives up {given_up_px:g} px; it would flicker from {from_px} to {to_px} px, "
+        "its room is kept and {gap_px:g} px of it show; from {least_px:g} px on neither"
     ),
     "no page": "there is no page at {path}",
     "page gone": "its page is gone",
@@ -45,7 +46,8 @@ WORDS: Mapping[FindingKind, str] = {
     "deep": "on the fourth level: few will find it",
     "nothing grows": "no page lies below {path}",
     "two buttons": (
-        "“{first}” and “{second}” both bring one, on {path} and elsewhere: leave one away, or let it show in other width bands"
+        "“{first}” and “{second}” both bring one, on {path} and elsewhere: "
+        "leave one away, or let it show in other width bands"
     ),
     "two buttons in one": (
         "“{first}” brings two, on {path} and elsewhere: leave one away, or let it show in other width bands"

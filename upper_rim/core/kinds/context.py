@@ -84,7 +84,8 @@ class PageContext(Protocol):
         """What marks a node on the stage; nothing elsewhere."""
 
     def size(self, path: str, height_px: int | None = None) -> dict[str, str]:
-        """Width and height of a picture, so that its room is kept until it is there: its natural ones, or at a height."""
+        """Width and height of a picture, so that its room is kept until it is there: its natural ones, or at a
+        height."""
 
     def smaller_pictures(self, path: str, width_px: int) -> Sequence[tuple[str, int]]:
         """Where the smaller sizes of a picture are published, and how wide they are."""

@@ -16,8 +16,8 @@ class Raw(NamedTuple):
 
 
 def slot(kind: str, node: str) -> str:
-    """Stands as a name among an element's attributes where a page may have one of its own: `c`, for the link of the entry
-    with that id; `f`, for the button of its branch."""
+    """Stands as a name among an element's attributes where a page may have one of its own: `c`, for the link of the
+    entry with that id; `f`, for the button of its branch."""
     return f"\x00{kind}{node}\x00"
 
 

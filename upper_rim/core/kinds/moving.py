@@ -1,4 +1,5 @@
-"""What can be said of a piece's movement: how it goes with the page, from which distance on, and what a stage of it is like."""
+"""What can be said of a piece's movement: how it goes with the page, from which distance on, and what a stage of it is
+like."""
 
 from __future__ import annotations
 
@@ -12,7 +13,8 @@ from ..values.styling import Declaration
 from ..values.words import Name
 
 Way = Literal["away", "stays", "up"]
-"""How a piece goes with the page: scrolled away with it; pinned to the window; pinned, and seen only after scrolling up."""
+"""How a piece goes with the page: scrolled away with it; pinned to the window; pinned, and seen only after scrolling
+up."""
 
 
 class WayIn(Value):
@@ -23,14 +25,16 @@ class WayIn(Value):
 
 
 class ByPixels(Value):
-    """After so many px of scrolling, from where the piece begins to be pinned: what scrolls away above it does not count."""
+    """After so many px of scrolling, from where the piece begins to be pinned: what scrolls away above it does not
+    count."""
 
     kind: Literal["px"] = "px"
     px: Annotated[int, Field(ge=0, le=100_000)] = 80
 
 
 class ByViewport(Value):
-    """The same, as a share of the small viewport's height (CSS Values 4, 6.1.2.1: it stays when browser bars come and go)."""
+    """The same, as a share of the small viewport's height (CSS Values 4, 6.1.2.1: it stays when browser bars come and
+    go)."""
 
     kind: Literal["viewport"] = "viewport"
     percent: Annotated[int, Field(ge=1, le=1000)] = 50
@@ -54,9 +58,9 @@ Distance = Annotated[ByPixels | ByViewport | ByPage | ByElement, Field(discrimin
 
 
 class Stage(Node):
-    """How a pinned header is from a distance on, until a later stage holds: its own rows drawn less high, or, where some
-    of its rows stand in this stage only, those in place of the others (it hands over). Nothing of the page moves by it.
-    `styles` are the piece's in it: what is painted, no sizes."""
+    """How a pinned header is from a distance on, until a later stage holds: its own rows drawn less high, or, where
+    some of its rows stand in this stage only, those in place of the others (it hands over). Nothing of the page moves
+    by it. `styles` are the piece's in it: what is painted, no sizes."""
 
     name: Name = "Stage"
     after: Distance = ByPixels()

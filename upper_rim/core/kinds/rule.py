@@ -10,8 +10,8 @@ import tinycss2
 
 
 class Rule(NamedTuple):
-    """`declarations`: property and value. `within`: the conditions that it stands in, from outside, as they are written:
-    `@media (width < 600px)`. What has no selector has its at-rule instead: `@font-face`."""
+    """`declarations`: property and value. `within`: the conditions that it stands in, from outside, as they are
+    written: `@media (width < 600px)`. What has no selector has its at-rule instead: `@font-face`."""
 
     selector: str
     declarations: Mapping[str, str]

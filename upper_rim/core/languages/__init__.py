@@ -1,4 +1,5 @@
-"""What is known of a language: which way it is written, how long its labels are, what its letters are, what the pieces say?
+"""What is known of a language: which way it is written, how long its labels are, what its letters are, what the pieces
+say?
 
 Each language is one file in `data/`, named by its subtag (BCP 47); a file more is a language more.
 """

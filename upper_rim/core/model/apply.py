@@ -38,8 +38,8 @@ class _Refused(Exception):
 
 
 def apply(site: Site, edit: Edit, rules: Rules | None = None) -> Site | Refusal:
-    """The site after the edit. On a `Refusal` nothing of the edit has happened. `rules`: of the shell; without them only
-    what the site itself tells is asked, as where an edit that was accepted once is played again."""
+    """The site after the edit. On a `Refusal` nothing of the edit has happened. `rules`: of the shell; without them
+    only what the site itself tells is asked, as where an edit that was accepted once is played again."""
     try:
         after = _apply(site, edit)
     except _Refused as refused:

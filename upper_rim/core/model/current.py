@@ -12,7 +12,8 @@ from .site import Page
 
 class Standing(NamedTuple):
     """Ids of entries: those that lead to the page, and those on the way to them from above. Where none leads to it, the
-    way leads to the nearest entry: one of the longest path that the page's own begins with, other than the front page's.
+    way leads to the nearest entry: one of the longest path that the page's own begins with, other than the front
+    page's.
     """
 
     here: frozenset[str]

@@ -13,8 +13,8 @@ _Made = TypeVar("_Made")
 
 
 class Memo(Generic[_Of, _Made]):
-    """Of so many values; the one asked for least lately goes. Threads may ask at the same time: two that ask for the same
-    value first may both work it out."""
+    """Of so many values; the one asked for least lately goes. Threads may ask at the same time: two that ask for the
+    same value first may both work it out."""
 
     def __init__(self, most: int) -> None:
         self._made: LRUCache[int, tuple[_Of, _Made]] = LRUCache(most)

@@ -76,8 +76,8 @@ class Gone(Exception):
 def renamed(
     node: Value, new: Callable[[str, str], str | None], new_id: Callable[[str], str] | None = None
 ) -> JsonValue:
-    """A node and all below it as JSON, with what they refer to by other ids. `new` gives that for a slot and an id, None
-    where it is left out; `new_id` gives a node's own new id for the old one, and is asked before `new`."""
+    """A node and all below it as JSON, with what they refer to by other ids. `new` gives that for a slot and an id,
+    None where it is left out; `new_id` gives a node's own new id for the old one, and is asked before `new`."""
     ids: dict[str, str] = {}
 
     def own(value: Any) -> None:

@@ -14,7 +14,8 @@ RefusalKind = Literal[
     "swatch gone", "band gone", "menu gone", "look gone", "drawer gone", "tie gone", "stage gone", "shared row gone",
     "tied to itself", "look worn twice", "declared twice", "role twice", "row shown twice", "shared row with its own",
     "role of pieces", "part without styles", "state not here", "more than a divider", "more than a ring",
-    "stage changes size", "way of another kind", "button within a drawer", "band begins there", "first band begins later",
+    "stage changes size", "way of another kind", "button within a drawer", "band begins there",
+    "first band begins later",
     # of what the shell knows
     "no such icon", "selector not read", "would flicker",
 ]  # fmt: skip
@@ -73,8 +74,9 @@ WORDS: Mapping[RefusalKind, str] = {
     "no such icon": "there is no icon called “{icon}”; its name comes from the list that opens while you type",
     "selector not read": "{fault}",
     "would flicker": (
-        "at {after_px} px it gives up {given_up_px:g} px of room that are still in view (from a width of {at_px} px, in "
-        "{language}). Given up, the page would move back under its own distance, and flicker between {from_px} and "
-        "{to_px} px; kept, {gap_px:g} px of the page’s ground would show beneath it. From {least_px:g} px on neither happens"
+        "at {after_px} px it gives up {given_up_px:g} px of room that are still in view (from a width of {at_px} px, "
+        "in {language}). Given up, the page would move back under its own distance, and flicker between {from_px} and "
+        "{to_px} px; kept, {gap_px:g} px of the page’s ground would show beneath it. "
+        "From {least_px:g} px on neither happens"
     ),
 }

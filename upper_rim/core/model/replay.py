@@ -21,8 +21,8 @@ from .tree import find, holder_of
 
 
 class Conflict(Value):
-    """Both changed `field` of `node`: what it was, what it is now, what this edit would make of it. `language`: of a text,
-    the one in which they did; empty for the site's own; None where it is no text."""
+    """Both changed `field` of `node`: what it was, what it is now, what this edit would make of it. `language`: of a
+    text, the one in which they did; empty for the site's own; None where it is no text."""
 
     node: str
     field: str

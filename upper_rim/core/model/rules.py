@@ -1,7 +1,7 @@
 """What may be set, beside what the types of the model say, and needs something from outside to know?
 
-Which icons there are, which selectors can be read, whether a stage would flicker: the shell hands these in as one value,
-and `apply` asks them of all that an edit has changed, whichever way it came.
+Which icons there are, which selectors can be read, whether a stage would flicker: the shell hands these in as one
+value, and `apply` asks them of all that an edit has changed, whichever way it came.
 """
 
 from __future__ import annotations

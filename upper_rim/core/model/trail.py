@@ -19,8 +19,8 @@ class Trails:
         self._by_path = {page.path: page for page in site.pages}
 
     def steps(self, item: Trail, page: Page) -> list[Step]:
-        """From the front page to the page, itself included. By way of a menu where one is named and leads there, else by
-        the paths that the page's own begins with."""
+        """From the front page to the page, itself included. By way of a menu where one is named and leads there, else
+        by the paths that the page's own begins with."""
         language = page.language
         front = self._by_path.get(self._links.front(language))
         steps = []

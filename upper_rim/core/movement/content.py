@@ -1,7 +1,7 @@
 """About how high is a page's own content, where nobody has measured it?
 
-A rough answer from the markup alone: text at a usual size and leading, headings, tables, pictures with their sizes. Page
-styles are not read. What is worked out with it is called an estimate.
+A rough answer from the markup alone: text at a usual size and leading, headings, tables, pictures with their sizes.
+Page styles are not read. What is worked out with it is called an estimate.
 """
 
 from __future__ import annotations

@@ -1,4 +1,5 @@
-"""Would a stage turn its own condition over, if the page moved with it; and from which distance on does its room not show?
+"""Would a stage turn its own condition over, if the page moved with it; and from which distance on does its room not
+show?
 
 A header that becomes less high by `less_px` could give that room up: the page would move by as much, the browser would
 keep what one reads where it is (CSS Scroll Anchoring 1), and so the scroll position would go back by `less_px`. Just
@@ -54,8 +55,8 @@ def flicker(after_px: float, less_px: float, *, keeps_room: bool) -> Flicker | N
 
 
 class Least(NamedTuple):
-    """The least distance in px at which a stage can begin so that no room shows: where it is greatest over all widths and
-    languages, the first of these widths, and the language."""
+    """The least distance in px at which a stage can begin so that no room shows: where it is greatest over all widths
+    and languages, the first of these widths, and the language."""
 
     px: float
     at_px: int
@@ -76,8 +77,8 @@ def least(fitter: Fitter, site: Site, piece: Piece, stage: Stage) -> Least | Non
 
 
 class TooEarly(NamedTuple):
-    """A stage whose distance in px is less than the room that it gives up. `would`: where it would flicker, if that were
-    given up; `gap_px`: how much of it shows as it is kept."""
+    """A stage whose distance in px is less than the room that it gives up. `would`: where it would flicker, if that
+    were given up; `gap_px`: how much of it shows as it is kept."""
 
     piece: str
     stage: str
@@ -115,8 +116,8 @@ def too_early(fitter: Fitter, site: Site, pieces: Iterable[Piece]) -> Iterator[T
 
 
 def begun_too_early(fitter: Fitter, site: Site, edit: Edit) -> TooEarly | None:
-    """The first of the stages to which an edit gives a distance that is less than the room that they give up. None, too,
-    where the edit cannot be carried out."""
+    """The first of the stages to which an edit gives a distance that is less than the room that they give up. None,
+    too, where the edit cannot be carried out."""
     parts = list(parts_of_edit(edit))
     touched = {part.node for part in parts if isinstance(part, Set) and part.field == "after"}
     for part in parts:

@@ -32,8 +32,9 @@ class Thing(NamedTuple):
 
 class SlimRow(NamedTuple):
     """A row in a stage: as high as it is at rest, and as it is drawn (0 where it does not show). `top_px`: where it
-    stands in its piece. `things`: what stands in it, the tallest first. `around_px`: padding and lines above what stands
-    in it and below; `slim_px`: the same in the stage. `gained_px`: by how much all rows above it are less high."""
+    stands in its piece. `things`: what stands in it, the tallest first. `around_px`: padding and lines above what
+    stands in it and below; `slim_px`: the same in the stage. `gained_px`: by how much all rows above it are less
+    high."""
 
     row: str
     align: Align

@@ -67,8 +67,8 @@ def widths_of(fitter: Fitter, site: Site, piece: Piece, language: str) -> Widths
 
 
 def reserved(widths: Widths, is_pinned: Callable[[str | None], bool]) -> list[WidthSpan]:
-    """The height that it has where it is highest: at rest, or in one of its stages; and the one that it comes to at last.
-    Widths at which it does not show, and bands in which it is not pinned, are left out."""
+    """The height that it has where it is highest: at rest, or in one of its stages; and the one that it comes to at
+    last. Widths at which it does not show, and bands in which it is not pinned, are left out."""
     piece = widths.piece
     found = []
     for start, end in widths.stretches(piece.rows):
@@ -105,8 +105,8 @@ def slimmed(widths: Widths, stage: Stage) -> list[SlimSpan]:
 
 
 def differences(widths: Widths, stage: Stage, *, over: bool) -> Iterator[tuple[int, float]]:
-    """By how many px a piece is less high in a stage than at rest, at the first and last of some widths each. `over`: it
-    hands over to other rows in it."""
+    """By how many px a piece is less high in a stage than at rest, at the first and last of some widths each. `over`:
+    it hands over to other rows in it."""
     if not over:
         for span in slimmed(widths, stage):
             yield span.from_px, sum(row.first.rest_px - row.first.drawn_px for row in span.rows)
@@ -158,7 +158,9 @@ class Widths:
     def stretches(self, rows: Sequence[Row]) -> Iterator[tuple[int, int]]:
         """Widths between which no row changes its state."""
         edges = {FROM_PX, TO_PX + 1}
-        shown = {row.id for row in self.site.shown_rows(self.piece) if any(row.id in {one.id, one.shares} for one in rows)}  # fmt: skip
+        shown = {
+            row.id for row in self.site.shown_rows(self.piece) if any(row.id in {one.id, one.shares} for one in rows)
+        }
         for row in shown:
             for laid in self.fits[row].laid:
                 edges |= {laid.from_px, laid.to_px + 1}

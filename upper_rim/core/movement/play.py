@@ -16,8 +16,8 @@ from .scene import Body, Scene, is_pinned
 
 
 class SeenPiece(NamedTuple):
-    """A piece at a moment: its rectangle in the window, in px, and how opaque it is. What is not `shown` is drawn outside
-    the window, or not at all."""
+    """A piece at a moment: its rectangle in the window, in px, and how opaque it is. What is not `shown` is drawn
+    outside the window, or not at all."""
 
     piece: str
     stage: str | None
@@ -180,7 +180,9 @@ def _events(track: PieceTrack, scrolls: Sequence[float]) -> Iterator[Event]:
     for at, (before, after) in enumerate(pairwise(track.standings), 1):
         if before != after:
             index = after if after > before else before
-            yield Event(at, scrolls[at], body.piece, "stage", body.standings[after].stage, "distance", body.after_px[index - 1])  # fmt: skip
+            yield Event(
+                at, scrolls[at], body.piece, "stage", body.standings[after].stage, "distance", body.after_px[index - 1]
+            )
     for at, (was, now) in enumerate(pairwise(track.shown), 1):
         if was != now:
             yield Event(

@@ -1,7 +1,7 @@
 """What stands around a page at a viewport, and where: in the page's flow, pinned, or over it?
 
-Heights come from fit; how high the page's own content is has to be told. Positions are px from the upper edge, of the page
-for what stands in its flow, of the window for what is fixed there.
+Heights come from fit; how high the page's own content is has to be told. Positions are px from the upper edge, of the
+page for what stands in its flow, of the window for what is fixed there.
 """
 
 from __future__ import annotations
@@ -31,10 +31,11 @@ BodyPlace = Literal["flow", "pinned", "beside", "low", "fixed"]
 
 
 class Body(NamedTuple):
-    """A piece on a page. `top_px`: of the page where it stands in the flow (flow, pinned, beside), of the window where not
-    (low: in the stack at its lower edge; fixed). It is pinned `pin_px` below the window's upper edge, but not beyond
-    `end_px` of the page. `after_px`: the scroll position beyond which each of its stages holds, in their order (inf: it
-    never does). `up_px`: it is seen only after scrolling up so far, once the page is scrolled beyond `past_px`."""
+    """A piece on a page. `top_px`: of the page where it stands in the flow (flow, pinned, beside), of the window where
+    not (low: in the stack at its lower edge; fixed). It is pinned `pin_px` below the window's upper edge, but not
+    beyond `end_px` of the page. `after_px`: the scroll position beyond which each of its stages holds, in their order
+    (inf: it never does). `up_px`: it is seen only after scrolling up so far, once the page is scrolled beyond
+    `past_px`."""
 
     piece: str
     kind: str
@@ -113,8 +114,8 @@ class Scenes:
         return Scene((float(wide), float(high)), band, laid.content_top, laid.page_px, bodies)
 
     def shape_of(self, page: Page, viewport_px: tuple[int, int], whole_px: float) -> Shape:
-        """What the page's content is like, where the whole page was measured. What is no higher than the window cannot be
-        told from it."""
+        """What the page's content is like, where the whole page was measured. What is no higher than the window cannot
+        be told from it."""
         band = band_at(self.site, viewport_px[0])
         empty = _Laying(self, page, viewport_px, Shape(0.0), self._shown(page, viewport_px, band, frozenset()))
         return Shape(max(0.0, whole_px - empty.around_px))
@@ -203,7 +204,12 @@ class _Laying:
                 stands(kind)
         sidebar = self.shown.get("sidebar")
         beside = sidebar is not None and self._is_beside(sidebar.piece)
-        if sidebar is not None and not beside and isinstance(sidebar.piece, Sidebar) and sidebar.piece.narrow == "before":  # fmt: skip
+        if (
+            sidebar is not None
+            and not beside
+            and isinstance(sidebar.piece, Sidebar)
+            and sidebar.piece.narrow == "before"
+        ):
             stands("sidebar")
         self.content_top = flow.block((0.0, 0.0), 0.0)
         content = self.shape.content_px
@@ -256,7 +262,9 @@ class _Laying:
         """As it stands in the page's flow."""
         kind, high = one.piece.kind, one.heights
         left = self.wide - high.start_px - high.width_px if self.rtl else high.start_px
-        return Body(one.piece.id, kind, "flow", left, high.width_px, self.tops.get(kind, 0.0), high.standings, high.flow_px)  # fmt: skip
+        return Body(
+            one.piece.id, kind, "flow", left, high.width_px, self.tops.get(kind, 0.0), high.standings, high.flow_px
+        )
 
     def _in_flow(self, one: _High, pinned: float) -> Body:
         piece, high = one.piece, one.heights
@@ -320,12 +328,17 @@ class _Laying:
         return min(high, max(0.0, self.high - self._pinned_px() - one.piece.pin_px))
 
     def _pinned_px(self) -> float:
-        """What is pinned at the window's upper edge once all its stages are passed. Until then what stands next to it goes
-        beneath it like all that is scrolled."""
+        """What is pinned at the window's upper edge once all its stages are passed. Until then what stands next to it
+        goes beneath it like all that is scrolled."""
         pinned = 0.0
         for kind in ("notice", "header"):
             one = self.shown.get(kind)
-            if one is not None and not one.piece.is_at_bottom and isinstance(one.piece, Moving) and one.piece.way_in(self.band) != "away":  # fmt: skip
+            if (
+                one is not None
+                and not one.piece.is_at_bottom
+                and isinstance(one.piece, Moving)
+                and one.piece.way_in(self.band) != "away"
+            ):
                 pinned += one.piece.pin_px + settled_px(one.heights.standings, one.piece.way_in(self.band))
         return pinned
 
@@ -370,7 +383,9 @@ class _Laying:
         at_left = (side == "start") != self.rtl
         left = inset if at_left else self.wide - inset - high.width_px
         tops = {"bottom": self.high - below - inset - tall, "top": inset, "middle": (self.high - tall) / 2}
-        return Body(piece.id, "float", "low" if where == "bottom" else "fixed", left, high.width_px, tops[where], high.standings)  # fmt: skip
+        return Body(
+            piece.id, "float", "low" if where == "bottom" else "fixed", left, high.width_px, tops[where], high.standings
+        )
 
 
 def is_pinned(body: Body) -> bool:

@@ -1,4 +1,5 @@
-"""How are the published class names, ids and custom properties kept apart from a page's own, and where do published parts stand?
+"""How are the published class names, ids and custom properties kept apart from a page's own, and where do published
+parts stand?
 
 All begin with the site's own key, drawn by chance when the site is made.
 """

@@ -48,8 +48,8 @@ def publication(
     """All files of the site, pages first; or one share of them, where several processes publish it together. Each share
     has what its own pages load: what two of them load bears the same name in both.
 
-    `read` gives the bytes of a content by its hash; `year` is the present one, for lines that tell it. `composer`: one that
-    was made for it before.
+    `read` gives the bytes of a content by its hash; `year` is the present one, for lines that tell it. `composer`: one
+    that was made for it before.
     """
     composer = composer or publisher(site, shelf, read, year)
     for page in _pages_of(site, composer, share, of):

@@ -15,10 +15,10 @@ from ..values.brands import Brands
 
 @dataclass(frozen=True)
 class Shelf:
-    """`scripts`: the parts of the published script by name. `late_scripts`: modules that are fetched when a visitor first
-    uses what needs them, and `late_rules` with them. `piece_rules` are for every piece, `menu_rules` by the way in which
-    a menu is shown (`list`, `drawer`, `levels`, `button`, `panels`, `columns`), `item_rules` by kind of item, and `hint`.
-    In all rules `rim` stands for the site's key."""
+    """`scripts`: the parts of the published script by name. `late_scripts`: modules that are fetched when a visitor
+    first uses what needs them, and `late_rules` with them. `piece_rules` are for every piece, `menu_rules` by the way
+    in which a menu is shown (`list`, `drawer`, `levels`, `button`, `panels`, `columns`), `item_rules` by kind of item,
+    and `hint`. In all rules `rim` stands for the site's key."""
 
     faces: Mapping[str, Face]
     icons: Mapping[str, str]

@@ -1,8 +1,8 @@
 """Which piece does each page get in each slot and width band, and by which rule?
 
 A slot is where pieces of one kind compete: of those that reach a page, one shows. A piece reaches a page when, of its
-rules that match the page, the most specific says that it shows. Between pieces the more specific rule wins. Drawers have
-no slot: they are where the menus are that hold them.
+rules that match the page, the most specific says that it shows. Between pieces the more specific rule wins. Drawers
+have no slot: they are where the menus are that hold them.
 """
 
 from __future__ import annotations
@@ -40,7 +40,8 @@ class Outcome(NamedTuple):
 
 
 class Specificity(NamedTuple):
-    """Compared from left to right: a page beats a tag, a tag a path, a longer path a shorter, an exception its equal."""
+    """Compared from left to right: a page beats a tag, a tag a path, a longer path a shorter, an exception its
+    equal."""
 
     place: Strength
     excepts: bool
@@ -65,7 +66,8 @@ class _Found(NamedTuple):
 
 
 class Coverage:
-    """The outcomes of one site. Rules are indexed once, so that a page costs its own path's length, not the rules' number."""
+    """The outcomes of one site. Rules are indexed once, so that a page costs its own path's length, not the rules'
+    number."""
 
     def __init__(self, site: Site) -> None:
         self.site = site

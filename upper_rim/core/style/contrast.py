@@ -1,6 +1,7 @@
 """Can it be read? The contrast of text, edges and focus rings over what really lies behind them.
 
-The worst point of the text's box counts. Thresholds are those of WCAG 2.2, 1.4.3 (text) and 1.4.11 (controls, focus rings).
+The worst point of the text's box counts. Thresholds are those of WCAG 2.2, 1.4.3 (text) and 1.4.11 (controls, focus
+rings).
 """
 
 from __future__ import annotations
@@ -64,7 +65,8 @@ def ring_contrast(painter: Painter, element: StyledElement, view: PaintView) -> 
 
 
 def edge_contrast(painter: Painter, element: StyledElement, view: PaintView) -> Measured | None:
-    """The control's own ground or border against what it stands on, the better of the two; None where it has neither."""
+    """The control's own ground or border against what it stands on, the better of the two; None where it has
+    neither."""
     if element.parent is None:
         return None
     own, around = painter.coats(element, view), painter.coats_around(element, view)
@@ -132,8 +134,8 @@ def _nearest(present: Rgba, passes: Callable[[str], bool]) -> str | None:
 
 
 class Weak(NamedTuple):
-    """A text that fails: in a state, in width bands (None where the site has none), and the shade that would pass. `node`:
-    whose text it is, also where the element is nothing but its role in it."""
+    """A text that fails: in a state, in width bands (None where the site has none), and the shade that would pass.
+    `node`: whose text it is, also where the element is nothing but its role in it."""
 
     element: StyledElement
     state: State
@@ -174,8 +176,8 @@ def _looked_at(site: Site) -> dict[str | None, float]:
 
 
 class Glimpse(NamedTuple):
-    """What is seen at once of a piece's texts: of those on plain grounds the worst that fails, by node; and the nodes whose
-    text a picture lies behind."""
+    """What is seen at once of a piece's texts: of those on plain grounds the worst that fails, by node; and the nodes
+    whose text a picture lies behind."""
 
     failing: dict[str, Measured]
     pictured: frozenset[str]

@@ -57,7 +57,8 @@ def _length(text: str) -> float | None:
 
 
 def rasterised(svg: bytes, longest_px: int) -> tuple[Size, bytes] | None:
-    """Its natural size, and a PNG of at most `longest_px` a side; None where it needs another file or cannot be drawn."""
+    """Its natural size, and a PNG of at most `longest_px` a side; None where it needs another file or cannot be
+    drawn."""
     if len(svg) > LARGEST_SVG or _REACHES_OUT.search(svg):
         return None
     size = size_of(svg)

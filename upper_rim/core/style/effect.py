@@ -35,7 +35,8 @@ class Elsewhere(NamedTuple):
 
 class Effect(NamedTuple):
     """`in_view`: it changes what is looked at. Otherwise `elsewhere` lists where it shows, the nearest first; nowhere
-    where that is empty. `off`: the reason why it cannot show here: the piece is switched off, or hidden in this band."""
+    where that is empty. `off`: the reason why it cannot show here: the piece is switched off, or hidden in this
+    band."""
 
     in_view: bool
     elsewhere: tuple[Elsewhere, ...] = ()

@@ -142,7 +142,8 @@ def fallback_name(face: UsedFace, at: int, letters: str = "") -> str:
 
 
 def families(site: Site, used: list[UsedFace]) -> dict[str, str]:
-    """For each face in use the list of families that CSS is told, its fallbacks and the site's other scripts included."""
+    """For each face in use the list of families that CSS is told, its fallbacks and the site's other scripts
+    included."""
     others = [face for face in used if face.script != "latin"]
     listed = {}
     for face in used:

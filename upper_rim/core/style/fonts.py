@@ -1,7 +1,7 @@
 """Can an uploaded font be used, and what of it is published?
 
-A font is read with fontTools from any of WOFF2, WOFF, TrueType or OpenType; what is kept is WOFF2. It is refused where it
-is broken, forbids embedding (OpenType `OS/2.fsType`) or says things of itself that its own tables belie.
+A font is read with fontTools from any of WOFF2, WOFF, TrueType or OpenType; what is kept is WOFF2. It is refused where
+it is broken, forbids embedding (OpenType `OS/2.fsType`) or says things of itself that its own tables belie.
 """
 
 from __future__ import annotations
@@ -111,7 +111,8 @@ def _lie(font: TTFont) -> str:
     if "fvar" in font:
         for axis in font["fvar"].axes:
             if not axis.minValue <= axis.defaultValue <= axis.maxValue:
-                return f"the axis {axis.axisTag} runs from {axis.minValue:g} to {axis.maxValue:g} and begins at {axis.defaultValue:g}"
+                runs = f"runs from {axis.minValue:g} to {axis.maxValue:g} and begins at {axis.defaultValue:g}"
+                return f"the axis {axis.axisTag} {runs}"
     weight = font["OS/2"].usWeightClass
     if "fvar" not in font and not 1 <= weight <= 1000:
         return f"a weight of {weight}"

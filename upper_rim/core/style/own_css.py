@@ -1,8 +1,8 @@
 """What is wrong with the CSS that a designer types, and what of it is published?
 
-It is read as browsers do (CSS Syntax 3): what is not understood is left out, the rest counts. It stands in a layer before
-all others, each declaration important, so that it has the last word over pieces and pages. Relative addresses in it
-count from the site's root, wherever the sheet itself is published.
+It is read as browsers do (CSS Syntax 3): what is not understood is left out, the rest counts. It stands in a layer
+before all others, each declaration important, so that it has the last word over pieces and pages. Relative addresses in
+it count from the site's root, wherever the sheet itself is published.
 """
 
 from __future__ import annotations

@@ -1,8 +1,8 @@
 """What lies behind a text? The page, and each element around it, painted one upon the other as a browser paints them
 (CSS Backgrounds 3; Compositing and Blending 1).
 
-What is painted is told apart from where: an element's coats are worked out once for a view, the colours of their images at
-all points of a grid at once, and each combination of colours is composed once however many points show it.
+What is painted is told apart from where: an element's coats are worked out once for a view, the colours of their images
+at all points of a grid at once, and each combination of colours is composed once however many points show it.
 """
 
 from __future__ import annotations
@@ -42,8 +42,8 @@ class Image(NamedTuple):
 
 
 class Coat(NamedTuple):
-    """What one element paints beneath what it holds. `images`: the lowest first. `grouped`: it is painted by itself with
-    all that it holds, and then upon what lies below."""
+    """What one element paints beneath what it holds. `images`: the lowest first. `grouped`: it is painted by itself
+    with all that it holds, and then upon what lies below."""
 
     colour: Rgba
     images: tuple[Image, ...] = ()
@@ -225,7 +225,8 @@ class Painter:
         return Coat(colour, images, values["background-blend-mode"])
 
     def _opened_ground(self, element: StyledElement, view: PaintView) -> Rgba:
-        """The colour behind what an element of that piece opens: that of the nearest row or piece around it that has one."""
+        """The colour behind what an element of that piece opens: that of the nearest row or piece around it that has
+        one."""
         around: StyledElement | None = element
         while around is not None:
             colour = self.colour(around, "background-color", view._replace(state="rest"))
@@ -317,8 +318,8 @@ def in_bytes(colour: Rgba) -> Rgba:
 
 
 def _chain(element: StyledElement, view: PaintView) -> list[StyledElement]:
-    """What is painted one upon the other. What is opened stands over all but itself; rows that stand in it bring their own
-    grounds along."""
+    """What is painted one upon the other. What is opened stands over all but itself; rows that stand in it bring their
+    own grounds along."""
     chain = [element]
     while chain[0].parent is not None and (view.opened is None or element.piece != view.opened.piece):
         chain.insert(0, chain[0].parent)
@@ -326,8 +327,8 @@ def _chain(element: StyledElement, view: PaintView) -> list[StyledElement]:
 
 
 def _trimmed(coats: Sequence[Coat]) -> Coats:
-    """The same to the eye with as few coats as may be: without those that an opaque one hides, without empty ones, and in
-    groups only where a group makes a difference."""
+    """The same to the eye with as few coats as may be: without those that an opaque one hides, without empty ones, and
+    in groups only where a group makes a difference."""
     whole = all(coat.opacity == 1 and coat.blend == "normal" for coat in coats)
     if whole:
         coats = [coat._replace(grouped=False) for coat in coats]

@@ -26,8 +26,8 @@ class Picture:
         self._image = image
 
     def at(self, across: Iterable[float | None], down: Iterable[float | None]) -> list[Rgba]:
-        """The colours at each of the places across with each of those down, given as shares of width and height, 0 to 1;
-        clear where one is None."""
+        """The colours at each of the places across with each of those down, given as shares of width and height, 0 to
+        1; clear where one is None."""
         wide, high = self._image.size
         columns = [None if share is None else min(wide - 1, int(share * wide)) for share in across]
         rows = [None if share is None else min(high - 1, int(share * high)) for share in down]

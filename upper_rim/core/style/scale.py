@@ -2,8 +2,9 @@
 
 *Sizes* grow by the ratio, step by step, from the size of running text. *Line height* grows with the number of
 characters on a line, for the eye has to find the next line's beginning over a longer way: 1.06 for a word by itself,
-1.5 at 66 characters, never more than 1.63. A heading, set larger in the same column, has fewer characters on its line and
-so comes closer by itself. *Spaces* are shares of one line of running text, so that what is stacked keeps its rhythm.
+1.5 at 66 characters, never more than 1.63. A heading, set larger in the same column, has fewer characters on its line
+and so comes closer by itself. *Spaces* are shares of one line of running text, so that what is stacked keeps its
+rhythm.
 """
 
 from __future__ import annotations
@@ -13,7 +14,15 @@ from typing import NamedTuple
 from ..model.site import Site
 
 SCALE_STEPS: dict[str, int] = {"small": -1, "text": 0, "heading-3": 1, "heading-2": 2, "heading-1": 3, "display": 4}
-SPACES: dict[str, float] = {"hair": 0.125, "quarter": 0.25, "half": 0.5, "line": 1.0, "line and a half": 1.5, "double": 2.0, "triple": 3.0}  # fmt: skip
+SPACES: dict[str, float] = {
+    "hair": 0.125,
+    "quarter": 0.25,
+    "half": 0.5,
+    "line": 1.0,
+    "line and a half": 1.5,
+    "double": 2.0,
+    "triple": 3.0,
+}
 
 
 class ScaleStep(NamedTuple):

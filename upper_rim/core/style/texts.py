@@ -30,8 +30,8 @@ WITHOUT_TEXT = frozenset({"piece", "float", "row", "column-rule", "cell", "block
 
 
 def texts_of(site: Site, styling: Styling, only: str | None = None) -> Iterator[ShownText]:
-    """Every text that pieces show, whoever draws it: of each element, of what stands within one and has no styles of its
-    own, and in what opens. What is disabled is left out (WCAG 2.2, 1.4.3)."""
+    """Every text that pieces show, whoever draws it: of each element, of what stands within one and has no styles of
+    its own, and in what opens. What is disabled is left out (WCAG 2.2, 1.4.3)."""
     for piece in (one for one in site.pieces if only in {None, one.id}):
         held = (
             [styling.elements[item.id, "box"] for _, item in site.holders(piece)] if isinstance(piece, Drawer) else []

@@ -1,4 +1,5 @@
-"""Which mark belongs to an address? Found from its host, from the icon package's own data; a general icon where none is known."""
+"""Which mark belongs to an address? Found from its host, from the icon package's own data; a general icon where none is
+known."""
 
 from __future__ import annotations
 

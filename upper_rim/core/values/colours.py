@@ -9,7 +9,8 @@ from pydantic import AfterValidator, StringConstraints
 from tinycss2.color4 import parse_color
 
 _NOT_IN_COLOURS = re.compile(r"[{};<>\\]|/\*")
-"""What could reach out of a declaration: a comment's beginning swallows the rest of a sheet, and is no part of a colour."""
+"""What could reach out of a declaration: a comment's beginning swallows the rest of a sheet, and is no part of a
+colour."""
 
 REFERENCE = re.compile(r"@(:?[a-z][a-z0-9-]*)(?:/(\d{1,3})%)?")
 """A swatch by id, or by role behind a colon; with an opacity in percent, or none."""

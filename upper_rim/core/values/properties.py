@@ -156,7 +156,8 @@ _STOP_AT = re.compile(rf"{_NUMBER}(?:%|px)")
 
 
 def gradient_of(text: str) -> tuple[str, str, list[tuple[str, str | None]]] | None:
-    """A gradient's kind, its direction or shape (may be empty), and its stops as colour and place; None for anything else."""
+    """A gradient's kind, its direction or shape (may be empty), and its stops as colour and place; None for anything
+    else."""
     found = re.fullmatch(r"(linear|radial)-gradient\((.*)\)", text)
     if found is None:
         return None
@@ -251,7 +252,21 @@ CHECKS: dict[str, Callable[[str], None]] = {
 }
 
 _LINES = ("none", "solid", "dashed", "dotted", "double")
-_BLENDS = ("normal", "multiply", "screen", "overlay", "darken", "lighten", "color-dodge", "color-burn", "hard-light", "soft-light", "difference", "exclusion", "luminosity")  # fmt: skip
+_BLENDS = (
+    "normal",
+    "multiply",
+    "screen",
+    "overlay",
+    "darken",
+    "lighten",
+    "color-dodge",
+    "color-burn",
+    "hard-light",
+    "soft-light",
+    "difference",
+    "exclusion",
+    "luminosity",
+)
 
 _LISTED = [
     Property("font-family", "Face", "Type", "face", "", True),
@@ -305,7 +320,20 @@ PROPERTIES: dict[str, Property] = {listed.name: listed for listed in _LISTED}
 OWN_PROPERTIES = frozenset({"background-drift"})
 """Properties that CSS does not have; they are published as custom properties. `background-drift`: by which share of the
 scrolled way a background stays behind."""
-PROPERTY_GROUPS: tuple[PropertyGroup, ...] = ("Type", "Line", "Colour", "Background", "Border", "Corners", "Shadow", "Padding", "Margin", "Size", "Ring", "Change")  # fmt: skip
+PROPERTY_GROUPS: tuple[PropertyGroup, ...] = (
+    "Type",
+    "Line",
+    "Colour",
+    "Background",
+    "Border",
+    "Corners",
+    "Shadow",
+    "Padding",
+    "Margin",
+    "Size",
+    "Ring",
+    "Change",
+)
 
 _FORBIDDEN = re.compile(r"[{};<>\\!]|/\*|javascript:", re.IGNORECASE)
 
@@ -325,8 +353,8 @@ def check_value(name: str, text: str) -> str:
 
 
 def completed(name: str, text: str) -> str:
-    """A value as it may be typed, in the form in which it can be kept: a length without a unit is px, a colour may lack its
-    sign. What cannot be helped stays as it is."""
+    """A value as it may be typed, in the form in which it can be kept: a length without a unit is px, a colour may lack
+    its sign. What cannot be helped stays as it is."""
     kind = PROPERTIES[name].kind if name in PROPERTIES else ""
     if kind == "colour":
         return signed(text)

@@ -99,7 +99,8 @@ class RoleDefault(Node):
 
 
 class Tied(Value):
-    """A tint or shade: the parent's colour with another lightness (OKLCH, in hundredths, added; chroma times a share)."""
+    """A tint or shade: the parent's colour with another lightness (OKLCH, in hundredths, added; chroma times a
+    share)."""
 
     parent: SwatchRef
     lightness: Annotated[int, Field(ge=-100, le=100)] = 0

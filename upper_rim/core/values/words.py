@@ -18,8 +18,8 @@ _CONTROLS = re.compile("[\x00-\x08\x0b\x0e-\x1f\x7f-\x9f\ufffe\uffff]")
 
 
 def without_controls(text: Any) -> Any:
-    """A text without the characters that no HTML document may hold (HTML, 13.2.3.5). Half a surrogate pair is no text at
-    all: pydantic refuses it."""
+    """A text without the characters that no HTML document may hold (HTML, 13.2.3.5). Half a surrogate pair is no text
+    at all: pydantic refuses it."""
     return _CONTROLS.sub("", text) if isinstance(text, str) else text
 
 
@@ -52,7 +52,8 @@ class _InLanguages(Protocol):
 
 
 def in_language(words: _InLanguages, language: str) -> str:
-    """Of a text and its translations the one for `language`: exact tag first, then its primary subtag, then the text."""
+    """Of a text and its translations the one for `language`: exact tag first, then its primary subtag, then the
+    text."""
     if not words.translations:
         return words.text
     for wanted in (language, primary(language)):

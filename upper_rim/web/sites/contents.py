@@ -20,8 +20,8 @@ def read_content(content: str) -> bytes:
 
 
 class ReadAhead:
-    """Reads contents that will be asked for about in this order, many at a time from the one asked for on; others one by
-    one."""
+    """Reads contents that will be asked for about in this order, many at a time from the one asked for on; others one
+    by one."""
 
     def __init__(self, order: Iterable[str]) -> None:
         self._order = list(dict.fromkeys(order))

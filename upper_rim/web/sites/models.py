@@ -148,7 +148,8 @@ class Arrival(_OneEach):
 
 
 class Message(models.Model):
-    """What a visitor sent by a form: the answers as they were labelled then. `sender` tells floods apart, not people."""
+    """What a visitor sent by a form: the answers as they were labelled then. `sender` tells floods apart, not
+    people."""
 
     site = models.ForeignKey(StoredSite, on_delete=models.CASCADE, related_name="messages")
     form = models.CharField(max_length=40)

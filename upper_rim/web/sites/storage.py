@@ -76,7 +76,8 @@ SMALLEST_COMPRESSED, LARGEST_COMPRESSED = 400, 4_000_000
 
 @lru_cache(maxsize=512)
 def stored(content: str, encoding: str = "") -> bytes:
-    """A content by its hash, or one of its compressed forms; it never changes. `FileNotFoundError` where it is not kept."""
+    """A content by its hash, or one of its compressed forms; it never changes. `FileNotFoundError` where it is not
+    kept."""
     with editions().open(stored_name(content, encoding)) as file:
         return bytes(file.read())
 

@@ -1,4 +1,5 @@
-"""Which texts are hard to read, or lie over a picture, and which items have less than half of the width that they ask for?"""
+"""Which texts are hard to read, or lie over a picture, and which items have less than half of the width that they ask
+for?"""
 
 from __future__ import annotations
 

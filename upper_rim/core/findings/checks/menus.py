@@ -25,7 +25,8 @@ IdsOf = Callable[[Page], frozenset[str]]
 
 
 def in_menu(menu: Menu, site: Site, menus: Menus, links: Links, ids_of: IdsOf) -> list[Finding]:
-    """Nodes are entries, or the menu itself. In the order of the entries. `ids_of` is asked only for pages in which a place is linked to."""
+    """Nodes are entries, or the menu itself. In the order of the entries. `ids_of` is asked only for pages in which a
+    place is linked to."""
 
     @cache
     def known() -> set[str]:
@@ -95,8 +96,9 @@ def _key(target: Target) -> str:
 
 
 def two_buttons(site: Site) -> list[Finding]:
-    """Two buttons that open menus on the same page, in the same width band: by which a visitor cannot tell which is which.
-    Nodes are the items; the page is the first on which both show. Each pair once. A button shows below its menu's band."""
+    """Two buttons that open menus on the same page, in the same width band: by which a visitor cannot tell which is
+    which. Nodes are the items; the page is the first on which both show. Each pair once. A button shows below its
+    menu's band."""
     openers = [
         MenuUse(piece, item)
         for piece in site.pieces

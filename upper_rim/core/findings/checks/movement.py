@@ -111,7 +111,9 @@ def _overlaps(played: Played) -> Iterator[Finding]:
                     continue
                 if not is_pinned(other.body) and y not in ends:
                     continue
-                deep = _deep(track.body, track.standings[at], track.tops[at], other.body, other.standings[at], other.tops[at])  # fmt: skip
+                deep = _deep(
+                    track.body, track.standings[at], track.tops[at], other.body, other.standings[at], other.tops[at]
+                )
                 if deep > 1.0:
                     seen.add((track.body.piece, other.body.piece))
                     yield _found("overlap", track.body.piece, y, deep, other=other.body.piece)
@@ -147,7 +149,8 @@ def _hidden_focus(laid: Scene) -> Iterator[Finding]:
 
 
 def _anchors(laid: Scene) -> Iterator[Finding]:
-    """Where more is kept free for what is scrolled to than is covered in the last stage: it comes to stand so much lower."""
+    """Where more is kept free for what is scrolled to than is covered in the last stage: it comes to stand so much
+    lower."""
     for body in laid.bodies:
         if body.place != "pinned" or not body.after_px:
             continue
@@ -155,7 +158,9 @@ def _anchors(laid: Scene) -> Iterator[Finding]:
         if reached:
             more = max(one.height_px for one in body.standings) - body.standings[reached[-1]].height_px
             if more > NOTCH_PX:
-                yield _found("anchor", body.piece, body.after_px[reached[-1] - 1], more, body.standings[reached[-1]].stage or "")  # fmt: skip
+                yield _found(
+                    "anchor", body.piece, body.after_px[reached[-1] - 1], more, body.standings[reached[-1]].stage or ""
+                )
 
 
 def _found(kind: FindingKind, piece: str, scroll_px: float, px: float, stage: str = "", other: str = "") -> Finding:

@@ -23,8 +23,8 @@ SHORTEST_TEXT = 60
 
 
 class Measure(NamedTuple):
-    """Widths at which an item's running text has the given characters on a line, on the average. `state`: `narrow` below
-    the least measure, `wide` above the greatest."""
+    """Widths at which an item's running text has the given characters on a line, on the average. `state`: `narrow`
+    below the least measure, `wide` above the greatest."""
 
     node: str
     language: str

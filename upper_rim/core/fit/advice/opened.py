@@ -52,8 +52,8 @@ class Drawn(NamedTuple):
 
 
 def opened(setting_of: Setting, item: MenuItem, below_px: int | None, drawn: Drawn | None = None) -> list[OpenedDrawer]:
-    """For each small screen on which the menu is a drawer. `setting_of`: of its row, in the language; the band is chosen
-    here. `below_px`: see `model.site.drawer_width`. `drawn`: the rows that stand in it besides its entries."""
+    """For each small screen on which the menu is a drawer. `setting_of`: of its row, in the language; the band is
+    chosen here. `below_px`: see `model.site.drawer_width`. `drawn`: the rows that stand in it besides its entries."""
     found = []
     for wide, high in SCREENS:
         if below_px is None or wide >= below_px:

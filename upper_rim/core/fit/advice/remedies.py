@@ -1,8 +1,10 @@
-"""What would mend a row that does not fit: how much room does each way gain, and from which width does the row fit then?
+"""What would mend a row that does not fit: how much room does each way gain, and from which width does the row fit
+then?
 
 Each remedy is an edit that has been carried out on a copy of the site and measured there. They are ranked: first those
-that mend the row in every language, and of these the ones that change least. Where much of the row follows the viewport,
-so that it would have to be laid out at each width, the most promising are looked at in some widths only, and say so.
+that mend the row in every language, and of these the ones that change least. Where much of the row follows the
+viewport, so that it would have to be laid out at each width, the most promising are looked at in some widths only, and
+say so.
 """
 
 from __future__ import annotations
@@ -47,10 +49,11 @@ LOOKS = 12
 
 
 class Remedy(NamedTuple):
-    """`node`: what it changes, `value`: to what, in the words of the property (a width in px, a size, a weight, a band's
-    id). `gain_px`: by how much less room the row needs where it fails most. `fits_from_px`: the width from which on it
-    fits then, in all languages asked for; None: it does not. `mends`: nothing fails any more in the widths that it was
-    asked for. `is_rough`: that was looked at in some widths only. `edit` is None where only a person can do it: a label to be shortened by `gain_px`."""
+    """`node`: what it changes, `value`: to what, in the words of the property (a width in px, a size, a weight, a
+    band's id). `gain_px`: by how much less room the row needs where it fails most. `fits_from_px`: the width from which
+    on it fits then, in all languages asked for; None: it does not. `mends`: nothing fails any more in the widths that
+    it was asked for. `is_rough`: that was looked at in some widths only. `edit` is None where only a person can do it:
+    a label to be shortened by `gain_px`."""
 
     kind: RemedyKind
     node: str

@@ -1,7 +1,7 @@
 """Which tap targets are too small, or too close to another one?
 
-WCAG 2.2, 2.5.8: a target is at least 24 by 24 CSS px; a smaller one passes where a circle of 24 px around its middle meets
-neither another target nor the circle around another one that is too small.
+WCAG 2.2, 2.5.8: a target is at least 24 by 24 CSS px; a smaller one passes where a circle of 24 px around its middle
+meets neither another target nor the circle around another one that is too small.
 """
 
 from __future__ import annotations

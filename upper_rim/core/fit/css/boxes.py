@@ -65,8 +65,9 @@ Placed: TypeAlias = "tuple[tuple[Length, Length, Frame], ...]"
 
 
 class Frame:
-    """A box laid out. `lines`: of text, or of flex items. `divides`: whether a line ends within a word. `baseline`: from
-    its top; None without one. `rows`: a flex box's lines. Where its kids stand is worked out when it is asked for."""
+    """A box laid out. `lines`: of text, or of flex items. `divides`: whether a line ends within a word. `baseline`:
+    from its top; None without one. `rows`: a flex box's lines. Where its kids stand is worked out when it is asked
+    for."""
 
     __slots__ = ("_kids", "baseline", "box", "divides", "facts", "height", "lines", "rows", "width")
 
@@ -98,8 +99,9 @@ class Frame:
 
 
 class Facts(NamedTuple):
-    """What is to be seen in a frame. `folded`: its items stand on more than one line; `broken`: a label does; `divides`: a
-    line ends within a word. `start` and `end`: how far what is drawn reaches, from the frame's own start."""
+    """What is to be seen in a frame. `folded`: its items stand on more than one line; `broken`: a label does;
+    `divides`: a line ends within a word. `start` and `end`: how far what is drawn reaches, from the frame's own
+    start."""
 
     folded: bool
     broken: bool
@@ -181,12 +183,13 @@ class Box:
         raise NotImplementedError
 
     def arranged(self, width: Length, height: Length | None, viewport: Viewport, of: Length) -> Frame:
-        """Lays out what it holds. `height`: the border box's, where it is definite; `of`: the containing block's width."""
+        """Lays out what it holds. `height`: the border box's, where it is definite; `of`: the containing block's
+        width."""
         raise NotImplementedError
 
     def wanted(self, viewport: Viewport, of: Length = 0.0) -> Intrinsic:
-        """Intrinsic sizes of the border box, before its own width and limits count. `of`: what its padding's percentages
-        are of, where that is known."""
+        """Intrinsic sizes of the border box, before its own width and limits count. `of`: what its padding's
+        percentages are of, where that is known."""
         if self._wanted is not None:
             return self._wanted
         inner = self.content(viewport)

@@ -27,9 +27,9 @@ class _Sized(NamedTuple):
 
 
 class Line(NamedTuple):
-    """Items on one line of a flex box. `at`: where the line begins, from the content's start; `inside`: where each item's
-    border box begins, from there. `y`, `high`: the line's place and height. `stays`: the frames and `inside` are those of
-    items as wide as they want to be, the same object for the same items."""
+    """Items on one line of a flex box. `at`: where the line begins, from the content's start; `inside`: where each
+    item's border box begins, from there. `y`, `high`: the line's place and height. `stays`: the frames and `inside` are
+    those of items as wide as they want to be, the same object for the same items."""
 
     frames: tuple[Frame, ...]
     inside: tuple[Length, ...]

@@ -76,7 +76,10 @@ class Grid(Box):
         rows = [self.within[at : at + count] for at in range(0, len(self.within), count)] if count else []
         for number, row in enumerate(rows):
             y = y + (self.row_gap if number else 0.0)
-            frames = [cell.lay_out(self.cell_width(cell, size, viewport), viewport, size) for cell, size in zip(row, sizes, strict=False)]  # fmt: skip
+            frames = [
+                cell.lay_out(self.cell_width(cell, size, viewport), viewport, size)
+                for cell, size in zip(row, sizes, strict=False)
+            ]
             high: Length = 0.0
             for frame, size in zip(frames, sizes, strict=False):
                 high = larger(frame.height + frame.box.block_margins(viewport, size), high)
@@ -209,7 +212,9 @@ def _expanded(sizes: list[Length], shares: dict[int, float], free_room: Length) 
         fraction = left / max(sum(flexible.values()), 1.0)
         stuck = [at for at, share in flexible.items() if exceeds(sizes[at], fraction * share)]
         if not stuck:
-            return [larger(sizes[at], fraction * shares[at]) if at in flexible else size for at, size in enumerate(sizes)]  # fmt: skip
+            return [
+                larger(sizes[at], fraction * shares[at]) if at in flexible else size for at, size in enumerate(sizes)
+            ]
         for at in stuck:
             del flexible[at]
     return sizes
@@ -239,7 +244,9 @@ class Folding(Box):
         grid = self._grids.get(number)
         if grid is None:
             tracks = (GridTrack("equal"),) * max(1, number)
-            grid = Grid(within=self.within, tracks=tracks, row_gap=self.gaps[0], column_gap=self.gaps[1], align="start").settle()  # fmt: skip
+            grid = Grid(
+                within=self.within, tracks=tracks, row_gap=self.gaps[0], column_gap=self.gaps[1], align="start"
+            ).settle()
             self._grids[number] = grid
         inner = grid.lay_out(room, viewport, room)
         start, top = self.edge(INLINE_START, viewport, of), self.edge(BLOCK_START, viewport, of)

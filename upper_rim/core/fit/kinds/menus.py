@@ -200,7 +200,9 @@ def trail_box(item: Trail, setting: Setting) -> Box:
     own, entry = setting.part(item.id), setting.part(item.id, "content")
     lines = []
     for at, step in enumerate(setting.trail(item)):
-        link = Flex(part="entry", align="center", within=labelled(step.words, entry.type, setting), **entry.over()).settle()  # fmt: skip
+        link = Flex(
+            part="entry", align="center", within=labelled(step.words, entry.type, setting), **entry.over()
+        ).settle()
         parting = [setting.line(SEPARATORS[item.separator], own.type, part="parting")] if at else []
         lines.append(Flex(part="line", align="center", column_gap=ENTRY_GAP_PX, within=[*parting, link]).settle())
     shown = Flex(part="list", wraps=True, align="center", column_gap=ENTRY_GAP_PX, within=list(lines)).settle()

@@ -22,7 +22,8 @@ _MOST_CELLS = 2_000
 class CellFacts(NamedTuple):
     """`folds`: the items by which it is on more than one line, or has a label on more than one; `divided`: those with a
     line that ends within a word. `start` and `end`: how far what is drawn reaches, from the cell's own start, and which
-    item reaches farthest out of it; `inside`: none does. `spills`: the item that stands out of a height that was set."""
+    item reaches farthest out of it; `inside`: none does. `spills`: the item that stands out of a height that was
+    set."""
 
     height: Length
     folds: tuple[str, ...]
@@ -180,7 +181,8 @@ def _line_facts(line: Line, viewport: Viewport, *, tall: bool) -> _LineFacts:
 
 
 def _moved(known: _Known, width: Linear) -> CellFacts:
-    """Facts at a width that moves with the viewport's: a function of a function. The width's span ends where theirs does."""
+    """Facts at a width that moves with the viewport's: a function of a function. The width's span ends where theirs
+    does."""
     inside = (width.at - known.start) * known.direction
     speed = width.slope * known.direction
     width.span.ends_within((known.reach - inside) / speed)

@@ -165,7 +165,8 @@ class Fitter:
         return Whole(frame, within.band, viewport, margins, start)
 
     def languages(self, site: Site, piece: Piece) -> list[str]:
-        """The languages of the pages that a piece shows on, the site's own first; that one alone, where it shows nowhere."""
+        """The languages of the pages that a piece shows on, the site's own first; that one alone, where it shows
+        nowhere."""
         reached = self.kept("reached", (reach_shape(site), site.pages), lambda: _languages_reached(site))
         found = reached.get(piece.id, set())
         return sorted(found or {site.language}, key=lambda language: (language != site.language, language))
@@ -377,8 +378,8 @@ class Fitter:
         return found
 
     def kept(self, key: Any, told: Any, make: Callable[[], Made]) -> Made:
-        """What was made for this key, if it was made from equal things. One thread at a time: boxes and what is remembered
-        of them are shared."""
+        """What was made for this key, if it was made from equal things. One thread at a time: boxes and what is
+        remembered of them are shared."""
         with self._lock:
             known = self._known.get(key)
             if known is not None and known[0] == told:

@@ -40,8 +40,8 @@ class Known(dict[Any, BoxStyle]):
 
 
 class Styles:
-    """The styles of one piece's elements, each worked out once for each band. `styling` is made when it is first needed:
-    where nothing but words has changed, it never is."""
+    """The styles of one piece's elements, each worked out once for each band. `styling` is made when it is first
+    needed: where nothing but words has changed, it never is."""
 
     def __init__(self, styling: Callable[[], Styling], known: Known) -> None:
         self._make = styling
@@ -82,10 +82,10 @@ class Styles:
 
 @dataclass
 class Setting:
-    """`from_px`: the least viewport width that is meant. `beside`: whether a sidebar stands beside the content. `posts`: titles and dates of a posts item in a language;
-    `trails`: the longest trail of its pages.
-    `estimates`: how long labels will be that are still to be translated; None: the words that are published in their
-    place count. `missing` and `estimated` are filled in: characters that no face has, nodes whose words are foreseen."""
+    """`from_px`: the least viewport width that is meant. `beside`: whether a sidebar stands beside the content.
+    `posts`: titles and dates of a posts item in a language; `trails`: the longest trail of its pages. `estimates`: how
+    long labels will be that are still to be translated; None: the words that are published in their place count.
+    `missing` and `estimated` are filled in: characters that no face has, nodes whose words are foreseen."""
 
     site: Site
     styles: Styles
@@ -112,7 +112,8 @@ class Setting:
         return self.styles.within(node, role, self.band)
 
     def kept(self, told: Any, own: BoxStyle, make: Callable[[Setting], Box]) -> Box:
-        """A box that is all `told`, in the language and a style that is `own`; the one from before, where there is one."""
+        """A box that is all `told`, in the language and a style that is `own`; the one from before, where there is
+        one."""
         boxes = self.styles.known.boxes
         key = (told, id(own), self.language, self.measurer)
         if key not in boxes:

@@ -25,8 +25,8 @@ OVERLAP_PX = 0.5
 
 
 class Verdict(NamedTuple):
-    """`cause`: id of the item (of the row, where no single one is; empty where all is well). `need_px`: the room that the
-    row's cells need for all to be well; `room_px`: what they have."""
+    """`cause`: id of the item (of the row, where no single one is; empty where all is well). `need_px`: the room that
+    the row's cells need for all to be well; `room_px`: what they have."""
 
     state: RowState
     cause: str
@@ -46,7 +46,8 @@ class StateSpot(NamedTuple):
 
 class Geometry(NamedTuple):
     """A row before anything stands in it, in px: what it stands in, its own width and the room of its cells, what they
-    need, and its cells, line by line. `first` is the viewport's width that it was worked out at, `reach` how many px more it holds."""
+    need, and its cells, line by line. `first` is the viewport's width that it was worked out at, `reach` how many px
+    more it holds."""
 
     first: int
     reach: float

@@ -22,8 +22,8 @@ FROM_PX, TO_PX = 280, 2560
 
 
 class Context(NamedTuple):
-    """Widths from `from_px` up to `to_px`, included, for which the same rules of the style sheet hold. `piece`: with the
-    one row in it; None where that does not show. `shrinks`: the piece is as wide as what it holds; `share`: of the
+    """Widths from `from_px` up to `to_px`, included, for which the same rules of the style sheet hold. `piece`: with
+    the one row in it; None where that does not show. `shrinks`: the piece is as wide as what it holds; `share`: of the
     viewport's width, what it is held in."""
 
     from_px: int
@@ -58,7 +58,8 @@ class Laid(NamedTuple):
 
 
 class Stretch(NamedTuple):
-    """Widths, both included, at which a row is in one state by one cause. `height_px`: its least and greatest height."""
+    """Widths, both included, at which a row is in one state by one cause. `height_px`: its least and greatest
+    height."""
 
     from_px: int
     to_px: int
@@ -89,7 +90,11 @@ class RowFit(NamedTuple):
             heights = (laid.height_px(laid.from_px), laid.height_px(laid.to_px))
             low, high = min(heights), max(heights)
             last = joined[-1] if joined else None
-            same = last is not None and (last.state, last.cause, last.band) == (laid.found.state, laid.found.cause, laid.band)  # fmt: skip
+            same = last is not None and (last.state, last.cause, last.band) == (
+                laid.found.state,
+                laid.found.cause,
+                laid.band,
+            )
             if last is not None and same and last.to_px == laid.from_px - 1:
                 reach = (min(low, last.height_px[0]), max(high, last.height_px[1]))
                 joined[-1] = last._replace(to_px=laid.to_px, height_px=reach)
@@ -189,8 +194,8 @@ class _Looked:
         return told, span
 
     def alike_to(self, first: int, last: int, told: Verdict) -> int:
-        """The last width up to which the row is in the same state by the same cause, and as high as it would be along its
-        slope."""
+        """The last width up to which the row is in the same state by the same cause, and as high as it would be along
+        its slope."""
 
         def same(width: int) -> bool:
             other, _ = self.at(width)

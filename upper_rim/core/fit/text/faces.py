@@ -1,9 +1,9 @@
 """Which font file draws a character, and how wide does HarfBuzz set a text with it?
 
 The files are the ones that are served. A stretch of text is set in the families in the order in which CSS is told them;
-in each, in the files whose `unicode-range` has any of its characters, the one declared last first (CSS Fonts 4, 11.5 and
-5.3). Clusters for which a file has no glyphs go on to the next. HarfBuzz itself decides what a glyph can stand in for:
-spaces that a font lacks, composed and decomposed letters, characters that show nothing.
+in each, in the files whose `unicode-range` has any of its characters, the one declared last first (CSS Fonts 4, 11.5
+and 5.3). Clusters for which a file has no glyphs go on to the next. HarfBuzz itself decides what a glyph can stand in
+for: spaces that a font lacks, composed and decomposed letters, characters that show nothing.
 """
 
 from __future__ import annotations
@@ -29,8 +29,8 @@ SCALE = 64
 
 
 class FontData:
-    """A font file, read: what HarfBuzz needs, its characters, and its vertical measures in em. `unicode_range`: as CSS has
-    it; characters beyond it are not there."""
+    """A font file, read: what HarfBuzz needs, its characters, and its vertical measures in em. `unicode_range`: as CSS
+    has it; characters beyond it are not there."""
 
     def __init__(self, data: bytes, unicode_range: str) -> None:
         font = TTFont(io.BytesIO(data), lazy=False)
@@ -120,7 +120,8 @@ class Faces:
         return next((font for font in self.fonts(face, weight, italic, stretch) if 0x20 in font.data.characters), None)
 
     def fonts(self, face: str, weight: int, italic: bool, stretch: float) -> tuple[ChosenFace, ...]:
-        """What a text is set in, one after the other; what none of them has, some font of the visitor's system draws."""
+        """What a text is set in, one after the other; what none of them has, some font of the visitor's system
+        draws."""
         key = (face, weight, italic, stretch)
         if key not in self._fonts:
             self._fonts[key] = tuple(
@@ -160,8 +161,8 @@ def _matching(files: tuple[Served, ...], weight: int, italic: bool) -> list[Serv
 
 class Advances(NamedTuple):
     """How far each character of a text moves the pen, in em; 0 for those that are part of the one before. `starts`: 1
-    where letter spacing is added (after each cluster). `clusters`: whether it begins one. `fonts`: what draws each; None:
-    no font of the site's. `missing`: what none of them has; its advances are estimates."""
+    where letter spacing is added (after each cluster). `clusters`: whether it begins one. `fonts`: what draws each;
+    None: no font of the site's. `missing`: what none of them has; its advances are estimates."""
 
     em: tuple[float, ...]
     starts: tuple[int, ...]
@@ -195,8 +196,8 @@ _UNSPACED = re.compile("[\x00-\x1f\x7f-\x9f\xad\u200b-\u200f\u202a-\u202e\u2060\
 def advances(
     text: str, faces: Faces, face: str, weight: int, italic: bool, stretch: float, spaced: bool, script: str = ""
 ) -> Advances:
-    """`spaced`: with letter spacing there are no optional ligatures (CSS Text 3, 8.2). `script`: of what stands before the
-    text, with which its first stops and spaces go."""
+    """`spaced`: with letter spacing there are no optional ligatures (CSS Text 3, 8.2). `script`: of what stands before
+    the text, with which its first stops and spaces go."""
     em = [0.0] * len(text)
     starts = [0] * len(text)
     clusters = [False] * len(text)
@@ -253,7 +254,8 @@ def _is_spaced(text: str, at: int, script: str) -> bool:
 def _shaped(
     points: list[int], start: int, end: int, run: _Run, font: ChosenFace, features: dict[str, bool] | None
 ) -> list[tuple[int, int, float | None]]:
-    """Clusters in the order in which they are read: from, up to, and the advance in em; None where the font lacks it."""
+    """Clusters in the order in which they are read: from, up to, and the advance in em; None where the font lacks
+    it."""
     buffer = uharfbuzz.Buffer()
     buffer.add_codepoints(points, start, end - start)
     buffer.direction = run.direction[:3]
@@ -269,7 +271,8 @@ def _shaped(
 
 
 def _estimated_em(cluster: str, faces: Faces, fonts: tuple[ChosenFace, ...], features: dict[str, bool] | None) -> float:
-    """The advance of a cluster that no font has whole: that of its letter alone, where one has that; marks take no room."""
+    """The advance of a cluster that no font has whole: that of its letter alone, where one has that; marks take no
+    room."""
     base = _LIKE.get(cluster[0], cluster[0])
     if unicodedata.category(base) in {"Mn", "Me", "Cf", "Cc"}:
         return 0.0

@@ -1,7 +1,7 @@
 """Where may a text break, how wide is each part of it, and how many lines does it take in a given width?
 
-Break opportunities are those of UAX #14, found by ICU, and browsers' own between characters of ASCII. Lines are filled one after the other; spaces at a
-line's end take no room (CSS Text 3, 4.1.2 and 5.1).
+Break opportunities are those of UAX #14, found by ICU, and browsers' own between characters of ASCII. Lines are filled
+one after the other; spaces at a line's end take no room (CSS Text 3, 4.1.2 and 5.1).
 """
 
 from __future__ import annotations
@@ -34,8 +34,8 @@ WORD_SEPARATORS = " \u00a0"
 
 
 class Type(NamedTuple):
-    """How a text is set. Sizes in px; `line_height` in px, None: as the fonts have it. `leading`: the number that it was
-    given as, which is what a text within inherits. `stretch`: the letters' width in percent."""
+    """How a text is set. Sizes in px; `line_height` in px, None: as the fonts have it. `leading`: the number that it
+    was given as, which is what a text within inherits. `stretch`: the letters' width in percent."""
 
     face: str
     weight: int
@@ -56,9 +56,9 @@ class Type(NamedTuple):
 
 @lru_cache(maxsize=8192)
 def drawn_px(size_px: float) -> float:
-    """The size that a font's letters are drawn in, and so advance by: browsers keep a font's size in single precision to
-    a hundredth of a px, cut off, and rasterisers keep a 64th of that, cut off. Spaces that are added, line heights and
-    lengths in `em` go by the size that was asked for. (Measured: `tests/browser/test_fit.py`.)"""
+    """The size that a font's letters are drawn in, and so advance by: browsers keep a font's size in single precision
+    to a hundredth of a px, cut off, and rasterisers keep a 64th of that, cut off. Spaces that are added, line heights
+    and lengths in `em` go by the size that was asked for. (Measured: `tests/browser/test_fit.py`.)"""
     kept = c_float(floor(c_float(c_float(size_px).value * 100).value) / 100).value
     return floor(kept * 64) / 64
 
@@ -74,8 +74,8 @@ def drawn(size: Length) -> Length:
 class Parts(NamedTuple):
     """A text between its break opportunities: ends of the parts, with and without the spaces behind them, counted from
     the text's beginning, in px or in em of `unit` as it is drawn. `seen`: where a line ends behind the part, with the
-    hyphen that a soft one becomes there, even at the text's end; `whole`: all on one line; `least_seen`: the least of this part and those behind it. `within_word`: a break
-    behind the part divides a word."""
+    hyphen that a soft one becomes there, even at the text's end; `whole`: all on one line; `least_seen`: the least of
+    this part and those behind it. `within_word`: a break behind the part divides a word."""
 
     ends: tuple[float, ...]
     seen: tuple[float, ...]
@@ -344,8 +344,8 @@ _ATOM = 1e-7
 
 
 def _in_64ths(width: Length) -> Length:
-    """A text asks for the next 64th of a px, so three of them may need more than their letters do. Of a width that moves,
-    the steps are left out."""
+    """A text asks for the next 64th of a px, so three of them may need more than their letters do. Of a width that
+    moves, the steps are left out."""
     return math.ceil(width * 64 - _ROUNDING) / 64 if isinstance(width, float) else width
 
 
@@ -412,8 +412,8 @@ def extents(
     kind: Type, faces: Faces, viewport: Viewport, fonts: Iterable[ChosenFace | None] = (), *, roughly: bool = False
 ) -> Extents:
     """Of an inline box (CSS Inline 3, 5.1): with a line height, half the leading above, rounded down to whole px as
-    browsers do; without, as the fonts say that draw in it besides the first. Where sizes move with the viewport these are steps: their
-    span bends, unless they are wanted `roughly`."""
+    browsers do; without, as the fonts say that draw in it besides the first. Where sizes move with the viewport these
+    are steps: their span bends, unless they are wanted `roughly`."""
     size_now = worked_out(kind.size, viewport, 0.0)
     if isinstance(size_now, Linear) and not roughly:
         size_now.span.bends = True

@@ -136,8 +136,8 @@ class Form(BaseItem):
         return any(field.placeholder.text for field in self.fields)
 
     def faults(self, answers: Mapping[str, str], language: str) -> list[str]:
-        """In sentences of that language, what is wrong with answers by field id; nothing where all is well. Patterns are
-        left to the browser: they are written for its kind of regular expressions, and could keep a server busy."""
+        """In sentences of that language, what is wrong with answers by field id; nothing where all is well. Patterns
+        are left to the browser: they are written for its kind of regular expressions, and could keep a server busy."""
         faults = []
         for field in self.fields:
             answer, label = answers.get(field.id, "").strip(), field.words.in_language(language)

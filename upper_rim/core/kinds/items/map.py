@@ -1,5 +1,5 @@
-"""A map: a drawing made from the coordinates alone, a stand-in which says so, and leads to a real one by a `geo:` address
-(RFC 5870)."""
+"""A map: a drawing made from the coordinates alone, a stand-in which says so, and leads to a real one by a `geo:`
+address (RFC 5870)."""
 
 from __future__ import annotations
 

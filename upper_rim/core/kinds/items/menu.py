@@ -214,7 +214,8 @@ class MenuItem(ShowsMenu):
             yield Rule(f"{own} .{sheet.key}-icon-own-{self.id}", size)
 
     def opened_rules(self, own: str, sheet: SheetContext) -> Iterator[Rule]:
-        """How wide or high is what its button opens, by how much the page gives way to it, how a wide panel is divided."""
+        """How wide or high is what its button opens, by how much the page gives way to it, how a wide panel is
+        divided."""
         key, below = sheet.key, self.drawer_below_width(sheet.band_from_px)
         if self.drawer_px is not None and self.drawer_side != "whole":
             most = "100dvh" if self.drawer_side in {"top", "bottom"} else "100vw"

@@ -1,4 +1,5 @@
-"""What is the markup of a menu's entries? Written once for all pages in a language, with slots for where a page stands."""
+"""What is the markup of a menu's entries? Written once for all pages in a language, with slots for where a page
+stands."""
 
 from __future__ import annotations
 

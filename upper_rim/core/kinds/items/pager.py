@@ -31,7 +31,8 @@ class Pager(BaseItem):
     counts: Literal["entries", "lines"] = "entries"
 
     def markup(self, page: PageContext) -> tuple[Markup, ...]:
-        """Filled in by its script, on the page with the list; on the stage of another page, an example of it in its place."""
+        """Filled in by its script, on the page with the list; on the stage of another page, an example of it in its
+        place."""
         language = page.language
         attributes = page.attributes(self, "block", "pager", self.id)
         name = phrase("pages_of_list", language)

@@ -1,4 +1,5 @@
-"""What can stand around a page's content? One module a kind; `AnyPiece` is the union of their values, told apart by `kind`."""
+"""What can stand around a page's content? One module a kind; `AnyPiece` is the union of their values, told apart by
+`kind`."""
 
 from __future__ import annotations
 

@@ -1,7 +1,7 @@
 """How does a document of an older format become one of today's? Step by step, one module for each.
 
-A step lifts any JSON in which nodes stand: a whole site's, an edit's. Documents that are stored are lifted by a migration
-of the database, which runs the same steps; bundles when they are opened.
+A step lifts any JSON in which nodes stand: a whole site's, an edit's. Documents that are stored are lifted by a
+migration of the database, which runs the same steps; bundles when they are opened.
 """
 
 from __future__ import annotations

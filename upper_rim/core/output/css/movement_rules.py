@@ -55,7 +55,8 @@ class MovementRules:
         self._stages = StageRules(site, styling, fitter)
 
     def before_styles(self) -> Iterator[Rule]:
-        """For the layer that outweighs what designers say: what does not show, however opaque; and what stages ask for."""
+        """For the layer that outweighs what designers say: what does not show, however opaque; and what stages ask
+        for."""
         for piece in self.site.pieces:
             if isinstance(piece, Moving) and moves(piece):
                 yield from inside(_SCREEN, self._comes_and_goes(piece))

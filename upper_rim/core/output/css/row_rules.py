@@ -90,7 +90,8 @@ def _row_rules(site: Site, row: Row) -> Iterator[Rule]:
 
 
 def _line_rules(site: Site, row: Row) -> Iterator[Rule]:
-    """Room for the lines between columns: before each cell that is not the first on its line, in the middle of the gap."""
+    """Room for the lines between columns: before each cell that is not the first on its line, in the middle of the
+    gap."""
     cell = f".{site.key}-{row.id}>.{site.key}-cells>.{site.key}-cell"
     aligned = "start" if row.align == "stretch" else row.align
     yield Rule(cell, {"position": "relative", "align-self": "stretch", "align-content": aligned})

@@ -146,8 +146,8 @@ _NOT_IN_A_PAGE = re.compile(r"<(?=[/!])|[^\x00-\x7f]")
 
 
 def inside_a_page(css: str) -> str:
-    """The same CSS, fit to stand in a style element of a page in any encoding: nothing in it closes the element or opens
-    a comment, and all of it is ASCII (CSS Syntax 3, 4.3.7: escapes)."""
+    """The same CSS, fit to stand in a style element of a page in any encoding: nothing in it closes the element or
+    opens a comment, and all of it is ASCII (CSS Syntax 3, 4.3.7: escapes)."""
     return _NOT_IN_A_PAGE.sub(lambda found: "<\\" if found[0] == "<" else f"\\{ord(found[0]):x} ", css)
 
 

@@ -1,7 +1,7 @@
 """Which CSS rules draw a header in its stages?
 
-Stages are drawn, not laid out: the rows keep their boxes and are moved by `translate`, and what is painted behind them is
-an element of its own (the ground) that may be less high. So nothing of the page moves, by the Layout Instability
+Stages are drawn, not laid out: the rows keep their boxes and are moved by `translate`, and what is painted behind them
+is an element of its own (the ground) that may be less high. So nothing of the page moves, by the Layout Instability
 definition too, and no stage can turn its own condition over. How high things are drawn was worked out before, for each
 width and language; the script marks which distances are passed (`data-rim-passed`).
 """
@@ -45,7 +45,14 @@ _BARE = {
     "mix-blend-mode": "normal",
 }
 """A ground has the classes of what it lies behind, and none of its sizes."""
-_OVER = {"margin": "0", "opacity": "1", "inline-size": "auto", "min-inline-size": "0", "max-inline-size": "none", "mix-blend-mode": "normal"}  # fmt: skip
+_OVER = {
+    "margin": "0",
+    "opacity": "1",
+    "inline-size": "auto",
+    "min-inline-size": "0",
+    "max-inline-size": "none",
+    "mix-blend-mode": "normal",
+}
 """What comes over a piece stands in it: what the piece says of its width and place is done already."""
 _AT_NO_LINES = {"inset-block-start": "0", "inset-inline": "0 0"}
 """What runtime/pieces.css says already of rows that come over a piece's own."""
@@ -54,7 +61,8 @@ _SLIMMING = ("translate", "inset-block-end", "background-color", "border-color",
 
 
 def is_slimmed(piece: Piece, site: Site) -> bool:
-    """Whether it has a stage in which its own rows are drawn otherwise: what is painted behind them is an element then."""
+    """Whether it has a stage in which its own rows are drawn otherwise: what is painted behind them is an element
+    then."""
     return (
         isinstance(piece, Header)
         and piece.is_ever_pinned
@@ -105,8 +113,8 @@ class StageRules:
                 yield Rule(f"{selector}{language}>.rim-ground", edge, within)
 
     def _at_edges(self, piece: Piece, selector: str, *, is_high: bool) -> Iterator[Rule]:
-        """What is laid over all of a piece has its border edges: an inset counts from within its lines. `is_high`: down to
-        its lower edge, too."""
+        """What is laid over all of a piece has its border edges: an inset counts from within its lines. `is_high`: down
+        to its lower edge, too."""
         element = self.styling.elements[piece.id, "box"]
         said: dict[tuple[tuple[str, str], ...], list[str | None]] = {}
         bands: list[str | None] = [band.id for band in self.site.bands] or [None]
@@ -251,8 +259,8 @@ class StageRules:
 
     def _held(self, piece: Header, name: str = "rim", *, drawn: bool = False) -> Iterator[tuple[Stage, str, str]]:
         """Each of its stages, with the media query of the bands in which it can hold, and what selects the piece in it.
-        `drawn`: those in which its own rows are drawn otherwise; they stay so beneath rows that it hands over to, so that
-        nothing of them is seen to move while these come and go."""
+        `drawn`: those in which its own rows are drawn otherwise; they stay so beneath rows that it hands over to, so
+        that nothing of them is seen to move while these come and go."""
         over = {stage.id for stage in piece.stages if drawn and hands_over(self.site, piece, stage)}
         bands: list[str | None] = [band.id for band in self.site.bands] or [None]
         groups: dict[tuple[str, ...], list[str | None]] = {}
@@ -260,7 +268,9 @@ class StageRules:
             groups.setdefault(tuple(stage.id for stage in stages_in(piece, band)), []).append(band)
         numbers = {stage.id: at for at, stage in enumerate(piece.stages, 1)}
         for listed, held in groups.items():
-            queries = [""] if len(groups) == 1 else list(band_queries(self.site, {band for band in held if band is not None}))  # fmt: skip
+            queries = (
+                [""] if len(groups) == 1 else list(band_queries(self.site, {band for band in held if band is not None}))
+            )
             for stage in (stage for stage in piece.stages if stage.id in listed and stage.id not in over):
                 later = [numbers[one] for one in listed if numbers[one] > numbers[stage.id] and one not in over]
                 passed = f'[data-rim-passed~="{numbers[stage.id]}"]'

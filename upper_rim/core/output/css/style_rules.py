@@ -1,8 +1,8 @@
 """Which CSS rules make the browser find the values that `core.style.resolve` finds?
 
-Each layer that an element asks is a cascade layer. All declarations are important, so that the layer declared first wins
-(CSS Cascade 5, 6.4.4): one's own, the looks worn, the piece's defaults, the site's, the ring, what is built in. Within a
-layer a state outweighs rest by its specificity, and a band outweighs all widths by coming later.
+Each layer that an element asks is a cascade layer. All declarations are important, so that the layer declared first
+wins (CSS Cascade 5, 6.4.4): one's own, the looks worn, the piece's defaults, the site's, the ring, what is built in.
+Within a layer a state outweighs rest by its specificity, and a band outweighs all widths by coming later.
 """
 
 from __future__ import annotations
@@ -97,7 +97,8 @@ def drift_rules(key: str) -> Iterator[Rule]:
 
 
 class StyleRules:
-    """The rules of one site. `families` for each face in use. `forced`: a class such as `rim-as-hover` puts an element into that state, for specimens."""
+    """The rules of one site. `families` for each face in use. `forced`: a class such as `rim-as-hover` puts an element
+    into that state, for specimens."""
 
     def __init__(
         self, styling: Styling, families: Mapping[str, str], *, forced: bool = False, only_band: str | None = None
@@ -156,7 +157,11 @@ class StyleRules:
     def _looks(self, position: int, part: Part) -> Iterator[tuple[str, _Said]]:
         for look in self.site.looks:
             said = said_of(look.styles, part)
-            worn = [node for node in wearers(self.site, look.id) if len(node.wears) > position and node.wears[position] == look.id]  # fmt: skip
+            worn = [
+                node
+                for node in wearers(self.site, look.id)
+                if len(node.wears) > position and node.wears[position] == look.id
+            ]
             menus = [node for node in worn if roles_of(node)["box"] == "menu"]
             still = [node for node in worn if node not in menus and len(STATES_OF[roles_of(node)["box"]]) == 1]
             pressed = len(worn) > len(menus) + len(still)
@@ -359,7 +364,8 @@ def outside_drawers(selector: str) -> str:
 
 
 def _of_the_root(said: _Said) -> _Said:
-    """A piece's own size, where it is relative: to 16 px, as it was resolved, and not to whatever size a page's text has."""
+    """A piece's own size, where it is relative: to 16 px, as it was resolved, and not to whatever size a page's text
+    has."""
     sizes = said.get("font-size")
     if sizes is None:
         return said

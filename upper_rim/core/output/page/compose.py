@@ -66,8 +66,8 @@ class Composer:
         fitter: Fitter | None = None,
     ) -> None:
         """`read` gives the bytes of a content by its hash: uploaded fonts are read so. `marks`: with node ids in the
-        markup and the CSS in the page, as the stage needs them: one request shows an edit. `year` is the present
-        one, for lines that tell it. `fitter`: one that has looked at the site before; it is asked how high pieces are."""
+        markup and the CSS in the page, as the stage needs them: one request shows an edit. `year` is the present one,
+        for lines that tell it. `fitter`: one that has looked at the site before; it is asked how high pieces are."""
         self.site = site
         self.coverage = Coverage(site)
         self._links = Links(site)
@@ -132,7 +132,8 @@ class Composer:
         )
 
     def parts(self) -> Iterator[tuple[str, bytes]]:
-        """The files that pages refer to: modules, fonts, icons, and what the pages composed so far load. Path and content."""
+        """The files that pages refer to: modules, fonts, icons, and what the pages composed so far load. Path and
+        content."""
         yield from ((path, made()) for path, made in self._site_head.files())
         if not self.site.pieces:
             return
@@ -225,7 +226,8 @@ class Composer:
         return self._fragments[key]
 
     def _head(self, pieces: str, page: Page) -> str:
-        """The CSS for a page's pieces (all of the site's, and within the page, where they are marked), and their script."""
+        """The CSS for a page's pieces (all of the site's, and within the page, where they are marked), and their
+        script."""
 
         def put(mark: re.Match[str]) -> str:
             trail = self._items[mark[1]] if mark[1] else None
@@ -285,7 +287,8 @@ class Composer:
         return chunks
 
     def _entries_of(self, mark: re.Match[str], page: Page) -> tuple[ShowsMenu, tuple[str, str, str]]:
-        """The item that a mark stands for, and under which key the entries are kept that it shows in the page's language."""
+        """The item that a mark stands for, and under which key the entries are kept that it shows in the page's
+        language."""
         item = self._items[mark[2]]
         assert isinstance(item, ShowsMenu)
         key = (item.id, mark[3], page.language)

@@ -1,4 +1,5 @@
-"""What stands in a cell for an item: its markup with its hint, and what takes the place of its marks where no page is."""
+"""What stands in a cell for an item: its markup with its hint, and what takes the place of its marks where no page
+is."""
 
 from __future__ import annotations
 

@@ -18,8 +18,8 @@ from .splicing import Chunk
 
 
 class EntriesHtml(NamedTuple):
-    """Nested lists in parts; between two of them stands a slot, for what an entry's link (`c`) or its submenu's button (`f`)
-    has where a page stands at or below the entry: the slot's kind and the entry's id."""
+    """Nested lists in parts; between two of them stands a slot, for what an entry's link (`c`) or its submenu's button
+    (`f`) has where a page stands at or below the entry: the slot's kind and the entry's id."""
 
     parts: tuple[str, ...]
     slots: tuple[tuple[str, str], ...]

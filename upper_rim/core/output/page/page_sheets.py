@@ -23,8 +23,8 @@ MADE_BY_SCRIPTS = frozenset({"html", "body", "a", "li", "span"})
 
 
 class Shows(NamedTuple):
-    """What a page's pieces are made of: their classes and kinds of elements, the languages said of these, the scripts of
-    all that they can come to say (ISO 15924) and its characters that are of no script."""
+    """What a page's pieces are made of: their classes and kinds of elements, the languages said of these, the scripts
+    of all that they can come to say (ISO 15924) and its characters that are of no script."""
 
     classes: frozenset[str]
     elements: frozenset[str]

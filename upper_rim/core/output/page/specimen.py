@@ -60,14 +60,16 @@ _STRIP = (
     Rule(".rim-bullets", {"display": "block"}),
     Rule(".rim-bullets li", {"display": "list-item"}),
 )
-"""The strip's own rules. They stand in a layer before the site's, whose importance they would not outweigh otherwise."""
+"""The strip's own rules. They stand in a layer before the site's, whose importance they would not outweigh
+otherwise."""
 
 
 def _document(site: Site, title: str, sheet: str, shown: list[str]) -> str:
     strip = css(inside(("@layer strip",), named(_STRIP, site.key)), is_important=True)
     cells = "".join(f"<div>{one}</div>" for one in shown)
     return (
-        f'<!doctype html><html lang="{site.language}" dir="{direction(site.language)}"><meta charset="utf-8"><title>{escape(title)}</title>'
+        f'<!doctype html><html lang="{site.language}" dir="{direction(site.language)}"><meta charset="utf-8">'
+        f"<title>{escape(title)}</title>"
         f"<style>{strip}{sheet}</style><body><div class=strip>{cells}</div>"
     )
 

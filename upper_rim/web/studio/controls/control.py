@@ -1,4 +1,5 @@
-"""What is a control of the tray? Data: what it is called, which field it sets, how it is typed. The template only draws it."""
+"""What is a control of the tray? Data: what it is called, which field it sets, how it is typed. The template only draws
+it."""
 
 from __future__ import annotations
 

@@ -27,7 +27,8 @@ SIDED = {
     "border-color": tuple(f"border-{side}-color" for side in SIDES),
     "border-radius": tuple(f"border-{corner}-radius" for corner in CORNERS),
 }
-"""Properties that are typed together: one value for all sides, two for block and inline, or four, clockwise from the top."""
+"""Properties that are typed together: one value for all sides, two for block and inline, or four, clockwise from the
+top."""
 
 FACETS: dict[str, tuple[tuple[str, tuple[str, ...]], ...]] = {
     "text": (
@@ -84,7 +85,8 @@ _COLUMN_RULE = (
 
 @dataclass(frozen=True)
 class StyleControl:
-    """`value`: what is set right here (empty where nothing is); `shown`: what holds; `source`: where that comes from."""
+    """`value`: what is set right here (empty where nothing is); `shown`: what holds; `source`: where that comes
+    from."""
 
     name: str
     label: str
@@ -104,7 +106,8 @@ class StyleGroup:
 
 @dataclass(frozen=True)
 class Chosen:
-    """What a style control speaks of. `styles`: the declarations that it changes; `element`: where they are looked at."""
+    """What a style control speaks of. `styles`: the declarations that it changes; `element`: where they are looked
+    at."""
 
     styles: tuple[Declaration, ...]
     element: StyledElement

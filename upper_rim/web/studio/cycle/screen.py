@@ -1,7 +1,7 @@
 """How does a screen answer? GET shows it, POST makes an edit and shows it again; htmx gets the part that changes.
 
-Every screen of a site goes through `screen`: it finds the site among the user's own (404 otherwise), carries out what was
-posted through the one store, and renders. A view itself only gathers what its template shows.
+Every screen of a site goes through `screen`: it finds the site among the user's own (404 otherwise), carries out what
+was posted through the one store, and renders. A view itself only gathers what its template shows.
 """
 
 from __future__ import annotations

@@ -1,4 +1,5 @@
-"""With what can a new piece begin? A few arrangements of our own for each kind, so that nobody starts from an empty box."""
+"""With what can a new piece begin? A few arrangements of our own for each kind, so that nobody starts from an empty
+box."""
 
 from __future__ import annotations
 
@@ -45,8 +46,8 @@ class Arrangement:
     styles: Mapping[str, str] = field(default_factory=dict)
 
     def piece(self, site: Site, name: str) -> JsonNode:
-        """The piece as an edit adds it, with new ids. A kind's first piece shows everywhere; after that, reach is left to
-        the designer. Drawers have none."""
+        """The piece as an edit adds it, with new ids. A kind's first piece shows everywhere; after that, reach is left
+        to the designer. Drawers have none."""
         first = self.kind != "drawer" and not any(piece.kind == self.kind for piece in site.pieces)
         return {
             "id": new_id("pc"),

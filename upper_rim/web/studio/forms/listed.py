@@ -88,7 +88,8 @@ def _grows(site: Site, holder: Any, post: QueryDict) -> JsonValue:
 
 
 def _without(site: Site, item: Any, post: QueryDict) -> JsonValue:
-    """The entries that an item leaves out, or the parts that a stage does: those that were offered and are not ticked."""
+    """The entries that an item leaves out, or the parts that a stage does: those that were offered and are not
+    ticked."""
     shown = set(post.getlist("values"))
     if isinstance(item, Stage):
         piece = next(one for one in site.pieces if isinstance(one, Header) and item in one.stages)

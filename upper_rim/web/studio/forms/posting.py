@@ -1,7 +1,7 @@
 """Which edit does a posted form mean?
 
-A form names what is done (`do`) and carries plain texts; they become the JSON that the core's edits carry. Whether it is
-allowed is not decided here: the core's `apply` checks it.
+A form names what is done (`do`) and carries plain texts; they become the JSON that the core's edits carry. Whether it
+is allowed is not decided here: the core's `apply` checks it.
 """
 
 from __future__ import annotations

@@ -60,8 +60,8 @@ def style(site: Site, post: QueryDict) -> Posted:
 def _partners(
     site: Site, holder_id: str, said: Iterable[tuple[str, str]], part: str, state: str, band: str | None
 ) -> list[JsonValue]:
-    """A line has a width and a kind: setting one of them to something that shows makes the other show, too, where it does
-    not yet."""
+    """A line has a width and a kind: setting one of them to something that shows makes the other show, too, where it
+    does not yet."""
     styling = Styling(site)
     element = styling.elements.get((holder_id, cast(Part, part)))
     made: list[JsonValue] = []

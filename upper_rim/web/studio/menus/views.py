@@ -51,8 +51,9 @@ def menus(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[s
 
 
 class MenuLine(NamedTuple):
-    """An entry of the tree. `grows`: it comes from a page, and has no place of its own. `below` is empty where the branch
-    is shut; `held` tells how many entries it has all the same, and `twist` is the address that opens or shuts it."""
+    """An entry of the tree. `grows`: it comes from a page, and has no place of its own. `below` is empty where the
+    branch is shut; `held` tells how many entries it has all the same, and `twist` is the address that opens or shuts
+    it."""
 
     entry: Entry
     parent: str

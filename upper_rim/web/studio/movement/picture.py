@@ -40,7 +40,8 @@ class Turn(NamedTuple):
 
 
 class Pad(NamedTuple):
-    """What a way is drawn on: positions downwards, one turn after the other to the right. `to_px`: at its lower edge."""
+    """What a way is drawn on: positions downwards, one turn after the other to the right. `to_px`: at its lower
+    edge."""
 
     wide: int
     high: int
@@ -108,7 +109,9 @@ def _area(played: Played, piece: str, xs: Sequence[float], y: _Place) -> str:
             continue
         if len(run) > 1:
             upper = [(xs[one], y(track.tops[one])) for one in run]
-            lower = [(xs[one], y(track.tops[one] + track.body.standings[track.standings[one]].height_px)) for one in run]  # fmt: skip
+            lower = [
+                (xs[one], y(track.tops[one] + track.body.standings[track.standings[one]].height_px)) for one in run
+            ]
             path += "M" + "L".join(f"{px} {py}" for px, py in [*upper, *reversed(lower)]) + "Z"
         run = []
     return path
@@ -117,7 +120,9 @@ def _area(played: Played, piece: str, xs: Sequence[float], y: _Place) -> str:
 def _turns(played: Played, travelled: Sequence[float], x: _Place) -> Iterator[Element]:
     """The positions at the beginning, the end and where the way turns."""
     ys = played.scrolls
-    marks = [0] + [at for at in range(1, len(ys) - 1) if (ys[at] - ys[at - 1]) * (ys[at + 1] - ys[at]) < 0] + [len(ys) - 1]  # fmt: skip
+    marks = (
+        [0] + [at for at in range(1, len(ys) - 1) if (ys[at] - ys[at - 1]) * (ys[at + 1] - ys[at]) < 0] + [len(ys) - 1]
+    )
     for at in marks:
         anchor = "start" if at == 0 else "end" if at == len(ys) - 1 else "middle"
         place = x(travelled[at])

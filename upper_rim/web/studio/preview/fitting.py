@@ -1,4 +1,5 @@
-"""How is it shown where a piece's rows fail, and what would mend them? The answers are the core's; here are the words."""
+"""How is it shown where a piece's rows fail, and what would mend them? The answers are the core's; here are the
+words."""
 
 from __future__ import annotations
 
@@ -83,7 +84,8 @@ def _sentence(site: Site, row: str, fit: RowFit, stretch: Stretch) -> str:
     cause = cause_name(site, stretch.cause, fit.language)
     subject = f"{row}: {cause}" if cause and cause != row else row
     about = ", as far as can be foreseen," if fit.is_estimate else ""
-    return f"{language_name(fit.language)}: {subject} {STATE_WORDS[stretch.state]}{about} from {stretch.from_px} to {stretch.to_px} px"
+    widths = f"from {stretch.from_px} to {stretch.to_px} px"
+    return f"{language_name(fit.language)}: {subject} {STATE_WORDS[stretch.state]}{about} {widths}"
 
 
 def cause_name(site: Site, node: str, language: str) -> str:
@@ -274,7 +276,9 @@ def measure_words(site: Site, listed: Iterable[Measure]) -> list[tuple[str, list
 
 def target_words(site: Site, one: Close, language: str) -> str:
     name, other = cause_name(site, one.node, language), cause_name(site, one.beside, language)
-    return f"{language_name(language)}: {name} is {one.width_px:g} × {one.height_px:g} px at {one.at_px} px, {one.distance_px:g} px from {other}; 24 px are asked for"
+    size = f"{one.width_px:g} × {one.height_px:g} px at {one.at_px} px"
+    apart = f"{one.distance_px:g} px from {other}; 24 px are asked for"
+    return f"{language_name(language)}: {name} is {size}, {apart}"
 
 
 def resolved_piece(fitter: Fitter, site: Site, piece: Piece) -> tuple[Site, AnyPiece]:

@@ -64,7 +64,8 @@ def squeezed_note(found: Legible, chosen: Any, site: Site, width: int) -> list[G
     cells = (cell for piece in site.pieces for row in piece.rows for cell in row.cells)
     cell = next((cell for cell in cells if isinstance(cell, Cell) and cell.id == one.other), None)
     way = "Give its cell a share of the row" if cell and cell.track.kind != "share" else "Give its cell a greater share"
-    words = f"It is {one.amount:.0f} px wide at a width of {width} px, and asks for {one.about['asked_px']:.0f}. {way}, or move it to a row of its own."
+    asked = f"It is {one.amount:.0f} px wide at a width of {width} px, and asks for {one.about['asked_px']:.0f}."
+    words = f"{asked} {way}, or move it to a row of its own."
     return [Group("Squeezed", [note(chosen, words)])]
 
 

@@ -33,8 +33,8 @@ USUAL_HIGH = 640
 
 
 class Looked(NamedTuple):
-    """A page as it is looked through: the scenes of its site, the viewport, and what its content is like. `measured`: by
-    the stage; otherwise its height is an estimate."""
+    """A page as it is looked through: the scenes of its site, the viewport, and what its content is like. `measured`:
+    by the stage; otherwise its height is an estimate."""
 
     scenes: Scenes
     page: Page

@@ -30,7 +30,9 @@ def tried_on(request: HttpRequest, opened: Opened, piece: Piece) -> StudioNotice
         fitter = site_fitter(opened.stored.pk)
         site, piece = resolved_piece(fitter, opened.site, piece)
         span = asked_span(request, spans_of(site, piece, fitter.rows(site, piece)))
-        found = next((offer for offer in offers(fitter, site, piece, span) if offer.key == asked), None) if span else None  # fmt: skip
+        found = (
+            next((offer for offer in offers(fitter, site, piece, span) if offer.key == asked), None) if span else None
+        )
         if found is None or found.remedy.edit is None:
             return StudioNotice("That would mend nothing any more: the piece has changed meanwhile.", True)
         begin(opened, found.words, found.remedy.edit)

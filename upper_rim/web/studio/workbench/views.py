@@ -153,7 +153,8 @@ def _moved_to(request: HttpRequest, site: Site, piece: Piece, node: str) -> str 
 
 
 def _destinations(chosen: Any, piece: Piece, site: Site) -> list[tuple[str, str, list[tuple[str, str]]]]:
-    """Where the chosen item or row could be moved to: by piece, the cells, or the piece itself. Its own place is left out."""
+    """Where the chosen item or row could be moved to: by piece, the cells, or the piece itself. Its own place is left
+    out."""
     if isinstance(chosen, Piece | Cell | Stage):
         return []
     if isinstance(chosen, Row):
