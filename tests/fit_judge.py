@@ -168,6 +168,9 @@ def served() -> Iterator[tuple[Files, int]]:
             kind = {"svg": "image/svg+xml", "css": "text/css", "js": "text/javascript", "woff2": "font/woff2"}
             self.send_header("content-type", kind.get(self.path.rpartition(".")[2], "text/html; charset=utf-8"))
             self.send_header("content-length", str(len(data or b"")))
+            if self.path.endswith(".woff2"):
+                # A face is what its file's name says; a browser may keep it from one site to the next.
+                self.send_header("cache-control", "max-age=3600")
             self.end_headers()
             self.wfile.write((data or b"")[: files.broken_off.get(self.path)])
 
