@@ -54,6 +54,14 @@ def test_within_a_span_a_tree_moves_along_its_slopes(seed: int, width: int) -> N
             assert in_px(place, moved) == pytest.approx(in_px(afresh[part]), abs=0.02), (part, moved, span.until)
 
 
+def test_a_box_that_wraps_is_never_at_its_most_narrower_than_its_widest_item() -> None:
+    """CSS Sizing 3, 2.1, as Chromium has it where negative margins pull the items over each other."""
+    pulled = flex(void(1.0, margin=Sides(inline_start=-4.0)), void(100.0), wraps=True)
+    assert (pulled.wanted(VIEWPORT).least, pulled.wanted(VIEWPORT).most) == (100.0, 100.0)
+    wide = flex(void(60.0, margin=Sides(inline_start=-4.0)), void(100.0), wraps=True)
+    assert (wide.wanted(VIEWPORT).least, wide.wanted(VIEWPORT).most) == (100.0, 156.0)
+
+
 @given(st.integers(0, 100_000))
 @settings(max_examples=150, deadline=None)
 def test_a_tree_wants_no_less_than_its_longest_part(seed: int) -> None:

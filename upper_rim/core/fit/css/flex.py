@@ -84,7 +84,8 @@ class Flex(Box):
             gaps = worked_out(self.column_gap, viewport, 0.0) * (len(self.within) - 1)
             most = most + gaps
             least = least if self.wraps else least + gaps
-        return Intrinsic(least, most)
+        # Negative margins may make all of them narrower than the widest alone.
+        return Intrinsic(least, larger(most, least))
 
     def arranged(self, width: Length, height: Length | None, viewport: Viewport, of: Length) -> Frame:
         start = self.edge(INLINE_START, viewport, of)
