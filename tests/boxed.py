@@ -93,7 +93,7 @@ class BoxMaker:
         for name, choices in (
             ("padding", ["0px", "9px", "2vw"]),
             ("border", ["0px", "3px"]),
-            ("margin", ["0px", "6px"]),
+            ("margin", ["0px", "6px", "-4px"]),
         ):
             if chance.random() < 0.25:
                 texts = [chance.choice(choices) for _ in SIDES]

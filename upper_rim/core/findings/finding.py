@@ -19,7 +19,7 @@ FindingKind = Literal[
 ]  # fmt: skip
 
 
-class Place(NamedTuple):
+class SeenAt(NamedTuple):
     """Where it is seen: the page's id, the stage's, the width band's; the viewport and the scroll position in px. What
     is not told does not matter for it."""
 
@@ -38,7 +38,7 @@ class Finding(NamedTuple):
     node: str
     other: str = ""
     about: Mapping[str, float | str] = {}
-    place: Place = Place()
+    place: SeenAt = SeenAt()
     remedy: Edit | None = None
 
     @property

@@ -15,7 +15,7 @@ from ...model.menus import Menus, all_entries, with_depth
 from ...model.site import Menu, Page, Site, drawer_width
 from ...reach.coverage import Coverage
 from ...values.targets import Target, ToAddress, ToPage, ToPlace
-from ..finding import Finding, FindingKind, Place
+from ..finding import Finding, FindingKind, SeenAt
 
 DEEP = 3
 """More levels than these are hard to find one's way in."""
@@ -135,7 +135,7 @@ def _two(one: MenuUse, other: MenuUse, page: Page, band: str | None) -> Finding:
     first, second = sorted((one.piece.name, other.piece.name))
     about = {"first": first, "second": second, "path": page.path}
     kind: FindingKind = "two buttons in one" if first == second else "two buttons"
-    return Finding(kind, one.item.id, other.item.id, about, Place(page=page.id, band=band))
+    return Finding(kind, one.item.id, other.item.id, about, SeenAt(page=page.id, band=band))
 
 
 def _is_button(item: MenuItem | LinkList, band: str | None, from_px: dict[str, int], site: Site) -> bool:

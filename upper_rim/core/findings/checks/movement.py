@@ -14,7 +14,7 @@ from ...movement.flicker import TooEarly
 from ...movement.moments import moments_that_matter
 from ...movement.play import Played, play
 from ...movement.scene import Body, Scene, Scenes, Shape, is_pinned
-from ..finding import Finding, FindingKind, Place
+from ..finding import Finding, FindingKind, SeenAt
 
 NOTCH_PX = 100.0
 """What a wheel scrolls by one notch: a stage that lasts less is jumped over."""
@@ -61,7 +61,7 @@ def _covered(played: Played, most_percent: int) -> Iterator[Finding]:
             for track in played.tracks
             if is_pinned(track.body) and track.shown[worst]
         ]
-        place, about = Place(scroll_px=played.scrolls[worst]), {"percent": 100 * shares[worst], "most": most_percent}
+        place, about = SeenAt(scroll_px=played.scrolls[worst]), {"percent": 100 * shares[worst], "most": most_percent}
         yield Finding("covered", max(sizes)[1], about=about, place=place)
 
 
@@ -164,9 +164,9 @@ def _anchors(laid: Scene) -> Iterator[Finding]:
 
 
 def _found(kind: FindingKind, piece: str, scroll_px: float, px: float, stage: str = "", other: str = "") -> Finding:
-    return Finding(kind, piece, other, {"px": px}, Place(stage=stage, scroll_px=scroll_px))
+    return Finding(kind, piece, other, {"px": px}, SeenAt(stage=stage, scroll_px=scroll_px))
 
 
 def begun_early(early: TooEarly) -> Finding:
     """A stage that begins before the room that it gives up is out of view."""
-    return Finding("flicker", early.piece, about=early.about, place=Place(stage=early.stage))
+    return Finding("flicker", early.piece, about=early.about, place=SeenAt(stage=early.stage))

@@ -241,7 +241,8 @@ class Box:
             height = self.limited_height(height, viewport)
         frame = self.arranged(width, height, viewport, of)
         if height is None:
-            limited = self.limited_height(frame.height, viewport)
+            # Negative margins may pull it together to less than its own edges (CSS Sizing 3, 3.1: sizes floor at zero).
+            limited = larger(self.limited_height(frame.height, viewport), self.block_edges(viewport, of))
             if limited is not frame.height:
                 frame = self.arranged(width, limited, viewport, of)
         if kept:
