@@ -1,15 +1,24 @@
-"""How long did each file of tests take? Told at the end of every run of some size."""
+"""What holds for every run: the same examples each time, and how long each file of tests took."""
 
 from __future__ import annotations
 
+import os
 from collections import Counter
 from collections.abc import Set
 from typing import Any
 
 import pytest
+from hypothesis import settings
 
 TOLD_FROM_S = 60.0
 """A run that took less needs no table."""
+
+
+# A run says the same of the same code wherever it is made. `EXPLORE=1 ./test core` draws other examples each time:
+# what it finds becomes a worked example of its own.
+settings.register_profile("same", derandomize=True)
+settings.register_profile("explore", derandomize=False)
+settings.load_profile("explore" if os.environ.get("EXPLORE") else "same")
 
 
 class FileTimes:

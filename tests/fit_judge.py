@@ -87,6 +87,9 @@ const folded = (boxes) => {
   const shown = boxes.map((box) => box.getBoundingClientRect()).filter((r) => r.width > 0 && r.height > 0);
   return shown.some((r, at) => at && shown.slice(0, at).every((before) => r.top >= before.bottom - 0.5));
 };
+const edges = (css, ...names) => names.reduce((sum, name) => sum + parseFloat(css[name]), 0);
+const roomIn = (part) => part.getBoundingClientRect().height - edges(getComputedStyle(part), 'paddingTop', 'paddingBottom', 'borderTopWidth', 'borderBottomWidth');
+const outer = (part) => part.getBoundingClientRect().height + edges(getComputedStyle(part), 'marginTop', 'marginBottom');
 for (const [id, inLines] of pieces) {
   const piece = document.querySelector(`[data-rim-node="${id}"]`);
   for (const part of [piece, ...nodes(piece)]) {
@@ -96,8 +99,12 @@ for (const [id, inLines] of pieces) {
   }
   for (const row of piece.querySelectorAll('.qfit-row')) {
     const found = [], strict = [], box = row.getBoundingClientRect(), linesOf = new Map();
+    const clips = (over) => { if (over > 0.55) found.push('clips'); if (over > 0.45) strict.push('clips') };
+    clips(outer(row.querySelector('.qfit-cells')) - roomIn(row));
     for (const cell of row.querySelectorAll('.qfit-cell')) {
       const items = [...cell.children].filter((item) => !hidden(item) && !away(item) && !item.matches('.qfit-spacer'));
+      const within = items.map((item) => [item.getBoundingClientRect(), getComputedStyle(item)]);
+      clips(Math.max(...within.map(([r, css]) => r.bottom + parseFloat(css.marginBottom))) - Math.min(...within.map(([r, css]) => r.top - parseFloat(css.marginTop))) - roomIn(cell));
       const lists = items.flatMap((item) => [item, ...item.querySelectorAll('.qfit-list')].filter((list) => list.matches('ul.qfit-list') && !hidden(list) && getComputedStyle(list).flexWrap === 'wrap'));
       if (inLines) {
         if (folded(items) || lists.some((list) => folded([...list.children]))) found.push('wraps');

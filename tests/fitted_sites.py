@@ -39,6 +39,7 @@ from upper_rim.core.values.targets import ToAddress
 from upper_rim.core.values.words import Words
 
 from .core.generated import CONTENT, CONTENTS, SPLICE
+from .lengths import any_length, takes_lengths
 
 VOCABULARY: dict[str, list[str]] = {
     "en": ["Fares", "Harbours", "Island guide", "Timetable", "Book", "Travelling with us", "Lost & found", "News", "A–Z", "Half-price days", "Waffle", "AVATAR To Yo"],
@@ -92,12 +93,16 @@ SIZES: dict[str, list[str]] = {
     "border-inline-start-style": ["solid"],
     "border-block-end-width": ["1px", "3px"],
     "border-block-end-style": ["solid", "dashed"],
+    "inline-size": ["120px", "40%"],
     "min-inline-size": ["70px", "4em"],
     "max-inline-size": ["180px", "20vw", "12em"],
+    "block-size": ["60px"],
     "min-block-size": ["30px", "3.2em"],
+    "max-block-size": ["90px", "5em"],
     "margin-inline-start": ["8px", "auto", "-4px"],
     "margin-inline-end": ["5px", "1vw"],
     "margin-block-start": ["4px"],
+    "margin-block-end": ["6px", "-3px"],
 }  # fmt: skip
 
 
@@ -174,6 +179,8 @@ class FittedMaker:
             part = self.chance.choice(usable)
             band = self.chance.choice([None, None, None, *(band.id for band in self._bands)])
             value = self.chance.choice(SIZES[name])
+            if takes_lengths(name) and self.chance.random() < 0.3:
+                value = any_length(self.chance, name)
             declaration = Declaration(id=self.new_id("st"), property=name, value=value, part=part, band=band)
             made[part, name, band] = declaration
         return tuple(made.values())

@@ -7,6 +7,7 @@ from typing import Any
 from pydantic import ValidationError
 
 from tests.core.generated import VALUES, Maker
+from tests.lengths import any_length, takes_lengths
 from upper_rim.core.kinds.entries import Entry
 from upper_rim.core.kinds.items import ITEM_KINDS
 from upper_rim.core.kinds.items.button import ButtonItem
@@ -83,10 +84,13 @@ class StyledMaker(Maker):
             states = STATES_OF[roles[part]]
             allowed = {"ring": "outline", "column-rule": "border-inline-start"}.get(roles[part], "")
             name = self.chance.choice([name for name in VALUES if name.startswith(allowed)])
+            said = self.chance.choice(VALUES[name])
+            if takes_lengths(name) and self.chance.random() < 0.2:
+                said = any_length(self.chance, name)
             value = {
                 "id": self.new_id("st"),
                 "property": name,
-                "value": self.chance.choice(VALUES[name]),
+                "value": said,
                 "state": self.chance.choice(["rest", *states]) if "rest" in states else states[0],
                 "band": self.chance.choice([None, *(band.id for band in self._bands)]),
                 "part": part,

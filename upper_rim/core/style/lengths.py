@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from functools import lru_cache
-from typing import NamedTuple
+from typing import NamedTuple, TypeAlias
 
 _TOKEN = re.compile(r"clamp\(|calc\(|\(|\)|,|[+*-](?=\s)|[+-]?(?:\d+\.?\d*|\.\d+)(?:e-?\d+)?(?:px|rem|em|%|vw|vh)?")
 _NUMBER = re.compile(r"([+-]?[\d.]+(?:e-?\d+)?)(px|rem|em|%|vw|vh)?")
@@ -34,21 +34,43 @@ class Shares(NamedTuple):
     vw: float = 0.0
     vh: float = 0.0
 
-    def plus(self, other: Shares, sign: float) -> Shares:
-        return Shares(*(one + sign * two for one, two in zip(self, other, strict=True)))
+    def plus(self, other: ReadLength) -> ReadLength:
+        if isinstance(other, Clamped):
+            return other.plus(self)
+        return Shares(*(one + two for one, two in zip(self, other, strict=True)))
 
     def times(self, factor: float) -> Shares:
         return Shares(*(one * factor for one in self))
 
 
 class Clamped(NamedTuple):
-    least: Shares
-    wished: Shares
-    greatest: Shares
+    """`max(bound, min(wished, other))`; multiplied by less than nothing, `min(bound, max(wished, other))`. The bound
+    wins over the other where they contradict each other (CSS Values 4, 10.2.1). Each may be clamped again."""
+
+    bound: ReadLength
+    wished: ReadLength
+    other: ReadLength
+    is_mirrored: bool = False
+
+    def plus(self, other: ReadLength) -> Clamped:
+        bound, wished, far = (part.plus(other) for part in self.parts)
+        return Clamped(bound, wished, far, self.is_mirrored)
 
     def times(self, factor: float) -> Clamped:
-        """The order of least and greatest stays as long as the factor is not negative."""
-        return Clamped(*(part.times(factor) for part in self))
+        bound, wished, far = (part.times(factor) for part in self.parts)
+        return Clamped(bound, wished, far, self.is_mirrored != (factor < 0))
+
+    @property
+    def parts(self) -> tuple[ReadLength, ReadLength, ReadLength]:
+        return self[:3]
+
+
+ReadLength: TypeAlias = Shares | Clamped
+
+
+def at_least_nothing(read: ReadLength) -> ReadLength:
+    """As a property has it that is never less than nothing (CSS Values 4, 10.12)."""
+    return Clamped(Shares(), read, read) if isinstance(read, Clamped) else read
 
 
 _UNITS = {
@@ -64,26 +86,25 @@ _UNITS = {
 
 def pixels(text: str, room: Room) -> float:
     """The length in px. Raises `NoLength`."""
-    read = read_length(text)
+    return _in_px(read_length(text), room)
+
+
+def _in_px(read: ReadLength, room: Room) -> float:
     if isinstance(read, Clamped):
-        least, wished, greatest = (_in_px(part, room) for part in read)
-        return max(least, min(wished, greatest))
-    return _in_px(read, room)
-
-
-def _in_px(shares: Shares, room: Room) -> float:
+        bound, wished, other = (_in_px(part, room) for part in read.parts)
+        return min(bound, max(wished, other)) if read.is_mirrored else max(bound, min(wished, other))
     return (
-        shares.px
-        + shares.rem * room.rem_px
-        + shares.em * room.em_px
-        + shares.percent * room.percent_px
-        + shares.vw * room.viewport_width
-        + shares.vh * room.viewport_height
+        read.px
+        + read.rem * room.rem_px
+        + read.em * room.em_px
+        + read.percent * room.percent_px
+        + read.vw * room.viewport_width
+        + read.vh * room.viewport_height
     )
 
 
 @lru_cache(maxsize=4096)
-def read_length(text: str) -> Shares | Clamped:
+def read_length(text: str) -> ReadLength:
     """What a text says as a length. Raises `NoLength`."""
     tokens = _TOKEN.findall(text)
     if not tokens or "".join(tokens).replace(" ", "") != text.replace(" ", ""):
@@ -95,18 +116,15 @@ def read_length(text: str) -> Shares | Clamped:
     return found
 
 
-def _sum(tokens: list[str]) -> Shares | Clamped:
+def _sum(tokens: list[str]) -> ReadLength:
     found = _product(tokens)
     while tokens and tokens[-1] in {"+", "-"}:
         sign = 1.0 if tokens.pop() == "+" else -1.0
-        other = _product(tokens)
-        if isinstance(found, Clamped) or isinstance(other, Clamped):
-            raise NoLength("a clamp() within a sum")
-        found = found.plus(other, sign)
+        found = found.plus(_product(tokens).times(sign))
     return found
 
 
-def _product(tokens: list[str]) -> Shares | Clamped:
+def _product(tokens: list[str]) -> ReadLength:
     found = _one(tokens)
     while tokens and tokens[-1] == "*":
         tokens.pop()
@@ -118,26 +136,24 @@ def _product(tokens: list[str]) -> Shares | Clamped:
     return found
 
 
-def _is_number(read: Shares | Clamped) -> bool:
+def _is_number(read: ReadLength) -> bool:
     return isinstance(read, Shares) and not any(read[1:])
 
 
-def _one(tokens: list[str]) -> Shares | Clamped:
+def _one(tokens: list[str]) -> ReadLength:
     token = tokens.pop() if tokens else ""
     if token in {"(", "calc("}:
         found = _sum(tokens)
         _expect(tokens, ")")
         return found
     if token == "clamp(":  # noqa: S105
-        parts = [_sum(tokens)]
-        for _ in range(2):
-            _expect(tokens, ",")
-            parts.append(_sum(tokens))
+        bound = _sum(tokens)
+        _expect(tokens, ",")
+        wished = _sum(tokens)
+        _expect(tokens, ",")
+        other = _sum(tokens)
         _expect(tokens, ")")
-        plain = [part for part in parts if isinstance(part, Shares)]
-        if len(plain) < 3:
-            raise NoLength("a clamp() within a clamp()")
-        return Clamped(*plain)
+        return Clamped(bound, wished, other)
     split = _NUMBER.fullmatch(token)
     if split is None:
         raise NoLength(token)

@@ -15,7 +15,7 @@ from ..css.amount import times
 from ..css.block import Block, Void
 from ..css.boxes import Box, Sides
 from ..css.flex import Flex
-from ..css.grid import Folding
+from ..css.grid import Folding, Grid, GridTrack
 from ..rows.setting import Setting
 from ..rows.styles import BoxStyle
 from ..text.text import Run
@@ -79,9 +79,8 @@ def lines_below(entries: Iterable[Entry], item: MenuItem, setting: Setting, *, s
         below = [] if item.submenus == "levels" else list(lines_below(entry.entries, item, setting, submenus=True))
         within: list[Box] = [_link(entry, label, own, setting, in_row=False)]
         if item.has_toggles:
-            line = [_link(entry, label, own, setting, in_row=False, grow=1.0, basis=0.0)]
-            line += [_toggle(TARGET_PX)] if _has_branch(entry, setting) else []
-            within = [Flex(align="center", within=line).settle()]
+            within += [_toggle(TARGET_PX)] if _has_branch(entry, setting) else []
+            within = [Grid(tracks=(GridTrack("share"), GridTrack("content")), within=within).settle()]
         if below and submenus:
             within.append(Block(part="sub", min_width=200.0, within=below, padding=Sides(inline_start=16.0)).settle())
         yield Block(part="line", within=within).settle()
@@ -168,10 +167,10 @@ def _entry(entry: Entry, own: BoxStyle, setting: Setting, *, in_row: bool = True
     return setting.kept((said, in_row), own, make)
 
 
-def _link(entry: Entry, label: str, own: BoxStyle, setting: Setting, *, in_row: bool, **sizes: Any) -> Box:
+def _link(entry: Entry, label: str, own: BoxStyle, setting: Setting, *, in_row: bool) -> Box:
     within = _words(entry, label, own, setting, in_row=in_row)
     return Flex(
-        node=entry.id, part="entry", align="center", column_gap=ENTRY_GAP_PX, within=within, **own.over(**sizes)
+        node=entry.id, part="entry", align="center", column_gap=ENTRY_GAP_PX, within=within, **own.over()
     ).settle()  # fmt: skip
 
 

@@ -10,11 +10,14 @@ from collections.abc import Iterator
 from typing import NamedTuple
 
 from ..css.amount import Viewport
-from ..css.boxes import BLOCK_START, INLINE_END, INLINE_START, Box, Facts, Frame
+from ..css.boxes import INLINE_END, INLINE_START, Box, Facts, Frame
 from ..css.flex import Flex, Line
 from ..css.inline import Inline
 from ..css.linear import Length, Linear, LinearSpan, exceeds, larger, smaller, value
 
+OVERLAP_PX = 0.5
+"""Boxes that lie over each other by less do not collide, and none spills by less: they would be drawn on the same
+device pixel."""
 _NOWHERE = Viewport(0.0, 0.0)
 _MOST_CELLS = 2_000
 
@@ -22,8 +25,8 @@ _MOST_CELLS = 2_000
 class CellFacts(NamedTuple):
     """`folds`: the items by which it is on more than one line, or has a label on more than one; `divided`: those with a
     line that ends within a word. `start` and `end`: how far what is drawn reaches, from the cell's own start, and which
-    item reaches farthest out of it; `inside`: none does. `spills`: the item that stands out of a height that was
-    set."""
+    item reaches farthest out of it; `inside`: none does. `spills`: the last item, where all are higher than the room
+    that a height that was set leaves them."""
 
     height: Length
     folds: tuple[str, ...]
@@ -84,21 +87,22 @@ class Memory:
     def _found(self, cell: Flex, width: Length, viewport: Viewport, of: Length, *, tall: bool) -> CellFacts:
         start_edge, end_edge = cell.edge(INLINE_START, viewport, of), cell.edge(INLINE_END, viewport, of)
         room = width - start_edge - end_edge
+        rows, used = cell.lines(room, None, viewport)
+        inner = used + cell.block_edges(viewport, of)
+        over: Length = 0.0
         if cell.height is None and cell.max_height is None:
             # Lines are enough: nothing has to be placed on them.
-            rows, used = cell.lines(room, None, viewport)
-            inner = used + cell.block_edges(viewport, of)
             height = cell.limited_height(inner, viewport)
             tall = tall or exceeds(height, inner)
         else:
             frame = cell.lay_out(width, viewport, of)
             rows, height = frame.rows, frame.height
+            over = inner - height
         folds: list[str] = []
         divided: list[str] = []
         start: Length | None = None
         end: Length = 0.0
         farthest, out, last = "", None, ""
-        below: Length = 0.0
         for line in rows:
             seen = self._line(line, viewport, tall=tall)
             if last and not folds and seen.first_drawn:
@@ -113,11 +117,9 @@ class Memory:
             beyond = larger(-line_start - start_edge, line_end + start_edge - width)
             start = line_start if start is None else smaller(line_start, start)
             end = larger(line_end, end)
-            below = larger(line.y + seen.bottom, below)
             if out is None or beyond > out:
                 out, farthest = beyond, seen.start_node if value(line_start) < 0 else seen.end_node
-        set_height = cell.height is not None or cell.max_height is not None
-        spills = last if set_height and exceeds(below + cell.edge(BLOCK_START, viewport, of), height) else ""
+        spills = last if over > OVERLAP_PX else ""
         inside = out is None or not exceeds(out, 0.0)
         return CellFacts(
             height,
@@ -148,7 +150,6 @@ class _LineFacts(NamedTuple):
     end_node: str
     first_drawn: str
     last_drawn: str
-    bottom: Length
     broken: list[str]
     divided: list[str]
 
@@ -158,7 +159,6 @@ def _line_facts(line: Line, viewport: Viewport, *, tall: bool) -> _LineFacts:
     start: Length | None = None
     end: Length = 0.0
     start_node = end_node = first = last = ""
-    bottom: Length = 0.0
     broken: list[str] = []
     divided: list[str] = []
     for x, frame in zip(line.inside, line.frames, strict=True):
@@ -167,7 +167,6 @@ def _line_facts(line: Line, viewport: Viewport, *, tall: bool) -> _LineFacts:
             broken.append(node)
         if facts.divides:
             divided.append(node)
-        bottom = larger(frame.height, bottom)
         stretches = frame.box.align_self == "stretch"
         stretched = stretches and (tall or line.high > frame.box.block_margins(viewport, 0.0))
         if not frame.box.is_seen or not facts.end - facts.start > 0 or not (stretched or frame.height > 0):
@@ -177,7 +176,7 @@ def _line_facts(line: Line, viewport: Viewport, *, tall: bool) -> _LineFacts:
             start, start_node = x + facts.start, node
         if x + facts.end > end:
             end, end_node = x + facts.end, node
-    return _LineFacts(0.0 if start is None else start, end, start_node, end_node, first, last, bottom, broken, divided)
+    return _LineFacts(0.0 if start is None else start, end, start_node, end_node, first, last, broken, divided)
 
 
 def _moved(known: _Known, width: Linear) -> CellFacts:

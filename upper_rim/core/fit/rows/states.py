@@ -11,7 +11,7 @@ from ..css.boxes import INLINE_END, INLINE_START, NONE, Box
 from ..css.flex import Flex
 from ..css.grid import Grid
 from ..css.linear import SLACK_PX, Length, Linear, LinearSpan, exceeds, larger, smaller, value
-from .cells import CellFacts, Memory
+from .cells import OVERLAP_PX, CellFacts, Memory
 from .held import Share
 
 RowState = Literal["fits", "tight", "wraps", "breaks words", "clips", "overflows", "collides"]
@@ -20,8 +20,6 @@ ROW_STATES: tuple[RowState, ...] = ("fits", "tight", "wraps", "breaks words", "c
 FAILING = frozenset({"wraps", "breaks words", "clips", "overflows", "collides"})
 RESERVE_PX = 16.0
 """What fits with less to spare, or only since an item has shrunk, is tight."""
-OVERLAP_PX = 0.5
-"""Boxes that lie over each other by less do not collide: they would be drawn on the same device pixel."""
 
 
 class Verdict(NamedTuple):

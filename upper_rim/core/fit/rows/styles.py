@@ -66,13 +66,13 @@ def box_style(styling: Styling, element: StyledElement, band: str | None) -> Box
 
     def told(name: str) -> _Said:
         found = styling.resolve(element, name, "rest", band)
-        return _Said(length(found.value), found.source.layer not in {"built-in", "initial"})
+        return _Said(length(found.value, name), found.source.layer not in {"built-in", "initial"})
 
     size = _size(styling, element, band)
 
-    def length(text: str) -> Amount | None:
+    def length(text: str, name: str) -> Amount | None:
         try:
-            return _float(amount(text, size))
+            return _float(amount(text, size, is_size=not name.startswith("margin")))
         except NoLength:
             return None
 
@@ -84,7 +84,7 @@ def box_style(styling: Styling, element: StyledElement, band: str | None) -> Box
         for side in _SIDES
         for width in (said(f"border-{side}-width"),)
     ]
-    sizes["border"] = Sides(*(_snapped(length(line)) for line in lines))
+    sizes["border"] = Sides(*(_snapped(length(line, "border")) for line in lines))
     return BoxStyle(sizes, _type(styling, element, band, size))
 
 
@@ -103,7 +103,7 @@ def _float(found: Amount) -> Amount:
 
 
 def _size(styling: Styling, element: StyledElement, band: str | None) -> Amount:
-    return _float(amount(styling.font_size(element, band), 16.0))
+    return _float(amount(styling.font_size(element, band), 16.0, is_size=True))
 
 
 def _type(styling: Styling, element: StyledElement, band: str | None, size: Amount) -> Type:
@@ -121,7 +121,7 @@ def _type(styling: Styling, element: StyledElement, band: str | None, size: Amou
     elif height.endswith("%"):
         line_height = times(size, float(height[:-1]) / 100)
     else:
-        line_height = _float(amount(height, size))
+        line_height = _float(amount(height, size, is_size=True))
     spacing, between = said("letter-spacing"), said("word-spacing")
     return Type(
         face=said("font-family"),
