@@ -84,8 +84,9 @@ const divided = (text) => {
 };
 // Boxes side by side or one below the other: whether they stand on more than one line.
 const folded = (boxes) => {
-  const shown = boxes.map((box) => box.getBoundingClientRect()).filter((r) => r.width > 0 && r.height > 0);
-  return shown.some((r, at) => at && shown.slice(0, at).every((before) => r.top >= before.bottom - 0.5));
+  const shown = boxes.map((box) => [box.getBoundingClientRect(), getComputedStyle(box)]).filter(([r]) => r.width > 0 && r.height > 0);
+  const spans = shown.map(([r, css]) => [r.top - parseFloat(css.marginTop), r.bottom + parseFloat(css.marginBottom)]);
+  return spans.some(([top], at) => at && spans.slice(0, at).every(([, bottom]) => top >= bottom - 0.5));
 };
 const edges = (css, ...names) => names.reduce((sum, name) => sum + parseFloat(css[name]), 0);
 const roomIn = (part) => part.getBoundingClientRect().height - edges(getComputedStyle(part), 'paddingTop', 'paddingBottom', 'borderTopWidth', 'borderBottomWidth');

@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import random
 from collections.abc import Iterator
+from typing import Any
 
 import pytest
 from selenium import webdriver
@@ -17,6 +18,7 @@ from tests.width_font import width_font
 from upper_rim.core.exchange.import_pages import digest
 from upper_rim.core.exchange.markdown import written_page
 from upper_rim.core.fit.advice.opened import SCREENS, all_opened
+from upper_rim.core.fit.css.amount import Viewport
 from upper_rim.core.fit.rows.sweep import frame_at
 from upper_rim.core.fit.text.faces import font_data
 from upper_rim.core.kinds.items.text import TextItem
@@ -55,7 +57,7 @@ def test_widths_heights_and_changes_are_what_the_browser_makes_of_generated_site
     assert tally.share("items") >= 0.999, told
     assert tally.share("heights") >= 0.998, told
     assert tally.share("states") >= 0.998, told
-    assert tally.share("changes") >= 0.985, told
+    assert tally.share("changes") >= 0.99, told
 
 
 def test_the_german_header_fails_on_the_ruler_and_the_first_remedy_mends_the_published_page(
@@ -174,6 +176,14 @@ def _set_texts(
 ) -> Iterator[tuple[str, tuple[float, float], tuple[float, float], bool]]:
     """Each text as an item of its own row: its width and height as foreseen and as seen, and whether that was an
     estimate."""
+    for text, frame, seen, is_estimate in _set_items(chromium, texts, face, styles, width):
+        yield text, (frame.width, frame.height), seen, is_estimate
+
+
+def _set_items(
+    chromium: webdriver.Chrome, texts: list[str], face: str, styles: dict[str, str], width: int, *, by_hand: str = ""
+) -> Iterator[tuple[str, Any, tuple[float, float], bool]]:
+    """`by_hand`: CSS that each item is given besides."""
     content, splice = written_page("Page", "en", "Text.")
     contents = {digest(content): content}
     items = (
@@ -198,8 +208,10 @@ def _set_texts(
         chromium.get(f"http://127.0.0.1:{port}/")
         load_faces(chromium)
         seen = chromium.execute_script(
+            "document.querySelectorAll('[data-rim-node^=it-]').forEach((one) => one.style.cssText += arguments[0]);"
             "return Object.fromEntries([...document.querySelectorAll('[data-rim-node^=it-]')]"
-            ".map((one) => [one.dataset.rimNode, one.getBoundingClientRect()]))"
+            ".map((one) => [one.dataset.rimNode, one.getBoundingClientRect()]))",
+            by_hand,
         )
     fits = fitter_of(shelf(), contents.__getitem__, 2026).rows(site, site.pieces[0])
     for text, fit in zip(texts, fits, strict=True):
@@ -209,7 +221,33 @@ def _set_texts(
             (node, frame) for node, frame in boxes_of(frame_at(laid, width, 800.0)) if node.startswith("it-")
         )
         box = seen[node]
-        yield text, (frame.width, frame.height), (box["width"], box["height"]), bool(fit.missing)
+        yield text, frame, (box["width"], box["height"]), bool(fit.missing)
+
+
+def test_the_least_width_of_a_text_is_the_browsers_to_a_64th_of_a_px(chromium: webdriver.Chrome) -> None:
+    """Words that break within themselves between letters that are kerned, at hyphens that show only there, and behind
+    a first letter."""
+    chance = random.Random(3)
+    parted = [
+        "2001–2026",
+        "To-Yo",
+        "AV-AV",
+        "L–T",
+        "T-o",
+        "Wa\u00adffle",
+        "Ta\u00adVa",
+        "Tax-Yak",
+        "x",
+        "Ä-To-V",
+        "LT/VA",
+    ]
+    texts = [" ".join(chance.choices(parted, k=chance.randrange(1, 4))) for _ in range(80)]
+    by_hand = "inline-size:min-content!important"
+    for face in ("bitter", "figtree", "source-serif-4"):
+        for styles in ({}, {"letter-spacing": "2px"}):
+            for text, frame, (seen, _), _ in _set_items(chromium, texts, face, styles, 2400, by_hand=by_hand):
+                told, _ = frame.box.paragraph.widths(Viewport(2400.0, 800.0))
+                assert told == pytest.approx(seen, abs=1.01 / 64), (face, styles, text)
 
 
 def test_letters_advance_by_the_size_that_they_are_drawn_in(chromium: webdriver.Chrome) -> None:

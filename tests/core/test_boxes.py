@@ -204,6 +204,12 @@ def test_limits_hold_least_over_greatest() -> None:
         ("calc(100% - 16px)", 384.0),
         ("clamp(16px, 1rem + 3vw, 40px)", 40.0),
         ("clamp(16px, 0.5rem, 40px)", 16.0),
+        ("clamp(40px, 0.5rem, 16px)", 40.0),
+        ("calc(-0.01 * clamp(13px, 0.5rem + 1vw, 26px))", -0.18),
+        ("calc(-1 * clamp(40px, 1vw, 16px))", -40.0),
+        ("calc(clamp(16px, 0.5rem, 40px) + 5vw)", 66.0),
+        ("calc(5vw - clamp(16px, 0.5rem, 40px))", 34.0),
+        ("clamp(1px, clamp(2px, 1vw, 30px), clamp(4px, 5px, 6px))", 5.0),
         ("-4px", -4.0),
     ],
 )

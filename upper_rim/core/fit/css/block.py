@@ -30,6 +30,7 @@ class Block(Box):
         start = self.edge(INLINE_START, viewport, of)
         top, bottom = self.edge(BLOCK_START, viewport, of), self.edge(BLOCK_END, viewport, of)
         room = width - start - self.edge(INLINE_END, viewport, of)
+        inner = None if height is None else height - top - bottom
         y, pending = top, _NOTHING
         placed: list[tuple[Length, Length, Frame]] = []
         baseline: Length | None = None
@@ -38,8 +39,7 @@ class Block(Box):
             kid_width = kid.filling(viewport, room)
             before = kid.block_margin(BLOCK_START, viewport, room)
             y = y + (0.0 if at_top else _collapsed(pending, before))
-            stretched = height - top - bottom if self.fills and height is not None else None
-            frame = kid.lay_out(kid_width, viewport, room, stretched)
+            frame = kid.lay_out(kid_width, viewport, room, inner if self.fills else None, inner)
             placed.append((start + offset_in(kid, kid_width, room, viewport), y, frame))
             if baseline is None and frame.baseline is not None:
                 baseline = y + frame.baseline

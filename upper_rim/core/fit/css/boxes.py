@@ -25,6 +25,10 @@ def _is_relative(length: Amount | None) -> bool:
     return type(length) is Relative
 
 
+def _has_percent(length: Amount | None) -> bool:
+    return type(length) is Relative and length.has_percent
+
+
 def _moves(lengths: Iterable[Amount | None]) -> bool:
     return any(type(length) is Relative and length.has_viewport for length in lengths)
 
@@ -114,7 +118,8 @@ class Facts(NamedTuple):
 class Box:
     """Sizes that are None are `auto`, or `none` for the greatest. `node`: id of the node that it belongs to, `part`
     says which of its boxes it is. `stays`: whether nothing in it depends on the viewport. `takes_its_share`: nor on how
-    wide its container is, until it is stretched or shrunk. `is_seen`: not so, where it only takes room."""
+    wide its container is, until it is stretched or shrunk. `has_percent_heights`: whether its height or limits are
+    shares of its container's. `is_seen`: not so, where it only takes room."""
 
     node: str = ""
     part: str = ""
@@ -135,11 +140,12 @@ class Box:
     stays: bool = field(default=True, init=False)
     takes_its_share: bool = field(default=True, init=False)
     has_auto_margin: bool = field(default=False, init=False)
+    has_percent_heights: bool = field(default=False, init=False)
     _edges: tuple[float, ...] | None = field(default=None, init=False)
     _margins: tuple[float, ...] | None = field(default=None, init=False)
     _wanted: Intrinsic | None = field(default=None, init=False)
     _asked: Intrinsic | None = field(default=None, init=False)
-    _frames: dict[tuple[float, float | None], Frame] = field(default_factory=dict, init=False)
+    _frames: dict[tuple[float, float | None, float | None], Frame] = field(default_factory=dict, init=False)
 
     def kids(self) -> Iterator[Box]:
         return iter(())
@@ -163,6 +169,7 @@ class Box:
             not moves and self._edges is not None and self.holds_still() and all(kid.stays for kid in self.kids())
         )
         self.has_auto_margin = margin.inline_start is None or margin.inline_end is None
+        self.has_percent_heights = any(map(_has_percent, (self.height, self.min_height, self.max_height)))
         self.takes_its_share = self.stays and not (
             any(map(_is_relative, (self.width, self.min_width, self.max_width, self.basis)))
             or any(map(_is_relative, margin))
@@ -200,7 +207,8 @@ class Box:
         return found
 
     def contribution(self, viewport: Viewport) -> Intrinsic:
-        """What it asks of what holds it, margins counted (CSS Sizing 3, 5.2): percentages count as auto."""
+        """What it asks of what holds it, margins counted (CSS Sizing 3, 5.2): percentages count as auto, as the least as
+        nothing."""
         if self._asked is not None:
             return self._asked
         asked = self.asking(viewport)
@@ -213,10 +221,11 @@ class Box:
         width = self._plain(self.width, viewport)
         if width is not None:
             least = most = larger(width, self.inline_edges(viewport, 0.0))
-        greatest, smallest = self._plain(self.max_width, viewport), self._plain(self.min_width, viewport)
+        greatest = self._plain(self.max_width, viewport)
         if greatest is not None:
             least, most = smaller(least, greatest), smaller(most, greatest)
-        if smallest is not None:
+        if self.min_width is not None:
+            smallest = worked_out(self.min_width, viewport, 0.0)
             least, most = larger(least, smallest), larger(most, smallest)
         around = self.inline_margins(viewport, 0.0)
         return Intrinsic(least + around, most + around)
@@ -227,34 +236,53 @@ class Box:
             return None
         return worked_out(amount, viewport, 0.0)
 
-    def lay_out(self, width: Length, viewport: Viewport, of: Length, height: Length | None = None) -> Frame:
-        """`of`: the containing block's width; `height`: where what holds it says so (stretched, or a percentage)."""
-        kept = self.stays and type(width) is float and (height is None or type(height) is float)
+    def lay_out(
+        self,
+        width: Length,
+        viewport: Viewport,
+        of: Length,
+        height: Length | None = None,
+        height_of: Length | None = None,
+    ) -> Frame:
+        """`of` and `height_of`: the containing block's width, and its height where that is definite; `height`: where
+        what holds it says so (stretched)."""
+        if not self.has_percent_heights:
+            height_of = None
+        kept = self.stays and all(one is None or type(one) is float for one in (width, height, height_of))
         if kept:
-            frame = self._frames.get((width, height))  # type: ignore[arg-type]
+            frame = self._frames.get((width, height, height_of))  # type: ignore[arg-type]
             if frame is not None:
                 return frame
-        own = self.height
-        if own is not None and not (type(own) is Relative and own.has_percent):
-            height = larger(worked_out(own, viewport, 0.0), self.block_edges(viewport, of))
+        own = self.set_height(viewport, of, height_of)
+        if own is not None:
+            height = own
         if height is not None:
-            height = self.limited_height(height, viewport)
+            height = self.limited_height(height, viewport, height_of)
         frame = self.arranged(width, height, viewport, of)
         if height is None:
             # Negative margins may pull it together to less than its own edges (CSS Sizing 3, 3.1: sizes floor at zero).
-            limited = larger(self.limited_height(frame.height, viewport), self.block_edges(viewport, of))
+            limited = self.limited_height(frame.height, viewport, height_of)
+            limited = larger(limited, self.block_edges(viewport, of))
             if limited is not frame.height:
                 frame = self.arranged(width, limited, viewport, of)
         if kept:
-            self._frames[width, height] = frame  # type: ignore[index]
+            self._frames[width, height, height_of] = frame  # type: ignore[index]
         return frame
 
-    def limited_height(self, height: Length, viewport: Viewport) -> Length:
-        greatest, least = self._plain(self.max_height, viewport), self._plain(self.min_height, viewport)
-        if greatest is not None:
-            height = smaller(height, greatest)
+    def set_height(self, viewport: Viewport, of: Length, height_of: Length | None) -> Length | None:
+        """What its style says, before its limits; None: as high as what it holds. `of`, `height_of`: see `lay_out`."""
+        height = self.height
+        if height is None or (height_of is None and _has_percent(height)):
+            return None
+        return larger(worked_out(height, viewport, height_of or 0.0), self.block_edges(viewport, of))
+
+    def limited_height(self, height: Length, viewport: Viewport, height_of: Length | None = None) -> Length:
+        """Of a height that is not definite a share is none at most, and nothing at least (CSS 2, 10.7)."""
+        greatest, least = self.max_height, self.min_height
+        if greatest is not None and (height_of is not None or not _has_percent(greatest)):
+            height = smaller(height, worked_out(greatest, viewport, height_of or 0.0))
         if least is not None:
-            height = larger(height, least)
+            height = larger(height, worked_out(least, viewport, height_of or 0.0))
         return height
 
     def limited_width(self, width: Length, viewport: Viewport, of: Length, least: Length = 0.0) -> Length:

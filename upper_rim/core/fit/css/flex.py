@@ -114,7 +114,7 @@ class Flex(Box):
             baseline = top + tops[0][0] + tops[0][1].height
 
         def kids() -> Placed:
-            spots = placed or [spot for line in rows for spot in self._spots(line, viewport, room)]
+            spots = placed or [spot for line in rows for spot in self._spots(line, viewport, room, inner)]
             return tuple((start + x, top + y, frame) for x, y, frame in spots)
 
         made = Frame(self, width, whole, kids, count, False, baseline)
@@ -130,7 +130,7 @@ class Flex(Box):
         for first, behind, used in self._filled(items, room, gap):
             if lines:
                 y = y + row_gap
-            line = self._line(items, first, behind, used, room, gap, y, viewport)
+            line = self._line(items, first, behind, used, room, inner, gap, y, viewport)
             lines.append(line)
             y = y + line.high
         if inner is not None and lines:
@@ -172,6 +172,7 @@ class Flex(Box):
         behind: int,
         used: Length,
         room: Length,
+        inner: Length | None,
         gap: Length,
         y: Length,
         viewport: Viewport,
@@ -189,7 +190,9 @@ class Flex(Box):
             widths = [larger(smaller(room - listed[0].margins, listed[0].greatest), listed[0].least)]
         else:
             widths = _flexed(listed, room, gap)
-        frames = tuple(item.box.lay_out(width, viewport, room) for item, width in zip(listed, widths, strict=True))
+        frames = tuple(
+            item.box.lay_out(width, viewport, room, None, inner) for item, width in zip(listed, widths, strict=True)
+        )
         taken: Length = gap * (len(listed) - 1)
         for item, width in zip(listed, widths, strict=True):
             taken = taken + width + item.margins
@@ -241,7 +244,8 @@ class Flex(Box):
         if self._fixed is not None:
             return self._fixed
         items = [self._sized(kid, room, viewport) for kid in self.within]
-        if all(kid.takes_its_share and not kid.has_auto_margin for kid in self.within):
+        plain = (kid.takes_its_share and not kid.has_auto_margin and not kid.has_percent_heights for kid in self.within)
+        if all(plain):
             self._fixed = items
             self._grows = any(kid.grow for kid in self.within)
         return items
@@ -265,16 +269,17 @@ class Flex(Box):
         hypothetical = larger(base if kid.max_width is None else smaller(base, greatest), least)
         return _Sized(kid, base, hypothetical, least, greatest, edges, kid.inline_margins(viewport, room))
 
-    def _spots(self, line: Line, viewport: Viewport, room: Length) -> Iterator[tuple[Length, Length, Frame]]:
+    def _spots(
+        self, line: Line, viewport: Viewport, room: Length, inner: Length | None
+    ) -> Iterator[tuple[Length, Length, Frame]]:
         """Where the items of a line stand, stretched where they are to be (9.6)."""
         for x, frame in zip(line.inside, line.frames, strict=True):
             box = frame.box
             shown = frame
-            if (box.align_self or self.align) == "stretch" and box.height is None:
+            if (box.align_self or self.align) == "stretch" and box.set_height(viewport, room, inner) is None:
                 spare = line.high - frame.height - box.block_margins(viewport, room)
                 if spare > 0:
-                    stretched = box.limited_height(frame.height + spare, viewport)
-                    shown = box.lay_out(frame.width, viewport, room, stretched)
+                    shown = box.lay_out(frame.width, viewport, room, frame.height + spare, inner)
             yield line.at + x, line.y + self._down(frame, line, viewport, room), shown
 
     def _down(self, frame: Frame, line: Line, viewport: Viewport, room: Length) -> Length:
@@ -296,7 +301,7 @@ class Flex(Box):
         for number, kid in enumerate(self.within):
             align = kid.align_self or self.align
             width = kid.filling(viewport, room) if align == "stretch" else kid.fitting(viewport, room)
-            frame = kid.lay_out(width, viewport, room)
+            frame = kid.lay_out(width, viewport, room, None, inner)
             y = y + (gap if number else 0.0) + kid.margin_at(BLOCK_START, viewport, room)
             spare = room - width - kid.inline_margins(viewport, room)
             x = kid.margin_at(INLINE_START, viewport, room)

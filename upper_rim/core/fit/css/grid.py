@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field
 from typing import Literal, NamedTuple
 
-from .amount import Viewport
+from .amount import Viewport, worked_out
 from .boxes import BLOCK_END, BLOCK_START, INLINE_END, INLINE_START, Align, Box, Frame, Intrinsic, widest
 from .linear import Length, exceeds, larger
 
@@ -96,11 +96,13 @@ class Grid(Box):
         self, frame: Frame, x: Length, y: Length, size: Length, high: Length, viewport: Viewport
     ) -> tuple[Length, Length, Frame]:
         cell = frame.box
+        if cell.has_percent_heights:
+            frame = cell.lay_out(frame.width, viewport, size, None, high)
         spare = high - frame.height - cell.block_margins(viewport, size)
         before = cell.margin_at(BLOCK_START, viewport, size)
         align = cell.align_self or self.align
-        if align == "stretch" and cell.height is None and spare > 0:
-            frame = cell.lay_out(frame.width, viewport, size, cell.limited_height(frame.height + spare, viewport))
+        if align == "stretch" and spare > 0 and cell.set_height(viewport, size, high) is None:
+            frame = cell.lay_out(frame.width, viewport, size, frame.height + spare, high)
         elif align == "center":
             before = before + spare / 2
         elif align == "end":
@@ -164,7 +166,7 @@ class Grid(Box):
                     greatest = cell._plain(cell.max_width, viewport)
                     least = least if greatest is None or not least > greatest else greatest
                 else:
-                    least = cell._plain(cell.min_width, viewport) or 0.0
+                    least = worked_out(cell.min_width, viewport, 0.0)
                 asked = larger(least, cell.inline_edges(viewport, 0.0)) + cell.inline_margins(viewport, 0.0)
             found = larger(asked, found)
         return found

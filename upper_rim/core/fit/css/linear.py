@@ -130,6 +130,14 @@ def slope_of(length: Length) -> float:
     return length.slope if isinstance(length, Linear) else 0.0
 
 
+def whole(length: Length) -> float:
+    """Rounded down, but more than nothing to no less than 1. Where it moves, up to the next step."""
+    below = float(int(value(length)))
+    # Asked for their sake: they shorten the span.
+    _ = length >= below, length < below + 1
+    return 0.0 if value(length) <= 0 else max(1.0, below)
+
+
 def larger(one: Length, other: Length) -> Length:
     return other if other > one else one
 

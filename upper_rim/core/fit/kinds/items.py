@@ -73,7 +73,7 @@ def _bare(item: Any, setting: Setting) -> Box | None:
             own = setting.part(item.id)
             return _text(setting.words(item.words, item.id), own, item.id, setting)
         case Copyright():
-            return _text(_rights(item, setting), setting.part(item.id), item.id, setting)
+            return _rights(item, setting)
         case ButtonItem():
             return _button(setting.words(item.words, item.id), setting.part(item.id), item.id, setting)
         case BackToTop():
@@ -124,9 +124,14 @@ def _text(words: str, own: BoxStyle, node: str, setting: Setting, **base: Any) -
     return setting.lines([Run(words, own.type)], own.type, node=node, part="", **own.over(**base))
 
 
-def _rights(item: Copyright, setting: Setting) -> str:
+def _rights(item: Copyright, setting: Setting) -> Box:
+    """The years stand in an element of their own."""
+    own = setting.part(item.id)
     holder = item.words.in_language(setting.language) or setting.site.name
-    return " ".join(part for part in ("©", item.years(setting.year), holder) if part)
+    years = item.years(setting.year)
+    parts = ["© ", years, f" {holder}"] if years else [f"© {holder}"]
+    runs = [Run(part, own.type) for part in parts]
+    return setting.lines(runs, own.type, node=item.id, part="", **own.over())
 
 
 def _logo(item: Logo, setting: Setting) -> Box:

@@ -10,7 +10,7 @@ from collections.abc import Iterator
 from typing import NamedTuple
 
 from ..css.amount import Viewport
-from ..css.boxes import INLINE_END, INLINE_START, Box, Facts, Frame
+from ..css.boxes import INLINE_END, INLINE_START, Align, Box, Facts, Frame
 from ..css.flex import Flex, Line
 from ..css.inline import Inline
 from ..css.linear import Length, Linear, LinearSpan, exceeds, larger, smaller, value
@@ -84,20 +84,39 @@ class Memory:
         listed.append(known)
         return _moved(known, width)
 
-    def _found(self, cell: Flex, width: Length, viewport: Viewport, of: Length, *, tall: bool) -> CellFacts:
+    def facts_within(
+        self, cell: Flex, width: Length, viewport: Viewport, of: Length, high: Length, *, align: Align
+    ) -> CellFacts:
+        """Of a cell in a row of a height that is known, where heights can be shares of that."""
+        height = cell.set_height(viewport, of, high)
+        if height is None and (cell.align_self or align) == "stretch":
+            height = high - cell.block_margins(viewport, of)
+        return self._found(cell, width, viewport, of, tall=True, height=height, height_of=high)
+
+    def _found(
+        self,
+        cell: Flex,
+        width: Length,
+        viewport: Viewport,
+        of: Length,
+        *,
+        tall: bool,
+        height: Length | None = None,
+        height_of: Length | None = None,
+    ) -> CellFacts:
         start_edge, end_edge = cell.edge(INLINE_START, viewport, of), cell.edge(INLINE_END, viewport, of)
         room = width - start_edge - end_edge
-        rows, used = cell.lines(room, None, viewport)
-        inner = used + cell.block_edges(viewport, of)
+        edges = cell.block_edges(viewport, of)
         over: Length = 0.0
-        if cell.height is None and cell.max_height is None:
+        if cell.height is None and cell.max_height is None and height is None:
             # Lines are enough: nothing has to be placed on them.
-            height = cell.limited_height(inner, viewport)
-            tall = tall or exceeds(height, inner)
+            rows, used = cell.lines(room, None, viewport)
+            height = cell.limited_height(used + edges, viewport)
+            tall = tall or exceeds(height, used + edges)
         else:
-            frame = cell.lay_out(width, viewport, of)
-            rows, height = frame.rows, frame.height
-            over = inner - height
+            height = cell.lay_out(width, viewport, of, height, height_of).height
+            rows, used = cell.lines(room, height - edges, viewport)
+            over = used + edges - height
         folds: list[str] = []
         divided: list[str] = []
         start: Length | None = None

@@ -5,7 +5,7 @@ from __future__ import annotations
 from itertools import pairwise
 from typing import Literal, NamedTuple, TypeAlias
 
-from ..css.amount import Viewport, worked_out
+from ..css.amount import Viewport
 from ..css.block import Block, offset_in
 from ..css.boxes import INLINE_END, INLINE_START, NONE, Box
 from ..css.flex import Flex
@@ -116,6 +116,12 @@ def room_in(piece: Block, viewport: Viewport, share: Share, *, shrinks: bool) ->
     return whole - piece.inline_edges(viewport, of)
 
 
+def height_in(piece: Block, viewport: Viewport, of: Length) -> Length | None:
+    """The height that a piece gives its rows to take shares of; None where it is as high as they are."""
+    whole = piece.set_height(viewport, of, None)
+    return None if whole is None else piece.limited_height(whole, viewport) - piece.block_edges(viewport, of)
+
+
 def row_of(piece: Block) -> Block:
     row = piece.within[0]
     assert isinstance(row, Block)
@@ -131,8 +137,10 @@ def _grid_of(row: Block) -> Grid:
 _Seen: TypeAlias = "tuple[StateSpot, CellFacts]"
 
 
-def verdict(row: Block, shape: Geometry, viewport: Viewport, memory: Memory, *, in_lines: bool) -> Verdict:
-    """`in_lines`: whether its cells' items and labels are meant to stand on one line, as in a header; otherwise text
+def verdict(
+    row: Block, shape: Geometry, viewport: Viewport, memory: Memory, *, height_of: Length | None, in_lines: bool
+) -> Verdict:
+    """`height_of`: what its height can be a share of (`height_in`). `in_lines`: whether its cells' items and labels are meant to stand on one line, as in a header; otherwise text
     flows, and what counts is that no word is wider than its cell."""
     grid = _grid_of(row)
     lines = [
@@ -145,10 +153,13 @@ def verdict(row: Block, shape: Geometry, viewport: Viewport, memory: Memory, *, 
             tallest = larger(facts.height + spot.cell.block_margins(viewport, spot.track), tallest)
         inner = inner + tallest
         for at, (spot, facts) in enumerate(line):
-            if spot.cell.holds_dividers and tallest > facts.height + spot.cell.block_margins(viewport, spot.track):
+            if _takes_shares(spot.cell, grid):
+                shared = memory.facts_within(spot.cell, spot.width, viewport, spot.track, tallest, align=grid.align)
+                line[at] = (spot, shared._replace(height=facts.height))
+            elif spot.cell.holds_dividers and tallest > facts.height + spot.cell.block_margins(viewport, spot.track):
                 taller = memory.facts(spot.cell, spot.width, viewport, spot.track, tall=True)
                 line[at] = (spot, taller._replace(height=facts.height))
-    height, spilling = _height(row, inner, viewport, shape.of)
+    height, spilling = _height(row, inner, viewport, shape.of, height_of)
     found = _problems(lines, shape.width, in_lines=in_lines)
     if spilling:
         found.append(("clips", next((facts.farthest for line in lines for _, facts in reversed(line)), "")))
@@ -161,14 +172,20 @@ def verdict(row: Block, shape: Geometry, viewport: Viewport, memory: Memory, *, 
     return Verdict("fits", "", shape.need, shape.room, height)
 
 
-def _height(row: Block, inner: Length, viewport: Viewport, of: Length) -> tuple[Length, bool]:
+def _takes_shares(cell: Flex, grid: Grid) -> bool:
+    """Whether something in it is a share of a height that is only known once the row is as high as its tallest cell
+    (CSS Grid 2, 6.2; CSS Flexbox 1, 9.8)."""
+    if cell.has_percent_heights:
+        return True
+    stretches = (cell.align_self or grid.align) == "stretch" and cell.height is None
+    return stretches and any(kid.has_percent_heights for kid in cell.within)
+
+
+def _height(row: Block, inner: Length, viewport: Viewport, of: Length, height_of: Length | None) -> tuple[Length, bool]:
     """The row's height, and whether what stands in it is higher."""
-    edges = row.block_edges(viewport, of)
-    whole = inner + edges
-    if row.height is not None:
-        height = row.limited_height(larger(worked_out(row.height, viewport, 0.0), edges), viewport)
-    else:
-        height = row.limited_height(whole, viewport)
+    whole = inner + row.block_edges(viewport, of)
+    own = row.set_height(viewport, of, height_of)
+    height = row.limited_height(whole if own is None else own, viewport, height_of)
     return height, whole - height > OVERLAP_PX
 
 

@@ -7,8 +7,9 @@ from typing import Any, NamedTuple
 
 from ...style.lengths import NoLength
 from ...style.resolve import StyledElement, Styling
-from ..css.amount import Amount, amount, times
+from ..css.amount import Amount, Relative, amount, times
 from ..css.boxes import NONE, Sides
+from ..css.linear import whole
 from ..text.text import Type
 
 _SIDES = ("block-start", "inline-end", "block-end", "inline-start")
@@ -88,14 +89,16 @@ def box_style(styling: Styling, element: StyledElement, band: str | None) -> Box
     return BoxStyle(sizes, _type(styling, element, band, size))
 
 
+_PERCENT = re.compile(r"([+-]?(?:\d+\.?\d*|\.\d+))%")
 _LINE_WORDS = {"thin": "1px", "medium": "3px", "thick": "5px"}
 
 
 def _snapped(width: Amount | None) -> Amount:
     """A line's width in device pixels: rounded down, but never to nothing (CSS Backgrounds 3, 3.3)."""
-    if type(width) is float:
-        return 0.0 if width <= 0 else max(1.0, float(int(width)))
-    return width if width is not None else 0.0
+    if type(width) is Relative:
+        inner = width
+        return Relative(lambda viewport, of: whole(inner.work(viewport, of)), inner.has_percent, inner.has_viewport)
+    return whole(width or 0.0)
 
 
 def _float(found: Amount) -> Amount:
@@ -118,10 +121,9 @@ def _type(styling: Styling, element: StyledElement, band: str | None, size: Amou
     elif re.fullmatch(r"[+-]?(\d+\.?\d*|\.\d+)", height):
         leading = float(height)
         line_height = times(size, leading)
-    elif height.endswith("%"):
-        line_height = times(size, float(height[:-1]) / 100)
     else:
-        line_height = _float(amount(height, size, is_size=True))
+        in_em = _PERCENT.sub(lambda found: f"{float(found[1]) / 100:g}em", height)
+        line_height = _float(amount(in_em, size, is_size=True))
     spacing, between = said("letter-spacing"), said("word-spacing")
     return Type(
         face=said("font-family"),

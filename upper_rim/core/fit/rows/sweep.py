@@ -15,7 +15,7 @@ from ..css.boxes import Frame
 from ..css.linear import Length, Linear, LinearSpan, value
 from .cells import Memory
 from .held import Share
-from .states import FAILING, Geometry, RowState, Verdict, geometry, room_in, row_of, verdict
+from .states import FAILING, Geometry, RowState, Verdict, geometry, height_in, room_in, row_of, verdict
 
 FROM_PX, TO_PX = 280, 2560
 """The widths that are looked at, both included."""
@@ -190,7 +190,10 @@ class _Looked:
             span = LinearSpan(width)
             shape = shape.at(width, span)
         viewport = Viewport(Linear(float(width), 1.0, span), self._height_px)
-        told = verdict(self._row, shape, viewport, self._memory, in_lines=self._in_lines)
+        height_of = None
+        if self._row.has_percent_heights:
+            height_of = height_in(self.piece, viewport, self._share.at(viewport.width))
+        told = verdict(self._row, shape, viewport, self._memory, height_of=height_of, in_lines=self._in_lines)
         return told, span
 
     def alike_to(self, first: int, last: int, told: Verdict) -> int:
@@ -218,4 +221,5 @@ def frame_at(laid: Laid, width: int, height_px: float) -> Frame:
     piece = laid.context.piece
     assert piece is not None
     row, room = row_of(piece), room_in(piece, viewport, laid.context.share, shrinks=laid.context.shrinks)
-    return row.lay_out(row.filling(viewport, room), viewport, room)
+    height_of = height_in(piece, viewport, laid.context.share.at(viewport.width))
+    return row.lay_out(row.filling(viewport, room), viewport, room, None, height_of)

@@ -162,13 +162,15 @@ def _matching(files: tuple[Served, ...], weight: int, italic: bool) -> list[Serv
 class Advances(NamedTuple):
     """How far each character of a text moves the pen, in em; 0 for those that are part of the one before. `starts`: 1
     where letter spacing is added (after each cluster). `clusters`: whether it begins one. `fonts`: what draws each;
-    None: no font of the site's. `missing`: what none of them has; its advances are estimates."""
+    None: no font of the site's. `missing`: what none of them has; its advances are estimates. `ends`: where stretches of
+    one script and direction end."""
 
     em: tuple[float, ...]
     starts: tuple[int, ...]
     clusters: tuple[bool, ...]
     fonts: tuple[ChosenFace | None, ...]
     missing: str
+    ends: tuple[int, ...]
 
 
 UNKNOWN_EM, WIDE_EM = 0.55, 1.0
@@ -206,7 +208,8 @@ def advances(
     missing = ""
     features = _NO_LIGATURES if spaced else None
     fonts = faces.fonts(face, weight, italic, stretch)
-    for run in _runs(text, script):
+    runs = tuple(_runs(text, script))
+    for run in runs:
         waiting = [(run.start, run.end)]
         for font in fonts:
             lacking: list[tuple[int, int]] = []
@@ -236,7 +239,8 @@ def advances(
                     True,
                     1,
                 )
-    return Advances(tuple(em), tuple(starts), tuple(clusters), tuple(drawn), missing)
+    ends = tuple(run.end for run in runs)
+    return Advances(tuple(em), tuple(starts), tuple(clusters), tuple(drawn), missing, ends)
 
 
 def _is_spaced(text: str, at: int, script: str) -> bool:
@@ -323,7 +327,7 @@ def last_script(text: str, before: str = "") -> str:
     return next((script for char in reversed(text) if (script := script_of(char)) not in _NEUTRAL), before)
 
 
-def _first_script(text: str) -> str:
+def first_script(text: str) -> str:
     return next((script for char in text if (script := script_of(char)) not in _NEUTRAL), "")
 
 
