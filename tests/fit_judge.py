@@ -104,7 +104,8 @@ for (const [id, inLines] of pieces) {
     clips(outer(row.querySelector('.qfit-cells')) - roomIn(row));
     for (const cell of row.querySelectorAll('.qfit-cell')) {
       const items = [...cell.children].filter((item) => !hidden(item) && !away(item) && !item.matches('.qfit-spacer'));
-      const within = items.map((item) => [item.getBoundingClientRect(), getComputedStyle(item)]);
+      const standing = [...cell.children].filter((item) => !hidden(item) && !away(item));
+      const within = standing.map((item) => [item.getBoundingClientRect(), getComputedStyle(item)]);
       clips(Math.max(...within.map(([r, css]) => r.bottom + parseFloat(css.marginBottom))) - Math.min(...within.map(([r, css]) => r.top - parseFloat(css.marginTop))) - roomIn(cell));
       const lists = items.flatMap((item) => [item, ...item.querySelectorAll('.qfit-list')].filter((list) => list.matches('ul.qfit-list') && !hidden(list) && getComputedStyle(list).flexWrap === 'wrap'));
       if (inLines) {

@@ -23,6 +23,7 @@ _BETWEEN_PX: dict[str, tuple[float, float]] = {
 }
 _PX_OF = {"px": 1.0, "rem": 16.0, "em": 16.0, "vw": 10.0, "vh": 8.0, "%": 6.0}
 """What one of a unit comes to, roughly."""
+_OF_THE_FONT = {"font-size", "line-height"}
 _NO_PERCENT = {"letter-spacing", "word-spacing", "border"}
 
 
@@ -54,7 +55,8 @@ def _sum(chance: Random, kind: str, least: float, most: float) -> str:
 
 def _one(chance: Random, kind: str, least: float, most: float) -> str:
     unit = chance.choice([unit for unit in _PX_OF if unit != "%" or kind not in _NO_PERCENT])
-    return f"{chance.uniform(least, most) / _PX_OF[unit]:.3f}{unit}"
+    px = 0.16 if unit == "%" and kind in _OF_THE_FONT else _PX_OF[unit]
+    return f"{chance.uniform(least, most) / px:.3f}{unit}"
 
 
 def _kind(name: str) -> str:

@@ -17,6 +17,7 @@ from upper_rim.shipped import shelf
 ABOUT = {
     "px": 12.4, "asked_px": 30.0, "percent": 34.6, "most": 30, "ratio": 3.456, "needed": 4.5, "path": "/a/", "anchor": "b",
     "first": "A", "second": "B", "after_px": 20, "given_up_px": 77.0, "from_px": 21, "to_px": 97, "gap_px": 57.0, "least_px": 77,
+    "limit": 30.0, "characters": 21.2, "width_px": 20.0, "height_px": 18.5, "at_px": 320, "distance_px": 3.5,
 }  # fmt: skip
 
 
@@ -24,7 +25,14 @@ ABOUT = {
 def test_every_kind_has_words_with_its_numbers(kind: FindingKind) -> None:
     words = finding_words(Finding(kind, "one", "other", ABOUT), lambda node: f"<{node}>")
     assert words and "{" not in words and not words.endswith(".")
-    assert ("<other>" in words) is ("{other}" in WORDS[kind])
+    assert ("<other>" in words) is any(name in WORDS[kind] for name in ("{other}", "{both}"))
+
+
+def test_a_row_that_is_its_own_cause_is_named_once_and_an_estimate_says_so() -> None:
+    about = {"from_px": 280, "to_px": 310}
+    assert finding_words(Finding("wraps", "a", "a", about), str) == "a wraps from 280 to 310 px"
+    foreseen = Finding("clips", "a", "b", about, language="de", is_estimate=True)
+    assert finding_words(foreseen, str) == "a: b is higher than its room, as far as can be foreseen, from 280 to 310 px"
 
 
 @pytest.mark.parametrize("seed", range(8))

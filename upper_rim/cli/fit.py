@@ -6,11 +6,13 @@ import argparse
 import json
 import secrets
 import sys
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from datetime import UTC, datetime
 from typing import Any
 
 from ..core.exchange.bundle import Bundle
+from ..core.findings.checks.fit import unfitting
+from ..core.findings.words import finding_words
 from ..core.fit.advice.columns import measures
 from ..core.fit.advice.opened import all_opened
 from ..core.fit.advice.remedies import Failure, Remedy, remedies
@@ -18,10 +20,13 @@ from ..core.fit.advice.targets import pressed_in, too_close
 from ..core.fit.rows.fitter import Fitter
 from ..core.fit.rows.states import FAILING
 from ..core.fit.rows.sweep import RowFit, Stretch
+from ..core.kinds.entries import Entry
 from ..core.kinds.pieces.base import Piece
 from ..core.kinds.rows import Row
 from ..core.model.edits import edit_adapter
+from ..core.model.links import Links
 from ..core.model.site import Site
+from ..core.model.tree import holder_of
 from ..core.output.fitting import fitter_of
 from ..shipped import shelf
 
@@ -45,10 +50,22 @@ def report(bundle: Bundle, chosen: argparse.Namespace) -> list[str]:
         for piece, row, fit in told:
             _print(fitter, site, piece, row, fit)
     return [
-        f"{piece.name}, {row.name}, {fit.language}: {stretch.state} from {stretch.from_px} to {stretch.to_px} px"
+        f"{piece.name}, {fit.language}: {finding_words(one, _names(site, row, fit.language))}"
         for piece, row, fit in told
-        for stretch in fit.failing
+        for one in unfitting(fit)
+        if one.kind in FAILING
     ]
+
+
+def _names(site: Site, row: Row, language: str) -> Callable[[str], str]:
+    """The row's name, entries' labels; other nodes by their ids."""
+    links = Links(site)
+
+    def name_of(node: str) -> str:
+        holder = holder_of(site, node)
+        return row.name if node == row.id else links.label(holder, language) if isinstance(holder, Entry) else node
+
+    return name_of
 
 
 def _rows(fitter: Fitter, site: Site, piece: Piece) -> Iterator[tuple[Row, RowFit]]:

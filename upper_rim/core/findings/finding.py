@@ -16,6 +16,8 @@ FindingKind = Literal[
     "two buttons", "two buttons in one",
     # of what is read and looked at
     "weak text", "over a picture", "squeezed",
+    # of what does not fit, or hardly, at a width
+    "tight", "wraps", "breaks words", "clips", "overflows", "collides", "short lines", "long lines", "small target",
 ]  # fmt: skip
 
 
@@ -32,7 +34,7 @@ class SeenAt(NamedTuple):
 
 class Finding(NamedTuple):
     """`node`: its id. `other`: of the node that it is about besides. `about`: the numbers and texts that its words
-    name."""
+    name. `language`: in which it is so, where that matters; `is_estimate`: as far as can be foreseen."""
 
     kind: FindingKind
     node: str
@@ -40,6 +42,8 @@ class Finding(NamedTuple):
     about: Mapping[str, float | str] = {}
     place: SeenAt = SeenAt()
     remedy: Edit | None = None
+    language: str = ""
+    is_estimate: bool = False
 
     @property
     def amount(self) -> float:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
+from typing import Any
 
 from .finding import Finding, FindingKind
 
@@ -10,12 +11,26 @@ from .finding import Finding, FindingKind
 def finding_words(finding: Finding, name_of: Callable[[str], str]) -> str:
     """A sentence without its end. `name_of` gives a node's name by its id."""
     place = finding.place
+    who, other = name_of(place.stage or finding.node), name_of(finding.other) if finding.other else ""
     return WORDS[finding.kind].format(
-        who=name_of(place.stage or finding.node),
-        other=name_of(finding.other) if finding.other else "",
+        who=who,
+        other=other,
+        both=f"{who}: {other}" if other and other != who else who,
+        foreseen=", as far as can be foreseen," if finding.is_estimate else "",
         scroll_px=place.scroll_px,
         **finding.about,
     )
+
+
+FIT_WORDS: dict[Any, str] = {
+    "tight": "has little room left",
+    "wraps": "wraps",
+    "breaks words": "breaks within a word",
+    "clips": "is higher than its room",
+    "overflows": "reaches out of its row",
+    "collides": "lies over what stands beside it",
+}
+"""Of a row at some widths, from little to much, with or without the widths behind it."""
 
 
 WORDS: Mapping[FindingKind, str] = {
@@ -55,4 +70,10 @@ WORDS: Mapping[FindingKind, str] = {
     "weak text": "{who}: {ratio:.2f} to 1, {needed:g} are needed",
     "over a picture": "{who}",
     "squeezed": "{who}: {px:.0f} of {asked_px:.0f} px",
+    "short lines": "{who} has fewer than {limit:.0f} characters on a line",
+    "long lines": "{who} has more than {limit:.0f} characters on a line",
+    "small target": (
+        "{who} is {width_px:g} × {height_px:g} px at {at_px} px, {distance_px:g} px from {other}; 24 px are asked for"
+    ),
+    **{kind: f"{{both}} {said}{{foreseen}} from {{from_px}} to {{to_px}} px" for kind, said in FIT_WORDS.items()},
 }

@@ -181,6 +181,11 @@ class Box:
         """Whether its padding and borders are the same in every viewport and container."""
         return self._edges is not None
 
+    @property
+    def holds_shares(self) -> bool:
+        """Whether something that it holds is a share of its height."""
+        return any(kid.has_percent_heights for kid in self.kids())
+
     def holds_still(self) -> bool:
         """Whether what it is made of, besides its kids and its own sizes, does not depend on the viewport."""
         return True

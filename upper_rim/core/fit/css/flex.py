@@ -278,7 +278,7 @@ class Flex(Box):
             shown = frame
             if (box.align_self or self.align) == "stretch" and box.set_height(viewport, room, inner) is None:
                 spare = line.high - frame.height - box.block_margins(viewport, room)
-                if spare > 0:
+                if spare > 0 or (spare == 0 and box.holds_shares):
                     shown = box.lay_out(frame.width, viewport, room, frame.height + spare, inner)
             yield line.at + x, line.y + self._down(frame, line, viewport, room), shown
 

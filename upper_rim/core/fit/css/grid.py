@@ -101,7 +101,8 @@ class Grid(Box):
         spare = high - frame.height - cell.block_margins(viewport, size)
         before = cell.margin_at(BLOCK_START, viewport, size)
         align = cell.align_self or self.align
-        if align == "stretch" and spare > 0 and cell.set_height(viewport, size, high) is None:
+        changes = spare > 0 or (spare == 0 and cell.holds_shares)
+        if align == "stretch" and changes and cell.set_height(viewport, size, high) is None:
             frame = cell.lay_out(frame.width, viewport, size, frame.height + spare, high)
         elif align == "center":
             before = before + spare / 2

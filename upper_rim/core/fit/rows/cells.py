@@ -138,7 +138,7 @@ class Memory:
             end = larger(line_end, end)
             if out is None or beyond > out:
                 out, farthest = beyond, seen.start_node if value(line_start) < 0 else seen.end_node
-        spills = last if over > OVERLAP_PX else ""
+        spills = (last or node_of(rows[-1].frames[-1])) if over > OVERLAP_PX and rows else ""
         inside = out is None or not exceeds(out, 0.0)
         return CellFacts(
             height,

@@ -178,7 +178,7 @@ def _takes_shares(cell: Flex, grid: Grid) -> bool:
     if cell.has_percent_heights:
         return True
     stretches = (cell.align_self or grid.align) == "stretch" and cell.height is None
-    return stretches and any(kid.has_percent_heights for kid in cell.within)
+    return stretches and cell.holds_shares
 
 
 def _height(row: Block, inner: Length, viewport: Viewport, of: Length, height_of: Length | None) -> tuple[Length, bool]:

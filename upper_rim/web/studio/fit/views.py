@@ -7,14 +7,13 @@ from urllib.parse import quote
 
 from django.http import HttpRequest
 
-from ....core.fit.advice.columns import measures
+from ....core.findings.checks.fit import ill_measured, too_small
 from ....core.fit.advice.opened import all_opened
-from ....core.fit.advice.targets import pressed_in, too_close
 from ....core.fit.rows.fitter import stands_in_lines
 from ...sites.fitters import site_fitter
 from ..cycle.screen import Opened, Redirected, screen, site_url
 from ..forms.numbers import stage_width
-from ..preview.fitting import grouped, measure_words, opened_words, resolved_piece, spans_of, target_words
+from ..preview.fitting import grouped, measure_words, opened_words, resolved_piece, said_in_language, spans_of
 from ..preview.svg import for_template
 from ..preview.viewing import looked_at
 from .picture import lines_of, row_picture
@@ -44,10 +43,8 @@ def fit_study(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "drawers": opened_words(
             site, [one for row, fit in shown for one in all_opened(fitter, site, piece, row, fit.language)]
         ),
-        "texts": measure_words(site, (one for _, fit in shown for one in measures(site, fit))),
-        "targets": [
-            target_words(site, one, fit.language) for row, fit in shown for one in too_close(fit, pressed_in(row))
-        ],
+        "texts": measure_words(site, (one for _, fit in shown for one in ill_measured(site, fit))),
+        "targets": [said_in_language(one, site) for row, fit in shown for one in too_small(row, fit)],
         "page": page,
         "in_lines": stands_in_lines(piece),
         "stage_page": quote(page.path, safe="/%") if page else "",

@@ -8,12 +8,13 @@ from typing import Any, NamedTuple
 
 from django.http import HttpRequest
 
-from ....core.fit.advice.columns import TOO_LONG, Measure
+from ....core.findings.checks.fit import unfitting
+from ....core.findings.finding import Finding
+from ....core.findings.words import FIT_WORDS, finding_words
 from ....core.fit.advice.opened import OpenedDrawer
 from ....core.fit.advice.remedies import Failure, Remedy, remedies
-from ....core.fit.advice.targets import Close
 from ....core.fit.rows.fitter import Fitter
-from ....core.fit.rows.states import FAILING, RowState
+from ....core.fit.rows.states import FAILING, ROW_STATES, RowState
 from ....core.fit.rows.sweep import RowFit, Stretch
 from ....core.kinds.entries import Entry
 from ....core.kinds.pieces import AnyPiece
@@ -25,16 +26,6 @@ from ....core.model.tree import holder_of
 from ...sites import store
 from ..controls.of_nodes import node_name
 from ..words.languages import language_name
-
-STATE_WORDS: dict[RowState, str] = {
-    "fits": "fits",
-    "tight": "has little room left",
-    "wraps": "wraps",
-    "breaks words": "breaks within a word",
-    "clips": "is higher than its room",
-    "overflows": "reaches out of its row",
-    "collides": "lies over what stands beside it",
-}
 
 
 class SpanInWords(NamedTuple):
@@ -61,7 +52,6 @@ class SpanInWords(NamedTuple):
 
 def spans_of(site: Site, piece: Piece, fits: Iterable[RowFit]) -> list[SpanInWords]:
     """What does not fit well, row by row, the worst of each row first."""
-    names = {row.id: row.name for row in site.shown_rows(piece)}
     listed = list(fits)
     lanes = {language: lane for lane, language in enumerate(dict.fromkeys(fit.language for fit in listed))}
     return [
@@ -70,22 +60,18 @@ def spans_of(site: Site, piece: Piece, fits: Iterable[RowFit]) -> list[SpanInWor
             fit.language,
             language_name(fit.language),
             stretch,
-            _sentence(site, names[fit.row], fit, stretch),
+            said_in_language(finding, site),
             lanes[fit.language],
             fit.is_estimate,
         )
         for fit in listed
-        for stretch in fit.stretches
-        if stretch.state != "fits"
+        for stretch, finding in zip((one for one in fit.stretches if one.state != "fits"), unfitting(fit), strict=True)
     ]
 
 
-def _sentence(site: Site, row: str, fit: RowFit, stretch: Stretch) -> str:
-    cause = cause_name(site, stretch.cause, fit.language)
-    subject = f"{row}: {cause}" if cause and cause != row else row
-    about = ", as far as can be foreseen," if fit.is_estimate else ""
-    widths = f"from {stretch.from_px} to {stretch.to_px} px"
-    return f"{language_name(fit.language)}: {subject} {STATE_WORDS[stretch.state]}{about} {widths}"
+def said_in_language(finding: Finding, site: Site) -> str:
+    said = finding_words(finding, lambda node: cause_name(site, node, finding.language))
+    return f"{language_name(finding.language)}: {said}"
 
 
 def cause_name(site: Site, node: str, language: str) -> str:
@@ -115,7 +101,7 @@ def grouped(site: Site, piece: Piece, spans: Iterable[SpanInWords]) -> list[Span
         groups.setdefault((span.row, cause if not cause.startswith("en-") else "", span.stretch.state), []).append(span)
     return [
         SpanGroup(
-            f"{names[row]}: {cause_name(site, cause, site.language) or 'it'} {STATE_WORDS[listed[0].stretch.state]}",
+            f"{names[row]}: {cause_name(site, cause, site.language) or 'it'} {FIT_WORDS[listed[0].stretch.state]}",
             listed,
         )
         for (row, cause, _), listed in groups.items()
@@ -151,7 +137,7 @@ def snap_widths(fits: Iterable[RowFit]) -> list[int]:
 
 def marks_of(fits: Iterable[RowFit]) -> dict[str, str]:
     """For rows and the items that are causes, the state that is told beside them: the worst one."""
-    order = list(STATE_WORDS)
+    order = list(ROW_STATES)
     marks: dict[str, RowState] = {}
     for fit in fits:
         for stretch in fit.failing:
@@ -259,26 +245,16 @@ def opened_words(site: Site, listed: Iterable[OpenedDrawer]) -> list[DrawerHeigh
     return list(alike.values())
 
 
-def measure_words(site: Site, listed: Iterable[Measure]) -> list[tuple[str, list[tuple[str, int]]]]:
+def measure_words(site: Site, findings: Iterable[Finding]) -> list[tuple[str, list[tuple[str, int]]]]:
     """By item: what is the matter, and for each language and widths a short text and the first width."""
     found: dict[tuple[str, str], list[tuple[str, int]]] = {}
-    for one in listed:
-        few = (
-            f"fewer than {site.least_measure}" if one.state == "narrow" else f"more than {site.measure * TOO_LONG:.0f}"
-        )
-        said = f"{cause_name(site, one.node, site.language)} has {few} characters on a line"
-        widths = f"{one.from_px}–{one.to_px}" if one.to_px > one.from_px else str(one.from_px)
-        found.setdefault((one.node, said), []).append(
-            (f"{language_name(one.language)} {widths}: {one.characters:.0f}", one.from_px)
-        )
+    for one in findings:
+        said = finding_words(one, lambda node: cause_name(site, node, site.language))
+        first, last = int(one.about["from_px"]), int(one.about["to_px"])
+        widths = f"{first}–{last}" if last > first else str(first)
+        where = f"{language_name(one.language)} {widths}: {one.about['characters']:.0f}"
+        found.setdefault((one.node, said), []).append((where, first))
     return [(said, spans) for (_, said), spans in found.items()]
-
-
-def target_words(site: Site, one: Close, language: str) -> str:
-    name, other = cause_name(site, one.node, language), cause_name(site, one.beside, language)
-    size = f"{one.width_px:g} × {one.height_px:g} px at {one.at_px} px"
-    apart = f"{one.distance_px:g} px from {other}; 24 px are asked for"
-    return f"{language_name(language)}: {name} is {size}, {apart}"
 
 
 def resolved_piece(fitter: Fitter, site: Site, piece: Piece) -> tuple[Site, AnyPiece]:
