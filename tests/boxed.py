@@ -38,18 +38,21 @@ class BoxMaker:
         kind = (
             self.chance.choice(["void", "flex", "flex", "block", *(["grid"] * (depth == DEPTH))]) if depth else "void"
         )
+        kind = "column" if kind == "flex" and self.chance.random() < 0.25 else kind
         own, css = self._sizes(inside, kind)
         if kind == "void":
             wide, high = self.chance.choice([0, 12, 40, 90, 160]), self.chance.choice([0, 10, 24, 61])
             made: Box = Void(part=part, inner_width=float(wide), inner_height=float(high), **own)
             return made.settle(), self._html(part, css, [f'<i style="width:{wide}px;height:{high}px"></i>'])
-        within, more, written = self._container(kind, depth)
-        box = {"flex": Flex, "grid": Grid, "block": Block}[kind](
+        within, more, written = self._container(kind, depth, inside)
+        box = {"flex": Flex, "column": Flex, "grid": Grid, "block": Block}[kind](
             part=part, within=[one for one, _ in within], **more, **own
         )
         return box.settle(), self._html(part, {**css, **written}, [html for _, html in within])
 
-    def _container(self, kind: str, depth: int) -> tuple[list[tuple[Box, str]], dict[str, Any], dict[str, str]]:
+    def _container(
+        self, kind: str, depth: int, inside: str
+    ) -> tuple[list[tuple[Box, str]], dict[str, Any], dict[str, str]]:
         chance = self.chance
         if kind == "block":
             return [self._box(depth - 1, "block") for _ in range(chance.randrange(1, 4))], {}, {"display": "flow-root"}
@@ -62,10 +65,11 @@ class BoxMaker:
             within = [self._box(depth - 1, "grid") for _ in range(len(tracks) * chance.randrange(1, 3))]
             columns = " ".join(TRACKS[track.kind].format(track.amount) for track in tracks)
             return within, {**more, "tracks": tracks}, {**written, "display": "grid", "grid-template-columns": columns}
-        row = chance.random() < 0.75
+        row = kind == "flex"
         wraps = row and chance.random() < 0.5
         justify = chance.choice(["start", "center", "end"])
-        within = [self._box(depth - 1, "row" if row else "column") for _ in range(chance.randrange(1, 5))]
+        into = ("cell" if inside == "grid" else "row") if row else "column"
+        within = [self._box(depth - 1, into) for _ in range(chance.randrange(1, 5))]
         written |= {
             "display": "flex",
             "flex-direction": "row" if row else "column",
@@ -86,9 +90,16 @@ class BoxMaker:
         chance = self.chance
         own: dict[str, Any] = {}
         css: dict[str, str] = {}
-        for name in ("width", "min-width", "max-width", *(["height"] if kind == "void" else [])):
+        for name in ("width", "min-width", "max-width"):
             if chance.random() < 0.15:
                 css[name] = chance.choice(["60px", "150px", "calc(30px + 8vw)"])
+                own[name.replace("-", "_")] = amount(css[name], 16.0)
+        # No piece has a grid or a column of boxes of a height that is said, nor such boxes in one.
+        has_height = kind not in {"column", "grid"} and inside != "column"
+        shares = ["40%", "clamp(10px, 30%, 90px)"] if inside in {"grid", "cell"} else []
+        for name in ("height", "min-height", "max-height") if has_height else ():
+            if chance.random() < 0.12:
+                css[name] = chance.choice(["50px", "calc(10px + 4vh)", *shares])
                 own[name.replace("-", "_")] = amount(css[name], 16.0)
         for name, choices in (
             ("padding", ["0px", "9px", "2vw"]),
@@ -100,11 +111,11 @@ class BoxMaker:
                 own[name] = Sides(*(amount(text, 16.0) for text in texts))
                 ends = "-width" if name == "border" else ""
                 css |= {f"{name}-{side}{ends}": text for side, text in zip(SIDES, texts, strict=True)}
-        if inside == "row":
+        if inside in {"row", "cell"}:
             own["grow"] = chance.choice([0.0, 0.0, 1.0, 2.0])
             own["shrink"] = chance.choice([1.0, 1.0, 0.0, 3.0])
             css |= {"flex-grow": f"{own['grow']:g}", "flex-shrink": f"{own['shrink']:g}"}
-        if inside in {"row", "grid"} and chance.random() < 0.2:
+        if inside in {"row", "cell", "grid"} and chance.random() < 0.2:
             own["align_self"] = chance.choice(list(ALIGNED))
             css["align-self"] = ALIGNED[own["align_self"]]
         return own, css

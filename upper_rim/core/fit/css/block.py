@@ -26,7 +26,9 @@ class Block(Box):
     def content(self, viewport: Viewport) -> Intrinsic:
         return widest(self.within, viewport)
 
-    def arranged(self, width: Length, height: Length | None, viewport: Viewport, of: Length) -> Frame:
+    def arranged(
+        self, width: Length, height: Length | None, viewport: Viewport, of: Length, *, is_definite: bool = True
+    ) -> Frame:
         start = self.edge(INLINE_START, viewport, of)
         top, bottom = self.edge(BLOCK_START, viewport, of), self.edge(BLOCK_END, viewport, of)
         room = width - start - self.edge(INLINE_END, viewport, of)
@@ -39,7 +41,9 @@ class Block(Box):
             kid_width = kid.filling(viewport, room)
             before = kid.block_margin(BLOCK_START, viewport, room)
             y = y + (0.0 if at_top else _collapsed(pending, before))
-            frame = kid.lay_out(kid_width, viewport, room, inner if self.fills else None, inner)
+            frame = kid.lay_out(
+                kid_width, viewport, room, inner if self.fills else None, inner if is_definite else None
+            )
             placed.append((start + offset_in(kid, kid_width, room, viewport), y, frame))
             if baseline is None and frame.baseline is not None:
                 baseline = y + frame.baseline
@@ -94,6 +98,8 @@ class Void(Box):
     def content(self, viewport: Viewport) -> Intrinsic:
         return Intrinsic(self.inner_width, self.inner_width)
 
-    def arranged(self, width: Length, height: Length | None, viewport: Viewport, of: Length) -> Frame:
+    def arranged(
+        self, width: Length, height: Length | None, viewport: Viewport, of: Length, *, is_definite: bool = True
+    ) -> Frame:
         own = self.inner_height + self.block_edges(viewport, of)
         return Frame(self, width, own if height is None else height, (), 1, False, None)

@@ -194,9 +194,11 @@ class Box:
         """Intrinsic sizes of what it holds."""
         raise NotImplementedError
 
-    def arranged(self, width: Length, height: Length | None, viewport: Viewport, of: Length) -> Frame:
-        """Lays out what it holds. `height`: the border box's, where it is definite; `of`: the containing block's
-        width."""
+    def arranged(
+        self, width: Length, height: Length | None, viewport: Viewport, of: Length, *, is_definite: bool = True
+    ) -> Frame:
+        """Lays out what it holds. `height`: the border box's, where it is known; `is_definite`: not by its limits alone,
+        so that what it holds can be a share of it; `of`: the containing block's width."""
         raise NotImplementedError
 
     def wanted(self, viewport: Viewport, of: Length = 0.0) -> Intrinsic:
@@ -261,15 +263,15 @@ class Box:
         own = self.set_height(viewport, of, height_of)
         if own is not None:
             height = own
+        # Neither limits nor negative margins make it less high than its own edges (CSS Sizing 3, 3.1: sizes floor at zero).
+        edges = self.block_edges(viewport, of)
         if height is not None:
-            height = self.limited_height(height, viewport, height_of)
+            height = larger(self.limited_height(height, viewport, height_of), edges)
         frame = self.arranged(width, height, viewport, of)
         if height is None:
-            # Negative margins may pull it together to less than its own edges (CSS Sizing 3, 3.1: sizes floor at zero).
-            limited = self.limited_height(frame.height, viewport, height_of)
-            limited = larger(limited, self.block_edges(viewport, of))
+            limited = larger(self.limited_height(frame.height, viewport, height_of), edges)
             if limited is not frame.height:
-                frame = self.arranged(width, limited, viewport, of)
+                frame = self.arranged(width, limited, viewport, of, is_definite=False)
         if kept:
             self._frames[width, height, height_of] = frame  # type: ignore[index]
         return frame

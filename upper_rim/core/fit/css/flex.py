@@ -87,18 +87,20 @@ class Flex(Box):
         # Negative margins may make all of them narrower than the widest alone.
         return Intrinsic(least, larger(most, least))
 
-    def arranged(self, width: Length, height: Length | None, viewport: Viewport, of: Length) -> Frame:
+    def arranged(
+        self, width: Length, height: Length | None, viewport: Viewport, of: Length, *, is_definite: bool = True
+    ) -> Frame:
         start = self.edge(INLINE_START, viewport, of)
         room = width - start - self.edge(INLINE_END, viewport, of)
         top, bottom = self.edge(BLOCK_START, viewport, of), self.edge(BLOCK_END, viewport, of)
         inner = None if height is None else height - top - bottom
         if self.direction == "column":
-            placed, used = self._column(room, inner, viewport)
+            placed, used = self._column(room, inner, viewport, is_definite=is_definite)
             rows: list[Line] = []
             count = 1
             tops = [(y, frame) for _, y, frame in placed]
         else:
-            rows, used = self.lines(room, inner, viewport)
+            rows, used = self.lines(room, inner, viewport, is_definite=is_definite)
             placed = []
             count = len(rows)
             tops = [
@@ -114,15 +116,20 @@ class Flex(Box):
             baseline = top + tops[0][0] + tops[0][1].height
 
         def kids() -> Placed:
-            spots = placed or [spot for line in rows for spot in self._spots(line, viewport, room, inner)]
+            spots = placed or [
+                spot for line in rows for spot in self._spots(line, viewport, room, inner if is_definite else None)
+            ]
             return tuple((start + x, top + y, frame) for x, y, frame in spots)
 
         made = Frame(self, width, whole, kids, count, False, baseline)
         made.rows = rows
         return made
 
-    def lines(self, room: Length, inner: Length | None, viewport: Viewport) -> tuple[list[Line], Length]:
-        """Its lines, and how high they are together."""
+    def lines(
+        self, room: Length, inner: Length | None, viewport: Viewport, *, is_definite: bool = True
+    ) -> tuple[list[Line], Length]:
+        """Its lines, and how high they are together. `inner`, `is_definite`: its content's height, see `arranged`."""
+        height_of = inner if is_definite else None
         gap, row_gap = worked_out(self.column_gap, viewport, room), worked_out(self.row_gap, viewport, 0.0)
         items = self._items(room, viewport)
         lines: list[Line] = []
@@ -130,7 +137,7 @@ class Flex(Box):
         for first, behind, used in self._filled(items, room, gap):
             if lines:
                 y = y + row_gap
-            line = self._line(items, first, behind, used, room, inner, gap, y, viewport)
+            line = self._line(items, first, behind, used, room, height_of, gap, y, viewport)
             lines.append(line)
             y = y + line.high
         if inner is not None and lines:
@@ -172,7 +179,7 @@ class Flex(Box):
         behind: int,
         used: Length,
         room: Length,
-        inner: Length | None,
+        height_of: Length | None,
         gap: Length,
         y: Length,
         viewport: Viewport,
@@ -191,7 +198,7 @@ class Flex(Box):
         else:
             widths = _flexed(listed, room, gap)
         frames = tuple(
-            item.box.lay_out(width, viewport, room, None, inner) for item, width in zip(listed, widths, strict=True)
+            item.box.lay_out(width, viewport, room, None, height_of) for item, width in zip(listed, widths, strict=True)
         )
         taken: Length = gap * (len(listed) - 1)
         for item, width in zip(listed, widths, strict=True):
@@ -270,16 +277,16 @@ class Flex(Box):
         return _Sized(kid, base, hypothetical, least, greatest, edges, kid.inline_margins(viewport, room))
 
     def _spots(
-        self, line: Line, viewport: Viewport, room: Length, inner: Length | None
+        self, line: Line, viewport: Viewport, room: Length, height_of: Length | None
     ) -> Iterator[tuple[Length, Length, Frame]]:
         """Where the items of a line stand, stretched where they are to be (9.6)."""
         for x, frame in zip(line.inside, line.frames, strict=True):
             box = frame.box
             shown = frame
-            if (box.align_self or self.align) == "stretch" and box.set_height(viewport, room, inner) is None:
+            if (box.align_self or self.align) == "stretch" and box.height is None:
                 spare = line.high - frame.height - box.block_margins(viewport, room)
-                if spare > 0 or (spare == 0 and box.holds_shares):
-                    shown = box.lay_out(frame.width, viewport, room, frame.height + spare, inner)
+                if spare > 0 or spare < 0 or box.holds_shares:
+                    shown = box.lay_out(frame.width, viewport, room, frame.height + spare, height_of)
             yield line.at + x, line.y + self._down(frame, line, viewport, room), shown
 
     def _down(self, frame: Frame, line: Line, viewport: Viewport, room: Length) -> Length:
@@ -293,7 +300,7 @@ class Flex(Box):
         return before + (spare / 2 if align == "center" else spare)
 
     def _column(
-        self, room: Length, inner: Length | None, viewport: Viewport
+        self, room: Length, inner: Length | None, viewport: Viewport, *, is_definite: bool
     ) -> tuple[list[tuple[Length, Length, Frame]], Length]:
         placed: list[tuple[Length, Length, Frame]] = []
         gap = worked_out(self.row_gap, viewport, 0.0)
@@ -301,7 +308,7 @@ class Flex(Box):
         for number, kid in enumerate(self.within):
             align = kid.align_self or self.align
             width = kid.filling(viewport, room) if align == "stretch" else kid.fitting(viewport, room)
-            frame = kid.lay_out(width, viewport, room, None, inner)
+            frame = kid.lay_out(width, viewport, room, None, inner if is_definite else None)
             y = y + (gap if number else 0.0) + kid.margin_at(BLOCK_START, viewport, room)
             spare = room - width - kid.inline_margins(viewport, room)
             x = kid.margin_at(INLINE_START, viewport, room)

@@ -65,7 +65,9 @@ class Grid(Box):
             found = larger(one.least, found)
         return found
 
-    def arranged(self, width: Length, height: Length | None, viewport: Viewport, of: Length) -> Frame:
+    def arranged(
+        self, width: Length, height: Length | None, viewport: Viewport, of: Length, *, is_definite: bool = True
+    ) -> Frame:
         start = self.edge(INLINE_START, viewport, of)
         room = width - start - self.edge(INLINE_END, viewport, of)
         top, bottom = self.edge(BLOCK_START, viewport, of), self.edge(BLOCK_END, viewport, of)
@@ -102,7 +104,7 @@ class Grid(Box):
         before = cell.margin_at(BLOCK_START, viewport, size)
         align = cell.align_self or self.align
         changes = spare > 0 or (spare == 0 and cell.holds_shares)
-        if align == "stretch" and changes and cell.set_height(viewport, size, high) is None:
+        if align == "stretch" and changes and cell.height is None:
             frame = cell.lay_out(frame.width, viewport, size, frame.height + spare, high)
         elif align == "center":
             before = before + spare / 2
@@ -239,7 +241,9 @@ class Folding(Box):
     def content(self, viewport: Viewport) -> Intrinsic:
         return widest(self.within, viewport)
 
-    def arranged(self, width: Length, height: Length | None, viewport: Viewport, of: Length) -> Frame:
+    def arranged(
+        self, width: Length, height: Length | None, viewport: Viewport, of: Length, *, is_definite: bool = True
+    ) -> Frame:
         room = width - self.inline_edges(viewport, of)
         number = len(self.within)
         while number > 1 and exceeds(number * self.least + (number - 1) * self.gaps[1], room):

@@ -31,7 +31,9 @@ class Inline(Box):
         least, most = self.paragraph.widths(viewport)
         return Intrinsic(least if self.breaks else most, most)
 
-    def arranged(self, width: Length, height: Length | None, viewport: Viewport, of: Length) -> Frame:
+    def arranged(
+        self, width: Length, height: Length | None, viewport: Viewport, of: Length, *, is_definite: bool = True
+    ) -> Frame:
         assert self.paragraph is not None and self.type is not None and self.faces is not None
         top = self.edge(BLOCK_START, viewport, of)
         room = width - self.inline_edges(viewport, of)
@@ -108,7 +110,9 @@ class InlineAround(Box):
         assert self.atom is not None
         return self.atom.contribution(viewport)
 
-    def arranged(self, width: Length, height: Length | None, viewport: Viewport, of: Length) -> Frame:
+    def arranged(
+        self, width: Length, height: Length | None, viewport: Viewport, of: Length, *, is_definite: bool = True
+    ) -> Frame:
         assert self.atom is not None and self.type is not None and self.faces is not None
         room = width - self.inline_edges(viewport, of)
         strut = extents(self.type, self.faces, viewport)

@@ -37,7 +37,9 @@ class Replaced(Box):
             return self.limited_width(self.natural[0] + self.inline_edges(viewport, of), viewport, of)
         return Box.filling(self, viewport, of)
 
-    def arranged(self, width: Length, height: Length | None, viewport: Viewport, of: Length) -> Frame:
+    def arranged(
+        self, width: Length, height: Length | None, viewport: Viewport, of: Length, *, is_definite: bool = True
+    ) -> Frame:
         edges = self.inline_edges(viewport, of), self.block_edges(viewport, of)
         own: Length = self.natural[1] + edges[1]
         if self.ratio:
@@ -66,7 +68,9 @@ class Field(Box):
         width = self._plain(self.width, viewport) or 0.0
         return Intrinsic(width, width)
 
-    def arranged(self, width: Length, height: Length | None, viewport: Viewport, of: Length) -> Frame:
+    def arranged(
+        self, width: Length, height: Length | None, viewport: Viewport, of: Length, *, is_definite: bool = True
+    ) -> Frame:
         assert self.type is not None and self.faces is not None
         if self.type.line_height is not None:
             line = line_height(self.type, viewport)

@@ -88,8 +88,8 @@ class Memory:
         self, cell: Flex, width: Length, viewport: Viewport, of: Length, high: Length, *, align: Align
     ) -> CellFacts:
         """Of a cell in a row of a height that is known, where heights can be shares of that."""
-        height = cell.set_height(viewport, of, high)
-        if height is None and (cell.align_self or align) == "stretch":
+        height = None
+        if cell.height is None and (cell.align_self or align) == "stretch":
             height = high - cell.block_margins(viewport, of)
         return self._found(cell, width, viewport, of, tall=True, height=height, height_of=high)
 
