@@ -129,14 +129,18 @@ def timed(act: Callable[[], Any], rounds: int = 15) -> float:
 def again(made: Fitter) -> Fitter:
     """One that knows the texts, styles and boxes, and has looked at no width yet."""
     kept = {key: value for key, value in made._known.items() if key[0] not in {"row", "fit", "memory"}}
-    return Fitter(made.faces, made.brands, made.pictures, made.posts, made.read, made.year, made.foresees, kept)
+    return Fitter(
+        made.faces, made.brands, made.sheets, made.pictures, made.posts, made.read, made.year, made.foresees, kept
+    )
 
 
 def forgetful(made: Fitter) -> Fitter:
     """One that knows the texts and styles alone: boxes are made anew too."""
     known = {"measurer", "faces", "links", "pictures", "posts", "reached"}
     kept = {key: value for key, value in made._known.items() if key in known or key[0] == "styles"}
-    return Fitter(made.faces, made.brands, made.pictures, made.posts, made.read, made.year, made.foresees, kept)
+    return Fitter(
+        made.faces, made.brands, made.sheets, made.pictures, made.posts, made.read, made.year, made.foresees, kept
+    )
 
 
 def _minted(numbers: Iterator[int], prefix: str) -> str:

@@ -26,7 +26,7 @@ def fitter_of(shelf: Shelf, read: Callable[[str], bytes] | None, year: int | Non
         files = ShownFiles(site, read)
         return lambda item, language: [(post.title, post.date) for post in files.posts(item.feed, item.below, language)]
 
-    return Fitter(shelf.faces, shelf.brands, pictures, posts, read, year, foresees)
+    return Fitter(shelf.faces, shelf.brands, shelf.sheets, pictures, posts, read, year, foresees)
 
 
 def estimated_shape(page: Page, read: Callable[[str], bytes], width: int) -> Shape:

@@ -7,7 +7,9 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import cached_property
 
+from ..fit.css.base import BaseSheets
 from ..kinds.rule import Rule
 from ..style.faces import Face
 from ..values.brands import Brands
@@ -30,3 +32,8 @@ class Shelf:
     piece_rules: tuple[Rule, ...]
     menu_rules: Mapping[str, tuple[Rule, ...]]
     item_rules: Mapping[str, tuple[Rule, ...]]
+
+    @cached_property
+    def sheets(self) -> BaseSheets:
+        """What fit reads of these rules."""
+        return BaseSheets(self.piece_rules, self.item_rules, self.menu_rules)

@@ -24,8 +24,6 @@ from ..rows.setting import Setting
 
 SCREENS: tuple[tuple[int, int], ...] = ((320, 568), (360, 640), (390, 844), (844, 390), (768, 1024))
 """Small screens, width by height in CSS px."""
-CLOSE_PX = 44.0
-LEVEL_AT_PX = 56.0
 
 
 class OpenedDrawer(NamedTuple):
@@ -83,18 +81,23 @@ def levels(item: MenuItem, setting: Setting, drawn: Drawn | None, *, submenus: b
     """What is opened: the close button, the drawer's own rows, and the entries one below the other, as the drawer's CSS
     has them; and, where submenus open level by level, each of the further levels with its way back."""
     entries = setting.menus.shown(item)
-    close = Void(part="close", width=CLOSE_PX, height=CLOSE_PX).settle()
+    ways = "list drawer levels" if item.submenus == "levels" else "list drawer"
+    drawer = f"nav.rim-menu{'.rim-levels' if item.submenus == 'levels' else ''} > div.rim-drawer"
+    close = Void(part="close", **setting.sheets.of(f"{drawer} > button.rim-close", ways).sizes()).settle()
     own = Block(part="list", within=list(lines_below(entries, item, setting, submenus=submenus))).settle()
     above, below = _parts(drawn, setting) if drawn is not None else ([], [])
-    padding = Sides(12.0, 20.0, 24.0, 20.0)
+    padding = setting.sheets.of(drawer, ways).sizes()["padding"]
     found = [Block(part="drawer", within=[close, *above, own, *below], padding=padding).settle()]
     if item.submenus == "levels":
+        sub = setting.sheets.of(f"{drawer} > ul.rim-list > li > ul.rim-sub", ways)
+        way_back = setting.sheets.of(f"{drawer} > ul.rim-list > li > ul.rim-sub > li.rim-back > button", ways)
+        top, *others = sub.sizes()["padding"]
+        around = Sides(top + sub.px_in("inset"), *others)
         for entry in all_entries(entries):
             lines = list(lines_below(entry.entries, item, setting, submenus=False))
             if lines:
-                back = Void(part="back", width=CLOSE_PX, height=CLOSE_PX).settle()
-                level = Block(part="level", within=[back, *lines], padding=Sides(LEVEL_AT_PX, 20.0, 24.0, 20.0))
-                found.append(level.settle())
+                back = Void(part="back", **way_back.sizes()).settle()
+                found.append(Block(part="level", within=[back, *lines], padding=around).settle())
     return found
 
 

@@ -28,7 +28,7 @@ from ...kinds.items.trail import Trail
 from ...kinds.items.viewer import Viewer
 from ...languages import phrase
 from ...model.check import roles_of, roles_within
-from ..css.amount import Amount, amount, times
+from ..css.amount import Amount, amount
 from ..css.block import Block, Void
 from ..css.boxes import Box, Sides
 from ..css.flex import Flex
@@ -143,8 +143,9 @@ def _logo(item: Logo, setting: Setting) -> Box:
         picture = setting.pictures(item.picture)
         height = float(item.height_px)
         width = float(f"{height * picture.width / picture.height:.4g}") if picture else 0.0
+        limit = setting.sheets.of("a.rim-logo > img").sizes()
         image = Replaced(
-            part="picture", width=width, max_width=WHOLE, height=height, ratio=width / height, natural=(width, height)
+            part="picture", width=width, height=height, ratio=width / height, natural=(width, height), **limit
         )
         within = [image.settle()]
     return Flex(node=item.id, align="center", within=within, **own.over()).settle()
@@ -162,12 +163,10 @@ def _posts(item: Posts, setting: Setting) -> Box:
         link = Flex(part="entry", align="center", within=labelled(title, entry.type, setting), **entry.over()).settle()
         within: list[Box] = [link]
         if item.dates_shown and date:
-            small = own.type.at_size(times(own.type.size, 0.85))
-            day = setting.lines(
-                [Run(date, small)], small, part="date", breaks=False,
-                padding=Sides(inline_start=12.0), margin=Sides(inline_start=None),
-            )  # fmt: skip
-            within.append(day)
+            base = setting.sheets.of("div.rim-menu.rim-links.rim-posts > ul.rim-list > li > time")
+            small = base.type(own.type)
+            sizes = base.sizes(small.size, 0.0)
+            within.append(setting.lines([Run(date, small)], small, part="date", breaks=base.breaks, **sizes))
         lines.append(Flex(part="line", align="center", within=within).settle())
     return titled(item.id, setting.words(item.words, item.id), own, lines, setting)
 
@@ -185,8 +184,9 @@ def _contact(item: Contact, setting: Setting) -> Box:
 
 
 def _linked_line(text: str, own: BoxStyle, link: BoxStyle, setting: Setting) -> Box:
-    """A line with a link that is at least 24 px high, as a box of its own in it."""
-    atom = setting.lines([Run(text, link.type)], link.type, part="link", **link.over(min_height=24.0))
+    """A line with a link, as a box of its own in it."""
+    base = setting.sheets.of("address.rim-contact > span > a.rim-anchor").sizes()
+    atom = setting.lines([Run(text, link.type)], link.type, part="link", **link.over(**base))
     return setting.around(atom, own.type)
 
 
@@ -223,29 +223,29 @@ def _picture(item: PictureItem, setting: Setting) -> Box:
 def _map(item: MapItem, setting: Setting) -> Box:
     own, link = setting.part(item.id), setting.within(item.id, "link")
     wide, high = float(item.width_px), float(item.height_px)
-    image = Replaced(part="picture", max_width=WHOLE, ratio=wide / high, natural=(wide, high)).settle()
+    limit = setting.sheets.of("div.rim-map > img").sizes()
+    image = Replaced(part="picture", ratio=wide / high, natural=(wide, high), **limit).settle()
     words = item.words.in_language(setting.language)
     parts: list[Box] = [setting.line(text, link.type) for text in (words, item.place) if text]
+    base = setting.sheets.of("div.rim-map > a")
     atom = Flex(
-        part="link", wraps=True, align="center", column_gap=8.0, within=parts, **link.over(min_height=24.0)
+        part="link", wraps=True, align="center", within=parts, **base.gaps(), **link.over(**base.sizes())
     ).settle()  # fmt: skip
     return Block(node=item.id, within=[image, setting.around(atom, own.type)], **own.over()).settle()
 
 
 def _search(item: SearchBox, setting: Setting) -> Box:
     own, field, icon = setting.part(item.id), setting.within(item.id, "field"), setting.within(item.id, "icon")
-    entry = _field(
-        field, setting, grow=1.0, width=180.0, min_width=times(field.type.size, 5.0), max_width=WHOLE
-    )  # fmt: skip
-    press = icon_link("", "none", 24.0, icon, "", setting)
+    asked = "div.rim-search > form.rim-asking"
+    entry = _field(field, setting, **setting.sheets.of(f"{asked} > input.rim-field").sizes(field.type.size))
+    icon_px = setting.sheets.of(f"{asked} > button.rim-link > span.rim-icon").px("inline-size")
+    press = icon_link("", "none", icon_px, icon, "", setting)
     asking = Flex(part="asking", align="center", within=[entry, press]).settle()
     return Block(node=item.id, within=[asking], **own.over()).settle()
 
 
-def _field(style: BoxStyle, setting: Setting, *, lines: int = 1, grow: float = 0.0, **base: Any) -> Box:
-    made = Field(
-        part="field", type=style.type, faces=setting.measurer.faces, lines=lines, grow=grow, **style.over(**base)
-    )
+def _field(style: BoxStyle, setting: Setting, *, lines: int = 1, **base: Any) -> Box:
+    made = Field(part="field", type=style.type, faces=setting.measurer.faces, lines=lines, **style.over(**base))
     return made.settle()
 
 
@@ -256,9 +256,10 @@ def _form(item: Form, setting: Setting) -> Box:
     send = _button(item.button.in_language(setting.language), button, "", setting)
     send.part = "send"
     within.append(send)
-    em34 = times(own.type.size, 34.0)
+    base = setting.sheets.of("form.rim-form")
     return Flex(
-        node=item.id, direction="column", align="start", row_gap=12.0, basis=em34, within=within, **own.over()
+        node=item.id, direction="column", align="start", within=within, **base.gaps(),
+        **own.over(**base.sizes(own.type.size)),
     ).settle()  # fmt: skip
 
 
@@ -269,23 +270,18 @@ def _form_line(field: FormField, node: str, own: BoxStyle, setting: Setting) -> 
         words += f" ({phrase('needed', setting.language)})"
     label = setting.line(words, own.type, part="label")
     if field.kind == "tick":
-        box = Void(part="field", **control.over(width=24.0, min_width=24.0, max_width=WHOLE, min_height=24.0)).settle()
+        line = setting.sheets.of(tick := "form.rim-form > div.rim-line.rim-tick")
+        base = setting.sheets.of(f"{tick} > input.rim-field").sizes(control.type.size)
+        box = Void(part="field", **control.over(**base)).settle()
         return Flex(
-            node=field.id, part="field-line", align="center", row_gap=8.0, column_gap=8.0, width=WHOLE, within=[box, label]
+            node=field.id, part="field-line", align="center", within=[box, label], **line.gaps(), **line.sizes()
         ).settle()  # fmt: skip
     long = field.kind == "long"
-    # Only what a style says is stronger than the least height of several lines.
-    entry = _field(
-        control,
-        setting,
-        lines=5 if long else 1,
-        **({"min_height": 112.0} if long else {}),
-        width=times(control.type.size, 14.0),
-        min_width=WHOLE,
-        max_width=WHOLE,
-    )
+    line = setting.sheets.of(below := "form.rim-form > div.rim-line")
+    base = setting.sheets.of(f"{below} > {'textarea' if long else 'input'}.rim-field").sizes(control.type.size)
+    entry = _field(control, setting, lines=5 if long else 1, **base)
     return Flex(
-        node=field.id, part="field-line", direction="column", row_gap=4.0, width=WHOLE, within=[label, entry]
+        node=field.id, part="field-line", direction="column", within=[label, entry], **line.gaps(), **line.sizes()
     ).settle()  # fmt: skip
 
 
@@ -293,16 +289,18 @@ def _picture_list(item: PictureList, setting: Setting) -> Box:
     own, entry = setting.part(item.id), setting.part(item.id, "content")
     shows = _shows_pictures(item, setting)
     lines: list[Box] = []
+    link_path = "div.rim-menu.rim-pictures > ul.rim-list > li > a"
+    flexible = setting.sheets.of(link_path).sizes()
+    small = setting.sheets.of(f"{link_path} > small.rim-second-line").type(entry.type)
     for link in item.links:
         _, page = setting.links.resolve(link.target, setting.language)
         title = setting.words(link.words, link.id) or (page.title if page else "")
         second = setting.words(link.second, link.id)
-        small = entry.type.at_size(times(entry.type.size, 0.85))
         within: list[Box] = [
             setting.line(words, kind, part="flowing") for words, kind in ((title, entry.type), (second, small)) if words
         ]
         lead = Flex(
-            node=link.id, part="entry", direction="column", align="start", justify="center", grow=1.0, within=within, **entry.over()
+            node=link.id, part="entry", direction="column", align="start", justify="center", within=within, **entry.over(**flexible)
         ).settle()  # fmt: skip
         lines.append(Flex(part="line", align="center", within=[lead]).settle())
     gap: Amount = float(item.gap_px)

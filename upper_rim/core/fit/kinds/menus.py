@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
-from functools import lru_cache
 from typing import Any, NamedTuple
 
 from ...kinds.entries import Entry
@@ -11,9 +10,8 @@ from ...kinds.items.links import LinkList
 from ...kinds.items.menu import MenuItem
 from ...kinds.items.trail import SEPARATORS, Trail
 from ...model.site import drawer_width
-from ..css.amount import times
 from ..css.block import Block, Void
-from ..css.boxes import Box, Sides
+from ..css.boxes import Box
 from ..css.flex import Flex
 from ..css.grid import Folding, Grid, GridTrack
 from ..rows.setting import Setting
@@ -21,9 +19,7 @@ from ..rows.styles import BoxStyle
 from ..text.text import Run
 from .parts import labelled, titled
 
-TARGET_PX = 44.0
-ENTRY_GAP_PX, ICON_PX = 8.0, 20.0
-SECOND_SIZE, MARK_SIZE = 0.85, 0.75
+_LINE, _LINK = "nav.rim-menu > ul.rim-list > li", "nav.rim-menu > ul.rim-list > li > a"
 
 
 def menu_box(item: MenuItem, setting: Setting) -> Box:
@@ -54,12 +50,17 @@ def is_drawer(item: MenuItem, setting: Setting) -> bool:
 def menu_button(item: MenuItem, setting: Setting) -> Box:
     own = setting.part(item.id, "title")
     words = item.button_words.in_language(setting.language) or "Menu" if item.button_words_shown else ""
-    icon = Void(part="icon", width=24.0, height=24.0, shrink=0.0).settle()
+    button = setting.sheets.of("nav.rim-menu > button.rim-menu-button", "drawer")
+    icon = _icon("nav.rim-menu > button.rim-menu-button > span.rim-icon", setting)
     within: list[Box] = [icon, setting.line(words, own.type)] if words else [icon]
     within = within[::-1] if item.button_words_first else within
     return Flex(
-        node=item.id, part="opener", align="center", justify="center", column_gap=8.0, within=within, **own.over()
+        node=item.id, part="opener", align="center", justify="center", within=within, **button.gaps(), **own.over()
     ).settle()
+
+
+def _icon(path: str, setting: Setting) -> Box:
+    return Void(part="icon", **setting.sheets.of(path).sizes()).settle()
 
 
 def entry_row(entries: Iterable[Entry], item: MenuItem, own: BoxStyle, setting: Setting) -> Box:
@@ -79,10 +80,12 @@ def lines_below(entries: Iterable[Entry], item: MenuItem, setting: Setting, *, s
         below = [] if item.submenus == "levels" else list(lines_below(entry.entries, item, setting, submenus=True))
         within: list[Box] = [_link(entry, label, own, setting, in_row=False)]
         if item.has_toggles:
-            within += [_toggle(TARGET_PX)] if _has_branch(entry, setting) else []
+            toggles = "nav.rim-menu.rim-toggles > ul.rim-list > li"
+            within += [_toggle(toggles, "list", setting)] if _has_branch(entry, setting) else []
             within = [Grid(tracks=(GridTrack("share"), GridTrack("content")), within=within).settle()]
         if below and submenus:
-            within.append(Block(part="sub", min_width=200.0, within=below, padding=Sides(inline_start=16.0)).settle())
+            listed = setting.sheets.of(f"{_LINE} > ul.rim-sub", "list")
+            within.append(Block(part="sub", within=below, **listed.sizes(unsaid=0.0)).settle())
         yield Block(part="line", within=within).settle()
 
 
@@ -90,16 +93,11 @@ def _has_branch(entry: Entry, setting: Setting) -> bool:
     return any(label_of(one, setting) is not None for one in entry.entries)
 
 
-@lru_cache(maxsize=8)
-def _toggle(width: float) -> Box:
-    """The button that opens a submenu."""
-    chevron = Void(part="icon", width=16.0, height=16.0, shrink=0.0).settle()
-    return Flex(
-        part="branch", align="center", justify="center", min_width=width, min_height=TARGET_PX, within=[chevron]
-    ).settle()  # fmt: skip
-
-
-COLUMN_PX, COLUMN_GAPS_PX = 180.0, (16.0, 24.0)
+def _toggle(line: str, way: str, setting: Setting) -> Box:
+    """The button that opens a submenu. `line`: the way to what it stands in."""
+    button = setting.sheets.of(f"{line} > button.rim-sub-button", way)
+    chevron = _icon(f"{line} > button.rim-sub-button > span.rim-icon.rim-icon-chevron-down", setting)
+    return Flex(part="branch", align="center", justify="center", within=[chevron], **button.sizes()).settle()
 
 
 def _columns(entries: Iterable[Entry], own: BoxStyle, setting: Setting) -> Box:
@@ -112,13 +110,15 @@ def _columns(entries: Iterable[Entry], own: BoxStyle, setting: Setting) -> Box:
         within: list[Box] = [_link(entry, label, own, setting, in_row=depth == 0)]
         below = [box for one in entry.entries if (box := column(one, depth + 1)) is not None]
         if below:
-            within.append(
-                Block(part="sub", within=list(below), padding=Sides(inline_start=16.0 if depth else 0.0)).settle()
-            )
+            sub = setting.sheets.of(f"{_LINE} > ul.rim-sub{' > li > ul.rim-sub' if depth else ''}", "columns")
+            within.append(Block(part="sub", within=list(below), **sub.sizes(unsaid=0.0)).settle())
         return Block(part="line", within=within).settle()
 
     made = [box for one in entries if (box := column(one, 0)) is not None]
-    return Folding(part="list", within=list(made), least=COLUMN_PX, gaps=COLUMN_GAPS_PX).settle()
+    grid = setting.sheets.of("nav.rim-menu > ul.rim-list", "columns")
+    return Folding(
+        part="list", within=list(made), least=grid.px_in("grid-template-columns"), gaps=(grid.px("row-gap"), grid.px("column-gap")),
+    ).settle()  # fmt: skip
 
 
 def label_of(entry: Entry, setting: Setting) -> str | None:
@@ -161,7 +161,7 @@ def _entry(entry: Entry, own: BoxStyle, setting: Setting, *, in_row: bool = True
     def make(alone: Setting) -> Box:
         within = [_link(entry, label, own, alone, in_row=in_row)]
         if said.below:
-            within.append(_toggle(28.0))
+            within.append(_toggle(_LINE, "", alone))
         return Flex(part="line", align="center", within=within).settle()
 
     return setting.kept((said, in_row), own, make)
@@ -170,7 +170,7 @@ def _entry(entry: Entry, own: BoxStyle, setting: Setting, *, in_row: bool = True
 def _link(entry: Entry, label: str, own: BoxStyle, setting: Setting, *, in_row: bool) -> Box:
     within = _words(entry, label, own, setting, in_row=in_row)
     return Flex(
-        node=entry.id, part="entry", align="center", column_gap=ENTRY_GAP_PX, within=within, **own.over()
+        node=entry.id, part="entry", align="center", within=within, **setting.sheets.of(_LINK).gaps(), **own.over()
     ).settle()  # fmt: skip
 
 
@@ -181,30 +181,33 @@ def _words(entry: Entry, label: str, own: BoxStyle, setting: Setting, *, in_row:
         return labelled(label, own.type, setting)
     within: list[Box] = []
     if entry.icon:
-        within.append(Void(part="icon", width=ICON_PX, height=ICON_PX, shrink=0.0).settle())
+        within.append(_icon(f"{_LINK} > span.rim-icon", setting))
     lines: list[Box] = [setting.line(label, own.type)]
     if second and not in_row:
-        kind = own.type.at_size(times(own.type.size, SECOND_SIZE))
+        kind = setting.sheets.of(f"{_LINK} > span > small.rim-more").type(own.type)
         lines.append(setting.line(second, kind, part="flowing"))
     within.append(Block(within=lines).settle() if len(lines) > 1 else lines[0])
     if mark:
-        kind = own.type.at_size(times(own.type.size, MARK_SIZE))
-        edges, thin = Sides(0.0, 6.0, 0.0, 6.0), Sides(1.0, 1.0, 1.0, 1.0)
-        within.append(setting.lines([Run(mark, kind)], kind, part="mark", breaks=False, padding=edges, border=thin))
+        base = setting.sheets.of(f"{_LINK} > small.rim-mark")
+        kind = base.type(own.type)
+        sizes = base.sizes(kind.size, 0.0)
+        within.append(setting.lines([Run(mark, kind)], kind, part="mark", breaks=base.breaks, **sizes))
     return within
 
 
 def trail_box(item: Trail, setting: Setting) -> Box:
     """The longest trail of all pages in the language: that one has to fit."""
     own, entry = setting.part(item.id), setting.part(item.id, "content")
-    lines = []
+    lines: list[Box] = []
+    listed = setting.sheets.of("nav.rim-menu.rim-trail > ol.rim-list").gaps()
+    step_gaps = setting.sheets.of("nav.rim-menu.rim-trail > ol.rim-list > li").gaps()
     for at, step in enumerate(setting.trail(item)):
         link = Flex(
             part="entry", align="center", within=labelled(step.words, entry.type, setting), **entry.over()
         ).settle()
         parting = [setting.line(SEPARATORS[item.separator], own.type, part="parting")] if at else []
-        lines.append(Flex(part="line", align="center", column_gap=ENTRY_GAP_PX, within=[*parting, link]).settle())
-    shown = Flex(part="list", wraps=True, align="center", column_gap=ENTRY_GAP_PX, within=list(lines)).settle()
+        lines.append(Flex(part="line", align="center", within=[*parting, link], **step_gaps).settle())
+    shown = Flex(part="list", wraps=True, align="center", within=lines, **listed).settle()
     return Block(node=item.id, within=[shown], **own.over()).settle()
 
 

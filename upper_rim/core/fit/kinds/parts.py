@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+from ...kinds.items.parts import WORDS_CLASS
 from ..css.block import Block, Void
-from ..css.boxes import Box, Sides
+from ..css.boxes import Box
 from ..css.flex import Flex
 from ..rows.setting import Setting
 from ..rows.styles import BoxStyle
@@ -18,10 +19,9 @@ def labelled(words: str, kind: Type, setting: Setting, *, breaks: bool = True) -
 def icon_link(words: str, shown: str, icon_px: float, own: BoxStyle, node: str, setting: Setting) -> Box:
     icon = Void(part="icon", width=icon_px, height=icon_px, shrink=0.0).settle()
     within: list[Box] = [icon, setting.line(words, own.type)] if words else [icon]
-    below = shown == "below"
-    gap = {"beside": 8.0, "below": 2.0}.get(shown, 0.0) if words or shown != "none" else 0.0
+    link = setting.sheets.of(f"a.rim-link.rim-{WORDS_CLASS[shown]}" if shown in WORDS_CLASS else "a.rim-link")
     return Flex(
-        node=node, direction="column" if below else "row", align="center", justify="center", row_gap=gap, column_gap=gap,
+        node=node, direction="column" if shown == "below" else "row", align="center", justify="center", **link.gaps(),
         within=within, **own.over(),
     ).settle()  # fmt: skip
 
@@ -29,7 +29,8 @@ def icon_link(words: str, shown: str, icon_px: float, own: BoxStyle, node: str, 
 def titled(node: str, title: str, own: BoxStyle, lines: list[Box], setting: Setting) -> Box:
     within: list[Box] = []
     if title:
-        bold = own.type._replace(weight=700)
-        within.append(setting.lines([Run(title, bold)], bold, part="title", margin=Sides(block_end=4.0)))
+        head = setting.sheets.of("nav.rim-menu.rim-links > div.rim-list-title")
+        kind = head.type(own.type)
+        within.append(setting.lines([Run(title, kind)], kind, part="title", **head.sizes(kind.size, 0.0)))
     within.append(Block(part="list", within=lines).settle())
     return Block(node=node, within=within, **own.over()).settle()

@@ -9,7 +9,7 @@ from ...kinds.pieces.base import Piece
 from ...kinds.pieces.bottom import BottomBar
 from ...kinds.pieces.drawer import Drawer
 from ...kinds.pieces.float import Float
-from ...kinds.pieces.notice import Notice
+from ...kinds.pieces.notice import CLOSE_PX, Notice
 from ...kinds.pieces.sidebar import Sidebar
 from ...kinds.rows import Cell, Row, Side
 from ..css.block import Block
@@ -18,9 +18,6 @@ from ..css.flex import Flex
 from ..css.grid import Grid, GridTrack
 from ..rows.setting import Setting
 from .items import item_box
-
-CLOSE_PX = 44.0
-"""Room that a notice keeps free for its close button."""
 
 
 def piece_box(piece: Piece, setting: Setting) -> Block:
@@ -34,7 +31,7 @@ def piece_around(rows: Sequence[Box], piece: Piece, setting: Setting, *, stands_
     own = setting.part(piece.id)
     base: dict[str, Any] = {}
     if isinstance(piece, Notice) and piece.closable:
-        base["padding"] = Sides(None, CLOSE_PX, None, None)
+        base["padding"] = Sides(None, float(CLOSE_PX), None, None)
     made = Block(
         node=piece.id, within=list(rows), contains_margins=stands_free or isinstance(piece, Float), **own.over(**base)
     )

@@ -6,13 +6,18 @@ from html.parser import HTMLParser
 from typing import NamedTuple
 
 from ...kinds.items.rich import RichText
-from ..css.amount import Amount, times
+from ..css.base import BaseStyle
 from ..css.block import Block, Void
-from ..css.boxes import Box, Sides
+from ..css.boxes import Box
 from ..rows.setting import Setting
 from ..rows.styles import BoxStyle
 from ..text.text import Run, Type
 
+_WRITTEN = {
+    "ul": "ul.rim-bullets", "ol": "ol.rim-numbers", "li": "ul.rim-bullets > li", "h2": "p.rim-heading-2",
+    "h3": "p.rim-heading-3", **{mark: f"p > {mark}" for mark in ("strong", "em", "sub", "sup")},
+}  # fmt: skip
+"""As `RichText` writes it."""
 _BLOCKS = {"p", "li", "ul", "ol", "h2", "h3", "blockquote"}
 
 
@@ -70,12 +75,8 @@ class _Reader(HTMLParser):
     def _marked(self, tag: str) -> Type:
         current = self._current()
         match tag:
-            case "strong":
-                return current._replace(weight=700)
-            case "em":
-                return current._replace(italic=True)
-            case "sub" | "sup":
-                return current.at_size(times(current.size, 0.75))
+            case "strong" | "em" | "sub" | "sup":
+                return self._said(tag).type(current)
             case "a":
                 link = self._setting.within(self._node, "link").type
                 return link._replace(weight=max(link.weight, current.weight), italic=current.italic)
@@ -94,23 +95,12 @@ class _Reader(HTMLParser):
             if shown:
                 block.within.append(self._setting.lines(shown, block.type, part="lines"))
 
+    def _said(self, tag: str) -> BaseStyle:
+        return self._setting.sheets.of(f"div.rim-rich > {_WRITTEN.get(tag, tag)}")
+
     def _box(self, block: _Open) -> Box:
-        size = block.type.size
-        sizes = block.style.over() if block.style else {}
-        if block.tag in {"p", "h2", "h3", "blockquote"}:
-            sizes = block.style.over(margin=_margins(size, 0.5)) if block.style else {"margin": _margins(size, 0.5)}
-        if block.tag == "li":
-            sizes = {"margin": _margins(size, 0.2)}
-        elif block.tag == "ol":
-            sizes = {"padding": Sides(inline_start=times(size, 1.2))}
-        elif block.tag == "ul" and block.style:
-            sizes = block.style.over(padding=Sides(inline_start=times(size, 1.2)))
-        elif block.tag == "blockquote":
-            sizes = {
-                "margin": _margins(size, 0.5),
-                "padding": Sides(inline_start=times(size, 1.0)),
-                "border": Sides(inline_start=3.0),
-            }
+        base, size = self._said(block.tag), block.type.size
+        sizes = base.sizes(size, 0.0) if block.style is None else block.style.over(**base.sizes(size))
         return Block(part=block.tag, within=block.within, contains_margins=False, **sizes)
 
     def finished(self) -> list[Box]:
@@ -119,11 +109,6 @@ class _Reader(HTMLParser):
             self.handle_endtag(self._stack[-1].tag)
         self._flush()
         return self._stack[0].within
-
-
-def _margins(size: Amount, share: float) -> Sides:
-    margin = times(size, share)
-    return Sides(block_start=margin, block_end=margin)
 
 
 def rich_box(item: RichText, setting: Setting) -> Box:

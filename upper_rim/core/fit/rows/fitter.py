@@ -42,6 +42,7 @@ from ...values.brands import Brands
 from ...values.rich import RichWords
 from ...values.words import Words
 from ..css.amount import Viewport
+from ..css.base import BaseSheets
 from ..css.block import Block, offset_in
 from ..css.boxes import BLOCK_END, BLOCK_START, Box, Frame
 from ..css.linear import value
@@ -101,6 +102,7 @@ class Fitter:
 
     faces: Mapping[str, Face]
     brands: Brands
+    sheets: BaseSheets
     pictures: Callable[[Site], Pictures] = lambda site: lambda path: None
     posts: Callable[[Site], Callable[[Any, str], Sequence[tuple[str, str]]]] = lambda site: lambda item, language: ()
     read: Callable[[str], bytes] | None = None
@@ -266,6 +268,7 @@ class Fitter:
             links=self.kept("links", site.pages, lambda: Links(site)),
             menus=self.kept("menus", (site.menus, site.pages, site.language), lambda: Menus(site)),
             brands=self.brands,
+            sheets=self.sheets,
             pictures=self.kept("pictures", site.assets, lambda: self.pictures(site)),
             trails=lambda item, language: self._longest_trail(site, item, language),
             posts=self.kept("posts", (site.pages, site.assets), lambda: self.posts(site)),

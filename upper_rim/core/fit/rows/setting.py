@@ -16,6 +16,7 @@ from ...style.resolve import StyledElement, Styling
 from ...values.brands import Brands
 from ...values.styling import Part
 from ...values.words import Words
+from ..css.base import BaseSheets
 from ..css.boxes import Box
 from ..css.inline import Inline, InlineAround
 from ..text.text import Measurer, Paragraph, Run, Type, transformed
@@ -93,6 +94,7 @@ class Setting:
     links: Links
     menus: Menus
     brands: Brands
+    sheets: BaseSheets
     pictures: Pictures
     posts: Callable[[Any, str], Sequence[tuple[str, str]]]
     trails: Callable[[Trail, str], Sequence[Step]]

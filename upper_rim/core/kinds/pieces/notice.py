@@ -17,6 +17,9 @@ from ..markup import Attributes, Markup, Raw, element
 from ..rule import Rule
 from .base import Moving
 
+CLOSE_PX = 44
+"""Room that a notice keeps free for its close button, and its width (`.rim-shut`)."""
+
 
 class Notice(Moving):
     """A bar with a message, a region of its own name. Closed by a visitor, it stays closed for a time."""
@@ -75,6 +78,6 @@ class Notice(Moving):
 
     def rules(self, own: str, sheet: SheetContext) -> Iterator[Rule]:
         if self.closable:
-            yield Rule(own, {"padding-inline-end": "44px"})
+            yield Rule(own, {"padding-inline-end": f"{CLOSE_PX}px"})
         if self.is_low:
             yield Rule(f"{own}-room", {"block-size": f"var(--{sheet.key}-low,0px)"})

@@ -45,8 +45,7 @@ def _icon_rule(key: str, icon: str, drawing: str) -> Rule:
         "<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 24 24' fill='none' stroke='#000' stroke-width='2'"
         f" stroke-linecap='round' stroke-linejoin='round'>{drawing}</svg>"
     )
-    size = {"inline-size": "16px", "block-size": "16px"} if icon == "chevron-down" else {}
-    return Rule(f".{key}-icon-{icon}", {"mask-image": _as_address(svg), **size})
+    return Rule(f".{key}-icon-{icon}", {"mask-image": _as_address(svg)})
 
 
 def _brand_rule(key: str, brand: Brand) -> Rule:
