@@ -85,7 +85,7 @@ class StyledMaker(Maker):
             allowed = {"ring": "outline", "column-rule": "border-inline-start"}.get(roles[part], "")
             name = self.chance.choice([name for name in VALUES if name.startswith(allowed)])
             said = self.chance.choice(VALUES[name])
-            if takes_lengths(name) and self.chance.random() < 0.2:
+            if takes_lengths(name) and roles[part] != "column-rule" and self.chance.random() < 0.2:
                 said = any_length(self.chance, name)
             value = {
                 "id": self.new_id("st"),

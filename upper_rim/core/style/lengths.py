@@ -84,6 +84,16 @@ _UNITS = {
 }
 
 
+_PERCENTAGE = re.compile(r"\+?(\d+)(?:\.\d*)?%|\+?(\.\d+)%")
+
+
+def computed_line_height(text: str) -> str:
+    """A line height as it is computed: browsers cut a percentage off to a whole one, if it is all that is said (measured:
+    `tests/browser/test_styles.py`)."""
+    found = _PERCENTAGE.fullmatch(text)
+    return text if found is None else f"{found[1] or 0}%"
+
+
 def pixels(text: str, room: Room) -> float:
     """The length in px. Raises `NoLength`."""
     return _in_px(read_length(text), room)

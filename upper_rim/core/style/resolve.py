@@ -30,6 +30,7 @@ from ..values.properties import PROPERTIES
 from ..values.styling import STATES_OF, Declaration, Look, Part, RoleDefault, State
 from .built_in import BUILT_IN
 from .foundations import foundation_values
+from .lengths import computed_line_height
 
 LayerKind = Literal["own", "look", "piece", "site", "ring", "built-in", "inherited", "initial"]
 FOCUSABLE = frozenset({"title", "entry", "opener", "button", "second", "icon", "link", "field"})
@@ -192,6 +193,8 @@ class Styling:
     def _absolute(self, element: StyledElement, name: str, value: str, band: str | None) -> str:
         """A value as it is inherited: what is relative to the font size of the element that says it is worked out
         (CSS Values 4, 6.1.1; a unitless line height is inherited as it is, CSS Inline 3, 5.2)."""
+        if name == "line-height":
+            value = computed_line_height(value)
         relative = ("em", "%") if name in {"font-size", "line-height"} else ("em",)
         if not any(unit in value for unit in relative):
             return value

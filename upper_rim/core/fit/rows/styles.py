@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from typing import Any, NamedTuple
 
-from ...style.lengths import NoLength
+from ...style.lengths import NoLength, computed_line_height
 from ...style.resolve import StyledElement, Styling
 from ..css.amount import Amount, Relative, amount, times
 from ..css.boxes import NONE, Sides
@@ -113,7 +113,7 @@ def _type(styling: Styling, element: StyledElement, band: str | None, size: Amou
     def said(name: str) -> str:
         return styling.resolve(element, name, "rest", band).value
 
-    height = said("line-height")
+    height = computed_line_height(said("line-height"))
     line_height: Amount | None
     leading = None
     if height == "normal":
