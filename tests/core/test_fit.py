@@ -452,11 +452,11 @@ def test_a_text_keeps_no_control_characters_and_is_refused_with_half_a_surrogate
         edit_adapter.validate_json('{"kind":"set","node":"it-name","field":"words","value":{"text":"\\ud800"}}')
 
 
-@pytest.mark.parametrize("seed", [25, 75, 81, 135])
+@pytest.mark.parametrize("seed", [4, 7, 118, 121, 136])
 def test_remedies_take_a_bounded_amount_of_work_where_text_grows_with_the_viewport(
     seed: int, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    """These took up to 165 s: each of two dozen remedies was laid out at each width."""
+    """Two dozen remedies, each laid out at each width: they took up to 165 s."""
     site, contents = FittedMaker(seed).site()
     made = fitter(contents.__getitem__)
     looks = 0

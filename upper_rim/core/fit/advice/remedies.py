@@ -95,15 +95,24 @@ LAID_AGAIN = 3
 
 
 def _cost(fit: RowFit) -> tuple[int, int]:
-    """Boxes to be laid out for a look at one width, and at all."""
-    laid = next(iter(fit.laid), None)
-    look = LAID_AGAIN * _count(frame_at(laid, laid.from_px, VIEWPORT_HEIGHT_PX)) if laid else 0
-    return look, look * len(fit.laid)
+    """Boxes to be laid out for a look at one width, where there are most of them, and for all of the row's widths."""
+    looks: dict[int, tuple[int, int]] = {}
+    whole = 0
+    for laid in fit.laid:
+        context = id(laid.context)
+        if context not in looks:
+            frame = frame_at(laid, laid.from_px, VIEWPORT_HEIGHT_PX)
+            looks[context] = _count(frame), _count(frame, with_their_cells=True)
+        whole += LAID_AGAIN * looks[context][1]
+    return LAID_AGAIN * max((look for look, _ in looks.values()), default=0), whole
 
 
-def _count(frame: Frame) -> int:
-    """How many boxes of a row have to be laid out anew at another width."""
-    return (not frame.box.stays) + sum(_count(kid) for _, _, kid in frame.kids)
+def _count(frame: Frame, *, with_their_cells: bool = False, is_within: bool = False) -> int:
+    """How many boxes of a row have to be laid out anew at another width; `with_their_cells`: and all that stands in a
+    cell with one of them, as a sweep does, for the room in it moves."""
+    is_within = is_within or (with_their_cells and frame.box.part == "cell" and not frame.box.stays)
+    kids = (_count(kid, with_their_cells=with_their_cells, is_within=is_within) for _, _, kid in frame.kids)
+    return (is_within or not frame.box.stays) + sum(kids)
 
 
 class _Candidate(NamedTuple):

@@ -15,7 +15,7 @@ from ctypes import c_float
 from functools import lru_cache
 from itertools import accumulate
 from math import floor
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 from icu4py.breakers import LineBreaker
 
@@ -202,6 +202,20 @@ class Run(NamedTuple):
 
 
 _BESIDE_PX = 8.0
+_MOST_SIZES = 8
+
+
+class _Sizes(NamedTuple):
+    font: Length
+    spacing: Length
+    between: Length
+
+
+_EM = _Sizes(1.0, 0.0, 0.0)
+
+
+def _any_moves(sizes: Sequence[_Sizes]) -> bool:
+    return any(isinstance(one, Linear) for run in sizes for one in run)
 
 
 class Paragraph:
@@ -233,6 +247,7 @@ class Paragraph:
         self.is_fixed = not moving
         self._alike = len(sizes) == 1 and all(run.type.spacing == run.type.between_words == 0.0 for run in runs)
         self._parts: Parts | None = None
+        self._by_sizes: dict[tuple[Any, ...], Parts] = {}
 
     def _ends_of_items(self, *, is_anonymous: bool) -> tuple[int, ...]:
         """Where texts end that browsers measure by themselves: an element's, a script's, the first letter."""
@@ -249,18 +264,41 @@ class Paragraph:
             return self._parts
         if self.is_fixed or self._alike:
             unit = None if self.is_fixed else self.runs[0].type.size
-            self._parts = self._worked_out(viewport, in_em=unit is not None)._replace(unit=unit)
+            sizes = self._sizes(viewport) if self.is_fixed else [_EM] * len(self.runs)
+            self._parts = self._worked_out(sizes, unit=unit)
             return self._parts
-        if isinstance(viewport.width, Linear):
+        sizes = self._sizes(viewport)
+        if isinstance(viewport.width, Linear) and _any_moves(sizes):
             viewport.width.span.bends = True
-        return self._worked_out(viewport, in_em=False)
+        return self._at_sizes(sizes)
+
+    def _sizes(self, viewport: Viewport) -> list[_Sizes]:
+        """Of each run in px: its font, what is added behind each letter, and between words."""
+        return [
+            _Sizes(*(worked_out(one, viewport, 0.0) for one in (kind.size, kind.spacing, kind.between_words)))
+            for _, kind in self.runs
+        ]
+
+    def _at_sizes(self, sizes: Sequence[_Sizes], size_of: Callable[[float], float] = drawn_px) -> Parts:
+        """The last ones are kept: they are asked for often, and many do not move at all where they could."""
+        plain = [_Sizes(*map(value, one)) for one in sizes]
+        key = (size_of, *plain)
+        if key not in self._by_sizes:
+            if len(self._by_sizes) >= _MOST_SIZES:
+                self._by_sizes.clear()
+            self._by_sizes[key] = self._worked_out(plain, size_of=size_of)
+        return self._by_sizes[key]
 
     def _unit(self, parts: Parts, viewport: Viewport) -> Length:
         return 1.0 if parts.unit is None else drawn(worked_out(parts.unit, viewport, 0.0))
 
-    def _worked_out(self, viewport: Viewport, *, in_em: bool, size_of: Callable[[float], float] = drawn_px) -> Parts:
-        bare = self._advances(viewport, in_em=in_em, size_of=size_of)
-        rounded = [] if in_em or size_of is not drawn_px else self._rounded_up(bare)
+    def _worked_out(
+        self, sizes: Sequence[_Sizes], *, unit: Amount | None = None, size_of: Callable[[float], float] = drawn_px
+    ) -> Parts:
+        """`unit`: see `Parts`; `sizes` are then in em."""
+        size_of = size_of if unit is None else float
+        bare = self._advances(sizes, size_of)
+        rounded = self._rounded_up(bare) if size_of is drawn_px else []
         widths = list(bare)
         for _, last, more in rounded:
             widths[last - 1] += more
@@ -280,7 +318,7 @@ class Paragraph:
             if divides or is_hyphen:
                 # Where a line ends within a word, its last letter has no neighbour to be kerned with: lines are so, but
                 # not the least width (measured: `tests/browser/test_fit.py`).
-                more = self._at_line_end(end, widths, viewport, in_em=in_em)
+                more = self._at_line_end(end, widths, sizes, size_of)
                 visible += more
                 alone += more if is_hyphen else 0.0
             ends.append(total)
@@ -289,15 +327,13 @@ class Paragraph:
             longest, widest = max(longest, alone), max(widest, visible - before)
             start = end
         least_seen = tuple(reversed(tuple(accumulate(reversed(seen), min))))
-        return Parts(tuple(ends), tuple(seen), least_seen, tuple(within_word), longest, widest, whole, None)
+        return Parts(tuple(ends), tuple(seen), least_seen, tuple(within_word), longest, widest, whole, unit)
 
-    def _advances(self, viewport: Viewport, *, in_em: bool, size_of: Callable[[float], float]) -> list[float]:
+    def _advances(self, sizes: Sequence[_Sizes], size_of: Callable[[float], float]) -> list[float]:
         """How far each character moves the pen, with what is added behind it."""
         widths: list[float] = []
-        for run, found in self._measured:
-            size = 1.0 if in_em else size_of(value(worked_out(run.type.size, viewport, 0.0)))
-            spacing = 0.0 if in_em else value(worked_out(run.type.spacing, viewport, 0.0))
-            between = 0.0 if in_em else value(worked_out(run.type.between_words, viewport, 0.0))
+        for (run, found), (font, spacing, between) in zip(self._measured, sizes, strict=True):
+            size, spacing, between = size_of(value(font)), value(spacing), value(between)
             for char, em, starts in zip(run.text, found.em, found.starts, strict=True):
                 widths.append(em * size + (spacing if starts else 0.0) + (between if char in WORD_SEPARATORS else 0.0))
         return widths
@@ -313,19 +349,20 @@ class Paragraph:
             start = end
         return found
 
-    def _at_line_end(self, end: int, widths: Sequence[float], viewport: Viewport, *, in_em: bool) -> float:
+    def _at_line_end(
+        self, end: int, widths: Sequence[float], sizes: Sequence[_Sizes], size_of: Callable[[float], float]
+    ) -> float:
         """By how much what stands before `end` is wider where a line ends there."""
         start = 0
-        for run, among in self._measured:
+        for (run, among), (font, spacing, _) in zip(self._measured, sizes, strict=True):
             last = end - 1 - start
             if last < len(run.text):
                 first = last
                 while first and not among.clusters[first]:
                     first -= 1
-                size = 1.0 if in_em else drawn_px(value(worked_out(run.type.size, viewport, 0.0)))
-                spacing = 0.0 if in_em else value(worked_out(run.type.spacing, viewport, 0.0))
+                size = size_of(value(font))
                 alone = self._measurer.advances(run.text[first : last + 1], run.type)
-                wider = sum(alone.em) * size + sum(alone.starts) * spacing - sum(widths[start + first : end])
+                wider = sum(alone.em) * size + sum(alone.starts) * value(spacing) - sum(widths[start + first : end])
                 return wider + self._hyphen_em(run.type) * size if run.text[last] == SOFT_HYPHEN else wider
             start += len(run.text)
         return 0.0
@@ -341,12 +378,12 @@ class Paragraph:
         if not self.text:
             return 0.0, 0.0
         parts = self.parts(viewport)
-        if parts.unit is None and self._parts is None and isinstance(viewport.width, Linear):
+        moves = self._parts is None and isinstance(viewport.width, Linear) and _any_moves(self._sizes(viewport))
+        if moves and isinstance(viewport.width, Linear):
             # Sizes that move each in its own way: as steep as between this width and one beside it, steps left out.
             span, at = viewport.width.span, viewport.width.at
             here, beside = (
-                self._worked_out(Viewport(width, viewport.height), in_em=False, size_of=float)
-                for width in (at, at + _BESIDE_PX)
+                self._at_sizes(self._sizes(Viewport(width, viewport.height)), float) for width in (at, at + _BESIDE_PX)
             )
             return (
                 Linear(parts.longest, (beside.longest - here.longest) / _BESIDE_PX, span),
