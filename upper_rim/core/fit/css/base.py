@@ -120,6 +120,7 @@ class BaseStyle:
 
     def __init__(self, declared: Mapping[str, str]) -> None:
         self.declared = declared
+        self._gaps: dict[float, dict[str, Any]] = {}
         self._sizes: dict[tuple[float, float | None], dict[str, Any]] = {}
 
     def px(self, name: str) -> float:
@@ -132,12 +133,17 @@ class BaseStyle:
         return float(px)
 
     def gaps(self, em: Amount = 16.0) -> dict[str, Any]:
-        """`row_gap` and `column_gap` of a flex or a grid box."""
-        return {
-            field: self._length(name, em)
-            for field, name in (("row_gap", "row-gap"), ("column_gap", "column-gap"))
-            if name in self._longhands
-        }
+        """`row_gap` and `column_gap` of a flex or a grid box. Not to be changed by whoever asks."""
+        found = self._gaps.get(em) if isinstance(em, float) else None
+        if found is None:
+            found = {
+                field: self._length(name, em)
+                for field, name in (("row_gap", "row-gap"), ("column_gap", "column-gap"))
+                if name in self._longhands
+            }
+            if isinstance(em, float):
+                self._gaps[em] = found
+        return found
 
     def sizes(self, em: Amount = 16.0, unsaid: Amount | None = None) -> dict[str, Any]:
         """Sizes, edges and flexibility by the fields of `boxes.Box`; what is `auto` is left out. `em`: the element's

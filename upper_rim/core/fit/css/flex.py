@@ -108,12 +108,10 @@ class Flex(Box):
             ]
         whole = used + top + bottom if height is None else height
         baseline: Length | None = None
-        for y, kid in tops:
-            if kid.baseline is not None:
-                baseline = top + y + kid.baseline
-                break
-        if baseline is None and tops:
-            baseline = top + tops[0][0] + tops[0][1].height
+        if tops:
+            # The first item's; where that has none, its lower edge (CSS Flexbox 1, 8.5).
+            y, first = tops[0]
+            baseline = top + y + (first.height if first.baseline is None else first.baseline)
 
         def kids() -> Placed:
             spots = placed or [

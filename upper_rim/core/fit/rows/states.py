@@ -140,8 +140,9 @@ _Seen: TypeAlias = "tuple[StateSpot, CellFacts]"
 def verdict(
     row: Block, shape: Geometry, viewport: Viewport, memory: Memory, *, height_of: Length | None, in_lines: bool
 ) -> Verdict:
-    """`height_of`: what its height can be a share of (`height_in`). `in_lines`: whether its cells' items and labels are meant to stand on one line, as in a header; otherwise text
-    flows, and what counts is that no word is wider than its cell."""
+    """`height_of`: what its height can be a share of (`height_in`). `in_lines`: whether its cells' items and labels are
+    meant to stand on one line, as in a header; otherwise text flows, and what counts is that no word is wider than its
+    cell."""
     grid = _grid_of(row)
     lines = [
         [(spot, memory.facts(spot.cell, spot.width, viewport, spot.track)) for spot in line] for line in shape.lines
