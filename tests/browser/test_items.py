@@ -201,7 +201,9 @@ def test_a_picture_opens_large_and_gives_the_focus_back(reader: Browser, running
     assert picture.get_attribute("role") == "button" and picture.get_attribute("aria-label").startswith("Enlarge")
     picture.send_keys(Keys.ENTER)
     box = reader.driver.find_element(By.CSS_SELECTOR, ".q7xk-viewer")
-    assert box.is_displayed() and reader.js("return document.activeElement.closest('dialog') !== null")
+    # What enlarges is fetched when it is first asked for.
+    wait_for(box.is_displayed)
+    assert reader.js("return document.activeElement.closest('dialog') !== null")
     large = box.find_element(By.TAG_NAME, "img")
     assert large.get_attribute("src").endswith("/coast-dusk.svg")
     assert not box.find_element(By.TAG_NAME, "figcaption").is_displayed(), "a picture without words has no caption"
@@ -222,6 +224,7 @@ def test_pictures_follow_each_other_by_button_key_and_swipe(reader: Browser, run
     reader.go(running.live("ostrey") + "/sailings/ships/")
     reader.driver.find_element(By.CSS_SELECTOR, "main img[alt='The Marram by day']").send_keys(Keys.SPACE)
     box = reader.driver.find_element(By.CSS_SELECTOR, ".q7xk-viewer")
+    wait_for(box.is_displayed)
     caption = box.find_element(By.TAG_NAME, "figcaption")
     assert caption.text == "The Marram by day"
     box.find_element(By.CSS_SELECTOR, "[aria-label=Next]").click()
