@@ -13,7 +13,7 @@ from upper_rim.core.fit.advice.opened import all_opened
 from upper_rim.core.fit.css.base import BaseSheets, BaseStyle
 from upper_rim.core.fit.css.boxes import Sides
 from upper_rim.core.fit.rows.sweep import frame_at
-from upper_rim.core.fit.text.text import Type
+from upper_rim.core.fit.text.typesetting import Type
 from upper_rim.core.kinds.entries import Entry
 from upper_rim.core.kinds.items.menu import MenuItem
 from upper_rim.core.kinds.items.rich import RichText

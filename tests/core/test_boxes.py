@@ -104,6 +104,12 @@ def test_items_share_the_room_of_their_line(items: list[Box], room: float, wante
     assert placed(flex(*items), room) == [pytest.approx(one) for one in wanted]
 
 
+def test_a_flex_boxs_baseline_is_its_first_items_even_where_that_has_none() -> None:
+    """CSS Flexible Box 1, 8.5: an icon's lower edge, and not the words' behind it."""
+    row = flex(void(24.0, 24.0), flex(void(30.0, 10.0)), align="center", min_height=44.0)
+    assert value(row.lay_out(200.0, VIEWPORT, 200.0).baseline or 0.0) == 34.0
+
+
 @pytest.mark.parametrize(("justify", "begins"), [("start", 0.0), ("center", 95.0), ("end", 190.0)])
 def test_a_line_is_justified_by_what_it_leaves(justify: Align, begins: float) -> None:
     row = flex(void(50), void(50), column_gap=10.0, justify=justify)

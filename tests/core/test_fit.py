@@ -25,7 +25,9 @@ from upper_rim.core.fit.css.linear import Linear, LinearSpan, larger
 from upper_rim.core.fit.rows.estimates import Estimates
 from upper_rim.core.fit.rows.fitter import Fitter
 from upper_rim.core.fit.rows.sweep import FROM_PX, TO_PX, RowFit, _Looked, frame_at
-from upper_rim.core.fit.text.text import Measurer, Paragraph, Run, Type, opportunities, transformed
+from upper_rim.core.fit.text.breaking import opportunities, transformed
+from upper_rim.core.fit.text.paragraph import Measurer, Paragraph, Run
+from upper_rim.core.fit.text.typesetting import Type
 from upper_rim.core.kinds.entries import Entry
 from upper_rim.core.kinds.items.button import ButtonItem
 from upper_rim.core.kinds.items.icon import IconLink

@@ -16,9 +16,9 @@ import tinycss2
 
 from ...kinds.rule import Rule
 from ...style.lengths import NoLength
-from ..text.text import Type
+from ..text.typesetting import Type
 from .amount import Amount, Relative, amount
-from .boxes import Sides
+from .boxes import SIDES, SIZES, Sides
 
 _AROUND = "html[data-rim-on] > body > header.rim > div.rim-row > div.rim-cells > div.rim-cell"
 _COMPOUND = re.compile(r"([a-z0-9]+)((?:\.[\w-]+)*)((?:\[[\w-]+(?:=[\w-]+)?\])*)")
@@ -29,7 +29,6 @@ _OF_BOXES = (
 )  # fmt: skip
 _BESIDE_NOTCHES = re.compile(r"max\(([^,]+),env\([^)]*\)\)")
 """On a screen without any, it is the first length."""
-_SIDES = ("block-start", "inline-end", "block-end", "inline-start")
 
 
 class BaseSheets:
@@ -125,7 +124,9 @@ class BaseStyle:
 
     def px(self, name: str) -> float:
         """A length that is relative to nothing. KeyError where it is not declared."""
-        return float(self._length(name, 0.0))  # type: ignore[arg-type]
+        found = self._length(name, 0.0)
+        assert not isinstance(found, Relative)
+        return found
 
     def px_in(self, name: str) -> float:
         """The one length in px within what is declared. KeyError, ValueError where there is not one."""
@@ -155,14 +156,14 @@ class BaseStyle:
         made: dict[str, Any] = {}
         if fixed is not None:
             self._sizes[fixed] = made
-        for field, name in _FIELDS.items():
+        for field, name in (*SIZES.items(), ("basis", "flex-basis")):
             try:
                 if name in self._longhands:
                     made[field] = self._length(name, em)
             except NoLength:
                 continue
         for edge, end in (("padding", ""), ("margin", ""), ("border", "-width")):
-            names = [f"{edge}-{side}{end}" for side in _SIDES]
+            names = [f"{edge}-{side}{end}" for side in SIDES]
             if any(name in self._longhands for name in names):
                 made[edge] = Sides(*(self._edge(name, em, unsaid) for name in names))
         for field, name in (("grow", "flex-grow"), ("shrink", "flex-shrink")):
@@ -183,8 +184,7 @@ class BaseStyle:
         return self._longhands.get("white-space") != "nowrap"
 
     def _length(self, name: str, em: Amount) -> Amount:
-        found = amount(_BESIDE_NOTCHES.sub(r"\1", self._longhands[name]), em)
-        return float(found) if isinstance(found, int) else found
+        return amount(_BESIDE_NOTCHES.sub(r"\1", self._longhands[name]), em)
 
     def _edge(self, name: str, em: Amount, unsaid: Amount | None) -> Amount | None:
         if name not in self._longhands:
@@ -199,27 +199,16 @@ class BaseStyle:
         return made
 
 
-_FIELDS = {
-    "width": "inline-size",
-    "min_width": "min-inline-size",
-    "max_width": "max-inline-size",
-    "height": "block-size",
-    "min_height": "min-block-size",
-    "max_height": "max-block-size",
-    "basis": "flex-basis",
-}
-
-
 def _longhands_of(name: str, value: str) -> dict[str, str]:
     """What a declaration says, property by property; as read from left to right."""
     parts = value.split()
     edge, _, side = name.partition("-")
     if edge in {"padding", "margin"} and side in {"", "block", "inline"}:
         values = _spread(parts, 4 if not side else 2)
-        sides = _SIDES if not side else (f"{side}-start", f"{side}-end")
+        sides = SIDES if not side else (f"{side}-start", f"{side}-end")
         return {f"{edge}-{one}": text for one, text in zip(sides, values, strict=True)}
-    if edge == "border" and side in {"", *_SIDES} and not name.endswith(("image", "radius")):
-        return {f"border-{one}-width": parts[0] for one in (_SIDES if not side else (side,))}
+    if edge == "border" and side in {"", *SIDES} and not name.endswith(("image", "radius")):
+        return {f"border-{one}-width": parts[0] for one in (SIDES if not side else (side,))}
     if name == "gap":
         row, column = _spread(parts, 2)
         return {"row-gap": row, "column-gap": column}

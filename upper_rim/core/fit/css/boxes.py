@@ -64,6 +64,18 @@ BLOCK_START, INLINE_END, BLOCK_END, INLINE_START = range(4)
 """Places in `Sides`."""
 
 
+SIDES = ("block-start", "inline-end", "block-end", "inline-start")
+"""As CSS names them, in the order of `Sides`."""
+SIZES = {
+    "width": "inline-size",
+    "min_width": "min-inline-size",
+    "max_width": "max-inline-size",
+    "height": "block-size",
+    "min_height": "min-block-size",
+    "max_height": "max-block-size",
+}
+"""Properties by the fields of `Box`."""
+
 Placed: TypeAlias = "tuple[tuple[Length, Length, Frame], ...]"
 """Kids with their offsets from the border box's start corner."""
 
@@ -145,7 +157,7 @@ class Box:
     _margins: tuple[float, ...] | None = field(default=None, init=False)
     _wanted: Intrinsic | None = field(default=None, init=False)
     _asked: Intrinsic | None = field(default=None, init=False)
-    _frames: dict[tuple[float, float | None, float | None], Frame] = field(default_factory=dict, init=False)
+    _frames: dict[tuple[Length, Length | None, Length | None], Frame] = field(default_factory=dict, init=False)
 
     def kids(self) -> Iterator[Box]:
         return iter(())
@@ -257,7 +269,7 @@ class Box:
             height_of = None
         kept = self.stays and all(one is None or type(one) is float for one in (width, height, height_of))
         if kept:
-            frame = self._frames.get((width, height, height_of))  # type: ignore[arg-type]
+            frame = self._frames.get((width, height, height_of))
             if frame is not None:
                 return frame
         own = self.set_height(viewport, of, height_of)
@@ -273,7 +285,7 @@ class Box:
             if limited is not frame.height:
                 frame = self.arranged(width, limited, viewport, of, is_definite=False)
         if kept:
-            self._frames[width, height, height_of] = frame  # type: ignore[index]
+            self._frames[width, height, height_of] = frame
         return frame
 
     def set_height(self, viewport: Viewport, of: Length, height_of: Length | None) -> Length | None:

@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from itertools import groupby
 
 from ..text.faces import Faces
-from ..text.text import Extents, Paragraph, Type, extents, line_height
+from ..text.paragraph import Paragraph
+from ..text.typesetting import Extents, Type, extents, line_height
 from .amount import Relative, Viewport
 from .boxes import BLOCK_END, BLOCK_START, INLINE_START, Box, Frame, Intrinsic
 from .linear import Length, larger

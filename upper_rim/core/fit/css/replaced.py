@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ..text.faces import Faces
-from ..text.text import Type, extents, line_height
+from ..text.typesetting import Type, extents, line_height
 from .amount import Relative, Viewport
 from .boxes import Box, Frame, Intrinsic
 from .linear import Length

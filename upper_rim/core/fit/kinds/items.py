@@ -35,7 +35,7 @@ from ..css.flex import Flex
 from ..css.replaced import Field, Replaced
 from ..rows.setting import Setting
 from ..rows.styles import BoxStyle
-from ..text.text import Run
+from ..text.paragraph import Run
 from .menus import is_drawer, link_list, menu_box, trail_box
 from .parts import icon_link, labelled, titled
 from .rich import rich_box

@@ -16,7 +16,7 @@ from ..css.flex import Flex
 from ..css.grid import Folding, Grid, GridTrack
 from ..rows.setting import Setting
 from ..rows.styles import BoxStyle
-from ..text.text import Run
+from ..text.paragraph import Run
 from .parts import labelled, titled
 
 _LINE, _LINK = "nav.rim-menu > ul.rim-list > li", "nav.rim-menu > ul.rim-list > li > a"

@@ -8,7 +8,8 @@ from ..css.boxes import Box
 from ..css.flex import Flex
 from ..rows.setting import Setting
 from ..rows.styles import BoxStyle
-from ..text.text import Run, Type
+from ..text.paragraph import Run
+from ..text.typesetting import Type
 
 
 def labelled(words: str, kind: Type, setting: Setting, *, breaks: bool = True) -> list[Box]:

@@ -11,7 +11,8 @@ from ..css.block import Block, Void
 from ..css.boxes import Box
 from ..rows.setting import Setting
 from ..rows.styles import BoxStyle
-from ..text.text import Run, Type
+from ..text.paragraph import Run
+from ..text.typesetting import Type
 
 _WRITTEN = {
     "ul": "ul.rim-bullets", "ol": "ol.rim-numbers", "li": "ul.rim-bullets > li", "h2": "p.rim-heading-2",

@@ -9,21 +9,15 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from threading import RLock
-from typing import Any, NamedTuple, TypeAlias, TypeVar
+from typing import Any, NamedTuple, TypeAlias
 
 from pydantic import JsonValue
 
-from ...kinds.items.copyright import Copyright
-from ...kinds.items.links import LinkList
-from ...kinds.items.logo import Logo
 from ...kinds.items.menu import MenuItem
-from ...kinds.items.picture import PictureItem
-from ...kinds.items.pictures import PictureList
-from ...kinds.items.posts import Posts
 from ...kinds.items.trail import Step, Trail
 from ...kinds.pieces.base import Piece
 from ...kinds.pieces.sidebar import Sidebar
-from ...kinds.rows import Cell, Row
+from ...kinds.rows import Row
 from ...model.apply import apply
 from ...model.current import Standings
 from ...model.edits import Edit, Set, Together
@@ -39,36 +33,24 @@ from ...style.pictures import Pictures
 from ...style.resolve import Styling
 from ...style.scale import sidebar_needs_px
 from ...values.brands import Brands
-from ...values.rich import RichWords
-from ...values.words import Words
 from ..css.amount import Viewport
 from ..css.base import BaseSheets
-from ..css.block import Block, offset_in
+from ..css.block import offset_in
 from ..css.boxes import BLOCK_END, BLOCK_START, Box, Frame
 from ..css.linear import value
-from ..kinds.items import item_box, variant_of
-from ..kinds.menus import labels_of
-from ..kinds.pieces import cell_box, piece_around, row_box, shrinks, side_of
+from ..kinds.pieces import piece_around, shrinks
 from ..text.faces import Faces
-from ..text.text import Measurer
+from ..text.paragraph import Measurer
+from .boxing import Boxing, Made
 from .cells import Memory
 from .estimates import Estimates
 from .held import Share, held_in
 from .setting import Known, Setting, Styles
 from .sweep import FROM_PX, TO_PX, Context, Laid, RowFit, look, sweep
 
-Made = TypeVar("Made")
 VIEWPORT_HEIGHT_PX = 800.0
 MOST_KEPT = 40_000
 """Things that a fitter keeps; with more it begins anew."""
-
-
-class _Made(NamedTuple):
-    """An item's box, and what was found out while it was made: see `Setting`."""
-
-    box: Box | None
-    missing: frozenset[str]
-    estimated: frozenset[str]
 
 
 class Whole(NamedTuple):
@@ -143,8 +125,8 @@ class Fitter:
                 return None
             within = replace(setting, band=of[1], beside=of[2], from_px=of[0])
             if of[1] not in row.hidden_in:
-                seen = {item.id: self._seen(item, setting) for cell in row.cells for item in cell.items}
-                boxes.append(self._box(piece, row, within, seen))
+                seen = {item.id: self._boxing.seen(item, setting) for cell in row.cells for item in cell.items}
+                boxes.append(self._boxing.row(piece, row, within, seen))
         if within is None:
             return None
         around = self.kept(
@@ -231,10 +213,10 @@ class Fitter:
     def _boxed_row(self, site: Site, piece: Piece, row: Row, language: str) -> tuple[_Boxed, Memory, bool]:
         """Its boxes at all widths, and what is remembered of them."""
         setting = self.setting(site, piece, row, language)
-        seen = {item.id: self._seen(item, setting) for cell in row.cells for item in cell.items}
+        seen = {item.id: self._boxing.seen(item, setting) for cell in row.cells for item in cell.items}
         held = held_in(site, piece)
         bands = self._bands_of(site, piece, row, held.below_px)
-        told = (self._shape(row), tuple(seen.values()), setting.styles.known, setting.measurer, bands, held)
+        told = (self._boxing.shape(row), tuple(seen.values()), setting.styles.known, setting.measurer, bands, held)
         name = (piece.id, row.id, language)
         boxed = self.kept(("boxed", *name), told, lambda: self._boxed(piece, row, setting, seen, bands, held.share))
         in_lines = stands_in_lines(piece)
@@ -248,7 +230,7 @@ class Fitter:
             box, narrow = None, False
             if band not in row.hidden_in and band not in piece.hidden_in:
                 there = replace(setting, band=band, beside=beside, from_px=from_px)
-                box = self._piece(piece, row, there, seen)
+                box = self._boxing.piece(piece, row, there, seen)
                 narrow = shrinks(piece, there)
             contexts.append(Context(from_px, to_px, band, box, narrow, share))
         return _Boxed(tuple(contexts), frozenset(setting.estimated), "".join(sorted(setting.missing)))
@@ -296,70 +278,6 @@ class Fitter:
         names = tuple(file.name for face in used for file in face.files)
         return self.kept("measurer", names, lambda: Measurer(Faces(used, self.read)))
 
-    def _seen(self, item: Any, setting: Setting) -> tuple[Any, ...]:
-        shown = setting.menus.shown(item) if isinstance(item, MenuItem | LinkList) else ()
-        told = (item, shown, setting.links, setting.pictures, setting.posts, setting.site.name, setting.site.language)
-        return self.kept(("seen", item.id, setting.language), told, lambda: seen_of(item, setting))
-
-    def _piece(self, piece: Piece, row: Row, setting: Setting, seen: Mapping[str, Any]) -> Block:
-        """The piece around the row."""
-        box = self._box(piece, row, setting, seen)
-        variant = (id(box), id(setting.part(piece.id)))
-        return self.kept(
-            ("piece", piece.id, row.id, setting.language, variant),
-            (box, setting.styles.known),
-            lambda: piece_around([box], piece, setting),
-        )
-
-    def _box(self, piece: Piece, row: Row, setting: Setting, seen: Mapping[str, Any]) -> Block:
-        """The row's box; the one from before where all that stands in it is. The same goes for cells and items, in all
-        bands in which they are alike."""
-        cells = {cell.id: self._cell(piece, row, cell, setting, seen) for cell in row.cells}
-        fold = next((fold.count for fold in row.columns if fold.band == setting.band), 0)
-        variant = (tuple(map(id, cells.values())), id(setting.part(row.id)), fold, setting.beside)
-        return self.kept(
-            ("box", piece.id, row.id, setting.language, variant),
-            (tuple(cells.values()), self._shape(row), setting.styles.known),
-            lambda: row_box(row, piece, setting, cells),
-        )
-
-    def _shape(self, row: Row) -> Row:
-        """The row without its items."""
-        return self.kept(
-            ("shape", row.id),
-            row,
-            lambda: row.replaced(cells=tuple(cell.replaced(items=()) for cell in row.cells)),
-        )
-
-    def _cell(self, piece: Piece, row: Row, cell: Cell, setting: Setting, seen: Mapping[str, Any]) -> Box:
-        items = []
-        for item in cell.items:
-            if setting.band is not None and setting.band in item.hidden_in:
-                continue
-            made = self._item(piece, item, setting, seen[item.id])
-            items.append(made.box)
-            setting.missing |= made.missing
-            setting.estimated |= made.estimated
-        style = setting.part(cell.id)
-        variant = (tuple(map(id, items)), id(style), side_of(cell, setting.band))
-        return self.kept(
-            ("cell", piece.id, cell.id, setting.language, variant),
-            (items, cell.gap_px, row.styles, setting.styles.known),
-            lambda: cell_box(cell, row, setting, items),
-        )
-
-    def _item(self, piece: Piece, item: Any, setting: Setting, seen: Any) -> _Made:
-        def make() -> _Made:
-            alone = replace(setting, missing=set(), estimated=set())
-            box = item_box(item, alone)
-            return _Made(box, frozenset(alone.missing), frozenset(alone.estimated))
-
-        return self.kept(
-            ("item", piece.id, item.id, setting.language, variant_of(item, setting)),
-            (seen, setting.styles.known, setting.measurer),
-            make,
-        )
-
     def _bands_of(self, site: Site, piece: Piece, row: Row, below_px: int) -> _Bands:
         """Widths between which other rules count, all `below_px`."""
         edges: dict[int, str | None] = {band.from_px: band.id for band in site.bands} or {0: None}
@@ -379,6 +297,10 @@ class Fitter:
             if low <= high:
                 found.append((low, high, band, needs is not None and start >= needs))
         return found
+
+    @property
+    def _boxing(self) -> Boxing:
+        return Boxing(self.kept)
 
     def kept(self, key: Any, told: Any, make: Callable[[], Made]) -> Made:
         """What was made for this key, if it was made from equal things. One thread at a time: boxes and what is
@@ -452,27 +374,3 @@ def _foundations(site: Site) -> tuple[Any, ...]:
         site.language, site.face, site.heading_face, site.text_px, site.text_weight, site.ratio, site.least_measure,
         site.content_px, site.gutter_px, site.sidebar_px, site.looks, site.roles, site.bands, site.fonts,
     )  # fmt: skip
-
-
-def seen_of(item: Any, setting: Setting) -> tuple[Any, ...]:
-    """What of an item can be seen in the setting's language: nothing else is worth a new box."""
-    shown: list[Any] = []
-    for name, held in item.__dict__.items():
-        if isinstance(held, Words):
-            shown.append(setting.words(held, item.id))
-        elif isinstance(held, RichWords):
-            shown.append(held.in_language(setting.language))
-        elif name not in {"styles", "wears"}:
-            shown.append(held)
-    match item:
-        case MenuItem() | LinkList():
-            shown.append(labels_of(item, setting))
-        case Trail():
-            shown.append(tuple(setting.trail(item)))
-        case Posts():
-            shown.append(tuple(setting.posts(item, setting.language)[: item.count]))
-        case Logo() | Copyright():
-            shown += [setting.site.name, setting.pictures]
-        case PictureItem() | PictureList():
-            shown += [setting.pictures, setting.links]
-    return tuple(shown)

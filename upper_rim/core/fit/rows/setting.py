@@ -19,7 +19,9 @@ from ...values.words import Words
 from ..css.base import BaseSheets
 from ..css.boxes import Box
 from ..css.inline import Inline, InlineAround
-from ..text.text import Measurer, Paragraph, Run, Type, transformed
+from ..text.breaking import transformed
+from ..text.paragraph import Measurer, Paragraph, Run
+from ..text.typesetting import Type
 from .estimates import Estimates
 from .styles import BoxStyle, box_style
 

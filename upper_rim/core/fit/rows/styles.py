@@ -8,11 +8,9 @@ from typing import Any, NamedTuple
 from ...style.lengths import NoLength, computed_line_height
 from ...style.resolve import StyledElement, Styling
 from ..css.amount import Amount, Relative, amount, times
-from ..css.boxes import NONE, Sides
+from ..css.boxes import NONE, SIDES, SIZES, Sides
 from ..css.linear import whole
-from ..text.text import Type
-
-_SIDES = ("block-start", "inline-end", "block-end", "inline-start")
+from ..text.typesetting import Type
 
 
 class BoxStyle(NamedTuple):
@@ -24,7 +22,7 @@ class BoxStyle(NamedTuple):
     def over(self, **base: Any) -> dict[str, Any]:
         """For a box: what is built in for its role, over it what the base CSS says, over that what a style says."""
         made: dict[str, Any] = {"border": self.sizes["border"]}
-        for name in _SIZES:
+        for name in SIZES:
             said = self.sizes[name]
             made[name] = said.amount if said.by_a_style or name not in base else base[name]
         for edge in ("padding", "margin"):
@@ -51,16 +49,6 @@ class _Said(NamedTuple):
     by_a_style: bool
 
 
-_SIZES = {
-    "width": "inline-size",
-    "min_width": "min-inline-size",
-    "max_width": "max-inline-size",
-    "height": "block-size",
-    "min_height": "min-block-size",
-    "max_height": "max-block-size",
-}
-
-
 def box_style(styling: Styling, element: StyledElement, band: str | None) -> BoxStyle:
     def said(name: str) -> str:
         return styling.resolve(element, name, "rest", band).value
@@ -73,16 +61,16 @@ def box_style(styling: Styling, element: StyledElement, band: str | None) -> Box
 
     def length(text: str, name: str) -> Amount | None:
         try:
-            return _float(amount(text, size, is_size=not name.startswith("margin")))
+            return amount(text, size, is_size=not name.startswith("margin"))
         except NoLength:
             return None
 
-    sizes: dict[str, Any] = {field: told(name) for field, name in _SIZES.items()}
+    sizes: dict[str, Any] = {field: told(name) for field, name in SIZES.items()}
     for edge in ("padding", "margin"):
-        sizes[edge] = tuple(told(f"{edge}-{side}") for side in _SIDES)
+        sizes[edge] = tuple(told(f"{edge}-{side}") for side in SIDES)
     lines = [
         "0" if said(f"border-{side}-style") == "none" else _LINE_WORDS.get(width, width)
-        for side in _SIDES
+        for side in SIDES
         for width in (said(f"border-{side}-width"),)
     ]
     sizes["border"] = Sides(*(_snapped(length(line, "border")) for line in lines))
@@ -101,12 +89,8 @@ def _snapped(width: Amount | None) -> Amount:
     return whole(width or 0.0)
 
 
-def _float(found: Amount) -> Amount:
-    return float(found) if isinstance(found, int) else found
-
-
 def _size(styling: Styling, element: StyledElement, band: str | None) -> Amount:
-    return _float(amount(styling.font_size(element, band), 16.0, is_size=True))
+    return amount(styling.font_size(element, band), 16.0, is_size=True)
 
 
 def _type(styling: Styling, element: StyledElement, band: str | None, size: Amount) -> Type:
@@ -123,17 +107,17 @@ def _type(styling: Styling, element: StyledElement, band: str | None, size: Amou
         line_height = times(size, leading)
     else:
         in_em = _PERCENT.sub(lambda found: f"{float(found[1]) / 100:g}em", height)
-        line_height = _float(amount(in_em, size, is_size=True))
+        line_height = amount(in_em, size, is_size=True)
     spacing, between = said("letter-spacing"), said("word-spacing")
     return Type(
         face=said("font-family"),
         weight=int(said("font-weight")),
         italic=said("font-style") == "italic",
         size=size,
-        spacing=0.0 if spacing == "normal" else _float(amount(spacing, size)),
+        spacing=0.0 if spacing == "normal" else amount(spacing, size),
         line_height=line_height,
         leading=leading,
         transform=said("text-transform"),
-        between_words=0.0 if between == "normal" else _float(amount(between, size)),
+        between_words=0.0 if between == "normal" else amount(between, size),
         stretch=float(said("font-stretch").rstrip("%")),
     )

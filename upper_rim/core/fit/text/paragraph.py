@@ -1,179 +1,23 @@
-"""Where may a text break, how wide is each part of it, and how many lines does it take in a given width?
-
-Break opportunities are those of UAX #14, found by ICU, and browsers' own between characters of ASCII. Lines are filled
-one after the other; spaces at a line's end take no room (CSS Text 3, 4.1.2 and 5.1).
-"""
+"""How wide is each part of a text, and how many lines does it take in a given width?"""
 
 from __future__ import annotations
 
 import math
-import re
-import unicodedata
 from bisect import bisect_right
-from collections.abc import Callable, Iterable, Mapping, Sequence
-from ctypes import c_float
-from functools import lru_cache
+from collections.abc import Callable, Sequence
 from itertools import accumulate
-from math import floor
 from typing import Any, NamedTuple
 
-from icu4py.breakers import LineBreaker
-
-from ...languages import language_of
-from ..css.amount import Amount, Relative, Viewport, times, worked_out
+from ..css.amount import Amount, Relative, Viewport, worked_out
 from ..css.linear import SLACK_PX, Length, Linear, slope_of, value
-from .faces import Advances, ChosenFace, Faces, advances, first_script, last_script, segments
+from .breaking import first_letter_end, opportunities, opportunities_in_block
+from .faces import Advances, Faces, advances, first_script, last_script
+from .filling import Lines, Parts, filled, lines_of, narrower, wider
+from .typesetting import Type, drawn, drawn_px
 
-_PUNCTUATION = re.escape(
-    "".join(char for char in map(chr, range(0x3100)) if unicodedata.category(char) in {"Ps", "Pe", "Pi", "Pf", "Po"})
-)
-"""What belongs to the first letter that it stands beside (CSS Pseudo-Elements 4, 2.3)."""
 SOFT_HYPHEN = "\u00ad"
 WORD_SEPARATORS = " \u00a0"
 """Characters behind which space between words is added (CSS Text 3, 8.1)."""
-
-
-class Type(NamedTuple):
-    """How a text is set. Sizes in px; `line_height` in px, None: as the fonts have it. `leading`: the number that it
-    was given as, which is what a text within inherits. `stretch`: the letters' width in percent."""
-
-    face: str
-    weight: int
-    italic: bool
-    size: Amount
-    spacing: Amount
-    line_height: Amount | None
-    leading: float | None = None
-    transform: str = "none"
-    between_words: Amount = 0.0
-    stretch: float = 100.0
-
-    def at_size(self, size: Amount) -> Type:
-        """The same in another size, with the line height that it then inherits."""
-        height = self.line_height if self.leading is None else times(size, self.leading)
-        return self._replace(size=size, line_height=height)
-
-
-@lru_cache(maxsize=8192)
-def drawn_px(size_px: float) -> float:
-    """The size that a font's letters are drawn in, and so advance by: browsers keep a font's size in single precision
-    to a hundredth of a px, cut off, and rasterisers keep a 64th of that, cut off. Spaces that are added, line heights
-    and lengths in `em` go by the size that was asked for. (Measured: `tests/browser/test_fit.py`.)"""
-    kept = c_float(floor(c_float(c_float(size_px).value * 100).value) / 100).value
-    return floor(kept * 64) / 64
-
-
-def drawn(size: Length) -> Length:
-    """The same for a size that moves with the viewport: steps, touched by a line where the span begins."""
-    if isinstance(size, Linear):
-        size.span.bends = True
-        return Linear(drawn_px(size.at), size.slope, size.span)
-    return drawn_px(size)
-
-
-class Parts(NamedTuple):
-    """A text between its break opportunities: ends of the parts, with and without the spaces behind them, counted from
-    the text's beginning, in px or in em of `unit` as it is drawn. `seen`: where a line ends behind the part, with the
-    hyphen that a soft one becomes there, even at the text's end; `whole`: all on one line; `least_seen`: the least of
-    this part and those behind it; `longest`: the least width that it asks for; `widest`: the part that takes most on a
-    line of its own. `within_word`: a break behind the part divides a word."""
-
-    ends: tuple[float, ...]
-    seen: tuple[float, ...]
-    least_seen: tuple[float, ...]
-    within_word: tuple[bool, ...]
-    longest: float
-    widest: float
-    whole: float
-    unit: Amount | None
-
-
-class Lines(NamedTuple):
-    number: int
-    divides_a_word: bool
-
-
-def transformed(text: str, transform: str, language: str) -> str:
-    """CSS Text 3, 2.1: with the rules of the languages that have their own."""
-    case = language_of(language).case
-    if transform == "uppercase":
-        if case and case.left_out_of_upper:
-            parted = unicodedata.normalize("NFD", text)
-            text = unicodedata.normalize("NFC", "".join(one for one in parted if one not in case.left_out_of_upper))
-        return _replaced(text, case.to_upper if case else {}).upper()
-    if transform == "lowercase":
-        return _replaced(text, case.to_lower if case else {}).lower()
-    if transform == "capitalize":
-        made, inside = [], False
-        for char in text:
-            letter = char.isalnum() or (inside and char in "'’\u00ad")
-            made.append(char.title() if letter and not inside else char)
-            inside = letter
-        return "".join(made)
-    return text
-
-
-def _replaced(text: str, pairs: Mapping[str, str]) -> str:
-    for letter, by in pairs.items():
-        text = text.replace(letter, by)
-    return text
-
-
-_OPENING = frozenset("(<[{")
-_BROKEN_BEFORE: dict[str, frozenset[str]] = {
-    **dict.fromkeys('!"#%&)*+,.:;=>\\]|}~', _OPENING),
-    "-": frozenset("\"#%&'(*+-0123456789<=>@ABCDEFGHIJKLMNOPQRSTUVWXYZ[\\^_`abcdefghijklmnopqrstuvwxyz{|~"),
-    "?": frozenset("#$%&(*+-0123456789<=>@ABCDEFGHIJKLMNOPQRSTUVWXYZ[\\^_`abcdefghijklmnopqrstuvwxyz{|~"),
-}
-"""Between two characters of ASCII browsers go by a table instead of UAX #14: what a line can begin with behind a
-character (measured on every pair: `tests/browser/test_fit.py`)."""
-
-
-@lru_cache(maxsize=8192)
-def opportunities(text: str, language: str) -> tuple[int, ...]:
-    """Where lines can end, the text's own end included: indexes between characters. Behind spaces always."""
-    by_icu = frozenset() if text.isascii() else {end for _, end in segments(LineBreaker(text, language), text)}
-    found: list[int] = []
-    for at in range(1, len(text)):
-        before, after = text[at - 1], text[at]
-        if after == " ":
-            continue
-        if before == " ":
-            found.append(at)
-        elif before in _PLAIN and after in _PLAIN:
-            if after in _BROKEN_BEFORE.get(before, ()) and not (
-                before == "-" and after.isdigit() and not _alnum(text, at - 2)
-            ):
-                found.append(at)
-        elif at in by_icu:
-            found.append(at)
-    return (*found, len(text)) if text else ()
-
-
-_PLAIN = frozenset({*map(chr, range(0x21, 0x7F)), "\u00a0"})
-
-
-def _alnum(text: str, at: int) -> bool:
-    """A hyphen before a number is a minus sign, where no letter or digit stands before it."""
-    return at >= 0 and text[at].isascii() and text[at].isalnum()
-
-
-def opportunities_in_block(text: str, language: str) -> tuple[int, ...]:
-    """The same in a block container, whose first letter the published style sheet sets apart so that no page's own can:
-    browsers look at what follows it as at a text of its own. So “9–17” stays whole, and “10–17” does not."""
-    whole = opportunities(text, language)
-    letter = first_letter_end(text)
-    if letter == len(text):
-        return whole
-    before = tuple(end for end in whole if end <= letter)
-    return before + tuple(letter + end for end in opportunities(text[letter:], language))
-
-
-@lru_cache(maxsize=8192)
-def first_letter_end(text: str) -> int:
-    """Of the text that `::first-letter` takes; the text's own end, where all of it or none is that."""
-    letter = re.match(rf"[\s{_PUNCTUATION}]*[^\s][{_PUNCTUATION}]*", text)
-    return len(text) if letter is None else letter.end()
 
 
 class Measurer:
@@ -399,10 +243,10 @@ class Paragraph:
         parts = self.parts(viewport)
         unit = self._unit(parts, viewport)
         room = (value(width) + SLACK_PX) / (value(unit) or 1.0)
-        found = _filled(parts, room)
+        found = filled(parts, room)
         widens = slope_of(width) - slope_of(unit) * room
         if widens:
-            threshold = (_wider if widens > 0 else _narrower)(parts, room, found)
+            threshold = (wider if widens > 0 else narrower)(parts, room, found)
             if threshold is not None:
                 # Asked for its sake: the comparison shortens the span.
                 _ = width - unit * threshold >= -SLACK_PX
@@ -414,15 +258,11 @@ class Paragraph:
         unit = self._unit(parts, viewport)
         if isinstance(width, Linear):
             width.span.bends = True
-        return list(_lines_of(parts, (value(width) + SLACK_PX) / (value(unit) or 1.0)))
+        return list(lines_of(parts, (value(width) + SLACK_PX) / (value(unit) or 1.0)))
 
     def part_of(self, index: int) -> int:
         """Which part a character stands in."""
         return bisect_right(self._breaks, index)
-
-
-_ATOM = 1e-7
-"""More than is lost in reckoning."""
 
 
 def _in_64ths(width: Length) -> Length:
@@ -437,86 +277,3 @@ def _up_to_64ths(width: float) -> float:
 
 _ROUNDING = 0.01
 """In 64ths of a px: by so much sums of single precision, as browsers keep them, and ours differ."""
-
-
-def _lines_of(parts: Parts, room: float) -> list[tuple[int, int]]:
-    lines = []
-    first, offset = 0, 0.0
-    least_seen, count = parts.least_seen, len(parts.seen)
-    while first < count:
-        behind = bisect_right(least_seen, offset + room + _ATOM, first)
-        last = max(behind - 1, first)
-        lines.append((first, last))
-        offset = parts.ends[last]
-        first = last + 1
-    return lines
-
-
-def _filled(parts: Parts, room: float) -> Lines:
-    lines = _lines_of(parts, room)
-    return Lines(len(lines), any(parts.within_word[last] for _, last in lines[:-1]))
-
-
-def _wider(parts: Parts, room: float, found: Lines) -> float | None:
-    """The nearest greater width from which on the lines are others."""
-    while found.number > 1:
-        lines = _lines_of(parts, room)
-        starts = [0.0, *(parts.ends[last] for _, last in lines)]
-        room = min(parts.least_seen[last + 1] - start for (_, last), start in zip(lines[:-1], starts, strict=False))
-        if _filled(parts, room) != found:
-            return room
-    return None
-
-
-def _narrower(parts: Parts, room: float, found: Lines) -> float | None:
-    """The least width from which on the lines are these."""
-    while room > parts.widest:
-        lines = _lines_of(parts, room)
-        starts = [0.0, *(parts.ends[last] for _, last in lines)]
-        room = max(parts.seen[last] - start for (_, last), start in zip(lines, starts, strict=False))
-        room -= 10 * _ATOM
-        if _filled(parts, room) != found:
-            return room
-    return None
-
-
-def line_height(kind: Type, viewport: Viewport) -> Length:
-    """In px, cut off to a 64th as browsers do, which many lines make visible; only where it is not `normal`."""
-    assert kind.line_height is not None
-    height = worked_out(kind.line_height, viewport, 0.0)
-    return height if isinstance(height, Linear) else floor(height * 64) / 64
-
-
-class Extents(NamedTuple):
-    """How far a line box reaches above and below its baseline, in px."""
-
-    above: float
-    below: float
-
-
-def extents(
-    kind: Type, faces: Faces, viewport: Viewport, fonts: Iterable[ChosenFace | None] = (), *, roughly: bool = False
-) -> Extents:
-    """Of an inline box (CSS Inline 3, 5.1): with a line height, half the leading above, rounded down to whole px as
-    browsers do; without, as the fonts say that draw in it besides the first. Where sizes move with the viewport these
-    are steps: their span bends, unless they are wanted `roughly`."""
-    size_now = worked_out(kind.size, viewport, 0.0)
-    if isinstance(size_now, Linear) and not roughly:
-        size_now.span.bends = True
-    size = drawn_px(value(size_now))
-    primary = faces.primary(kind.face, kind.weight, kind.italic, kind.stretch)
-    if primary is None:
-        ascent, descent, gap = round(0.9 * size), round(0.25 * size), 0
-    else:
-        ascent, descent, gap = (
-            round(share * size) for share in (primary.data.ascent, primary.data.descent, primary.data.line_gap)
-        )
-    if kind.line_height is None:
-        above, below = ascent + gap / 2, descent + gap / 2
-        for font in {font for font in fonts if font is not None}:
-            above = max(above, float(round(font.data.ascent * size)))
-            below = max(below, float(round(font.data.descent * size)))
-        return Extents(above, below)
-    height = value(line_height(kind, viewport))
-    leading = floor((height - ascent - descent) / 2)
-    return Extents(ascent + leading, height - ascent - leading)
