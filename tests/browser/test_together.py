@@ -96,6 +96,30 @@ def test_a_clash_shows_both_versions_and_lets_one_choose(new_browser: Callable[[
     one.press("undo")
 
 
+_NEWS_WHILE_UNDER_WAY = """
+window.rimOrder = [];
+document.addEventListener('htmx:beforeSend', ({detail: {target, xhr, requestConfig: {verb}}}) => {
+  if (target.id !== 'screen') return;
+  rimOrder.push(`${verb} asked`);
+  xhr.addEventListener('load', () => rimOrder.push(`${verb} answered`));
+  if (verb === 'post') htmx.trigger(document.body, 'rim:elsewhere', {revision: 1e6});
+});
+"""
+
+
+def test_news_of_ones_own_edit_never_overtakes_its_answer(browser: Browser) -> None:
+    browser.sign_in()
+    browser.go("/s/quillwort/pieces/pc-main/?select=cl-end")
+    browser.js(_NEWS_WHILE_UNDER_WAY)
+    browser.press("add-item")
+    wait_for(lambda: len(browser.js("return rimOrder")) == 4)
+    assert browser.js("return rimOrder") == ["post asked", "post answered", "get asked", "get answered"]
+    assert "Logo" in browser.one("chosen").text, "what was added stays chosen"
+    browser.driver.refresh()
+    assert "Logo" in browser.one("chosen").text, "and so it does when the page is loaded again"
+    browser.press("undo")
+
+
 _UNTIL_WORKED_ON = """
 const [address, done] = arguments, until = Date.now() + 50000;
 const look = () => fetch(address).then((answer) => answer.text()).then((text) => {

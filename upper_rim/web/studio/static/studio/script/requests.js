@@ -1,26 +1,54 @@
 // One way to post, one request for one press, each on the newest state that the screen shows when it goes.
-import { $, $$ } from "./dom.js";
+import { $ } from "./dom.js";
 
-const WHERE = [
-  ...["base", "select", "page", "width"].map((name) => `#screen form [name=${name}]`),
-  ...["tray", "state", "part", "band"].map((name) => `#looking-at [name=${name}]`),
-].join(", ");
+const BASE = "#screen form [name=base]", PLACE = ["select", "page", "width", "tray", "state", "part", "band"];
 
-// The values of the screen's own place, and what is done.
-export const send = (values) => {
-  const where = Object.fromEntries($$(WHERE).map((input) => [input.name, input.value]));
-  return htmx.ajax("POST", location.pathname + location.search, {
-    source: "#screen", target: "#screen", swap: "morph:innerHTML", values: { ...where, ...values },
-  });
+// The screen's own place (what is chosen, on which page, at which width, with which tray), as its first form says it.
+const place = () => {
+  const fields = [...($(BASE)?.form.elements ?? [])];
+  return Object.fromEntries(fields.filter((field) => PLACE.includes(field.name)).map((field) => [field.name, field.value]));
 };
+export const send = (values) =>
+  htmx.ajax("POST", location.pathname + location.search, {
+    source: "#screen", target: "#screen", swap: "morph:innerHTML", values: { base: $(BASE).value, ...place(), ...values },
+  });
 export const set = (node, field, value, more = {}) => send({ do: "set", node, field, value, ...more });
 
 export const showAnew = (address = location.pathname + location.search) =>
-  htmx.ajax("GET", address, { target: "#screen", swap: "morph:innerHTML" });
+  htmx.ajax("GET", address, { source: "#screen", target: "#screen", swap: "morph:innerHTML" });
+
+// An edit may move what is chosen; the address says so, for all that shows the screen again.
+document.addEventListener("htmx:afterSwap", ({ detail: { target, requestConfig } }) => {
+  if (requestConfig?.verb !== "post" || target.id !== "screen") return;
+  const address = new URL(location);
+  for (const [name, value] of Object.entries(place())) {
+    if (value) address.searchParams.set(name, value);
+    else address.searchParams.delete(name);
+  }
+  history.replaceState(history.state, "", address);
+});
+
+// What is under way; the question whether there is news changes nothing and does not count.
+const underWay = new Set();
+let waiting = [];
+document.addEventListener("htmx:beforeSend", ({ detail: { elt, xhr } }) => {
+  if (elt.id === "watch") return;
+  underWay.add(xhr);
+  xhr.addEventListener("loadend", () => {
+    underWay.delete(xhr);
+    if (underWay.size > 0) return;
+    const acts = waiting;
+    waiting = [];
+    for (const act of acts) act();
+  });
+});
+// At once, or when all that is under way has been answered: what the server says of itself never overtakes an answer to
+// what was pressed, and shows nothing that was chosen before.
+export const whenQuiet = (act) => void (underWay.size > 0 ? waiting.push(act) : act());
 
 // Requests go one after the other; each is made on the newest state that is on the screen when it goes.
 document.addEventListener("htmx:configRequest", ({ detail }) => {
-  const base = $("#screen form [name=base]");
+  const base = $(BASE);
   if (base && "base" in detail.parameters) detail.parameters.base = base.value;
 });
 
