@@ -31,8 +31,11 @@ from upper_rim.core.kinds.pieces.base import Piece, ReachRule
 from upper_rim.core.kinds.pieces.footer import Footer
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.rows import Aligned, Cell, Columns, Row, Track
+from upper_rim.core.model.apply import apply
 from upper_rim.core.model.check import broken_references, roles_of
+from upper_rim.core.model.edits import Add, Edit, Remove, Together
 from upper_rim.core.model.site import Asset, Band, Menu, Page, Site
+from upper_rim.core.style.resolve import styled_in
 from upper_rim.core.values.rich import RichWords
 from upper_rim.core.values.styling import Declaration, RoleDefault
 from upper_rim.core.values.targets import ToAddress
@@ -187,6 +190,17 @@ class FittedMaker:
 
     def _dressed(self, node: Any, most: int) -> Any:
         return node.replaced(styles=self._declared(roles_of(node), most))
+
+    def redressed(self, site: Site) -> Site:
+        """With other styles on one node."""
+        node = self.chance.choice([node for piece in site.pieces for node in styled_in(piece)])
+        edits: list[Edit] = [Remove(nodes=tuple(style.id for style in node.styles))] if node.styles else []
+        new = tuple(style.model_dump() for style in self._declared(roles_of(node), 3))
+        if new:
+            edits.append(Add(parent=node.id, slot="styles", values=new))
+        made = apply(site, Together(edits=tuple(edits))) if edits else site
+        assert isinstance(made, Site), made
+        return made
 
     def _piece(self, kind: type[Piece], node: str, rows: int) -> Piece:
         made = kind(

@@ -178,6 +178,18 @@ def test_no_change_of_what_a_row_is_made_of_is_overlooked() -> None:
     assert need(with_cell(two.replaced(gap_px=50))) == pytest.approx(need(with_cell(two)) + 50)
 
 
+@pytest.mark.parametrize("seed", range(8))
+def test_what_is_kept_over_edits_of_styles_is_what_would_be_made_anew(seed: int) -> None:
+    maker = FittedMaker(seed)
+    site, contents = maker.site()
+    made = fitter(contents.__getitem__)
+    for _ in range(5):
+        site = maker.redressed(site)
+        for piece in site.pieces:
+            anew = fitter(contents.__getitem__).rows(site, piece)
+            assert [fit.stretches for fit in made.rows(site, piece)] == [fit.stretches for fit in anew], seed
+
+
 def test_a_missing_translation_is_foreseen_and_marked() -> None:
     site = menu_site(words("Timetable"), words("Harbours"), words("Island guide"), words("Fares and discounts"))
     plain, foreseen = only_row(site, "de"), only_row(site, "de", fitter(foresees=True))

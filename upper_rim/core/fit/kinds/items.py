@@ -55,9 +55,9 @@ def item_box(item: Any, setting: Setting) -> Box | None:
 
 
 def variant_of(item: Any, setting: Setting) -> tuple[Any, ...]:
-    """What may make an item's box another one in another width band."""
-    styles = [id(setting.part(item.id, part)) for part in roles_of(item)]
-    styles += [id(setting.within(item.id, role)) for role in roles_within(item)]
+    """What may make an item's box another one in another width band: its styles, and what it is there."""
+    styles = [setting.part(item.id, part) for part in roles_of(item)]
+    styles += [setting.within(item.id, role) for role in roles_within(item)]
     drawn = is_drawer(item, setting) if isinstance(item, MenuItem) else None
     pictures = _shows_pictures(item, setting) if isinstance(item, PictureList) else None
     return (*styles, drawn, pictures)

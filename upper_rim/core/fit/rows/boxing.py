@@ -56,10 +56,10 @@ class Boxing:
     def piece(self, piece: Piece, row: Row, setting: Setting, seen: Mapping[str, Any]) -> Block:
         """The piece around the row."""
         box = self.row(piece, row, setting, seen)
-        variant = (id(box), id(setting.part(piece.id)))
+        own = setting.part(piece.id)
         return self.kept(
-            ("piece", piece.id, row.id, setting.language, variant),
-            (box, setting.styles.known),
+            ("piece", piece.id, row.id, setting.language, id(box), id(own)),
+            (box, own, setting.styles.known.ground),
             lambda: piece_around([box], piece, setting),
         )
 
@@ -68,10 +68,11 @@ class Boxing:
         bands in which they are alike."""
         cells = {cell.id: self._cell(piece, row, cell, setting, seen) for cell in row.cells}
         fold = next((fold.count for fold in row.columns if fold.band == setting.band), 0)
-        variant = (tuple(map(id, cells.values())), id(setting.part(row.id)), fold, setting.beside)
+        own = setting.part(row.id)
+        variant = (tuple(map(id, cells.values())), id(own), fold, setting.beside)
         return self.kept(
             ("box", piece.id, row.id, setting.language, variant),
-            (tuple(cells.values()), self.shape(row), setting.styles.known),
+            (tuple(cells.values()), own, self.shape(row), setting.styles.known.ground),
             lambda: row_box(row, piece, setting, cells),
         )
 
@@ -96,7 +97,7 @@ class Boxing:
         variant = (tuple(map(id, items)), id(style), side_of(cell, setting.band))
         return self.kept(
             ("cell", piece.id, cell.id, setting.language, variant),
-            (items, cell.gap_px, row.styles, setting.styles.known),
+            (items, style, cell.gap_px, row.styles, setting.styles.known.ground),
             lambda: cell_box(cell, row, setting, items),
         )
 
@@ -106,9 +107,10 @@ class Boxing:
             box = item_box(item, alone)
             return _Made(box, frozenset(alone.missing), frozenset(alone.estimated))
 
+        variant = variant_of(item, setting)
         return self.kept(
-            ("item", piece.id, item.id, setting.language, variant_of(item, setting)),
-            (seen, setting.styles.known, setting.measurer),
+            ("item", piece.id, item.id, setting.language, tuple(map(id, variant))),
+            (seen, variant, setting.styles.known.ground, setting.measurer),
             make,
         )
 

@@ -45,7 +45,7 @@ from .boxing import Boxing, Made
 from .cells import Memory
 from .estimates import Estimates
 from .held import Share, held_in
-from .setting import Known, Setting, Styles
+from .setting import Known, Setting, Skeleton, Styles
 from .sweep import FROM_PX, TO_PX, Context, Laid, RowFit, look, sweep
 
 VIEWPORT_HEIGHT_PX = 800.0
@@ -131,7 +131,7 @@ class Fitter:
             return None
         around = self.kept(
             ("whole", piece.id, stage, language, within.band, within.beside),
-            (boxes, piece.replaced(rows=()), within.styles.known),
+            (boxes, piece.replaced(rows=()), within.styles.known.ground, within.part(piece.id)),
             lambda: piece_around(boxes, piece, within, stands_free=stage is not None or _stands_free(piece, within)),
         )
         room = held_in(site, piece).share.at(viewport.width)
@@ -242,7 +242,9 @@ class Fitter:
             (_foundations(site), site.menus, site.pages, site.assets, site.name, piece.replaced(rows=()), row),
             lambda: site.replaced(pieces=(piece.replaced(rows=(row,)),)),
         )
-        known = self.kept(("styles", piece.id, row.id), _skeleton(site, piece, row), Known)
+        name, skeleton = ("styles", piece.id, row.id), _skeleton(site, piece, row)
+        before = self._known.get(name)
+        known = self.kept(name, skeleton, lambda: before[1].carried(skeleton) if before else Known(skeleton))
         return Setting(
             site=view,
             styles=Styles(lambda: Styling(view), known),
@@ -361,12 +363,13 @@ def _menus_in(row: Row, site: Site) -> tuple[Any, ...]:
     return tuple(menu for menu in site.menus if menu.id in shown)
 
 
-def _skeleton(site: Site, piece: Piece, row: Row) -> tuple[Any, ...]:
-    """All that the styles of a row depend on."""
-    items = (item for cell in row.cells for item in cell.items)
-    nodes = tuple((node.id, node.styles, node.wears) for node in (row, *row.cells))
-    styled = tuple((item.kind, item.id, item.styles, item.wears, *item.roles.values()) for item in items)
-    return (_foundations(site), piece.styles, piece.wears, piece.roles, nodes, styled)
+def _skeleton(site: Site, piece: Piece, row: Row) -> Skeleton:
+    nodes: dict[str, tuple[Any, ...]] = {row.id: (piece.id, row.styles, row.wears)}
+    for cell in row.cells:
+        nodes[cell.id] = (row.id, cell.styles, cell.wears)
+        for item in cell.items:
+            nodes[item.id] = (cell.id, item.styles, item.wears, item.kind, *item.roles.values())
+    return Skeleton(_foundations(site), (piece.id, piece.styles, piece.wears, piece.roles), nodes)
 
 
 def _foundations(site: Site) -> tuple[Any, ...]:

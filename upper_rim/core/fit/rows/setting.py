@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field, replace
-from typing import Any
+from typing import Any, NamedTuple
 
 from ...kinds.items.trail import Step, Trail
 from ...model.links import Links
@@ -30,13 +30,48 @@ MOST_BOXES = 4_000
 _WHITE = re.compile(r"[ \t\n\r\f]+")
 
 
-class Known(dict[Any, BoxStyle]):
-    """Styles worked out so far, and boxes made with them; equal to nothing but itself."""
+class Skeleton(NamedTuple):
+    """All that the styles of a row's elements depend on. `nodes`: what the row, its cells and their items say of
+    themselves, and the node in which they stand, by their ids."""
 
-    def __init__(self) -> None:
+    foundations: tuple[Any, ...]
+    piece: tuple[Any, ...]
+    nodes: dict[str, tuple[Any, ...]]
+
+    def unmoved_since(self, before: Skeleton) -> frozenset[str]:
+        """The nodes that say what they did, in nodes that do: what is inherited is the same, too."""
+        if (self.foundations, self.piece) != (before.foundations, before.piece):
+            return frozenset()
+        unmoved = {self.piece[0]}
+        # What stands in a node comes after it.
+        for node, said in self.nodes.items():
+            if said[0] in unmoved and before.nodes.get(node) == said:
+                unmoved.add(node)
+        return frozenset(unmoved)
+
+
+class Known(dict[Any, BoxStyle]):
+    """Styles worked out so far, and boxes made with them; equal to nothing but itself. `ground`: equal for all that
+    are carried over from each other."""
+
+    def __init__(self, skeleton: Skeleton) -> None:
         super().__init__()
+        self.skeleton = skeleton
+        self.ground = skeleton.foundations
         self.alike: dict[tuple[str, str], list[BoxStyle]] = {}
-        self.boxes: dict[Any, tuple[Box, frozenset[str]]] = {}
+        self.boxes: dict[Any, tuple[BoxStyle, Box, frozenset[str]]] = {}
+
+    def carried(self, skeleton: Skeleton) -> Known:
+        """What is known of the nodes that an edit has left as they were."""
+        unmoved = skeleton.unmoved_since(self.skeleton)
+        made = Known(skeleton)
+        if unmoved:
+            made.ground = self.ground
+        made.update((key, style) for key, style in self.items() if key[0] in unmoved)
+        made.alike = {key: list(styles) for key, styles in self.alike.items() if key[0] in unmoved}
+        held = {id(style) for styles in made.alike.values() for style in styles}
+        made.boxes = {key: kept for key, kept in self.boxes.items() if id(kept[0]) in held}
+        return made
 
     def __eq__(self, other: object) -> bool:
         return self is other
@@ -124,8 +159,8 @@ class Setting:
             if len(boxes) > MOST_BOXES:
                 boxes.clear()
             alone = replace(self, missing=set())
-            boxes[key] = (make(alone), frozenset(alone.missing))
-        box, missing = boxes[key]
+            boxes[key] = (own, make(alone), frozenset(alone.missing))
+        _, box, missing = boxes[key]
         self.missing |= missing
         return box
 
