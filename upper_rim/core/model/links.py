@@ -51,5 +51,6 @@ class Links:
         words = entry.label.in_language(language)
         if words:
             return words
-        _, page = self.resolve(entry.target, language)
+        target = entry.target
+        page = self.page(target.page, language) if isinstance(target, ToPage | ToPlace) else None
         return (page.title or page.path) if page else ""

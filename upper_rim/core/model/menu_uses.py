@@ -38,10 +38,13 @@ def longest_labels(entries: Iterable[Entry], links: Links, languages: Iterable[s
     listed = list(all_entries(entries))
     found = []
     for language in languages:
-        labels = ((links.label(entry, language), entry.id) for entry in listed)
-        label, node = max(labels, key=lambda one: len(one[0]), default=("", ""))
-        if label:
-            found.append((language, label, node))
+        longest, node = "", ""
+        for entry in listed:
+            label = links.label(entry, language)
+            if len(label) > len(longest):
+                longest, node = label, entry.id
+        if longest:
+            found.append((language, longest, node))
     return found
 
 

@@ -13,7 +13,7 @@ from ...model.links import Links
 from ...model.menu_uses import MenuUse
 from ...model.menus import Menus, all_entries, with_depth
 from ...model.site import Menu, Page, Site, drawer_width
-from ...reach.coverage import Coverage
+from ...reach.reached import reached
 from ...values.targets import Target, ToAddress, ToPage, ToPlace
 from ..finding import Finding, FindingKind, SeenAt
 
@@ -118,10 +118,9 @@ def two_buttons(site: Site) -> list[Finding]:
         for cell in row.cells
         for item in cell.items
     }
-    coverage = Coverage(site)
-    for page, slots in coverage.kinds_of_pages():
-        for at, band in enumerate(coverage.bands):
-            shown = {piece.id for outcomes in slots.values() if (piece := outcomes[at].piece) is not None}
+    known = reached(site)
+    for page, in_bands in known.kinds:
+        for band, shown in zip(known.bands, in_bands, strict=True):
             there = [use for use in openers if use.piece.id in shown and _is_button(use.item, band, from_px, site)]
             for one, other in combinations(there, 2):
                 if one.piece is other.piece and stage_of[one.item.id] != stage_of[other.item.id]:

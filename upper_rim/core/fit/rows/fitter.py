@@ -27,7 +27,7 @@ from ...model.site import Site
 from ...model.stages import in_stage
 from ...model.trail import Trails
 from ...model.tree import items_of
-from ...reach.coverage import Coverage, reach_shape
+from ...reach.reached import reached
 from ...style.faces import Face, character_em, faces_in_use
 from ...style.pictures import Pictures
 from ...style.resolve import Styling
@@ -151,9 +151,8 @@ class Fitter:
     def languages(self, site: Site, piece: Piece) -> list[str]:
         """The languages of the pages that a piece shows on, the site's own first; that one alone, where it shows
         nowhere."""
-        reached = self.kept("reached", (reach_shape(site), site.pages), lambda: _languages_reached(site))
-        found = reached.get(piece.id, set())
-        return sorted(found or {site.language}, key=lambda language: (language != site.language, language))
+        found = reached(site).languages.get(piece.id) or {site.language}
+        return sorted(found, key=lambda language: (language != site.language, language))
 
     def row(self, site: Site, piece: Piece, row: Row, language: str) -> RowFit:
         name = (piece.id, row.id, language)
@@ -318,7 +317,7 @@ class Fitter:
             return made
 
 
-_SHARED = frozenset({"faces", "measurer", "links", "menus", "pictures", "posts", "reached"})
+_SHARED = frozenset({"faces", "measurer", "links", "menus", "pictures", "posts"})
 
 
 def _waits(item: Any) -> bool:
@@ -337,15 +336,6 @@ def _edited(site: Site, edits: Iterable[Edit]) -> Site:
     made = apply(site, Together(edits=tuple(edits)))
     assert isinstance(made, Site), made
     return made
-
-
-def _languages_reached(site: Site) -> dict[str, set[str]]:
-    found: dict[str, set[str]] = {}
-    coverage = Coverage(site)
-    for pieces, language in {(coverage.pieces_on(page), page.language) for page in site.pages}:
-        for piece in pieces:
-            found.setdefault(piece, set()).add(language)
-    return found
 
 
 def _stands_free(piece: Piece, setting: Setting) -> bool:

@@ -12,21 +12,21 @@ from ....core.kinds.pieces.drawer import Drawer
 from ....core.kinds.pieces.header import Header
 from ....core.model.site import Site
 from ....core.reach.coverage import in_words
+from ....core.reach.reached import reached
 from ..cycle.screen import Opened, Redirected, screen, site_url
 from ..forms.arrangements import ARRANGEMENTS
-from ..preview.reached import pages_by_piece
 
 
 @screen("studio/pieces/pieces.html", "pieces")
 def pieces(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[str, Any]:
     if made and made[0].startswith("pc-") and request.POST.get("do") == "add":
         raise Redirected(site_url("workbench", opened, made[0]))
-    reached = pages_by_piece(opened.site)
+    pages = reached(opened.site).pages
     listed = [
         (
             piece,
             piece.NAME,
-            reached.get(piece.id, 0),
+            pages.get(piece.id, 0),
             _places(piece, opened.site),
         )
         for piece in opened.site.pieces

@@ -19,6 +19,7 @@ from ....core.kinds.rows import Cell, Row
 from ....core.model.site import Page, Site
 from ....core.model.tree import items_of, walk
 from ....core.reach.coverage import Coverage, in_words
+from ....core.reach.reached import reached
 from ...sites.fitters import site_fitter
 from ..controls.control import Group, note
 from ..controls.of_nodes import groups_for, node_name, shared_row
@@ -27,7 +28,6 @@ from ..forms.numbers import PHONE_PX, USUAL_PX, stage_width
 from ..preview.fitting import SpanInWords, asked_span, clusters, grouped, marks_of, snap_widths, spans_of
 from ..preview.legible import legible, squeezed_note
 from ..preview.moving import looked_through
-from ..preview.reached import pages_by_piece
 from ..preview.trials import trial_of, tried_site
 from ..preview.viewing import looked_at, tray
 from ..words.reach import reason
@@ -60,7 +60,7 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
     seen_piece = next((one for one in shown.pieces if one.id == piece.id), piece)
     fits = fitter.rows(shown, seen_piece)
     spans = spans_of(shown, seen_piece, fits)
-    reached = pages_by_piece(site)
+    pages = reached(site).pages
     usual = PHONE_PX if isinstance(piece, Drawer) else USUAL_PX
     width = stage_width(request.POST, request.GET, usual=usual)
     looked = looked_through(request, fitter, shown, page, width) if page else None
@@ -95,7 +95,7 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "into": _into(piece, chosen),
         "item_kinds": [(kind, one.NAME) for kind, one in ITEM_KINDS.items()],
         "destinations": _destinations(chosen, piece, site),
-        "reached": reached.get(piece.id, 0),
+        "reached": pages.get(piece.id, 0),
         "rules": [(rule, in_words(rule, site)) for rule in piece.reach],
         "held": [(holder, node_name(item, site), item) for holder, item in site.holders(piece)],
         "is_drawer": isinstance(piece, Drawer),
