@@ -37,7 +37,7 @@ class Element(NamedTuple):
 Markup = Element | Raw | str
 """An element, what is written already, or plain text."""
 
-_VOID = frozenset({"br", "img", "input"})
+_VOID = frozenset({"br", "img", "input", "meta"})
 """Elements that have no content and no end tag (HTML Standard, 13.1.2)."""
 _SHAPES = frozenset({"circle", "line", "path", "rect"})
 """Elements of SVG: without children, their start tag closes itself."""

@@ -5,12 +5,16 @@ Shown side by side in the studio, on the stage's own host.
 
 from __future__ import annotations
 
-from html import escape
+from collections.abc import Iterable, Iterator
 from typing import Any
 
 from ...kinds.entries import Entry
+from ...kinds.items.base import ShowsMenu
 from ...kinds.items.menu import MenuItem
-from ...kinds.markup import html
+from ...kinds.items.menu_entries import entries_markup
+from ...kinds.items.trail import Trail
+from ...kinds.marks import MARK
+from ...kinds.markup import SLOT, Attributes, Element, Markup, Raw, element, html
 from ...kinds.pieces.base import Piece
 from ...kinds.rows import Cell, Row
 from ...kinds.rule import Rule, css, inside
@@ -26,7 +30,6 @@ from ...values.words import Words
 from ..css.sheet import sheet
 from ..naming import look_class, named, published_name
 from ..shelf import Shelf
-from .item_markup import item_markup, on_no_page
 from .site_context import SiteContext, pageless
 
 SHOWN_ROLES: tuple[tuple[str, str, str], ...] = (
@@ -64,14 +67,18 @@ _STRIP = (
 otherwise."""
 
 
-def _document(site: Site, title: str, sheet: str, shown: list[str]) -> str:
+def _document(site: Site, title: str, sheet: str, shown: Iterable[Markup]) -> str:
     strip = css(inside(("@layer strip",), named(_STRIP, site.key)), is_important=True)
-    cells = "".join(f"<div>{one}</div>" for one in shown)
-    return (
-        f'<!doctype html><html lang="{site.language}" dir="{direction(site.language)}"><meta charset="utf-8">'
-        f"<title>{escape(title)}</title>"
-        f"<style>{strip}{sheet}</style><body><div class=strip>{cells}</div>"
+    cells = element("div", {"class": "strip"}, *(element("div", {}, one) for one in shown))
+    whole = element(
+        "html",
+        {"lang": site.language, "dir": direction(site.language)},
+        element("meta", {"charset": "utf-8"}),
+        element("title", {}, title),
+        element("style", {}, Raw(strip + sheet)),
+        element("body", {}, cells),
     )
+    return "<!doctype html>" + html([whole])
 
 
 def states_document(site: Site, shelf: Shelf, element: StyledElement, band: str | None, font_url: str) -> str:
@@ -95,90 +102,136 @@ def _never_hidden(site: Site, node_id: str) -> Site:
 def role_document(site: Site, shelf: Shelf, role: str, font_url: str) -> str:
     """The same for a role by itself, as the site's defaults have it."""
     sample = next(sample for listed, _, sample in SHOWN_ROLES if listed == role)
-    key = site.key
-    shown = [
-        f'<header class="{key}"><div>{role_markup(site, role, state, sample)}</div></header>'
+    shown = (
+        element("header", {"class": site.key}, element("div", {}, role_markup(site, role, state, sample)))
         for state in STATES_OF[role]
-    ]
+    )
     widest = site.bands[-1].id if site.bands else ""
     return _document(site, role, sheet(site, shelf, font_url, forced=True, only_band=widest), shown)
 
 
-def role_markup(site: Site, role: str, state: State, sample: str) -> str:
+def role_markup(site: Site, role: str, state: State, sample: str) -> Element:
     """One element in a role and a state."""
-    key = site.key
-    forced = f" {key}-as-{state}" if state in {"hover", "focus", "pressed"} else ""
-    current = ' aria-current="page"' if state == "current" else ""
-    words = escape(sample)
+
+    def named(name: str) -> Attributes:
+        return {"class": f"{site.key}-{name}"}
+
+    picture = element("span", {"class": f"{site.key}-icon {site.key}-icon-menu"})
+    made: Element
     match role:
         case "entry":
-            return f'<nav class="{key}-menu"><ul class="{key}-list"><li><a class="{forced.strip()}" href="#"{current}>{words}</a></li></ul></nav>'
-        case "icon":
-            return f'<a class="{key}-link{forced}" href="#"{current} aria-label="Icon"><span class="{key}-icon {key}-icon-menu"></span></a>'
-        case "opener":
-            return f'<button type="button" class="{key}-menu-button{forced}" aria-label="Menu"><span class="{key}-icon {key}-icon-menu"></span></button>'
-        case "field":
-            value = "" if state == "placeholder" else f' value="{words}"'
-            said = {"disabled": " disabled", "invalid": ' aria-invalid="true"'}.get(state, "")
-            return f'<input class="{key}-field{forced}" aria-label="Field" placeholder="Your name"{value}{said}>'
+            link = _in_the_state(element("a", {"href": "#"}, sample), site, state)
+            return element("nav", named("menu"), element("ul", named("list"), element("li", {}, link)))
         case "list":
-            return (
-                f'<ul class="{key}-bullets">'
-                + "".join(f"<li>{escape(one)}</li>" for one in sample.split(";"))
-                + "</ul>"
-            )
+            return element("ul", named("bullets"), *(element("li", {}, one) for one in sample.split(";")))
         case "heading-1" | "heading-2" | "heading-3":
-            return f'<div class="{key}-{role}" role="heading" aria-level="{role[-1]}">{words}</div>'
+            return element("div", {**named(role), "role": "heading", "aria-level": role[-1]}, sample)
+        case "icon":
+            made = element("a", {**named("link"), "href": "#", "aria-label": "Icon"}, picture)
+        case "opener":
+            made = element("button", {"type": "button", **named("menu-button"), "aria-label": "Menu"}, picture)
+        case "field":
+            made = element("input", {**named("field"), **_field_in(state, sample)})
         case "text":
-            return f'<span class="{key}-text{forced}">{words}</span>'
-    css_class = {"title": "logo", "link": "anchor"}.get(role, role)
-    return f'<a class="{key}-{css_class}{forced}" href="#"{current}>{words}</a>'
+            made = element("span", named("text"), sample)
+        case _:
+            made = element("a", {**named({"title": "logo", "link": "anchor"}.get(role, role)), "href": "#"}, sample)
+    return _in_the_state(made, site, state)
 
 
-def _in_state(context: SiteContext, element: StyledElement, state: State) -> str:
-    spot = find(context.site, element.node)
+def _field_in(state: State, written: str) -> Attributes:
+    return {
+        "aria-label": "Field",
+        "placeholder": "Your name",
+        "value": None if state == "placeholder" else written,
+        "disabled": state == "disabled",
+        "aria-invalid": "true" if state == "invalid" else None,
+    }
+
+
+def _in_the_state(node: Element, site: Site, state: State) -> Element:
+    """The element in a state that holds still."""
+    own = node.attributes.get("class")
+    forced = f"{site.key}-as-{state}" if state in {"hover", "focus", "pressed"} else None
+    classes = " ".join(str(name) for name in (forced, own) if name)
+    said = {"class": classes or None, "aria-current": "page" if state == "current" and node.tag == "a" else None}
+    return node._replace(attributes={**node.attributes, **said})
+
+
+def _in_state(context: SiteContext, element_of: StyledElement, state: State) -> tuple[Markup, ...]:
+    """The node that an element is of, with the element in that state."""
+    spot = find(context.site, element_of.node)
     assert spot is not None
     item: Any = spot.node
     if isinstance(item, Piece | Row | Cell):
-        return f'<span class="{context.name("text")}">Aa</span>'
-    key = context.site.key
-    forced = f"{key}-as-{state} " if state in {"hover", "focus", "pressed"} else ""
-    current = ' aria-current="page"' if state == "current" else ""
+        return (element("span", {"class": context.name("text")}, "Aa"),)
     if isinstance(item, MenuItem):
-        worn = " ".join(context.name(look_class(look, at)) for at, look in enumerate(item.wears))
-        inner = _menu_part(context, item, element.part)
-        inner = inner.replace("<a ", f'<a class="{forced.strip()}"{current} ', 1).replace(
-            'class="', f'class="{forced}', 1
-        )
-        return f'<nav class="{context.name("menu")} {context.name(item.id)} {worn} {item.classes}">{inner}</nav>'
-    markup = on_no_page(html(item_markup(item, context)), context)
-    if element.part == "content":
-        return markup.replace('<a class="', f'<a{current} class="{forced}', 1).replace(
-            "<a href", f'<a{current} class="{forced.strip()}" href', 1
-        )
-    return markup.replace('class="', f'class="{forced}', 1).replace(" class=", f"{current} class=", 1)
+        worn = (context.name(look_class(look, at)) for at, look in enumerate(item.wears))
+        classes = " ".join(filter(None, (context.name("menu"), context.name(item.id), *worn, item.classes)))
+        around = element("nav", {"class": classes}, *_menu_part(context, item, element_of.part))
+        return tuple(_First("button" if element_of.part == "title" else "a", context.site, state).in_state([around]))
+    markup = tuple(_on_no_page(item.markup(context), context))
+    return tuple(_First("a" if element_of.part == "content" else "", context.site, state).in_state(markup))
 
 
-def _menu_part(context: SiteContext, item: MenuItem, part: Part) -> str:
+class _First:
+    """The first element of a name, or the first of all, is put into a state."""
+
+    def __init__(self, tag: str, site: Site, state: State) -> None:
+        self._tag, self._site, self._state = tag, site, state
+        self._is_found = False
+
+    def in_state(self, markup: Iterable[Markup]) -> Iterator[Markup]:
+        for node in markup:
+            if self._is_found or not isinstance(node, Element):
+                yield node
+            elif self._tag in {"", node.tag}:
+                self._is_found = True
+                yield _in_the_state(node, self._site, self._state)
+            else:
+                yield node._replace(children=tuple(self.in_state(node.children)))
+
+
+def _on_no_page(markup: Iterable[Markup], context: SiteContext) -> Iterator[Markup]:
+    """With a menu's entries, and a trail, as they are where no page is the current one."""
+    for node in markup:
+        mark = MARK.fullmatch(node.html) if isinstance(node, Raw) else None
+        spot = find(context.site, mark[1] or mark[2]) if mark else None
+        item: Any = spot.node if spot else None
+        if mark and isinstance(item, Trail):
+            yield item.sample(context)
+        elif mark and isinstance(item, ShowsMenu):
+            yield from _on_no_page(entries_markup(item, context.within(mark[3])), context)
+        elif isinstance(node, Element):
+            attributes = {name: value for name, value in node.attributes.items() if not SLOT.fullmatch(name)}
+            yield Element(node.tag, attributes, tuple(_on_no_page(node.children, context)))
+        else:
+            yield node
+
+
+def _menu_part(context: SiteContext, item: MenuItem, part: Part) -> tuple[Element, ...]:
     if part == "title":
-        return html([item.opener(context)])
+        return (item.opener(context),)
     menu = context.site.menu(item.menu) or Menu(id="none", name="Menu")
     entry = next(iter(menu.entries), Entry(id="none", label=Words(text="Entry")))
-    return f'<ul class="{context.name("list")}"><li><a href="#">{escape(context.links.label(entry, context.language) or "Entry")}</a></li></ul>'
+    label = context.links.label(entry, context.language) or "Entry"
+    link = element("a", {"href": "#"}, label)
+    return (element("ul", {"class": context.name("list")}, element("li", {}, link)),)
 
 
-def _around(site: Site, element: StyledElement, inner: str) -> str:
+def _around(site: Site, styled: StyledElement, inner: tuple[Markup, ...]) -> Markup:
     """What an element stands on: its cell, its row, its piece, with their own looks."""
     styling = Styling(site)
-    parent: StyledElement | None = element.parent if element.role == "column-rule" else element
+    parent: StyledElement | None = styled.parent if styled.role == "column-rule" else styled
     while parent is not None:
         holder = styling.holders[parent.node]
         if isinstance(holder, Piece | Row | Cell):
             kind = parent.role if parent.role in {"row", "cell"} else ""
             worn = (look_class(look, at) for at, look in enumerate(holder.wears))
-            names = " ".join(published_name(site.key, name) for name in dict.fromkeys((kind, holder.id, *worn)))
+            names = [published_name(site.key, name) for name in dict.fromkeys((kind, holder.id, *worn))]
+            if isinstance(holder, Cell):
+                names.append(f"{site.key}-center")
             tag = "header" if isinstance(holder, Piece) else "div"
-            centre = f" {site.key}-center" if isinstance(holder, Cell) else ""
-            inner = f'<{tag} class="{names}{centre}">{inner}</{tag}>'
+            inner = (element(tag, {"class": " ".join(names)}, *inner),)
         parent = parent.parent
-    return inner
+    return inner[0]
