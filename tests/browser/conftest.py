@@ -143,9 +143,11 @@ def chromium_options() -> webdriver.ChromeOptions:
     return options
 
 
-def plain_chromium() -> webdriver.Chrome:
-    """A browser by itself, for pages that no server sends."""
-    return webdriver.Chrome(options=chromium_options(), service=Service("/usr/bin/chromedriver"))
+def plain_chromium(*logs: str) -> webdriver.Chrome:
+    """A browser by itself, for pages that no server sends. `logs`: kinds of logs that it keeps whole."""
+    options = chromium_options()
+    options.set_capability("goog:loggingPrefs", dict.fromkeys(logs, "ALL"))
+    return webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver"))
 
 
 def load_faces(driver: webdriver.Chrome) -> None:
@@ -174,7 +176,7 @@ class Chromium:
 
     def __init__(self) -> None:
         options = chromium_options()
-        options.set_capability("goog:loggingPrefs", {"browser": "ALL", "performance": "ALL"})
+        options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
         self.driver = webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver"))
         self.driver.set_script_timeout(60)
         self._first = self.driver.current_window_handle
@@ -189,8 +191,7 @@ class Chromium:
         folder = {"behavior": "allow", "downloadPath": str(downloads)}
         self._asked("Browser.setDownloadBehavior", browserContextId=self._context, **folder)
         self.driver.switch_to.window(window)
-        for log in ("browser", "performance"):
-            self.driver.get_log(log)
+        self.driver.get_log("browser")
 
     def close(self) -> None:
         self._asked("Target.disposeBrowserContext", browserContextId=self._context)
