@@ -14,13 +14,14 @@ import statistics
 import sys
 import time
 from collections.abc import Iterator
+from typing import NamedTuple
 
 from tests.browser.conftest import Browser, wait_for
 
 from .browsing import signed_in
 from .measured import Measured, table
 
-USES, ROUNDS, WARM_AFTER, ASKED_MS = 500, 12, 4, 200.0
+USES, ROUNDS, WARM_AFTER, REST_S, ASKED_MS = 500, 12, 4, 0.3, 200.0
 SCREENS = ("/s/quillwort/foundations/", "/s/quillwort/foundations/code/", "/s/quillwort/pieces/pc-main/")
 
 _CHANGE = """
@@ -42,15 +43,23 @@ htmx.ajax("POST", location.pathname, { target: "#screen", swap: "morph:innerHTML
 """
 
 
+class Pace(NamedTuple):
+    """How often the swatch is changed, how many times of these are not counted, how long all rests in between."""
+
+    rounds: int
+    warm_after: int
+    rest_s: float
+
+
 def measure(tiny: bool) -> Iterator[Measured]:
-    uses, rounds = (5, WARM_AFTER + 1) if tiny else (USES, ROUNDS)
+    uses, pace = (5, Pace(1, 0, 0.0)) if tiny else (USES, Pace(ROUNDS, WARM_AFTER, REST_S))
     with signed_in() as browser:
-        before = {screen: _median_ms(browser, screen, rounds) for screen in SCREENS}
+        before = {screen: _median_ms(browser, screen, pace) for screen in SCREENS}
         _put_buttons(browser, uses)
         for screen in SCREENS:
             yardstick = ("used nowhere", before[screen])
             told = f"a swatch in {uses} places, {screen.removeprefix('/s/quillwort')}"
-            yield Measured(told, _median_ms(browser, screen, rounds), ASKED_MS, "ms", yardstick)
+            yield Measured(told, _median_ms(browser, screen, pace), ASKED_MS, "ms", yardstick)
 
 
 def _put_buttons(browser: Browser, uses: int) -> None:
@@ -72,19 +81,19 @@ def _put_buttons(browser: Browser, uses: int) -> None:
     assert not fault, fault
 
 
-def _median_ms(browser: Browser, screen: str, rounds: int) -> float:
+def _median_ms(browser: Browser, screen: str, pace: Pace) -> float:
     """Milliseconds from the press to the stage's own word that it is up to date, once both processes are warm."""
     browser.go(screen)
     wait_for(
         lambda: browser.js("return document.querySelector('#stage') !== null && document.readyState === 'complete'")
     )
-    time.sleep(1.5)
+    time.sleep(5 * pace.rest_s)
     took = []
-    for at in range(rounds):
+    for at in range(pace.rounds):
         colour = f"#{37 * at % 200 + 40:02x}{at * 11 % 256:02x}44"
         took.append(float(browser.driver.execute_async_script(_CHANGE, "sw-straw", colour)))
-        time.sleep(0.3)
-    return statistics.median(took[WARM_AFTER:])
+        time.sleep(pace.rest_s)
+    return statistics.median(took[pace.warm_after :])
 
 
 if __name__ == "__main__":

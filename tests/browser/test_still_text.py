@@ -26,7 +26,10 @@ MOST_SHIFT = 0.001
 
 
 class SlowFonts(http.server.SimpleHTTPRequestHandler):
-    """Sends fonts late, so that the fallback is painted before the face is there."""
+    """Sends fonts late and anew each time, so that the fallback is painted before the face is there; what else a page
+    loads is kept."""
+
+    protocol_version = "HTTP/1.1"
 
     def do_GET(self) -> None:
         if self.path.endswith(".woff2"):
@@ -34,7 +37,8 @@ class SlowFonts(http.server.SimpleHTTPRequestHandler):
         super().do_GET()
 
     def end_headers(self) -> None:
-        self.send_header("Cache-Control", "no-store")
+        kept = self.path.endswith((".css", ".js", ".svg", ".png", ".jpg", ".webp"))
+        self.send_header("Cache-Control", "max-age=600" if kept else "no-store")
         super().end_headers()
 
     def log_message(self, *_: object) -> None:
@@ -44,8 +48,6 @@ class SlowFonts(http.server.SimpleHTTPRequestHandler):
 @pytest.fixture(scope="module")
 def chromium() -> Iterator[webdriver.Chrome]:
     driver = plain_chromium()
-    driver.execute_cdp_cmd("Network.enable", {})
-    driver.execute_cdp_cmd("Network.setCacheDisabled", {"cacheDisabled": True})
     driver.execute_cdp_cmd(
         "Page.addScriptToEvaluateOnNewDocument",
         {

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from itertools import cycle
 from typing import Any
 
 import pytest
@@ -230,8 +231,11 @@ def test_every_control_that_the_tray_offers_can_be_set_to_another_value_and_undo
     ferries: StoredSite, ada: User
 ) -> None:
     client = signed_in(ada)
+    footer = next(piece for piece in store.load(ferries.pk).site.pieces if piece.id == "pc-footer")
+    # One of each kind, over all cells: a row of all of them would be looked at anew with each.
+    cells = cycle([cell.id for row in footer.rows for cell in row.cells])
     every = {"kind": "together", "edits": [
-        {"kind": "add", "parent": "cl-rights", "slot": "items", "values": [{"id": f"it-all-{kind}", "kind": kind}]} for kind in ITEM_KINDS
+        {"kind": "add", "parent": cell, "slot": "items", "values": [{"id": f"it-all-{kind}", "kind": kind}]} for kind, cell in zip(ITEM_KINDS, cells, strict=False)
     ]}  # fmt: skip
     assert client.post(FOOTER, {"do": "edit", "edit": json.dumps(every)}).status_code == 200
     site = store.load(ferries.pk).site
