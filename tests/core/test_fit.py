@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import itertools
 import json
+import sys
 from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
 from functools import cache
 from pathlib import Path
 
@@ -188,6 +190,25 @@ def test_what_is_kept_over_edits_of_styles_is_what_would_be_made_anew(seed: int)
         for piece in site.pieces:
             anew = fitter(contents.__getitem__).rows(site, piece)
             assert [fit.stretches for fit in made.rows(site, piece)] == [fit.stretches for fit in anew], seed
+
+
+def test_threads_that_share_a_fitter_are_told_what_each_would_be_alone() -> None:
+    maker = FittedMaker(14)
+    site, contents = maker.site()
+    sites = [site, *(maker.redressed(site) for _ in range(3))]
+
+    def told(made: Fitter, one: Site) -> list[object]:
+        return [fit.stretches for piece in one.pieces for fit in made.rows(one, piece)]
+
+    alone = [told(fitter(contents.__getitem__), one) for one in sites]
+    shared, before = fitter(contents.__getitem__), sys.getswitchinterval()
+    sys.setswitchinterval(1e-5)
+    try:
+        with ThreadPoolExecutor(4) as pool:
+            together = list(pool.map(lambda at: told(shared, sites[at % 4]), range(40)))
+    finally:
+        sys.setswitchinterval(before)
+    assert together == alone * 10
 
 
 def test_a_missing_translation_is_foreseen_and_marked() -> None:

@@ -62,15 +62,16 @@ class Known(dict[Any, BoxStyle]):
         self.boxes: dict[Any, tuple[BoxStyle, Box, frozenset[str]]] = {}
 
     def carried(self, skeleton: Skeleton) -> Known:
-        """What is known of the nodes that an edit has left as they were."""
+        """What is known of the nodes that an edit has left as they were. Another thread may be finding out more: what
+        is there is copied first."""
         unmoved = skeleton.unmoved_since(self.skeleton)
         made = Known(skeleton)
         if unmoved:
             made.ground = self.ground
-        made.update((key, style) for key, style in self.items() if key[0] in unmoved)
-        made.alike = {key: list(styles) for key, styles in self.alike.items() if key[0] in unmoved}
+        made.update((key, style) for key, style in list(self.items()) if key[0] in unmoved)
+        made.alike = {key: list(styles) for key, styles in list(self.alike.items()) if key[0] in unmoved}
         held = {id(style) for styles in made.alike.values() for style in styles}
-        made.boxes = {key: kept for key, kept in self.boxes.items() if id(kept[0]) in held}
+        made.boxes = {key: kept for key, kept in list(self.boxes.items()) if id(kept[0]) in held}
         return made
 
     def __eq__(self, other: object) -> bool:
