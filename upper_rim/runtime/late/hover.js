@@ -31,6 +31,9 @@ document.querySelectorAll("[data-rim-hover]").forEach((menu) => {
       if (pointerType === "mouse") wait(120, true);
     };
     branch.addEventListener("pointerenter", entered);
+    // What was pressed, or shut with Escape, stays so under a pointer that rests there (WCAG 2.2, 1.4.13).
+    branch.addEventListener("click", () => clearTimeout(timer));
+    branch.addEventListener("keydown", ({ key }) => key === "Escape" && clearTimeout(timer));
     pointed.set(branch, entered);
     branch.addEventListener("pointerleave", (event) => {
       if (event.pointerType !== "mouse") return;
@@ -40,8 +43,8 @@ document.querySelectorAll("[data-rim-hover]").forEach((menu) => {
     });
   });
 });
-// What the pointer did that this was fetched for.
+// What the pointer did that this was fetched for; unless something there has been pressed since.
 export const come = (event) => {
-  if (!came && event.type === "pointerover") for (let part = event.target; part; part = part.parentElement) if (part.matches(":hover")) pointed.get(part)?.(event);
+  if (!came && event.type === "pointerover") for (let part = event.target; part; part = part.parentElement) if (part.matches(":hover") && !part.contains(document.activeElement)) pointed.get(part)?.(event);
   came = true;
 };
