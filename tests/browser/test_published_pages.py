@@ -12,6 +12,7 @@ from urllib.parse import urlsplit
 import html5lib
 import pytest
 from selenium.webdriver.common.action_chains import ActionChains
+from selenium.webdriver.common.actions.action_builder import ActionBuilder
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
@@ -136,7 +137,9 @@ def test_a_branch_opens_on_press_and_closes_by_escape_and_by_leaving(reader: Bro
     time.sleep(0.4)
     assert second.get_attribute("aria-expanded") == "false", "the pointer rests there, and opens nothing"
     first.click()
-    ActionChains(reader.driver).move_by_offset(20, 650).click().perform()
+    elsewhere = ActionBuilder(reader.driver)
+    elsewhere.pointer_action.move_to_location(20, 650).click()
+    elsewhere.perform()
     assert first.get_attribute("aria-expanded") == "false"
 
 
