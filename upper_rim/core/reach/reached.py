@@ -27,6 +27,7 @@ class Reached(NamedTuple):
 
 
 def reached(site: Site) -> Reached:
+    """Worked out anew only when pages or reach have changed."""
     return _reached(id(site.pages), reach_shape(site), _Whole(site))
 
 
