@@ -8,7 +8,8 @@ from typing import NamedTuple
 
 class Measured(NamedTuple):
     """`got` and `asked` in `unit`, less is better; `asked` is None where nothing is. `yardstick`: what it is compared
-    with, and how much that took in the same unit."""
+    with, and how much that took in the same unit. A time is the best of several: what else a machine does only makes
+    it longer, and beside others on one machine, at times, twice as long."""
 
     name: str
     got: float

@@ -1,8 +1,8 @@
 """How long does work on a large menu take? `python ops/with_test_database.py python -m bench.menus`
 
 A site of 4,000 pages whose main menu has 1,200 entries: the menu's screen, edits of an entry there and of the menu's
-item on the workbench, over Django's own test client, as the median, and as a ratio to the yardstick: a request that
-loads the session and lists the user's sites. Then composing the pages, against the same site with the demo's own menu.
+item on the workbench, over Django's own test client, as the best of many, and as a ratio to the yardstick: a request
+that loads the session and lists the user's sites. Then composing the pages, against the same site with the demo's own menu.
 """
 
 from __future__ import annotations
@@ -18,7 +18,7 @@ from upper_rim.core.output.page.compose import Composer
 from upper_rim.core.values.targets import ToPage
 from upper_rim.shipped import shelf
 
-from .asking import HEADERS, asking, median_ms
+from .asking import HEADERS, asking, best_ms
 from .corpus import large_site
 from .measured import Measured, table
 
@@ -66,7 +66,7 @@ def measure(tiny: bool) -> Iterator[Measured]:
         def gap(at: int) -> dict[str, str]:
             return {"do": "set", "node": "it-menu", "field": "gap_px", "value": str(at % 90), "select": "it-menu"}
 
-        yardstick = ("listing the sites", median_ms(get("/"), times))
+        yardstick = ("listing the sites", best_ms(get("/"), times))
         for name, act in {
             "the menu's screen": get(menu),
             "an entry chosen": get(menu + "?select=en-7-3"),
@@ -77,18 +77,22 @@ def measure(tiny: bool) -> Iterator[Measured]:
             "an edit of the menu's item": post(bench, gap),
         }.items():
             told = f"{name}, {len(site.pages)} pages, {ENTRIES} entries"
-            yield Measured(told, median_ms(act, times), ASKED.get(name), "ms", yardstick)
+            yield Measured(told, best_ms(act, times), ASKED.get(name), "ms", yardstick)
         stored.delete()
     taken = {}
     for name, one in (("the demo's menu", plain), ("the large menu", site)):
-        begin = time.perf_counter()
-        composer = Composer(one, shelf(), read)
-        for page in one.pages[:500]:
-            # Not by `read`: the corpus makes a content anew each time that it is asked for.
-            composer.page(page, contents[page.content or ""])
-        taken[name] = (time.perf_counter() - begin) * 1000
+        # Not by `read` as it is: the corpus makes a content anew each time that it is asked for.
+        taken[name] = min(_composing_ms(one, read, contents) for _ in range(1 if tiny else 3))
     small, large = taken["the demo's menu"], taken["the large menu"]
     yield Measured("composing 500 pages with the large menu", large, 158.0, "ms", ("with the demo's own", small))
+
+
+def _composing_ms(site: Site, read: Callable[[str], bytes], contents: dict[str, bytes]) -> float:
+    begin = time.perf_counter()
+    composer = Composer(site, shelf(), read)
+    for page in site.pages[:500]:
+        composer.page(page, contents[page.content or ""])
+    return (time.perf_counter() - begin) * 1000
 
 
 def with_large_menu(site: Site) -> Site:
