@@ -5,13 +5,11 @@ from __future__ import annotations
 from dataclasses import replace
 
 import pytest
-from selectolax.lexbor import LexborHTMLParser
 
 from tests.fit_judge import boxes_of
-from tests.fitted_sites import FittedMaker
-from upper_rim.core.fit.advice.opened import all_opened
-from upper_rim.core.fit.css.base import BaseSheets, BaseStyle
+from upper_rim.core.fit.css.base import BaseSheets
 from upper_rim.core.fit.css.boxes import Sides
+from upper_rim.core.fit.markup.elements import ROLE_OF_CLASS
 from upper_rim.core.fit.rows.sweep import frame_at
 from upper_rim.core.fit.text.typesetting import Type
 from upper_rim.core.kinds.entries import Entry
@@ -22,12 +20,11 @@ from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.rows import Cell, Row
 from upper_rim.core.kinds.rule import Rule, rules_in
 from upper_rim.core.model.site import Menu, Site
+from upper_rim.core.output.css.style_rules import ROLE_SELECTORS
 from upper_rim.core.output.fitting import fitter_of
-from upper_rim.core.output.page.compose import Composer
 from upper_rim.core.output.shelf import Shelf
 from upper_rim.core.values.rich import RichWords
 from upper_rim.core.values.words import Words
-from upper_rim.demo import ostrey, quillwort
 from upper_rim.shipped import shelf
 
 
@@ -125,26 +122,6 @@ def test_a_number_that_changes_in_a_sheet_changes_what_is_foreseen() -> None:
     assert after["it-text"] == before["it-text"]
 
 
-def test_each_way_to_an_element_that_fit_names_is_one_in_what_is_published(monkeypatch: pytest.MonkeyPatch) -> None:
-    asked: set[str] = set()
-    known = BaseSheets.of
-
-    def noted(self: BaseSheets, path: str, ways: str = "") -> BaseStyle:
-        asked.add(path)
-        return known(self, path, ways)
-
-    monkeypatch.setattr(BaseSheets, "of", noted)
-    found: set[str] = set()
-    for site, contents in (ostrey(), quillwort(), *(FittedMaker(seed).site() for seed in range(14))):
-        fitter = fitter_of(shelf(), contents.__getitem__, 2026)
-        for piece in site.pieces:
-            rows = {row.id: row for row in site.shown_rows(piece)}
-            for fit in fitter.rows(site, piece):
-                all_opened(fitter, site, piece, rows[fit.row], fit.language)
-        composer = Composer(site, shelf(), contents.__getitem__, year=2026)
-        for page in site.pages:
-            if page.content is not None:
-                html = composer.page(page, contents[page.content]).decode()
-                tree = LexborHTMLParser(html.replace(f"{site.key}-", "rim-"))
-                found |= {path for path in asked - found if tree.css_first(path)}
-    assert len(asked) > 35 and asked - found <= {"div.rim-rich > p > em"}, asked - found
+def test_fit_finds_the_role_of_an_element_by_the_class_that_the_published_sheet_finds_it_by() -> None:
+    published = {ROLE_SELECTORS[role]: role for role in ROLE_OF_CLASS.values()}
+    assert published == {f".rim-{name}": role for name, role in ROLE_OF_CLASS.items()}

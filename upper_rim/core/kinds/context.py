@@ -11,6 +11,7 @@ from typing import NamedTuple, Protocol
 from ..values.brands import Mark
 from ..values.styling import Styled
 from ..values.targets import Target
+from ..values.words import Words
 from .entries import Entry, MenuPart
 from .markup import Markup
 
@@ -70,6 +71,9 @@ class PageContext(Protocol):
     @property
     def band_from_px(self) -> Mapping[str, int]:
         """The viewport width from which each width band counts, by its id."""
+
+    def words(self, words: Words, node: str) -> str:
+        """What a node says in the page's language."""
 
     def name(self, part: str = "") -> str:
         """A class as it is published."""

@@ -10,14 +10,13 @@ from ...kinds.items.menu import MenuItem
 from ...kinds.pieces.base import Piece
 from ...kinds.pieces.drawer import Drawer
 from ...kinds.rows import Row
-from ...model.menus import all_entries
 from ...model.site import Site, drawer_width
 from ..css.amount import Viewport
-from ..css.block import Block, Void
-from ..css.boxes import Box, Sides
+from ..css.block import Block
+from ..css.boxes import Box
 from ..css.linear import value
-from ..kinds.menus import lines_below
-from ..kinds.pieces import piece_around, row_box
+from ..markup.elements import ElementBoxes
+from ..markup.pieces import piece_around, row_box
 from ..rows.fitter import Fitter
 from ..rows.held import drawer_share
 from ..rows.setting import Setting
@@ -78,27 +77,12 @@ def _in_band(setting: Setting, wide: int) -> Setting:
 
 
 def levels(item: MenuItem, setting: Setting, drawn: Drawn | None, *, submenus: bool) -> list[Block]:
-    """What is opened: the close button, the drawer's own rows, and the entries one below the other, as the drawer's CSS
-    has them; and, where submenus open level by level, each of the further levels with its way back."""
-    entries = setting.menus.shown(item)
-    ways = "list drawer levels" if item.submenus == "levels" else "list drawer"
-    drawer = f"nav.rim-menu{'.rim-levels' if item.submenus == 'levels' else ''} > div.rim-drawer"
-    close = Void(part="close", **setting.sheets.of(f"{drawer} > button.rim-close", ways).sizes()).settle()
-    own = Block(part="list", within=list(lines_below(entries, item, setting, submenus=submenus))).settle()
+    """What is opened: the close button, the drawer's own rows, and the entries one below the other; and, where submenus
+    open level by level, each of the further levels with its way back."""
     above, below = _parts(drawn, setting) if drawn is not None else ([], [])
-    padding = setting.sheets.of(drawer, ways).sizes()["padding"]
-    found = [Block(part="drawer", within=[close, *above, own, *below], padding=padding).settle()]
-    if item.submenus == "levels":
-        sub = setting.sheets.of(f"{drawer} > ul.rim-list > li > ul.rim-sub", ways)
-        way_back = setting.sheets.of(f"{drawer} > ul.rim-list > li > ul.rim-sub > li.rim-back > button", ways)
-        top, *others = sub.sizes()["padding"]
-        around = Sides(top + sub.px_in("inset"), *others)
-        for entry in all_entries(entries):
-            lines = list(lines_below(entry.entries, item, setting, submenus=False))
-            if lines:
-                back = Void(part="back", **way_back.sizes()).settle()
-                found.append(Block(part="level", within=[back, *lines], padding=around).settle())
-    return found
+    boxes = ElementBoxes(item, setting, submenus=None if item.submenus == "levels" else submenus)
+    further = boxes.further_levels() if item.submenus == "levels" else ()
+    return [boxes.drawer(above, below), *further]
 
 
 def _parts(drawn: Drawn, setting: Setting) -> tuple[list[Box], list[Box]]:

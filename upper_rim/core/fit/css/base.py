@@ -22,13 +22,17 @@ from .boxes import SIDES, SIZES, Sides
 
 _AROUND = "html[data-rim-on] > body > header.rim > div.rim-row > div.rim-cells > div.rim-cell"
 _COMPOUND = re.compile(r"([a-z0-9]+)((?:\.[\w-]+)*)((?:\[[\w-]+(?:=[\w-]+)?\])*)")
+_CLASS = re.compile(r"\.([a-zA-Z][\w-]*)")
+_EDGES = re.compile(r":(?:first|last)-child")
 _BRACKETS = re.compile(r"\[([^\]]+)\]")
 _OF_BOXES = (
-    "block-", "border", "column-gap", "flex", "font", "gap", "grid-template", "inline-", "inset", "margin", "max-", "min-", "padding",
-    "row-gap", "white-space",
+    "align-", "aspect-ratio", "block-", "border", "column-gap", "display", "flex", "font", "gap", "grid-template", "inline-", "inset",
+    "justify-", "margin", "max-", "min-", "padding", "position", "row-gap", "white-space",
 )  # fmt: skip
 _BESIDE_NOTCHES = re.compile(r"max\(([^,]+),env\([^)]*\)\)")
 """On a screen without any, it is the first length."""
+_Matched = tuple[tuple[int, ...], int, int, Rule]
+"""Specificity, sheet, place in it, and the rule: in the order of the cascade."""
 
 
 class BaseSheets:
@@ -43,33 +47,65 @@ class BaseSheets:
         every = [*piece_rules, *(rule for rules in item_rules.values() for rule in rules)]
         self._rules = {"": every, **{way: list(map(_scoped, rules)) for way, rules in menu_rules.items()}}
         self._matchers: dict[str, Any] = {}
-        self._known: dict[tuple[str, str], BaseStyle] = {}
+        self._known: dict[tuple[str, str], tuple[list[_Matched], BaseStyle]] = {}
+        self._selected: dict[tuple[str, str], tuple[int, ...] | None] = {}
+        selectors = (rule.selector for rules in self._rules.values() for rule in rules)
+        self.classes = frozenset(name for selector in selectors for name in _CLASS.findall(selector))
+        """All that the sheets name."""
 
-    def of(self, path: str, ways: str = "") -> BaseStyle:
-        """`ways`: in which the menu is shown that the element belongs to, as keys of the rules for menus."""
-        found = self._known.get((path, ways))
-        if found is None:
-            element = _last(f"{_AROUND} > {path}")
-            matched = [
-                (specificity, at, order, rule)
-                for at, way in enumerate(("", *ways.split()))
-                for specificity, order, _, rule in self._matcher(way).match(element)
-            ]
-            declared: dict[str, str] = {}
-            for _, _, _, rule in sorted(matched, key=lambda one: one[:3]):
-                declared.update(rule.declarations)
-            found = self._known[path, ways] = BaseStyle(declared)
-        return found
+    def of(self, path: str, ways: str = "", own: Iterable[Rule] = ()) -> BaseStyle:
+        """`ways`: in which the menu is shown that the element belongs to, as keys of the rules for menus; `own`: what
+        its item says besides, after all that ships."""
+        if (path, ways) not in self._known:
+            matched = self._matched(path, ways)
+            self._known[path, ways] = matched, BaseStyle(_cascaded(matched))
+        matched, found = self._known[path, ways]
+        last = len(self._rules)
+        said = [
+            (weight, last, at, rule) for at, rule in enumerate(own) if (weight := self._weight(rule.selector, path))
+        ]
+        return BaseStyle(_cascaded([*matched, *said])) if said else found
+
+    def _matched(self, path: str, ways: str) -> list[_Matched]:
+        element = _last(f"{_AROUND} > {path}")
+        return [
+            (specificity, at, order, rule)
+            for at, way in enumerate(("", *ways.split()))
+            for specificity, order, _, rule in self._matcher(way).match(element)
+        ]
+
+    def _weight(self, selector: str, path: str) -> tuple[int, ...] | None:
+        """The specificity with which a selector holds for the element at a path's end; None where it does not."""
+        key = (selector, path)
+        if key not in self._selected:
+            matcher = cssselect2.Matcher()
+            for one in _selectors(selector):
+                matcher.add_selector(one, None)
+            weights = [weight for weight, *_ in matcher.match(_last(f"{_AROUND} > {path}"))]
+            self._selected[key] = max(weights, default=None)
+        return self._selected[key]
 
     def _matcher(self, way: str) -> Any:
         """Of the rules that say something of a box."""
         if way not in self._matchers:
             made = self._matchers[way] = cssselect2.Matcher()
             for rule in self._rules.get(way, ()):
-                if not rule.within and any(name.startswith(_OF_BOXES) for name in rule.declarations):
+                if not rule.within and is_of_boxes(rule):
                     for selector in _selectors(rule.selector):
                         made.add_selector(selector, rule)
         return self._matchers[way]
+
+
+def _cascaded(matched: Iterable[_Matched]) -> dict[str, str]:
+    declared: dict[str, str] = {}
+    for _, _, _, rule in sorted(matched, key=lambda one: one[:3]):
+        declared.update(rule.declarations)
+    return declared
+
+
+def is_of_boxes(rule: Rule) -> bool:
+    """Whether it says something of how large a box is, or where it stands."""
+    return any(name.startswith(_OF_BOXES) for name in rule.declarations)
 
 
 def _scoped(rule: Rule) -> Rule:
@@ -94,20 +130,24 @@ def _selectors(text: str) -> Iterable[Any]:
 
 
 def _last(path: str) -> Any:
-    """The element at a path's end; neither it nor one around it is the first or the last of its parent."""
+    """The element at a path's end. Neither it nor one around it is the first or the last of its parent, but where a
+    step says so: `p:first-child`."""
     root = last = _element(path.partition(" > ")[0])
+    way = []
     for step in path.split(" > ")[1:]:
         inner = _element(step)
-        last.extend([Element("i"), inner, Element("i")])
+        before, after = ([] if edge in step else [Element("i")] for edge in (":first-child", ":last-child"))
+        last.extend([*before, inner, *after])
+        way.append(len(before))
         last = inner
     found = cssselect2.ElementWrapper.from_html_root(root)
-    while len(found.etree_element):
-        _, found, _ = found.iter_children()
+    for at in way:
+        found = list(found.iter_children())[at]
     return found
 
 
 def _element(step: str) -> Element:
-    found = _COMPOUND.fullmatch(step)
+    found = _COMPOUND.fullmatch(_EDGES.sub("", step))
     if found is None:
         raise ValueError(f"no way to an element: {step}")
     attributes = {name: value for name, _, value in (one.partition("=") for one in _BRACKETS.findall(found[3]))}

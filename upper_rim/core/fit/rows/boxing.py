@@ -20,9 +20,9 @@ from ...values.rich import RichWords
 from ...values.words import Words
 from ..css.block import Block
 from ..css.boxes import Box
-from ..kinds.items import item_box, variant_of
-from ..kinds.menus import labels_of
-from ..kinds.pieces import cell_box, piece_around, row_box, side_of
+from ..markup.items import item_box, variant_of
+from ..markup.menus import labels_of
+from ..markup.pieces import cell_box, piece_around, row_box, side_of
 from .setting import Setting
 
 Made = TypeVar("Made")
@@ -109,7 +109,7 @@ class Boxing:
 
         variant = variant_of(item, setting)
         return self.kept(
-            ("item", piece.id, item.id, setting.language, tuple(map(id, variant))),
+            ("item", piece.id, item.id, setting.language, tuple(map(id, variant.styles)), variant.past),
             (seen, variant, setting.styles.known.ground, setting.measurer),
             make,
         )

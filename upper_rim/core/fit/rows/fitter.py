@@ -38,7 +38,7 @@ from ..css.base import BaseSheets
 from ..css.block import offset_in
 from ..css.boxes import BLOCK_END, BLOCK_START, Box, Frame
 from ..css.linear import value
-from ..kinds.pieces import piece_around, shrinks
+from ..markup.pieces import piece_around, shrinks
 from ..text.faces import Faces
 from ..text.paragraph import Measurer
 from .boxing import Boxing, Made

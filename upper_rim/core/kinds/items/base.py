@@ -74,6 +74,10 @@ class BaseItem(Styled):
         """The modules that are fetched when it is first used."""
         return ()
 
+    def changes_at(self, band_from_px: Mapping[str, int]) -> tuple[int, ...]:
+        """The viewport widths in px from which on it shows itself in another way, besides its styles."""
+        return ()
+
     def texts_within(self) -> tuple[Role, ...]:
         """Roles of the texts within it that are no part of it for themselves; `menu` and `block`: its own."""
         return ()

@@ -35,4 +35,4 @@ class ButtonItem(BaseItem):
 
     def markup(self, page: PageContext) -> tuple[Markup, ...]:
         attributes = page.attributes(self, self.roles["box"], self.id)
-        return (link(self.target, attributes, page, self.words.in_language(page.language)),)
+        return (link(self.target, attributes, page, page.words(self.words, self.id)),)

@@ -66,7 +66,7 @@ class FormField(Node):
         needed = element("span", {"class": page.name("needed")}, f"({phrase('needed', page.language)})")
         note: tuple[Markup, ...] = (" ", needed) if self.required else ()
         attributes = {"class": page.name("label"), "for": page.html_id(self.id)}
-        return element("label", attributes, self.words.in_language(page.language), *note)
+        return element("label", attributes, page.words(self.words, self.id), *note)
 
     def _control(self, page: PageContext) -> Element:
         common: Attributes = {

@@ -38,7 +38,7 @@ class IconLink(BaseItem):
         return f"Icon: {self.icon}"
 
     def markup(self, page: PageContext) -> tuple[Markup, ...]:
-        name = self.words.in_language(page.language)
+        name = page.words(self.words, self.id)
         drawn = icon(f"own-{self.id}" if self.picture else self.icon, page)
         if self.words_shown == "none":
             return (link(self.target, {**page.attributes(self, "link", self.id), "aria-label": name}, page, drawn),)

@@ -27,7 +27,7 @@ class LinkList(ShowsMenu):
         return named_by(self.NAME, self.words.text)
 
     def markup(self, page: PageContext) -> tuple[Markup, ...]:
-        head = title_over(self.words.in_language(page.language), self.id, page)
+        head = title_over(page.words(self.words, self.id), self.id, page)
         named = (
             {"aria-labelledby": head.attributes["id"]} if head else {"aria-label": page.menu_name(self.menu) or "Links"}
         )

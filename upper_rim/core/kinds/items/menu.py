@@ -108,6 +108,10 @@ class MenuItem(ShowsMenu):
             return self.drawer_below_px
         return band_from_px.get(self.drawer_below or "", 0) or None
 
+    def changes_at(self, band_from_px: Mapping[str, int]) -> tuple[int, ...]:
+        below = self.drawer_below_width(band_from_px)
+        return () if below is None else (below,)
+
     @classmethod
     def beginning(cls, offer: SiteOffer) -> dict[str, Any]:
         """A drawer below the site's widest band; within one, its entries below each other."""

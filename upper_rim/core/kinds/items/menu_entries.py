@@ -14,9 +14,9 @@ from .menu import MenuItem
 from .parts import icon
 
 
-def entries_markup(item: ShowsMenu, page: PageContext) -> Iterator[Element]:
-    """A branch at a time, for a menu may have thousands of entries."""
-    return _Writer(item, page).lines(page.entries(item))
+def entries_markup(item: ShowsMenu, page: PageContext, entries: Iterable[Entry]) -> Iterator[Element]:
+    """Of these entries, a branch at a time, for a menu may have thousands of them."""
+    return _Writer(item, page).lines(entries)
 
 
 class _Writer:
@@ -102,7 +102,7 @@ def _feature(entry: Entry, label: str, page: PageContext) -> Element | None:
 
 def entry_words(entry: Entry, label: str, page: PageContext) -> Iterator[Markup]:
     """What stands in its link: the label by itself, or beside an icon, with a second line, a mark, a note."""
-    second, mark = entry.second.in_language(page.language), entry.mark.in_language(page.language)
+    second, mark = page.words(entry.second, entry.id), page.words(entry.mark, entry.id)
     if entry.icon:
         yield icon(entry.icon, page)
     if second:

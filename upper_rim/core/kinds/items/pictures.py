@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Mapping
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -60,8 +60,8 @@ class PictureList(BaseItem):
     def _line(self, link: PictureLink, page: PageContext) -> Element:
         """The picture says nothing that the link does not say: it has no alternative."""
         leads = page.destination(link.target)
-        title = link.words.in_language(page.language) or leads.title
-        second = link.second.in_language(page.language)
+        title = page.words(link.words, link.id) or leads.title
+        second = page.words(link.second, link.id)
         lead: Attributes
         if leads.href is None:
             lead = {"role": "link", "aria-disabled": "true"}
@@ -84,7 +84,7 @@ class PictureList(BaseItem):
         listing, image = f"{own} .{key}-list", f"{own} img"
         gap = f"calc({self.gap_px}px + {self.gap_grows}vw)" if self.gap_grows else f"{self.gap_px}px"
         yield Rule(listing, {"row-gap": gap, "padding": f"{self.list_padding_px}px"})
-        from_px = sheet.band_from_px.get(self.pictures_from or "", 0)
+        (from_px,) = self.changes_at(sheet.band_from_px)
         shown = (f"@media (width >= {from_px}px)",) if from_px else ()
         share, rest = f"{self.list_percent}%", f"{100 - self.list_percent}%"
         size = {
@@ -108,6 +108,9 @@ class PictureList(BaseItem):
             yield Rule(f".{key}:has({own})", {"overflow-x": "clip"}, shown)
         if from_px:
             yield Rule(image, {"display": "none"}, (f"@media (width < {from_px}px)",))
+
+    def changes_at(self, band_from_px: Mapping[str, int]) -> tuple[int, ...]:
+        return (band_from_px.get(self.pictures_from or "", 0),)
 
     def pages_led_to(self) -> Iterable[PageRef]:
         return [link.target.page for link in self.links if isinstance(link.target, ToPage)]

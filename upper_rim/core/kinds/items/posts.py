@@ -33,7 +33,7 @@ class Posts(BaseItem):
         return named_by(self.NAME, self.words.text)
 
     def markup(self, page: PageContext) -> tuple[Markup, ...]:
-        head = title_over(self.words.in_language(page.language), self.id, page)
+        head = title_over(page.words(self.words, self.id), self.id, page)
         lines = (self._line(post) for post in page.posts(self.feed, self.below)[: self.count])
         attributes = page.attributes(self, "menu", "links", "posts", self.id)
         return (element("div", attributes, head, listed(page, *lines)),)

@@ -22,4 +22,4 @@ class TextItem(BaseItem):
         return named_by(self.NAME, self.words.text)
 
     def markup(self, page: PageContext) -> tuple[Markup, ...]:
-        return (element("span", page.attributes(self, "text", self.id), self.words.in_language(page.language)),)
+        return (element("span", page.attributes(self, "text", self.id), page.words(self.words, self.id)),)

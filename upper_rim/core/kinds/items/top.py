@@ -27,6 +27,6 @@ class BackToTop(BaseItem):
         return named_by(self.NAME, self.words.text)
 
     def markup(self, page: PageContext) -> tuple[Markup, ...]:
-        words = self.words.in_language(page.language) or phrase("top", page.language)
+        words = page.words(self.words, self.id) or phrase("top", page.language)
         after = {"data-rim-until": str(self.after_px) if self.after_px else None}
         return (element("a", {**page.attributes(self, "second", self.id), "href": "#", **after}, words),)

@@ -59,5 +59,5 @@ class EncodedEntries:
 def entries_html(item: ShowsMenu, context: PageContext) -> EntriesHtml:
     """The entries that an item shows."""
     # Split at its slots: a part, then a slot's kind and id, and so on.
-    first, *rest = SLOT.split(html(entries_markup(item, context)))
+    first, *rest = SLOT.split(html(entries_markup(item, context, context.entries(item))))
     return EntriesHtml((first, *rest[2::3]), tuple(zip(rest[::3], rest[1::3], strict=True)))

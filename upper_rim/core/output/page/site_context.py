@@ -16,6 +16,7 @@ from ...style.pictures import Picture
 from ...values.brands import Mark
 from ...values.styling import Styled
 from ...values.targets import Target
+from ...values.words import Words
 from ..naming import look_class, published_name
 from ..search.search_html import results_path
 from ..shelf import Shelf
@@ -69,6 +70,9 @@ class SiteContext:
     @cached_property
     def band_from_px(self) -> Mapping[str, int]:
         return band_widths(self.site)
+
+    def words(self, words: Words, node: str) -> str:
+        return words.in_language(self.language)
 
     def name(self, part: str = "") -> str:
         return published_name(self.site.key, part)

@@ -201,7 +201,8 @@ def _on_no_page(markup: Iterable[Markup], context: SiteContext) -> Iterator[Mark
         if mark and isinstance(item, Trail):
             yield item.sample(context)
         elif mark and isinstance(item, ShowsMenu):
-            yield from _on_no_page(entries_markup(item, context.within(mark[3])), context)
+            there = context.within(mark[3])
+            yield from _on_no_page(entries_markup(item, there, there.entries(item)), context)
         elif isinstance(node, Element):
             attributes = {name: value for name, value in node.attributes.items() if not SLOT.fullmatch(name)}
             yield Element(node.tag, attributes, tuple(_on_no_page(node.children, context)))

@@ -1,1 +1,0 @@
-"""Of which boxes are pieces and items made?"""

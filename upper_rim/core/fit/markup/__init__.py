@@ -1,0 +1,1 @@
+"""Which boxes does markup become?"""
