@@ -71,7 +71,8 @@ const lines = (text) => {
   let block = text.parentElement;
   while (getComputedStyle(block).display === 'inline') block = block.parentElement;
   const range = document.createRange();
-  range.selectNodeContents(block);
+  // Beside blocks a text has lines of its own.
+  range.selectNodeContents([...block.children].some((part) => getComputedStyle(part).display === 'block') ? text : block);
   return tops([...range.getClientRects()]);
 };
 const divided = (text) => {
@@ -103,14 +104,14 @@ for (const [id, inLines] of pieces) {
     const clips = (over) => { if (over > 0.55) found.push('clips'); if (over > 0.45) strict.push('clips') };
     clips(outer(row.querySelector('.qfit-cells')) - roomIn(row));
     for (const cell of row.querySelectorAll('.qfit-cell')) {
-      const items = [...cell.children].filter((item) => !hidden(item) && !away(item) && !item.matches('.qfit-spacer'));
+      const items = [...cell.children].filter((item) => !hidden(item) && !away(item) && !item.matches('.qfit-spacer,:has(>.qfit-spacer)'));
       const standing = [...cell.children].filter((item) => !hidden(item) && !away(item));
       const within = standing.map((item) => [item.getBoundingClientRect(), getComputedStyle(item)]);
       clips(Math.max(...within.map(([r, css]) => r.bottom + parseFloat(css.marginBottom))) - Math.min(...within.map(([r, css]) => r.top - parseFloat(css.marginTop))) - roomIn(cell));
-      const lists = items.flatMap((item) => [item, ...item.querySelectorAll('.qfit-list')].filter((list) => list.matches('ul.qfit-list') && !hidden(list) && getComputedStyle(list).flexWrap === 'wrap'));
+      const lists = items.flatMap((item) => [item, ...item.querySelectorAll('.qfit-list')].filter((list) => list.matches('ul.qfit-list') && !hidden(list) && getComputedStyle(list).display === 'flex' && getComputedStyle(list).flexWrap === 'wrap'));
       if (inLines) {
         if (folded(items) || lists.some((list) => folded([...list.children]))) found.push('wraps');
-        const flowing = '.qfit-pictures,.qfit-rich,.qfit-contact,.qfit-line,.qfit-map,.qfit-posts time,.qfit-list-title';
+        const flowing = '.qfit-more,.qfit-pictures,.qfit-rich,.qfit-contact,.qfit-line,.qfit-map,.qfit-posts time,.qfit-list-title';
         if (items.some((item) => texts(item).some((text) => !text.parentElement.closest(flowing) && lines(text) > 1))) found.push('wraps');
       }
       if (items.some((item) => texts(item).some(divided))) found.push('breaks words');

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import random
-from typing import Any
+from typing import Any, Literal, get_args, get_origin
 
 from upper_rim.core.exchange.import_pages import digest
 from upper_rim.core.kinds.entries import Entry
+from upper_rim.core.kinds.items.base import BaseItem
 from upper_rim.core.kinds.items.button import ButtonItem
 from upper_rim.core.kinds.items.contact import Contact, Hours
 from upper_rim.core.kinds.items.copyright import Copyright
@@ -113,7 +114,7 @@ class FittedMaker:
     """`lively`: with sizes that depend on the viewport."""
 
     def __init__(self, seed: int) -> None:
-        self.chance = random.Random(seed)
+        self.seed, self.chance = seed, random.Random(seed)
         self.language = self.chance.choice(list(VOCABULARY))
         self._words = VOCABULARY[self.language]
         self._count = 0
@@ -240,7 +241,7 @@ class FittedMaker:
             align=chance.choice(["start", "center", "end"]),
             aligned=aligned,
             gap_px=chance.choice([0, 8, 16, 30]),
-            items=tuple(self._dressed(self._item(kind), 3) for _ in range(chance.randrange(1, 4))),
+            items=tuple(self._dressed(self._varied(self._item(kind)), 3) for _ in range(chance.randrange(1, 4))),
         )
         return self._dressed(cell, 1)
 
@@ -280,6 +281,23 @@ class FittedMaker:
             lambda: Form(**common, fields=(FormField(id=self.new_id("ff"), words=words, required=True), FormField(id=self.new_id("ff"), kind="tick", words=words)), button=Words(text=self.words(1))),
         ]  # fmt: skip
         return chance.choice(plain + flowing if kind is Footer else plain)()
+
+    def _varied(self, node: Any) -> Any:
+        """With other values of its fields, of all that their types allow where these are few; what it holds, too."""
+        chance = random.Random(f"{self.seed} {node.id}")
+        made: dict[str, Any] = {}
+        for name, field in type(node).model_fields.items():
+            values = (True, False) if field.annotation is bool else get_args(field.annotation)
+            is_choice = field.annotation is bool or get_origin(field.annotation) is Literal
+            if is_choice and name != "kind" and chance.random() < 0.3:
+                made[name] = chance.choice(values)
+        for slot in getattr(node, "CHILDREN", ()):
+            made[slot] = tuple(map(self._varied, getattr(node, slot)))
+        if isinstance(node, FormField):
+            made["kind"] = chance.choice(get_args(FormField.model_fields["kind"].annotation))
+        if isinstance(node, BaseItem) and chance.random() < 0.1:
+            made["hint"] = Words(text=self._words[0])
+        return node.replaced(**made)
 
     def _rich(self) -> str:
         words = [self.words() for _ in range(6)]

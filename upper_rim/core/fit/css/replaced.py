@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ..text.faces import Faces
+from ..text.faces import ChosenFace, Faces
 from ..text.typesetting import Type, extents, line_height
 from .amount import Relative, Viewport
 from .boxes import Box, Frame, Intrinsic
@@ -50,11 +50,14 @@ class Replaced(Box):
 
 @dataclass(slots=True, eq=False)
 class Field(Box):
-    """A form field: so many lines high, as wide as it is told to be."""
+    """A form field: so many lines high, as wide as it is told to be. `fonts`: of what is chosen in it, where that makes
+    its line higher; `around_px`: what stands above and below its lines together, besides its edges."""
 
     type: Type | None = None
     faces: Faces | None = None
     lines: int = 1
+    fonts: tuple[ChosenFace | None, ...] = ()
+    around_px: float = 0.0
 
     def holds_still(self) -> bool:
         assert self.type is not None
@@ -75,7 +78,7 @@ class Field(Box):
         if self.type.line_height is not None:
             line = line_height(self.type, viewport)
         else:
-            line = sum(extents(self.type, self.faces, viewport))
-        own = line * self.lines + self.block_edges(viewport, of)
+            line = sum(extents(self.type, self.faces, viewport, self.fonts))
+        own = line * self.lines + self.around_px + self.block_edges(viewport, of)
         used = own if height is None else height
         return Frame(self, width, used, (), 1, False, used)

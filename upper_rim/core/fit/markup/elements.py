@@ -344,6 +344,14 @@ class ElementBoxes:
             return None
         if element.attributes.get("type") == "checkbox":
             return Void(**how)
+        if element.tag == "select":
+            # Chromium sets what is chosen as high as its fonts have it, whatever its line height, with a px above
+            # and below.
+            (chosen, *_) = (child for child in element.children if isinstance(child, Element))
+            normal, words = kind._replace(line_height=None, leading=None), "".join(map(str, chosen.children))
+            paragraph = self._setting.line(words, normal).paragraph
+            fonts = paragraph.fonts if paragraph else ()
+            return Field(type=normal, faces=self._setting.measurer.faces, fonts=fonts, around_px=2.0, **how)
         lines = int(str(element.attributes.get("rows") or 1))
         return Field(type=kind, faces=self._setting.measurer.faces, lines=lines, **how)
 

@@ -65,6 +65,10 @@ def rules_in_row(site: Site, row: Row, sheet: SiteSheet) -> Iterator[Rule]:
         for item in cell.items:
             yield from item.rules(f".{site.key}-{item.id}", sheet)
             yield from hidden_rules(site, item.hidden_in, f"{site.key}-{item.id}")
+            if item.hint.text:
+                # What is around it for its hint would still take the room between two items.
+                around = Rule(f".{site.key}-hinted:has(>.{site.key}-{item.id})", {"display": "none"})
+                yield from (around._replace(within=within) for within in media_in(site, item.hidden_in))
 
 
 def _cell_rules(site: Site, cell: Cell) -> Iterator[Rule]:
