@@ -6,7 +6,7 @@ import random
 from collections.abc import Callable
 from html import escape
 
-from upper_rim.core.exchange.import_pages import described_page, digest
+from upper_rim.core.exchange.imports.import_pages import described_page, digest
 from upper_rim.core.model.site import Page, Site
 from upper_rim.demo import ostrey
 

@@ -16,7 +16,7 @@ import time
 from collections.abc import Iterator
 
 from upper_rim.core.exchange.bundle import contents_of
-from upper_rim.core.model.edits import Set
+from upper_rim.core.model.editing.edits import Set
 
 from .asking import asking
 from .corpus import large_site

@@ -20,8 +20,8 @@ from typing import Any
 from tests.browser.conftest import load_faces, plain_chromium
 from tests.fit_judge import served
 from tests.fitted_sites import VOCABULARY, FittedMaker
-from upper_rim.core.exchange.import_pages import digest
-from upper_rim.core.exchange.markdown import written_page
+from upper_rim.core.exchange.html.markdown import written_page
+from upper_rim.core.exchange.imports.import_pages import digest
 from upper_rim.core.fit.advice.remedies import failures, remedies
 from upper_rim.core.fit.rows.fitter import Fitter
 from upper_rim.core.fit.rows.sweep import FROM_PX, TO_PX

@@ -21,7 +21,7 @@ from fontTools.ttLib import TTFont
 
 ROOT = Path(__file__).resolve().parent.parent
 sys.path.insert(0, str(ROOT))
-from upper_rim.core.style.metrics import measures_of  # noqa: E402
+from upper_rim.core.style.type.metrics import measures_of  # noqa: E402
 
 MODULES = ROOT / "node_modules"
 SHIPPED = Path("upper_rim/shipped")

@@ -17,7 +17,7 @@ from typing import Any
 
 from selenium import webdriver
 
-from upper_rim.core.exchange.import_pages import digest
+from upper_rim.core.exchange.imports.import_pages import digest
 from upper_rim.core.fit.css.boxes import Frame
 from upper_rim.core.fit.rows.fitter import stands_in_lines
 from upper_rim.core.fit.rows.sweep import FROM_PX, TO_PX, RowFit, frame_at

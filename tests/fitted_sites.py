@@ -5,7 +5,7 @@ from __future__ import annotations
 import random
 from typing import Any, Literal, get_args, get_origin
 
-from upper_rim.core.exchange.import_pages import digest
+from upper_rim.core.exchange.imports.import_pages import digest
 from upper_rim.core.kinds.entries import Entry
 from upper_rim.core.kinds.items.base import BaseItem
 from upper_rim.core.kinds.items.button import ButtonItem
@@ -32,9 +32,9 @@ from upper_rim.core.kinds.pieces.base import Piece, ReachRule
 from upper_rim.core.kinds.pieces.footer import Footer
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.rows import Aligned, Cell, Columns, Row, Track
-from upper_rim.core.model.apply import apply
-from upper_rim.core.model.check import broken_references, roles_of
-from upper_rim.core.model.edits import Add, Edit, Remove, Together
+from upper_rim.core.model.editing.apply import apply
+from upper_rim.core.model.editing.check import broken_references, roles_of
+from upper_rim.core.model.editing.edits import Add, Edit, Remove, Together
 from upper_rim.core.model.site import Asset, Band, Menu, Page, Site
 from upper_rim.core.style.resolve import styled_in
 from upper_rim.core.values.rich import RichWords

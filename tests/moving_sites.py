@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Any, get_args
 
-from upper_rim.core.exchange.import_pages import digest
+from upper_rim.core.exchange.imports.import_pages import digest
 from upper_rim.core.kinds.items.button import ButtonItem
 from upper_rim.core.kinds.items.icon import IconLink
 from upper_rim.core.kinds.items.links import LinkList
@@ -21,7 +21,7 @@ from upper_rim.core.kinds.pieces.notice import Notice
 from upper_rim.core.kinds.pieces.sidebar import Sidebar
 from upper_rim.core.kinds.rows import Cell, Row, Track
 from upper_rim.core.languages import direction
-from upper_rim.core.model.check import broken_references
+from upper_rim.core.model.editing.check import broken_references
 from upper_rim.core.model.site import Asset, Band, Menu, Page, Site, Splice
 from upper_rim.core.movement.scene import Shape
 from upper_rim.core.values.styling import Declaration

@@ -21,7 +21,7 @@ from upper_rim.core.kinds.items.social import Profile, SocialRow
 from upper_rim.core.kinds.pieces.base import ReachRule
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.rows import Cell, Row
-from upper_rim.core.model.check import broken_references, roles_of
+from upper_rim.core.model.editing.check import broken_references, roles_of
 from upper_rim.core.model.site import Band, Menu, Site
 from upper_rim.core.values.styling import STATES_OF, Declaration, Look, Role, RoleDefault, Swatch, Tied
 from upper_rim.core.values.targets import ToAddress

@@ -18,11 +18,11 @@ from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.rows import Cell, Row, Track
 from upper_rim.core.model.site import Site
 from upper_rim.core.output.css.sheet import sheet
-from upper_rim.core.style.colour import Rgba, contrast_ratio
-from upper_rim.core.style.contrast import passing_shade, text_contrast
-from upper_rim.core.style.grounds import GroundBox
-from upper_rim.core.style.painting import Painter, PaintView
-from upper_rim.core.style.pictures import read_picture
+from upper_rim.core.style.paint.colour import Rgba, contrast_ratio
+from upper_rim.core.style.paint.contrast import passing_shade, text_contrast
+from upper_rim.core.style.paint.grounds import GroundBox
+from upper_rim.core.style.paint.painting import Painter, PaintView
+from upper_rim.core.style.paint.pictures import read_picture
 from upper_rim.core.style.resolve import Styling
 from upper_rim.core.values.properties import PROPERTIES
 from upper_rim.core.values.words import Words

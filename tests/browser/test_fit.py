@@ -15,8 +15,8 @@ from selenium.webdriver.common.keys import Keys
 from tests.fit_judge import Tally, boxes_of, compare, served
 from tests.fitted_sites import SPACES
 from tests.width_font import width_font
-from upper_rim.core.exchange.import_pages import digest
-from upper_rim.core.exchange.markdown import written_page
+from upper_rim.core.exchange.html.markdown import written_page
+from upper_rim.core.exchange.imports.import_pages import digest
 from upper_rim.core.fit.advice.opened import SCREENS, all_opened
 from upper_rim.core.fit.css.amount import Viewport
 from upper_rim.core.fit.rows.sweep import frame_at
@@ -29,7 +29,7 @@ from upper_rim.core.model.fonts import Font, FontFile
 from upper_rim.core.model.site import Page, Site
 from upper_rim.core.output.fitting import fitter_of
 from upper_rim.core.output.page.compose import Composer
-from upper_rim.core.style.fonts import FontFault, read_font
+from upper_rim.core.style.type.fonts import FontFault, read_font
 from upper_rim.core.values.words import Words
 from upper_rim.demo import ostrey
 from upper_rim.demo.making import declared

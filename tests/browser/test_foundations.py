@@ -11,7 +11,7 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.ui import Select
 
-from upper_rim.core.style.colour import contrast_ratio, read_colour
+from upper_rim.core.style.paint.colour import contrast_ratio, read_colour
 from upper_rim.shipped import HERE
 
 from .conftest import Browser, Running, wait_for

@@ -13,11 +13,11 @@ import pytest
 from selenium import webdriver
 
 from tests.hostile import ADDRESSES, DRAWINGS, MARKUP
-from upper_rim.core.exchange.import_pages import digest
-from upper_rim.core.exchange.import_picture import Brought, read_brought
+from upper_rim.core.exchange.imports.import_pages import digest
+from upper_rim.core.exchange.imports.import_picture import Brought, read_brought
 from upper_rim.core.kinds.items import ITEM_KINDS
-from upper_rim.core.model.apply import apply
-from upper_rim.core.model.edits import Edit, Set
+from upper_rim.core.model.editing.apply import apply
+from upper_rim.core.model.editing.edits import Edit, Set
 from upper_rim.core.model.site import Asset, Site
 from upper_rim.core.model.tree import find, walk
 from upper_rim.core.output.page.compose import Composer

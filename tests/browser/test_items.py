@@ -17,8 +17,8 @@ from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import Select
 
-from upper_rim.core.model.apply import apply
-from upper_rim.core.model.edits import Edit, Set, Together
+from upper_rim.core.model.editing.apply import apply
+from upper_rim.core.model.editing.edits import Edit, Set, Together
 from upper_rim.core.model.site import Site
 from upper_rim.core.output.page.compose import Composer
 from upper_rim.demo import ostrey

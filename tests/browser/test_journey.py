@@ -15,8 +15,8 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
 from tests.broken_pages import BROKEN, WITHOUT_PLACE, archive
-from upper_rim.core.exchange.import_pages import page_path, site_path
-from upper_rim.core.exchange.markers import strip
+from upper_rim.core.exchange.html.markers import strip
+from upper_rim.core.exchange.imports.import_pages import page_path, site_path
 
 from .conftest import ROOT, Browser, Running, wait_for
 

@@ -15,8 +15,8 @@ from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
 
 from tests.fit_judge import boxes_of, served
-from upper_rim.core.exchange.import_pages import digest
-from upper_rim.core.exchange.markdown import written_page
+from upper_rim.core.exchange.html.markdown import written_page
+from upper_rim.core.exchange.imports.import_pages import digest
 from upper_rim.core.fit.advice.opened import SCREENS, all_opened
 from upper_rim.core.fit.rows.sweep import frame_at
 from upper_rim.core.kinds.entries import Entry

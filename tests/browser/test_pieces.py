@@ -12,8 +12,8 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
 from upper_rim.core.kinds.pieces.float import FloatPlace
-from upper_rim.core.model.apply import apply
-from upper_rim.core.model.edits import Edit, Set, Together
+from upper_rim.core.model.editing.apply import apply
+from upper_rim.core.model.editing.edits import Edit, Set, Together
 from upper_rim.core.model.site import Site
 from upper_rim.core.output.page.compose import Composer
 from upper_rim.demo import ostrey

@@ -5,9 +5,9 @@ from __future__ import annotations
 import random
 
 from tests.broken_pages import BROKEN, WITHOUT_PLACE
-from upper_rim.core.exchange.anatomy import anatomy
-from upper_rim.core.exchange.encoding import decode, sniff
-from upper_rim.core.exchange.lifting import cuts, find_in_page, without_cuts
+from upper_rim.core.exchange.html.anatomy import anatomy
+from upper_rim.core.exchange.html.encoding import decode, sniff
+from upper_rim.core.exchange.html.lifting import cuts, find_in_page, without_cuts
 from upper_rim.core.kinds.pieces.footer import Footer
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.pieces.sidebar import Sidebar

@@ -22,9 +22,9 @@ from upper_rim.core.output.naming import with_site_key
 from upper_rim.core.output.page.item_markup import on_no_page
 from upper_rim.core.output.page.piece_markup import Shown, around
 from upper_rim.core.output.page.site_context import pageless
-from upper_rim.core.style.colour import Palette
-from upper_rim.core.style.faces import faces_in_use, families
+from upper_rim.core.style.paint.colour import Palette
 from upper_rim.core.style.resolve import StyledElement, Styling
+from upper_rim.core.style.type.faces import faces_in_use, families
 from upper_rim.core.values.properties import PROPERTIES
 from upper_rim.core.values.styling import STATES_OF, State
 from upper_rim.demo.making import declared

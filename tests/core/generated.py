@@ -6,11 +6,11 @@ import random
 from collections.abc import Sequence
 from typing import Any
 
-from upper_rim.core.exchange.import_pages import digest
-from upper_rim.core.exchange.markdown import written_page
+from upper_rim.core.exchange.html.markdown import written_page
+from upper_rim.core.exchange.imports.import_pages import digest
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.rows import Row
-from upper_rim.core.model.edits import Add, Edit, Move, Remove, Set, SetEach, Together
+from upper_rim.core.model.editing.edits import Add, Edit, Move, Remove, Set, SetEach, Together
 from upper_rim.core.model.site import Band, Menu, Page, Site
 from upper_rim.core.model.tree import ROOT, SLOTS, walk
 from upper_rim.core.values.styling import Look, Swatch

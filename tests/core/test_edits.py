@@ -9,19 +9,19 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from upper_rim.core.exchange.bundle import checked_site
-from upper_rim.core.exchange.import_pages import file_name
-from upper_rim.core.exchange.markers import strip
+from upper_rim.core.exchange.html.markers import strip
+from upper_rim.core.exchange.imports.import_pages import file_name
 from upper_rim.core.kinds.items.icon import IconLink
 from upper_rim.core.kinds.items.menu import MenuItem
 from upper_rim.core.kinds.items.pager import Pager
 from upper_rim.core.kinds.items.viewer import Viewer
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.rows import Cell, Row
-from upper_rim.core.model.apply import apply, inverse
-from upper_rim.core.model.edits import Add, Remove, Set, Together, edit_adapter
-from upper_rim.core.model.refusal import WORDS, Refusal, RefusalKind
-from upper_rim.core.model.replay import Conflict, replay
-from upper_rim.core.model.rules import Rules
+from upper_rim.core.model.editing.apply import apply, inverse
+from upper_rim.core.model.editing.edits import Add, Remove, Set, Together, edit_adapter
+from upper_rim.core.model.editing.refusal import WORDS, Refusal, RefusalKind
+from upper_rim.core.model.editing.replay import Conflict, replay
+from upper_rim.core.model.editing.rules import Rules
 from upper_rim.core.model.site import Site, content_hash
 from upper_rim.core.model.tree import find
 from upper_rim.core.output.publication import publication

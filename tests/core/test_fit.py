@@ -41,8 +41,8 @@ from upper_rim.core.kinds.pieces.base import ReachRule
 from upper_rim.core.kinds.pieces.footer import Footer
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.rows import Cell, Row, Track
-from upper_rim.core.model.apply import apply
-from upper_rim.core.model.edits import Add, Set, SetEach, edit_adapter
+from upper_rim.core.model.editing.apply import apply
+from upper_rim.core.model.editing.edits import Add, Set, SetEach, edit_adapter
 from upper_rim.core.model.site import Band, Menu, Page, Site
 from upper_rim.core.output.fitting import fitter_of
 from upper_rim.core.values.rich import RichWords

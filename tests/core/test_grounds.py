@@ -6,11 +6,11 @@ import pytest
 
 from tests.core.generated import VALUES
 from tests.styled_sites import StyledMaker
-from upper_rim.core.model.apply import apply
-from upper_rim.core.model.edits import Add
+from upper_rim.core.model.editing.apply import apply
+from upper_rim.core.model.editing.edits import Add
 from upper_rim.core.model.site import Site
-from upper_rim.core.style.grounds import GroundBox, gradient_at, places_in_tiles, tile_of
-from upper_rim.core.style.painting import INITIAL_BACKGROUND
+from upper_rim.core.style.paint.grounds import GroundBox, gradient_at, places_in_tiles, tile_of
+from upper_rim.core.style.paint.painting import INITIAL_BACKGROUND
 from upper_rim.core.style.resolve import Styling
 from upper_rim.core.values.properties import NotAValue, arguments_of, check_value, gradient_of, picture_of, words_of
 

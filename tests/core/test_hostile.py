@@ -8,14 +8,14 @@ import zipfile
 
 import pytest
 
-from upper_rim.core.exchange.anatomy import DEEPEST, anatomy, without_noscripts
-from upper_rim.core.exchange.cursor import Cursor
-from upper_rim.core.exchange.feed import FeedFault, read_feed
-from upper_rim.core.exchange.import_pages import Problem, files_of_zip, read_files, read_sitemap, site_path
-from upper_rim.core.exchange.import_picture import PictureFault, clean_svg
-from upper_rim.core.exchange.markers import without_marked
-from upper_rim.core.exchange.source_tags import nests_deeper, tokens
-from upper_rim.core.style.pictures import read_picture
+from upper_rim.core.exchange.html.anatomy import DEEPEST, anatomy, without_noscripts
+from upper_rim.core.exchange.html.cursor import Cursor
+from upper_rim.core.exchange.html.markers import without_marked
+from upper_rim.core.exchange.html.source_tags import nests_deeper, tokens
+from upper_rim.core.exchange.imports.feed import FeedFault, read_feed
+from upper_rim.core.exchange.imports.import_pages import Problem, files_of_zip, read_files, read_sitemap, site_path
+from upper_rim.core.exchange.imports.import_picture import PictureFault, clean_svg
+from upper_rim.core.style.paint.pictures import read_picture
 
 OPENINGS = ("<", "</", "<!", "<!--", "<!--rim:a-->", "<!--/rim-->", "<noscript", "<noscript>", "</noscript", "<script>", "<script><!--", "<script><!--</script>",
     "<script><!--<script>", "</script", "<style>", "<title>", "<textarea", "<meta name=date ", "<time ", "<div>", "<b a=1>", "<p", "<x y", "<x y=", "<x y='", '<x y="', "<x/", "-->",

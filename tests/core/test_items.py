@@ -14,14 +14,14 @@ from pydantic import JsonValue
 from tests.hostile import DRAWINGS
 from tests.nodes import node_in
 from upper_rim.core.exchange.carrying import carried, needed
-from upper_rim.core.exchange.feed import FeedFault, read_feed
-from upper_rim.core.exchange.import_pages import digest
-from upper_rim.core.exchange.import_picture import LONGEST_SIDE, Brought, PictureFault, read_brought
+from upper_rim.core.exchange.imports.feed import FeedFault, read_feed
+from upper_rim.core.exchange.imports.import_pages import digest
+from upper_rim.core.exchange.imports.import_picture import LONGEST_SIDE, Brought, PictureFault, read_brought
 from upper_rim.core.kinds.items.form import Form
 from upper_rim.core.kinds.pieces.drawer import Drawer
-from upper_rim.core.model.apply import apply, inverse
-from upper_rim.core.model.edits import Add, Edit, Remove, Set, Together
-from upper_rim.core.model.refusal import Refusal
+from upper_rim.core.model.editing.apply import apply, inverse
+from upper_rim.core.model.editing.edits import Add, Edit, Remove, Set, Together
+from upper_rim.core.model.editing.refusal import Refusal
 from upper_rim.core.model.site import Asset, Site
 from upper_rim.core.output.css.sheet import sheet
 from upper_rim.core.output.page.compose import Composer

@@ -12,7 +12,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from upper_rim.core.conditions.below import Below
-from upper_rim.core.exchange.import_menu import (
+from upper_rim.core.exchange.html.places import ids_in, places_in
+from upper_rim.core.exchange.imports.import_menu import (
     Draft,
     Drafts,
     LineFault,
@@ -21,9 +22,8 @@ from upper_rim.core.exchange.import_menu import (
     read_outline,
     read_table,
 )
-from upper_rim.core.exchange.import_pages import digest
-from upper_rim.core.exchange.places import ids_in, places_in
-from upper_rim.core.exchange.typed_links import TypedLinks
+from upper_rim.core.exchange.imports.import_pages import digest
+from upper_rim.core.exchange.imports.typed_links import TypedLinks
 from upper_rim.core.findings.checks.menus import in_menu, two_buttons
 from upper_rim.core.findings.words import finding_words
 from upper_rim.core.kinds.entries import Entry, Grown
@@ -35,16 +35,16 @@ from upper_rim.core.kinds.pieces.base import ReachRule
 from upper_rim.core.kinds.pieces.drawer import Drawer
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.rows import Cell, Row
-from upper_rim.core.model.apply import apply
-from upper_rim.core.model.check import broken_references
-from upper_rim.core.model.current import NOWHERE, Standing, Standings
-from upper_rim.core.model.edits import Add, Remove, Set
-from upper_rim.core.model.links import Links
-from upper_rim.core.model.menu_uses import longest_labels, pages_in_no_menu, uses
-from upper_rim.core.model.menus import Menus, all_entries, grown
-from upper_rim.core.model.refusal import Refusal
+from upper_rim.core.model.editing.apply import apply
+from upper_rim.core.model.editing.check import broken_references
+from upper_rim.core.model.editing.edits import Add, Remove, Set
+from upper_rim.core.model.editing.refusal import Refusal
+from upper_rim.core.model.navigation.current import NOWHERE, Standing, Standings
+from upper_rim.core.model.navigation.links import Links
+from upper_rim.core.model.navigation.menu_uses import longest_labels, pages_in_no_menu, uses
+from upper_rim.core.model.navigation.menus import Menus, all_entries, grown
+from upper_rim.core.model.navigation.trail import Trails
 from upper_rim.core.model.site import Band, Menu, Page, Site
-from upper_rim.core.model.trail import Trails
 from upper_rim.core.reach.coverage import Coverage, reach_shape
 from upper_rim.core.values.targets import ToAddress, ToNothing, ToPage, ToPlace
 from upper_rim.core.values.words import Words

@@ -17,9 +17,9 @@ from upper_rim.core.fit.css.amount import Viewport
 from upper_rim.core.kinds.moving import ByElement, ByPage, ByPixels, ByViewport, Distance, Stage, WayIn
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.pieces.notice import Notice
-from upper_rim.core.model.apply import apply
-from upper_rim.core.model.edits import Add, Remove, Set
-from upper_rim.core.model.refusal import Refusal
+from upper_rim.core.model.editing.apply import apply
+from upper_rim.core.model.editing.edits import Add, Remove, Set
+from upper_rim.core.model.editing.refusal import Refusal
 from upper_rim.core.model.site import Site
 from upper_rim.core.model.stages import in_stage
 from upper_rim.core.movement.content import estimated_content_px

@@ -14,7 +14,7 @@ from upper_rim.core.output.page.compose import Composer
 from upper_rim.core.output.page.page_sheets import PageSheets, shows
 from upper_rim.core.output.page.scripts import NEEDED_BY, PARTS_IN_ORDER, parts_for, script
 from upper_rim.core.style.selectors import selectors_in
-from upper_rim.core.style.unicode_range import code_points, scripts_served
+from upper_rim.core.style.type.unicode_range import code_points, scripts_served
 from upper_rim.shipped import shelf
 
 ROOT = Path(__file__).resolve().parents[2]

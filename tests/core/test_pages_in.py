@@ -11,9 +11,13 @@ import pytest
 from selectolax.lexbor import LexborHTMLParser
 
 from tests.broken_pages import BROKEN, OTHER_FILES, WITHOUT_PLACE, archive
-from upper_rim.core.exchange.anatomy import anatomy
-from upper_rim.core.exchange.encoding import decode, sniff
-from upper_rim.core.exchange.import_pages import (
+from upper_rim.core.exchange.html.anatomy import anatomy
+from upper_rim.core.exchange.html.encoding import decode, sniff
+from upper_rim.core.exchange.html.lifting import cuts as cuts_of
+from upper_rim.core.exchange.html.lifting import find_in_page, selector_fault, without_cuts
+from upper_rim.core.exchange.html.markers import strip
+from upper_rim.core.exchange.html.source_tags import tokens
+from upper_rim.core.exchange.imports.import_pages import (
     BrokenArchive,
     Incoming,
     Problem,
@@ -22,10 +26,6 @@ from upper_rim.core.exchange.import_pages import (
     read_sitemap,
     site_path,
 )
-from upper_rim.core.exchange.lifting import cuts as cuts_of
-from upper_rim.core.exchange.lifting import find_in_page, selector_fault, without_cuts
-from upper_rim.core.exchange.markers import strip
-from upper_rim.core.exchange.source_tags import tokens
 from upper_rim.core.kinds.items.text import TextItem
 from upper_rim.core.kinds.pieces.base import ReachRule
 from upper_rim.core.kinds.pieces.header import Header

@@ -9,11 +9,11 @@ from itertools import pairwise
 import pytest
 from selectolax.lexbor import LexborHTMLParser
 
-from upper_rim.core.exchange.markers import strip
+from upper_rim.core.exchange.html.markers import strip
 from upper_rim.core.kinds.items.contact import Contact, Hours, days_in_words
-from upper_rim.core.model.apply import apply
-from upper_rim.core.model.edits import Set
-from upper_rim.core.model.refusal import Refusal
+from upper_rim.core.model.editing.apply import apply
+from upper_rim.core.model.editing.edits import Set
+from upper_rim.core.model.editing.refusal import Refusal
 from upper_rim.core.model.site import Site
 from upper_rim.core.output.css.sheet import sheet
 from upper_rim.core.output.page.compose import Composer

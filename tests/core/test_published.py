@@ -17,11 +17,11 @@ from PIL import Image
 from tests.broken_pages import archive
 from upper_rim.cli.__main__ import main
 from upper_rim.core.exchange.bundle import BrokenBundle, Bundle, write_bundle
-from upper_rim.core.exchange.import_pages import described_page, digest
-from upper_rim.core.exchange.markers import strip
-from upper_rim.core.model.apply import apply
-from upper_rim.core.model.edits import Remove, Set, Together
-from upper_rim.core.model.refusal import Refusal
+from upper_rim.core.exchange.html.markers import strip
+from upper_rim.core.exchange.imports.import_pages import described_page, digest
+from upper_rim.core.model.editing.apply import apply
+from upper_rim.core.model.editing.edits import Remove, Set, Together
+from upper_rim.core.model.editing.refusal import Refusal
 from upper_rim.core.model.site import Page, Site
 from upper_rim.core.output.css.sheet import sheet
 from upper_rim.core.output.css.style_rules import band_queries

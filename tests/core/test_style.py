@@ -37,27 +37,27 @@ from upper_rim.core.kinds.pieces.drawer import Drawer
 from upper_rim.core.kinds.pieces.float import Float
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.rows import Cell, Row
-from upper_rim.core.model.apply import apply, inverse
-from upper_rim.core.model.check import roles_within
-from upper_rim.core.model.edits import Add, Edit, Set
+from upper_rim.core.model.editing.apply import apply, inverse
+from upper_rim.core.model.editing.check import roles_within
+from upper_rim.core.model.editing.edits import Add, Edit, Set
+from upper_rim.core.model.editing.refusal import Refusal
 from upper_rim.core.model.references import references
-from upper_rim.core.model.refusal import Refusal
 from upper_rim.core.model.site import Menu, Site
 from upper_rim.core.model.tree import ROOT, find, walk
 from upper_rim.core.output.css.sheet import inside_a_page, sheet
 from upper_rim.core.output.page.compose import Composer
-from upper_rim.core.style.colour import Palette, Rgba, contrast_ratio, over, read_colour, shifted
-from upper_rim.core.style.contrast import weak_texts
 from upper_rim.core.style.effect import SeenEffect, effect
-from upper_rim.core.style.fonts import FontFault, ReadFont, read_font, subset_font
 from upper_rim.core.style.lengths import NoLength, Room, pixels
-from upper_rim.core.style.metrics import overrides, width_at
 from upper_rim.core.style.own_css import css_faults, own_css
-from upper_rim.core.style.painting import Painter, PaintView
-from upper_rim.core.style.pictures import Pictures
+from upper_rim.core.style.paint.colour import Palette, Rgba, contrast_ratio, over, read_colour, shifted
+from upper_rim.core.style.paint.contrast import weak_texts
+from upper_rim.core.style.paint.painting import Painter, PaintView
+from upper_rim.core.style.paint.pictures import Pictures
 from upper_rim.core.style.resolve import Styling
-from upper_rim.core.style.scale import content_of_whole, sidebar_needs_px, spreads, steps
 from upper_rim.core.style.schemes import COLOUR_SCHEMES, worn
+from upper_rim.core.style.type.fonts import FontFault, ReadFont, read_font, subset_font
+from upper_rim.core.style.type.metrics import overrides, width_at
+from upper_rim.core.style.type.scale import content_of_whole, sidebar_needs_px, spreads, steps
 from upper_rim.core.values.properties import NotAValue, check_value
 from upper_rim.core.values.rich import RichWords
 from upper_rim.core.values.styling import Declaration, RoleDefault, Swatch
@@ -606,7 +606,7 @@ def test_css_within_a_page_says_the_same_in_any_encoding_and_never_ends_its_elem
 
 
 def test_snippets_stand_where_they_belong_and_come_out_again() -> None:
-    from upper_rim.core.exchange.markers import strip
+    from upper_rim.core.exchange.html.markers import strip
 
     site, contents = ostrey()
     snippets = (

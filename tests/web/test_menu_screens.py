@@ -13,7 +13,7 @@ from django.test import Client
 from upper_rim.core.kinds.entries import Entry, Grown
 from upper_rim.core.kinds.items.menu import MenuItem
 from upper_rim.core.kinds.pieces.drawer import Drawer
-from upper_rim.core.model.menus import Menus, all_entries
+from upper_rim.core.model.navigation.menus import Menus, all_entries
 from upper_rim.core.model.site import Menu, Site
 from upper_rim.core.model.tree import items_of
 from upper_rim.core.values.targets import ToPage, ToPlace

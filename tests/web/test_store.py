@@ -14,8 +14,8 @@ from django.core.management import call_command
 from django.db import connection
 
 from upper_rim.core.kinds.pieces.notice import Notice
-from upper_rim.core.model.edits import Add, Remove, Set
-from upper_rim.core.model.refusal import Refusal
+from upper_rim.core.model.editing.edits import Add, Remove, Set
+from upper_rim.core.model.editing.refusal import Refusal
 from upper_rim.core.model.site import Site, content_hash
 from upper_rim.core.model.upgrades import FORMAT
 from upper_rim.web.sites import store

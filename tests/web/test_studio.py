@@ -17,7 +17,7 @@ from django.test.utils import CaptureQueriesContext
 from django.urls import URLPattern, reverse
 
 from tests.broken_pages import archive
-from upper_rim.core.exchange.markers import strip
+from upper_rim.core.exchange.html.markers import strip
 from upper_rim.core.model.site import content_hash
 from upper_rim.demo import quillwort
 from upper_rim.web.jobs import arriving, lifting, publishing

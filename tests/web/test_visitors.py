@@ -16,7 +16,7 @@ from django.test import Client
 
 from tests.hostile import DRAWINGS, MARKUP
 from tests.nodes import node_in
-from upper_rim.core.model.edits import Set
+from upper_rim.core.model.editing.edits import Set
 from upper_rim.web.jobs import publishing
 from upper_rim.web.live.forms import MOST_BY_ONE
 from upper_rim.web.sites import store

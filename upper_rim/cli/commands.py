@@ -19,10 +19,17 @@ from multiprocessing import get_context
 from pathlib import Path
 from typing import IO, NamedTuple
 
-from ..core.exchange.anatomy import anatomy
 from ..core.exchange.bundle import BrokenBundle, Bundle, write_bundle
-from ..core.exchange.import_pages import ArchiveEntry, BrokenArchive, Problem, files_of_zip, read_files, read_sitemap
-from ..core.model.check import broken_references
+from ..core.exchange.html.anatomy import anatomy
+from ..core.exchange.imports.import_pages import (
+    ArchiveEntry,
+    BrokenArchive,
+    Problem,
+    files_of_zip,
+    read_files,
+    read_sitemap,
+)
+from ..core.model.editing.check import broken_references
 from ..core.model.site import Asset, Band, Page, Site
 from ..core.output.page.compose import Composer
 from ..core.output.publication import PublishedFile, publication, publisher

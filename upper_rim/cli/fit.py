@@ -23,8 +23,8 @@ from ..core.fit.rows.sweep import RowFit, Stretch
 from ..core.kinds.entries import Entry
 from ..core.kinds.pieces.base import Piece
 from ..core.kinds.rows import Row
-from ..core.model.edits import edit_adapter
-from ..core.model.links import Links
+from ..core.model.editing.edits import edit_adapter
+from ..core.model.navigation.links import Links
 from ..core.model.site import Site
 from ..core.model.tree import holder_of
 from ..core.output.fitting import fitter_of

@@ -13,7 +13,7 @@ from ..core.exchange.bundle import Bundle
 from ..core.findings.checks.movement import begun_early, in_movement
 from ..core.findings.finding import Finding
 from ..core.findings.words import finding_words
-from ..core.model.edits import edit_adapter
+from ..core.model.editing.edits import edit_adapter
 from ..core.model.site import Page, Site
 from ..core.model.stages import names_in
 from ..core.movement.flicker import too_early

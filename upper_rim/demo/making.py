@@ -7,8 +7,8 @@ from dataclasses import dataclass, field
 from html import escape
 from typing import Any
 
-from ..core.exchange.import_pages import described_page, digest
-from ..core.exchange.markdown import rendered
+from ..core.exchange.html.markdown import rendered
+from ..core.exchange.imports.import_pages import described_page, digest
 from ..core.languages import direction
 from ..core.model.site import Asset, Page
 from ..core.values.styling import Declaration

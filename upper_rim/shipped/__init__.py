@@ -10,7 +10,7 @@ from ..core.kinds.rule import Rule, rules_in
 from ..core.model.fonts import Measures
 from ..core.output.page.scripts import PARTS_IN_ORDER
 from ..core.output.shelf import Shelf
-from ..core.style.faces import Face, FaceFile
+from ..core.style.type.faces import Face, FaceFile
 from ..core.values.brands import Brand, Brands
 
 HERE = Path(__file__).parent

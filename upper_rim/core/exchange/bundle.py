@@ -16,12 +16,12 @@ from typing import IO, Any
 
 from pydantic import ValidationError
 
-from ..model.apply import reason_of
-from ..model.check import broken_references
+from ..model.editing.apply import reason_of
+from ..model.editing.check import broken_references
 from ..model.site import Site
 from ..model.tree import walk
 from ..model.upgrades import UnknownFormat, upgraded
-from .import_pages import LARGEST_FILE, digest
+from .imports.import_pages import LARGEST_FILE, digest
 
 SITE = "site.json"
 LARGEST_SITE = 200_000_000

@@ -12,7 +12,7 @@ from typing import Any, Literal, NamedTuple, cast
 from pydantic import JsonValue
 
 from ..kinds.pieces.base import Piece
-from ..model.edits import Add, Edit, Remove, Set, Together
+from ..model.editing.edits import Add, Edit, Remove, Set, Together
 from ..model.fonts import Font
 from ..model.references import references, renamed
 from ..model.site import Band, Menu, Site

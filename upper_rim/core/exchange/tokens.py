@@ -15,10 +15,10 @@ from typing import Any, NamedTuple
 from coloraide import Color
 from pydantic import JsonValue
 
-from ..model.edits import Add, Edit, Set, Together
+from ..model.editing.edits import Add, Edit, Set, Together
 from ..model.site import Site
 from ..model.tree import ROOT
-from ..style.colour import Palette
+from ..style.paint.colour import Palette
 from ..values.colours import check_plain_colour
 from ..values.properties import NotAValue, check_value
 

@@ -6,7 +6,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Literal, NamedTuple
 
-from ..model.edits import Edit
+from ..model.editing.edits import Edit
 
 FindingKind = Literal[
     # while a page is scrolled

@@ -17,8 +17,8 @@ from ..fit.rows.fitter import Fitter
 from ..kinds.moving import ByPixels, Stage
 from ..kinds.pieces.base import Piece
 from ..kinds.pieces.header import Header
-from ..model.apply import apply
-from ..model.edits import Add, Edit, Set, parts_of_edit
+from ..model.editing.apply import apply
+from ..model.editing.edits import Add, Edit, Set, parts_of_edit
 from ..model.site import Site
 from ..model.stages import hands_over, stages_of
 from .over_widths import differences, widths_of

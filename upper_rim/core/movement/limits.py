@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from typing import Literal, NamedTuple
 
 from ..kinds.pieces.base import Piece
-from ..model.edits import Edit, Set
+from ..model.editing.edits import Edit, Set
 from ..model.site import Site
 from ..model.stages import stages_of
 from .heights import Heights, SlimRow, Thing

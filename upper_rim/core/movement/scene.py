@@ -22,9 +22,9 @@ from ..languages import direction
 from ..model.site import Page, Site
 from ..model.stages import stages_in
 from ..reach.coverage import Coverage
-from ..style.faces import character_em
 from ..style.resolve import Styling, band_at
-from ..style.scale import sidebar_needs_px
+from ..style.type.faces import character_em
+from ..style.type.scale import sidebar_needs_px
 from .heights import Heights, StageHeights, greatest_px, heights, settled_px
 
 BodyPlace = Literal["flow", "pinned", "beside", "low", "fixed"]

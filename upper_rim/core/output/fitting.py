@@ -6,12 +6,12 @@ from collections.abc import Callable, Sequence
 from functools import cache
 from typing import Any
 
-from ..exchange.encoding import decode
+from ..exchange.html.encoding import decode
 from ..fit.rows.fitter import Fitter
 from ..model.site import Page, Site
 from ..movement.content import estimated_content_px
 from ..movement.scene import Shape
-from ..style.pictures import Pictures
+from ..style.paint.pictures import Pictures
 from .shelf import Shelf
 from .shown_files import ShownFiles
 

@@ -7,7 +7,7 @@ from functools import lru_cache
 
 from PIL import Image
 
-from ..style.pictures import MOST_PIXELS
+from ..style.paint.pictures import MOST_PIXELS
 
 QUALITY = 82
 _RESIZED = frozenset({"PNG", "JPEG", "WEBP", "AVIF"})

@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from typing import NamedTuple
 
-from ..exchange.import_pages import file_name
+from ..exchange.imports.import_pages import file_name
 from ..kinds.items.form import FORMS, Form
 from ..model.site import Page, Site
 from ..model.tree import items_of

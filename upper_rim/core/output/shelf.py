@@ -11,7 +11,7 @@ from functools import cached_property
 
 from ..fit.css.base import BaseSheets
 from ..kinds.rule import Rule
-from ..style.faces import Face
+from ..style.type.faces import Face
 from ..values.brands import Brands
 
 

@@ -5,12 +5,12 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Sequence
 from functools import partial
 
-from ..exchange.feed import FeedFault, read_feed
+from ..exchange.imports.feed import FeedFault, read_feed
 from ..kinds.context import Post
 from ..kinds.items.picture import PictureItem
 from ..model.site import Site
 from ..model.tree import items_of
-from ..style.pictures import Picture, read_picture
+from ..style.paint.pictures import Picture, read_picture
 from .naming import PARTS_PATH
 from .picture_sizes import resized, widths
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from .lengths import NoLength, Room, pixels
-from .painting import Painter, PaintView
+from .paint.painting import Painter, PaintView
 from .resolve import StyledElement, Styling
 
 

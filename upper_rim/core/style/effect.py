@@ -12,7 +12,7 @@ from ..kinds.pieces.base import Piece
 from ..model.site import Site
 from ..values.properties import PROPERTIES
 from ..values.styling import STATES_OF, State
-from .colour import Palette
+from .paint.colour import Palette
 from .resolve import StyledElement, Styling
 
 

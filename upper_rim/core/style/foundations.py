@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ..model.site import Site
-from .scale import SCALE_STEPS
+from .type.scale import SCALE_STEPS
 
 
 def foundation_values(site: Site, role: str) -> dict[str, str]:

@@ -23,7 +23,7 @@ from typing import Any, Literal, NamedTuple
 
 from ..kinds.moving import Stage
 from ..kinds.pieces.base import Piece
-from ..model.check import roles_of
+from ..model.editing.check import roles_of
 from ..model.site import Site
 from ..model.stages import stages_of
 from ..values.properties import PROPERTIES

@@ -11,7 +11,7 @@ from typing import Literal, NamedTuple
 
 from pydantic import JsonValue
 
-from ..model.edits import Add, Edit, Set, Together
+from ..model.editing.edits import Add, Edit, Set, Together
 from ..model.site import Site
 from ..model.tree import ROOT
 from ..values.colours import SwatchRole

@@ -10,7 +10,7 @@ import tempfile
 from collections.abc import Iterator
 
 from ...core.exchange.bundle import BrokenBundle, Bundle, contents_of
-from ...core.exchange.import_pages import (
+from ...core.exchange.imports.import_pages import (
     ArchiveEntry,
     BrokenArchive,
     Incoming,
@@ -20,8 +20,8 @@ from ...core.exchange.import_pages import (
     read_files,
     read_sitemap,
 )
-from ...core.model.edits import Add, Edit, Remove, Together
-from ...core.model.refusal import Refusal
+from ...core.model.editing.edits import Add, Edit, Remove, Together
+from ...core.model.editing.refusal import Refusal
 from ...core.model.site import Asset, Page, Site
 from ..sites import contents, store
 from ..sites.models import Work

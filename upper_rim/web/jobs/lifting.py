@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from pydantic import JsonValue
 
-from ...core.exchange.import_pages import Problem, lifts_on
-from ...core.exchange.lifting import cuts, find_in_page
-from ...core.model.edits import Add, SetEach, Together
-from ...core.model.refusal import Refusal
+from ...core.exchange.html.lifting import cuts, find_in_page
+from ...core.exchange.imports.import_pages import Problem, lifts_on
+from ...core.model.editing.edits import Add, SetEach, Together
+from ...core.model.editing.refusal import Refusal
 from ...core.model.site import Lift, Page, Site
 from ..sites import contents, store
 from ..sites.models import Work

@@ -5,7 +5,7 @@ from __future__ import annotations
 import time
 from collections.abc import Iterable
 
-from ...core.exchange.import_pages import Problem
+from ...core.exchange.imports.import_pages import Problem
 from ..sites.models import Edition, Work
 
 EVERY_S = 0.5

@@ -13,7 +13,7 @@ from concurrent.futures import Future, ThreadPoolExecutor
 from django.db import transaction
 from django.utils import timezone
 
-from ...core.exchange.import_pages import digest
+from ...core.exchange.imports.import_pages import digest
 from ...core.output.publication import file_count, publication
 from ...shipped import shelf
 from ..sites import contents, store

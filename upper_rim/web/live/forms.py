@@ -16,7 +16,7 @@ from django.http import HttpRequest, HttpResponse, HttpResponseForbidden, HttpRe
 from django.utils import timezone
 from django.utils.crypto import salted_hmac
 
-from ...core.exchange.markers import marked
+from ...core.exchange.html.markers import marked
 from ...core.kinds.items.form import FORMS, TRAP, Form
 from ...core.languages import phrase
 from ..sites.models import Message, StoredSite

@@ -20,7 +20,7 @@ from django.http import (
 )
 from django.utils.cache import get_conditional_response, patch_vary_headers
 
-from ...core.exchange.import_pages import file_name
+from ...core.exchange.imports.import_pages import file_name
 from ...core.kinds.items.form import FORMS
 from ...core.output.naming import PARTS_PATH
 from ...core.output.publication import NOT_FOUND

@@ -7,8 +7,8 @@ from html import unescape
 
 from django.http import HttpRequest, HttpResponse
 
-from ...core.exchange.import_pages import file_name
-from ...core.exchange.markers import marked
+from ...core.exchange.html.markers import marked
+from ...core.exchange.imports.import_pages import file_name
 from ...core.languages import phrase
 from ...core.output.search.search_html import MOST_LISTED, results_list
 from ...core.output.search.search_index import read_index, search

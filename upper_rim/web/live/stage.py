@@ -10,11 +10,11 @@ from typing import cast
 from django.http import HttpRequest, HttpResponse, HttpResponseNotAllowed, HttpResponseNotFound
 from django.utils import timezone
 
-from ...core.exchange.encoding import insertion
-from ...core.exchange.import_pages import page_path
-from ...core.exchange.markers import marked
-from ...core.model.apply import apply
-from ...core.model.edits import edit_adapter
+from ...core.exchange.html.encoding import insertion
+from ...core.exchange.html.markers import marked
+from ...core.exchange.imports.import_pages import page_path
+from ...core.model.editing.apply import apply
+from ...core.model.editing.edits import edit_adapter
 from ...core.model.memo import Memo
 from ...core.model.site import Page, Site
 from ...core.model.stages import in_stage, stages_of

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import mimetypes
 
-from ...core.exchange.import_pages import file_name
+from ...core.exchange.imports.import_pages import file_name
 
 _TYPES = {
     "js": "text/javascript; charset=utf-8",

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from ...core.exchange.lifting import selector_fault
-from ...core.model.edits import Edit
-from ...core.model.refusal import Refusal
-from ...core.model.rules import Rules
+from ...core.exchange.html.lifting import selector_fault
+from ...core.model.editing.edits import Edit
+from ...core.model.editing.refusal import Refusal
+from ...core.model.editing.rules import Rules
 from ...core.model.site import Site
 from ...core.movement.flicker import begun_too_early
 from ...shipped import shelf

@@ -19,10 +19,10 @@ from django.db.models.expressions import CombinedExpression
 from django.db.models.functions import Cast
 from django.utils.text import slugify
 
-from ...core.model.apply import apply, inverse
-from ...core.model.edits import Add, Edit, Move, Remove, Set, SetEach, edit_adapter, parts_of_edit
-from ...core.model.refusal import Refusal
-from ...core.model.replay import GONE, Conflict, rebase
+from ...core.model.editing.apply import apply, inverse
+from ...core.model.editing.edits import Add, Edit, Move, Remove, Set, SetEach, edit_adapter, parts_of_edit
+from ...core.model.editing.refusal import Refusal
+from ...core.model.editing.replay import GONE, Conflict, rebase
 from ...core.model.site import Asset, Page, Site
 from .contents import keep_contents
 from .models import Revision, StoredNode, StoredSite

@@ -17,7 +17,7 @@ from ...kinds.items.pictures import PictureList
 from ...kinds.items.rich import RichText
 from ...kinds.pieces.base import Piece
 from ...model.site import Site
-from ...style.contrast import Glimpse
+from ...style.paint.contrast import Glimpse
 from ..finding import Finding
 
 _WIDE = (PictureItem, MapItem, PictureList, Form, RichText)

@@ -9,9 +9,9 @@ from itertools import combinations
 from ...kinds.entries import Entry
 from ...kinds.items.links import LinkList
 from ...kinds.items.menu import MenuItem
-from ...model.links import Links
-from ...model.menu_uses import MenuUse
-from ...model.menus import Menus, all_entries, with_depth
+from ...model.navigation.links import Links
+from ...model.navigation.menu_uses import MenuUse
+from ...model.navigation.menus import Menus, all_entries, with_depth
 from ...model.site import Menu, Page, Site, drawer_width
 from ...reach.reached import reached
 from ...values.targets import Target, ToAddress, ToPage, ToPlace

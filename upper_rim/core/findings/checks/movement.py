@@ -8,7 +8,7 @@ from math import inf
 from ...fit.advice.opened import SCREENS
 from ...kinds.pieces.base import Piece
 from ...kinds.pieces.header import Header
-from ...model.edits import Edit, Set
+from ...model.editing.edits import Edit, Set
 from ...model.site import Page
 from ...movement.flicker import TooEarly
 from ...movement.moments import moments_that_matter

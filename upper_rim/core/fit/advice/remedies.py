@@ -21,11 +21,11 @@ from ...kinds.items.pictures import PictureList
 from ...kinds.items.spacer import Spacer
 from ...kinds.pieces.base import Piece
 from ...kinds.rows import Cell, Row
-from ...model.apply import apply
-from ...model.edits import Add, Edit, Move, Remove, Set, Together
+from ...model.editing.apply import apply
+from ...model.editing.edits import Add, Edit, Move, Remove, Set, Together
 from ...model.site import Band, Site, drawer_width
 from ...style.resolve import StyledElement, Styling, item_elements
-from ...style.scale import SCALE_STEPS
+from ...style.type.scale import SCALE_STEPS
 from ...values.styling import Declaration, Part
 from ..css.boxes import Frame
 from ..rows.fitter import VIEWPORT_HEIGHT_PX, Fitter, stands_in_lines

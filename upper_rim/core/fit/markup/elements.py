@@ -21,7 +21,7 @@ from ...kinds.items.trail import Trail
 from ...kinds.marks import MARK
 from ...kinds.markup import Element, Markup, Raw
 from ...kinds.rule import Rule
-from ...model.menus import all_entries
+from ...model.navigation.menus import all_entries
 from ...model.site import drawer_width
 from ...values.styling import Part
 from ..css.base import BaseStyle, is_of_boxes

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any, NamedTuple
 
-from ...model.check import roles_of, roles_within
+from ...model.editing.check import roles_of, roles_within
 from ...model.site import band_widths
 from ..css.boxes import Box
 from ..css.flex import Flex
@@ -20,7 +20,7 @@ def item_box(item: Any, setting: Setting) -> Box | None:
     box = ElementBoxes(item, setting).box()
     if box is not None and item.hint.text:
         # A hint's wrapper is a flex box around the item (its own text stands outside the flow).
-        box = Flex(node=item.id, part="hinted", within=[box]).settle()
+        box = Flex(node=item.id, part="hinted", within=[box], is_seen=box.is_seen).settle()
     return box
 
 

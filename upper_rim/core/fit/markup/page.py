@@ -10,7 +10,7 @@ from ...kinds.entries import Entry, MenuPart
 from ...kinds.items import Item
 from ...kinds.markup import Markup
 from ...model.site import band_widths
-from ...style.pictures import Picture
+from ...style.paint.pictures import Picture
 from ...values.brands import Mark
 from ...values.styling import Styled
 from ...values.targets import Target

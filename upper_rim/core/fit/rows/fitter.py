@@ -18,20 +18,20 @@ from ...kinds.items.trail import Step, Trail
 from ...kinds.pieces.base import Piece
 from ...kinds.pieces.sidebar import Sidebar
 from ...kinds.rows import Row
-from ...model.apply import apply
-from ...model.current import Standings
-from ...model.edits import Edit, Set, Together
-from ...model.links import Links
-from ...model.menus import Menus
+from ...model.editing.apply import apply
+from ...model.editing.edits import Edit, Set, Together
+from ...model.navigation.current import Standings
+from ...model.navigation.links import Links
+from ...model.navigation.menus import Menus
+from ...model.navigation.trail import Trails
 from ...model.site import Site
 from ...model.stages import in_stage
-from ...model.trail import Trails
 from ...model.tree import items_of
 from ...reach.reached import reached
-from ...style.faces import Face, character_em, faces_in_use
-from ...style.pictures import Pictures
+from ...style.paint.pictures import Pictures
 from ...style.resolve import Styling
-from ...style.scale import sidebar_needs_px
+from ...style.type.faces import Face, character_em, faces_in_use
+from ...style.type.scale import sidebar_needs_px
 from ...values.brands import Brands
 from ..css.amount import Viewport
 from ..css.base import BaseSheets

@@ -8,10 +8,10 @@ from dataclasses import dataclass, field, replace
 from typing import Any, NamedTuple
 
 from ...kinds.items.trail import Step, Trail
-from ...model.links import Links
-from ...model.menus import Menus
+from ...model.navigation.links import Links
+from ...model.navigation.menus import Menus
 from ...model.site import Site
-from ...style.pictures import Pictures
+from ...style.paint.pictures import Pictures
 from ...style.resolve import StyledElement, Styling
 from ...values.brands import Brands
 from ...values.styling import Part

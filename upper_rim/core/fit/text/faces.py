@@ -21,8 +21,8 @@ from fontTools.unicodedata import script as script_of
 from fontTools.unicodedata import script_extension, script_horizontal_direction
 from icu4py.breakers import BaseBreaker, CharacterBreaker
 
-from ...style.faces import FontSource, UsedFace
-from ...style.unicode_range import code_points
+from ...style.type.faces import FontSource, UsedFace
+from ...style.type.unicode_range import code_points
 
 SCALE = 64
 """Advances are worked out in so many parts of a font unit, so that variations are not rounded."""

@@ -6,8 +6,8 @@ from collections.abc import Iterator
 
 from ...kinds.rule import Rule
 from ...model.site import Site
-from ...style.faces import FontSource, UsedFace, fallback_name, latin_overrides
-from ...style.metrics import Override, overrides
+from ...style.type.faces import FontSource, UsedFace, fallback_name, latin_overrides
+from ...style.type.metrics import Override, overrides
 
 ARABIC_RANGE = "U+0600-06FF,U+0750-077F,U+08A0-08FF,U+FB50-FDFF,U+FE70-FEFC"
 

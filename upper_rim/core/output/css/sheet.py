@@ -21,11 +21,11 @@ from ...kinds.rule import Rule, css, inside
 from ...languages import language_of
 from ...model.site import Site
 from ...model.tree import items_of
-from ...style.colour import Palette
-from ...style.faces import faces_in_use, families
 from ...style.own_css import own_css
-from ...style.pictures import Pictures
+from ...style.paint.colour import Palette
+from ...style.paint.pictures import Pictures
 from ...style.resolve import Styling
+from ...style.type.faces import faces_in_use, families
 from ..naming import named
 from ..shelf import Shelf
 from .drawer_rules import coming_rules, drawer_widths, menus_of, shipped_for_drawers, shipped_for_ways

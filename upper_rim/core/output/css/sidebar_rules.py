@@ -9,9 +9,9 @@ from ...kinds.pieces.sidebar import Sidebar
 from ...kinds.rule import Rule
 from ...model.site import Site
 from ...style.boxes import extent
-from ...style.faces import character_em
 from ...style.resolve import Styling
-from ...style.scale import sidebar_needs_px
+from ...style.type.faces import character_em
+from ...style.type.scale import sidebar_needs_px
 from ..shelf import Shelf
 from .style_rules import band_queries
 

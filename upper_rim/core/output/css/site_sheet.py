@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from ...model.site import Site, band_widths
-from ...style.pictures import Picture, Pictures
+from ...style.paint.pictures import Picture, Pictures
 from ...values.brands import Mark
 from ..shelf import Shelf
 

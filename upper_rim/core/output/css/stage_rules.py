@@ -17,7 +17,7 @@ from ...kinds.pieces.base import Piece
 from ...kinds.pieces.header import Header
 from ...kinds.rows import Row
 from ...kinds.rule import Rule, inside
-from ...model.check import PAINTED
+from ...model.editing.check import PAINTED
 from ...model.site import Site
 from ...model.stages import hands_over, stages_in
 from ...movement.heights import SlimRow

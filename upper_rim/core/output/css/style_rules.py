@@ -15,11 +15,11 @@ from ...kinds.pieces.float import Float
 from ...kinds.pieces.sidebar import Sidebar
 from ...kinds.rows import Row
 from ...kinds.rule import Rule, inside
-from ...model.check import roles_of, roles_within
+from ...model.editing.check import roles_of, roles_within
 from ...model.site import Site
 from ...style.built_in import BUILT_IN
-from ...style.colour import Palette, read_colour
 from ...style.foundations import foundation_values
+from ...style.paint.colour import Palette, read_colour
 from ...style.resolve import StyledElement, Styling, built_in, relative_to, said_of, wearers
 from ...values.properties import OWN_PROPERTIES, PROPERTIES
 from ...values.styling import STATES, STATES_OF, Declaration, Part, State

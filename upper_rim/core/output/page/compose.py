@@ -11,9 +11,9 @@ from dataclasses import replace
 from functools import cache, cached_property
 from html import escape
 
-from ...exchange.encoding import insertion
-from ...exchange.markdown import document
-from ...exchange.markers import marked
+from ...exchange.html.encoding import insertion
+from ...exchange.html.markdown import document
+from ...exchange.html.markers import marked
 from ...fit.rows.fitter import Fitter
 from ...kinds.items.base import ShowsMenu
 from ...kinds.items.form import FORMS, Form
@@ -23,15 +23,15 @@ from ...kinds.marks import MARK
 from ...kinds.markup import html
 from ...kinds.pieces.header import Header
 from ...languages import phrase, primary
-from ...model.current import Standings
-from ...model.links import Links
-from ...model.menus import Menus
+from ...model.navigation.current import Standings
+from ...model.navigation.links import Links
+from ...model.navigation.menus import Menus
+from ...model.navigation.trail import Trails
 from ...model.site import Page, Site
-from ...model.trail import Trails
 from ...model.tree import items_of
 from ...reach.coverage import Coverage, Outcome
-from ...style.faces import faces_in_use
-from ...style.fonts import subset_font
+from ...style.type.faces import faces_in_use
+from ...style.type.fonts import subset_font
 from ..css.sheet import inside_a_page, site_rules
 from ..fitting import fitter_of
 from ..naming import PARTS_PATH, named, short_hash

@@ -8,12 +8,12 @@ from __future__ import annotations
 from itertools import accumulate
 from typing import NamedTuple
 
-from ...exchange.encoding import insertion
+from ...exchange.html.encoding import insertion
 from ...kinds.context import PageContext
 from ...kinds.items.base import ShowsMenu
 from ...kinds.items.menu_entries import entries_markup
 from ...kinds.markup import SLOT, html
-from ...model.current import Standing
+from ...model.navigation.current import Standing
 from .splicing import Chunk
 
 

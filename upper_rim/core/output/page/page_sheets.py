@@ -9,7 +9,7 @@ from typing import NamedTuple
 
 from ...kinds.rule import Rule
 from ...style.selectors import selectors_in
-from ...style.unicode_range import code_points, scripts_in, scripts_served
+from ...style.type.unicode_range import code_points, scripts_in, scripts_served
 from ..css.sheet import REFERENCE, SiteRules
 from ..naming import PARTS_PATH, short_hash
 

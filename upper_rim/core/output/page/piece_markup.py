@@ -9,7 +9,7 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import replace
 from typing import NamedTuple
 
-from ...exchange.markers import marked
+from ...exchange.html.markers import marked
 from ...kinds.markup import Attributes, Element, Markup, element, html
 from ...kinds.pieces.base import Moving, Piece
 from ...kinds.pieces.float import Float

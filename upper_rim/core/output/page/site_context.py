@@ -9,10 +9,10 @@ from functools import cached_property
 from ...kinds.context import Destination, Post
 from ...kinds.entries import Entry, MenuPart
 from ...kinds.markup import Markup
-from ...model.links import Links
-from ...model.menus import Menus
+from ...model.navigation.links import Links
+from ...model.navigation.menus import Menus
 from ...model.site import Site, band_widths
-from ...style.pictures import Picture
+from ...style.paint.pictures import Picture
 from ...values.brands import Mark
 from ...values.styling import Styled
 from ...values.targets import Target

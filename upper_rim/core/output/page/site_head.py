@@ -15,7 +15,7 @@ from html import escape
 from PIL import Image
 
 from ...model.site import Page, Site
-from ...style.drawing import rasterised
+from ...style.paint.drawing import rasterised
 from ..naming import PARTS_PATH, short_hash
 
 ICO_SIDES = (16, 32, 48)

@@ -19,9 +19,9 @@ from ...kinds.pieces.base import Piece
 from ...kinds.rows import Cell, Row
 from ...kinds.rule import Rule, css, inside
 from ...languages import direction
-from ...model.apply import apply
-from ...model.edits import Set
-from ...model.refusal import Refusal
+from ...model.editing.apply import apply
+from ...model.editing.edits import Set
+from ...model.editing.refusal import Refusal
 from ...model.site import Menu, Site
 from ...model.tree import ancestors, find
 from ...style.resolve import StyledElement, Styling

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from html import escape
 
-from ...exchange.markers import marked
+from ...exchange.html.markers import marked
 from ...languages import phrase
 from .search_index import Hit
 

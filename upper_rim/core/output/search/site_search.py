@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from ...exchange.encoding import decode
+from ...exchange.html.encoding import decode
 from ...kinds.items.search import SearchBox
 from ...model.site import Page, Site
 from ...model.tree import items_of

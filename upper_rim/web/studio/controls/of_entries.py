@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ....core.kinds.entries import Entry
-from ....core.model.links import Links
+from ....core.model.navigation.links import Links
 from ....core.model.site import Site
 from .control import Control, Group, link_control, pictures, words, yes
 

@@ -11,7 +11,7 @@ from dataclasses import dataclass, field
 
 from ....core.model.site import Site
 from ....core.model.tree import find
-from ....core.style.colour import Palette
+from ....core.style.paint.colour import Palette
 from ....core.style.resolve import Resolved, Source, StyledElement, Styling
 from ....core.values.colours import REFERENCE
 from ....core.values.properties import CORNERS, PROPERTIES, SIDES

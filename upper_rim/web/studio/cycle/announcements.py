@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ....core.model.edits import Add, Edit, Move, Remove, Set, parts_of_edit
+from ....core.model.editing.edits import Add, Edit, Move, Remove, Set, parts_of_edit
 from ....core.model.site import Site
 from .notices import field_words, in_words, named
 

@@ -11,9 +11,9 @@ from ....core.kinds.entries import Entry
 from ....core.kinds.moving import Stage
 from ....core.kinds.pieces.base import Piece
 from ....core.kinds.rows import Cell, Row
-from ....core.model.edits import Edit, edit_adapter
-from ....core.model.refusal import Refusal
-from ....core.model.replay import GONE
+from ....core.model.editing.edits import Edit, edit_adapter
+from ....core.model.editing.refusal import Refusal
+from ....core.model.editing.replay import GONE
 from ....core.model.site import Site
 from ....core.model.tree import find, holder_of
 from ....core.values.colours import REFERENCE

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from ....core.model.edits import Edit
-from ....core.model.refusal import Refusal
+from ....core.model.editing.edits import Edit
+from ....core.model.editing.refusal import Refusal
 
 
 class Posted(NamedTuple):

@@ -9,15 +9,15 @@ from typing import Any, cast, get_args
 from django.http import QueryDict
 from pydantic import JsonValue
 
-from ....core.exchange.lifting import selector_fault
+from ....core.exchange.html.lifting import selector_fault
 from ....core.kinds.items.contact import Day
 from ....core.kinds.items.form import FieldKind
 from ....core.kinds.moving import Stage
 from ....core.kinds.pieces.header import Header
-from ....core.model.edits import Add, Edit, Remove, Set, Together
-from ....core.model.menus import Menus
+from ....core.model.editing.edits import Add, Edit, Remove, Set, Together
+from ....core.model.navigation.menus import Menus
 from ....core.model.site import Site
-from ....core.style.colour import hex_colour
+from ....core.style.paint.colour import hex_colour
 from ...sites import store
 from ..controls.items.menu import offered_entries
 from ..controls.of_movement import parts_of

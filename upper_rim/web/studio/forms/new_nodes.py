@@ -8,10 +8,10 @@ from typing import NamedTuple, cast
 from django.http import QueryDict
 from pydantic import JsonValue
 
-from ....core.exchange.encoding import decode
-from ....core.exchange.import_menu import Drafts, LineFault, Navigation, entries_from, navigations_in, read_menu
-from ....core.exchange.import_pages import digest
-from ....core.exchange.markdown import written_page
+from ....core.exchange.html.encoding import decode
+from ....core.exchange.html.markdown import written_page
+from ....core.exchange.imports.import_menu import Drafts, LineFault, Navigation, entries_from, navigations_in, read_menu
+from ....core.exchange.imports.import_pages import digest
 from ....core.kinds.entries import Entry
 from ....core.kinds.items import ITEM_KINDS
 from ....core.kinds.items.menu import MenuItem
@@ -19,7 +19,7 @@ from ....core.kinds.moving import ByPixels
 from ....core.kinds.pieces import PIECE_KINDS
 from ....core.kinds.pieces.drawer import Drawer
 from ....core.kinds.pieces.header import Header
-from ....core.model.edits import Edit, Set
+from ....core.model.editing.edits import Edit, Set
 from ....core.model.site import Page, Site
 from ....core.model.tree import ROOT, items_of
 from ...sites import contents, store

@@ -15,13 +15,13 @@ from django.http import QueryDict
 from pydantic import JsonValue, ValidationError
 
 from ....core.kinds.rows import Cell, Row
-from ....core.model.edits import Add, Edit, Move, Remove, Set, SetEach, Together, edit_adapter, parts_of_edit
+from ....core.model.editing.edits import Add, Edit, Move, Remove, Set, SetEach, Together, edit_adapter, parts_of_edit
+from ....core.model.editing.refusal import Refusal
 from ....core.model.fonts import Font
 from ....core.model.references import renamed
-from ....core.model.refusal import Refusal
 from ....core.model.site import Asset, Page, Site
 from ....core.model.tree import ROOT, find, holder_of, siblings_of, slots_of
-from ....core.style.scale import content_of_whole
+from ....core.style.type.scale import content_of_whole
 from ....core.values.rich import RichWords
 from ....core.values.words import Words
 from ...sites import store

@@ -9,8 +9,8 @@ from typing import Any, cast
 from django.http import QueryDict
 from pydantic import JsonValue
 
-from ....core.model.check import roles_of
-from ....core.model.edits import Add, Edit, Remove, Set, Together
+from ....core.model.editing.check import roles_of
+from ....core.model.editing.edits import Add, Edit, Remove, Set, Together
 from ....core.model.site import Site
 from ....core.model.tree import ROOT, find, holder_of, walk
 from ....core.style.boxes import extent

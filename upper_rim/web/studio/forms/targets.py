@@ -7,7 +7,7 @@ from typing import cast
 from django.http import QueryDict
 from pydantic import JsonValue
 
-from ....core.exchange.typed_links import TypedLinks
+from ....core.exchange.imports.typed_links import TypedLinks
 from ....core.model.site import Site
 from ....core.model.tree import ROOT
 from .form_error import FormError

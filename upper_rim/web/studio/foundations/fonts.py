@@ -6,11 +6,11 @@ from django.contrib import messages
 from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
 from django.urls import reverse
 
-from ....core.exchange.import_pages import digest
-from ....core.model.edits import Add, Edit, Set
+from ....core.exchange.imports.import_pages import digest
+from ....core.model.editing.edits import Add, Edit, Set
 from ....core.model.fonts import FontFile
 from ....core.model.tree import ROOT
-from ....core.style.fonts import LARGEST_FONT, FontFault, read_font
+from ....core.style.type.fonts import LARGEST_FONT, FontFault, read_font
 from ...sites import contents, store
 from ...sites.access import site_of
 from ..cycle.notices import notice_of

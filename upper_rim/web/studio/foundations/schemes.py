@@ -7,10 +7,10 @@ from urllib.parse import quote
 
 from django.http import HttpRequest
 
-from ....core.model.edits import Edit, Set
+from ....core.model.editing.edits import Edit, Set
 from ....core.model.site import Site
 from ....core.model.tree import holder_of
-from ....core.style.contrast import weak_texts
+from ....core.style.paint.contrast import weak_texts
 from ....core.style.schemes import COLOUR_SCHEMES, Scheme, scheme_of, worn
 from ....shipped import shelf
 from ...sites import store

@@ -13,13 +13,13 @@ from ....core.model.references import references
 from ....core.model.site import Site
 from ....core.model.tree import holder_of
 from ....core.output.page.specimen import SHOWN_ROLES
-from ....core.style.colour import Palette
-from ....core.style.contrast import weak_texts
-from ....core.style.faces import character_em
 from ....core.style.own_css import css_faults
-from ....core.style.painting import Painter
+from ....core.style.paint.colour import Palette
+from ....core.style.paint.contrast import weak_texts
+from ....core.style.paint.painting import Painter
 from ....core.style.resolve import StyledElement, Styling, default_of, styled_in, wearers
-from ....core.style.scale import column_px, sidebar_needs_px, spaces, spreads, steps
+from ....core.style.type.faces import character_em
+from ....core.style.type.scale import column_px, sidebar_needs_px, spaces, spreads, steps
 from ....core.values.colours import ROLE_COLOURS
 from ....core.values.styling import PARTS, STATES_OF, Declaration, Look, Part, RoleDefault, State, Swatch
 from ....shipped import shelf

@@ -7,16 +7,16 @@ from urllib.parse import urlencode
 
 from django.http import HttpRequest
 
-from ....core.exchange.import_menu import Draft, entries_from, read_menu
-from ....core.exchange.places import PlaceInPage, ids_in, places_in
+from ....core.exchange.html.places import PlaceInPage, ids_in, places_in
+from ....core.exchange.imports.import_menu import Draft, entries_from, read_menu
 from ....core.findings.checks.menus import in_menu, two_buttons
 from ....core.findings.words import finding_words
 from ....core.kinds.entries import Entry
 from ....core.kinds.items.links import LinkList
 from ....core.kinds.items.menu import MenuItem
-from ....core.model.links import Links
-from ....core.model.menu_uses import longest_labels, pages_in_no_menu, uses
-from ....core.model.menus import Menus, all_entries, with_depth
+from ....core.model.navigation.links import Links
+from ....core.model.navigation.menu_uses import longest_labels, pages_in_no_menu, uses
+from ....core.model.navigation.menus import Menus, all_entries, with_depth
 from ....core.model.site import Menu, Page, Site
 from ....core.values.targets import ToPage, ToPlace
 from ...sites import contents, store

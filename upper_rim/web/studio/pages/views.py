@@ -10,7 +10,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import render
 
 from ....core.conditions.below import Below
-from ....core.exchange.lifting import find_in_page, preview, selector_fault
+from ....core.exchange.html.lifting import find_in_page, preview, selector_fault
 from ....core.model.site import Lift, Page, Site
 from ....core.reach.coverage import Coverage
 from ...jobs import tasks

@@ -20,7 +20,7 @@ from ....core.kinds.entries import Entry
 from ....core.kinds.pieces import AnyPiece
 from ....core.kinds.pieces.base import Piece
 from ....core.kinds.rows import Row
-from ....core.model.links import Links
+from ....core.model.navigation.links import Links
 from ....core.model.site import Band, Site
 from ....core.model.tree import holder_of
 from ...sites import store

@@ -13,7 +13,7 @@ from ....core.kinds.pieces.base import Piece
 from ....core.kinds.rows import Cell
 from ....core.model.site import Page, Site
 from ....core.model.tree import items_of, walk
-from ....core.style.contrast import Glimpse, glimpse
+from ....core.style.paint.contrast import Glimpse, glimpse
 from ....core.values.styling import Styled
 from ..controls.control import Group, note
 from ..controls.of_nodes import node_name

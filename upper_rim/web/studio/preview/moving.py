@@ -15,7 +15,7 @@ from ....core.fit.css.amount import Viewport
 from ....core.fit.rows.fitter import Fitter
 from ....core.kinds.moving import ByPixels, Stage
 from ....core.kinds.pieces.base import Piece
-from ....core.model.edits import Set, edit_adapter
+from ....core.model.editing.edits import Set, edit_adapter
 from ....core.model.site import Page, Site
 from ....core.model.stages import names_in, stages_of
 from ....core.model.tree import find

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from typing import Any
 
-from ....core.model.apply import apply
-from ....core.model.edits import Edit, edit_adapter
-from ....core.model.refusal import Refusal
+from ....core.model.editing.apply import apply
+from ....core.model.editing.edits import Edit, edit_adapter
+from ....core.model.editing.refusal import Refusal
 from ....core.model.site import Site
 from ...sites import store
 from ...sites.models import Trial

@@ -11,13 +11,13 @@ from django.http import HttpRequest
 
 from ....core.kinds.moving import Stage
 from ....core.kinds.pieces.base import Piece
-from ....core.model.check import roles_of
+from ....core.model.editing.check import roles_of
 from ....core.model.site import Page, Site
 from ....core.reach.coverage import Coverage
 from ....core.style.boxes import extent
-from ....core.style.contrast import Measured, edge_contrast, passing_shade, ring_contrast, text_contrast
-from ....core.style.painting import Painter, PaintView
-from ....core.style.pictures import Picture, read_picture
+from ....core.style.paint.contrast import Measured, edge_contrast, passing_shade, ring_contrast, text_contrast
+from ....core.style.paint.painting import Painter, PaintView
+from ....core.style.paint.pictures import Picture, read_picture
 from ....core.style.resolve import StyledElement, Styling, band_at
 from ....core.values.styling import STATES_OF, Part, State, Styled
 from ...sites import contents

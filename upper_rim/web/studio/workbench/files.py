@@ -7,11 +7,11 @@ import re
 from django.contrib import messages
 from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
 
-from ....core.exchange.feed import FeedFault, read_feed
-from ....core.exchange.import_pages import digest
-from ....core.exchange.import_picture import LARGEST_PICTURE, Brought, PictureFault, read_brought
+from ....core.exchange.imports.feed import FeedFault, read_feed
+from ....core.exchange.imports.import_pages import digest
+from ....core.exchange.imports.import_picture import LARGEST_PICTURE, Brought, PictureFault, read_brought
 from ....core.kinds.items.icon import IconLink
-from ....core.model.edits import Add, Edit, Set, Together
+from ....core.model.editing.edits import Add, Edit, Set, Together
 from ....core.model.site import Site
 from ....core.model.tree import ROOT, holder_of
 from ...sites import contents, store

@@ -10,7 +10,7 @@ from django.shortcuts import render
 from ....core.fit.rows.fitter import Fitter
 from ....core.kinds.moving import Stage
 from ....core.kinds.pieces.base import Moving, Piece
-from ....core.model.edits import edit_adapter
+from ....core.model.editing.edits import edit_adapter
 from ....core.model.site import Page, Site
 from ....core.model.stages import stages_of
 from ....core.model.tree import walk

@@ -6,8 +6,8 @@ from .....core.kinds.entries import Entry
 from .....core.kinds.items.links import LinkList
 from .....core.kinds.items.menu import MenuItem
 from .....core.kinds.pieces.drawer import Drawer
-from .....core.model.links import Links
-from .....core.model.menus import Menus, all_entries
+from .....core.model.navigation.links import Links
+from .....core.model.navigation.menus import Menus, all_entries
 from .....core.model.site import Site
 from ..control import Control, Group, choice, number, px, words, yes
 from ..of_entries import entry_name

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from .....core.kinds.pieces.sidebar import Sidebar
 from .....core.model.site import Site
-from .....core.style.faces import character_em
-from .....core.style.scale import sidebar_needs_px
+from .....core.style.type.faces import character_em
+from .....core.style.type.scale import sidebar_needs_px
 from .....shipped import shelf
 from ..control import Control, Group, choice
 

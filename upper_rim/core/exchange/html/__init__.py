@@ -1,0 +1,1 @@
+"""HTML that others wrote: read, cut and added to at known places."""

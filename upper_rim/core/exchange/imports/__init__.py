@@ -1,0 +1,1 @@
+"""What a file or a text of others brings into a site."""

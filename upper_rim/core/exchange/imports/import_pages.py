@@ -1,0 +1,273 @@
+"""What does an archive, folder or sitemap of someone else's site bring in, and what could not be read?
+
+Every file is either a page, a file carried along unchanged, or left out with a reason. Names are untrusted: nothing
+that climbs out, is a link, or is out of proportion goes in.
+"""
+
+from __future__ import annotations
+
+import hashlib
+import re
+import xml.etree.ElementTree as ElementTree
+import zipfile
+import zlib
+from collections.abc import Callable, Iterable, Iterator, Mapping
+from typing import IO, NamedTuple
+from urllib.parse import quote, unquote, urlsplit
+
+from pydantic import TypeAdapter, ValidationError
+
+from ...model.site import Asset, Lift, Page
+from ...values.addresses import PagePath
+from ..html.anatomy import anatomy
+from ..html.lifting import cuts
+from ..html.markers import strip
+
+LARGEST_FILE = 50_000_000
+LARGEST_PAGE = 5_000_000
+LARGEST_TOTAL = 2_000_000_000
+MOST_FILES = 60_000
+LARGEST_RATIO = 200
+"""How many times larger than in the archive a file may be, beyond its first megabyte: more is a bomb."""
+
+PAGE_ENDINGS = (".html", ".htm")
+_JUNK = re.compile(r"(^|/)(__MACOSX/|\.[^./]|Thumbs\.db$|desktop\.ini$)")
+_DRIVE = re.compile(r"^[A-Za-z]:")
+
+
+class Problem(NamedTuple):
+    """A file that was left out or is carried without pieces, and why, in a sentence."""
+
+    name: str
+    reason: str
+
+
+class ArchiveEntry(NamedTuple):
+    """One file: its path within the site, and its bytes (read only when asked for)."""
+
+    name: str
+    read: Callable[[], bytes]
+
+
+class BrokenArchive(Exception):
+    """The file as a whole cannot be read; the message is a sentence for whoever sent it."""
+
+
+def files_of_zip(file: IO[bytes], problems: list[Problem]) -> Iterator[ArchiveEntry]:
+    """The files of an archive, each checked before it is opened and while it is read."""
+    try:
+        archive = zipfile.ZipFile(file)
+    except (zipfile.BadZipFile, OSError, ValueError) as error:
+        raise BrokenArchive("This is not a ZIP archive, or it is damaged.") from error
+    entries = [entry for entry in archive.infolist() if not entry.is_dir()]
+    if len(entries) > MOST_FILES:
+        raise BrokenArchive(f"The archive holds {len(entries):,} files; {MOST_FILES:,} at most can come in at once.")
+    if sum(entry.file_size for entry in entries) > LARGEST_TOTAL:
+        raise BrokenArchive("Unpacked, the archive would be larger than 2 GB.")
+    for entry in entries:
+        reason = _zip_fault(entry)
+        if reason is not None:
+            problems.append(Problem(entry.filename[:200], reason))
+            continue
+        yield ArchiveEntry(entry.filename, lambda entry=entry: _read_entry(archive, entry))  # type: ignore[misc]
+
+
+def _zip_fault(entry: zipfile.ZipInfo) -> str | None:
+    if (entry.external_attr >> 16) & 0o170000 == 0o120000:
+        return "It is a link to another file; links are not followed."
+    if entry.flag_bits & 1:
+        return "It is encrypted."
+    if entry.file_size > LARGEST_FILE:
+        return f"It is {entry.file_size // 1_000_000:,} MB large; {LARGEST_FILE // 1_000_000} MB at most."
+    if entry.file_size > 1_000_000 and entry.file_size > LARGEST_RATIO * max(1, entry.compress_size):
+        return "It would unpack to hundreds of times its size; that is how archives are made to do harm."
+    return None
+
+
+def _read_entry(archive: zipfile.ZipFile, entry: zipfile.ZipInfo) -> bytes:
+    try:
+        with archive.open(entry) as opened:
+            data = opened.read(entry.file_size + 1)
+    except (zipfile.BadZipFile, zlib.error, NotImplementedError, RuntimeError, EOFError, OSError, ValueError) as error:
+        raise BrokenArchive("It is damaged within the archive.") from error
+    if len(data) != entry.file_size:
+        raise BrokenArchive("It is larger than the archive says.")
+    return data
+
+
+def site_path(name: str) -> str | None:
+    """A file's path within the site: `/a/b.html`. None where the name is no such path."""
+    name = name.replace("\\", "/")
+    if name.startswith("/") or _DRIVE.match(name) or any(ord(char) < 32 for char in name):
+        return None
+    segments = [segment for segment in name.split("/") if segment not in {"", "."}]
+    if not segments or ".." in segments:
+        return None
+    return valid_path("/" + "/".join(quote(segment, safe=_KEPT_IN_PATHS) for segment in segments))
+
+
+_path: TypeAdapter[str] = TypeAdapter(PagePath)
+
+
+def valid_path(path: str) -> str | None:
+    """The path as a site keeps it; None where it can be none, because it is too long, say."""
+    try:
+        return _path.validate_python(path)
+    except ValidationError:
+        return None
+
+
+_KEPT_IN_PATHS = "!$&'()*+,;=:@~"
+
+
+def page_path(file_path: str) -> str:
+    """The address at which a page's file is found: `/a/index.html` answers at `/a/`."""
+    folder, _, last = file_path.rpartition("/")
+    return folder + "/" if last.lower() == "index.html" else file_path
+
+
+def file_name(path: str) -> str:
+    """The name of the file that answers at an address, below the site's folder: the reverse of the two above."""
+    return unquote((path + "index.html" if path.endswith("/") else path)[1:])
+
+
+def common_folder(names: Iterable[str]) -> str:
+    """The one folder in which an archive wraps all its files, with its slash; empty where there is none."""
+    first_parts = {name.replace("\\", "/").partition("/") for name in names if not _JUNK.search(name)}
+    folders = {first for first, slash, _ in first_parts if slash}
+    if len(folders) == 1 and all(slash for _, slash, _ in first_parts):
+        return folders.pop() + "/"
+    return ""
+
+
+class Incoming(NamedTuple):
+    """A page or file to be kept: the value, and its bytes."""
+
+    value: Page | Asset
+    content: bytes
+
+
+def read_files(
+    entries: Iterable[ArchiveEntry],
+    new_id: Callable[[str], str],
+    language: str,
+    lifts: Iterable[Lift],
+    problems: list[Problem],
+) -> Iterator[Incoming]:
+    """Pages and files one by one; what cannot be used goes to `problems`. `new_id` makes an id from a prefix."""
+    entries = list(entries)
+    wrapper = common_folder(entry.name for entry in entries)
+    everywhere = {lift.id: lift for lift in lifts}
+    seen: set[str] = set()
+    for entry in entries:
+        if _JUNK.search(entry.name):
+            continue
+        path = site_path(entry.name.removeprefix(wrapper))
+        if path is None:
+            problems.append(Problem(entry.name[:200], "Its name leads out of the archive, is too long, or is no path."))
+            continue
+        address = page_path(path) if path.lower().endswith(PAGE_ENDINGS) else path
+        if address.lower() in seen or address.startswith("/_rim/"):
+            if not address.startswith("/_rim/"):
+                problems.append(Problem(entry.name[:200], f"Another file already stands at {address}."))
+            continue
+        try:
+            content = entry.read()
+        except BrokenArchive as broken:
+            problems.append(Problem(entry.name[:200], str(broken)))
+            continue
+        seen.add(address.lower())
+        if not path.lower().endswith(PAGE_ENDINGS):
+            yield Incoming(Asset(id=new_id("as"), path=path, content=digest(content), size=len(content)), content)
+        elif len(content) > LARGEST_PAGE:
+            problems.append(
+                Problem(entry.name[:200], f"A page of {len(content) // 1_000_000} MB is carried along as a file.")
+            )
+            yield Incoming(Asset(id=new_id("as"), path=path, content=digest(content), size=len(content)), content)
+        else:
+            yield _page(entry.name, address, content, new_id, language, everywhere, problems)
+
+
+def _page(
+    name: str,
+    path: str,
+    content: bytes,
+    new_id: Callable[[str], str],
+    language: str,
+    lifts: Mapping[str, Lift],
+    problems: list[Problem],
+) -> Incoming:
+    content = strip(content)
+    page = described_page(Page(id=new_id("pg"), path=path, language=language), content)
+    if page.splice is None:
+        problems.append(Problem(name[:200], page.remark))
+    page = page.replaced(cuts=cuts(content, lifts_on(page, lifts.values())))
+    return Incoming(page, content)
+
+
+def described_page(page: Page, content: bytes) -> Page:
+    """A page with all that its content tells: places for pieces, title, language, hash."""
+    found = anatomy(content)
+    return page.replaced(
+        content=digest(content),
+        splice=found.splice,
+        title=found.title or page.title,
+        language=found.language or page.language,
+        remark=found.remark,
+        dated=page.dated or found.dated or _dated_by_path(page.path),
+    )
+
+
+_DATED_PATH = re.compile(r"/(\d{4})[/-]([01]\d)[/-]([0-3]\d)[/-]")
+
+
+def _dated_by_path(path: str) -> str | None:
+    found = _DATED_PATH.search(path)
+    return "-".join(found.groups()) if found else None
+
+
+def lifts_on(page: Page, lifts: Iterable[Lift]) -> dict[str, str]:
+    """Selectors of the lifts that apply to a page, by lift id."""
+    return {lift.id: lift.selector for lift in lifts if lift.where.covers(page)}
+
+
+def digest(content: bytes) -> str:
+    return hashlib.sha256(content).hexdigest()
+
+
+def read_sitemap(content: bytes) -> tuple[list[str], list[Problem]]:
+    """Paths of the pages that a sitemap (sitemaps.org, 0.9) lists, in its order; titles and content are still to
+    come."""
+    problems: list[Problem] = []
+    if b"<!DOCTYPE" in content[:2000].upper() or b"<!ENTITY" in content.upper():
+        return [], [Problem("sitemap", "A sitemap has no document type of its own; this one is not read.")]
+    try:
+        root = ElementTree.fromstring(content)  # noqa: S314 - no document type, so no entities, gets this far
+    except (ElementTree.ParseError, ValueError, LookupError) as error:
+        return [], [Problem("sitemap", f"It is not well-formed XML: {error}.")]
+    paths: dict[str, None] = {}
+    for found in root.iter():
+        if not isinstance(found.tag, str) or found.tag.rpartition("}")[2] != "loc":
+            continue
+        address = (found.text or "").strip()
+        path = _sitemap_path(address)
+        if path is None:
+            problems.append(Problem(address[:200], "It is not the address of a page."))
+        else:
+            paths[path] = None
+    if not paths and not problems:
+        problems.append(Problem("sitemap", "It lists no page."))
+    return list(paths), problems
+
+
+def _sitemap_path(address: str) -> str | None:
+    try:
+        parts = urlsplit(address)
+    except ValueError:
+        return None
+    if parts.scheme not in {"http", "https"} or any(char.isspace() for char in address):
+        return None
+    segments = unquote(parts.path or "/").split("/")
+    if ".." in segments or "." in segments or "" in segments[1:-1]:
+        return None
+    return valid_path(parts.path or "/")

@@ -1,0 +1,1 @@
+"""Edits: what they are, what a site becomes by them, and why one cannot be."""

@@ -1,0 +1,1 @@
+"""Fonts and faces, what they measure, and the sizes that text comes in."""
