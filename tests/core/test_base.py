@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import sys
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
 
 import pytest
@@ -125,3 +127,22 @@ def test_a_number_that_changes_in_a_sheet_changes_what_is_foreseen() -> None:
 def test_fit_finds_the_role_of_an_element_by_the_class_that_the_published_sheet_finds_it_by() -> None:
     published = {ROLE_SELECTORS[role]: role for role in ROLE_OF_CLASS.values()}
     assert published == {f".rim-{name}": role for name, role in ROLE_OF_CLASS.items()}
+
+
+def test_threads_that_share_the_sheets_are_told_what_each_would_be_told_alone() -> None:
+    ways = [
+        (f"nav.rim-menu > ul.rim-list > li > {inner}", way)
+        for inner in ("a", "a > small.rim-mark", "ul.rim-sub", "ul.rim-sub > li > a", "button.rim-sub-button")
+        for way in ("", "list", "columns", "list drawer", "list drawer levels")
+    ]
+    alone = [shelf().sheets.of(*way).sizes() for way in ways]
+    before = sys.getswitchinterval()
+    sys.setswitchinterval(1e-6)
+    try:
+        for _ in range(4):
+            fresh = replace(shelf(), piece_rules=shelf().piece_rules).sheets
+            with ThreadPoolExecutor(6) as threads:
+                told = list(threads.map(lambda way, fresh=fresh: fresh.of(*way).sizes(), ways * 3))
+            assert told == alone * 3
+    finally:
+        sys.setswitchinterval(before)

@@ -8,11 +8,14 @@ from __future__ import annotations
 import re
 from collections.abc import Iterable, Mapping
 from functools import cached_property
+from operator import attrgetter
+from threading import RLock
 from typing import Any
 from xml.etree.ElementTree import Element
 
 import cssselect2
 import tinycss2
+from cachetools import LRUCache, cachedmethod
 
 from ...kinds.rule import Rule
 from ...style.lengths import NoLength
@@ -20,6 +23,10 @@ from ..text.typesetting import Type
 from .amount import Amount, Relative, amount
 from .boxes import SIDES, SIZES, Sides
 
+MOST_WAYS = 8_192
+"""Ways to elements that are remembered: a text with marks may have any."""
+OWN = "rim-own"
+"""In ways and in rules, the class of an item itself."""
 _AROUND = "html[data-rim-on] > body > header.rim > div.rim-row > div.rim-cells > div.rim-cell"
 _COMPOUND = re.compile(r"([a-z0-9]+)((?:\.[\w-]+)*)((?:\[[\w-]+(?:=[\w-]+)?\])*)")
 _CLASS = re.compile(r"\.([a-zA-Z][\w-]*)")
@@ -47,52 +54,55 @@ class BaseSheets:
         every = [*piece_rules, *(rule for rules in item_rules.values() for rule in rules)]
         self._rules = {"": every, **{way: list(map(_scoped, rules)) for way, rules in menu_rules.items()}}
         self._matchers: dict[str, Any] = {}
-        self._known: dict[tuple[str, str], tuple[list[_Matched], BaseStyle]] = {}
-        self._selected: dict[tuple[str, str], tuple[int, ...] | None] = {}
+        self._known: LRUCache[Any, Any] = LRUCache(MOST_WAYS)
+        self._weights: LRUCache[Any, Any] = LRUCache(MOST_WAYS)
+        self._lock = RLock()
         selectors = (rule.selector for rules in self._rules.values() for rule in rules)
         self.classes = frozenset(name for selector in selectors for name in _CLASS.findall(selector))
-        """All that the sheets name."""
+        """All that the sheets name: others are in no way to an element."""
 
     def of(self, path: str, ways: str = "", own: Iterable[Rule] = ()) -> BaseStyle:
         """`ways`: in which the menu is shown that the element belongs to, as keys of the rules for menus; `own`: what
         its item says besides, after all that ships."""
-        if (path, ways) not in self._known:
-            matched = self._matched(path, ways)
-            self._known[path, ways] = matched, BaseStyle(_cascaded(matched))
-        matched, found = self._known[path, ways]
+        matched, found = self._shipped(path, ways)
         last = len(self._rules)
         said = [
             (weight, last, at, rule) for at, rule in enumerate(own) if (weight := self._weight(rule.selector, path))
         ]
         return BaseStyle(_cascaded([*matched, *said])) if said else found
 
-    def _matched(self, path: str, ways: str) -> list[_Matched]:
+    def counts(self, rule: Rule) -> bool:
+        """Whether an item's own rule says something of boxes, and of elements that ways can lead to."""
+        return _is_of_boxes(rule) and self.classes.issuperset(_CLASS.findall(rule.selector.replace(f".{OWN}", "")))
+
+    @cachedmethod(attrgetter("_known"), lock=attrgetter("_lock"))
+    def _shipped(self, path: str, ways: str) -> tuple[list[_Matched], BaseStyle]:
+        """What the sheets say of the element at a path's end: rule by rule, and in the end."""
         element = _last(f"{_AROUND} > {path}")
-        return [
+        matched = [
             (specificity, at, order, rule)
             for at, way in enumerate(("", *ways.split()))
             for specificity, order, _, rule in self._matcher(way).match(element)
         ]
+        return matched, BaseStyle(_cascaded(matched))
 
+    @cachedmethod(attrgetter("_weights"), lock=attrgetter("_lock"))
     def _weight(self, selector: str, path: str) -> tuple[int, ...] | None:
         """The specificity with which a selector holds for the element at a path's end; None where it does not."""
-        key = (selector, path)
-        if key not in self._selected:
-            matcher = cssselect2.Matcher()
-            for one in _selectors(selector):
-                matcher.add_selector(one, None)
-            weights = [weight for weight, *_ in matcher.match(_last(f"{_AROUND} > {path}"))]
-            self._selected[key] = max(weights, default=None)
-        return self._selected[key]
+        matcher = cssselect2.Matcher()
+        for one in _selectors(selector):
+            matcher.add_selector(one, None)
+        return max((weight for weight, *_ in matcher.match(_last(f"{_AROUND} > {path}"))), default=None)
 
     def _matcher(self, way: str) -> Any:
         """Of the rules that say something of a box."""
         if way not in self._matchers:
-            made = self._matchers[way] = cssselect2.Matcher()
+            made = cssselect2.Matcher()
             for rule in self._rules.get(way, ()):
-                if not rule.within and is_of_boxes(rule):
+                if not rule.within and _is_of_boxes(rule):
                     for selector in _selectors(rule.selector):
                         made.add_selector(selector, rule)
+            self._matchers[way] = made
         return self._matchers[way]
 
 
@@ -103,8 +113,7 @@ def _cascaded(matched: Iterable[_Matched]) -> dict[str, str]:
     return declared
 
 
-def is_of_boxes(rule: Rule) -> bool:
-    """Whether it says something of how large a box is, or where it stands."""
+def _is_of_boxes(rule: Rule) -> bool:
     return any(name.startswith(_OF_BOXES) for name in rule.declarations)
 
 
@@ -194,8 +203,6 @@ class BaseStyle:
         if fixed in self._sizes:
             return self._sizes[fixed]
         made: dict[str, Any] = {}
-        if fixed is not None:
-            self._sizes[fixed] = made
         for field, name in (*SIZES.items(), ("basis", "flex-basis")):
             try:
                 if name in self._longhands:
@@ -209,6 +216,9 @@ class BaseStyle:
         for field, name in (("grow", "flex-grow"), ("shrink", "flex-shrink")):
             if name in self._longhands:
                 made[field] = float(self._longhands[name])
+        if fixed is not None:
+            # Only once it is whole: other threads ask, too.
+            self._sizes[fixed] = made
         return made
 
     def type(self, around: Type) -> Type:

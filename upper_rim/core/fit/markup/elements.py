@@ -24,7 +24,7 @@ from ...kinds.rule import Rule
 from ...model.navigation.menus import all_entries
 from ...model.site import drawer_width
 from ...values.styling import Part
-from ..css.base import BaseStyle, is_of_boxes
+from ..css.base import OWN, BaseStyle
 from ..css.block import Block, Void
 from ..css.boxes import Align, Box, Sides
 from ..css.flex import Flex
@@ -107,8 +107,8 @@ class ElementBoxes:
         self._item, self._setting, self._submenus = item, setting, submenus
         self._page = FitPage(item, setting)
         self._ways = ways_of(item, setting)
-        rules = item.rules(f".{KEY}-own", self._page)
-        self._own = [rule for rule in rules if is_of_boxes(rule) and _holds(rule, setting.from_px)]
+        rules = item.rules(f".{OWN}", self._page)
+        self._own = [rule for rule in rules if setting.sheets.counts(rule) and _holds(rule, setting.from_px)]
 
     def box(self) -> Box | None:
         """Of all that it is; None where it takes no room."""
@@ -159,7 +159,7 @@ class ElementBoxes:
         classes = str(element.attributes.get("class") or "").split()
         known = [f".{name}" for name in classes if name in self._setting.sheets.classes]
         step = element.tag + "".join(known) + ("[hidden]" if element.attributes.get("hidden") else "")
-        path = f"{around.path} > {step}{_edges(element, around)}" if around else f"{step}.{KEY}-own"
+        path = f"{around.path} > {step}{_edges(element, around)}" if around else f"{step}.{OWN}"
         names = frozenset(name.removeprefix(f"{KEY}-") for name in classes)
         base = self._setting.sheets.of(path, self._ways, self._own)
         if self._submenus is not None and "sub" in names:
