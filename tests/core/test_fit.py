@@ -45,7 +45,7 @@ from upper_rim.core.model.editing.apply import apply
 from upper_rim.core.model.editing.edits import Add, Set, SetEach, edit_adapter
 from upper_rim.core.model.site import Band, Menu, Page, Site
 from upper_rim.core.output.fitting import fitter_of
-from upper_rim.core.values.rich import RichWords
+from upper_rim.core.values.rich import MARKS, RichWords, clean
 from upper_rim.core.values.styling import Declaration
 from upper_rim.core.values.targets import ToAddress, ToPage
 from upper_rim.core.values.words import Translation, Words
@@ -306,6 +306,16 @@ def test_too_few_characters_on_a_line_are_counted() -> None:
         FROM_PX,
         TO_PX,
     ) and 18 < counted.characters < 30
+
+
+@pytest.mark.parametrize("mark", sorted(MARKS - {"br"}))
+def test_a_text_with_marks_far_within_each_other_is_laid_out(mark: str) -> None:
+    deep = RichWords(text=f"<{mark}>" * 700 + "Fares" + f"</{mark}>" * 700)
+    cell = Cell(id="cl-a", items=(RichText(id="it-text", rich=deep),))
+    piece = Footer(id="pc-a", name="Foot", rows=(Row(id="rw-a", cells=(cell,)),), reach=ANYWHERE)
+    laid = only_row(Site(key="qcore", name="O", pieces=(piece,)), "en").at(800)
+    assert laid is not None and laid.height_px(800) > 20
+    assert "Fares" in deep.text and clean(deep.text) == deep.text
 
 
 def test_small_targets_pass_where_they_are_far_enough_apart() -> None:

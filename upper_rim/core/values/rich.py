@@ -6,6 +6,7 @@ imported or read from a bundle.
 
 from __future__ import annotations
 
+import re
 from typing import Annotated
 
 import nh3
@@ -29,7 +30,17 @@ SCHEMES = {"http", "https", "mailto", "tel"}
 
 def clean(html: str) -> str:
     """The same text with nothing but `MARKS`; relative addresses of links stay."""
-    kept = nh3.clean(
+    kept = _cleaned(html)
+    level = _levelled(kept)
+    if level != kept:
+        kept = _cleaned(level)
+    for marked, meant in _RENAMED:
+        kept = kept.replace(marked, meant)
+    return kept.strip()
+
+
+def _cleaned(html: str) -> str:
+    return nh3.clean(
         html,
         tags=set(MARKS | {"b", "i", "del"}),
         clean_content_tags=_DROPPED_WHOLE,
@@ -38,9 +49,25 @@ def clean(html: str) -> str:
         link_rel=None,
         strip_comments=True,
     )
-    for marked, meant in _RENAMED:
-        kept = kept.replace(marked, meant)
-    return kept.strip()
+
+
+MOST_DEEP = 24
+"""Marks within each other; what stands deeper loses its own: whatever goes through a text goes down so far."""
+_TAG = re.compile(r'<(/?)(?!br\b)[a-z0-9]+(?: [a-z-]+="[^"]*")*>')
+
+
+def _levelled(html: str) -> str:
+    """`html`: well-formed, as the cleaner writes it."""
+    depth = 0
+
+    def tag(found: re.Match[str]) -> str:
+        nonlocal depth
+        depth += 0 if found[1] else 1
+        kept = found[0] if depth <= MOST_DEEP else ""
+        depth -= 1 if found[1] else 0
+        return kept
+
+    return _TAG.sub(tag, html)
 
 
 RichHtml = Annotated[Text, StringConstraints(max_length=20_000), AfterValidator(clean)]

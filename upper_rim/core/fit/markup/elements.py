@@ -263,16 +263,19 @@ class ElementBoxes:
         """Of a block container: blocks, and between them lines."""
         line = _Line([], [])
         for child in self._inline(placed, inner):
+            if isinstance(child, Run) and not line.atoms:
+                line.runs.append(child)
+                continue
+            # Nothing that ships has a box and a text, or two boxes, on one line: each would have a line of its own.
+            if line.is_seen:
+                yield line
+            line = _Line([], [])
             if isinstance(child, Run):
                 line.runs.append(child)
             elif child.stands_in_line and child.box is not None:
                 line.atoms.append(child.box)
-            else:
-                if line.is_seen:
-                    yield line
-                line = _Line([], [])
-                if child.box is not None:
-                    yield child.box
+            elif child.box is not None:
+                yield child.box
         if line.is_seen:
             yield line
 
