@@ -477,3 +477,17 @@ def test_drawers_that_are_held_stay_and_none_stands_in_another() -> None:
     assert isinstance(button, Refusal) and button.kind == "button within a drawer"
     shared = apply(site, Add(parent="pc-drawer", slot="rows", values=({"id": "rw-c", "shares": "rw-a"},)))
     assert isinstance(shared, Refusal), "not by way of a shared row either"
+
+
+def test_entries_go_no_deeper_than_a_document_that_can_be_opened_again() -> None:
+    site: Site | Refusal = Site(key="qcore", name="O", menus=(Menu(id="mn-a", name="Main"),))
+    parent, last = "mn-a", site
+    for level in range(60):
+        assert isinstance(site, Site)
+        last = site
+        site = apply(site, Add(parent=parent, slot="entries", values=({"id": f"en-{level}"},)))
+        parent = f"en-{level}"
+        if isinstance(site, Refusal):
+            break
+    assert isinstance(site, Refusal) and site.kind == "too deep" and "levels deep" in site.words
+    assert isinstance(last, Site) and Site.model_validate_json(last.model_dump_json()) == last

@@ -66,12 +66,15 @@ def _faults(site: Site, before: Site | None) -> Iterator[Refusal]:
             if isinstance(node, Styled | RoleDefault | Stage) and node.styles:
                 yield from _style_faults(node, swatches, bands, piece.name)
             yield from _fault(node, {"bands": bands, "menus": menus, "looks": looks}, piece.name)
+    yield from _too_deep(site, before)
     yield from _faulty_drawers(site)
     yield from _faulty_ties(site)
     yield from _faulty_bands(site)
     yield from _doubled_path(site, before)
 
 
+MOST_LEVELS = 24
+"""Of a menu. A document in which nodes stand much deeper is one that no reader of JSON opens again."""
 _REFERRED = ("swatches", "bands", "menus", "looks")
 
 
@@ -185,6 +188,16 @@ def _fault(node: Any, known: Mapping[str, set[str]], piece: str) -> Iterator[Ref
             yield Refusal(node.id, reference.field, _MISSING[reference.slot], {"piece": piece})
     if isinstance(node, Styled) and len(set(node.wears)) < len(node.wears):
         yield Refusal(node.id, "wears", "look worn twice")
+
+
+def _too_deep(site: Site, before: Site | None) -> Iterator[Refusal]:
+    known = {id(menu) for menu in before.menus} if before is not None else set()
+    for menu in site.menus:
+        level = () if id(menu) in known else menu.entries
+        for _ in range(MOST_LEVELS):
+            level = tuple(below for entry in level for below in entry.entries)
+        if level:
+            yield Refusal(level[0].id, "entries", "too deep", {"most": MOST_LEVELS})
 
 
 def _faulty_drawers(site: Site) -> Iterator[Refusal]:

@@ -15,7 +15,7 @@ RefusalKind = Literal[
     "tied to itself", "look worn twice", "declared twice", "role twice", "row shown twice", "shared row with its own",
     "role of pieces", "part without styles", "state not here", "more than a divider", "more than a ring",
     "stage changes size", "way of another kind", "button within a drawer", "band begins there",
-    "first band begins later",
+    "first band begins later", "too deep",
     # of what the shell knows
     "no such icon", "selector not read", "would flicker",
 ]  # fmt: skip
@@ -71,6 +71,7 @@ WORDS: Mapping[RefusalKind, str] = {
     "button within a drawer": "“{piece}” is a drawer itself: a menu in it cannot have a button that opens another",
     "band begins there": "“{band}” already begins at {from_px} px",
     "first band begins later": "the narrowest band begins at 0",
+    "too deep": "an entry would stand more than {most} levels deep",
     "no such icon": "there is no icon called “{icon}”; its name comes from the list that opens while you type",
     "selector not read": "{fault}",
     "would flicker": (
