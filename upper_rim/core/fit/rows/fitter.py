@@ -24,7 +24,7 @@ from ...model.navigation.current import Standings
 from ...model.navigation.links import Links
 from ...model.navigation.menus import Menus
 from ...model.navigation.trail import Trails
-from ...model.site import Site
+from ...model.site import Site, band_widths
 from ...model.stages import in_stage
 from ...model.tree import items_of
 from ...reach.reached import reached
@@ -287,9 +287,9 @@ class Fitter:
             if isinstance(piece, Sidebar)
             else None
         )
-        items = (item for cell in row.cells for item in cell.items)
-        own = {item.drawer_below_px for item in items if isinstance(item, MenuItem)}
-        starts = sorted({*edges, *([needs] if needs is not None else []), *(px for px in own if px)})
+        widths = band_widths(site)
+        own = {px for cell in row.cells for item in cell.items for px in item.changes_at(widths) if px <= TO_PX}
+        starts = sorted({*edges, *([needs] if needs is not None else []), *own})
         found: _Bands = []
         band: str | None = None
         for start, end in zip(starts, [*starts[1:], TO_PX + 1], strict=True):
