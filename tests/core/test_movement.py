@@ -11,9 +11,12 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from tests.moving_sites import MovingMaker
 from upper_rim.core.exchange.carrying import carried
 from upper_rim.core.findings.checks.movement import in_movement, in_movement_of_all
 from upper_rim.core.fit.css.amount import Viewport
+from upper_rim.core.fit.css.linear import value
+from upper_rim.core.fit.rows.fitter import VIEWPORT_HEIGHT_PX
 from upper_rim.core.kinds.moving import ByElement, ByPage, ByPixels, ByViewport, Distance, Stage, WayIn
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.pieces.notice import Notice
@@ -26,6 +29,7 @@ from upper_rim.core.movement.content import estimated_content_px
 from upper_rim.core.movement.flicker import TURNS, flicker, least, too_early, turns
 from upper_rim.core.movement.heights import heights
 from upper_rim.core.movement.moments import moments_that_matter
+from upper_rim.core.movement.over_widths import widths_of
 from upper_rim.core.movement.play import path, play
 from upper_rim.core.movement.scene import Scene, Scenes, Shape
 from upper_rim.core.output.fitting import fitter_of
@@ -304,3 +308,20 @@ def test_stages_are_carried_to_another_site_with_their_rows() -> None:
     slim, reading = header.stages
     assert slim.id != "sg-slim" and slim.without == (header.rows[0].id,)
     assert [row.stage for row in header.rows] == [None, None, reading.id]
+
+
+@pytest.mark.parametrize("seed", [3, 11, 70])
+def test_the_height_that_is_reserved_is_that_of_the_piece_at_that_width(seed: int) -> None:
+    """Also where a piece is as high as it says itself, whatever its rows come to."""
+    site, contents = MovingMaker(seed).site()
+    made = fitter_of(shelf(), contents.__getitem__, 2026, foresees=False)
+    for piece in site.pieces:
+        widths = widths_of(made, site, piece, site.language)
+        for start, end in widths.stretches(piece.rows):
+            for px in (start, end):
+                whole = made.whole(site, piece, site.language, Viewport(float(px), VIEWPORT_HEIGHT_PX))
+                if whole is not None:
+                    assert widths.rest(px, px).first == pytest.approx(value(whole.frame.height), abs=0.05), (
+                        piece.id,
+                        px,
+                    )

@@ -194,11 +194,17 @@ class Widths:
                 rows += laid.height_px(width)
                 band = laid.band
         key = (stage, band)
-        if key not in self._more:
-            viewport = Viewport(float(width), VIEWPORT_HEIGHT_PX)
-            whole = self.fitter.whole(self.site, in_stage(self.piece, stage), self.language, viewport, stage)
-            self._more[key] = value(whole.frame.height) - rows if whole is not None else 0.0
-        return rows + self._more[key]
+        if key in self._more:
+            return rows + self._more[key]
+        viewport = Viewport(float(width), VIEWPORT_HEIGHT_PX)
+        whole = self.fitter.whole(self.site, in_stage(self.piece, stage), self.language, viewport, stage)
+        if whole is None:
+            return rows
+        high, box = value(whole.frame.height), whole.frame.box
+        if box.has_plain_edges and (box.height, box.min_height, box.max_height) == (None, None, None):
+            # It is as high as its rows, and always by the same more.
+            self._more[key] = high - rows
+        return high
 
     def drawn(self, stage: Stage, start: int, end: int) -> WidthLine:
         """Its own rows, slimmed."""
