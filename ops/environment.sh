@@ -1,5 +1,9 @@
 # What the commands of this project need from the machine. Sourced; `here` is the project's folder.
 
+# Modules are compiled once, also where the environment says that nothing compiled is to be kept: a run starts dozens of
+# processes.
+unset PYTHONDONTWRITEBYTECODE
+
 say() { printf '%s\n' "$*"; }
 stop() { printf '%s\n' "$*" >&2; exit 1; }
 

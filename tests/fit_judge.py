@@ -203,15 +203,15 @@ def compare(
     chance."""
     site, contents = FittedMaker(seed).site()
     page = site.pages[0]
-    composer = Composer(site, shelf(), contents.__getitem__, marks=True, year=2026)
+    # Without foresight: what is published is what counts.
+    fitter = fitter_of(shelf(), contents.__getitem__, 2026, foresees=False)
+    composer = Composer(site, shelf(), contents.__getitem__, marks=True, year=2026, fitter=fitter)
     files.clear()
     files["/"] = composer.page(page, contents[page.content or ""])
     files.update(dict(composer.parts()))
     files.update({asset.path: contents[asset.content] for asset in site.assets})
     driver.get(f"http://127.0.0.1:{port}/?{seed}" if "/?" in files else f"http://127.0.0.1:{port}/")
     load_faces(driver)
-    # Without foresight: what is published is what counts.
-    fitter = fitter_of(shelf(), contents.__getitem__, 2026, foresees=False)
     fits = [(piece, fit) for piece in site.pieces for fit in fitter.rows(site, piece)]
     chance = random.Random(seed)
     widths = {chance.randrange(FROM_PX, TO_PX + 1) for _ in range(random_widths)}

@@ -143,9 +143,13 @@ def chromium_options() -> webdriver.ChromeOptions:
     return options
 
 
-def plain_chromium(*logs: str) -> webdriver.Chrome:
-    """A browser by itself, for pages that no server sends. `logs`: kinds of logs that it keeps whole."""
+def plain_chromium(*logs: str, hastens: bool = False) -> webdriver.Chrome:
+    """A browser by itself, for pages that no server sends. `logs`: kinds of logs that it keeps whole. `hastens`: it
+    draws frame after frame, not sixty in a second: for scripts that wait for frames, on pages where nothing moves
+    without end."""
     options = chromium_options()
+    if hastens:
+        options.add_argument("--disable-frame-rate-limit")
     options.set_capability("goog:loggingPrefs", dict.fromkeys(logs, "ALL"))
     return webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver"))
 

@@ -37,7 +37,7 @@ from upper_rim.shipped import shelf
 
 from .conftest import Browser, Running, live_edition, load_faces, plain_chromium, wait_for
 
-SITES = 60
+SITES = 45
 
 
 @pytest.fixture(scope="module")
@@ -53,7 +53,7 @@ def test_widths_heights_and_changes_are_what_the_browser_makes_of_generated_site
         for seed in range(SITES):
             compare(seed, chromium, files, port, tally)
     told = "\n".join(tally.faults[:20])
-    assert tally.compared["items"] > 5000 and tally.compared["changes"] > 150
+    assert tally.compared["items"] > 4000 and tally.compared["changes"] > 100
     assert tally.share("items") >= 0.999, told
     assert tally.share("heights") >= 0.998, told
     assert tally.share("states") >= 0.998, told
@@ -159,7 +159,13 @@ def test_texts_with_every_kind_of_space_mark_and_sign_are_as_wide_and_break_as_t
             return "".join(char + (chance.choice(marks) if chance.random() < 0.06 else "") for char in some)
 
         texts = [
-            "".join(word() + chance.choice(between) for _ in range(chance.randrange(2, 9))).strip() for _ in range(150)
+            # Signs go with a space that Cyrillic does not share, a bracket with the one that it closes.
+            "З\u202f+",
+            "З\u202f++(ж)+",
+            *(
+                "".join(word() + chance.choice(between) for _ in range(chance.randrange(2, 9))).strip()
+                for _ in range(108)
+            ),
         ]
         for styles in ({}, {"letter-spacing": "2px"}, {"word-spacing": "7px", "text-transform": "uppercase"}):
             for width in (2400, 320):

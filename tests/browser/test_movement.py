@@ -25,13 +25,13 @@ from upper_rim.shipped import shelf
 
 from .conftest import Browser, Running, live_edition, load_faces, plain_chromium, wait_for
 
-SITES, MOMENTS = 40, 12
+SITES, MOMENTS = 24, 12
 BENCH = "/s/ostrey/pieces/pc-main/?page=/guide/walks/"
 
 
 @pytest.fixture(scope="module")
 def chromium() -> Iterator[webdriver.Chrome]:
-    driver = plain_chromium()
+    driver = plain_chromium(hastens=True)
     driver.set_script_timeout(120)
     yield driver
     driver.quit()
@@ -61,7 +61,7 @@ def test_rectangles_and_stages_are_what_the_browser_makes_of_generated_sites(chr
         for seed in range(SITES):
             compare_movement(seed, chromium, files, port, tally, MOMENTS)
     told = "\n".join(tally.faults[:20])
-    assert tally.compared["moments"] == SITES * 3 * (MOMENTS + 1) and tally.compared["rectangles"] > 4000
+    assert tally.compared["moments"] == SITES * 3 * (MOMENTS + 1) and tally.compared["rectangles"] > 2500
     assert tally.share("moments") >= 0.995, told
 
 
@@ -71,7 +71,7 @@ let shift = 0;
 new PerformanceObserver((list) => list.getEntries().forEach((entry) => (shift += entry.value))).observe({ type: 'layout-shift', buffered: false });
 const frame = () => new Promise((next) => requestAnimationFrame(next));
 (async () => {
-  await frame();
+  await frame(); await frame();
   const most = document.documentElement.scrollHeight - innerHeight, stages = new Set();
   const step = 220, ways = [];
   for (let y = 0; y < most; y += step) ways.push(y);
@@ -80,7 +80,8 @@ const frame = () => new Promise((next) => requestAnimationFrame(next));
     await frame(); await frame();
     stages.add(getComputedStyle(document.querySelector('header') ?? document.body).getPropertyValue('--q7xk-stage'));
   }
-  for (let n = 0; n < 20; n += 1) await frame();
+  await Promise.allSettled(document.getAnimations().filter((one) => one instanceof CSSTransition).map((one) => one.finished));
+  await frame(); await frame();
   done([shift, [...stages].sort()]);
 })();
 """
@@ -96,7 +97,6 @@ def test_nothing_of_the_demos_pages_shifts_while_they_are_scrolled_through_and_b
     for page in ostrey()[0].pages:
         chromium.get(f"http://127.0.0.1:{port}{page.path}")
         load_faces(chromium)
-        time.sleep(0.1)
         shift, stages = chromium.execute_async_script(_THROUGH)
         assert round(shift, 3) == 0.0, page.path
         seen |= set(stages)
@@ -107,29 +107,34 @@ _CROSSED = """
 const [positions, key] = arguments, header = document.querySelector('header'), faults = [];
 const height = document.documentElement.scrollHeight;
 const stage = () => getComputedStyle(header).getPropertyValue(`--${key}-stage`);
-for (const [from, to] of positions) {
-  for (const y of [from, to]) { scrollTo(0, y); dispatchEvent(new Event('scroll')); }
+for (const y of positions) {
+  scrollTo(0, y);
+  dispatchEvent(new Event('scroll'));
   const now = stage();
   for (let again = 0; again < 3; again += 1) dispatchEvent(new Event('scroll'));
-  if (scrollY !== to || document.documentElement.scrollHeight !== height || stage() !== now || now !== String(to > 536.25 ? 2 : to > 116.25 ? 1 : '')) faults.push([from, to, scrollY, now]);
+  if (scrollY !== y || document.documentElement.scrollHeight !== height || stage() !== now || now !== String(y > 536.25 ? 2 : y > 116.25 ? 1 : '')) faults.push([y, scrollY, now]);
 }
 return faults;
 """
 
 
-def test_ten_thousand_crossings_of_a_threshold_by_one_px_flicker_nowhere(
+def test_ten_thousand_steps_of_one_px_about_a_threshold_flicker_nowhere(
     chromium: webdriver.Chrome, demo: tuple[dict[str, bytes], int]
 ) -> None:
     _, port = demo
+    calm(chromium)
     opened(chromium, port, (1280, 800))
     chromium.execute_async_script("requestAnimationFrame(() => requestAnimationFrame(arguments[0]))")
     chance = random.Random(7)
-    crossings = []
-    for _ in range(10_000):
-        edge = chance.choice([116, 536]) + chance.randrange(-1, 2)
-        crossings.append([edge, edge + 1] if chance.random() < 0.5 else [edge + 1, edge])
-    for start in range(0, len(crossings), 500):
-        assert chromium.execute_script(_CROSSED, crossings[start : start + 500], "q7xk") == []
+    walked = []
+    for edge in (116, 536) * 10:
+        at = edge
+        for _ in range(500):
+            at = min(edge + 2, max(edge - 1, at + chance.choice([-1, 1])))
+            walked.append(at)
+    for start in range(0, len(walked), 500):
+        assert chromium.execute_script(_CROSSED, walked[start : start + 500], "q7xk") == []
+    calm(chromium, is_asked=False)
 
 
 def test_what_is_jumped_to_is_not_covered_and_what_has_the_focus_is_seen(

@@ -32,9 +32,11 @@ def reader(running: Running, tmp_path_factory: pytest.TempPathFactory) -> Iterat
 
 
 def axe(browser: Browser) -> list[str]:
-    browser.js(AXE)
+    """What axe finds in the page itself: frames of other origins would not answer it."""
+    if not browser.js("return window.axe !== undefined"):
+        browser.js(AXE)
     found = browser.driver.execute_async_script(
-        "axe.run(document, {resultTypes: ['violations']}).then((result) => arguments[0](result.violations))"
+        "axe.run(document, {resultTypes: ['violations'], iframes: false}).then((result) => arguments[0](result.violations))"
     )
     return [
         f"{fault['id']}: {node['html'][:160]} {node['failureSummary'][:200]}"
@@ -43,20 +45,18 @@ def axe(browser: Browser) -> list[str]:
     ]
 
 
-@pytest.mark.parametrize("width", [360, 1280])
 @pytest.mark.parametrize("slug", SITES)
-def test_no_page_of_the_demo_has_an_accessibility_fault(
-    reader: Browser, running: Running, slug: str, width: int
-) -> None:
-    reader.resize(width, 800)
+def test_no_page_of_the_demo_has_an_accessibility_fault(reader: Browser, running: Running, slug: str) -> None:
     for page in SITES[slug].pages:
         reader.go(running.live(slug) + page.path)
         if page.bare:
             assert not reader.driver.find_elements(By.CSS_SELECTOR, "header")
             continue
-        assert axe(reader) == [], page.path
-        wide = reader.js("return document.documentElement.scrollWidth")
-        assert wide <= width, f"{page.path} can be scrolled sideways: {wide}"
+        for width in (360, 1280):
+            reader.resize(width, 800)
+            assert axe(reader) == [], (page.path, width)
+            wide = reader.js("return document.documentElement.scrollWidth")
+            assert wide <= width, f"{page.path} can be scrolled sideways at {width}: {wide}"
 
 
 def test_open_drawer_and_open_branch_have_no_accessibility_fault(reader: Browser, running: Running) -> None:

@@ -44,30 +44,36 @@ const alike = (one, other) => {
   return one === other || (one.replace(numbers, '') === other.replace(numbers, '') && a.every((x, at) => Math.abs(x - b[at]) < 0.017));
 };
 const pieces = [...document.body.children], still = 'transition-property:none!important;';
-document.querySelectorAll('header, header *').forEach((part) => (part.style.cssText = still));
-let alone = null;
+// A drifting background's place is the one declared, and how far it has drifted.
+const settled = (value) => value.replace(/calc\(([^()]+) \+ 0px\)/, '$1').replace(/^$/, '0');
+if (!document.body.dataset.still) document.querySelectorAll('header *').forEach((part) => (part.style.cssText = still));
+document.body.dataset.still = true;
+const held = new Map(pieces.map((piece) => [piece, []]));
 for (const [selector, values] of expected) {
   const part = document.querySelector(selector);
-  if (!part) { wrong.push(['is not there', selector]); continue; }
-  const piece = part.closest('header');
-  if (piece !== alone) pieces.forEach((other) => other.style.setProperty('display', other === piece ? 'block' : 'none', 'important'));
-  alone = piece;
-  const computed = getComputedStyle(part);
-  const found = properties.map((name) => computed.getPropertyValue(name));
-  part.style.cssText = (part === piece ? 'display:block!important;' : '') + still + properties.map((name, at) => `${name}:${values[at]}!important`).join(';');
-  properties.forEach((name, at) => {
-    if (!part.style.getPropertyValue(name)) wrong.push(['is not understood', selector, name, values[at]]);
-  });
-  properties.forEach((name, at) => {
-    const wanted = computed.getPropertyValue(name);
-    // A drifting background's place is the one declared, and how far it has drifted.
-    const still = (value) => value.replace(/calc\(([^()]+) \+ 0px\)/, '$1').replace(/^$/, '0');
-    if (!alike(still(wanted), still(found[at]))) wrong.push(['differs', selector, name, found[at], wanted, values[at]]);
-  });
-  part.style.cssText = still;
-  if (part === piece) alone = null;
+  if (part) held.get(part.closest('header')).push([selector, part, values]);
+  else wrong.push(['is not there', selector]);
 }
-pieces.forEach((piece) => (piece.style.cssText = still));
+for (const [piece, parts] of held) {
+  if (!parts.length) continue;
+  pieces.forEach((other) => (other.style.cssText = still + `display:${other === piece ? 'block' : 'none'}!important`));
+  const before = parts.map(([, part]) => { const computed = getComputedStyle(part); return properties.map((name) => computed.getPropertyValue(name)); });
+  for (const [selector, part, values] of parts) {
+    part.style.cssText = (part === piece ? 'display:block!important;' : '') + still + properties.map((name, at) => `${name}:${values[at]}!important`).join(';');
+    properties.forEach((name, at) => {
+      if (!part.style.getPropertyValue(name)) wrong.push(['is not understood', selector, name, values[at]]);
+    });
+  }
+  parts.forEach(([selector, part, values], number) => {
+    const computed = getComputedStyle(part);
+    properties.forEach((name, at) => {
+      const wanted = computed.getPropertyValue(name), found = before[number][at];
+      if (!alike(settled(wanted), settled(found))) wrong.push(['differs', selector, name, found, wanted, values[at]]);
+    });
+  });
+  parts.forEach(([, part]) => (part.style.cssText = still));
+}
+pieces.forEach((piece) => (piece.style.cssText = still + 'display:none!important'));
 return wrong;
 """
 

@@ -15,7 +15,7 @@ from upper_rim.core.exchange.bundle import write_bundle
 
 from .conftest import Browser, Running, wait_for
 
-PRESSES = 100
+PRESSES = 40
 
 
 def test_two_browsers_edit_the_same_header_and_nothing_is_lost_silently(new_browser: Callable[[], Browser]) -> None:
@@ -46,7 +46,7 @@ def test_two_browsers_edit_the_same_header_and_nothing_is_lost_silently(new_brow
     lines = {line.get_attribute("data-select") for line in browser.all("line")}
     assert lines >= {f"it-{name}-{at}" for name in people for at in range(PRESSES // 2)}
     assert len(wins["designer"]) + len(wins["colleague"]) + clashes == PRESSES
-    assert clashes > 10, "the two did get into each other's way"
+    assert clashes > 3, "the two did get into each other's way"
     assert int(browser.one("control-gap_px").get_attribute("value") or -1) in {
         wins["designer"][-1],
         wins["colleague"][-1],
@@ -134,7 +134,7 @@ look();
 
 
 def test_a_worker_killed_in_mid_publish_loses_nothing(browser: Browser, running: Running) -> None:
-    site, read = large_site(2500, kilobytes=4)
+    site, read = large_site(900, kilobytes=4)
     bundle = running.folder / "large.rim.zip"
     out = io.BytesIO()
     write_bundle(out, site.replaced(name="Large"), read)
@@ -160,12 +160,13 @@ def test_a_worker_killed_in_mid_publish_loses_nothing(browser: Browser, running:
     killed = running.process("worker 1"), running.process("worker 2")
     for worker in killed:
         os.kill(worker, signal.SIGKILL)
-    for path in ("/", "/sailings/fares/", "/archive/3/2/83/"):
+    last = site.pages[-1].path
+    for path in ("/", "/sailings/fares/", last):
         assert b"Embark" not in running.fetch("large", path)[1]
     assert running.fetch("large", "/")[1] == old
     wait_for(lambda: not {running.process("worker 1"), running.process("worker 2")} & set(killed))
     wait_for(lambda: b"Embark" in running.fetch("large", "/")[1], 90)
-    assert b"Embark" in running.fetch("large", "/archive/3/2/83/")[1]
+    assert b"Embark" in running.fetch("large", last)[1]
     time.sleep(1)
     browser.go("/s/large/editions/")
     assert [edition.get_attribute("data-state") for edition in browser.all("edition")] == ["done", "done"]

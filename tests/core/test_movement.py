@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import subprocess
 import sys
+from itertools import pairwise
 from pathlib import Path
 
 import pytest
@@ -29,9 +30,10 @@ from upper_rim.core.movement.content import estimated_content_px
 from upper_rim.core.movement.flicker import TURNS, flicker, least, too_early, turns
 from upper_rim.core.movement.heights import heights
 from upper_rim.core.movement.moments import moments_that_matter
-from upper_rim.core.movement.over_widths import widths_of
+from upper_rim.core.movement.over_widths import reserved, widths_of
 from upper_rim.core.movement.play import path, play
 from upper_rim.core.movement.scene import Scene, Scenes, Shape
+from upper_rim.core.output.css.width_rules import length_css
 from upper_rim.core.output.fitting import fitter_of
 from upper_rim.core.output.page.compose import Composer
 from upper_rim.demo import ostrey, quillwort
@@ -321,7 +323,29 @@ def test_the_height_that_is_reserved_is_that_of_the_piece_at_that_width(seed: in
             for px in (start, end):
                 whole = made.whole(site, piece, site.language, Viewport(float(px), VIEWPORT_HEIGHT_PX))
                 if whole is not None:
-                    assert widths.rest(px, px).first == pytest.approx(value(whole.frame.height), abs=0.05), (
+                    assert widths.rest(px) == pytest.approx(value(whole.frame.height), abs=0.05), (
                         piece.id,
                         px,
                     )
+
+
+def test_what_is_reserved_follows_the_viewports_height_as_the_piece_does() -> None:
+    rows = tuple(row.replaced(styles=declared("row", {"padding-block-start": "3vh"})) for row in HEADER.rows[:1])
+    site = with_header(
+        stages=(Stage(id="sg-a", after=ByPixels(px=80), padding_px=None),),
+        rows=rows,
+        styles=declared("head", {"min-block-size": "clamp(96px, 20vh, 160px)"}),
+    )
+    header = next(piece for piece in site.pieces if piece.id == "pc-main")
+    found = reserved(widths_of(FITTER, site, header, "en"), lambda band: True)
+    assert found
+    for span in found:
+        for high in (300.0, 480.0, 600.0, 799.0, 1000.0, 1500.0):
+            seen = FITTER.whole(site, header, "en", Viewport(float(span.from_px), high))
+            assert seen is not None
+            by_height = pairwise(span.lines[0].by_height)
+            (low, before), (top, after) = next(two for two in by_height if two[0][0] <= high <= two[1][0])
+            between = before + (after - before) * (high - low) / (top - low)
+            assert between == pytest.approx(value(seen.frame.height), abs=0.1), (span.from_px, high)
+    told = {length_css(span.lines[0], span.from_px, span.to_px) for span in found}
+    assert told == {"calc(0px + 0.2*clamp(480px,100vh,800px))"}

@@ -210,6 +210,7 @@ def advances(
     fonts = faces.fonts(face, weight, italic, stretch)
     runs = tuple(_runs(text, script))
     for run in runs:
+        spaced_here = _spaced_in(text, run)
         waiting = [(run.start, run.end)]
         for font in fonts:
             lacking: list[tuple[int, int]] = []
@@ -226,7 +227,7 @@ def advances(
                         continue
                     em[first], clusters[first] = advance, True
                     drawn[first:last] = [font] * (last - first)
-                    starts[first] = 1 if _is_spaced(text, first, run.script) else 0
+                    starts[first] = int(spaced_here[first - run.start])
             waiting = lacking
             if not waiting:
                 break
@@ -243,16 +244,44 @@ def advances(
     return Advances(tuple(em), tuple(starts), tuple(clusters), tuple(drawn), missing, ends)
 
 
-def _is_spaced(text: str, at: int, script: str) -> bool:
-    """Whether letter spacing is added behind a character in a run of that script. One that only some scripts share (UAX
-    #24, 5.2) goes with what follows it where that is one of them, else it is one of theirs by itself."""
-    char = text[at]
-    if char == " ":
-        return True
-    scripts = script_extension(char)
-    if scripts & _NEUTRAL or script in scripts or last_script(text[:at:-1]) in scripts:
-        return script not in _CURSIVE and not _UNSPACED.match(char)
-    return not scripts & _CURSIVE
+_CLOSES = {")": "(", "]": "[", "}": "{"}
+MOST_OPENED = 32
+"""Brackets that browsers keep in mind."""
+
+
+def _spaced_in(text: str, run: _Run) -> list[bool]:
+    """Whether letter spacing is added behind each character of a run. One that only some scripts share (UAX #24, 5.2)
+    goes with what follows it where that is one of them, else it is one of theirs by itself; stops and signs go with what
+    stands before them, a bracket that closes with the one that it closes."""
+    found: list[bool] = []
+    opened: list[tuple[str, bool]] = []
+    goes_along = run.script not in _CURSIVE
+    following: list[str] = []
+    for at in range(run.start, run.end):
+        char, scripts = text[at], script_extension(text[at])
+        if not scripts & _NEUTRAL:
+            goes_along = run.script not in _CURSIVE
+            if run.script not in scripts:
+                following = following or _following(text)
+                goes_along = following[at] not in _CURSIVE if following[at] in scripts else not scripts & _CURSIVE
+        elif char in _CLOSES.values():
+            opened = [*opened[-MOST_OPENED + 1 :], (char, goes_along)]
+        elif char in _CLOSES and any(bracket == _CLOSES[char] for bracket, _ in opened):
+            bracket = ""
+            while bracket != _CLOSES[char]:
+                bracket, goes_along = opened.pop()
+        found.append(char == " " or (goes_along and not _UNSPACED.match(char)))
+    return found
+
+
+def _following(text: str) -> list[str]:
+    """For each character, the script of the first one behind it that has one of its own."""
+    found, known = [""] * len(text), ""
+    for at in range(len(text) - 1, -1, -1):
+        found[at] = known
+        script = script_of(text[at])
+        known = known if script in _NEUTRAL else script
+    return found
 
 
 def _shaped(

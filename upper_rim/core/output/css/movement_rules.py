@@ -18,7 +18,7 @@ from ...kinds.pieces.notice import Notice
 from ...kinds.pieces.sidebar import Sidebar
 from ...kinds.rule import Rule, inside
 from ...model.site import Site
-from ...movement.over_widths import WidthLine, reserved, widths_of
+from ...movement.over_widths import reserved, widths_of
 from ...style.resolve import Styling
 from .stage_rules import StageRules
 from .style_rules import CALM, LIVELY, StyleRules, band_queries
@@ -125,7 +125,7 @@ class MovementRules:
             there = f".{self.name}-{piece.id}{lang_selector(language)}:not([hidden])"
             for span in spans:
                 more = 0 if piece.is_low else piece.pin_px
-                highest, settled = (length_css(_more(line, more), span.from_px, span.to_px) for line in span.lines)
+                highest, settled = (length_css(line.more(more), span.from_px, span.to_px) for line in span.lines)
                 declared = {property_: highest, **({f"{property_}-settled": settled} if settles else {})}
                 yield Rule(f":root:has({there})", declared, media(widths_query(span.from_px, span.to_px)))
 
@@ -243,7 +243,3 @@ def _moved(piece: Moving, out: str) -> dict[str, str]:
 def _times(piece: Moving, ms: int) -> dict[str, str]:
     moved = "opacity" if piece.motion == "fade" else "translate"
     return {"transition": f"{moved} {ms}ms {piece.easing},visibility {ms}ms"}
-
-
-def _more(line: WidthLine, px: float) -> WidthLine:
-    return WidthLine(line.first + px, line.last + px)

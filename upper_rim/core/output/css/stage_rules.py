@@ -20,8 +20,7 @@ from ...kinds.rule import Rule, inside
 from ...model.editing.check import PAINTED
 from ...model.site import Site
 from ...model.stages import hands_over, stages_in
-from ...movement.heights import SlimRow
-from ...movement.over_widths import SlimSpan, WidthLine, slimmed, widths_of
+from ...movement.over_widths import Slimmed, SlimSpan, slimmed, widths_of
 from ...style.resolve import Styling
 from ...values.properties import PROPERTIES
 from .style_rules import LIVELY, StyleRules, band_queries, line_width
@@ -106,7 +105,7 @@ class StageRules:
             if rows:
                 yield Rule(_any(f"{selector}>.rim-{row.id}" for row in rows), _UNPAINTED, media(query))
             for span, language in self._slim_spans(piece, stage):
-                height = length_css(span.height, span.from_px, span.to_px)
+                height = length_css(span.line(lambda slim: slim.drawn_px), span.from_px, span.to_px)
                 # An edge can change in time, to whichever height; a height cannot, from what follows from the rows.
                 edge = {"inset-block-end": f"calc(100% - {height} + var(--rim-line,0px))"}
                 within = media(query, widths_query(span.from_px, span.to_px))
@@ -210,8 +209,8 @@ class StageRules:
         yield Rule(f"{selector}>.{name}-ground", {"pointer-events": "auto"}, media(query))
         for span, language in self._slim_spans(piece, stage):
             within = media(query, widths_query(span.from_px, span.to_px))
-            for slim in span.rows:
-                yield from inside(within, self._slim_row(f"{selector}{language}", span, slim.first, slim.last))
+            for at in range(len(span.first.rows)):
+                yield from inside(within, self._slim_row(f"{selector}{language}", span, at))
         grounds = [f"{selector}>.{name}-{row.id}>.{name}-ground" for row in rows if is_painted(row, piece, site)]
         if grounds:
             yield Rule(_any(grounds), {"display": "block"}, media(query))
@@ -224,26 +223,22 @@ class StageRules:
         if other != side:
             yield Rule(f"{own}:dir(rtl)", {"transform-origin": f"{other} 50%"}, media(query))
 
-    def _slim_row(self, selector: str, span: SlimSpan, first: SlimRow, last: SlimRow) -> Iterator[Rule]:
-        if first.drawn_px == 0.0:
+    def _slim_row(self, selector: str, span: SlimSpan, at: int) -> Iterator[Rule]:
+        row = span.first.rows[at]
+        if row.drawn_px == 0.0:
             return
-        off, drawn = WidthLine(first.off_px, last.off_px), WidthLine(first.drawn_px, last.drawn_px)
-        share = {"start": "", "end": "1"}.get(first.align, "2")
-        moved = length_css(off, span.from_px, span.to_px)
-        high = length_css(drawn, span.from_px, span.to_px)
+
+        def px(of: Callable[[Slimmed], float]) -> str:
+            return length_css(span.line(of), span.from_px, span.to_px)
+
+        share = {"start": "", "end": "1"}.get(row.align, "2")
+        moved, high = px(lambda slim: slim.rows[at].off_px), px(lambda slim: slim.rows[at].drawn_px)
         if share:
             less = f"({high} - 100%)" + ("/2" if share == "2" else "")
             moved = f"calc({less}{f' + {moved}' if moved != '0px' else ''})"
-        own = f"{selector}>.{self.name}-{first.row}"
-        below = length_css(
-            WidthLine(
-                span.height.first - first.top_px - first.moved_px,
-                span.height.last - last.top_px - last.moved_px,
-            ),
-            span.from_px,
-            span.to_px,
-        )
-        start = {"start": "0", "end": f"calc(100% - {high})"}.get(first.align, f"calc((100% - {high})/2)")
+        own = f"{selector}>.{self.name}-{row.row}"
+        below = px(lambda slim: slim.drawn_px - slim.rows[at].top_px - slim.rows[at].moved_px)
+        start = {"start": "0", "end": f"calc(100% - {high})"}.get(row.align, f"calc((100% - {high})/2)")
         yield Rule(own, {"translate": f"0 {moved}", f"--{self.name}-panel-top": below})
         yield Rule(f"{own}>.{self.name}-ground", {"block-size": high, "inset-block-start": start})
 

@@ -14,6 +14,7 @@ from __future__ import annotations
 
 import unicodedata
 from bisect import bisect_left
+from collections import defaultdict
 from collections.abc import Callable, Iterable
 from functools import lru_cache
 from typing import NamedTuple
@@ -69,13 +70,18 @@ _ASCII_IN_WORDS = bytes(ord(_IN_WORDS[point]) if point < 128 else 0 for point in
 
 
 def words_of(text: str) -> list[str]:
-    """Each once, in the order in which they come: letters and digits without anything between them. Most text is ASCII,
-    which is quicker to part as bytes."""
-    if text.isascii():
-        words = [word.decode() for word in dict.fromkeys(text.encode().translate(_ASCII_IN_WORDS).split())]
-    else:
-        words = list(dict.fromkeys(text.translate(_IN_WORDS).split()))
-    return list(dict.fromkeys(word[:LONGEST_WORD] for word in words))
+    """Each once, in the order in which they come: letters and digits without anything between them."""
+    return [word.decode() for word in _words_in(text)]
+
+
+def _words_in(text: str) -> dict[bytes, None]:
+    """The same in UTF-8, whose order is that of the characters: bytes are quicker to part, and are words of the index
+    only once for all pages."""
+    plainly = text.encode().translate(_ASCII_IN_WORDS) if text.isascii() else text.translate(_IN_WORDS).encode()
+    words = dict.fromkeys(plainly.split())
+    if max(map(len, words), default=0) <= LONGEST_WORD:
+        return words
+    return dict.fromkeys(word.decode()[:LONGEST_WORD].encode() for word in words)
 
 
 def text_of(html: str) -> str:
@@ -89,16 +95,20 @@ def text_of(html: str) -> str:
 def made_index(pages: Iterable[PageText]) -> str:
     """The index of some pages; its size grows with the number of different words on each."""
     lines: list[str] = []
-    places: dict[str, list[int]] = {}
+    places: defaultdict[bytes, list[int]] = defaultdict(list)
     for at, page in enumerate(pages):
         lines += [page.path.replace("\n", " "), " ".join(page.title.split())]
-        in_title = set(words_of(page.title))
-        for word in in_title | set(words_of(page.text)):
-            places.setdefault(word, []).append(at * 2 + (word in in_title))
+        words, in_title = _words_in(page.text), _words_in(page.title)
+        for titled in in_title:
+            words.pop(titled, None)
+            places[titled].append(at * 2 + 1)
+        for place in map(places.__getitem__, words):
+            place.append(at * 2)
     before = ""
-    for word in sorted(places):
+    for said in sorted(places):
+        word = said.decode()
         shared = _shared(before, word)
-        lines.append(f"{_DIGITS[shared]}{word[shared:]}\t{_steps(places[word])}")
+        lines.append(f"{_DIGITS[shared]}{word[shared:]}\t{_steps(places[said])}")
         before = word
     return "\n".join((str((len(lines) - len(places)) // 2), *lines))
 
