@@ -13,18 +13,18 @@ from tests.browser.conftest import Browser, Chromium, Running
 
 
 @cache
-def _running() -> Running:
+def application() -> Running:
     """One application for all benches of a run."""
-    application = Running()
-    atexit.register(application.stop)
+    running = Running()
+    atexit.register(running.stop)
     atexit.register(Chromium.quit_idle)
-    return application
+    return running
 
 
 @contextmanager
 def signed_in() -> Iterator[Browser]:
     with tempfile.TemporaryDirectory() as downloads:
-        browser = Browser(_running(), Path(downloads))
+        browser = Browser(application(), Path(downloads))
         try:
             browser.sign_in()
             yield browser

@@ -39,7 +39,7 @@ python_environment() {
   [ -n "$python" ] && "$python" -c 'import sys; sys.exit(sys.version_info < (3, 11))' || stop "Python 3.11 or newer is needed, as Debian 12 has it."
   say "Setting up the Python environment"
   "$python" -m venv "$venv" || stop "The Python environment could not be made in .venv. Is the package python3-venv installed?"
-  "$venv/bin/pip" install --quiet --disable-pip-version-check --require-hashes -r "$here/ops/$lock" 2>"$venv/.pip-errors" \
+  "$venv/bin/pip" install --quiet --no-compile --disable-pip-version-check --require-hashes -r "$here/ops/$lock" 2>"$venv/.pip-errors" \
     || { tail -n 5 "$venv/.pip-errors" >&2; stop "The Python packages could not be installed. Is the network up, and the package registry reachable? Then start again."; }
   lock_state "$lock" >"$venv/.state"
 }

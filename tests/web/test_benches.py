@@ -20,11 +20,11 @@ def test_a_bench_runs_and_tells_what_it_got(name: str) -> None:
 
 
 def test_benches_of_the_studio_run_one_after_the_other_and_tell_what_they_got() -> None:
-    of_the_studio = ["edits", "menus", "edition", "fit_on_screen", "swatch_on_stage"]
+    of_the_studio = ["edits", "menus", "edition"]
     command = [sys.executable, "-m", "bench", "--tiny", *of_the_studio]
     done = subprocess.run(command, cwd=ROOT, capture_output=True, text=True, timeout=300)
     assert done.returncode == 0, done.stderr[-2000:]
-    assert all(told in done.stdout for told in ("listing the sites", "cp -r", "on the ruler", "a swatch in 5 places"))
+    assert all(told in done.stdout for told in ("listing the sites", "cp -r"))
 
 
 def test_what_falls_short_says_so() -> None:
