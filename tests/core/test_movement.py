@@ -26,11 +26,12 @@ from upper_rim.core.model.editing.edits import Add, Remove, Set
 from upper_rim.core.model.editing.refusal import Refusal
 from upper_rim.core.model.site import Site
 from upper_rim.core.model.stages import in_stage
+from upper_rim.core.movement.bends import bends
 from upper_rim.core.movement.content import estimated_content_px
 from upper_rim.core.movement.flicker import TURNS, flicker, least, too_early, turns
 from upper_rim.core.movement.heights import heights
 from upper_rim.core.movement.moments import moments_that_matter
-from upper_rim.core.movement.over_widths import reserved, widths_of
+from upper_rim.core.movement.over_widths import HEIGHTS_PX, reserved, widths_of
 from upper_rim.core.movement.play import path, play
 from upper_rim.core.movement.scene import Scene, Scenes, Shape
 from upper_rim.core.output.css.width_rules import length_css
@@ -349,3 +350,17 @@ def test_what_is_reserved_follows_the_viewports_height_as_the_piece_does() -> No
             assert between == pytest.approx(value(seen.frame.height), abs=0.1), (span.from_px, high)
     told = {length_css(span.lines[0], span.from_px, span.to_px) for span in found}
     assert told == {"calc(0px + 0.2*clamp(480px,100vh,800px))"}
+
+
+@given(st.lists(st.tuples(st.floats(-0.5, 0.5), st.floats(0, 300), st.floats(0, 200)), min_size=1, max_size=3))
+def test_between_two_bends_every_number_moves_along_a_line(clamps: list[tuple[float, float, float]]) -> None:
+    def numbers(high: float) -> list[float]:
+        return [min(max(high * rise, least), least + more) for rise, least, more in clamps]
+
+    low, high = HEIGHTS_PX
+    knots = [low, *bends(numbers, low, high), high]
+    assert knots == sorted(knots)
+    for before, after in pairwise(knots):
+        for share in (0.1, 0.5, 0.8):
+            wanted = [a + (b - a) * share for a, b in zip(numbers(before), numbers(after), strict=True)]
+            assert numbers(before + (after - before) * share) == pytest.approx(wanted, abs=1.0), (before, after)

@@ -23,12 +23,11 @@ from ..model.site import Site
 from ..model.stages import in_stage, stages_in
 from ..model.tree import walk
 from ..values.styling import Declaration
+from .bends import EQUAL_PX, are_equal, bends
 from .heights import SlimRow, slim_row, slim_rows
 
-EQUAL_PX = 0.05
 HEIGHTS_PX = (160.0, 2400.0)
 """Viewport heights that are looked at; beyond, what holds between them goes on."""
-MOST_BENDS = 8
 
 _Of = TypeVar("_Of")
 
@@ -166,11 +165,7 @@ def _same(before: SlimSpan, after: SlimSpan) -> bool:
 
 
 def _alike(one: Slimmed, other: Slimmed) -> bool:
-    return [row.row for row in one.rows] == [row.row for row in other.rows] and _equal(one.numbers, other.numbers)
-
-
-def _equal(some: Iterable[float], others: Iterable[float]) -> bool:
-    return all(abs(one - other) <= EQUAL_PX for one, other in zip(some, others, strict=True))
+    return [row.row for row in one.rows] == [row.row for row in other.rows] and are_equal(one.numbers, other.numbers)
 
 
 def _alike_by_height(
@@ -247,11 +242,11 @@ class Widths:
         low, high = HEIGHTS_PX
         seen = [numbers(of(one)) for one in (low, VIEWPORT_HEIGHT_PX, high)]
         known = self._by_height.get(key)
-        if known is None or not all(len(a) == len(b) and _equal(a, b) for a, b in zip(known[0], seen, strict=True)):
-            if _equal(seen[0], seen[2]) and _equal(seen[0], seen[1]):
+        if known is None or not all(map(are_equal, known[0], seen)):
+            if are_equal(seen[0], seen[2]) and are_equal(seen[0], seen[1]):
                 knots: tuple[float, ...] = ()
             else:
-                knots = (low, *_bends(lambda one: numbers(of(one)), low, high), high)
+                knots = (low, *bends(lambda one: numbers(of(one)), low, high), high)
             known = self._by_height[key] = seen, tuple((one, of(one)) for one in knots)
         return known[1]
 
@@ -301,7 +296,9 @@ class Widths:
 
     def slims(self, stage: Stage, width: int) -> tuple[tuple[float, Slimmed], ...]:
         """The same by the viewport's height."""
-        return self.by_height(stage.id, lambda high: self.slim(stage, width, high), lambda slim: slim.numbers)
+        band = self.band(width)
+        key = f"{stage.id} {band.id if band else None}"
+        return self.by_height(key, lambda high: self.slim(stage, width, high), lambda slim: slim.numbers)
 
     def _slim_rows(self, stage: Stage, width: int, high: float) -> tuple[SlimRow, ...]:
         if high != VIEWPORT_HEIGHT_PX:
@@ -326,33 +323,6 @@ def _follows_height(site: Site, piece: Piece) -> bool:
     """Whether something that it is styled by names the viewport's height."""
     styled = (*site.looks, *site.roles, piece)
     return any(isinstance(node, Declaration) and "vh" in node.value for one in styled for node in walk(one))
-
-
-def _is_line(of: Callable[[float], Sequence[float]], low: float, high: float) -> bool:
-    """Whether nothing between says otherwise, at two places that do not lie evenly."""
-    first, last = of(low), of(high)
-    return all(
-        _equal(of(low + (high - low) * at), [one + (other - one) * at for one, other in zip(first, last, strict=True)])
-        for at in (0.5, 0.3)
-    )
-
-
-def _bends(of: Callable[[float], Sequence[float]], low: float, high: float, most: int = MOST_BENDS) -> list[float]:
-    """Where numbers that move along lines between `low` and `high` change their slopes, in order."""
-    if most <= 0 or high - low < 2.0 or _is_line(of, low, high):
-        return []
-    first, last, after, before = of(low), of(high), of(low + 1.0), of(high - 1.0)
-    for at in range(len(first)):
-        rises, goes_on = after[at] - first[at], last[at] - before[at]
-        if abs(rises - goes_on) > 1e-6:
-            # Where the lines of both ends meet, if there is just one bend.
-            bend = low + (last[at] - first[at] - goes_on * (high - low)) / (rises - goes_on)
-            if low + 1.0 < bend < high - 1.0:
-                break
-    else:
-        bend = (low + high) / 2
-    below = _bends(of, low, bend, most - 1)
-    return [*below, bend, *_bends(of, bend, high, most - 1 - len(below))]
 
 
 def _joined(spans: Sequence[WidthSpan]) -> list[WidthSpan]:
