@@ -52,7 +52,7 @@ class Pace(NamedTuple):
 
 def measure(tiny: bool) -> Iterator[Measured]:
     uses, pace = (5, Pace(1, 0, 0.0)) if tiny else (USES, Pace(ROUNDS, WARM_AFTER, REST_S))
-    with signed_in() as browser:
+    with signed_in("quillwort") as browser:
         before = {screen: _best_ms(browser, screen, pace) for screen in SCREENS}
         _put_buttons(browser, uses)
         for screen in SCREENS:

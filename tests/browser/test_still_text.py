@@ -86,8 +86,8 @@ def test_the_swap_to_any_shipped_face_moves_nothing(chromium: webdriver.Chrome, 
             written(tmp_path / file_name(asset.path), contents[asset.content])
         for number, face in enumerate(faces):
             composer = publisher(site.replaced(face=face), shelf(), contents.__getitem__, datetime.now(UTC).year)
-            # The first face comes to every page; each other one, where there are many, to one page of three.
-            some = site.pages[number % 3 :: 3] if number and len(site.pages) > 12 else site.pages
+            # The first face comes to every page; each other one, where there are many, to one page of five.
+            some = site.pages[number % 5 :: 5] if number and len(site.pages) > 12 else site.pages
             pages = [page for page in some if page.content and not page.bare]
             for page in pages:
                 written(tmp_path / file_name(page.path), composer.page(page, contents[page.content or ""]))
