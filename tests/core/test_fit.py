@@ -97,7 +97,7 @@ def only_row(site: Site, language: str, made: Fitter | None = None) -> RowFit:
 
 
 @given(st.integers(0, 400), st.integers(FROM_PX, TO_PX))
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=36, deadline=None)
 def test_a_sweep_says_of_each_width_what_a_layout_at_that_width_says(seed: int, width: int) -> None:
     site, contents = FittedMaker(seed).site()
     made = fitter(contents.__getitem__)
@@ -114,8 +114,9 @@ def test_a_sweep_says_of_each_width_what_a_layout_at_that_width_says(seed: int, 
 @settings(max_examples=20, deadline=None)
 def test_stretches_cover_each_width_that_shows_once(seed: int) -> None:
     site, contents = FittedMaker(seed).site()
+    made = fitter(contents.__getitem__)
     for piece in site.pieces:
-        for fit in fitter(contents.__getitem__).rows(site, piece):
+        for fit in made.rows(site, piece):
             edges = [(stretch.from_px, stretch.to_px) for stretch in fit.stretches]
             assert edges[0][0] == FROM_PX and edges[-1][1] == TO_PX
             assert all(after[0] == before[1] + 1 for before, after in itertools.pairwise(edges))
