@@ -364,3 +364,23 @@ def test_between_two_bends_every_number_moves_along_a_line(clamps: list[tuple[fl
         for share in (0.1, 0.5, 0.8):
             wanted = [a + (b - a) * share for a, b in zip(numbers(before), numbers(after), strict=True)]
             assert numbers(before + (after - before) * share) == pytest.approx(wanted, abs=1.0), (before, after)
+
+
+def test_a_header_over_the_page_takes_no_room_whatever_its_margins_and_is_scrolled_to_where_the_page_is_short() -> None:
+    alone = frozenset(piece.id for piece in SITE.pieces if piece.id != "pc-main")
+    for margin in ("-20px", "30px"):
+        site = with_header(over=True, styles=declared("head", {"margin-block-end": margin}))
+        laid = Scenes(FITTER, site).of(PAGE, (1280, 100), Shape(40.0), alone)
+        header = laid.body("pc-main")
+        assert header is not None and (laid.content_top_px, header.flow_px) == (0.0, 0.0)
+        assert laid.page_px == header.standings[0].height_px > 100
+
+
+def test_what_a_row_cannot_hold_is_scrolled_to() -> None:
+    footer = next(piece for piece in SITE.pieces if piece.id == "pc-footer")
+    low = footer.replaced(styles=declared("foot", {"block-size": "40px"}))
+    site = SITE.replaced(pieces=(low,))
+    laid, at_rest = (Scenes(FITTER, one).of(PAGE, DESK, Shape(2000.0)) for one in (site, SITE))
+    before = at_rest.body("pc-footer")
+    assert before is not None and laid.page_px == pytest.approx(2000.0 + before.flow_px, abs=80.0)
+    assert laid.page_px > 2200.0

@@ -90,7 +90,8 @@ class StageHeights(NamedTuple):
 
 class Heights(NamedTuple):
     """A piece at a viewport. `start_px`: from the window's start edge. `flow_px`: the room that it takes in the page,
-    without its margins. `standings`: at rest, then in each stage that it can pass through there."""
+    without its margins; `reach_px`: how far down what stands in it reaches, also out of it. `standings`: at rest, then
+    in each stage that it can pass through there."""
 
     piece: str
     band: str | None
@@ -99,6 +100,7 @@ class Heights(NamedTuple):
     flow_px: float
     margins_px: tuple[float, float]
     standings: tuple[StageHeights, ...]
+    reach_px: float
 
 
 def heights(
@@ -125,8 +127,14 @@ def heights(
             drawn = max(rest - less, _lines_px(known, stage, whole))
             standings.append(StageHeights(stage.id, drawn, opacity(stage.id), slim))
     return Heights(
-        piece.id, whole.band, value(whole.frame.width), whole.start_px, rest, whole.margins_px, tuple(standings)
-    )
+        piece.id, whole.band, value(whole.frame.width), whole.start_px, rest, whole.margins_px, tuple(standings),
+        _reach_px(whole.frame),
+    )  # fmt: skip
+
+
+def _reach_px(frame: Frame) -> float:
+    """What a box cannot hold stands out of it, and is scrolled to all the same (CSS Overflow 3, 2.2)."""
+    return max([value(frame.height), *(value(top) + _reach_px(kid) for _, top, kid in frame.kids)])
 
 
 def _lines_px(styling: Styling, stage: Stage, whole: Whole) -> float:

@@ -153,6 +153,12 @@ class _Flow:
     def __init__(self) -> None:
         self.y, self._pending = 0.0, 0.0
 
+    def holder(self, before_px: float) -> float:
+        """A block without a height around one that has one: margins go through it at its beginning only."""
+        top = self.y + _collapsed(self._pending, before_px)
+        self.y, self._pending = top, 0.0
+        return top
+
     def block(self, margins_px: tuple[float, float], height_px: float) -> float:
         """Where its border box begins. One without a height lets margins through."""
         before, after = margins_px
@@ -195,8 +201,11 @@ class _Laying:
 
         def stands(kind: str) -> None:
             one = self.shown[kind]
-            over = isinstance(one.piece, Header) and one.piece.over
-            self.tops[kind] = flow.block(one.heights.margins_px, 0.0 if over else one.heights.flow_px)
+            high = one.heights
+            if isinstance(one.piece, Header) and one.piece.over:
+                self.tops[kind] = flow.holder(high.margins_px[0])
+            else:
+                self.tops[kind] = flow.block(high.margins_px, high.flow_px)
             self.ends[kind] = flow.y
 
         for kind in ("notice", "header"):
@@ -233,7 +242,8 @@ class _Laying:
         if bar is not None and isinstance(bar.piece, BottomBar):
             flow.block((0.0, 0.0), float(bar.piece.height_px))
         whole = flow.block((0.0, 0.0), 0.0)
-        self.page_px = max(whole, self.high)
+        reaches = [top + self.shown[kind].heights.reach_px for kind, top in self.tops.items()]
+        self.page_px = max(whole, self.high, *reaches)
         self.around_px = whole - content
 
     @property
