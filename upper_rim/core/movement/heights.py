@@ -134,6 +134,8 @@ def heights(
 
 def _reach_px(frame: Frame) -> float:
     """What a box cannot hold stands out of it, and is scrolled to all the same (CSS Overflow 3, 2.2)."""
+    if not frame.box.may_spill:
+        return value(frame.height)
     return max([value(frame.height), *(value(top) + _reach_px(kid) for _, top, kid in frame.kids)])
 
 

@@ -131,7 +131,8 @@ class Box:
     """Sizes that are None are `auto`, or `none` for the greatest. `node`: id of the node that it belongs to, `part`
     says which of its boxes it is. `stays`: whether nothing in it depends on the viewport. `takes_its_share`: nor on how
     wide its container is, until it is stretched or shrunk. `has_percent_heights`: whether its height or limits are
-    shares of its container's. `is_seen`: not so, where it only takes room."""
+    shares of its container's. `may_spill`: whether something in it may reach below it. `is_seen`: not so, where it only
+    takes room."""
 
     node: str = ""
     part: str = ""
@@ -153,6 +154,7 @@ class Box:
     takes_its_share: bool = field(default=True, init=False)
     has_auto_margin: bool = field(default=False, init=False)
     has_percent_heights: bool = field(default=False, init=False)
+    may_spill: bool = field(default=False, init=False)
     _edges: tuple[float, ...] | None = field(default=None, init=False)
     _margins: tuple[float, ...] | None = field(default=None, init=False)
     _wanted: Intrinsic | None = field(default=None, init=False)
@@ -177,9 +179,10 @@ class Box:
             self._margins = _NO_EDGES
         elif not any(map(_is_relative, margin)):
             self._margins = tuple(one or 0.0 for one in margin)  # type: ignore[misc]
-        self.stays = (
-            not moves and self._edges is not None and self.holds_still() and all(kid.stays for kid in self.kids())
-        )
+        kids = tuple(self.kids())
+        self.stays = not moves and self._edges is not None and self.holds_still() and all(kid.stays for kid in kids)
+        is_bound = self.height is not None or self.max_height is not None
+        self.may_spill = any(is_bound or kid.may_spill or kid.margin is not NONE for kid in kids)
         self.has_auto_margin = margin.inline_start is None or margin.inline_end is None
         self.has_percent_heights = any(map(_has_percent, (self.height, self.min_height, self.max_height)))
         self.takes_its_share = self.stays and not (
