@@ -242,9 +242,17 @@ class _Laying:
         if bar is not None and isinstance(bar.piece, BottomBar):
             flow.block((0.0, 0.0), float(bar.piece.height_px))
         whole = flow.block((0.0, 0.0), 0.0)
-        reaches = [top + self.shown[kind].heights.reach_px for kind, top in self.tops.items()]
+        reaches = [top + self.shown[kind].heights.reach_px for kind, top in self.tops.items() if self._spills(kind)]
         self.page_px = max(whole, self.high, *reaches)
         self.around_px = whole - content
+
+    def _spills(self, kind: str) -> bool:
+        """Whether what stands out of it makes the page longer: a sidebar that stays has a scroll of its own, and a
+        header over the page that is pinned comes and goes."""
+        piece = self.shown[kind].piece
+        if isinstance(piece, Sidebar) and self._is_beside(piece):
+            return piece.way_in(self.band) == "away"
+        return not (isinstance(piece, Header) and piece.over) or piece.way_in(self.band) == "away"
 
     @property
     def scrolls(self) -> float:
