@@ -161,9 +161,9 @@ def _matching(files: tuple[Served, ...], weight: int, italic: bool) -> list[Serv
 
 class Advances(NamedTuple):
     """How far each character of a text moves the pen, in em; 0 for those that are part of the one before. `starts`: 1
-    where letter spacing is added (after each cluster). `clusters`: whether it begins one. `fonts`: what draws each;
-    None: no font of the site's. `missing`: what none of them has; its advances are estimates. `ends`: where stretches of
-    one script and direction end."""
+    where letter spacing is added (after each cluster), if there is any. `clusters`: whether it begins one. `fonts`: what
+    draws each; None: no font of the site's. `missing`: what none of them has; its advances are estimates. `ends`: where
+    stretches of one script and direction end."""
 
     em: tuple[float, ...]
     starts: tuple[int, ...]
@@ -210,7 +210,7 @@ def advances(
     fonts = faces.fonts(face, weight, italic, stretch)
     runs = tuple(_runs(text, script))
     for run in runs:
-        spaced_here = _spaced_in(text, run)
+        spaced_here = _spaced_in(text, run) if spaced else None
         waiting = [(run.start, run.end)]
         for font in fonts:
             lacking: list[tuple[int, int]] = []
@@ -227,7 +227,7 @@ def advances(
                         continue
                     em[first], clusters[first] = advance, True
                     drawn[first:last] = [font] * (last - first)
-                    starts[first] = int(spaced_here[first - run.start])
+                    starts[first] = int(spaced_here is not None and spaced_here[first - run.start])
             waiting = lacking
             if not waiting:
                 break
