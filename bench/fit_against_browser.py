@@ -21,7 +21,7 @@ def main() -> None:
     first = int(sys.argv[2]) if len(sys.argv) > 2 else 0
     tally = Tally()
     started = time.perf_counter()
-    driver = plain_chromium()
+    driver = plain_chromium(frames="none")
     try:
         with served() as (files, port):
             for seed in range(first, first + sites):

@@ -13,11 +13,12 @@ import sys
 import time
 import urllib.error
 import urllib.request
+from collections import defaultdict
 from collections.abc import Callable, Iterator
 from http.client import HTTPResponse
 from http.cookiejar import CookieJar
 from pathlib import Path
-from typing import Any, ClassVar
+from typing import Any, ClassVar, Literal, TypeAlias
 from urllib.parse import urlencode
 
 import pytest
@@ -120,9 +121,23 @@ def running() -> Iterator[Running]:
             shutil.rmtree(left, ignore_errors=True)
 
 
-def chromium_options() -> webdriver.ChromeOptions:
+Frames: TypeAlias = Literal["timed", "hastened", "none"]
+"""What a browser draws: sixty frames in a second; one after the other as soon as it is made, for scripts that wait for
+frames, on pages where nothing moves without end; or none at all, for who asks where boxes are and for nothing that
+needs a frame (a transition, an event of scrolling): the headless shell draws none without its compositor's threads, in
+half the time."""
+
+_FLAGS: dict[Frames, tuple[str, ...]] = {
+    "timed": (),
+    "hastened": ("--disable-frame-rate-limit",),
+    "none": ("--disable-threaded-compositing",),
+}
+
+
+def chromium_options(frames: Frames = "timed") -> webdriver.ChromeOptions:
     """Chromium's headless shell: the same engine without a desktop's windows, in two thirds of the time. Its texts are
-    not hinted and frames of other sites have processes of their own, as in the browser that people use."""
+    not hinted and frames of other sites have processes of their own, as in the browser that people use; what is
+    drawn, which nobody sees, is drawn without a process of its own."""
     options = webdriver.ChromeOptions()
     options.binary_location = "/usr/lib/chromium/chromium-headless-shell"
     for flag in (
@@ -130,6 +145,7 @@ def chromium_options() -> webdriver.ChromeOptions:
         "--site-per-process",
         "--no-sandbox",
         "--disable-gpu",
+        "--in-process-gpu",
         "--disable-quic",
         "--no-first-run",
         "--disable-dev-shm-usage",
@@ -138,18 +154,15 @@ def chromium_options() -> webdriver.ChromeOptions:
         "--disable-sync",
         "--hide-scrollbars",
         "--window-size=1280,800",
+        *_FLAGS[frames],
     ):
         options.add_argument(flag)
     return options
 
 
-def plain_chromium(*logs: str, hastens: bool = False) -> webdriver.Chrome:
-    """A browser by itself, for pages that no server sends. `logs`: kinds of logs that it keeps whole. `hastens`: it
-    draws frame after frame, not sixty in a second: for scripts that wait for frames, on pages where nothing moves
-    without end."""
-    options = chromium_options()
-    if hastens:
-        options.add_argument("--disable-frame-rate-limit")
+def plain_chromium(*logs: str, frames: Frames = "timed") -> webdriver.Chrome:
+    """A browser by itself, for pages that no server sends. `logs`: kinds of logs that it keeps whole."""
+    options = chromium_options(frames)
     options.set_capability("goog:loggingPrefs", dict.fromkeys(logs, "ALL"))
     return webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver"))
 
@@ -176,10 +189,11 @@ class Chromium:
     """A browser that stays open: each of its windows is somebody else's, with no cookies, storage and cache of
     another."""
 
-    idle: ClassVar[list[Chromium]] = []
+    idle: ClassVar[defaultdict[Frames, list[Chromium]]] = defaultdict(list)
 
-    def __init__(self) -> None:
-        options = chromium_options()
+    def __init__(self, frames: Frames) -> None:
+        options = chromium_options(frames)
+        self._frames: Frames = frames
         options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
         self.driver = webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver"))
         self.driver.set_script_timeout(60)
@@ -200,12 +214,13 @@ class Chromium:
     def close(self) -> None:
         self._asked("Target.disposeBrowserContext", browserContextId=self._context)
         self.driver.switch_to.window(self._first)
-        self.idle.append(self)
+        self.idle[self._frames].append(self)
 
     @classmethod
     def quit_idle(cls) -> None:
-        while cls.idle:
-            cls.idle.pop().driver.quit()
+        for one in (one for idle in cls.idle.values() for one in idle):
+            one.driver.quit()
+        cls.idle.clear()
 
     def _asked(self, method: str, **parameters: str) -> dict[str, str]:
         """Of the browser itself (Chrome DevTools Protocol), which a window may not ask."""
@@ -219,8 +234,9 @@ class Chromium:
 class Browser:
     """A Chromium window, and short ways to do what a person does in it."""
 
-    def __init__(self, running: Running, downloads: Path) -> None:
-        self._chromium = Chromium.idle.pop() if Chromium.idle else Chromium()
+    def __init__(self, running: Running, downloads: Path, frames: Frames = "timed") -> None:
+        idle = Chromium.idle[frames]
+        self._chromium = idle.pop() if idle else Chromium(frames)
         self._chromium.open(downloads)
         self.driver = self._chromium.driver
         self.running = running
@@ -363,3 +379,11 @@ def new_browser(running: Running, tmp_path: Path) -> Iterator[Callable[[], Brows
 @pytest.fixture
 def browser(new_browser: Callable[[], Browser]) -> Browser:
     return new_browser()
+
+
+@pytest.fixture(scope="module")
+def measurer(running: Running, tmp_path_factory: pytest.TempPathFactory) -> Iterator[Browser]:
+    """Of pages that nobody does anything on."""
+    browser = Browser(running, tmp_path_factory.mktemp("downloads"), frames="none")
+    yield browser
+    browser.quit()

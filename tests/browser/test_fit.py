@@ -42,7 +42,7 @@ SITES = 32
 
 @pytest.fixture(scope="module")
 def chromium() -> Iterator[webdriver.Chrome]:
-    driver = plain_chromium()
+    driver = plain_chromium(frames="none")
     yield driver
     driver.quit()
 

@@ -37,7 +37,7 @@ def reader(running: Running, tmp_path_factory: pytest.TempPathFactory) -> Iterat
 
 @pytest.fixture(scope="module")
 def plain() -> Iterator[webdriver.Chrome]:
-    driver = plain_chromium()
+    driver = plain_chromium(frames="none")
     yield driver
     driver.quit()
 

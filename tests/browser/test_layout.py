@@ -33,12 +33,12 @@ document.body.append(frame);
 
 
 @pytest.mark.parametrize("first", range(0, 200, 50))
-def test_boxes_stand_where_the_browser_puts_them(browser: Browser, first: int) -> None:
-    browser.driver.get("about:blank")
+def test_boxes_stand_where_the_browser_puts_them(measurer: Browser, first: int) -> None:
+    measurer.driver.get("about:blank")
     wrong: list[Any] = []
     for seed in range(first, first + 50):
         root, html = BoxMaker(seed).tree()
-        seen = browser.driver.execute_async_script(_PLACES, page(html), list(WIDTHS))
+        seen = measurer.driver.execute_async_script(_PLACES, page(html), list(WIDTHS))
         for width, there in zip(WIDTHS, seen, strict=True):
             for part, place in laid_out(root, Viewport(float(width), 800.0)).items():
                 said = in_px(place)

@@ -31,7 +31,7 @@ BENCH = "/s/ostrey/pieces/pc-main/?page=/guide/walks/"
 
 @pytest.fixture(scope="module")
 def chromium() -> Iterator[webdriver.Chrome]:
-    driver = plain_chromium(hastens=True)
+    driver = plain_chromium(frames="hastened")
     driver.set_script_timeout(120)
     yield driver
     driver.quit()

@@ -50,7 +50,7 @@ def test_no_rule_that_a_page_is_not_given_could_match_there(made: Callable[[], t
     site, contents = made()
     composer = publisher(site, shelf(), contents.__getitem__, 2026)
     whole = Composer(composer.site, shelf(), contents.__getitem__, marks=True, year=2026).css
-    driver: webdriver.Chrome = plain_chromium()
+    driver: webdriver.Chrome = plain_chromium(frames="none")
     try:
         driver.get("about:blank")
         for page in composer.site.pages:

@@ -105,8 +105,8 @@ def soups(count: int) -> list[bytes]:
     return ["".join(chance.choices(SCRAPS, k=chance.randrange(1, 14))).encode() for _ in range(count)]
 
 
-def test_the_browser_reads_the_page_as_before_within_its_pieces(browser: Browser) -> None:
-    browser.go("/account/sign-in/")
+def test_the_browser_reads_the_page_as_before_within_its_pieces(measurer: Browser) -> None:
+    measurer.go("/account/sign-in/")
     composer = Composer(SITE, shelf())
     placed = carried = ended = wrapped = 0
     for came in [*(content for name, content in BROKEN.items() if name not in WITHOUT_PLACE), *soups(400)]:
@@ -119,7 +119,7 @@ def test_the_browser_reads_the_page_as_before_within_its_pieces(browser: Browser
         wrapped += found.splice.wraps
         published = composer.page(Page(id="pg-1", path="/x", content="0" * 64, splice=found.splice), came)
         label = sniff(came).label
-        first, same_mode, same, now, before = browser.js(_COMPARE, decode(published, label), decode(came, label))
+        first, same_mode, same, now, before = measurer.js(_COMPARE, decode(published, label), decode(came, label))
         if b"noscript" in came:
             continue
         assert first, came
@@ -137,8 +137,8 @@ return [flat(read(cut)), flat(plain)];
 """
 
 
-def test_the_browser_agrees_on_what_is_left_when_something_is_lifted_out(browser: Browser) -> None:
-    browser.go("/account/sign-in/")
+def test_the_browser_agrees_on_what_is_left_when_something_is_lifted_out(measurer: Browser) -> None:
+    measurer.go("/account/sign-in/")
     selector = "h1, ul, table"
     lifted = 0
     for came in soups(900):
@@ -147,6 +147,6 @@ def test_the_browser_agrees_on_what_is_left_when_something_is_lifted_out(browser
             continue
         lifted += 1
         left = without_cuts(came, cuts(came, {"lf-1": selector}))
-        cut, plain = browser.js(_LIFTED, left.decode(), came.decode(), selector)
+        cut, plain = measurer.js(_LIFTED, left.decode(), came.decode(), selector)
         assert cut == plain, came
     assert lifted > 100

@@ -46,16 +46,16 @@ def axe(browser: Browser) -> list[str]:
 
 
 @pytest.mark.parametrize("slug", SITES)
-def test_no_page_of_the_demo_has_an_accessibility_fault(reader: Browser, running: Running, slug: str) -> None:
+def test_no_page_of_the_demo_has_an_accessibility_fault(measurer: Browser, running: Running, slug: str) -> None:
     for page in SITES[slug].pages:
-        reader.go(running.live(slug) + page.path)
+        measurer.go(running.live(slug) + page.path)
         if page.bare:
-            assert not reader.driver.find_elements(By.CSS_SELECTOR, "header")
+            assert not measurer.driver.find_elements(By.CSS_SELECTOR, "header")
             continue
         for width in (360, 1280):
-            reader.resize(width, 800)
-            assert axe(reader) == [], (page.path, width)
-            wide = reader.js("return document.documentElement.scrollWidth")
+            measurer.resize(width, 800)
+            assert axe(measurer) == [], (page.path, width)
+            wide = measurer.js("return document.documentElement.scrollWidth")
             assert wide <= width, f"{page.path} can be scrolled sideways at {width}: {wide}"
 
 
@@ -353,11 +353,10 @@ def test_the_workbench_by_keyboard_alone(browser: Browser) -> None:
 
 @pytest.mark.parametrize("slug", ["ostrey", "quillwort"])
 def test_no_page_of_the_demo_scrolls_sideways_on_the_smallest_screen(
-    browser: Browser, running: Running, slug: str
+    measurer: Browser, running: Running, slug: str
 ) -> None:
     site = {"ostrey": ostrey, "quillwort": quillwort}[slug]()[0]
-    browser.resize(320, 640)
+    measurer.resize(320, 640)
     for page in site.pages:
-        browser.go(running.live(slug) + page.path)
-        assert browser.js("return document.documentElement.scrollWidth") == 320, page.path
-    browser.resize(1280, 800)
+        measurer.go(running.live(slug) + page.path)
+        assert measurer.js("return document.documentElement.scrollWidth") == 320, page.path

@@ -48,7 +48,7 @@ class SlowFonts(http.server.SimpleHTTPRequestHandler):
 
 @pytest.fixture(scope="module")
 def chromium() -> Iterator[webdriver.Chrome]:
-    driver = plain_chromium(hastens=True)
+    driver = plain_chromium(frames="hastened")
     driver.execute_cdp_cmd(
         "Page.addScriptToEvaluateOnNewDocument",
         {
