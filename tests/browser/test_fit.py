@@ -168,28 +168,19 @@ def test_texts_with_every_kind_of_space_mark_and_sign_are_as_wide_and_break_as_t
             ),
         ]
         for styles in ({}, {"letter-spacing": "2px"}, {"word-spacing": "7px", "text-transform": "uppercase"}):
-            for width in (2400, 320):
-                for text, told, seen, is_estimate in _set_texts(chromium, texts, face, styles, width):
-                    if is_estimate:
-                        continue
-                    compared += 1
-                    assert told == pytest.approx(seen, abs=0.5), (face, styles, width, text)
+            for width, text, frame, seen, is_estimate in _set_items(chromium, texts, face, styles, 2400, 320):
+                if is_estimate:
+                    continue
+                compared += 1
+                assert (frame.width, frame.height) == pytest.approx(seen, abs=0.5), (face, styles, width, text)
     assert compared > 1000
 
 
-def _set_texts(
-    chromium: webdriver.Chrome, texts: list[str], face: str, styles: dict[str, str], width: int
-) -> Iterator[tuple[str, tuple[float, float], tuple[float, float], bool]]:
-    """Each text as an item of its own row: its width and height as foreseen and as seen, and whether that was an
-    estimate."""
-    for text, frame, seen, is_estimate in _set_items(chromium, texts, face, styles, width):
-        yield text, (frame.width, frame.height), seen, is_estimate
-
-
 def _set_items(
-    chromium: webdriver.Chrome, texts: list[str], face: str, styles: dict[str, str], width: int, *, by_hand: str = ""
-) -> Iterator[tuple[str, Any, tuple[float, float], bool]]:
-    """`by_hand`: CSS that each item is given besides."""
+    chromium: webdriver.Chrome, texts: list[str], face: str, styles: dict[str, str], *widths: int, by_hand: str = ""
+) -> Iterator[tuple[int, str, Any, tuple[float, float], bool]]:
+    """Each text as an item of its own row, at each width of the window: its frame as foreseen, its width and height as
+    seen, and whether what was foreseen is an estimate. `by_hand`: CSS that each item is given besides."""
     content, splice = written_page("Page", "en", "Text.")
     contents = {digest(content): content}
     items = (
@@ -206,28 +197,33 @@ def _set_items(
         pages=(Page(id="pg-a", path="/", language="en", content=digest(content), splice=splice),),
     )
     composer = Composer(site, shelf(), contents.__getitem__, marks=True)
-    metrics = {"width": width, "height": 800, "deviceScaleFactor": 1, "mobile": False}
+    found: dict[int, dict[str, dict[str, float]]] = {}
     with served() as (files, port):
         files["/"] = composer.page(site.pages[0], content)
         files.update(dict(composer.parts()))
-        chromium.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
         chromium.get(f"http://127.0.0.1:{port}/")
         load_faces(chromium)
-        seen = chromium.execute_script(
-            "document.querySelectorAll('[data-rim-node^=it-]').forEach((one) => one.style.cssText += arguments[0]);"
-            "return Object.fromEntries([...document.querySelectorAll('[data-rim-node^=it-]')]"
-            ".map((one) => [one.dataset.rimNode, one.getBoundingClientRect()]))",
+        chromium.execute_script(
+            "document.querySelectorAll('[data-rim-node^=it-]').forEach((one) => one.style.cssText += arguments[0])",
             by_hand,
         )
+        for width in widths:
+            metrics = {"width": width, "height": 800, "deviceScaleFactor": 1, "mobile": False}
+            chromium.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
+            found[width] = chromium.execute_script(
+                "return Object.fromEntries([...document.querySelectorAll('[data-rim-node^=it-]')]"
+                ".map((one) => [one.dataset.rimNode, one.getBoundingClientRect()]))"
+            )
     fits = fitter_of(shelf(), contents.__getitem__, 2026).rows(site, site.pieces[0])
-    for text, fit in zip(texts, fits, strict=True):
-        laid = fit.at(width)
-        assert laid is not None
-        ((node, frame),) = (
-            (node, frame) for node, frame in boxes_of(frame_at(laid, width, 800.0)) if node.startswith("it-")
-        )
-        box = seen[node]
-        yield text, frame, (box["width"], box["height"]), bool(fit.missing)
+    for width in widths:
+        for text, fit in zip(texts, fits, strict=True):
+            laid = fit.at(width)
+            assert laid is not None
+            ((node, frame),) = (
+                (node, frame) for node, frame in boxes_of(frame_at(laid, width, 800.0)) if node.startswith("it-")
+            )
+            box = found[width][node]
+            yield width, text, frame, (box["width"], box["height"]), bool(fit.missing)
 
 
 def test_the_least_width_of_a_text_is_the_browsers_to_a_64th_of_a_px(chromium: webdriver.Chrome) -> None:
@@ -251,7 +247,7 @@ def test_the_least_width_of_a_text_is_the_browsers_to_a_64th_of_a_px(chromium: w
     by_hand = "inline-size:min-content!important"
     for face in ("bitter", "figtree", "source-serif-4"):
         for styles in ({}, {"letter-spacing": "2px"}):
-            for text, frame, (seen, _), _ in _set_items(chromium, texts, face, styles, 2400, by_hand=by_hand):
+            for _, text, frame, (seen, _), _ in _set_items(chromium, texts, face, styles, 2400, by_hand=by_hand):
                 told, _ = frame.box.paragraph.widths(Viewport(2400.0, 800.0))
                 assert told == pytest.approx(seen, abs=1.01 / 64), (face, styles, text)
 

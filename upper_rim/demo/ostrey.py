@@ -286,7 +286,7 @@ _PRESS_HEADER = Header(
 )
 
 
-def ostrey() -> tuple[Site, dict[str, bytes]]:
+def made() -> tuple[Site, dict[str, bytes]]:
     """The site, and the bytes of its contents by hash."""
     pile = Pile()
     for name, path, title, text, picture in ENGLISH:

@@ -51,7 +51,7 @@ img.wide{max-width:100%;height:auto}table{border-collapse:collapse;width:100%}td
 """
 
 
-def quillwort() -> tuple[Site, dict[str, bytes]]:
+def made() -> tuple[Site, dict[str, bytes]]:
     """The site, and the bytes of its contents by hash."""
     pile = Pile()
     for name, path, title, text in _PAGES:
