@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import json
-from itertools import cycle
 from typing import Any
 
 import pytest
@@ -14,13 +12,10 @@ from tests.nodes import node_in
 from upper_rim.core.kinds.items import ITEM_KINDS
 from upper_rim.core.kinds.items.menu import MenuItem
 from upper_rim.core.kinds.pieces import PIECE_KINDS
-from upper_rim.core.model.site import Site, content_hash
 from upper_rim.core.model.tree import items_of, walk
 from upper_rim.web.live.addresses import StageKey, stage_label
 from upper_rim.web.sites import store
 from upper_rim.web.sites.models import StoredSite
-from upper_rim.web.studio.controls.control import Control
-from upper_rim.web.studio.controls.of_movement import movement_groups
 from upper_rim.web.studio.controls.of_nodes import groups_for, node_name
 from upper_rim.web.studio.forms.arrangements import ARRANGEMENTS
 
@@ -203,85 +198,3 @@ def test_a_divider_has_thickness_kind_and_colour_only(ferries: StoredSite, ada: 
     assert client.post(FOOTER, {**form, "property": "border-inline-start-style", "value": "dotted"}).status_code == 200
     refused = client.post(FOOTER, {**form, "property": "font-size", "value": "20px"})
     assert refused.status_code == 422 and "thickness, kind and colour only" in told(refused)
-
-
-def second_value(control: Control, site: Site) -> dict[str, Any] | None:
-    """What a person would set a control to that is not what it shows; None for what sets nothing."""
-    typed = {
-        "target": "/fares/", "list_on": "/sailings/", "selector": "main ol", "hours": "Su 10:00-11:00", "profiles": "https://elsewhere.example/us | Us | teal",
-        "links": "One | two | | /fares/", "fields": "Your name* | text", "track": "share 3", "country": "IE", "telephone": "+44 1632 960199", "mail": "boats@ostrey.example",
-        "own_address": "https://there.example/in", "below": "/guide/", "latitude": "51.5", "longitude": "-3.25", "classes": "one two", "rich": "<p>Said anew</p>",
-    }  # fmt: skip
-    match control.kind:
-        case "note" | "order" | "upload":
-            return None
-        case "yes":
-            return {} if control.value else {"value": "true"}
-        case "bands":
-            kept = [value for value, _ in control.choices if value in control.value]
-            return {"values": kept[1:] if kept else [value for value, _ in control.choices]}
-        case "choice" | "swatch":
-            others = [value for value, _ in control.choices if value != control.value]
-            return {"value": others[-1]} if others else None
-        case "number":
-            least, most = control.least or 0, control.greatest or 10_000
-            return {"value": str(least + 1 if str(least) == str(control.value) else min(most, least))}
-        case "distance":
-            return {"value": "450", "unit": "px"}
-        case "icon":
-            return {"value": "anchor"}
-        case "moment":
-            return {"value": "2027-01-02T03:04"}
-        case _:
-            return {"value": typed.get(control.field, "Said anew")}
-
-
-def test_every_control_that_the_tray_offers_can_be_set_to_another_value_and_undone(
-    ferries: StoredSite, ada: User
-) -> None:
-    client = signed_in(ada)
-    footer = next(piece for piece in store.load(ferries.pk).site.pieces if piece.id == "pc-footer")
-    # One of each kind, over all cells: a row of all of them would be looked at anew with each.
-    cells = cycle([cell.id for row in footer.rows for cell in row.cells])
-    every = {"kind": "together", "edits": [
-        {"kind": "add", "parent": cell, "slot": "items", "values": [{"id": f"it-all-{kind}", "kind": kind}]} for kind, cell in zip(ITEM_KINDS, cells, strict=False)
-    ]}  # fmt: skip
-    assert client.post(FOOTER, {"do": "edit", "edit": json.dumps(every)}).status_code == 200
-    site = store.load(ferries.pk).site
-    offered = [
-        (piece, control)
-        for piece in site.pieces
-        for node in (piece, *walk(piece))
-        if node.id[:2] in {"pc", "rw", "cl", "it", "sg"}
-        for group in [*groups_for(node, site), *(movement_groups(node, site) if node is piece else [])]
-        for control in group.controls
-    ]
-    assert len(offered) > 600
-    tried: set[tuple[Any, ...]] = set()
-    for piece, control in offered:
-        holder: Any = node_in(site, control.node) if control.node else None
-        is_translation = control.language not in {"", site.language}
-        key = (type(holder), control.kind, control.field, is_translation, bool(control.band))
-        values = second_value(control, site)
-        if values is None or key in tried:
-            continue
-        tried.add(key)
-        before = store.load(ferries.pk)
-        form = {
-            "do": "set",
-            "node": control.node,
-            "field": control.field,
-            "language": control.language,
-            "band": control.band,
-            **values,
-        }
-        answer = client.post(
-            f"/s/ostrey/pieces/{piece.id}/",
-            {name: value for name, value in form.items() if value != ""} | {"value": values.get("value", "")},
-        )
-        assert answer.status_code == 200, (control, told(answer)[:400])
-        after = store.load(ferries.pk)
-        assert after.revision == before.revision + 1, (control, values)
-        undone = store.undo(ferries.pk, ada)
-        assert isinstance(undone, store.Loaded) and content_hash(undone.site) == content_hash(before.site), control
-    assert len(tried) > 150
