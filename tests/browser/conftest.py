@@ -299,11 +299,12 @@ class Browser:
         )
 
     def acted(self, act: Callable[[], Any]) -> None:
-        """Does something and waits until what it asked of the server is there and settled."""
+        """Does something and waits until what it asked of the server is there and settled: some time after the answer,
+        by a timer that was set before ours."""
         self.js(
             "if (!window.rimOpen) { window.rimOpen = new Set();"
             "document.addEventListener('htmx:beforeRequest', (e) => { if (e.detail.elt.id !== 'watch') rimOpen.add(e.detail.xhr) });"
-            "document.addEventListener('htmx:afterRequest', (e) => rimOpen.delete(e.detail.xhr)); }"
+            "document.addEventListener('htmx:afterRequest', (e) => setTimeout(() => rimOpen.delete(e.detail.xhr), htmx.config.defaultSettleDelay + 1)); }"
         )
         act()
         time.sleep(0.06)
