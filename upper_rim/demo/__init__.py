@@ -2,34 +2,23 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from functools import cache
 
-from ..core.model.site import Site
 from . import ostrey as _ostrey
 from . import quillwort as _quillwort
+from .making import Demo
 
 __all__ = ["ostrey", "quillwort"]
 
-Demo = tuple[Site, dict[str, bytes]]
+# A site never changes: each is made once. The contents are the caller's own.
+_ferries, _press = cache(_ostrey.demo), cache(_quillwort.demo)
 
 
 def ostrey() -> Demo:
-    """The site, and the bytes of its contents by hash."""
-    return _made(_ostrey.made)
-
-
-def quillwort() -> Demo:
-    """The same of the other site."""
-    return _made(_quillwort.made)
-
-
-def _made(make: Callable[[], Demo]) -> Demo:
-    """A site never changes: it is made once. The contents are the caller's own."""
-    site, contents = _once(make)
+    site, contents = _ferries()
     return site, dict(contents)
 
 
-@cache
-def _once(make: Callable[[], Demo]) -> Demo:
-    return make()
+def quillwort() -> Demo:
+    site, contents = _press()
+    return site, dict(contents)

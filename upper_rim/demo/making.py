@@ -10,9 +10,12 @@ from typing import Any
 from ..core.exchange.html.markdown import rendered
 from ..core.exchange.imports.import_pages import described_page, digest
 from ..core.languages import direction
-from ..core.model.site import Asset, Page
+from ..core.model.site import Asset, Page, Site
 from ..core.values.styling import Declaration
 from ..core.values.words import Translation, Words
+
+Demo = tuple[Site, dict[str, bytes]]
+"""A site, and the bytes of its contents by hash."""
 
 
 @dataclass

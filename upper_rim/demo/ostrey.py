@@ -21,7 +21,7 @@ from ..core.values.styling import Look, RoleDefault, Swatch, Tied
 from ..core.values.targets import ToAddress, ToPage
 from ..core.values.words import Words
 from .drawings import OSTREY_ICON, OSTREY_LOGO, coast
-from .making import Pile, declared, in_four
+from .making import Demo, Pile, declared, in_four
 from .ostrey_footers import FOOTER, HELP_FOOTER
 from .ostrey_guide import GUIDE_HEADER, GUIDE_SIDEBAR
 from .ostrey_pieces import (
@@ -286,7 +286,7 @@ _PRESS_HEADER = Header(
 )
 
 
-def made() -> tuple[Site, dict[str, bytes]]:
+def demo() -> Demo:
     """The site, and the bytes of its contents by hash."""
     pile = Pile()
     for name, path, title, text, picture in ENGLISH:

@@ -15,7 +15,7 @@ from ..core.values.styling import Swatch
 from ..core.values.targets import ToPage
 from ..core.values.words import Words
 from .drawings import QUILLWORT_ICON, leaves
-from .making import Pile, declared
+from .making import Demo, Pile, declared
 
 _PAGES = (
     (
@@ -51,7 +51,7 @@ img.wide{max-width:100%;height:auto}table{border-collapse:collapse;width:100%}td
 """
 
 
-def made() -> tuple[Site, dict[str, bytes]]:
+def demo() -> Demo:
     """The site, and the bytes of its contents by hash."""
     pile = Pile()
     for name, path, title, text in _PAGES:
