@@ -39,7 +39,16 @@ python_environment() {
   [ -n "$python" ] && "$python" -c 'import sys; sys.exit(sys.version_info < (3, 11))' || stop "Python 3.11 or newer is needed, as Debian 12 has it."
   say "Setting up the Python environment"
   "$python" -m venv "$venv" || stop "The Python environment could not be made in .venv. Is the package python3-venv installed?"
-  "$venv/bin/pip" install --quiet --no-compile --disable-pip-version-check --require-hashes -r "$here/ops/$lock" 2>"$venv/.pip-errors" \
-    || { tail -n 5 "$venv/.pip-errors" >&2; stop "The Python packages could not be installed. Is the network up, and the package registry reachable? Then start again."; }
+  # A lock names every package with its hash, so nothing is left to resolve; its two halves are unpacked at once.
+  local half halves=()
+  for half in 0 1; do
+    awk -v half=$half '/^[^ #]/ { entry++ } entry % 2 == half' "$here/ops/$lock" >"$venv/.half-$half"
+    "$venv/bin/pip" install --quiet --no-deps --no-compile --disable-pip-version-check --require-hashes -r "$venv/.half-$half" 2>"$venv/.pip-errors-$half" &
+    halves+=($!)
+  done
+  for half in 0 1; do
+    wait "${halves[$half]}" \
+      || { tail -n 5 "$venv/.pip-errors-$half" >&2; stop "The Python packages could not be installed. Is the network up, and the package registry reachable? Then start again."; }
+  done
   lock_state "$lock" >"$venv/.state"
 }
