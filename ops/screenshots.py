@@ -25,7 +25,7 @@ VIEWS = {
     "defaults": "/s/ostrey/foundations/defaults/",
     "states": BENCH + "?select=it-book&tray=ground&state=hover",
     "carry": "/s/ostrey/foundations/carry/?from=quillwort&take=pc-main&take=swatches",
-    "pieces": "/s/ostrey/pieces/?kind=footer",
+    "pieces": "/s/ostrey/pieces/new/?kind=footer",
     "footer": "/s/ostrey/pieces/pc-footer/?select=it-social",
     "editions": "/s/ostrey/editions/",
     "lifting": "/s/ostrey/pages/lifting/?selector=h1&below=/harbours/",

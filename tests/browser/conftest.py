@@ -314,6 +314,13 @@ class Browser:
             )
         )
 
+    def begin_piece(self, slug: str, arrangement: str, name: str = "") -> None:
+        """Begins a piece with what is seen, and looks at it on the workbench."""
+        self.go(f"/s/{slug}/pieces/new/?arrangement={arrangement}")
+        self.fill("piece-name", name)
+        self.press("begin")
+        wait_for(lambda: "/pieces/pc-" in self.driver.current_url and self.all("stage"))
+
     def keys(self, *pressed: str) -> None:
         """Presses a key while those before it are held."""
         *held, last = pressed

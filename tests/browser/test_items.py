@@ -311,9 +311,13 @@ def test_a_footer_is_built_from_nothing_with_keys_alone(browser: Browser) -> Non
 
     tab_to("kind-footer")
     pressed(Keys.ENTER)
-    tab_to("piece-name-colophon")
-    browser.keys("Imprint")
-    tab_to("begin-colophon")
+    wait_for(lambda: browser.js("return document.activeElement?.dataset.test") == "arrangement-columns")
+    for key in ("halves", "colophon"):
+        pressed(Keys.ARROW_DOWN)
+        wait_for(lambda key=key: browser.one("stage").get_attribute("src").endswith(f"rim-begun={key}"))
+        assert browser.js("return document.activeElement.value") == key
+    with browser.on_stage() as stage:
+        wait_for(lambda: stage.find_element(By.CSS_SELECTOR, "footer [data-rim-node]").is_displayed())
     pressed(Keys.ENTER)
     wait_for(lambda: "/pieces/pc-" in browser.driver.current_url)
     before = len(browser.all("line"))

@@ -71,10 +71,7 @@ def test_from_a_zip_of_broken_pages_to_a_published_site_and_back(
     wait_for(lambda: len(browser.all("entry")) == 4)
 
     # A header.
-    browser.go("/s/journey/pieces/")
-    browser.fill("piece-name-line", "Main header")
-    browser.press("begin-line")
-    wait_for(lambda: browser.all("stage"))
+    browser.begin_piece("journey", "line", "Main header")
     assert f"of {len(BROKEN)} pages" in browser.one("reached").text
     with browser.on_stage() as stage:
         wait_for(lambda: stage.find_element(By.CSS_SELECTOR, "header nav a").is_displayed())
@@ -124,10 +121,7 @@ def test_from_a_zip_of_broken_pages_to_a_published_site_and_back(
     # Reach: an exception, a second header for a section, a bare page.
     _rule(browser, "false", "page", "/unclosed.html")
     assert "except on /unclosed.html" in browser.one("reach").text.lower()
-    browser.go("/s/journey/pieces/")
-    browser.fill("piece-name-crown", "Section header")
-    browser.press("begin-crown")
-    wait_for(lambda: browser.all("stage"))
+    browser.begin_piece("journey", "crown", "Section header")
     assert "on 0 of" in browser.one("reached").text
     _rule(browser, "true", "below", "/nested/")
     assert "on 2 of" in browser.one("reached").text

@@ -156,11 +156,7 @@ def test_without_scripts_every_link_and_text_of_every_page_is_there(reader: Brow
 
 def test_a_footer_is_built_from_nothing_and_five_addresses_become_icons(browser: Browser, running: Running) -> None:
     browser.sign_in()
-    browser.go("/s/quillwort/pieces/")
-    browser.press("kind-footer")
-    browser.fill("piece-name-halves", "Colophon")
-    browser.press("begin-halves")
-    wait_for(lambda: "/pieces/pc-" in browser.driver.current_url)
+    browser.begin_piece("quillwort", "halves", "Colophon")
     assert "on 6 of 6 pages" in browser.one("reached").text or "of" in browser.one("reached").text
     profiles = next(line for line in browser.all("line") if line.text.startswith("Profiles"))
     browser.acted(lambda: profiles.click())

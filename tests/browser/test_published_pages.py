@@ -284,7 +284,8 @@ STUDIO_SCREENS = (
     "/s/ostrey/pieces/pc-main/?select=it-book&tray=looks",
     "/s/ostrey/menus/",
     "/s/ostrey/menus/mn-main/",
-    "/s/ostrey/pieces/?kind=float",
+    "/s/ostrey/pieces/",
+    "/s/ostrey/pieces/new/?kind=float",
     "/s/ostrey/pieces/pc-footer/?select=it-about",
     "/s/ostrey/pieces/pc-footer/?select=it-social",
     "/s/ostrey/pieces/pc-footer/?select=it-contact",
@@ -304,7 +305,7 @@ STUDIO_SCREENS = (
     "/s/ostrey/pieces/pc-main/?tray=fit",
     "/s/ostrey/pieces/pc-main/fit/",
     "/s/ostrey/pieces/pc-drawer/?select=it-drawer-contact",
-    "/s/ostrey/pieces/?kind=drawer",
+    "/s/ostrey/pieces/new/?kind=drawer",
     "/s/ostrey/pieces/pc-footer/fit/",
 )
 

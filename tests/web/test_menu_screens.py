@@ -178,7 +178,7 @@ def test_an_item_shows_a_part_of_a_menu(ferries: StoredSite, ada: User) -> None:
 def test_a_new_drawer_is_held_by_the_first_menu_with_a_button_that_holds_none(ferries: StoredSite, ada: User) -> None:
     client = signed_in(ada)
     made = client.post(
-        "/s/ostrey/pieces/", {"do": "add", "what": "piece", "arrangement": "search-first", "name": "Rows"}
+        "/s/ostrey/pieces/new/", {"do": "add", "what": "piece", "arrangement": "search-first", "name": "Rows"}
     )
     site = store.load(ferries.pk).site
     drawer = next(one for one in site.pieces if one.name == "Rows")

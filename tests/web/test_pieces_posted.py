@@ -12,12 +12,12 @@ from tests.nodes import node_in
 from upper_rim.core.kinds.items import ITEM_KINDS
 from upper_rim.core.kinds.items.menu import MenuItem
 from upper_rim.core.kinds.pieces import PIECE_KINDS
+from upper_rim.core.model.arrangements import ARRANGEMENTS
 from upper_rim.core.model.tree import items_of, walk
 from upper_rim.web.live.addresses import StageKey, stage_label
 from upper_rim.web.sites import store
 from upper_rim.web.sites.models import StoredSite
 from upper_rim.web.studio.controls.of_nodes import groups_for, node_name
-from upper_rim.web.studio.forms.arrangements import ARRANGEMENTS
 
 from .conftest import signed_in
 
@@ -45,7 +45,7 @@ def _begun(client: Client, ferries: StoredSite, ada: User, key: str, kind: str) 
             client.post("/s/ostrey/pieces/pc-main/", {"do": "set", "node": item.id, "field": "drawer", "value": ""})
     gone = [piece.id for piece in before.pieces if piece.kind == kind]
     client.post("/s/ostrey/pieces/", {"do": "remove", "node": gone})
-    answer = client.post("/s/ostrey/pieces/", {"do": "add", "what": "piece", "arrangement": key, "name": "New one"})
+    answer = client.post("/s/ostrey/pieces/new/", {"do": "add", "what": "piece", "arrangement": key, "name": "New one"})
     assert answer.status_code == 303
     site = store.load(ferries.pk).site
     (made,) = [piece for piece in site.pieces if piece.kind == kind]
@@ -58,6 +58,31 @@ def _begun(client: Client, ferries: StoredSite, ada: User, key: str, kind: str) 
         assert client.get(path).status_code == 200
     host = f"{stage_label(StageKey(ferries.pk, ada.pk))}.localhost"
     assert f'data-rim-node="{made.id}"' in told(client.get("/sailings/", HTTP_HOST=host))
+
+
+def test_a_new_piece_is_seen_on_the_stage_before_it_is_there(ferries: StoredSite, ada: User) -> None:
+    client, host = signed_in(ada), f"{stage_label(StageKey(ferries.pk, ada.pk))}.localhost"
+    screen = told(client.get("/s/ostrey/pieces/new/?kind=footer"))
+    assert 'data-stage-src="http://' in screen and "/?rim-begun=columns" in screen
+    assert all(f'value="{key}"' in screen for key in ARRANGEMENTS)
+    assert "/?rim-begun=line" in told(client.get("/s/ostrey/pieces/new/?arrangement=none&kind=none"))
+    assert 'value="Imprint"' in told(client.get("/s/ostrey/pieces/new/?arrangement=halves&name=Imprint"))
+    before = store.load(ferries.pk)
+    seen = told(client.get("/?rim-begun=halves", HTTP_HOST=host))
+    assert 'data-rim-node="pc-begun"' in seen and 'data-rim-node="pc-footer"' not in seen
+    assert "pc-begun" not in told(client.get("/", HTTP_HOST=host)) + told(client.get("/?rim-begun=x", HTTP_HOST=host))
+    assert store.load(ferries.pk) == before
+
+
+@pytest.mark.parametrize("arrangement", ["none", None])
+def test_a_piece_that_begins_with_nothing_known_is_refused(
+    arrangement: str | None, ferries: StoredSite, ada: User
+) -> None:
+    posted = {"do": "add", "what": "piece", **({"arrangement": arrangement} if arrangement else {})}
+    before = store.load(ferries.pk)
+    answer = signed_in(ada).post("/s/ostrey/pieces/new/", posted)
+    assert answer.status_code == 422 and "choose what the piece is to begin with" in told(answer)
+    assert store.load(ferries.pk) == before
 
 
 def test_every_kind_has_a_name_a_beginning_and_controls(ferries: StoredSite) -> None:

@@ -25,13 +25,20 @@
     const by = top < 0 || height > innerHeight ? top : Math.max(0, bottom - innerHeight);
     if (part.getClientRects().length) (part.closest(":popover-open") ?? window).scrollBy({ top: by, behavior: "instant" });
   };
-  // What stands in a drawer shows while that is open. While it opens it is inert: the focus stays where the designer types.
+  // What stands in a drawer shows while that is open. While it opens it is inert, with what it fetches when it is first used
+  // there before: the focus stays where the designer types.
   const openAround = (part) => {
     const drawer = part?.parentElement?.closest("[popover]");
-    if (!drawer || drawer.matches(":popover-open") || !document.querySelector(`[popovertarget="${drawer.id}"]`)?.checkVisibility()) return;
-    drawer.inert = true;
-    drawer.addEventListener("toggle", () => setTimeout(() => (drawer.inert = false)), { once: true });
-    drawer.showPopover();
+    const opener = drawer && document.querySelector(`[popovertarget="${drawer.id}"]`);
+    if (!opener?.checkVisibility() || drawer.matches(":popover-open")) return;
+    const open = () => {
+      if (drawer.matches(":popover-open")) return;
+      drawer.inert = true;
+      drawer.addEventListener("toggle", () => setTimeout(() => (drawer.inert = false)), { once: true });
+      drawer.showPopover();
+    };
+    if (opener.dataset.rimLate) import(opener.dataset.rimLate).then(open);
+    else open();
     return true;
   };
   // Our layer must come before the site's own for its importance to win: it stands first in the head.

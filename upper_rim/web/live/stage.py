@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import hashlib
+from collections.abc import Mapping
 from functools import lru_cache
 from pathlib import Path
 from typing import cast
@@ -22,6 +23,7 @@ from ...core.output.naming import PARTS_PATH
 from ...core.output.page.compose import Composer
 from ...core.output.page.specimen import role_document, states_document
 from ...core.output.search.search_html import results_path
+from ...core.reach.begun import begun
 from ...core.style.resolve import Styling
 from ...core.values.styling import Part
 from ...shipped import shelf
@@ -43,11 +45,11 @@ def respond(request: HttpRequest, key: StageKey) -> HttpResponse:
     if not StoredSite.objects.filter(pk=key.site_id, people=key.user_id, people__is_active=True).exists():
         return HttpResponseNotFound("This stage is closed.", content_type="text/plain")
     loaded = store.load(key.site_id)
-    if "rim-try" in request.GET:
-        loaded = loaded._replace(site=_tried_on(key, loaded.site))
+    tried = _tried_on(key, loaded.site, request.GET)
+    loaded = loaded._replace(site=tried or loaded.site)
     if request.path.startswith(SPECIMENS):
         return _quiet(_specimen(request, loaded.site))
-    composer = _composer(key.site_id, loaded.site) if "rim-try" in request.GET else stage_composer(key.site_id, loaded)
+    composer = _composer(key.site_id, loaded.site) if tried else stage_composer(key.site_id, loaded)
     language = next((one for one, path in composer.index_paths.items() if path == request.path), None)
     if language is not None:
         return _quiet(HttpResponse(composer.index(language), content_type="text/plain; charset=utf-8"))
@@ -87,12 +89,19 @@ def forget_all() -> None:
     _composers.forget()
 
 
-def _tried_on(key: StageKey, site: Site) -> Site:
-    trial = Trial.objects.filter(site_id=key.site_id, person_id=key.user_id).first()
+TRIAL, ARRANGEMENT = "rim-try", "rim-begun"
+"""In a stage's address: what the designer tries on; the key of the arrangement that a new piece would begin with."""
+
+
+def _tried_on(key: StageKey, site: Site, asked: Mapping[str, str]) -> Site | None:
+    if ARRANGEMENT in asked:
+        new = begun(site, asked[ARRANGEMENT], rules_of(key.site_id))
+        return new.site if new else None
+    trial = Trial.objects.filter(site_id=key.site_id, person_id=key.user_id).first() if TRIAL in asked else None
     if trial is None:
-        return site
+        return None
     tried = apply(site, edit_adapter.validate_python(trial.edit), rules_of(key.site_id))
-    return tried if isinstance(tried, Site) else site
+    return tried if isinstance(tried, Site) else None
 
 
 SPECIMENS = "/_rim/specimens/"

@@ -47,6 +47,7 @@ urlpatterns = [
     path("s/<slug:slug>/menus/", menus.menus, name="menus"),
     path("s/<slug:slug>/menus/<str:menu_id>/", menus.menu, name="menu"),
     path("s/<slug:slug>/pieces/", pieces.pieces, name="pieces"),
+    path("s/<slug:slug>/pieces/new/", pieces.new_piece, name="new-piece"),
     path("s/<slug:slug>/pieces/<str:piece_id>/", workbench.workbench, name="workbench"),
     path("s/<slug:slug>/pieces/<str:piece_id>/fit/", fit.fit_study, name="fit"),
     path("s/<slug:slug>/pieces/<str:piece_id>/mending/", remedies.mending, name="mending"),

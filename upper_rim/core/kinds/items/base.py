@@ -27,6 +27,8 @@ class BaseItem(Styled):
     """Fields that hold nodes of its own."""
     FILLS: ClassVar[bool] = False
     """Nothing in it asks for width: it begins as wide as its cell."""
+    ALIKE: ClassVar[tuple[str, ...]] = ()
+    """Fields in which those of one site are alike: in a new piece they begin with what the first of them says."""
     TAKES_BRANDS: ClassVar[bool] = False
     """Its icon may be the mark of a service."""
 

@@ -18,6 +18,7 @@ from .parts import link
 
 class ButtonItem(BaseItem):
     NAME = "Button"
+    ALIKE = ("words", "target")
 
     kind: Literal["button"] = "button"
     words: Words = Words(text="Button")

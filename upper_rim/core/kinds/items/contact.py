@@ -41,6 +41,7 @@ class Contact(BaseItem):
     NAME = "Contact"
     ROLES = {"box": "text"}
     ROLES_WITHIN = ("link",)
+    ALIKE = ("business", "name", "street", "postcode", "town", "country", "telephone", "mail", "hours")
 
     kind: Literal["contact"] = "contact"
     business: BusinessKind = "Organization"

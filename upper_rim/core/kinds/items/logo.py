@@ -20,6 +20,7 @@ class Logo(BaseItem):
 
     NAME = "Logo"
     ROLES = {"box": "title"}
+    ALIKE = ("words", "picture", "height_px")
 
     kind: Literal["logo"] = "logo"
     words: Words = Field(

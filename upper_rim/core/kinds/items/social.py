@@ -36,6 +36,7 @@ class SocialRow(BaseItem):
     NAME = "Profiles"
     ROLES = {"box": "menu", "content": "icon"}
     CHILDREN = ("profiles",)
+    ALIKE = ("profiles",)
 
     kind: Literal["social"] = "social"
     profiles: tuple[Profile, ...] = ()

@@ -19,11 +19,11 @@ from ....core.kinds.moving import ByPixels
 from ....core.kinds.pieces import PIECE_KINDS
 from ....core.kinds.pieces.drawer import Drawer
 from ....core.kinds.pieces.header import Header
+from ....core.model.arrangements import ARRANGEMENTS, new_item
 from ....core.model.editing.edits import Edit, Set
 from ....core.model.site import Page, Site
 from ....core.model.tree import ROOT, items_of
 from ...sites import contents, store
-from .arrangements import ARRANGEMENTS, new_item
 from .form_error import FormError
 from .numbers import whole_number
 from .targets import target_of, where_of
@@ -146,7 +146,9 @@ def _new_item(site: Site, post: QueryDict) -> NewNodes:
     kind = post.get("kind", "")
     if kind not in ITEM_KINDS:
         raise FormError(post.get("parent", ROOT), "items", "choose what kind of item it is to be")
-    return NewNodes("items", [new_item(site, kind, in_drawer=_is_in_drawer(site, post.get("parent", "")))])
+    return NewNodes(
+        "items", [new_item(site, kind, store.new_id, in_drawer=_is_in_drawer(site, post.get("parent", "")))]
+    )
 
 
 def _is_in_drawer(site: Site, cell: str) -> bool:
@@ -160,9 +162,11 @@ def _new_rule(site: Site, post: QueryDict) -> NewNodes:
 
 
 def _new_piece(site: Site, post: QueryDict) -> NewNodes:
-    arrangement = ARRANGEMENTS[post["arrangement"]]
+    arrangement = ARRANGEMENTS.get(post.get("arrangement", ""))
+    if arrangement is None:
+        raise FormError(ROOT, "pieces", "choose what the piece is to begin with")
     name = post.get("name", "").strip() or PIECE_KINDS[arrangement.kind].NAME
-    piece = arrangement.piece(site, name)
+    piece = arrangement.piece(site, name, store.new_id)
     return NewNodes("pieces", [piece], _tied(site, piece["id"]) if arrangement.kind == "drawer" else ())
 
 

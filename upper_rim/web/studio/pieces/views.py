@@ -1,46 +1,57 @@
-"""The pieces of a site, and what a new one can begin with."""
+"""The pieces of a site, and what a new one can begin with, seen in place."""
 
 from __future__ import annotations
 
 from typing import Any
+from urllib.parse import quote, urlencode
 
 from django.http import HttpRequest
 
 from ....core.kinds.pieces import PIECE_KINDS
 from ....core.kinds.pieces.base import Piece
 from ....core.kinds.pieces.drawer import Drawer
-from ....core.kinds.pieces.header import Header
+from ....core.model.arrangements import ARRANGEMENTS
 from ....core.model.site import Site
+from ....core.reach.begun import begun
 from ....core.reach.coverage import in_words
 from ....core.reach.reached import reached
+from ...live.stage import ARRANGEMENT
+from ...sites.rules import rules_of
 from ..cycle.screen import Opened, Redirected, screen, site_url
-from ..forms.arrangements import ARRANGEMENTS
 
 
 @screen("studio/pieces/pieces.html", "pieces")
 def pieces(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[str, Any]:
-    if made and made[0].startswith("pc-") and request.POST.get("do") == "add":
-        raise Redirected(site_url("workbench", opened, made[0]))
     pages = reached(opened.site).pages
-    listed = [
-        (
-            piece,
-            piece.NAME,
-            pages.get(piece.id, 0),
-            _places(piece, opened.site),
-        )
-        for piece in opened.site.pieces
-    ]
-    by_kind = {kind: [(key, one) for key, one in ARRANGEMENTS.items() if one.kind == kind] for kind in PIECE_KINDS}
-    chosen = request.POST.get("kind") or request.GET.get("kind") or ""
-    kinds = [(kind, one.NAME, kind == chosen) for kind, one in PIECE_KINDS.items()]
+    listed = [(piece, piece.NAME, pages.get(piece.id, 0), _places(piece, opened.site)) for piece in opened.site.pieces]
+    return {"listed": listed, "kinds": [(kind, one.NAME) for kind, one in PIECE_KINDS.items()]}
+
+
+@screen("studio/pieces/new_piece.html", "pieces")
+def new_piece(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[str, Any]:
+    """One walks through the arrangements, each seen on the site's own front page, and begins with what one sees."""
+    if made:
+        raise Redirected(site_url("workbench", opened, made[0]))
+    site = opened.site
+    asked = {**request.GET.dict(), **request.POST.dict()}
+    of_kind = (key for key, one in ARRANGEMENTS.items() if one.kind == asked.get("kind", "header"))
+    key = asked.get("arrangement", "")
+    key = key if key in ARRANGEMENTS else next(of_kind, "line")
+    kind = ARRANGEMENTS[key].kind
+    seen = begun(site, key, rules_of(opened.stored.pk))
     return {
-        "listed": listed,
-        "kinds": kinds,
-        "kind": chosen if chosen in by_kind else "header",
-        "kind_name": PIECE_KINDS.get(chosen, Header).NAME,
-        "kind_about": KIND_ABOUT.get(chosen, KIND_ABOUT["header"]),
-        "arrangements": by_kind.get(chosen, by_kind["header"]),
+        "kinds": [
+            (one.NAME, KIND_ABOUT[name], [(its, plan) for its, plan in ARRANGEMENTS.items() if plan.kind == name])
+            for name, one in PIECE_KINDS.items()
+        ],
+        "arrangement": key,
+        "kind_name": PIECE_KINDS[kind].NAME,
+        "typed_name": asked.get("name", ""),
+        "rivals": [piece.name for piece in site.pieces if piece.kind == kind and piece.kind != "drawer"],
+        "is_drawer": kind == "drawer",
+        "seen": seen,
+        "stage_page": f"{quote(seen.page.path, safe='/%')}?{urlencode({ARRANGEMENT: key})}" if seen else "",
+        "width": PHONE_PX if kind in FOR_PHONES else USUAL_PX,
     }
 
 
@@ -51,6 +62,9 @@ def _places(piece: Piece, site: Site) -> list[str]:
     return [in_words(rule, site) for rule in piece.reach]
 
 
+USUAL_PX, PHONE_PX = 1120, 390
+FOR_PHONES = frozenset({"bottom", "drawer"})
+"""Kinds that one sees first on a phone."""
 KIND_ABOUT = {
     "header": "Before the content of every page that it reaches.",
     "notice": "A bar with a message, at the top or the bottom, for a time.",

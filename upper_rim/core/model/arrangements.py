@@ -3,15 +3,17 @@ box."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
-from ....core.kinds.context import SiteOffer
-from ....core.kinds.items import ITEM_KINDS
-from ....core.model.site import Site
-from ...sites.store import new_id
+from ..kinds.context import SiteOffer
+from ..kinds.items import ITEM_KINDS
+from .site import Site
+from .tree import items_of
 
+NewId = Callable[[str], str]
+"""Makes an id that nothing has, behind the letters of its kind."""
 JsonNode = dict[str, Any]
 PlannedItem = str | tuple[str, Mapping[str, Any]]
 """An item's kind, and the fields that it begins with."""
@@ -22,10 +24,6 @@ class CellPlan:
     track: str
     align: str
     items: tuple[PlannedItem, ...]
-
-    @property
-    def kinds(self) -> list[str]:
-        return [item if isinstance(item, str) else item[0] for item in self.items]
 
 
 @dataclass(frozen=True)
@@ -45,7 +43,7 @@ class Arrangement:
     fields: Mapping[str, Any] = field(default_factory=dict)
     styles: Mapping[str, str] = field(default_factory=dict)
 
-    def piece(self, site: Site, name: str) -> JsonNode:
+    def piece(self, site: Site, name: str, new_id: NewId) -> JsonNode:
         """The piece as an edit adds it, with new ids. A kind's first piece shows everywhere; after that, reach is left
         to the designer. Drawers have none."""
         first = self.kind != "drawer" and not any(piece.kind == self.kind for piece in site.pieces)
@@ -53,9 +51,9 @@ class Arrangement:
             "id": new_id("pc"),
             "kind": self.kind,
             "name": name,
-            "rows": [_row(site, row) for row in self.rows],
+            "rows": [_row(site, row, new_id) for row in self.rows],
             "reach": [{"id": new_id("rr")}] if first else [],
-            "styles": _styles(self.styles),
+            "styles": _styles(self.styles, new_id),
             **self._fields(site),
         }
 
@@ -67,13 +65,13 @@ class Arrangement:
         return fields
 
 
-def _row(site: Site, row: RowPlan) -> JsonNode:
+def _row(site: Site, row: RowPlan, new_id: NewId) -> JsonNode:
     cells = [
         {
             "id": new_id("cl"),
             "track": {"kind": cell.track},
             "align": cell.align,
-            "items": [new_item(site, item) for item in cell.items],
+            "items": [_planned_item(site, item, new_id) for item in cell.items],
         }
         for cell in row.cells
     ]
@@ -82,21 +80,40 @@ def _row(site: Site, row: RowPlan) -> JsonNode:
         fields["columns"] = [{"band": site.bands[0].id, "count": 1}]
         if len(site.bands) > 2 and len(cells) > 2:
             fields["columns"] += [{"band": band.id, "count": 2} for band in site.bands[1:-1]]
-    return {"id": new_id("rw"), "name": row.name, "cells": cells, "styles": _styles(row.styles), **fields}
+    return {"id": new_id("rw"), "name": row.name, "cells": cells, "styles": _styles(row.styles, new_id), **fields}
 
 
-def _styles(values: Mapping[str, str]) -> list[JsonNode]:
+def _planned_item(site: Site, planned: PlannedItem, new_id: NewId) -> JsonNode:
+    """In the site's own words, where it has such an item already."""
+    kind, fields = (planned, {}) if isinstance(planned, str) else planned
+    like = next((item for item in items_of(site.pieces) if item.kind == kind), None)
+    said = like.model_dump(mode="json", include=set(like.ALIKE)) if like else {}
+    return new_item(site, (kind, {**_with_new_ids(said, new_id), **fields}), new_id)
+
+
+def _with_new_ids(value: Any, new_id: NewId) -> Any:
+    if isinstance(value, list):
+        return [_with_new_ids(one, new_id) for one in value]
+    if not isinstance(value, dict):
+        return value
+    return {
+        name: new_id(inner.partition("-")[0]) if name == "id" else _with_new_ids(inner, new_id)
+        for name, inner in value.items()
+    }
+
+
+def _styles(values: Mapping[str, str], new_id: NewId) -> list[JsonNode]:
     return [{"id": new_id("st"), "property": name, "value": value} for name, value in values.items()]
 
 
-def new_item(site: Site, planned: PlannedItem, *, in_drawer: bool = False) -> JsonNode:
+def new_item(site: Site, planned: PlannedItem, new_id: NewId, *, in_drawer: bool = False) -> JsonNode:
     """An item with what the site has to offer it."""
     kind, fields = (planned, {}) if isinstance(planned, str) else planned
     widest = site.bands[-1].id if len(site.bands) > 1 else None
     offer = SiteOffer(site.name, site.menus[0].id if site.menus else None, widest, in_drawer)
     item: JsonNode = {"id": new_id("it"), "kind": kind, **ITEM_KINDS[kind].beginning(offer), **fields}
     if ITEM_KINDS[kind].FILLS:
-        item["styles"] = [*item.get("styles", []), *_styles({"inline-size": "100%"})]
+        item["styles"] = [*item.get("styles", []), *_styles({"inline-size": "100%"}, new_id)]
     return item
 
 
