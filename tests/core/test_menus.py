@@ -217,6 +217,7 @@ def test_an_indented_list_becomes_a_tree() -> None:
         [],
     )
     assert read_outline(text).entries[0].below[0].second == "Ferries daily"
+    assert outline("Fares - all | /fares/\n\\- Dash | \\| x") == ([("Fares - all", "/fares/"), ("- Dash", "| x")], [])
 
 
 def test_lines_that_cannot_be_meant_are_told_by_number_and_the_rest_goes_in() -> None:

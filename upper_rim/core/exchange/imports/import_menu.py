@@ -34,7 +34,8 @@ class LineFault(NamedTuple):
 
 @dataclass(slots=True)
 class Draft:
-    """An entry as it was read: where it leads is still a text."""
+    """An entry as it was read: where it leads is still a text. `grows`: it is none, but says which pages grow beside the
+    entries of its level."""
 
     line: int
     label: str
@@ -42,6 +43,7 @@ class Draft:
     second: str = ""
     mark: str = ""
     translations: tuple[tuple[str, str], ...] = ()
+    grows: str = ""
     below: list[Draft] = field(default_factory=list)
 
 
@@ -50,21 +52,37 @@ class Drafts(NamedTuple):
     faults: list[LineFault]
 
 
-_BULLET = re.compile(r"(?:[-*+•–—]|\d+[.)])\s+")
+GROWING = re.compile(r"\*\s*all below\s+(?P<said>/.*)", re.IGNORECASE)
+_BULLET = re.compile(r"^(?:[-*+•–—]|\d+[.)])\s+")
 _BETWEEN = re.compile(r"\s*(?:\t+|(?<!\S)(?:\||->|→|=>)(?!\S))\s*")
+_ESCAPED = re.compile(r"\\([\\|*+\-–—•→=\d])")
+
+
+def escaped(words: str) -> str:
+    """Words as they stand on a line of an outline: what would be a bullet, a number or a sign between columns has a
+    backslash before it. White space is single spaces."""
+    words = " ".join(words.split())
+    words = re.sub(r"\\(?=[\\|*+\-–—•→=\d])", r"\\\\", words)
+    words = re.sub(r"(?<!\S)(\||->|→|=>)(?!\S)", r"\\\1", words)
+    return "\\" + words if _BULLET.match(words + " ") else words
+
+
+def _unescaped(words: str) -> str:
+    return _ESCAPED.sub(r"\1", words)
 
 
 def read_menu(text: str) -> Drafts:
     """A table where the first line names its columns, else an indented list."""
     first = text.strip().split("\n", 1)[0]
-    headings = re.split(r"[,;\t]", first)
-    is_table = len(headings) > 1 and "label" in map(_column, (heading.strip('" ') for heading in headings))
+    columns = [_column(heading.strip('" ')) for heading in re.split(r"[,;\t]", first)]
+    is_table = "label" in columns and 1 < len(columns) == len(set(columns)) and " | " not in first
     return read_table(text) if is_table else read_outline(text)
 
 
 def read_outline(text: str) -> Drafts:
-    """One entry a line: its label, then, behind a tab, `|` or `->`, where it leads, then a second line. Deeper is what
-    is indented further, by spaces or tabs; bullets and numbers before a label are left out."""
+    """One entry a line: its label, then, behind a tab, `|` or `->`, where it leads, then a second line and a mark. Deeper
+    is what is indented further, by spaces or tabs; bullets and numbers before a label are left out, and a backslash
+    takes their meaning from them. `* all below /guide/` says which pages grow there."""
     found = Drafts([], [])
     levels: list[tuple[int, Draft]] = []
     for number, line in enumerate(text.splitlines(), 1):
@@ -74,8 +92,10 @@ def read_outline(text: str) -> Drafts:
         if number > MOST_LINES:
             found.faults.append(LineFault(number, f"only the first {MOST_LINES} lines are read"))
             break
-        label, leads_to, second = [*_BETWEEN.split(_BULLET.sub("", bare, count=1)), "", ""][:3]
-        if not label and not leads_to:
+        growing = GROWING.fullmatch(bare)
+        columns = [*_BETWEEN.split(_BULLET.sub("", bare, count=1)), "", "", ""][:4]
+        label, leads_to, second, mark = map(_unescaped, ["", "", "", ""] if growing else columns)
+        if not label and not leads_to and not growing:
             found.faults.append(LineFault(number, "it says nothing, and leads nowhere"))
             continue
         expanded = line.expandtabs(4)
@@ -89,7 +109,8 @@ def read_outline(text: str) -> Drafts:
                 LineFault(number, "it is indented less than the line above it, and more than that one's own")
             )
             continue
-        _put(Draft(number, label, leads_to, second), indent, levels, found)
+        said = growing["said"] if growing else ""
+        _put(Draft(number, label, leads_to, second, mark, grows=said), indent, levels, found)
     return found
 
 
@@ -304,6 +325,9 @@ def entries_from(drafts: Drafts, site: Site, new_id: Callable[[str], str]) -> tu
     faults = list(drafts.faults)
 
     def made(draft: Draft) -> list[Entry]:
+        if draft.grows:
+            faults.append(LineFault(draft.line, "pages grow only where the whole menu is written as text"))
+            return [entry for one in draft.below for entry in made(one)]
         below = tuple(entry for one in draft.below for entry in made(one))
         try:
             target = links.target(draft.leads_to)

@@ -4,6 +4,7 @@ telephone number?"""
 from __future__ import annotations
 
 import re
+from collections.abc import Callable
 from urllib.parse import unquote
 
 from pydantic import ValidationError
@@ -14,6 +15,20 @@ from ...values.targets import Target, ToAddress, ToNothing, ToPage, ToPlace
 _MAIL = re.compile(r"[^\s@/:]+@[^\s@/:]+\.[^\s@/:]+")
 _TELEPHONE = re.compile(r"\+?[\d\s()/-]{5,24}")
 _HOST = re.compile(r"[\w-]+(\.[\w-]+)+(/|$)")
+
+
+def as_typed(target: Target, path_of: Callable[[str], str]) -> str:
+    """Where something leads, as one types it. `path_of`: a page's path by its id, empty where it is gone."""
+    match target:
+        case ToPage(page=page):
+            return path_of(page)
+        case ToPlace(page=page, place=place):
+            path = path_of(page)
+            return f"{path}#{place.replace('%', '%25')}" if path else ""
+        case ToAddress(address=address):
+            return address.removeprefix("mailto:").removeprefix("tel:")
+        case _:
+            return ""
 
 
 class TypedLinks:

@@ -8,11 +8,12 @@ from dataclasses import dataclass, field
 from functools import cache
 from typing import Any
 
+from ....core.exchange.imports.typed_links import as_typed
 from ....core.kinds.rows import Track
 from ....core.model.site import Site
 from ....core.model.tree import ROOT
 from ....core.values.nodes import Value
-from ....core.values.targets import Target, ToAddress, ToPage, ToPlace
+from ....core.values.targets import Target
 from ....core.values.words import Words
 
 Choice = tuple[str, str]
@@ -116,16 +117,7 @@ def link_control(node: Any, site: Site) -> Control:
 
 
 def target_in_words(target: Target, site: Site) -> str:
-    match target:
-        case ToPage(page=page_id):
-            return next((page.path for page in site.pages if page.id == page_id), "")
-        case ToPlace(page=page_id, place=place):
-            path = next((page.path for page in site.pages if page.id == page_id), "")
-            return f"{path}#{place}" if path else ""
-        case ToAddress(address=address):
-            return address.removeprefix("mailto:").removeprefix("tel:")
-        case _:
-            return ""
+    return as_typed(target, lambda asked: next((page.path for page in site.pages if page.id == asked), ""))
 
 
 def track_in_words(track: Track) -> str:
