@@ -1,0 +1,207 @@
+"""Where do the site's pages hang in a menu, and which edit puts one in, takes it out, or has pages grow from it?"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from typing import Literal, NamedTuple
+
+from ...kinds.entries import Entry, Grown
+from ...values.targets import ToPage, ToPlace
+from ..editing.edits import Add, Edit, Move, Remove, Set, Together
+from ..site import Menu, Page, Site
+from .menus import Menus, all_entries, grown
+
+NewId = Callable[[str], str]
+Where = Literal["before", "after", "below"]
+
+
+class Place(NamedTuple):
+    """`number`: `3.2` for the second entry below the third; `entry`: its id, which is the page's where it grows;
+    `grows_in`: the entry or the menu that it grows in, empty for one made by hand."""
+
+    number: str
+    entry: str
+    grows_in: str
+
+
+class PageLine(NamedTuple):
+    """A page in the site's tree. `below`: how many pages stand below it, `inside`: how many of them hang in the menu;
+    `left_out_of`: where it would grow but is left out."""
+
+    page: Page
+    parent: str
+    depth: int
+    places: tuple[Place, ...]
+    below: int
+    inside: int
+    left_out_of: str
+
+
+class Hanging:
+    """One menu of a site, as it is and against the tree of the pages in the site's language. A page stands below the
+    nearest page whose path its own begins with; the front page beside the others."""
+
+    def __init__(self, site: Site, menu: Menu, menus: Menus) -> None:
+        self._site, self._menu = site, menu
+        self.own = {entry.id: entry for entry in all_entries(menu.entries)}
+        self._around = {child.id: holder for holder in (menu, *self.own.values()) for child in holder.entries}
+        self.whole = menus.whole(menu)
+        self.numbers: dict[str, str] = {}
+        self._places: dict[str, list[Place]] = {}
+        self._number(self.whole, "", menu.id)
+        self._left_out = {
+            page: holder.id
+            for holder in (menu, *self.own.values())
+            for page in (holder.grows.without if holder.grows else ())
+        }
+        self.pages = [page for page in site.pages if page.language == site.language]
+
+    def _number(self, entries: tuple[Entry, ...], above: str, grows_in: str) -> None:
+        for at, entry in enumerate(entries, 1):
+            number = f"{above}{at}"
+            grows = entry.id not in self.own
+            self.numbers[entry.id] = number
+            if isinstance(entry.target, ToPage | ToPlace):
+                place = Place(number, entry.id, grows_in if grows else "")
+                self._places.setdefault(entry.target.page, []).append(place)
+            self._number(entry.entries, f"{number}.", grows_in if grows else entry.id)
+
+    def places(self, page: str) -> tuple[Place, ...]:
+        return tuple(self._places.get(page, ()))
+
+    def lines(self) -> list[PageLine]:
+        """All pages of the tree, each followed by those below it."""
+        parents = self._parents()
+        below: dict[str, int] = {}
+        inside: dict[str, int] = {}
+        depths: dict[str, int] = {"": -1}
+        for page in self.pages:
+            depths[page.id] = depths[parents[page.id]] + 1
+        for page in reversed(self.pages):
+            parent = parents[page.id]
+            below[parent] = below.get(parent, 0) + below.get(page.id, 0) + 1
+            inside[parent] = inside.get(parent, 0) + inside.get(page.id, 0) + (page.id in self._places)
+        return [
+            PageLine(
+                page,
+                parents[page.id],
+                depths[page.id],
+                self.places(page.id),
+                below.get(page.id, 0),
+                inside.get(page.id, 0),
+                "" if page.id in self._places else self._left_out.get(page.id, ""),
+            )
+            for page in self.pages
+        ]
+
+    def elsewhere(self) -> list[tuple[str, Entry]]:
+        """Entries that lead to no page of the tree, with their numbers."""
+        listed = {page.id for page in self.pages}
+        return [
+            (self.numbers[entry.id], entry)
+            for entry in self.own.values()
+            if not (isinstance(entry.target, ToPage | ToPlace) and entry.target.page in listed)
+        ]
+
+    def toggled(self, page: Page, new_id: NewId) -> Edit:
+        """Puts a page in at the place that the tree has for it; or takes it out, and what is below it moves up."""
+        places = self._places.get(page.id, ())
+        if places:
+            return Together(edits=tuple(edit for place in places for edit in self._taken_out(place, page)))
+        holder = self._holder(self._left_out.get(page.id, ""))
+        if holder is not None and holder.grows is not None:
+            grows = holder.grows.replaced(without=tuple(one for one in holder.grows.without if one != page.id))
+            if page.id in {one.id for one in all_entries(grown(grows, self._site.pages, self._site.language))}:
+                return _growth(holder, grows)
+        return self._put_in(page, new_id)
+
+    def growing(self, page: Page, new_id: NewId) -> Edit:
+        """Has the pages below one grow from its entry, which is put in if it is not there; or no longer."""
+        own = next((self.own[place.entry] for place in self.places(page.id) if not place.grows_in), None)
+        grows = Grown(path=page.path)
+        if own is None:
+            return self._put_in(page, new_id, grows)
+        return _growth(own, None if own.grows else grows)
+
+    def put(self, what: str, beside: str, where: Where, new_id: NewId) -> Edit:
+        """An entry, or a page's entry, beside another one or below it; where there is none, at the menu's end. Beside
+        what grows is behind all that is made by hand there."""
+        own = what if what in self.own else next((one.entry for one in self.places(what) if not one.grows_in), "")
+        parent, at = self._spot(beside, where, own)
+        if own:
+            return Move(node=own, parent=parent, slot="entries", at=at)
+        entry = Entry(id=new_id("en"), target=ToPage(page=what))
+        return Add(parent=parent, slot="entries", values=(entry.model_dump(mode="json"),), at=at)
+
+    def _spot(self, beside: str, where: Where, moved: str) -> tuple[str, int]:
+        """The holder, and the place in it without what is moved."""
+        if beside not in self.own:
+            grows_in = next((place.grows_in for place in self.places(beside)), "")
+            holder = self._holder(grows_in) or self._menu
+            return holder.id, len([one for one in holder.entries if one.id != moved])
+        holder: Menu | Entry = self._around[beside]
+        if where == "below":
+            holder = self.own[beside]
+        siblings = [one.id for one in holder.entries if one.id != moved]
+        if where == "below" or beside not in siblings:
+            return holder.id, len(siblings)
+        return holder.id, siblings.index(beside) + (where == "after")
+
+    def _taken_out(self, place: Place, page: Page) -> Iterator[Edit]:
+        if place.grows_in:
+            holder = self._holder(place.grows_in)
+            if holder is not None and holder.grows is not None:
+                yield _growth(holder, holder.grows.replaced(without=(*holder.grows.without, page.id)))
+            return
+        entry, around = self.own[place.entry], self._around[place.entry]
+        at = [one.id for one in around.entries].index(entry.id)
+        for further, child in enumerate(entry.entries, 1):
+            yield Move(node=child.id, parent=around.id, slot="entries", at=at + further)
+        yield Remove(nodes=(entry.id,))
+
+    def _put_in(self, page: Page, new_id: NewId, grows: Grown | None = None) -> Edit:
+        holder = self._natural_holder(page)
+        entry = Entry(id=new_id("en"), target=ToPage(page=page.id), grows=grows)
+        value = entry.model_dump(mode="json")
+        return Add(parent=holder.id, slot="entries", values=(value,), at=self._natural_place(holder, page))
+
+    def _natural_holder(self, page: Page) -> Menu | Entry:
+        """The entry of the nearest page above it that has one of its own."""
+        parents = self._parents()
+        above = parents[page.id]
+        while above:
+            found = next((place.entry for place in self.places(above) if not place.grows_in), None)
+            if found is not None:
+                return self.own[found]
+            above = parents[above]
+        return self._menu
+
+    def _natural_place(self, holder: Menu | Entry, page: Page) -> int:
+        """In the order of the tree where what is there stands in it, else at the end."""
+        order = {one.id: at for at, one in enumerate(self.pages)}
+        there = [order.get(one.target.page) if isinstance(one.target, ToPage) else None for one in holder.entries]
+        known = [one for one in there if one is not None]
+        if known != sorted(known):
+            return len(there)
+        before = [at for at, one in enumerate(there) if one is not None and one < order[page.id]]
+        behind = [at for at, one in enumerate(there) if one is not None and one > order[page.id]]
+        return before[-1] + 1 if before else behind[0] if behind else len(there)
+
+    def _holder(self, node: str) -> Menu | Entry | None:
+        return self._menu if node == self._menu.id else self.own.get(node)
+
+    def _parents(self) -> dict[str, str]:
+        """By page the one that it stands below; empty where there is none."""
+        parents: dict[str, str] = {}
+        above: list[Page] = []
+        for page in self.pages:
+            while above and not page.path.startswith(above[-1].path):
+                above.pop()
+            parents[page.id] = above[-1].id if above else ""
+            if page.path.endswith("/") and page.path != "/":
+                above.append(page)
+        return parents
+
+
+def _growth(holder: Menu | Entry, grows: Grown | None) -> Edit:
+    return Set(node=holder.id, field="grows", value=grows.model_dump(mode="json") if grows else None)
