@@ -8,7 +8,6 @@ from collections.abc import Callable, Iterator
 import pytest
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.by import By
-from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
 
 from .conftest import Browser, wait_for
@@ -38,37 +37,6 @@ def carry(browser: Browser, grip: WebElement, down_px: int) -> None:
 
 def texts(browser: Browser, test: str) -> list[str]:
     return [part.text.split("\n")[0] for part in browser.all(test)]
-
-
-def test_menu_entries_are_dragged_and_the_stage_shows_their_order(bench: Browser) -> None:
-    bench.go("/s/quillwort/menus/mn-main/")
-    entries = [entry.get_attribute("data-id") for entry in bench.all("entry")]
-    carry(bench, bench.driver.find_elements(By.CSS_SELECTOR, "[data-grip]")[0], 88)
-    after = [entry.get_attribute("data-id") for entry in bench.all("entry")]
-    assert after != entries and sorted(filter(None, after)) == sorted(filter(None, entries)) and after[0] == entries[1]
-    bench.go("/s/quillwort/pieces/pc-main/")
-    with bench.on_stage() as stage:
-        wait_for(lambda: stage.find_element(By.CSS_SELECTOR, "nav a").text == "Authors")
-
-
-def test_menu_entries_are_walked_moved_and_nested_by_keys_alone(bench: Browser) -> None:
-    def order() -> list[str | None]:
-        return [entry.get_attribute("data-id") for entry in bench.all("entry")]
-
-    bench.go("/s/quillwort/menus/mn-main/")
-    first, second, *rest = order()
-    bench.acted(lambda: bench.keys("]"))
-    assert bench.one("chosen").text.lower() == "books", "the first one"
-    bench.acted(lambda: bench.keys(Keys.ALT, Keys.ARROW_DOWN))
-    assert order()[:2] == [second, first]
-    bench.acted(lambda: bench.keys(Keys.ALT, Keys.ARROW_RIGHT))
-    below = bench.driver.find_element(By.CSS_SELECTOR, f'[data-parent="{second}"] > [data-id="{first}"]')
-    assert below.is_displayed(), "one level in, below the one before it"
-    bench.acted(lambda: bench.keys(Keys.ALT, Keys.ARROW_LEFT))
-    bench.acted(lambda: bench.keys(Keys.ALT, Keys.ARROW_UP))
-    assert order() == [first, second, *rest]
-    bench.acted(lambda: bench.keys("]"))
-    assert bench.one("chosen").text.lower() == "authors"
 
 
 def test_items_are_dragged_from_cell_to_cell(bench: Browser) -> None:

@@ -60,15 +60,15 @@ def test_from_a_zip_of_broken_pages_to_a_published_site_and_back(
     browser.go("/s/journey/menus/")
     browser.fill("menu-name", "Main")
     browser.press("add-menu")
-    wait_for(lambda: browser.all("tick"))
-    for title in ("Front", "Nested", "Unclosed"):
-        browser.driver.find_element(By.XPATH, f'//label[.//span[text()="{title}"]]/input').click()
-    browser.press("add-pages")
-    wait_for(lambda: len(browser.all("entry")) == 3)
+    wait_for(lambda: browser.all("page-line"))
+    for at, title in enumerate(("Front", "Nested", "Unclosed"), 1):
+        line = next(line for line in browser.all("page-line") if line.text.startswith(title))
+        browser.acted(lambda line=line: line.find_element(By.NAME, "do").click())
+        wait_for(lambda at=at: len(browser.all("number")) == at)
     browser.fill("entry-label", "Tides")
     browser.fill("entry-target", "tides.example/today")
     browser.press("add-entry")
-    wait_for(lambda: len(browser.all("entry")) == 4)
+    wait_for(lambda: len(browser.all("number")) == 4)
 
     # A header.
     browser.begin_piece("journey", "line", "Main header")

@@ -14,7 +14,7 @@ from upper_rim.core.kinds.entries import Entry, Grown
 from upper_rim.core.kinds.items.menu import MenuItem
 from upper_rim.core.kinds.pieces.drawer import Drawer
 from upper_rim.core.model.navigation.menus import Menus, all_entries
-from upper_rim.core.model.site import Menu, Site
+from upper_rim.core.model.site import Menu, Page, Site
 from upper_rim.core.model.tree import items_of
 from upper_rim.core.values.targets import ToPage, ToPlace
 from upper_rim.web.sites import store
@@ -95,57 +95,145 @@ def test_a_sections_pages_grow_are_left_out_and_taken_back(ferries: StoredSite, 
     assert entry(ferries, "en-guide").grows is None
 
 
-def test_a_pasted_list_is_seen_before_it_goes_in(ferries: StoredSite, ada: User) -> None:
+def keep_text(client: Client, text: str, **more: str) -> Any:
+    return client.post(MENU, {"do": "menu-text", "menu": "mn-main", "value": text, **more})
+
+
+def shown_text(client: Client, **asked: str) -> tuple[str, str]:
+    """The menu as text, and what it is known by."""
+    told = unescape(client.get(MENU, asked).content.decode())
+    text = re.search(r'data-test="menu-text">(.*?)</textarea>', told, re.DOTALL)
+    known = re.search(r'name="told" value="([^"]+)"', told)
+    assert text and known
+    return text[1], known[1]
+
+
+def test_the_menu_is_edited_as_text(ferries: StoredSite, ada: User) -> None:
     client = signed_in(ada)
     before = store.load(ferries.pk)
-    text = "Guide | /guide/\n    Birds | /guide/birds/\n  Odd\nBad | ftp://x\nMail | post@ostrey.example\n"
-    preview = unescape(client.post(MENU, {"text": text, "preview": "1", "parent": "mn-main"}).content.decode())
-    assert "Put in 3 entries" in preview and "Line 3 is left out" in preview and "Line 4 is left out" in preview
-    assert store.load(ferries.pk) == before
-    client.post(MENU, {"do": "add", "what": "text", "parent": "mn-main", "text": text})
-    *_, guide, mail = main_menu(ferries).entries
-    assert [one.target for one in guide.entries] == [ToPage(page="pg-birds")] and mail.label.text == "Mail"
+    text, told = shown_text(client)
+    assert keep_text(client, text, told=told).status_code == 200
+    assert store.load(ferries.pk).site == before.site, "its own text changes nothing"
+    changed = text.replace("Fares | /sailings/fares/\n", "").replace("Shop | /shop/", "Shop on board | /shop/")
+    keep_text(client, changed + "Mail | post@ostrey.example\n    Fares | /sailings/fares/\n", told=told)
+    *_, shop, mail = main_menu(ferries).entries
+    assert (shop.id, shop.label.text, mail.entries[0].id) == ("en-shop", "Shop on board", "en-fares")
     client.post(MENU, {"do": "undo"})
     assert store.load(ferries.pk).site == before.site, "all of it is one step"
 
 
-def test_a_pasted_table_goes_below_an_entry(ferries: StoredSite, ada: User) -> None:
-    client = signed_in(ada)
+def test_a_table_is_read_as_text_too(ferries: StoredSite, ada: User) -> None:
     text = "level,label,leads to,label de\n1,Eagles,/guide/birds/,Adler\n2,Nests,/guide/birds/#nests,\n"
-    client.post(MENU, {"do": "add", "what": "text", "parent": "en-guide", "text": text})
-    (eagles,) = entry(ferries, "en-guide").entries
+    keep_text(signed_in(ada), text)
+    (eagles,) = main_menu(ferries).entries
     assert eagles.label.in_language("de") == "Adler"
     assert eagles.entries[0].target == ToPlace(page="pg-birds", place="nests")
 
 
-@pytest.mark.parametrize("text", ["", "label,path\n,\n", "Bad | ftp://x", "level,label\n7,A\n"])
-def test_a_text_without_an_entry_is_refused_with_its_reason(ferries: StoredSite, ada: User, text: str) -> None:
+@pytest.mark.parametrize(
+    ("text", "said"),
+    [
+        ("A\nBad | ftp://x", "line 2: “ftp://x” leads nowhere"),
+        ("A\n    B\n  C", "line 3: it is indented less"),
+        ("level,label\n7,A\n", "line 2: it is on level 7"),
+        ("* all below /guide/ | without /none/", "line 1: there is no page at /none/"),
+    ],
+)
+def test_a_text_with_a_broken_line_is_refused_with_its_reason(
+    ferries: StoredSite, ada: User, text: str, said: str
+) -> None:
     before = store.load(ferries.pk)
-    answer = signed_in(ada).post(MENU, {"do": "add", "what": "text", "parent": "mn-main", "text": text})
-    assert answer.status_code == 422 and "no entry could be read" in answer.content.decode()
+    answer = keep_text(signed_in(ada), text)
+    assert answer.status_code == 422 and said in unescape(answer.content.decode())
     assert store.load(ferries.pk) == before
 
 
-def test_the_navigation_of_a_page_is_offered_and_taken(ferries: StoredSite, ada: User) -> None:
+def test_a_text_that_was_begun_before_the_menu_changed_takes_nothing_away(ferries: StoredSite, ada: User) -> None:
+    client = signed_in(ada)
+    text, told = shown_text(client)
+    client.post(MENU, {"do": "add", "what": "entries", "parent": "mn-main", "label": "New", "value": "/press/"})
+    before = store.load(ferries.pk)
+    answer = keep_text(client, text, told=told)
+    assert answer.status_code == 422 and "has changed meanwhile" in answer.content.decode()
+    assert store.load(ferries.pk) == before
+
+
+def test_the_navigation_of_a_page_is_offered_as_lines_to_go_on_with(ferries: StoredSite, ada: User) -> None:
     client = signed_in(ada)
     markdown = (
         "# Old\n\n- [Fares](/sailings/fares/)\n    - [Birds](/guide/birds/)\n- [Elsewhere](https://other.example/)\n"
     )
     client.post("/s/ostrey/pages/", {"do": "add", "what": "page", "title": "Old", "path": "/old/", "source": markdown})
-    page = next(page for page in store.load(ferries.pk).site.pages if page.path == "/old/")
-    shown = said(client, **{"from": "/old"})
+    shown = unescape(client.get(MENU, {"from": "/old"}).content.decode())
     assert 'data-test="navigation"' in shown and "3 entries" in shown
-    client.post(MENU, {"do": "add", "what": "navigation", "parent": "mn-main", "page": page.id, "which": "0"})
-    *_, fares, elsewhere = main_menu(ferries).entries
-    assert (fares.target, elsewhere.label.text) == (ToPage(page="pg-fares"), "Elsewhere")
-    assert [one.target for one in fares.entries] == [ToPage(page="pg-birds")]
-    gone = client.post(MENU, {"do": "add", "what": "navigation", "parent": "mn-main", "page": page.id, "which": "9"})
-    assert gone.status_code == 422 and "There is no page at /nowhere" in said(client, **{"from": "/nowhere"})
+    lines = "Fares | /sailings/fares/\n    Birds | /guide/birds/\nElsewhere | https://other.example/\n"
+    assert f'data-lines="{lines}"' in shown
+    assert "There is no page at /nowhere" in said(client, **{"from": "/nowhere"})
+    assert "No list of three links" in said(client, **{"from": "/shop/"})
+
+
+def hang(client: Client, page: str, do: str = "hang") -> Any:
+    return client.post(MENU, {"do": do, "menu": "mn-main", "page": page})
+
+
+def test_pages_are_put_in_taken_out_and_grow_from_the_tree(ferries: StoredSite, ada: User) -> None:
+    client = signed_in(ada)
+    before = store.load(ferries.pk).site
+    hang(client, "pg-birds")
+    assert [one.target for one in entry(ferries, "en-guide").entries] == [ToPage(page="pg-birds")]
+    hang(client, "pg-birds")
+    assert store.load(ferries.pk).site == before
+    hang(client, "pg-guide", "grow")
+    assert entry(ferries, "en-guide").grows == Grown(path="/guide/")
+    shown = said(client)
+    assert "5.1*" in shown and 'title="It grows there"' in shown
+    hang(client, "pg-birds")
+    grows = entry(ferries, "en-guide").grows
+    assert grows is not None and grows.without == ("pg-birds",)
+    assert hang(client, "pg-nowhere").status_code == 422
+    assert client.post(MENU, {"do": "hang", "menu": "mn-none", "page": "pg-birds"}).status_code == 422
+
+
+def test_an_entry_is_let_go_beside_another_and_a_page_below_one(ferries: StoredSite, ada: User) -> None:
+    client = signed_in(ada)
+    client.post(MENU, {"do": "put:before", "menu": "mn-main", "node": "en-shop", "beside": "en-fares"})
+    assert [one.id for one in main_menu(ferries).entries][:3] == ["en-timetable", "en-shop", "en-fares"]
+    client.post(MENU, {"do": "put:below", "menu": "mn-main", "node": "pg-birds", "beside": "en-shop"})
+    assert [one.target for one in entry(ferries, "en-shop").entries] == [ToPage(page="pg-birds")]
+    for wrong in ({"node": "en-none"}, {"node": "en-shop", "do": "put:up"}):
+        refused = client.post(MENU, {"do": "put:after", "menu": "mn-main", "beside": "", **wrong})
+        assert refused.status_code == 422
+    within = client.post(MENU, {"do": "put:below", "menu": "mn-main", "node": "en-harbours", "beside": "en-skarrow"})
+    assert within.status_code == 422, "nothing goes into itself"
+
+
+@pytest.mark.parametrize(
+    ("typed", "label", "leads"),
+    [("Birds", "", "pg-birds"), ("/guide/birds/", "", "pg-birds"), ("Tides", "Tides", ""), ("a@b.example", "a@b.example", "mailto:a@b.example")],
+)  # fmt: skip
+def test_what_is_typed_on_the_menu_is_a_page_an_address_or_words(
+    ferries: StoredSite, ada: User, typed: str, label: str, leads: str
+) -> None:
+    form = {"do": "add", "what": "entries", "parent": "mn-main", "at": "1", "typed": typed}
+    signed_in(ada).post(MENU, form)
+    made = main_menu(ferries).entries[1]
+    assert (made.label.text, getattr(made.target, "page", getattr(made.target, "address", ""))) == (label, leads)
+
+
+def test_a_menu_is_looked_at_in_a_language_and_in_a_header_that_there_could_be(ferries: StoredSite, ada: User) -> None:
+    client = signed_in(ada)
+    assert "/?" not in re.findall(r'data-stage-src="([^"]+)"', said(client))[0]
+    german = said(client, lang="de", select="en-harbours")
+    assert re.findall(r'data-stage-src="[^"]+/de/"', german) and 'name="value" value="Häfen"' in german
+    client.post("/s/ostrey/menus/", {"do": "add", "what": "menu", "name": "Unused"})
+    unused = store.load(ferries.pk).site.menus[-1]
+    shown = said(client, f"/s/ostrey/menus/{unused.id}/")
+    assert f"rim-begun=line&rim-menu={unused.id}" in shown and "shown nowhere yet" in shown
 
 
 def test_what_is_doubtful_is_told_at_its_entry_and_in_a_list(ferries: StoredSite, ada: User) -> None:
     client = signed_in(ada)
-    assert 'data-test="findings"' not in said(client)
+    assert 'data-test="finding"' not in said(client)
     set_field(client, "en-guide", "target", "/harbours/#nowhere")
     set_field(client, "en-shop", "target", "/sailings/fares/")
     shown = said(client)
@@ -216,26 +304,31 @@ def test_renaming_and_moving_a_page_follows_through(ferries: StoredSite, ada: Us
 
 
 def big_site(site: Site, count: int) -> Site:
+    pages = (page_at(f"/far/{at // 20}/" + (f"{at}/" if at % 20 else "")) for at in range(count))
+    far = sorted((*site.pages, *pages), key=lambda page: page.path)
     entries = tuple(
-        Entry(
-            id=f"en-b{at}",
-            target=ToPage(page=site.pages[at % len(site.pages)].id),
-            entries=tuple(Entry(id=f"en-b{at}-{below}") for below in range(10)),
-        )
-        for at in range(count // 11)
+        Entry(id=f"en-{page.id[3:]}", target=ToPage(page=page.id)) for page in far if "/far/3/" in page.path
     )
-    return site.replaced(menus=(site.menus[0].replaced(entries=entries), *site.menus[1:]))
+    return site.replaced(pages=tuple(far), menus=(site.menus[0].replaced(entries=entries), *site.menus[1:]))
 
 
-def test_branches_of_a_large_menu_are_shut_until_they_are_asked_for(ada: User) -> None:
+def page_at(path: str) -> Page:
+    return Page(id="pg" + path.rstrip("/").replace("/", "-"), path=path, title=path)
+
+
+def test_branches_of_a_large_tree_are_shut_until_they_are_asked_for(ada: User) -> None:
     from upper_rim.demo import ostrey
 
     site, contents = ostrey()
-    store.new_site(ada, big_site(site, 1100), contents, slug="large")
+    store.new_site(ada, big_site(site, 1000), contents, slug="large")
     client, address = signed_in(ada), "/s/large/menus/mn-main/"
+
+    def lines(**asked: str) -> int:
+        return said(client, address, **asked).count('data-test="page-line"')
+
     shut = said(client, address)
-    assert shut.count('data-test="entry"') == 100 and "▸ 10" in shut
-    assert said(client, address, open="en-b3").count('data-test="entry"') == 110
-    assert said(client, address, select="en-b5-2").count('data-test="entry"') == 110, (
-        "the way to what is chosen is open"
-    )
+    assert lines() < 80 and "19 of 19" in shut and "▸" in shut
+    assert lines(open="pg-far-7") == lines() + 19
+    assert lines(select="en-far-3-65") == lines() + 19, "the way to what is chosen is open"
+    assert lines(q="/far/3/") == 20
+    assert "No page has that" in said(client, address, q="no such page")

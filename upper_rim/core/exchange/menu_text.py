@@ -49,7 +49,7 @@ class Line(NamedTuple):
 
 
 class MenuRead(NamedTuple):
-    """`edit` is None where nothing is to change, or a line is broken."""
+    """`edit` is None where nothing is to change."""
 
     edit: Edit | None
     faults: list[LineFault]
@@ -78,6 +78,13 @@ class MenuText:
         faults = sorted([*drafts.faults, *reading.faults])
         edits = [] if faults else list(edits_between(menu, wanted))
         return MenuRead(Together(edits=tuple(edits)) if edits else None, faults)
+
+    def navigation(self, drafts: Sequence[Draft], depth: int = 0) -> str:
+        """What was read of a page, as lines to go on with."""
+        return "".join(
+            f"{INDENT * depth}{_line_text(_columns(draft))}\n{self.navigation(draft.below, depth + 1)}"
+            for draft in drafts
+        )
 
     def columns(self, entry: Entry) -> Columns:
         label = " ".join(self._links.label(entry, self._site.language).split())

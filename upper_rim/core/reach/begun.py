@@ -31,8 +31,9 @@ class Begun(NamedTuple):
     node: str
 
 
-def begun(site: Site, key: str, rules: Rules) -> Begun | None:
-    """With the arrangement of that key; None where there is none, or the site cannot take it."""
+def begun(site: Site, key: str, rules: Rules, menu: str = "") -> Begun | None:
+    """With the arrangement of that key, and in it a menu of the site's where one is named; None where there is no such
+    arrangement, or the site cannot take it."""
     arrangement = ARRANGEMENTS.get(key)
     if arrangement is None:
         return None
@@ -43,6 +44,10 @@ def begun(site: Site, key: str, rules: Rules) -> Begun | None:
         page = Page(id="pg-begun", path=_free_path(site), title=site.name, language=site.language)
         edits.append(Add(parent=ROOT, slot="pages", values=(page.model_dump(mode="json"),)))
     made = apply(site, Together(edits=tuple(edits)), rules)
+    if menu and isinstance(made, Site):
+        items = items_of(piece for piece in made.pieces if piece.id == PIECE)
+        named = (Set(node=item.id, field="menu", value=menu) for item in items if isinstance(item, MenuItem))
+        made = apply(made, Together(edits=tuple(named)), rules)
     if not isinstance(made, Site):
         return None
     piece = next(piece for piece in made.pieces if piece.id == PIECE)

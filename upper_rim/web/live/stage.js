@@ -2,7 +2,7 @@
 (() => {
   const { studio, key } = document.currentScript.dataset;
   let { shown, revision } = document.currentScript.dataset;
-  let chosen = null, pointing = false;
+  let chosen = null, pointing = false, opens = false;
   const outline = document.createElement("style");
   document.head.append(outline);
   const mark = () => {
@@ -16,7 +16,8 @@
     return Math.min(bottom, innerHeight) - Math.max(top, 0) >= Math.min(IN_VIEW_PX, height);
   };
   const bringIntoView = (scroll) => {
-    const part = chosen && document.querySelector(`[data-rim-node="${chosen}"]`);
+    const part = chosen && chosenPart();
+    if (opens && part) openBranches(part);
     if (part?.checkVisibility({ visibilityProperty: true }) && part.getClientRects().length && isInView(part)) return;
     if (scroll) return scrollTo({ top: Number(scroll), behavior: "instant" });
     if (!part || openAround(part)) return;
@@ -25,19 +26,42 @@
     const by = top < 0 || height > innerHeight ? top : Math.max(0, bottom - innerHeight);
     if (part.getClientRects().length) (part.closest(":popover-open") ?? window).scrollBy({ top: by, behavior: "instant" });
   };
+  // Of the places where it stands the first that shows, or can be opened to.
+  const chosenPart = () => {
+    const parts = [...document.querySelectorAll(`[data-rim-node="${chosen}"]`)];
+    const shows = (part) => part?.checkVisibility({ visibilityProperty: true });
+    return parts.find(shows) ?? parts.find((part) => shows(openerOf(part.closest("[popover]")))) ?? parts[0];
+  };
+  const openerOf = (drawer) => drawer && document.querySelector(`[popovertarget="${drawer.id}"]`);
+  // Where a menu is worked on, what is below an entry is open, and what it is in.
+  const openBranches = (part) => {
+    const lines = [];
+    for (let line = part.closest("li"); line; line = line.parentElement.closest("li")) lines.unshift(line);
+    for (const line of lines) {
+      const button = line.querySelector(":scope > [data-rim-branch]");
+      if (button?.getAttribute("aria-expanded") === "false" && button.checkVisibility({ visibilityProperty: true })) button.click();
+    }
+  };
+  const tellWhere = () => {
+    const part = opens && chosen && chosenPart();
+    if (!part?.checkVisibility({ visibilityProperty: true })) return;
+    const { left, top, bottom } = part.getBoundingClientRect();
+    parent.postMessage({ rim: "at", left, top, bottom }, studio);
+  };
   // What stands in a drawer shows while that is open. While it opens it is inert, with what it fetches when it is first used
   // there before: the focus stays where the designer types.
   const openAround = (part) => {
-    const drawer = part?.parentElement?.closest("[popover]");
-    const opener = drawer && document.querySelector(`[popovertarget="${drawer.id}"]`);
-    if (!opener?.checkVisibility() || drawer.matches(":popover-open")) return;
+    const drawer = part?.parentElement?.closest("[popover]") ?? (opens ? part?.querySelector("[popover]") : null);
+    const opener = openerOf(drawer);
+    if (!opener?.checkVisibility({ visibilityProperty: true }) || drawer.matches(":popover-open")) return;
     const open = () => {
       if (drawer.matches(":popover-open")) return;
       drawer.inert = true;
       drawer.addEventListener("toggle", () => setTimeout(() => (drawer.inert = false)), { once: true });
       drawer.showPopover();
+      if (opens) setTimeout(() => openBranches(chosenPart()));
     };
-    if (opener.dataset.rimLate) import(opener.dataset.rimLate).then(open);
+    if (opener.dataset.rimLate) import(opener.dataset.rimLate).then(open, open);
     else open();
     return true;
   };
@@ -76,7 +100,7 @@
   };
   // What published scripts read once: what they watch, part and open, and which of them are there. Where that changes the
   // page is loaded anew. What they have found out, and what was opened, stays.
-  const WATCHED = "[data-rim-stages],[data-rim-up],[data-rim-until],[data-rim-yields],[data-rim-pager],[data-rim-late],[data-rim-drawer],[data-rim-hover]";
+  const WATCHED = "[data-rim-stages],[data-rim-up],[data-rim-until],[data-rim-yields],[data-rim-pager],[data-rim-late],[data-rim-drawer],[data-rim-branch],[data-rim-hover]";
   const watched = (root) => {
     const told = [...root.querySelectorAll(WATCHED)].map(({ dataset }) => Object.entries(dataset).filter(([name]) => !STATES.test(name)).map((pair) => pair.join("=")).sort().join(";"));
     const scripts = [...root.ownerDocument.querySelectorAll("script[src*='_rim/']")].map((script) => script.getAttribute("src"));
@@ -143,15 +167,68 @@
   // A port of its own: what is posted there goes at once, however busy the studio's window is with drawing its screen.
   const heard = ({ data }) => {
     if (data.rim === "scroll") return scrollTo({ top: data.to, behavior: "instant" });
+    if (data.rim === "over") return show(spotAt(data.x, data.y));
+    if (data.rim === "let go") return letGo(data.what, spotAt(data.x, data.y));
     const before = chosen, { scroll } = data;
-    pointing = data.pointing;
+    [pointing, opens] = [data.pointing, data.opens];
     document.documentElement.style.cursor = pointing ? "crosshair" : "";
     chosen = /^[a-z0-9-]+$/.test(data.chosen || "") ? data.chosen : null;
     mark();
     if (data.rim === "changed") waiting = waiting.then(refresh).catch(reload);
     // After layout, and not before what was chosen is there.
+    // What opens a menu is a script of the page's.
+    if (opens && document.readyState !== "complete") waiting = waiting.then(() => new Promise((next) => addEventListener("load", next, { once: true })));
     if (chosen !== before) waiting = waiting.then(() => new Promise((next) => requestAnimationFrame(() => (bringIntoView(scroll), next()))));
+    if (opens) waiting = waiting.then(() => setTimeout(tellWhere, SETTLED_MS));
   };
+  const SETTLED_MS = 60;
+  // Entries of a menu are let go beside one another, or below one: in a row to its sides, else above and below.
+  const ENTRY = '[data-rim-node^="en-"],[data-rim-node^="pg-"]', EDGE = 0.3, FEW_PX = 6;
+  const bar = document.createElement("div");
+  const spotAt = (x, y) => {
+    const under = x < 0 ? null : document.elementFromPoint(x, y), entry = under?.closest("li")?.querySelector(ENTRY);
+    if (!entry) return under?.closest('[data-rim-node^="it-"]') ? { beside: "", where: "after" } : null;
+    const line = entry.closest("li"), rect = entry.getBoundingClientRect(), beside = entry.dataset.rimNode;
+    const next = (line.nextElementSibling ?? line.previousElementSibling)?.getBoundingClientRect();
+    const isRow = next && Math.abs(next.top - line.getBoundingClientRect().top) < rect.height / 2;
+    let at = isRow ? (x - rect.left) / rect.width : (y - rect.top) / rect.height;
+    if (isRow && getComputedStyle(line).direction === "rtl") at = 1 - at;
+    return { beside, rect, isRow, where: at < EDGE ? "before" : at > 1 - EDGE ? "after" : "below" };
+  };
+  const show = (spot) => {
+    bar.remove();
+    if (!spot?.rect) return;
+    const { left, top, width, height } = spot.rect, isAfter = spot.where === "after";
+    const rtl = spot.isRow && getComputedStyle(document.body).direction === "rtl";
+    const box = spot.where === "below" ? [left, top, width, height] : spot.isRow ? [isAfter !== rtl ? left + width : left - 4, top, 4, height] : [left, isAfter ? top + height : top - 4, width, 4];
+    const [x, y, wide, high] = box.map((px) => `${px}px`);
+    Object.assign(bar.style, { position: "fixed", zIndex: 2147483647, pointerEvents: "none", left: x, top: y, width: wide, height: high, background: spot.where === "below" ? "#a84b2944" : "#a84b29" });
+    (document.querySelector(":popover-open") ?? document.body).append(bar);
+  };
+  const letGo = (what, spot) => {
+    bar.remove();
+    if (spot && spot.beside !== what) parent.postMessage({ rim: "dropped", what, beside: spot.beside, where: spot.where }, studio);
+  };
+  let drag = null;
+  addEventListener("dragstart", (event) => opens && event.target.closest?.(ENTRY) && event.preventDefault());
+  addEventListener("pointerdown", (event) => {
+    const entry = opens && !event.button && event.target.closest(ENTRY);
+    if (entry) drag = { what: entry.dataset.rimNode, x: event.clientX, y: event.clientY, isMoving: false };
+  });
+  addEventListener("pointermove", ({ clientX, clientY }) => {
+    if (!drag || (!drag.isMoving && Math.hypot(clientX - drag.x, clientY - drag.y) < FEW_PX)) return;
+    drag.isMoving = true;
+    show(spotAt(clientX, clientY));
+  });
+  addEventListener("pointerup", ({ clientX, clientY }) => {
+    if (drag?.isMoving) {
+      letGo(drag.what, spotAt(clientX, clientY));
+      // What was dragged was not pressed.
+      addEventListener("click", (event) => (event.preventDefault(), event.stopImmediatePropagation()), { capture: true, once: true });
+    }
+    drag = null;
+  });
+  addEventListener("keydown", ({ key }) => key === "Escape" && drag && (bar.remove(), (drag = null)));
   const offer = () => {
     const line = new MessageChannel();
     line.port1.onmessage = heard;

@@ -89,13 +89,14 @@ def forget_all() -> None:
     _composers.forget()
 
 
-TRIAL, ARRANGEMENT = "rim-try", "rim-begun"
-"""In a stage's address: what the designer tries on; the key of the arrangement that a new piece would begin with."""
+TRIAL, ARRANGEMENT, MENU = "rim-try", "rim-begun", "rim-menu"
+"""In a stage's address: what the designer tries on; the key of the arrangement that a new piece would begin with, and
+the menu in it."""
 
 
 def _tried_on(key: StageKey, site: Site, asked: Mapping[str, str]) -> Site | None:
     if ARRANGEMENT in asked:
-        new = begun(site, asked[ARRANGEMENT], rules_of(key.site_id))
+        new = begun(site, asked[ARRANGEMENT], rules_of(key.site_id), asked.get(MENU, ""))
         return new.site if new else None
     trial = Trial.objects.filter(site_id=key.site_id, person_id=key.user_id).first() if TRIAL in asked else None
     if trial is None:

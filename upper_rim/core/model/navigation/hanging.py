@@ -43,6 +43,7 @@ class Hanging:
 
     def __init__(self, site: Site, menu: Menu, menus: Menus) -> None:
         self._site, self._menu = site, menu
+        self.menu_id, self.language = menu.id, site.language
         self.own = {entry.id: entry for entry in all_entries(menu.entries)}
         self._around = {child.id: holder for holder in (menu, *self.own.values()) for child in holder.entries}
         self.whole = menus.whole(menu)
@@ -127,25 +128,24 @@ class Hanging:
         """An entry, or a page's entry, beside another one or below it; where there is none, at the menu's end. Beside
         what grows is behind all that is made by hand there."""
         own = what if what in self.own else next((one.entry for one in self.places(what) if not one.grows_in), "")
-        parent, at = self._spot(beside, where, own)
+        parent, at = self.spot(beside, where, own)
         if own:
             return Move(node=own, parent=parent, slot="entries", at=at)
         entry = Entry(id=new_id("en"), target=ToPage(page=what))
         return Add(parent=parent, slot="entries", values=(entry.model_dump(mode="json"),), at=at)
 
-    def _spot(self, beside: str, where: Where, moved: str) -> tuple[str, int]:
-        """The holder, and the place in it without what is moved."""
+    def spot(self, beside: str, where: Where, moved: str = "") -> tuple[str, int]:
+        """A place beside or below an entry: the holder, and the place in it without what is moved."""
         if beside not in self.own:
             grows_in = next((place.grows_in for place in self.places(beside)), "")
-            holder = self._holder(grows_in) or self._menu
-            return holder.id, len([one for one in holder.entries if one.id != moved])
-        holder: Menu | Entry = self._around[beside]
+            grown_in = self._holder(grows_in) or self._menu
+            return grown_in.id, len([one for one in grown_in.entries if one.id != moved])
         if where == "below":
-            holder = self.own[beside]
-        siblings = [one.id for one in holder.entries if one.id != moved]
-        if where == "below" or beside not in siblings:
-            return holder.id, len(siblings)
-        return holder.id, siblings.index(beside) + (where == "after")
+            return beside, len([one for one in self.own[beside].entries if one.id != moved])
+        holder = self._around[beside]
+        at = [one.id for one in holder.entries].index(beside)
+        is_before = any(one.id == moved for one in holder.entries[:at])
+        return holder.id, at - is_before + (where == "after" and beside != moved)
 
     def _taken_out(self, place: Place, page: Page) -> Iterator[Edit]:
         if place.grows_in:

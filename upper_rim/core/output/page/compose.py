@@ -43,7 +43,7 @@ from ..shown_files import ShownFiles
 from .menu_entries import EncodedEntries, EntriesHtml, entries_html
 from .page_sheets import PageSheets, shows
 from .piece_markup import Shown, around
-from .scripts import PARTS_IN_ORDER, late_scripts, parts_for, script
+from .scripts import PARTS_IN_ORDER, late_script, late_scripts, parts_for, script
 from .site_context import SiteContext
 from .site_head import SiteHead
 from .splicing import Chunk, spliced
@@ -88,7 +88,10 @@ class Composer:
         self.css = inside_a_page(self._rules.minified()) if site.pieces and marks else ""
         self._scripts: dict[str, bytes] = {}
         late = {name: made.encode() for name, made in late_scripts(site, shelf).items()}
-        self._late = {name: (f"{PARTS_PATH}{short_hash(made)}.js", made) for name, made in late.items()}
+        # What is only tried on asks for its modules of the site as it is: there they are known by their names.
+        self._late = {
+            name: (f"{PARTS_PATH}{f'{name}-' * marks}{short_hash(made)}.js", made) for name, made in late.items()
+        }
         self.index_paths = index_paths(site)
         self._site_head = SiteHead(site, self._files.data)
         self._fragments: dict[tuple[tuple[tuple[str, ...], ...], str, str, str | None, bool], Fragment] = {}
@@ -257,6 +260,8 @@ class Composer:
         if module is not None:
             return module
         parts = path.removeprefix(PARTS_PATH).removesuffix(".js").split("-")
+        if parts[0] in self._shelf.late_scripts:
+            return late_script(self.site, self._shelf, parts[0]).encode()
         return script(self._shelf, parts).encode() if set(parts) <= set(PARTS_IN_ORDER) else None
 
     @cached_property

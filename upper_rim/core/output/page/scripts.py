@@ -43,10 +43,11 @@ def late_scripts(site: Site, shelf: Shelf) -> dict[str, str]:
     """The modules that something of the site's needs once it is used, each with its CSS in it."""
     bands = band_widths(site)
     names = {name for item in items_of(site.pieces) for name in item.modules(bands)}
-    return {
-        name: _with_css(shelf.late_scripts[name], late_css(site, shelf.late_rules.get(name, ())))
-        for name in sorted(names)
-    }
+    return {name: late_script(site, shelf, name) for name in sorted(names)}
+
+
+def late_script(site: Site, shelf: Shelf, name: str) -> str:
+    return _with_css(shelf.late_scripts[name], late_css(site, shelf.late_rules.get(name, ())))
 
 
 def _with_css(module: str, css: str) -> str:

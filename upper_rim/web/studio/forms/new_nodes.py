@@ -10,9 +10,9 @@ from pydantic import JsonValue
 
 from ....core.exchange.html.encoding import decode
 from ....core.exchange.html.markdown import written_page
-from ....core.exchange.imports.import_menu import Drafts, LineFault, Navigation, entries_from, navigations_in, read_menu
+from ....core.exchange.imports.import_menu import Navigation, navigations_in
 from ....core.exchange.imports.import_pages import digest
-from ....core.kinds.entries import Entry
+from ....core.exchange.imports.typed_links import TypedLinks
 from ....core.kinds.items import ITEM_KINDS
 from ....core.kinds.items.menu import MenuItem
 from ....core.kinds.moving import ByPixels
@@ -23,9 +23,9 @@ from ....core.model.arrangements import ARRANGEMENTS, new_item
 from ....core.model.editing.edits import Edit, Set
 from ....core.model.site import Page, Site
 from ....core.model.tree import ROOT, items_of
+from ....core.values.targets import ToPage, ToPlace
 from ...sites import contents, store
 from .form_error import FormError
-from .numbers import whole_number
 from .targets import target_of, where_of
 
 
@@ -65,41 +65,22 @@ def _new_menu(site: Site, post: QueryDict) -> NewNodes:
 
 
 def _new_entries(site: Site, post: QueryDict) -> NewNodes:
-    """Entries for the pages that were ticked, or one for what was typed."""
-    pages: list[JsonValue] = [
-        {"id": store.new_id("en"), "target": {"kind": "page", "page": page}} for page in post.getlist("pages")
-    ]
-    text = post.get("value", "").strip()
-    if not pages and not text and not post.get("label"):
-        raise FormError(post.get("parent", ROOT), "entries", "tick a page, or type where the entry leads")
-    if text or post.get("label"):
-        pages.append(
-            {"id": store.new_id("en"), "label": {"text": post.get("label", "")}, "target": target_of(site, text)}
-        )
-    return NewNodes("entries", pages)
+    """One entry: what it says and where it leads, or one text (`typed`) that is either, or a page's title."""
+    label, text = post.get("label", "").strip(), post.get("value", "").strip()
+    if typed := post.get("typed", "").strip():
+        label, text = _read_as_one(site, typed)
+    if not label and not text:
+        raise FormError(post.get("parent", ROOT), "entries", "type what the entry says, or where it leads")
+    entry: dict[str, JsonValue] = {"id": store.new_id("en"), "label": {"text": label}, "target": target_of(site, text)}
+    return NewNodes("entries", [entry])
 
 
-def _read_entries(site: Site, post: QueryDict) -> NewNodes:
-    """What a pasted text means. Its broken lines were told before, where it was previewed."""
-    entries, faults = entries_from(read_menu(post.get("text", "")), site, store.new_id)
-    return _made_entries(entries, faults, post)
-
-
-def _taken_entries(site: Site, post: QueryDict) -> NewNodes:
-    """The navigation of one of the site's pages."""
-    page = next((page for page in site.pages if page.id == post.get("page")), None)
-    navigations = navigations_of(page) if page else []
-    at = whole_number(post.get("which", ""))
-    if at is None or at >= len(navigations):
-        raise FormError(post.get("parent", ROOT), "entries", "that navigation is not in the page any more")
-    return _made_entries(*entries_from(Drafts(navigations[at].entries, []), site, store.new_id), post)
-
-
-def _made_entries(entries: list[Entry], faults: list[LineFault], post: QueryDict) -> NewNodes:
-    if not entries:
-        words, line = (faults[0].why, faults[0].line) if faults else ("nothing is in it", None)
-        raise FormError(post.get("parent", ROOT), "entries", f"no entry could be read; {words}", line)
-    return NewNodes("entries", [entry.model_dump(mode="json") for entry in entries])
+def _read_as_one(site: Site, typed: str) -> tuple[str, str]:
+    try:
+        target = TypedLinks(site).target(typed)
+    except ValueError:
+        return typed, ""
+    return ("", typed) if isinstance(target, ToPage | ToPlace) else (typed, typed)
 
 
 def navigations_of(page: Page) -> list[Navigation]:
@@ -206,8 +187,6 @@ MAKERS: dict[str, Callable[[Site, QueryDict], NewNodes]] = {
     "band": _new_band,
     "menu": _new_menu,
     "entries": _new_entries,
-    "text": _read_entries,
-    "navigation": _taken_entries,
     "row": _new_row,
     "shared": _shared_row,
     "cell": _new_cell,

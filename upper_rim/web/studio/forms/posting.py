@@ -26,6 +26,7 @@ from ....core.values.rich import RichWords
 from ....core.values.words import Words
 from ...sites import store
 from ..controls.of_nodes import ROW_CENTRE, shared_row
+from . import menus as menu_posts
 from . import styles as styling_posts
 from .form_error import FormError, FormFault, NoSuchField, NotThere, Posted
 from .listed import LISTED, NODES
@@ -341,5 +342,6 @@ _READERS: dict[str, Callable[[Site, QueryDict], Posted]] = {
     "rewrite": _rewrite,
     "edit": _raw,
     "whole": _whole,
+    **menu_posts.READERS,
     **styling_posts.READERS,
 }

@@ -20,13 +20,18 @@ document.addEventListener("htmx:beforeSwap", ({ detail: { xhr } }) => {
   const request = underWay.get(xhr);
   [sent, sentValues, isRefused] = [request?.form, request?.values ?? new Map(), Boolean(xhr.getResponseHeader("X-Rim-Refused"))];
 });
+// What a field was begun on is said beside it, and stays with what is typed there.
+const goesWith = (node) => {
+  const field = node.dataset?.with && document.getElementById(node.dataset.with);
+  return Boolean(field) && stays(field);
+};
 Idiomorph.defaults.callbacks.beforeNodeMorphed = (old, fresh) => {
   if (old.matches?.(".rich")) return editorIsMadeAnew(old, fresh);
-  return !(fresh.dataset && "stays" in fresh.dataset) && !(old.nodeType === 1 && stays(old));
+  return !(fresh.dataset && "stays" in fresh.dataset) && !(old.nodeType === 1 && (stays(old) || goesWith(old)));
 };
 // The stage keeps its size and what it shows; the script alone sets them.
 Idiomorph.defaults.callbacks.beforeAttributeUpdated = (name, node) =>
-  !((name === "src" && (node.dataset?.src || node.dataset?.stageSrc)) || (name === "style" && node.id === "stage"));
+  !((name === "src" && (node.dataset?.src || node.dataset?.stageSrc)) || (name === "style" && node.matches("iframe.stage, #entry-hand")));
 
 // The line at fault is chosen in a text of several.
 document.addEventListener("htmx:afterSwap", () => {

@@ -29,12 +29,15 @@ const withAlt = (event) => {
   }
   if (WITH_ALT[event.key]) press(event, WITH_ALT[event.key]);
 };
+// Lines that stand elsewhere in another order say which (`data-at`); what has no place there is passed over.
+const inTheirOrder = (lines) =>
+  lines.some((line) => line.dataset.at) ? lines.filter((line) => line.dataset.at).sort((one, other) => one.dataset.at - other.dataset.at) : lines;
 const letter = ({ key }) => {
   if (key === "?") return $("#shortcuts").showModal();
   if (going && PLACES[key]) $(`nav a[href$="/${PLACES[key]}/"]`)?.click();
   going = key === "g";
   if (key !== "[" && key !== "]") return;
-  const lines = $$("[data-select]"), at = lines.findIndex((line) => line.hasAttribute("aria-current"));
+  const lines = inTheirOrder($$("[data-select]")), at = lines.findIndex((line) => line.hasAttribute("aria-current"));
   const next = lines[at + (key === "]" ? 1 : -1)];
   if (next) next.click(), next.focus();
 };

@@ -1,12 +1,16 @@
 // The frame with the real page: as wide as the ruler says, drawn smaller where the screen is narrower; it tells what was
-// pressed on it, and is told that something changed and what is chosen.
+// pressed on it, and is told that something changed and what is chosen. There may be others beside it, of a width of their
+// own.
 import { $, $$ } from "./dom.js";
 import { send } from "./requests.js";
 
 const USUAL_PX = 1120, LEAST_PX = 280, MOST_PX = 2560;
 // Specimens come after the stage, which is what one looks at; at the latest after so long.
 const SPECIMENS_MS = 800;
-let chosenWidth = null, port = null, newest = 0, stageIsDue = false;
+const ROOM_PX = 40, ROOM_BELOW_PX = 28;
+let chosenWidth = null, newest = 0, stageIsDue = false;
+const ports = new Map();
+const frames = () => $$("iframe[data-stage-src]");
 
 const announce = (name, detail) => document.dispatchEvent(new CustomEvent(name, { detail }));
 
@@ -16,28 +20,35 @@ export const setWidth = (px) => {
   fitStage();
 };
 
+const scaleOf = (frame) => {
+  const ground = frame.parentElement, wide = Number(frame.dataset.width) || stageWidth();
+  return { wide, tall: ground.clientHeight - ROOM_BELOW_PX, scale: Math.min(1, (ground.clientWidth - (frame.dataset.width ? 16 : ROOM_PX)) / wide) };
+};
+const fitFrame = (frame) => {
+  const { wide, tall, scale } = scaleOf(frame);
+  frame.style.width = `${wide}px`;
+  frame.style.height = `${tall / scale}px`;
+  frame.style.transform = `scale(${scale})`;
+  frame.style.marginLeft = `${(-wide * scale) / 2}px`;
+  // It is loaded once it has its size: what a page asks of the window's width while it loads is true then.
+  load(frame);
+};
 const fitStage = () => {
-  const stage = $("#stage"), ground = $("#stage-ground");
+  const stage = $("#stage");
   if (!stage) return;
-  if (!ground) return load(stage);
-  const wide = stageWidth(), room = ground.clientWidth - 40, tall = ground.clientHeight - 28;
-  const scale = Math.min(1, room / wide);
-  stage.style.width = `${wide}px`;
-  stage.style.height = `${tall / scale}px`;
-  stage.style.transform = `scale(${scale})`;
-  stage.style.marginLeft = `${(-wide * scale) / 2}px`;
+  if (!$("#stage-ground")) return load(stage);
+  frames().forEach(fitFrame);
+  const wide = stageWidth();
   $$("[data-width-input]").forEach((input) => (input.value = wide));
   const number = $("[data-stage-width]");
   if (number && document.activeElement !== number) number.value = wide;
   announce("rim:width", wide);
-  // It is loaded once it has its size: what a page asks of the window's width while it loads is true then.
-  load(stage);
 };
-let loaded = null;
-const load = (stage) => {
-  if (loaded?.stage === stage && loaded.src === stage.dataset.stageSrc) return;
-  loaded = { stage, src: stage.dataset.stageSrc };
-  stage.src = loaded.src;
+const loaded = new WeakMap();
+const load = (frame) => {
+  if (loaded.get(frame) === frame.dataset.stageSrc) return;
+  loaded.set(frame, frame.dataset.stageSrc);
+  frame.src = frame.dataset.stageSrc;
 };
 addEventListener("resize", fitStage);
 document.addEventListener("change", ({ target }) => {
@@ -47,12 +58,21 @@ document.addEventListener("submit", (event) => {
   if (event.target.id === "width-form") event.preventDefault();
 });
 
-export const scrollTo = (px) => port?.postMessage({ rim: "scroll", to: px });
-const isPointing = () => Boolean($("#tray-groups input[name=field][value=list_on]"));
-const tell = (message) => {
-  const { chosen, scroll } = $("#stage")?.dataset ?? {};
-  port?.postMessage({ rim: message, chosen, scroll, pointing: isPointing() });
+export const scrollTo = (px) => ports.get($("#stage"))?.postMessage({ rim: "scroll", to: px });
+export const tellFrame = (frame, message) => ports.get(frame)?.postMessage(message);
+// Which frame is at a place of the screen, and where that is on its page.
+export const frameAt = (x, y) => {
+  const frame = document.elementsFromPoint(x, y).find((part) => part.matches("iframe[data-stage-src]"));
+  if (!frame) return null;
+  const { left, top } = frame.getBoundingClientRect(), { scale } = scaleOf(frame);
+  return { frame, x: (x - left) / scale, y: (y - top) / scale };
 };
+const isPointing = () => Boolean($("#tray-groups input[name=field][value=list_on]"));
+const tell = (message) =>
+  frames().forEach((frame) => {
+    const { chosen, scroll, opens } = frame.dataset;
+    tellFrame(frame, { rim: message, chosen, scroll, opens: opens !== undefined, pointing: isPointing() });
+  });
 
 const showSpecimens = () => {
   stageIsDue = false;
@@ -73,17 +93,24 @@ const HEARD = {
     send({ do: "edit", edit: JSON.stringify({ kind: "together", edits }) });
   },
   shown: showSpecimens,
+  dropped: (told) => announce("rim:dropped", told),
+  at: (rect, frame) => {
+    const { left, top } = frame.getBoundingClientRect(), ground = frame.parentElement.getBoundingClientRect(), { scale } = scaleOf(frame);
+    const across = left - ground.left, down = top - ground.top;
+    announce("rim:at", { left: across + rect.left * scale, top: down + rect.top * scale, bottom: down + rect.bottom * scale });
+  },
   measured: (told) => announce("rim:measured", told),
   scrolled: ({ at }) => announce("rim:scrolled", Math.round(Number(at) || 0)),
-  ready: ({ revision }, stage, ports) => {
-    port = ports[0];
+  ready: ({ revision }, frame, given) => {
+    ports.set(frame, given[0]);
     tell(revision < newest ? "changed" : "chosen");
   },
 };
-addEventListener("message", ({ source, origin, data, ports }) => {
-  const stage = $("#stage");
-  if (!stage || source !== stage.contentWindow || origin !== stage.dataset.origin) return;
-  if (Object.hasOwn(HEARD, data?.rim)) HEARD[data.rim](data, stage, ports);
+const OF_ANY_FRAME = new Set(["pressed", "dropped", "ready"]);
+addEventListener("message", ({ source, origin, data, ports: given }) => {
+  const frame = frames().find((one) => source === one.contentWindow);
+  if (!frame || origin !== frame.dataset.origin || !Object.hasOwn(HEARD, data?.rim)) return;
+  if (frame.id === "stage" || OF_ANY_FRAME.has(data.rim)) HEARD[data.rim](data, frame, given);
 });
 
 // Said as soon as the answer begins: the stage, a process of its own, need not wait until the screen is drawn.
@@ -92,7 +119,7 @@ document.addEventListener("htmx:beforeSend", ({ detail: { xhr } }) => {
     const revision = xhr.readyState === XMLHttpRequest.HEADERS_RECEIVED && Number(xhr.getResponseHeader("X-Rim-Revision"));
     if (!revision) return;
     newest = Math.max(newest, revision);
-    stageIsDue = Boolean(port && $("#stage"));
+    stageIsDue = Boolean(ports.get($("#stage")));
     tell("changed");
   });
 });

@@ -6,6 +6,7 @@ import "./stage.js";
 import "./width_ruler.js";
 import "./scroll_ruler.js";
 import "./movement_study.js";
+import "./menu_pages.js";
 import "./shortcuts.js";
 import "./outline.js";
 import "./fields.js";

@@ -1,0 +1,53 @@
+"""On which page is a menu looked at, in its row and in what its button opens?"""
+
+from __future__ import annotations
+
+from typing import Any
+from urllib.parse import quote, urlencode
+
+from ....core.kinds.items.menu import MenuItem
+from ....core.model.navigation.menu_uses import uses
+from ....core.model.site import Menu, Page, Site
+from ....core.reach.coverage import Coverage
+from ...live.stage import ARRANGEMENT, MENU
+
+PHONE_PX, USUAL_PX = 390, 1120
+
+
+def menu_stage(site: Site, menu: Menu, language: str, chosen: str) -> dict[str, Any]:
+    """The stage's page in a language, and what is chosen on it: the entry, else the item that shows the menu. Where
+    nothing shows it, it is seen in a header that there could be."""
+    page, item = _seen_on(site, menu, language)
+    if page is None:
+        asked = urlencode({ARRANGEMENT: "line", MENU: menu.id})
+        front = next((page for page in site.pages if page.path == "/"), None)
+        return {
+            "stage_page": f"{front.path if front else '/'}?{asked}",
+            "stage_node": chosen,
+            "is_shown": False,
+            "has_button": True,
+            "width": USUAL_PX,
+            "phone_px": PHONE_PX,
+        }
+    return {
+        "stage_page": quote(page.path, safe="/%"),
+        "stage_node": chosen or (item.id if item else ""),
+        "is_shown": True,
+        "seen_on": page.path,
+        "has_button": isinstance(item, MenuItem) and item.has_button,
+        "width": USUAL_PX,
+        "phone_px": PHONE_PX,
+    }
+
+
+def _seen_on(site: Site, menu: Menu, language: str) -> tuple[Page | None, Any]:
+    """The front page, else the first page in the language, on which a piece shows the menu; of several pieces a menu
+    comes before a list of links."""
+    coverage = Coverage(site)
+    shown_by = sorted(uses(menu, site), key=lambda use: not isinstance(use.item, MenuItem))
+    pages = sorted((page for page in site.pages if page.language == language), key=lambda page: len(page.path))
+    for use in shown_by:
+        page = next((page for page in pages if use.piece.id in coverage.pieces_on(page)), None)
+        if page is not None:
+            return page, use.item
+    return None, None
