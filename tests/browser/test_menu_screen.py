@@ -159,3 +159,87 @@ def stored_menu(browser: Browser) -> list[dict[str, Any]]:
         return {"page": one["target"]["page"], "entries": [told(below) for below in one["entries"]]}
 
     return [told(one) for menu in menus if menu["name"] == "Ways" for one in menu["entries"]]
+
+
+def test_an_entry_is_dragged_on_the_menu_itself_and_a_page_onto_it(bench: Browser) -> None:
+    by_text(bench)
+    wait_for(lambda: text_of(bench) == TEXT)
+
+    def middle(said: str) -> tuple[int, int]:
+        """On the screen; the stage is as large there as it is."""
+        frame = bench.one("stage").rect
+        with bench.on_stage() as stage:
+            where = f"[...document.querySelectorAll('header [data-rim-node^=en-]')].find((one) => one.textContent.trim() === '{said}')"
+            rect = stage.execute_script(f"return {where}?.getBoundingClientRect().toJSON()")
+        return int(frame["x"] + rect["left"] + rect["width"] / 2), int(frame["y"] + rect["top"] + rect["height"] / 2)
+
+    def let_go(begin: tuple[int, int], end: tuple[int, int]) -> None:
+        chain = ActionChains(bench.driver)
+        mouse = chain.w3c_actions.pointer_action
+        mouse.move_to_location(*begin).pointer_down().pause(0.1)
+        mouse.move_to_location(begin[0] + 9, begin[1] + 3).move_to_location(*end).pause(0.2).pointer_up()
+        bench.acted(chain.perform)
+
+    press_entry(bench, "Harbours")
+    wait_for(lambda: middle("Skarrow")[1] > middle("Harbours")[1])
+    # Below Fares, which stands below Osterhaven, it comes a level further in.
+    let_go(middle("Skarrow"), middle("Fares"))
+    wait_for(
+        lambda: text_of(bench).endswith("        Fares | /sailings/fares/\n            Skarrow | /harbours/skarrow/\n")
+    )
+    where = title(bench, "Timetable").rect
+    let_go((int(where["x"] + 12), int(where["y"] + 8)), middle("Harbours"))
+    wait_for(lambda: text_of(bench).endswith("    Timetable | /sailings/timetable/\n"))
+
+
+def test_what_is_chosen_lights_up_on_the_menu_and_among_the_pages(bench: Browser) -> None:
+    bench.go("/s/ostrey/menus/mn-main/")
+    bench.acted(lambda: title(bench, "Skarrow").click())
+    assert bench.one("chosen").text.split() == ["3.2", "Skarrow"]
+    lit = "return [...document.querySelectorAll('header [data-rim-node=en-skarrow]')].some((one) => one.checkVisibility({visibilityProperty: true}) && getComputedStyle(one).outlineStyle === 'solid')"
+    for frame in ("stage", "phone"):
+        bench.driver.switch_to.frame(bench.one(frame))
+        wait_for(lambda: bench.js(lit))
+        bench.driver.switch_to.default_content()
+    with bench.on_stage() as stage:
+        stage.execute_script("document.querySelector('header [data-rim-node=en-fares]').click()")
+    wait_for(lambda: "chosen" in (line(bench, "Fares").get_attribute("class") or ""))
+    assert bench.js("return document.activeElement.textContent") == "Fares"
+    # Through the entries in the menu's order, whatever the pages' is.
+    for said in ("Harbours", "Osterhaven", "Skarrow"):
+        bench.acted(lambda: bench.keys("]"))
+        assert bench.one("chosen").text.endswith(said)
+
+
+def test_a_page_has_those_below_it_grow_and_one_of_them_is_left_out(bench: Browser) -> None:
+    for said in ("Harbours", "Fares"):
+        hang(bench, said)
+    bench.js("arguments[0].focus()", title(bench, "Harbours"))
+    bench.acted(lambda: bench.keys("*"))
+    assert "    * all below /harbours/\n" in text_of(bench)
+    assert line(bench, "Skarrow").find_element(By.CSS_SELECTOR, "[data-test=number]").text.endswith("*")
+    bench.js("arguments[0].focus()", title(bench, "Skarrow"))
+    bench.acted(lambda: bench.keys(" "))
+    assert "    * all below /harbours/ | without /harbours/skarrow/\n" in text_of(bench)
+    bench.acted(lambda: bench.keys(" "))
+    assert "    * all below /harbours/\n" in text_of(bench)
+
+
+def test_a_text_that_is_refused_or_begun_stays_as_it_was_typed(bench: Browser) -> None:
+    typed = "Harbours | /harbours/\nBad | ftp://x\n"
+    field = bench.one("menu-text")
+    bench.js("arguments[0].value = arguments[1]", field, typed)
+    bench.press("keep-text")
+    assert "line 2" in bench.one("notice").text and text_of(bench) == typed
+    assert (
+        bench.js(
+            "const f = document.querySelector('#menu-text'); return f.value.slice(f.selectionStart, f.selectionEnd)"
+        )
+        == "Bad | ftp://x"
+    )
+    hang(bench, "Fares")
+    assert text_of(bench) == typed, "what is done beside it takes nothing away"
+    bench.js("arguments[0].value = 'Harbours | /harbours/'", bench.one("menu-text"))
+    bench.press("keep-text")
+    assert "has changed meanwhile" in bench.one("notice").text
+    assert text_of(bench) == "Harbours | /harbours/"

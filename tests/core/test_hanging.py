@@ -86,9 +86,7 @@ def test_the_tree_is_that_of_the_paths_and_tells_where_each_page_hangs() -> None
     )
     place = Entry(id="en-nest", target=ToPlace(page=IDS["/a/"], place="nest"))
     lines = Hanging(site := site_of(*entries, place), site.menus[0], Menus(site)).lines()
-    told = [
-        (line.depth, line.page.path, [one.number for one in line.places], line.below, line.inside) for line in lines
-    ]
+    told = [(line.depth, line.path, [one.number for one in line.places], line.below, line.inside) for line in lines]
     assert told == [
         (0, "/", [], 0, 0),
         (0, "/a-old/", [], 0, 0),
@@ -97,10 +95,31 @@ def test_the_tree_is_that_of_the_paths_and_tells_where_each_page_hangs() -> None
         (2, "/a/b/c/", [], 0, 0),
         (1, "/a/d/", ["1.1"], 0, 0),
         (0, "/e.html", ["3"], 0, 0),
-        (0, "/f/g/", [], 0, 0),
-        (0, "/f/h/", [], 0, 0),
+        (0, "/f/", [], 2, 0),
+        (1, "/f/g/", [], 0, 0),
+        (1, "/f/h/", [], 0, 0),
     ]
     assert [(number, one.id) for number, one in Worked(site).hanging.elsewhere()] == [("2", "en-far")]
+
+
+@pytest.mark.parametrize(
+    ("paths", "folders"),
+    [
+        ((), []),
+        (("/a/b/c/1/", "/a/b/c/2/"), ["/a/b/c/"]),
+        (("/a/b/1/", "/a/b/2/", "/a/c/"), ["/a/", "/a/b/"]),
+        (("/a/", "/a/b/1.html", "/a/b/2.html", "/x/1/"), ["/a/b/"]),
+        (("/a", "/ab/1", "/ab/2"), ["/ab/"]),
+    ],
+)
+def test_several_pages_below_a_path_at_which_none_stands_are_in_a_folder(
+    paths: tuple[str, ...], folders: list[str]
+) -> None:
+    pages = tuple(Page(id=f"pg-{at}", path=path) for at, path in enumerate(sorted(paths)))
+    site = site_of().replaced(pages=pages)
+    lines = Hanging(site, site.menus[0], Menus(site)).lines()
+    assert [line.path for line in lines if line.page is None] == folders
+    assert [line.page for line in lines if line.page] == list(pages)
 
 
 @pytest.mark.parametrize("seed", range(30))
@@ -131,11 +150,11 @@ def test_what_is_below_a_page_that_is_taken_out_moves_up_to_its_place() -> None:
 def test_a_page_that_grows_is_left_out_and_grows_again() -> None:
     work = Worked(site_of(to("/e.html"))).grow("/a/")
     assert work.told == ["1 /a/", "1.1 /a/b/", "1.1.1 /a/b/c/", "1.2 /a/d/", "2 /e.html"]
-    lines = {line.page.path: line for line in work.hanging.lines()}
+    lines = {line.path: line for line in work.hanging.lines()}
     assert lines["/a/b/"].places[0].grows_in == lines["/a/"].places[0].entry
     work.toggle("/a/b/")
     assert work.told == ["1 /a/", "1.1 /a/d/", "2 /e.html"]
-    assert {line.page.path: line.left_out_of for line in work.hanging.lines() if line.left_out_of}.keys() == {"/a/b/"}
+    assert {line.path: line.left_out_of for line in work.hanging.lines() if line.left_out_of}.keys() == {"/a/b/"}
     work.toggle("/a/b/")
     assert work.told == ["1 /a/", "1.1 /a/b/", "1.1.1 /a/b/c/", "1.2 /a/d/", "2 /e.html"]
     assert work.grow("/a/").told == ["1 /a/", "2 /e.html"]
@@ -173,7 +192,7 @@ def test_every_page_of_the_demo_goes_in_and_out_and_leaves_the_rest_as_it_was() 
     menus = Menus(demo)
     for menu in demo.menus:
         hanging = Hanging(demo, menu, menus)
-        absent = [line.page for line in hanging.lines() if not line.places and not line.left_out_of]
+        absent = [line.page for line in hanging.lines() if line.page and not line.places and not line.left_out_of]
         for page in absent:
             after = apply(demo, hanging.toggled(page, lambda letters: f"{letters}-new"))
             assert isinstance(after, Site)

@@ -327,8 +327,9 @@ def test_branches_of_a_large_tree_are_shut_until_they_are_asked_for(ada: User) -
         return said(client, address, **asked).count('data-test="page-line"')
 
     shut = said(client, address)
-    assert lines() < 80 and "19 of 19" in shut and "▸" in shut
-    assert lines(open="pg-far-7") == lines() + 19
-    assert lines(select="en-far-3-65") == lines() + 19, "the way to what is chosen is open"
+    assert lines() < 20 and "20 of 1000" in shut and "▸" in shut
+    assert lines(open="/far/") == lines() + 50 and "20 of 19" not in shut
+    assert lines(open="/far/ pg-far-7") == lines() + 69
+    assert lines(select="en-far-3-65") == lines() + 69, "the way to what is chosen is open"
     assert lines(q="/far/3/") == 20
     assert "No page has that" in said(client, address, q="no such page")

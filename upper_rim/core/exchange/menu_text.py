@@ -11,6 +11,7 @@ import re
 from bisect import bisect_left
 from collections.abc import Callable, Iterator, Sequence
 from difflib import SequenceMatcher
+from functools import cached_property
 from itertools import groupby
 from typing import Any, NamedTuple
 
@@ -61,7 +62,6 @@ class MenuText:
     def __init__(self, site: Site) -> None:
         self._site = site
         self._links = Links(site)
-        self._typed = TypedLinks(site)
 
     def written(self, menu: Menu) -> str:
         return "".join(f"{INDENT * line.depth}{line.text}\n" for line in self.lines(menu))
@@ -95,6 +95,10 @@ class MenuText:
     def title(self, page: str) -> str:
         found = self._links.pages.get(page)
         return " ".join(found.title.split()) if found else ""
+
+    @cached_property
+    def _typed(self) -> TypedLinks:
+        return TypedLinks(self._site)
 
     def target(self, text: str) -> Target:
         return self._typed.target(text)

@@ -55,6 +55,7 @@ class Drafts(NamedTuple):
 GROWING = re.compile(r"\*\s*all below\s+(?P<said>/.*)", re.IGNORECASE)
 _BULLET = re.compile(r"^(?:[-*+•–—]|\d+[.)])\s+")
 _BETWEEN = re.compile(r"\s*(?:\t+|(?<!\S)(?:\||->|→|=>)(?!\S))\s*")
+_TO_ESCAPE = re.compile(r"[\\|→>]|^(?:[-*+•–—]|\d+[.)])")
 _ESCAPED = re.compile(r"\\([\\|*+\-–—•→=\d])")
 
 
@@ -62,6 +63,8 @@ def escaped(words: str) -> str:
     """Words as they stand on a line of an outline: what would be a bullet, a number or a sign between columns has a
     backslash before it. White space is single spaces."""
     words = " ".join(words.split())
+    if not _TO_ESCAPE.search(words):
+        return words
     words = re.sub(r"\\(?=[\\|*+\-–—•→=\d])", r"\\\\", words)
     words = re.sub(r"(?<!\S)(\||->|→|=>)(?!\S)", r"\\\1", words)
     return "\\" + words if _BULLET.match(words + " ") else words

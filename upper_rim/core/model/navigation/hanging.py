@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections import Counter
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from typing import Literal, NamedTuple
 
 from ...kinds.entries import Entry, Grown
 from ...values.targets import ToPage, ToPlace
 from ..editing.edits import Add, Edit, Move, Remove, Set, Together
+from ..memo import Memo
 from ..site import Menu, Page, Site
 from .menus import Menus, all_entries, grown
 
@@ -24,17 +26,74 @@ class Place(NamedTuple):
     grows_in: str
 
 
-class PageLine(NamedTuple):
-    """A page in the site's tree. `below`: how many pages stand below it, `inside`: how many of them hang in the menu;
-    `left_out_of`: where it would grow but is left out."""
+class _Node(NamedTuple):
+    """A page, or a folder of pages where none stands at its path: see `PageLine`."""
 
-    page: Page
+    key: str
+    path: str
+    page: Page | None
     parent: str
     depth: int
-    places: tuple[Place, ...]
     below: int
+
+
+class PageLine(NamedTuple):
+    """A page in the site's tree, or a folder of pages where no page stands at its path. `key`: the page's id, or the
+    folder's path; `parent`: the key of what it stands below. `below`: how many pages stand below it, `inside`: how many
+    of them hang in the menu; `left_out_of`: which branch leaves it out of what grows there."""
+
+    key: str
+    path: str
+    page: Page | None
+    parent: str
+    depth: int
+    below: int
+    places: tuple[Place, ...]
     inside: int
     left_out_of: str
+
+
+class _Tree:
+    """The pages in one language. Worked out once for the very same pages."""
+
+    def __init__(self, pages: tuple[Page, ...], language: str) -> None:
+        self.pages = [page for page in pages if page.language == language]
+        self.parents = _parents((page.path, page.id) for page in self.pages)
+        self.nodes = self._nodes()
+
+    def _nodes(self) -> list[_Node]:
+        listed: list[tuple[str, str, Page | None]] = [(page.path, page.id, page) for page in self.pages]
+        listed = sorted([*listed, *((path, path, None) for path in self._folders())], key=lambda one: one[0])
+        parents = _parents((path, key) for path, key, _ in listed)
+        depths: dict[str, int] = {"": -1}
+        below: dict[str, int] = {}
+        for _, key, _ in listed:
+            depths[key] = depths[parents[key]] + 1
+        for _, key, page in reversed(listed):
+            below[parents[key]] = below.get(parents[key], 0) + below.get(key, 0) + (page is not None)
+        return [_Node(key, path, page, parents[key], depths[key], below.get(key, 0)) for path, key, page in listed]
+
+    def _folders(self) -> list[str]:
+        """Paths that several pages stand below, but none at; of folders that hold but a folder the innermost."""
+        counts: Counter[str] = Counter()
+        for page in self.pages:
+            at = page.path.find("/", 1)
+            while 0 < at < len(page.path) - 1:
+                counts[page.path[: at + 1]] += 1
+                at = page.path.find("/", at + 1)
+        taken = {page.path for page in self.pages}
+        nested = {path[: path.rstrip("/").rfind("/") + 1] for path in counts if _is_all_of(path, counts)}
+        return [path for path, count in counts.items() if count > 1 and path not in taken and path not in nested]
+
+
+_trees: Memo[tuple[Page, ...], dict[str, _Tree]] = Memo(8)
+
+
+def _tree_of(site: Site) -> _Tree:
+    trees = _trees.of(site.pages, lambda _: {})
+    if site.language not in trees:
+        trees[site.language] = _Tree(site.pages, site.language)
+    return trees[site.language]
 
 
 class Hanging:
@@ -48,14 +107,14 @@ class Hanging:
         self._around = {child.id: holder for holder in (menu, *self.own.values()) for child in holder.entries}
         self.whole = menus.whole(menu)
         self.numbers: dict[str, str] = {}
-        self._places: dict[str, list[Place]] = {}
+        self._places: dict[str, tuple[Place, ...]] = {}
         self._number(self.whole, "", menu.id)
         self._left_out = {
             page: holder.id
             for holder in (menu, *self.own.values())
             for page in (holder.grows.without if holder.grows else ())
         }
-        self.pages = [page for page in site.pages if page.language == site.language]
+        self._tree = _tree_of(site)
 
     def _number(self, entries: tuple[Entry, ...], above: str, grows_in: str) -> None:
         for at, entry in enumerate(entries, 1):
@@ -64,40 +123,28 @@ class Hanging:
             self.numbers[entry.id] = number
             if isinstance(entry.target, ToPage | ToPlace):
                 place = Place(number, entry.id, grows_in if grows else "")
-                self._places.setdefault(entry.target.page, []).append(place)
+                self._places[entry.target.page] = (*self.places(entry.target.page), place)
             self._number(entry.entries, f"{number}.", grows_in if grows else entry.id)
 
     def places(self, page: str) -> tuple[Place, ...]:
-        return tuple(self._places.get(page, ()))
+        return self._places.get(page, ())
 
     def lines(self) -> list[PageLine]:
-        """All pages of the tree, each followed by those below it."""
-        parents = self._parents()
-        below: dict[str, int] = {}
+        """All pages of the tree and their folders, each followed by what is below it."""
         inside: dict[str, int] = {}
-        depths: dict[str, int] = {"": -1}
-        for page in self.pages:
-            depths[page.id] = depths[parents[page.id]] + 1
-        for page in reversed(self.pages):
-            parent = parents[page.id]
-            below[parent] = below.get(parent, 0) + below.get(page.id, 0) + 1
-            inside[parent] = inside.get(parent, 0) + inside.get(page.id, 0) + (page.id in self._places)
+        for node in reversed(self._tree.nodes):
+            there = inside.get(node.key, 0) + (node.key in self._places)
+            if there:
+                inside[node.parent] = inside.get(node.parent, 0) + there
+        places, left_out = self._places, self._left_out
         return [
-            PageLine(
-                page,
-                parents[page.id],
-                depths[page.id],
-                self.places(page.id),
-                below.get(page.id, 0),
-                inside.get(page.id, 0),
-                "" if page.id in self._places else self._left_out.get(page.id, ""),
-            )
-            for page in self.pages
+            PageLine(*node, places.get(node.key, ()), inside.get(node.key, 0), left_out.get(node.key, ""))
+            for node in self._tree.nodes
         ]
 
     def elsewhere(self) -> list[tuple[str, Entry]]:
         """Entries that lead to no page of the tree, with their numbers."""
-        listed = {page.id for page in self.pages}
+        listed = self._tree.parents
         return [
             (self.numbers[entry.id], entry)
             for entry in self.own.values()
@@ -167,7 +214,7 @@ class Hanging:
 
     def _natural_holder(self, page: Page) -> Menu | Entry:
         """The entry of the nearest page above it that has one of its own."""
-        parents = self._parents()
+        parents = self._tree.parents
         above = parents[page.id]
         while above:
             found = next((place.entry for place in self.places(above) if not place.grows_in), None)
@@ -178,7 +225,7 @@ class Hanging:
 
     def _natural_place(self, holder: Menu | Entry, page: Page) -> int:
         """In the order of the tree where what is there stands in it, else at the end."""
-        order = {one.id: at for at, one in enumerate(self.pages)}
+        order = {one.id: at for at, one in enumerate(self._tree.pages)}
         there = [order.get(one.target.page) if isinstance(one.target, ToPage) else None for one in holder.entries]
         known = [one for one in there if one is not None]
         if known != sorted(known):
@@ -190,17 +237,24 @@ class Hanging:
     def _holder(self, node: str) -> Menu | Entry | None:
         return self._menu if node == self._menu.id else self.own.get(node)
 
-    def _parents(self) -> dict[str, str]:
-        """By page the one that it stands below; empty where there is none."""
-        parents: dict[str, str] = {}
-        above: list[Page] = []
-        for page in self.pages:
-            while above and not page.path.startswith(above[-1].path):
-                above.pop()
-            parents[page.id] = above[-1].id if above else ""
-            if page.path.endswith("/") and page.path != "/":
-                above.append(page)
-        return parents
+
+def _is_all_of(path: str, counts: Mapping[str, int]) -> bool:
+    """Whether all pages of the folder around it are in it."""
+    return counts[path] == counts.get(path[: path.rstrip("/").rfind("/") + 1])
+
+
+def _parents(nodes: Iterable[tuple[str, str]]) -> dict[str, str]:
+    """Of paths and keys, in the order of the paths: by key that of the nearest one above it; empty where there is
+    none."""
+    parents: dict[str, str] = {}
+    above: list[tuple[str, str]] = []
+    for path, key in nodes:
+        while above and not path.startswith(above[-1][0]):
+            above.pop()
+        parents[key] = above[-1][1] if above else ""
+        if path.endswith("/") and path != "/":
+            above.append((path, key))
+    return parents
 
 
 def _growth(holder: Menu | Entry, grows: Grown | None) -> Edit:

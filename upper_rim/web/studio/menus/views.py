@@ -99,7 +99,9 @@ def menu(request: HttpRequest, opened: Opened, menu_id: str, made: tuple[str, ..
             for one in two_buttons(site)
             if {one.node, one.other} & {use.item.id for use in shown_by}
         ],
-        "longest": [
+        "longest": []
+        if chosen
+        else [
             (language_name(tag), label, node) for tag, label, node in longest_labels(hanging.whole, links, languages)
         ],
         "languages": [(tag, language_name(tag), tag == language) for tag in languages],
@@ -107,6 +109,7 @@ def menu(request: HttpRequest, opened: Opened, menu_id: str, made: tuple[str, ..
         "select": select,
         "kept": kept,
         "place": urlencode({name: value for name, value in kept.items() if value}),
+        "unopened": urlencode({name: value for name, value in kept.items() if value and name != "open"}),
         **page_tree(hanging, links, findings, select, kept["q"], kept["open"]),
         **menu_stage(site, found, language, chosen.id if chosen else select),
         **_as_text(request, site, found),

@@ -42,6 +42,7 @@ const end = (event, isDropped) => {
   const { line, ghost, isMoving, what } = drag;
   const target = marked()[0], frame = frameAt(event.clientX, event.clientY);
   ghost?.remove();
+  document.body.classList.remove("dragging");
   if (isMoving && isDropped && target) put(what, target.dataset.id, target.dataset.drop);
   else if (isMoving && isDropped && frame) tellFrame(frame.frame, { rim: "let go", what, x: frame.x, y: frame.y });
   else if (drag.frame) tellFrame(drag.frame, { rim: "over", x: -1, y: -1 });
@@ -61,6 +62,8 @@ document.addEventListener("pointermove", (event) => {
   if (!drag.isMoving) {
     if (Math.hypot(event.clientX - drag.x, event.clientY - drag.y) < FEW_PX) return;
     drag.isMoving = true;
+    // Over a frame, too, it is ours.
+    document.body.classList.add("dragging");
     drag.line.setPointerCapture(event.pointerId);
     drag.ghost = Object.assign(document.createElement("div"), { className: "dragged", textContent: $("[data-select]", drag.line).textContent });
     document.body.append(drag.ghost);

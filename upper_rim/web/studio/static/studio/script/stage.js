@@ -62,7 +62,8 @@ export const scrollTo = (px) => ports.get($("#stage"))?.postMessage({ rim: "scro
 export const tellFrame = (frame, message) => ports.get(frame)?.postMessage(message);
 // Which frame is at a place of the screen, and where that is on its page.
 export const frameAt = (x, y) => {
-  const frame = document.elementsFromPoint(x, y).find((part) => part.matches("iframe[data-stage-src]"));
+  const isWithin = ({ left, right, top, bottom }) => x >= left && x < right && y >= top && y < bottom;
+  const frame = frames().find((one) => isWithin(one.parentElement.getBoundingClientRect()) && isWithin(one.getBoundingClientRect()));
   if (!frame) return null;
   const { left, top } = frame.getBoundingClientRect(), { scale } = scaleOf(frame);
   return { frame, x: (x - left) / scale, y: (y - top) / scale };
