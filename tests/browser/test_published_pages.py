@@ -284,6 +284,7 @@ STUDIO_SCREENS = (
     "/s/ostrey/pieces/pc-main/?select=it-book&tray=looks",
     "/s/ostrey/menus/",
     "/s/ostrey/menus/mn-main/",
+    "/s/ostrey/menus/mn-main/?select=en-harbours&lang=ar",
     "/s/ostrey/pieces/",
     "/s/ostrey/pieces/new/?kind=float",
     "/s/ostrey/pieces/pc-footer/?select=it-about",

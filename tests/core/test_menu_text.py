@@ -183,6 +183,14 @@ def test_a_broken_line_is_told_at_its_place_and_nothing_changes(text: str, line:
     assert fault.line == line and said in fault.why
 
 
+def test_a_label_that_is_the_title_of_its_page_follows_the_page() -> None:
+    became, _ = read_into(MENU.replaced(entries=()), "Fares | /fares/\nPrices | /fares/\n- Guide | /guide/#nest\n")
+    assert [one.label.text for one in became.entries] == ["", "Prices", "Guide"]
+    assert became.entries[2].target == ToPlace(page="pg-guide", place="nest")
+    moved, _ = read_into(became, "Fares | /guide/birds/\nPrices | /fares/\nGuide | /guide/#nest\n")
+    assert moved.entries[0].label.text == "Fares", "which is not that page's title"
+
+
 @pytest.mark.parametrize("site", [ostrey()[0], quillwort()[0]], ids=["ostrey", "quillwort"])
 def test_the_demos_menus_are_read_as_they_are_written(site: Site) -> None:
     for menu in site.menus:

@@ -3,7 +3,6 @@ doubtful."""
 
 from __future__ import annotations
 
-import itertools
 from collections.abc import Iterable, Sequence
 from typing import Any
 
@@ -15,9 +14,6 @@ from upper_rim.core.conditions.below import Below
 from upper_rim.core.exchange.html.places import ids_in, places_in
 from upper_rim.core.exchange.imports.import_menu import (
     Draft,
-    Drafts,
-    LineFault,
-    entries_from,
     navigations_in,
     read_outline,
     read_table,
@@ -286,25 +282,6 @@ def test_the_navigation_of_a_page_becomes_a_tree() -> None:
     ]  # fmt: skip
     assert [one.label for one in foot.entries] == ["A", "B", "C"]
     assert navigations_in("<p>nothing", "/") == navigations_in("", "/") == []
-
-
-def test_what_was_read_becomes_entries_that_follow_their_pages() -> None:
-    site = site_of()
-    numbers = itertools.count(1)
-    drafts = Drafts(
-        [
-            Draft(1, "Birds", "/guide/birds/", below=[Draft(2, "Our puffins", "/guide/birds/puffin/#nest")]),
-            Draft(3, "Broken", "ftp://x y", below=[Draft(4, "Saved", "")]),
-            Draft(5, "x" * 401),
-        ],
-        [LineFault(6, "before")],
-    )
-    entries, faults = entries_from(drafts, site, lambda kind: f"{kind}-{next(numbers)}")
-    assert [fault.line for fault in faults] == [3, 5, 6]
-    birds, saved = entries
-    assert (birds.label.text, birds.target) == ("", ToPage(page="pg-guide-birds")), "its title is the page's own"
-    assert birds.entries[0].target == ToPlace(page="pg-guide-birds-puffin", place="nest")
-    assert (saved.label.text, saved.target) == ("Saved", ToNothing()), "what is below a broken line moves up"
 
 
 @pytest.mark.parametrize(

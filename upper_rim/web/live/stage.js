@@ -17,6 +17,7 @@
   };
   const bringIntoView = (scroll) => {
     const part = chosen && chosenPart();
+    if (opens && part && openAround(part)) return;
     if (opens && part) openBranches(part);
     if (part?.checkVisibility({ visibilityProperty: true }) && part.getClientRects().length && isInView(part)) return;
     if (scroll) return scrollTo({ top: Number(scroll), behavior: "instant" });
@@ -45,8 +46,9 @@
   const tellWhere = () => {
     const part = opens && chosen && chosenPart();
     if (!part?.checkVisibility({ visibilityProperty: true })) return;
-    const { left, top, bottom } = part.getBoundingClientRect();
-    parent.postMessage({ rim: "at", left, top, bottom }, studio);
+    const { left, right, top, bottom } = part.getBoundingClientRect(), line = part.closest("li");
+    const isBeside = Boolean(line) && !isInRow(line), holds = Boolean(line?.querySelector(":scope > [data-rim-branch]"));
+    parent.postMessage({ rim: "at", left, right, top, bottom, isBeside, holds }, studio);
   };
   // What stands in a drawer shows while that is open. While it opens it is inert, with what it fetches when it is first used
   // there before: the focus stays where the designer types.
@@ -148,14 +150,16 @@
   };
   const marks = marksOf(original);
   const ownText = withoutPieces(original);
+  // Stages beside each other share what their session stores.
+  const KEPT = `rim-kept ${window.name}`;
   const reload = () => {
     const open = [...document.querySelectorAll(":popover-open[id]")].map((part) => part.id);
-    sessionStorage.setItem("rim-kept", JSON.stringify({ at: [scrollX, scrollY], open }));
+    sessionStorage.setItem(KEPT, JSON.stringify({ at: [scrollX, scrollY], open }));
     location.reload();
   };
-  const kept = JSON.parse(sessionStorage.getItem("rim-kept"));
+  const kept = JSON.parse(sessionStorage.getItem(KEPT));
   if (kept) {
-    sessionStorage.removeItem("rim-kept");
+    sessionStorage.removeItem(KEPT);
     const again = () => {
       kept.open.forEach((id) => document.getElementById(id)?.matches(":not(:popover-open)") && document.getElementById(id).showPopover());
       scrollTo({ left: kept.at[0], top: kept.at[1], behavior: "instant" });
@@ -185,12 +189,15 @@
   // Entries of a menu are let go beside one another, or below one: in a row to its sides, else above and below.
   const ENTRY = '[data-rim-node^="en-"],[data-rim-node^="pg-"]', EDGE = 0.3, FEW_PX = 6;
   const bar = document.createElement("div");
+  const isInRow = (line) => {
+    const next = (line.nextElementSibling ?? line.previousElementSibling)?.getBoundingClientRect(), own = line.getBoundingClientRect();
+    return next ? Math.abs(next.top - own.top) < own.height / 2 : line.parentElement.getBoundingClientRect().height < own.height * 1.5 && !line.parentElement.closest("li");
+  };
   const spotAt = (x, y) => {
     const under = x < 0 ? null : document.elementFromPoint(x, y), entry = under?.closest("li")?.querySelector(ENTRY);
     if (!entry) return under?.closest('[data-rim-node^="it-"]') ? { beside: "", where: "after" } : null;
     const line = entry.closest("li"), rect = entry.getBoundingClientRect(), beside = entry.dataset.rimNode;
-    const next = (line.nextElementSibling ?? line.previousElementSibling)?.getBoundingClientRect();
-    const isRow = next && Math.abs(next.top - line.getBoundingClientRect().top) < rect.height / 2;
+    const isRow = isInRow(line);
     let at = isRow ? (x - rect.left) / rect.width : (y - rect.top) / rect.height;
     if (isRow && getComputedStyle(line).direction === "rtl") at = 1 - at;
     return { beside, rect, isRow, where: at < EDGE ? "before" : at > 1 - EDGE ? "after" : "below" };

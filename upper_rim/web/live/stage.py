@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import hashlib
-from collections.abc import Mapping
+import json
+from collections.abc import Callable, Mapping
 from functools import lru_cache
 from pathlib import Path
-from typing import cast
+from typing import Any, cast
 
 from django.http import HttpRequest, HttpResponse, HttpResponseNotAllowed, HttpResponseNotFound
 from django.utils import timezone
@@ -45,11 +46,10 @@ def respond(request: HttpRequest, key: StageKey) -> HttpResponse:
     if not StoredSite.objects.filter(pk=key.site_id, people=key.user_id, people__is_active=True).exists():
         return HttpResponseNotFound("This stage is closed.", content_type="text/plain")
     loaded = store.load(key.site_id)
-    tried = _tried_on(key, loaded.site, request.GET)
-    loaded = loaded._replace(site=tried or loaded.site)
+    loaded = loaded._replace(site=_tried_on(key, loaded.site, request.GET) or loaded.site)
     if request.path.startswith(SPECIMENS):
         return _quiet(_specimen(request, loaded.site))
-    composer = _composer(key.site_id, loaded.site) if tried else stage_composer(key.site_id, loaded)
+    composer = stage_composer(key.site_id, loaded)
     language = next((one for one, path in composer.index_paths.items() if path == request.path), None)
     if language is not None:
         return _quiet(HttpResponse(composer.index(language), content_type="text/plain; charset=utf-8"))
@@ -87,6 +87,7 @@ def _composer(site_id: int, site: Site) -> Composer:
 def forget_all() -> None:
     """Drops what this process keeps; for tests, where databases come and go."""
     _composers.forget()
+    _tried.forget()
 
 
 TRIAL, ARRANGEMENT, MENU = "rim-try", "rim-begun", "rim-menu"
@@ -94,14 +95,39 @@ TRIAL, ARRANGEMENT, MENU = "rim-try", "rim-begun", "rim-menu"
 the menu in it."""
 
 
+MOST_TRIED = 16
+_tried: Memo[Site, dict[tuple[str, ...], Site | None]] = Memo(8)
+"""By the site as it is: the same one for all that the stage asks for of it."""
+
+
 def _tried_on(key: StageKey, site: Site, asked: Mapping[str, str]) -> Site | None:
     if ARRANGEMENT in asked:
-        new = begun(site, asked[ARRANGEMENT], rules_of(key.site_id), asked.get(MENU, ""))
-        return new.site if new else None
+        arrangement, menu = asked[ARRANGEMENT], asked.get(MENU, "")
+        return _known(site, (arrangement, menu), lambda: _with_arrangement(key, site, arrangement, menu))
     trial = Trial.objects.filter(site_id=key.site_id, person_id=key.user_id).first() if TRIAL in asked else None
     if trial is None:
         return None
-    tried = apply(site, edit_adapter.validate_python(trial.edit), rules_of(key.site_id))
+    edit = json.dumps(trial.edit, sort_keys=True)
+    return _known(site, (edit,), lambda: _with_edit(key, site, trial.edit))
+
+
+def _known(site: Site, what: tuple[str, ...], make: Callable[[], Site | None]) -> Site | None:
+    known = _tried.of(site, lambda _: {})
+    if what in known:
+        return known[what]
+    if len(known) >= MOST_TRIED:
+        known.clear()
+    known[what] = made = make()
+    return made
+
+
+def _with_arrangement(key: StageKey, site: Site, arrangement: str, menu: str) -> Site | None:
+    new = begun(site, arrangement, rules_of(key.site_id), menu)
+    return new.site if new else None
+
+
+def _with_edit(key: StageKey, site: Site, edit: Any) -> Site | None:
+    tried = apply(site, edit_adapter.validate_python(edit), rules_of(key.site_id))
     return tried if isinstance(tried, Site) else None
 
 

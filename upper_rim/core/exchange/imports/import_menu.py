@@ -8,18 +8,12 @@ from __future__ import annotations
 import csv
 import io
 import re
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
 from typing import NamedTuple
 from urllib.parse import urljoin, urlsplit
 
-from pydantic import ValidationError
 from selectolax.lexbor import LexborHTMLParser, LexborNode
-
-from ...kinds.entries import Entry
-from ...model.site import Site
-from ...values.words import Translation, Words
-from .typed_links import TypedLinks
 
 MOST_LINES = 5_000
 MOST_LEVELS = 12
@@ -318,34 +312,3 @@ def _on_site(href: str, path: str) -> str:
     if parts.netloc != "site.example":
         return f"https://{parts.netloc}{parts.path}"
     return parts.path + (f"#{parts.fragment}" if parts.fragment else "")
-
-
-def entries_from(drafts: Drafts, site: Site, new_id: Callable[[str], str]) -> tuple[list[Entry], list[LineFault]]:
-    """The entries that were read, and all lines that were left out, in order. What stands below a line that is left out
-    moves up to its place. A label that is the title of its page is not kept: it will follow the page."""
-    links = TypedLinks(site)
-    titles = {page.id: page.title for page in site.pages}
-    faults = list(drafts.faults)
-
-    def made(draft: Draft) -> list[Entry]:
-        if draft.grows:
-            faults.append(LineFault(draft.line, "pages grow only where the whole menu is written as text"))
-            return [entry for one in draft.below for entry in made(one)]
-        below = tuple(entry for one in draft.below for entry in made(one))
-        try:
-            target = links.target(draft.leads_to)
-            follows = target.kind == "page" and titles[target.page] == draft.label and not draft.translations
-            words = Words(
-                text="" if follows else draft.label,
-                translations=tuple(Translation(language=tag, text=said) for tag, said in draft.translations),
-            )
-            second, mark = Words(text=draft.second), Words(text=draft.mark)
-            return [Entry(id=new_id("en"), label=words, target=target, second=second, mark=mark, entries=below)]
-        except ValidationError as error:
-            faults.append(LineFault(draft.line, error.errors()[0]["msg"]))
-        except ValueError as error:
-            faults.append(LineFault(draft.line, f"“{draft.leads_to[:60]}” leads nowhere: {error}"))
-        return list(below)
-
-    entries = [entry for draft in drafts.entries for entry in made(draft)]
-    return entries, sorted(faults)

@@ -91,13 +91,14 @@ document.addEventListener("keydown", (event) => {
   $("#keep-text").click();
 });
 
-// What is chosen is changed where it stands on the menu.
-document.addEventListener("rim:at", ({ detail: { left, top, bottom } }) => {
+// What is chosen is changed where it stands on the menu: beside an entry of a list, above one that opens what it holds, else
+// below it.
+document.addEventListener("rim:at", ({ detail: { left, right, top, bottom, isBeside, holds } }) => {
   const hand = $("#entry-hand"), ground = $("#stage-ground");
   if (!hand) return;
   hand.hidden = false;
-  // Above it where there is room, for below it opens what it holds.
-  const room = ground.clientWidth - hand.offsetWidth - HAND_PX, above = top - hand.offsetHeight - HAND_PX;
-  hand.style.left = `${Math.max(HAND_PX, Math.min(left, room))}px`;
-  hand.style.top = `${above >= 0 ? above : Math.min(bottom + HAND_PX, ground.clientHeight - hand.offsetHeight - HAND_PX)}px`;
+  const [wide, tall] = [ground.clientWidth - hand.offsetWidth - HAND_PX, ground.clientHeight - hand.offsetHeight - HAND_PX];
+  const [x, y] = isBeside && right + HAND_PX <= wide ? [right + HAND_PX, top - HAND_PX] : [left, holds ? top - hand.offsetHeight - HAND_PX : bottom + HAND_PX];
+  hand.style.left = `${Math.max(HAND_PX, Math.min(x, wide))}px`;
+  hand.style.top = `${Math.max(0, Math.min(y, tall))}px`;
 });

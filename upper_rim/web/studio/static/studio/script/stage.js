@@ -98,7 +98,8 @@ const HEARD = {
   at: (rect, frame) => {
     const { left, top } = frame.getBoundingClientRect(), ground = frame.parentElement.getBoundingClientRect(), { scale } = scaleOf(frame);
     const across = left - ground.left, down = top - ground.top;
-    announce("rim:at", { left: across + rect.left * scale, top: down + rect.top * scale, bottom: down + rect.bottom * scale });
+    const [x, y] = [(px) => across + px * scale, (px) => down + px * scale];
+    announce("rim:at", { ...rect, left: x(rect.left), right: x(rect.right), top: y(rect.top), bottom: y(rect.bottom) });
   },
   measured: (told) => announce("rim:measured", told),
   scrolled: ({ at }) => announce("rim:scrolled", Math.round(Number(at) || 0)),
