@@ -114,7 +114,8 @@ def press_entry(browser: Browser, said: str) -> None:
     """On the stage; what opens the menu there is asked for by choosing what holds it."""
     find = f"[...document.querySelectorAll('header [data-rim-node^=en-]')].find((one) => one.textContent.trim() === '{said}')"
     with browser.on_stage() as stage:
-        entry = wait_for(lambda: stage.execute_script(f"return {find}"))
+        # Before the whole page is there, a link is but a link.
+        entry = wait_for(lambda: stage.execute_script(f"return document.readyState === 'complete' && {find}"))
         stage.execute_script("arguments[0].click()", entry)
     wait_for(lambda: browser.one("chosen").text.endswith(said))
     wait_for(lambda: browser.one("entry-hand").is_displayed())

@@ -333,3 +333,12 @@ def test_branches_of_a_large_tree_are_shut_until_they_are_asked_for(ada: User) -
     assert lines(select="en-far-3-65") == lines() + 69, "the way to what is chosen is open"
     assert lines(q="/far/3/") == 20
     assert "No page has that" in said(client, address, q="no such page")
+
+
+def test_what_is_chosen_says_how_many_pages_could_grow_from_it(ferries: StoredSite, ada: User) -> None:
+    client = signed_in(ada)
+    assert "Have the 5 pages below it grow" in said(client, select="en-harbours")
+    assert "grow-chosen" not in said(client, select="en-skarrow")
+    assert "Put it in, and have the 2 below it grow" in said(client, select="pg-press")
+    hang(client, "pg-guide", "grow")
+    assert "Leave it out" in said(client, select="pg-birds") and "grow-chosen" not in said(client, select="en-guide")

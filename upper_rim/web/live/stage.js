@@ -43,9 +43,14 @@
       if (button?.getAttribute("aria-expanded") === "false" && button.checkVisibility({ visibilityProperty: true })) button.click();
     }
   };
-  const tellWhere = () => {
+  // Once it shows: what opens may take its time.
+  const SETTLED_MS = 60, MOST_TIMES = 40;
+  let looking = 0;
+  const tellWhere = (times = MOST_TIMES) => {
+    clearTimeout(looking);
     const part = opens && chosen && chosenPart();
-    if (!part?.checkVisibility({ visibilityProperty: true })) return;
+    if (part && !part.checkVisibility({ visibilityProperty: true })) return (looking = times && setTimeout(tellWhere, SETTLED_MS, times - 1));
+    if (!part) return;
     const { left, right, top, bottom } = part.getBoundingClientRect(), line = part.closest("li");
     const isBeside = Boolean(line) && !isInRow(line), holds = Boolean(line?.querySelector(":scope > [data-rim-branch]"));
     parent.postMessage({ rim: "at", left, right, top, bottom, isBeside, holds }, studio);
@@ -183,9 +188,8 @@
     // What opens a menu is a script of the page's.
     if (opens && document.readyState !== "complete") waiting = waiting.then(() => new Promise((next) => addEventListener("load", next, { once: true })));
     if (chosen !== before) waiting = waiting.then(() => new Promise((next) => requestAnimationFrame(() => (bringIntoView(scroll), next()))));
-    if (opens) waiting = waiting.then(() => setTimeout(tellWhere, SETTLED_MS));
+    if (opens) waiting = waiting.then(() => (looking = setTimeout(tellWhere, SETTLED_MS)));
   };
-  const SETTLED_MS = 60;
   // Entries of a menu are let go beside one another, or below one: in a row to its sides, else above and below.
   const ENTRY = '[data-rim-node^="en-"],[data-rim-node^="pg-"]', EDGE = 0.3, FEW_PX = 6;
   const bar = document.createElement("div");
@@ -273,6 +277,7 @@
     new ResizeObserver(measure).observe(document.documentElement);
     addEventListener("load", measure);
     addEventListener("resize", measure);
+    for (const moving of ["scroll", "resize"]) addEventListener(moving, () => opens && tellWhere(), { passive: true });
     addEventListener("scroll", () => parent.postMessage({ rim: "scrolled", at: scrollY }, studio), { passive: true });
   }
   // The studio loads this page, and listens by then.

@@ -60,6 +60,7 @@ class _Tree:
         self.pages = [page for page in pages if page.language == language]
         self.parents = _parents((page.path, page.id) for page in self.pages)
         self.nodes = self._nodes()
+        self.below = {node.key: node.below for node in self.nodes}
 
     def _nodes(self) -> list[_Node]:
         listed: list[tuple[str, str, Page | None]] = [(page.path, page.id, page) for page in self.pages]
@@ -141,6 +142,10 @@ class Hanging:
             PageLine(*node, places.get(node.key, ()), inside.get(node.key, 0), left_out.get(node.key, ""))
             for node in self._tree.nodes
         ]
+
+    def below(self, page: str) -> int:
+        """How many pages of the tree stand below one."""
+        return self._tree.below.get(page, 0)
 
     def elsewhere(self) -> list[tuple[str, Entry]]:
         """Entries that lead to no page of the tree, with their numbers."""

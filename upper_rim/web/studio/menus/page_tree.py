@@ -72,7 +72,9 @@ class _Drawn:
         page = line.page
         node = line.places[0].entry if line.places else line.key
         return TreeLine(
-            (page.title or page.path) if page else line.path.removeprefix("/"),
+            (page.title or page.path)
+            if page
+            else line.path.removeprefix(line.parent if line.parent[:1] == "/" else "/"),
             line.path if page else "",
             page.id if page else "",
             node,
