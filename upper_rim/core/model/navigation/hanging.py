@@ -26,17 +26,6 @@ class Place(NamedTuple):
     grows_in: str
 
 
-class _Node(NamedTuple):
-    """A page, or a folder of pages where none stands at its path: see `PageLine`."""
-
-    key: str
-    path: str
-    page: Page | None
-    parent: str
-    depth: int
-    below: int
-
-
 class PageLine(NamedTuple):
     """A page in the site's tree, or a folder of pages where no page stands at its path. `key`: the page's id, or the
     folder's path; `parent`: the key of what it stands below. `below`: how many pages stand below it, `inside`: how many
@@ -48,13 +37,13 @@ class PageLine(NamedTuple):
     parent: str
     depth: int
     below: int
-    places: tuple[Place, ...]
-    inside: int
-    left_out_of: str
+    places: tuple[Place, ...] = ()
+    inside: int = 0
+    left_out_of: str = ""
 
 
 class _Tree:
-    """The pages in one language. Worked out once for the very same pages."""
+    """The pages in one language, whatever hangs in a menu. Worked out once for the very same pages."""
 
     def __init__(self, pages: tuple[Page, ...], language: str) -> None:
         self.pages = [page for page in pages if page.language == language]
@@ -62,7 +51,7 @@ class _Tree:
         self.nodes = self._nodes()
         self.below = {node.key: node.below for node in self.nodes}
 
-    def _nodes(self) -> list[_Node]:
+    def _nodes(self) -> list[PageLine]:
         listed: list[tuple[str, str, Page | None]] = [(page.path, page.id, page) for page in self.pages]
         listed = sorted([*listed, *((path, path, None) for path in self._folders())], key=lambda one: one[0])
         parents = _parents((path, key) for path, key, _ in listed)
@@ -72,7 +61,7 @@ class _Tree:
             depths[key] = depths[parents[key]] + 1
         for _, key, page in reversed(listed):
             below[parents[key]] = below.get(parents[key], 0) + below.get(key, 0) + (page is not None)
-        return [_Node(key, path, page, parents[key], depths[key], below.get(key, 0)) for path, key, page in listed]
+        return [PageLine(key, path, page, parents[key], depths[key], below.get(key, 0)) for path, key, page in listed]
 
     def _folders(self) -> list[str]:
         """Paths that several pages stand below, but none at; of folders that hold but a folder the innermost."""
@@ -137,11 +126,15 @@ class Hanging:
             there = inside.get(node.key, 0) + (node.key in self._places)
             if there:
                 inside[node.parent] = inside.get(node.parent, 0) + there
-        places, left_out = self._places, self._left_out
-        return [
-            PageLine(*node, places.get(node.key, ()), inside.get(node.key, 0), left_out.get(node.key, ""))
-            for node in self._tree.nodes
-        ]
+        told = {*self._places, *self._left_out, *inside}
+        return [self._told(node, inside) if node.key in told else node for node in self._tree.nodes]
+
+    def _told(self, node: PageLine, inside: Mapping[str, int]) -> PageLine:
+        return node._replace(
+            places=self.places(node.key),
+            inside=inside.get(node.key, 0),
+            left_out_of=self._left_out.get(node.key, ""),
+        )
 
     def below(self, page: str) -> int:
         """How many pages of the tree stand below one."""

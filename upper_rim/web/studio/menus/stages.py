@@ -6,35 +6,29 @@ from typing import Any
 from urllib.parse import quote, urlencode
 
 from ....core.kinds.items.menu import MenuItem
+from ....core.model.editing.rules import Rules
 from ....core.model.navigation.menu_uses import uses
 from ....core.model.site import Menu, Page, Site
+from ....core.reach.begun import begun
 from ....core.reach.coverage import Coverage
 from ...live.stage import ARRANGEMENT, MENU
+from ..forms.numbers import PHONE_PX, USUAL_PX
 
-PHONE_PX, USUAL_PX = 390, 1120
 
-
-def menu_stage(site: Site, menu: Menu, language: str, chosen: str) -> dict[str, Any]:
+def menu_stage(site: Site, menu: Menu, language: str, chosen: str, rules: Rules) -> dict[str, Any]:
     """The stage's page in a language, and what is chosen on it: the entry, else the item that shows the menu. Where
     nothing shows it, it is seen in a header that there could be."""
     page, item = _seen_on(site, menu, language)
+    asked = ""
     if page is None:
-        asked = urlencode({ARRANGEMENT: "line", MENU: menu.id})
-        front = next((page for page in site.pages if page.path == "/"), None)
-        return {
-            "stage_page": f"{front.path if front else '/'}?{asked}",
-            "stage_node": chosen,
-            "is_shown": False,
-            "has_button": True,
-            "width": USUAL_PX,
-            "phone_px": PHONE_PX,
-        }
+        header = begun(site, "line", rules, menu.id)
+        page = header.page if header else None
+        asked = "?" + urlencode({ARRANGEMENT: "line", MENU: menu.id})
     return {
-        "stage_page": quote(page.path, safe="/%"),
+        "stage_page": quote(page.path if page else "/", safe="/%") + asked,
         "stage_node": chosen or (item.id if item else ""),
-        "is_shown": True,
-        "seen_on": page.path,
-        "has_button": isinstance(item, MenuItem) and item.has_button,
+        "seen_on": page.path if page else "/",
+        "has_button": item is None or (isinstance(item, MenuItem) and item.has_button),
         "width": USUAL_PX,
         "phone_px": PHONE_PX,
     }

@@ -23,6 +23,7 @@ from ....core.model.site import Menu, Page, Site
 from ....core.values.targets import ToPage, ToPlace
 from ....core.values.words import Words
 from ...sites import contents
+from ...sites.rules import rules_of
 from ..controls.control import languages_of
 from ..controls.of_entries import entry_groups, entry_name
 from ..cycle.screen import Opened, Redirected, screen, site_url
@@ -76,24 +77,9 @@ def menu(request: HttpRequest, opened: Opened, menu_id: str, made: tuple[str, ..
     languages = [site.language, *languages_of(site)]
     kept = {name: request.POST.get(name) or request.GET.get(name) or "" for name in ("lang", "open", "q")}
     language = kept["lang"] if kept["lang"] in languages else site.language
-    page = _page_of(chosen, links)
-    context = {
+    return {
         "menu": found,
-        "chosen": chosen,
-        "chosen_page": None if chosen else links.pages.get(select),
-        "chosen_leads_to": page.id if page else "",
-        "chosen_below": hanging.below(page.id if page else select),
-        "chosen_grows": any(place.grows_in for place in hanging.places(select)),
-        "chosen_number": hanging.numbers.get(chosen.id, "") if chosen else "",
-        "chosen_name": entry_name(chosen, links, site.language) if chosen else "",
-        "chosen_findings": [words for node, words in findings if chosen and node == chosen.id],
-        **(_hand(chosen, hanging, links, language) if chosen else {}),
-        "groups": entry_groups(chosen, site) if chosen else [],
         "holder": chosen or found,
-        "chosen_path": page.path if page else "",
-        "left_out": _left_out(chosen or found, links),
-        "grows_orders": GROWS_ORDERS,
-        "places": _places(page),
         "count": len(hanging.numbers),
         "findings": [(node, names[node], words) for node, words in findings],
         "uses": _told_uses(shown_by, names),
@@ -102,29 +88,60 @@ def menu(request: HttpRequest, opened: Opened, menu_id: str, made: tuple[str, ..
             for one in two_buttons(site)
             if {one.node, one.other} & {use.item.id for use in shown_by}
         ],
-        "longest": []
-        if chosen
-        else [
-            (language_name(tag), label, node) for tag, label, node in longest_labels(hanging.whole, links, languages)
-        ],
+        "longest": [] if chosen else _longest(hanging, links, languages),
         "languages": [(tag, language_name(tag), tag == language) for tag in languages],
         "language": language,
         "select": select,
         "kept": kept,
         "place": urlencode({name: value for name, value in kept.items() if value}),
         "unopened": urlencode({name: value for name, value in kept.items() if value and name != "open"}),
+        **_chosen(chosen, select, hanging, links),
+        **(_edited(chosen, hanging, links, findings, site) if chosen else {}),
+        **(_hand(chosen, hanging, links, language) if chosen else {}),
         **page_tree(hanging, links, findings, select, kept["q"], kept["open"]),
-        **menu_stage(site, found, language, chosen.id if chosen else select),
+        **menu_stage(site, found, language, chosen.id if chosen else select, rules_of(opened.stored.pk)),
         **_as_text(request, site, found),
+        "grows_orders": GROWS_ORDERS,
+        "left_out": _left_out(chosen or found, links),
     }
-    return context
+
+
+def _longest(hanging: Hanging, links: Links, languages: list[str]) -> list[tuple[str, str, str]]:
+    found = longest_labels(hanging.whole, links, languages)
+    return [(language_name(tag), label, node) for tag, label, node in found]
+
+
+def _chosen(chosen: Entry | None, select: str, hanging: Hanging, links: Links) -> dict[str, Any]:
+    """What is chosen: an entry made by hand, or a page that has none; and how many pages could grow from it."""
+    page = _page_of(chosen, links)
+    return {
+        "chosen": chosen,
+        "chosen_page": None if chosen else links.pages.get(select),
+        "chosen_path": page.path if page else "",
+        "chosen_leads_to": page.id if page else "",
+        "chosen_below": hanging.below(page.id if page else select),
+        "chosen_grows": any(place.grows_in for place in hanging.places(select)),
+        "places": _places(page),
+    }
+
+
+def _edited(
+    chosen: Entry, hanging: Hanging, links: Links, findings: list[tuple[str, str]], site: Site
+) -> dict[str, Any]:
+    return {
+        "chosen_number": hanging.numbers[chosen.id],
+        "chosen_name": entry_name(chosen, links, site.language),
+        "chosen_findings": [words for node, words in findings if node == chosen.id],
+        "groups": entry_groups(chosen, site),
+    }
 
 
 def _told_uses(shown_by: list[MenuUse], names: dict[str, str]) -> list[tuple[Piece, MenuItem | LinkList, str]]:
     """Once for each piece and what it shows of the menu."""
-    told = {
-        (use.piece.id, said): (use.piece, use.item, said) for use in shown_by for said in [use_words(use.item, names)]
-    }
+    told: dict[tuple[str, str], tuple[Piece, MenuItem | LinkList, str]] = {}
+    for piece, item in shown_by:
+        said = use_words(item, names)
+        told.setdefault((piece.id, said), (piece, item, said))
     return list(told.values())
 
 

@@ -18,6 +18,7 @@ from ....core.reach.reached import reached
 from ...live.stage import ARRANGEMENT
 from ...sites.rules import rules_of
 from ..cycle.screen import Opened, Redirected, screen, site_url
+from ..forms.numbers import PHONE_PX, USUAL_PX
 
 
 @screen("studio/pieces/pieces.html", "pieces")
@@ -62,7 +63,6 @@ def _places(piece: Piece, site: Site) -> list[str]:
     return [in_words(rule, site) for rule in piece.reach]
 
 
-USUAL_PX, PHONE_PX = 1120, 390
 FOR_PHONES = frozenset({"bottom", "drawer"})
 """Kinds that one sees first on a phone."""
 KIND_ABOUT = {
