@@ -206,6 +206,12 @@ def test_what_is_chosen_lights_up_on_the_menu_and_among_the_pages(bench: Browser
         stage.execute_script("document.querySelector('header [data-rim-node=en-fares]').click()")
     wait_for(lambda: "chosen" in (line(bench, "Fares").get_attribute("class") or ""))
     assert bench.js("return document.activeElement.textContent") == "Fares"
+    bench.keys(Keys.ENTER)
+    assert bench.js("return document.activeElement.id") == "hand-label", "once more, and it is changed where it stands"
+    bench.acted(lambda: bench.keys("Prices" + Keys.TAB))
+    with bench.on_stage() as stage:
+        wait_for(lambda: stage.find_element(By.CSS_SELECTOR, "header [data-rim-node=en-fares]").text == "Prices")
+    bench.js("document.activeElement.blur()")
     # Through the entries in the menu's order, whatever the pages' is.
     for said in ("Harbours", "Osterhaven", "Skarrow"):
         bench.acted(lambda: bench.keys("]"))

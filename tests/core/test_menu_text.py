@@ -26,6 +26,7 @@ PAGES = tuple(
         ("birds", "/guide/birds/", "1. Birds"), ("old", "/guide/old/", "  Old  things "), ("bare", "/x/", ""),
     )
 )  # fmt: skip
+GERMAN = Page(id="pg-de", path="/de/", language="de")
 HARD = ("Fares", "", "a | b", "|", "-> b", "- a", "1. a", "\\", "\\- a", "a\\|b", "a \\| b", "* all below /x/", "a\u00a0b", "a\u2028b", "x => y", "•", "+ 4", "(nothing)", "label, text", "\t")  # fmt: skip
 WORDS = st.one_of(st.sampled_from(HARD), st.text(max_size=12)).map(lambda text: Words(text=text.strip()))
 TARGETS: st.SearchStrategy[Target] = st.one_of(
@@ -73,7 +74,9 @@ def menus(draw: st.DrawFn, start: int = 0) -> Menu:
 
 
 def site_with(menu: Menu) -> Site:
-    return Site(name="Ferries", key="q1x7", pages=tuple(sorted(PAGES, key=lambda page: page.path)), menus=(menu,))
+    return Site(
+        name="Ferries", key="q1x7", pages=tuple(sorted((*PAGES, GERMAN), key=lambda page: page.path)), menus=(menu,)
+    )
 
 
 def carried_out(site: Site, edit: Edit | None) -> Site:
@@ -99,6 +102,22 @@ def test_a_menus_own_text_changes_nothing(menu: Menu) -> None:
     text = MenuText(site_with(menu)).written(menu)
     assert text.count("\n") == sum(1 + bool(one.grows) for one in all_entries(menu.entries)) + bool(menu.grows)
     assert read_into(menu, text) == (menu, None)
+
+
+@given(menus())
+@settings(max_examples=150, deadline=None)
+def test_a_menus_own_table_changes_nothing_either(menu: Menu) -> None:
+    assert read_into(menu, MenuText(site_with(menu)).table(menu)) == (menu, None)
+
+
+@given(menus(), menus(start=500))
+@settings(max_examples=100, deadline=None)
+def test_any_menu_becomes_any_other_by_its_table(menu: Menu, other: Menu) -> None:
+    text = MenuText(site_with(other)).table(other)
+    became, _ = read_into(menu, text)
+    assert MenuText(site_with(became)).written(became) == MenuText(site_with(other)).written(other)
+    said = [[one.label.translations for one in all_entries(one.entries)] for one in (became, other)]
+    assert said[0] == said[1]
 
 
 @given(menus(), menus(start=500))
@@ -189,6 +208,18 @@ def test_a_label_that_is_the_title_of_its_page_follows_the_page() -> None:
     assert became.entries[2].target == ToPlace(page="pg-guide", place="nest")
     moved, _ = read_into(became, "Fares | /guide/birds/\nPrices | /fares/\nGuide | /guide/#nest\n")
     assert moved.entries[0].label.text == "Fares", "which is not that page's title"
+
+
+def test_a_table_changes_translations_and_takes_them_away() -> None:
+    label = Words(text="A", translations=(Translation(language="de", text="Ah"), Translation(language="cy", text="Â")))
+    menu = MENU.replaced(entries=(Entry(id="en-a", label=label),))
+    table = MenuText(site_with(menu)).table(menu)
+    assert table == "level,label,leads to,second line,mark,label cy,label de\n1,A,,,,Â,Ah\n"
+    became, edit = read_into(menu, table.replace("Â,Ah", ",Oh"))
+    assert became.entries[0].label == Words(text="A", translations=(Translation(language="de", text="Oh"),))
+    assert [type(part) for part in parts_of_edit(edit)] == [Set] if edit else False
+    kept, _ = read_into(menu, "level,label\n1,A\n")
+    assert kept == menu, "of a language that has no column nothing is said"
 
 
 @pytest.mark.parametrize("site", [ostrey()[0], quillwort()[0]], ids=["ostrey", "quillwort"])

@@ -10,6 +10,7 @@ import pytest
 from django.contrib.auth.models import User
 from django.test import Client
 
+from upper_rim.core.fit.advice.opened import all_opened
 from upper_rim.core.kinds.entries import Entry, Grown
 from upper_rim.core.kinds.items.menu import MenuItem
 from upper_rim.core.kinds.pieces.drawer import Drawer
@@ -18,6 +19,7 @@ from upper_rim.core.model.site import Menu, Page, Site
 from upper_rim.core.model.tree import items_of
 from upper_rim.core.values.targets import ToPage, ToPlace
 from upper_rim.web.sites import store
+from upper_rim.web.sites.fitters import site_fitter
 from upper_rim.web.sites.models import StoredSite
 
 from .conftest import signed_in
@@ -120,6 +122,18 @@ def test_the_menu_is_edited_as_text(ferries: StoredSite, ada: User) -> None:
     assert (shop.id, shop.label.text, mail.entries[0].id) == ("en-shop", "Shop on board", "en-fares")
     client.post(MENU, {"do": "undo"})
     assert store.load(ferries.pk).site == before.site, "all of it is one step"
+
+
+def test_the_same_is_seen_and_edited_as_a_table_with_its_languages(ferries: StoredSite, ada: User) -> None:
+    client = signed_in(ada)
+    before = store.load(ferries.pk).site
+    table, told = shown_text(client, **{"as": "table"})
+    assert table.startswith("level,label,leads to,second line,mark,label ar,label cy,label de\n")
+    keep_text(client, table, told=told, **{"as": "table"})
+    assert store.load(ferries.pk).site == before
+    answer = keep_text(client, table.replace("Häfen", "Die Häfen"), told=told, **{"as": "table"})
+    assert entry(ferries, "en-harbours").label.in_language("de") == "Die Häfen"
+    assert "1,Harbours,/harbours/" in unescape(answer.content.decode()), "what is shown stays a table"
 
 
 def test_a_table_is_read_as_text_too(ferries: StoredSite, ada: User) -> None:
@@ -333,6 +347,25 @@ def test_branches_of_a_large_tree_are_shut_until_they_are_asked_for(ada: User) -
     assert lines(select="en-far-3-65") == lines() + 69, "the way to what is chosen is open"
     assert lines(q="/far/3/") == 20
     assert "No page has that" in said(client, address, q="no such page")
+
+
+def test_how_long_the_opened_menu_is_on_a_phone_is_told_in_each_language(ferries: StoredSite, ada: User) -> None:
+    client = signed_in(ada)
+
+    def told(**asked: str) -> list[str]:
+        return re.findall(r"Opened, ([\d.]+) screens? of a phone", said(client, MENU + "opened/", **asked))
+
+    site = store.load(ferries.pk).site
+    header = next(piece for piece in site.pieces if piece.id == "pc-main")
+    row = next(row for row in header.rows for cell in row.cells if any(one.id == "it-menu" for one in cell.items))
+    fitter = site_fitter(ferries.pk)
+    resolved = fitter.resolved(site)
+    foreseen = {one.screen: one.screens for one in all_opened(fitter, resolved, header, row, "de")}
+    assert told(lang="de") == [str(foreseen[390, 844])] and len(told()) == 1
+    client.post("/s/ostrey/menus/", {"do": "add", "what": "menu", "name": "Unused"})
+    unused = store.load(ferries.pk).site.menus[-1]
+    assert "Opened" not in said(client, f"/s/ostrey/menus/{unused.id}/opened/")
+    assert client.get("/s/ostrey/menus/mn-none/opened/").status_code == 404
 
 
 def test_what_is_chosen_says_how_many_pages_could_grow_from_it(ferries: StoredSite, ada: User) -> None:

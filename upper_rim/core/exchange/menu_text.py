@@ -7,11 +7,13 @@ by its line, else by where it leads or what it says. See `imports.import_menu` f
 
 from __future__ import annotations
 
+import csv
 import re
 from bisect import bisect_left
 from collections.abc import Callable, Iterator, Sequence
 from difflib import SequenceMatcher
 from functools import cached_property
+from io import StringIO
 from itertools import groupby
 from typing import Any, NamedTuple
 
@@ -29,6 +31,7 @@ from .imports.import_menu import Draft, LineFault, escaped, read_menu
 from .imports.typed_links import TypedLinks, as_typed
 
 INDENT = "    "
+HEADINGS = ("level", "label", "leads to", "second line", "mark")
 NOTHING = "(nothing)"
 """Stands for an entry that says nothing and leads nowhere."""
 
@@ -65,6 +68,21 @@ class MenuText:
 
     def written(self, menu: Menu) -> str:
         return "".join(f"{INDENT * line.depth}{line.text}\n" for line in self.lines(menu))
+
+    def table(self, menu: Menu) -> str:
+        """The same as CSV (RFC 4180), with a column for each language that the site's pages or the labels have."""
+        lines = self.lines(menu)
+        own = {self._site.language}
+        said = {one.language for line in lines for one in _label(line).translations}
+        languages = sorted(({page.language for page in self._site.pages} | said) - own)
+        out = StringIO()
+        table = csv.writer(out, lineterminator="\n")
+        table.writerow([*HEADINGS, *(f"label {language}" for language in languages)])
+        for line in lines:
+            texts = {one.language: one.text for one in _label(line).translations}
+            told = [" ".join(texts.get(language, "").split()) for language in languages]
+            table.writerow([line.depth + 1, *(line.columns or Columns("", line.text)), *told])
+        return out.getvalue()
 
     def lines(self, menu: Menu) -> list[Line]:
         return list(self._lines(menu, 0))
@@ -200,19 +218,22 @@ class _Reading:
         if not isinstance(entry, Entry) or was is None:
             entry, was = Entry(id=new_id("en")), Columns(NOTHING)
         changed: dict[str, Any] = {}
-        if columns[:2] != was[:2] or draft.translations:
-            changed = self._link(entry, columns, was, draft)
+        translations = _translations(entry, draft)
+        if columns[:2] != was[:2]:
+            changed = self._link(entry, columns, was, translations)
+        elif translations != entry.label.translations:
+            changed["label"] = Words(text=entry.label.text, translations=translations)
         if columns.second != was.second:
             changed["second"] = Words(text=columns.second, translations=entry.second.translations)
         if columns.mark != was.mark:
             changed["mark"] = Words(text=columns.mark, translations=entry.mark.translations)
         return entry.replaced(**changed, **below)
 
-    def _link(self, entry: Entry, columns: Columns, was: Columns, draft: Draft) -> dict[str, Any]:
+    def _link(
+        self, entry: Entry, columns: Columns, was: Columns, translations: tuple[Translation, ...]
+    ) -> dict[str, Any]:
         """Label and target. A label that is the title of its page is not kept: it follows the page."""
         target = entry.target if columns.leads_to == was.leads_to else self._target(columns.leads_to)
-        said = {one.language: one.text for one in entry.label.translations} | dict(draft.translations)
-        translations = tuple(Translation(language=tag, text=text) for tag, text in said.items())
         follows = isinstance(target, ToPage) and self._texts.title(target.page) == columns.label and not translations
         text = "" if follows or columns[:2] == (NOTHING, "") else columns.label
         return {"target": target, "label": Words(text=text, translations=translations)}
@@ -222,6 +243,21 @@ class _Reading:
             return self._texts.target(text)
         except ValueError as error:
             raise ValueError(f"“{text[:60]}” leads nowhere: {error}") from None
+
+
+def _label(line: Line) -> Words:
+    return line.holder.label if line.columns is not None and isinstance(line.holder, Entry) else Words()
+
+
+def _translations(entry: Entry, draft: Draft) -> tuple[Translation, ...]:
+    """Of the label, with those that the draft tells of."""
+    was = {one.language: one.text for one in entry.label.translations}
+    told = dict(draft.translations)
+    changed = {tag: told.get(tag, "") for tag in draft.languages}
+    changed = {tag: text for tag, text in changed.items() if text != " ".join(was.get(tag, "").split())}
+    if not changed:
+        return entry.label.translations
+    return tuple(Translation(language=tag, text=text) for tag, text in (was | changed).items() if text)
 
 
 def _all_drafts(drafts: Sequence[Draft]) -> Iterator[Draft]:

@@ -8,6 +8,7 @@ from .fit import views as fit
 from .foundations import carrying, fonts, schemes, tokens
 from .foundations import views as foundations
 from .inbox import views as inbox
+from .menus import heights as menu_heights
 from .menus import views as menus
 from .movement import views as movement
 from .pages import views as pages
@@ -46,6 +47,7 @@ urlpatterns = [
     path("s/<slug:slug>/foundations/carry/", carrying.carry, name="carry"),
     path("s/<slug:slug>/menus/", menus.menus, name="menus"),
     path("s/<slug:slug>/menus/<str:menu_id>/", menus.menu, name="menu"),
+    path("s/<slug:slug>/menus/<str:menu_id>/opened/", menu_heights.opened, name="menu-opened"),
     path("s/<slug:slug>/pieces/", pieces.pieces, name="pieces"),
     path("s/<slug:slug>/pieces/new/", pieces.new_piece, name="new-piece"),
     path("s/<slug:slug>/pieces/<str:piece_id>/", workbench.workbench, name="workbench"),

@@ -37,6 +37,8 @@ class Draft:
     second: str = ""
     mark: str = ""
     translations: tuple[tuple[str, str], ...] = ()
+    languages: tuple[str, ...] = ()
+    """Those in which something is said of its label, be it nothing."""
     grows: str = ""
     below: list[Draft] = field(default_factory=list)
 
@@ -140,7 +142,8 @@ _TRANSLATED = re.compile(r"(?:label|text|title)[ _:-]([a-z]{2,8}(?:-[a-z0-9]{1,8
 
 def read_table(text: str) -> Drafts:
     """CSV (RFC 4180; semicolons or tabs too), with a line of headings: `label` and `leads to`, and where they are there
-    `level` (from 1), `second line`, `mark`, and `label de` and the like for other languages."""
+    `level` (from 1), `second line`, `mark`, and `label de` and the like for other languages. A row without a label
+    that leads to `* all below /guide/` says which pages grow there."""
     found = Drafts([], [])
     first = text.lstrip("\ufeff").split("\n", 1)[0]
     delimiter = max(",;\t", key=first.count)
@@ -187,9 +190,13 @@ def _row_read(cells: dict[str, str], number: int, open_levels: list[Draft], foun
     if level > min(len(open_levels) + 1, MOST_LEVELS):
         found.faults.append(LineFault(number, f"it is on level {level}, and no line above it is on level {level - 1}"))
         return
-    languages = ((name[6:], said.strip()) for name, said in cells.items() if name.startswith("label:"))
-    translations = tuple((language, said) for language, said in languages if said)
-    draft = Draft(number, label, leads_to, cells.get("second", "").strip(), cells.get("mark", "").strip(), translations)
+    languages = {name[6:]: said.strip() for name, said in cells.items() if name.startswith("label:")}
+    translations = tuple((language, said) for language, said in languages.items() if said)
+    second, mark = cells.get("second", "").strip(), cells.get("mark", "").strip()
+    growing = None if label else GROWING.fullmatch(leads_to)
+    draft = Draft(number, label, leads_to, second, mark, translations, tuple(languages))
+    if growing:
+        draft = Draft(number, "", grows=growing["said"])
     del open_levels[level - 1 :]
     (open_levels[-1].below if open_levels else found.entries).append(draft)
     open_levels.append(draft)

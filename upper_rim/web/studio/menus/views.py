@@ -75,7 +75,7 @@ def menu(request: HttpRequest, opened: Opened, menu_id: str, made: tuple[str, ..
     ]
     shown_by = uses(found, site)
     languages = [site.language, *languages_of(site)]
-    kept = {name: request.POST.get(name) or request.GET.get(name) or "" for name in ("lang", "open", "q")}
+    kept = {name: request.POST.get(name) or request.GET.get(name) or "" for name in ("lang", "open", "q", "as")}
     language = kept["lang"] if kept["lang"] in languages else site.language
     return {
         "menu": found,
@@ -95,12 +95,13 @@ def menu(request: HttpRequest, opened: Opened, menu_id: str, made: tuple[str, ..
         "kept": kept,
         "place": urlencode({name: value for name, value in kept.items() if value}),
         "unopened": urlencode({name: value for name, value in kept.items() if value and name != "open"}),
+        "is_table": kept["as"] == "table",
         **_chosen(chosen, select, hanging, links),
         **(_edited(chosen, hanging, links, findings, site) if chosen else {}),
         **(_hand(chosen, hanging, links, language) if chosen else {}),
         **page_tree(hanging, links, findings, select, kept["q"], kept["open"]),
         **menu_stage(site, found, language, chosen.id if chosen else select, rules_of(opened.stored.pk)),
-        **_as_text(request, site, found),
+        **_as_text(request, site, found, as_table=kept["as"] == "table"),
         "grows_orders": GROWS_ORDERS,
         "left_out": _left_out(chosen or found, links),
     }
@@ -161,16 +162,17 @@ def _translation(words: Words, language: str) -> str:
     return next((one.text for one in words.translations if one.language == language), "")
 
 
-def _as_text(request: HttpRequest, site: Site, menu: Menu) -> dict[str, Any]:
-    """The menu as text, with the navigation of a page as lines to go on with, where one is asked for."""
+def _as_text(request: HttpRequest, site: Site, menu: Menu, *, as_table: bool) -> dict[str, Any]:
+    """The menu as a list or a table, with the navigation of a page as lines to go on with, where one is asked for."""
     texts = MenuText(site)
     written = texts.written(menu)
     from_path = request.GET.get("from", "").strip()
     page = next((page for page in site.pages if page.path.rstrip("/") == from_path.rstrip("/")), None)
     offered = navigations_of(page)[:8] if page and from_path else []
     return {
-        "text": written,
+        "text": texts.table(menu) if as_table else written,
         "told": told_of(written),
+        "text_ways": (("List", not as_table, "list"), ("Table", as_table, "table")),
         "from_path": from_path,
         "source": page if from_path else None,
         "navigations": [(at, one, texts.navigation(one.entries)) for at, one in enumerate(offered)],

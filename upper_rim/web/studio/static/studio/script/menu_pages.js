@@ -11,6 +11,9 @@ const menu = () => $("[data-pages]")?.dataset.pages;
 document.addEventListener("keydown", (event) => {
   const title = event.target.closest?.(TITLE), { key } = event;
   if (!title || event.altKey || event.ctrlKey || event.metaKey) return;
+  const hand = $("#hand-label");
+  // What is chosen already is changed where it stands.
+  if (key === "Enter" && hand && title.hasAttribute("aria-current")) return event.preventDefault(), hand.focus(), hand.select();
   const titles = $$(TITLE), next = { ArrowDown: 1, ArrowUp: -1 }[key];
   if (next) titles[titles.indexOf(title) + next]?.focus();
   else if (key === " ") $("[value=hang]", title.closest("li"))?.click();

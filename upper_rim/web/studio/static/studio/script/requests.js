@@ -1,7 +1,7 @@
 // One way to post, one request for one press, each on the newest state that the screen shows when it goes.
 import { $ } from "./dom.js";
 
-const BASE = "#screen form [name=base]", PLACE = ["select", "page", "width", "tray", "state", "part", "band", "lang", "open", "q"];
+const BASE = "#screen form [name=base]", PLACE = ["select", "page", "width", "tray", "state", "part", "band", "lang", "open", "q", "as"];
 
 // The screen's own place (what is chosen, on which page, at which width, with which tray), as its first form says it.
 const place = () => {
