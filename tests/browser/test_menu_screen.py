@@ -113,10 +113,16 @@ def on_the_menu(browser: Browser) -> None:
 def press_entry(browser: Browser, said: str) -> None:
     """On the stage; what opens the menu there is asked for by choosing what holds it."""
     find = f"[...document.querySelectorAll('header [data-rim-node^=en-]')].find((one) => one.textContent.trim() === '{said}')"
-    with browser.on_stage() as stage:
-        # Before the whole page is there, a link is but a link.
-        entry = wait_for(lambda: stage.execute_script(f"return document.readyState === 'complete' && {find}"))
-        stage.execute_script("arguments[0].click()", entry)
+
+    def pressed() -> bool:
+        """Before the whole page is there, a link is but a link; and it may be loaded anew at any time."""
+        with browser.on_stage() as stage:
+            script = (
+                f"const one = document.readyState === 'complete' && {find}; if (one) one.click(); return Boolean(one)"
+            )
+            return bool(stage.execute_script(script))
+
+    wait_for(pressed)
     wait_for(lambda: browser.one("chosen").text.endswith(said))
     wait_for(lambda: browser.one("entry-hand").is_displayed())
 
