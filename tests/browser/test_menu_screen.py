@@ -110,19 +110,22 @@ def on_the_menu(browser: Browser) -> None:
     browser.acted(lambda: browser.one("hand-after").send_keys("Skarrow" + Keys.ENTER))
 
 
+def asked_of(browser: Browser, frame: str, script: str) -> Any:
+    """Of a stage as it is now: it may be loaded anew at any time. Before the whole page is there, a link is but a
+    link."""
+    browser.driver.switch_to.frame(browser.one(frame))
+    try:
+        return browser.js(script)
+    finally:
+        browser.driver.switch_to.default_content()
+
+
 def press_entry(browser: Browser, said: str) -> None:
     """On the stage; what opens the menu there is asked for by choosing what holds it."""
     find = f"[...document.querySelectorAll('header [data-rim-node^=en-]')].find((one) => one.textContent.trim() === '{said}')"
 
-    def pressed() -> bool:
-        """Before the whole page is there, a link is but a link; and it may be loaded anew at any time."""
-        with browser.on_stage() as stage:
-            script = (
-                f"const one = document.readyState === 'complete' && {find}; if (one) one.click(); return Boolean(one)"
-            )
-            return bool(stage.execute_script(script))
-
-    wait_for(pressed)
+    press = f"const one = document.readyState === 'complete' && {find}; if (one) one.click(); return Boolean(one)"
+    wait_for(lambda: asked_of(browser, "stage", press))
     wait_for(lambda: browser.one("chosen").text.endswith(said))
     wait_for(lambda: browser.one("entry-hand").is_displayed())
 
@@ -205,9 +208,7 @@ def test_what_is_chosen_lights_up_on_the_menu_and_among_the_pages(bench: Browser
     assert bench.one("chosen").text.split() == ["3.2", "Skarrow"]
     lit = "return [...document.querySelectorAll('header [data-rim-node=en-skarrow]')].some((one) => one.checkVisibility({visibilityProperty: true}) && getComputedStyle(one).outlineStyle === 'solid')"
     for frame in ("stage", "phone"):
-        bench.driver.switch_to.frame(bench.one(frame))
-        wait_for(lambda: bench.js(lit))
-        bench.driver.switch_to.default_content()
+        wait_for(lambda frame=frame: asked_of(bench, frame, lit))
     with bench.on_stage() as stage:
         stage.execute_script("document.querySelector('header [data-rim-node=en-fares]').click()")
     wait_for(lambda: "chosen" in (line(bench, "Fares").get_attribute("class") or ""))

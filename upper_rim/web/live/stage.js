@@ -186,7 +186,7 @@
     if (data.rim === "changed") waiting = waiting.then(refresh).catch(reload);
     // After layout, and not before what was chosen is there.
     // What opens a menu is a script of the page's.
-    if (opens && document.readyState !== "complete") waiting = waiting.then(() => new Promise((next) => addEventListener("load", next, { once: true })));
+    if (opens) waiting = waiting.then(() => loaded);
     if (chosen !== before) waiting = waiting.then(() => new Promise((next) => requestAnimationFrame(() => (bringIntoView(scroll), next()))));
     if (opens) waiting = waiting.then(() => (looking = setTimeout(tellWhere, SETTLED_MS)));
   };
@@ -246,6 +246,7 @@
     parent.postMessage({ rim: "ready", revision: Number(revision) }, studio, [line.port2]);
   };
   let waiting = Promise.resolve();
+  const loaded = new Promise((next) => addEventListener("load", next, { once: true }));
 
   // A list of the page's own that is pressed, as a selector that finds it again.
   const selectorOf = (part) => {
