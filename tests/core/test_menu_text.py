@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import itertools
 import random
+from typing import Any
 
 import pytest
 from hypothesis import given, settings
@@ -43,7 +44,7 @@ GROWN = st.one_of(
         path=st.sampled_from(["/guide/", "/"]),
         depth=st.integers(1, 9),
         order=st.sampled_from(["path", "title", "newest"]),
-        without=st.lists(st.sampled_from(["pg-birds", "pg-old"]), unique=True).map(tuple),
+        without=st.lists(st.sampled_from(["pg-birds", "pg-old", "pg-gone", "pg-gone-too"]), unique=True).map(tuple),
     ),
 )
 
@@ -151,8 +152,8 @@ def test_entries_are_the_same_wherever_they_are_moved_and_the_edits_are_no_more_
     assert not any(isinstance(edit, Add | Set) for edit in edits)
 
 
-def entry(name: str, *below: Entry, **fields: object) -> Entry:
-    return Entry(id=f"en-{name}", label=Words(text=name.title()), entries=below, **fields)  # type: ignore[arg-type]
+def entry(name: str, *below: Entry, **fields: Any) -> Entry:
+    return Entry(id=f"en-{name}", label=Words(text=name.title()), entries=below, **fields)
 
 
 MENU = Menu(id="mn-a", name="Main", entries=(entry("a", entry("b", icon="anchor")), entry("c"), entry("d")))
@@ -200,6 +201,14 @@ def test_a_broken_line_is_told_at_its_place_and_nothing_changes(text: str, line:
     assert read.edit is None
     (fault,) = read.faults
     assert fault.line == line and said in fault.why
+
+
+def test_branches_that_grow_alike_keep_each_what_its_text_cannot_say() -> None:
+    grown = [Grown(path="/guide/", without=(gone,)) for gone in ("pg-gone", "pg-gone-too")]
+    menu = MENU.replaced(entries=(entry("a", grows=grown[0]), entry("b", grows=grown[1])))
+    text = MenuText(site_with(menu)).written(menu)
+    assert text.count("    * all below /guide/\n") == 2
+    assert read_into(menu, text) == (menu, None)
 
 
 def test_a_label_that_is_the_title_of_its_page_follows_the_page() -> None:

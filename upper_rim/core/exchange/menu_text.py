@@ -91,8 +91,8 @@ class MenuText:
         """The one edit after which the menu's text is this one. All or nothing: where a line is broken there is none."""
         lines = self.lines(menu)
         drafts = read_menu(text)
-        reading = _Reading(self, lines, drafts.entries)
-        wanted = menu.replaced(**reading.level(drafts.entries, new_id))
+        reading = _Reading(self, lines, drafts.entries, new_id)
+        wanted = menu.replaced(**reading.level(drafts.entries, menu))
         faults = sorted([*drafts.faults, *reading.faults])
         edits = [] if faults else list(edits_between(menu, wanted))
         return MenuRead(Together(edits=tuple(edits)) if edits else None, faults)
@@ -183,17 +183,20 @@ def _line_text(columns: Columns) -> str:
 class _Reading:
     """What the drafts of a text make of a menu's entries."""
 
-    def __init__(self, texts: MenuText, lines: Sequence[Line], drafts: Sequence[Draft]) -> None:
-        self._texts = texts
+    def __init__(
+        self, texts: MenuText, lines: Sequence[Line], drafts: Sequence[Draft], new_id: Callable[[str], str]
+    ) -> None:
+        self._texts, self._new_id = texts, new_id
         listed = [draft for draft in _all_drafts(drafts) if not draft.grows]
-        known = [(line.holder, line.columns) for line in lines if line.columns is not None]
+        known = [(one.holder, one.columns) for one in lines if one.columns and isinstance(one.holder, Entry)]
         pairs = matched([columns for _, columns in known], [_columns(draft) for draft in listed])
         self._known = {id(draft): known[pairs[at]] for at, draft in enumerate(listed) if at in pairs}
-        self._growth = {line.text: line.holder.grows for line in lines if line.columns is None}
         self.faults: list[LineFault] = []
 
-    def level(self, drafts: Sequence[Draft], new_id: Callable[[str], str]) -> dict[str, Any]:
-        """Entries, and which pages grow beside them."""
+    def level(self, drafts: Sequence[Draft], holder: Menu | Entry) -> dict[str, Any]:
+        """Entries, and which pages grow beside them. `holder` is what holds them, as it is: what a line about growing
+        cannot say, that pages which are gone are left out, stays with it."""
+        known = self._texts.growth_text(holder.grows) if holder.grows else ""
         grows: Grown | None = None
         entries: list[Entry] = []
         for draft in drafts:
@@ -201,22 +204,20 @@ class _Reading:
                 if draft.grows and (grows or draft.below):
                     raise ValueError("what grows is said once beside the same entries, and nothing stands below it")
                 if draft.grows:
-                    said = f"* all below {draft.grows}"
-                    grows = self._growth.get(said) or self._texts.growth(draft.grows)
+                    is_known = known == f"* all below {draft.grows}"
+                    grows = holder.grows if is_known else self._texts.growth(draft.grows)
                 else:
-                    entries.append(self._entry(draft, new_id))
+                    entries.append(self._entry(draft))
             except ValidationError as error:
                 self.faults.append(LineFault(draft.line, error.errors()[0]["msg"]))
             except ValueError as error:
                 self.faults.append(LineFault(draft.line, str(error)))
         return {"entries": tuple(entries), "grows": grows}
 
-    def _entry(self, draft: Draft, new_id: Callable[[str], str]) -> Entry:
+    def _entry(self, draft: Draft) -> Entry:
         columns = _columns(draft)
-        entry, was = self._known.get(id(draft), (None, None)) if id(draft) in self._known else (None, None)
-        below = self.level(draft.below, new_id)
-        if not isinstance(entry, Entry) or was is None:
-            entry, was = Entry(id=new_id("en")), Columns(NOTHING)
+        entry, was = self._known.get(id(draft)) or (Entry(id=self._new_id("en")), Columns(NOTHING))
+        below = self.level(draft.below, entry)
         changed: dict[str, Any] = {}
         translations = _translations(entry, draft)
         if columns[:2] != was[:2]:

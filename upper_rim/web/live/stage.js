@@ -184,9 +184,9 @@
     chosen = /^[a-z0-9-]+$/.test(data.chosen || "") ? data.chosen : null;
     mark();
     if (data.rim === "changed") waiting = waiting.then(refresh).catch(reload);
-    // After layout, and not before what was chosen is there.
     // What opens a menu is a script of the page's.
     if (opens) waiting = waiting.then(() => loaded);
+    // After layout, and not before what was chosen is there.
     if (chosen !== before) waiting = waiting.then(() => new Promise((next) => requestAnimationFrame(() => (bringIntoView(scroll), next()))));
     if (opens) waiting = waiting.then(() => (looking = setTimeout(tellWhere, SETTLED_MS)));
   };
@@ -234,8 +234,10 @@
   addEventListener("pointerup", ({ clientX, clientY }) => {
     if (drag?.isMoving) {
       letGo(drag.what, spotAt(clientX, clientY));
-      // What was dragged was not pressed.
-      addEventListener("click", (event) => (event.preventDefault(), event.stopImmediatePropagation()), { capture: true, once: true });
+      // What was dragged was not pressed; let go outside, nothing is.
+      const swallow = (event) => (event.preventDefault(), event.stopImmediatePropagation());
+      addEventListener("click", swallow, { capture: true, once: true });
+      setTimeout(() => removeEventListener("click", swallow, { capture: true }));
     }
     drag = null;
   });
