@@ -43,6 +43,7 @@ SCRIPTS = {
     "htmx.min.js": "htmx.org/dist/htmx.min.js",
     "idiomorph-ext.min.js": "idiomorph/dist/idiomorph-ext.min.js",
     "sortable.min.js": "sortablejs/Sortable.min.js",
+    "culori.min.js": "culori/bundled/culori.min.mjs",
     "trix.umd.min.js": "trix/dist/trix.umd.min.js",
     "trix.css": "trix/dist/trix.css",
 }
@@ -52,6 +53,7 @@ LICENCES = {
     "sortablejs": "sortablejs/LICENSE",
     "lucide": "lucide-static/LICENSE",
     "simple-icons": "simple-icons/LICENSE.md",
+    "culori": "culori/LICENSE",
     "trix": "trix/LICENSE",
     "tailwindcss": "tailwindcss/LICENSE",
     **{face: f"{package}/LICENSE" for face, (package, _) in FACES.items()},

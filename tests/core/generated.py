@@ -44,6 +44,7 @@ VALUES: dict[str, list[str]] = {
     "text-decoration-color": ["@:accent", "currentcolor", "tomato"],
     "text-decoration-thickness": ["3px", "auto", "0.1em"],
     "text-underline-offset": ["4px", "auto"],
+    "text-shadow": ["1px 2px 3px @:accent", "0 0 2px red, 1px 1px #0003", "none", "1px 1px 0 2px red"],
     "color": ["@:ink", "@:accent/60%", "#123456", "oklch(0.6 0.1 200)", "blurple"],
     "opacity": ["0.5", "1", "3"],
     "mix-blend-mode": ["multiply", "normal"],

@@ -172,6 +172,8 @@ def test_a_swatch_changes_all_its_uses_its_tints_and_nothing_else() -> None:
         ("padding-block-start", "calc(1px + 2px)", "a length is"),
         ("opacity", "1.5", "from 0 to 1"),
         ("box-shadow", "2px red", "a shadow is written"),
+        ("text-shadow", "1px 1px 0 0 red", "no spread"),
+        ("text-shadow", "inset 1px 1px red", "not inset"),
         ("font-weight", "heavy", "whole number"),
         ("transition-duration", "soon", "a time is"),
         ("color", "red;}body{display:none", "no braces"),

@@ -10,7 +10,7 @@ from __future__ import annotations
 import re
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import Literal
+from typing import Literal, NamedTuple
 
 from .colours import check_colour, signed
 
@@ -195,19 +195,53 @@ def _image(text: str) -> None:
             check_colour(colour)
 
 
-def _shadow(text: str) -> None:
-    if text == "none":
-        return
-    for layer in arguments_of(text):
-        words = [word for word in words_of(layer) if word != "inset"]
-        lengths = [word for word in words if re.fullmatch(rf"{_LENGTH}", word)]
-        colours = [word for word in words if word not in lengths]
-        if not 2 <= len(lengths) <= 4 or len(colours) > 1:
-            raise NotAValue("a shadow is written as: right down blur spread colour, such as 0 2px 8px 0 #0003")
-        if any("%" in length for length in lengths) or (len(lengths) > 2 and lengths[2].startswith("-")):
+class Shadow(NamedTuple):
+    """One shadow of a box or of letters: lengths as they are written, empty where none is; without a `colour` it has the
+    text's own."""
+
+    right: str
+    down: str
+    blur: str = ""
+    spread: str = ""
+    colour: str = ""
+    is_inset: bool = False
+
+
+def shadows_of(text: str) -> list[Shadow] | None:
+    """The shadows of a value, the uppermost first; None where it is none (CSS Backgrounds 3, 6.1)."""
+    return [] if text == "none" else _all_read([_shadow_of(layer) for layer in arguments_of(text)])
+
+
+def _all_read(shadows: list[Shadow | None]) -> list[Shadow] | None:
+    read = [shadow for shadow in shadows if shadow is not None]
+    return read if len(read) == len(shadows) else None
+
+
+def _shadow_of(layer: str) -> Shadow | None:
+    words = words_of(layer)
+    lengths = [word for word in words if re.fullmatch(_LENGTH, word)]
+    colours = [word for word in words if word not in lengths and word != "inset"]
+    if not 2 <= len(lengths) <= 4 or len(colours) > 1:
+        return None
+    right, down, blur, spread = (*lengths, "", "")[:4]
+    return Shadow(right, down, blur, spread, colours[0] if colours else "", "inset" in words)
+
+
+def _box_shadow(text: str) -> None:
+    shadows = shadows_of(text)
+    if shadows is None:
+        raise NotAValue("a shadow is written as: right down blur spread colour, such as 0 2px 8px 0 #0003")
+    for shadow in shadows:
+        if any("%" in length for length in shadow[:4]) or shadow.blur.startswith("-"):
             raise NotAValue("a shadow's lengths are no percentages, and its blur is not less than 0")
-        for colour in colours:
-            check_colour(colour)
+        if shadow.colour:
+            check_colour(shadow.colour)
+
+
+def _letter_shadow(text: str) -> None:
+    _box_shadow(text)
+    if any(shadow.is_inset or shadow.spread for shadow in shadows_of(text) or ()):
+        raise NotAValue("letters’ shadows have no spread and are not inset: right down blur colour")
 
 
 def _position(text: str) -> None:
@@ -243,7 +277,8 @@ CHECKS: dict[str, Callable[[str], None]] = {
     "face": _face,
     "colour": check_colour,
     "image": _image,
-    "shadow": _shadow,
+    "shadow": _box_shadow,
+    "letter shadow": _letter_shadow,
     "position": _position,
     "background size": _background_size,
     "time": _time,
@@ -278,6 +313,7 @@ _LISTED = [
     Property("word-spacing", "Between words", "Type", "spacing", "normal", True),
     Property("font-stretch", "Letters’ width", "Type", "stretch", "100%", True),
     Property("text-transform", "Case", "Type", "choice", "none", True, ("none", "uppercase", "lowercase", "capitalize")),
+    Property("text-shadow", "Shadow", "Type", "letter shadow", "none", True),
     Property("list-style-type", "Mark", "Type", "choice", "disc", True, ("disc", "circle", "square", "decimal", "none")),
     Property("text-decoration-line", "Line", "Line", "choice", "none", False, ("none", "underline", "line-through", "overline")),
     Property("text-decoration-style", "Kind", "Line", "choice", "solid", False, ("solid", "double", "dotted", "dashed", "wavy")),

@@ -72,8 +72,17 @@
     else open();
     return true;
   };
+  // What a value that is being turned would look like, until the page that says so has come.
+  const turned = document.createElement("style");
+  let turns = 0;
+  const turn = ({ selector, declared }) => {
+    turns += 1;
+    turned.textContent = selector ? `@layer rim-stage{${selector}{transition:none!important}}` : "";
+    const rule = turned.sheet?.cssRules[0]?.cssRules[0];
+    for (const [name, value] of Object.entries((rule && declared) || {})) rule.style.setProperty(name, value, "important");
+  };
   // Our layer must come before the site's own for its importance to win: it stands first in the head.
-  document.head.prepend(outline);
+  document.head.prepend(outline, turned);
 
   const marksOf = (root) => {
     const found = [], walker = document.createTreeWalker(root, NodeFilter.SHOW_COMMENT);
@@ -85,6 +94,11 @@
   const pieces = (root) => [...root.querySelectorAll("[data-rim-node]:not([data-rim-pager])")].filter((part) => !part.parentElement.closest("[data-rim-node]"));
 
   const refresh = async () => {
+    const before = turns;
+    await shownAnew();
+    if (turns === before) turn({});
+  };
+  const shownAnew = async () => {
     const answer = await fetch(location.href, { cache: "no-store", headers: { "X-Rim-Shown": shown } });
     if (answer.headers.get("content-type").startsWith("text/css")) {
       restyle(sheetOf(document), await answer.text());
@@ -178,6 +192,8 @@
     if (data.rim === "scroll") return scrollTo({ top: data.to, behavior: "instant" });
     if (data.rim === "over") return show(spotAt(data.x, data.y));
     if (data.rim === "let go") return letGo(data.what, spotAt(data.x, data.y));
+    if (data.rim === "turn") return turn(data);
+    if (data.rim === "pick") return (isPicking = true), (document.documentElement.style.cursor = "crosshair");
     const before = chosen, { scroll } = data;
     [pointing, opens] = [data.pointing, data.opens];
     document.documentElement.style.cursor = pointing ? "crosshair" : "";
@@ -259,7 +275,23 @@
     const alike = [...part.parentElement.children].filter((other) => other.localName === part.localName && !other.className.startsWith?.(key));
     return `${beside ? "body" : selectorOf(part.parentElement)} > ${part.localName}` + (alike.length > 1 ? `:nth-of-type(${alike.indexOf(part) + 1})` : "");
   };
+  // Which colours are seen at a place: of the text there, and of what is painted behind it.
+  let isPicking = false;
+  const coloursAt = (part) => {
+    const ink = getComputedStyle(part).color, isClear = (colour) => /^rgba\(.*, 0\)$|^transparent$/.test(colour);
+    for (; part; part = part.parentElement) {
+      const ground = getComputedStyle(part).backgroundColor;
+      if (!isClear(ground)) return { ink, ground };
+    }
+    return { ink, ground: "rgb(255, 255, 255)" };
+  };
   document.addEventListener("click", (event) => {
+    if (isPicking) {
+      event.preventDefault();
+      isPicking = false;
+      document.documentElement.style.cursor = "";
+      return parent.postMessage({ rim: "picked", ...coloursAt(event.target) }, studio);
+    }
     const link = event.target.closest("a[href]");
     const node = event.target.closest("[data-rim-node]");
     const list = pointing && !node && event.target.closest("ul,ol,tbody,dl");

@@ -1,4 +1,4 @@
-"""What may a studio page load and run? Its own files, and frames of the sites' hosts."""
+"""What may a studio page load and run? Its own files; frames and pictures of the sites' hosts."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ class ContentSecurityPolicy:
         port = request.get_port()
         frames = f"{settings.ADDRESS_SCHEME}://*.{settings.SITES_DOMAIN}:{port}"
         response["Content-Security-Policy"] = (
-            f"default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; font-src 'self'; "
+            f"default-src 'self'; script-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: {frames}; font-src 'self'; "
             f"frame-src {frames}; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
         )
         return response

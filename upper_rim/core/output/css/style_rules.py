@@ -8,6 +8,7 @@ Within a layer a state outweighs rest by its specificity, and a band outweighs a
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Iterator, Mapping
+from typing import Any
 
 from ...kinds.items.menu import MenuItem
 from ...kinds.pieces.base import Piece
@@ -23,7 +24,7 @@ from ...style.paint.colour import Palette, read_colour
 from ...style.resolve import StyledElement, Styling, built_in, relative_to, said_of, wearers
 from ...values.properties import OWN_PROPERTIES, PROPERTIES
 from ...values.styling import STATES, STATES_OF, Declaration, Part, State
-from ..naming import look_class
+from ..naming import look_class, with_site_key
 from .width_rules import media
 
 _Said = Mapping[str, Mapping[tuple[State, str | None], str]]
@@ -149,10 +150,8 @@ class StyleRules:
     def _own(self) -> Iterator[tuple[str, _Said]]:
         for holder in self.styling.holders.values():
             for part in dict.fromkeys(style.part for style in holder.styles):
-                inner = COLUMN_RULE if isinstance(holder, Row) and part == "content" else PART_SELECTORS[part]
-                inner = outside_drawers(inner) if inner and isinstance(holder, MenuItem) and holder.drawer else inner
                 said = said_of(holder.styles, part)
-                yield f".rim-{holder.id}{inner}", _of_the_root(said) if isinstance(holder, Piece) else said
+                yield _own_selector(holder, part), _of_the_root(said) if isinstance(holder, Piece) else said
 
     def _looks(self, position: int, part: Part) -> Iterator[tuple[str, _Said]]:
         for look in self.site.looks:
@@ -350,6 +349,19 @@ class StyleRules:
         else:
             stops.append(ground)
         return ",".join(stops)
+
+
+def _own_selector(holder: Any, part: Part) -> str:
+    inner = COLUMN_RULE if isinstance(holder, Row) and part == "content" else PART_SELECTORS[part]
+    inner = outside_drawers(inner) if inner and isinstance(holder, MenuItem) and holder.drawer else inner
+    return f".rim-{holder.id}{inner}"
+
+
+def selector_of(styling: Styling, element: StyledElement) -> str:
+    """What matches a styled element on the site's pages, whatever its state; of a stage, its piece."""
+    holder = styling.holders.get(element.node)
+    own = _own_selector(holder, element.part) if holder is not None else f".rim-{element.piece}"
+    return with_site_key(own, styling.site.key)
 
 
 def line_width(value: str) -> str:

@@ -18,6 +18,7 @@ from ....core.values.properties import CORNERS, PROPERTIES, SIDES
 from ....core.values.styling import Declaration, Part, State
 from ....shipped import shelf
 from .control import Choice
+from .editors import editor_of
 
 SIDED = {
     "padding": tuple(f"padding-{side}" for side in SIDES),
@@ -33,7 +34,7 @@ top."""
 FACETS: dict[str, tuple[tuple[str, tuple[str, ...]], ...]] = {
     "text": (
         ("Type", ("font-family", "font-size", "font-weight", "font-style", "line-height")),
-        ("Letters", ("color", "letter-spacing", "word-spacing", "font-stretch", "text-transform")),
+        ("Letters", ("color", "text-shadow", "letter-spacing", "word-spacing", "font-stretch", "text-transform")),
         ("Line", ("text-decoration-line", "text-decoration-style", "text-decoration-color", "text-decoration-thickness", "text-underline-offset")),
     ),
     "ground": (
@@ -78,6 +79,7 @@ def part_name(part: str, role: str) -> str:
     return {"row": "Row", "column-rule": "Dividers", "icon": "Icons"}.get(role) or PART_NAMES[part]
 
 
+_BULLETS = ("Bullets", ("list-style-type",))
 _COLUMN_RULE = (
     ("Between columns", ("border-inline-start-width", "border-inline-start-style", "border-inline-start-color")),
 )
@@ -86,7 +88,7 @@ _COLUMN_RULE = (
 @dataclass(frozen=True)
 class StyleControl:
     """`value`: what is set right here (empty where nothing is); `shown`: what holds; `source`: where that comes
-    from."""
+    from. `editor`: what its editor begins with (`editors.editor_of`); `chip`: the CSS of a small picture of the value."""
 
     name: str
     label: str
@@ -94,8 +96,9 @@ class StyleControl:
     value: str
     shown: str
     source: str
-    colour: str = ""
+    chip: str = ""
     choices: Sequence[Choice] = ()
+    editor: str = ""
 
 
 @dataclass(frozen=True)
@@ -119,13 +122,17 @@ class Chosen:
 def style_groups(site: Site, styling: Styling, facet: str, chosen: Chosen, seen_band: str | None) -> list[StyleGroup]:
     """The groups of one facet of the tray. What is shown is what holds in `seen_band`."""
     palette = Palette(site)
-    listed_groups = FACETS[facet]
-    if chosen.element.role == "column-rule":
-        listed_groups = _COLUMN_RULE
     return [
         StyleGroup(name, [_control(site, styling, palette, listed, chosen, seen_band) for listed in names])
-        for name, names in listed_groups
+        for name, names in listed_groups(facet, chosen.element.role)
     ]
+
+
+def listed_groups(facet: str, role: str) -> tuple[tuple[str, tuple[str, ...]], ...]:
+    """The groups of a facet, and the properties in each, for what has that role."""
+    if role == "column-rule":
+        return _COLUMN_RULE
+    return (*FACETS[facet], _BULLETS) if facet == "text" and role == "list" else FACETS[facet]
 
 
 def _control(
@@ -134,30 +141,41 @@ def _control(
     names = SIDED.get(name, (name,))
     resolved = [styling.resolve(chosen.element, one, chosen.state, seen_band) for one in names]
     here = [_said_here(one, chosen) for one in names]
-    value = shorthand([said if said is not None else found.value for said, found in zip(here, resolved, strict=True)])
-    is_set = any(said is not None for said in here)
+    values = [said if said is not None else found.value for said, found in zip(here, resolved, strict=True)]
     shown = shorthand([found.value for found in resolved])
     listed = PROPERTIES[names[0]]
-    colour = palette.resolved(resolved[0].value) if listed.kind == "colour" else ""
+    kind = _kind(listed.kind)
     return StyleControl(
         name,
         LABELS.get(name, listed.label),
-        _kind(listed.kind, name),
-        in_words(value, site) if is_set else "",
+        kind,
+        in_words(shorthand(values), site) if any(said is not None for said in here) else "",
         in_words(shown, site),
         source_in_words(_strongest(resolved), site, chosen),
-        "" if colour.lower() == "currentcolor" else colour,
+        _chip(listed.kind, palette.resolved(values[0])),
         list(_choices(name, names[0], resolved[0].value, site, styling, chosen)),
+        editor_of(names, values) if kind != "choice" else "",
     )
+
+
+def _chip(kind: str, value: str) -> str:
+    """The CSS of a small picture of a value; empty where the kind has its sign."""
+    match kind:
+        case "colour":
+            return f"background:{value}"
+        case "image":
+            return f"background:{value}" if "gradient" in value and "url(" not in value else ""
+        case "shadow":
+            return f"box-shadow:{value}" if value != "none" else ""
+        case _:
+            return ""
 
 
 LABELS = {"border-width": "Width", "border-style": "Kind", "border-color": "Colour", "border-radius": "Radius"}
 
 
-def _kind(kind: str, name: str) -> str:
-    if name in {"border-style"}:
-        return "choice"
-    return {"choice": "choice", "colour": "colour", "face": "choice", "weight": "choice"}.get(kind, "text")
+def _kind(kind: str) -> str:
+    return "choice" if kind in {"choice", "face", "weight", "stretch"} else "colour" if kind == "colour" else "text"
 
 
 def _said_here(name: str, chosen: Chosen) -> str | None:

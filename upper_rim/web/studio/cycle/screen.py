@@ -96,8 +96,13 @@ def frame(request: HttpRequest, opened: Opened) -> dict[str, Any]:
         "edition": edition,
         "changes": opened.revision - edition.revision if edition else None,
         "live_address": address(opened.slug, request.get_host()),
-        "stage_address": address(stage_label(StageKey(opened.stored.pk, opened.user.pk)), request.get_host()),
+        "stage_address": stage_address(request, opened),
     }
+
+
+def stage_address(request: HttpRequest, opened: Opened) -> str:
+    """Where the site's pages and files are seen as they are now, by this designer."""
+    return address(stage_label(StageKey(opened.stored.pk, opened.user.pk)), request.get_host())
 
 
 def _rendered(request: HttpRequest, template: str, context: dict[str, Any]) -> HttpResponse:

@@ -23,9 +23,10 @@ from ....core.style.type.scale import column_px, sidebar_needs_px, spaces, sprea
 from ....core.values.colours import ROLE_COLOURS
 from ....core.values.styling import PARTS, STATES_OF, Declaration, Look, Part, RoleDefault, State, Swatch
 from ....shipped import shelf
+from ..controls.editors import editing_of
 from ..controls.of_nodes import node_name
 from ..controls.of_styles import FACET_NAMES, STATE_NAMES, Chosen, faces_to_choose, style_groups
-from ..cycle.screen import Opened, Redirected, screen, site_url
+from ..cycle.screen import Opened, Redirected, screen, site_url, stage_address
 from ..preview.viewing import asked, pictures_of, states_shown
 
 
@@ -158,9 +159,7 @@ def role(request: HttpRequest, opened: Opened, role: str, made: tuple[str, ...])
     default = default_of(opened.site.roles, role)
     shown_role = "button" if role == "ring" else role
     element = styling.role_element(shown_role) if shown_role != "page" else styling.role_element("piece")
-    context = _styled(
-        request, opened.site, styling, element, default.styles if default else (), ("box",), STATES_OF[role]
-    )
+    context = _styled(request, opened, styling, element, default.styles if default else (), ("box",), STATES_OF[role])
     return {
         "room": "defaults",
         "role": role,
@@ -193,7 +192,7 @@ def look(request: HttpRequest, opened: Opened, look_id: str, made: tuple[str, ..
     part = cast(Part, asked(request, "part", PARTS, "box"))
     elements = [styling.elements[node.id, part] for node in worn if (node.id, part) in styling.elements]
     element = elements[0] if elements else styling.role_element("entry" if part == "content" else "button")
-    context = _styled(request, site, styling, element, chosen.styles, PARTS, STATES_OF["entry"])
+    context = _styled(request, opened, styling, element, chosen.styles, PARTS, STATES_OF["entry"])
     return {
         "room": "looks",
         "look": chosen,
@@ -217,7 +216,7 @@ def _worn_by(site: Site, look_id: str) -> list[tuple[str, str, str]]:
 
 def _styled(
     request: HttpRequest,
-    site: Site,
+    opened: Opened,
     styling: Styling,
     element: StyledElement,
     styles: tuple[Declaration, ...],
@@ -225,6 +224,7 @@ def _styled(
     states: tuple[State, ...],
 ) -> dict[str, Any]:
     """What the controls of a look or a role's defaults show."""
+    site = opened.site
     facets = {key: name for key, name in FACET_NAMES.items() if key not in {"content", "looks"}}
     facet = asked(request, "tray", facets, "text")
     part = cast(Part, asked(request, "part", parts, "box"))
@@ -232,7 +232,8 @@ def _styled(
     band = asked(request, "band", {band.id for band in site.bands})
     seen = band or (site.bands[-1].id if site.bands else None)
     about = Chosen(styles, element, part, state, band or None)
-    painter = Painter(styling, pictures_of(site))
+    strip = states_shown(styling, Painter(styling, pictures_of(site)), element, states, state, seen, 1280)
+    contrast = strip[states.index(state)].contrast
     return {
         "tray": facet,
         "facets": [(key, name, key == facet) for key, name in facets.items()],
@@ -240,7 +241,8 @@ def _styled(
         "parts": [(key, key.capitalize()) for key in parts] if len(parts) > 1 else [],
         "state": state,
         "states": [(key, STATE_NAMES[key]) for key in states],
-        "strip": states_shown(styling, painter, element, states, state, seen, 1280),
+        "strip": strip,
+        "editing": editing_of(styling, element, state, contrast, stage_address(request, opened)),
         "band": band,
         "style_groups": style_groups(site, styling, facet, about, seen),
         "swatch_names": [swatch.name for swatch in site.swatches],

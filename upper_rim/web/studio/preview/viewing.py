@@ -21,6 +21,7 @@ from ....core.style.paint.pictures import Picture, read_picture
 from ....core.style.resolve import StyledElement, Styling, band_at
 from ....core.values.styling import STATES_OF, Part, State, Styled
 from ...sites import contents
+from ..controls.editors import editing_of
 from ..controls.of_styles import FACET_NAMES, STATE_NAMES, Chosen, StyleGroup, part_name, style_groups
 
 TRAYS = {**FACET_NAMES, "fit": "Fit", "movement": "Movement"}
@@ -63,8 +64,8 @@ def asked(request: HttpRequest, name: str, allowed: Any, otherwise: str = "") ->
     return value if value in allowed else otherwise
 
 
-def tray(request: HttpRequest, site: Site, chosen: Any, width: int) -> dict[str, Any]:
-    """What the tray shows of a node's look."""
+def tray(request: HttpRequest, site: Site, chosen: Any, width: int, stage_address: str) -> dict[str, Any]:
+    """What the tray shows of a node's look. `stage_address`: where the site's files are seen."""
     roles = roles_of(chosen)
     facet = asked(request, "tray", _trays_of(chosen), "content")
     part = cast(Part, asked(request, "part", roles, "content" if roles.get("content") in {"entry", "icon"} else "box"))
@@ -80,6 +81,7 @@ def tray(request: HttpRequest, site: Site, chosen: Any, width: int) -> dict[str,
     if facet not in {"content", "looks", "fit", "movement"}:
         # What is shown is what holds at the width looked at; what is set is set for the band chosen.
         groups = style_groups(site, styling, facet, about, seen_band)
+    strip = states_shown(styling, painter, element, states, state, seen_band, width)
     return {
         "tray": facet,
         "facets": [(key, name, key == facet) for key, name in TRAYS.items() if key in _trays_of(chosen)],
@@ -88,7 +90,8 @@ def tray(request: HttpRequest, site: Site, chosen: Any, width: int) -> dict[str,
         "state": state,
         "band": band or "",
         "seen_band": seen_band or "all",
-        "strip": states_shown(styling, painter, element, states, state, seen_band, width),
+        "strip": strip,
+        "editing": editing_of(styling, element, state, strip[states.index(state)].contrast, stage_address),
         "style_groups": groups,
         "style_node": chosen.id,
         "extent": extent(styling, element, seen_band, width) if facet == "room" else None,

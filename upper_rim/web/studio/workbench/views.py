@@ -23,7 +23,7 @@ from ....core.reach.reached import reached
 from ...sites.fitters import site_fitter
 from ..controls.control import Group, note
 from ..controls.of_nodes import groups_for, node_name, shared_row
-from ..cycle.screen import Opened, Redirected, screen, site_url
+from ..cycle.screen import Opened, Redirected, screen, site_url, stage_address
 from ..forms.numbers import PHONE_PX, USUAL_PX, stage_width
 from ..preview.fitting import SpanInWords, asked_span, clusters, grouped, marks_of, snap_widths, spans_of
 from ..preview.legible import legible, squeezed_note
@@ -65,7 +65,7 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
     width = stage_width(request.POST, request.GET, usual=usual)
     looked = looked_through(request, fitter, shown, page, width) if page else None
     failing = [span for span in spans if span.fails]
-    tray_shown = tray(request, site, chosen, width)
+    tray_shown = tray(request, site, chosen, width, stage_address(request, opened))
     movement = movement_shown(fitter, shown, seen_piece, chosen, page, looked, width, tray_shown["tray"])
     found = legible(fitter, shown, seen_piece, page, width)
     outline = outline_of(piece, site, chosen.id, page, found.marks | marks_of(fits))

@@ -95,6 +95,7 @@ const HEARD = {
   },
   shown: showSpecimens,
   dropped: (told) => announce("rim:dropped", told),
+  picked: (told) => announce("rim:picked", told),
   at: (rect, frame) => {
     const { left, top } = frame.getBoundingClientRect(), ground = frame.parentElement.getBoundingClientRect(), { scale } = scaleOf(frame);
     const across = left - ground.left, down = top - ground.top;

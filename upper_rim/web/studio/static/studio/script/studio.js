@@ -8,6 +8,7 @@ import "./scroll_ruler.js";
 import "./movement_study.js";
 import "./menu_pages.js";
 import "./shortcuts.js";
+import "./value_editor.js";
 import "./outline.js";
 import "./fields.js";
 import "./focus.js";
