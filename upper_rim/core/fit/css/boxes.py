@@ -132,10 +132,11 @@ class Box:
     says which of its boxes it is. `stays`: whether nothing in it depends on the viewport. `takes_its_share`: nor on how
     wide its container is, until it is stretched or shrunk. `has_percent_heights`: whether its height or limits are
     shares of its container's. `may_spill`: whether something in it may reach below it. `is_seen`: not so, where it only
-    takes room."""
+    takes room. `paints`: what is painted there, which is nothing to its layout (`markup.elements.Paints`)."""
 
     node: str = ""
     part: str = ""
+    paints: Any = None
     width: Amount | None = None
     min_width: Amount | None = None
     max_width: Amount | None = None

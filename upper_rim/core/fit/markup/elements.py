@@ -90,6 +90,18 @@ class _Placed(NamedTuple):
         )
 
 
+class Paints(NamedTuple):
+    """What is painted at an element's box: the part of its item that is styled there, or the role that it has within it;
+    a picture's path, an icon's name, what a field says while it is empty."""
+
+    item: str
+    part: Part | None = None
+    role: str = ""
+    picture: str = ""
+    icon: str = ""
+    placeholder: str = ""
+
+
 class _Around(NamedTuple):
     """What an element has from what it stands in. `type`: how text is set; `breaks`: whether it may stand on several
     lines; `is_item`: it is a flex box's or a grid's."""
@@ -173,8 +185,22 @@ class ElementBoxes:
         part = self._part(placed)
         if part is not None:
             return setting.part(item.id, part)
-        role = next((ROLE_OF_CLASS[name] for name in placed.classes if name in ROLE_OF_CLASS), None)
-        return setting.within(item.id, role) if role in item.ROLES_WITHIN else None
+        role = self._role(placed)
+        return setting.within(item.id, role) if role else None
+
+    def _paints(self, placed: _Placed) -> Paints | None:
+        part, said = self._part(placed), placed.element.attributes
+        role = "" if part else self._role(placed)
+        icon = next((name.removeprefix("icon-") for name in placed.classes if name.startswith("icon-")), "")
+        picture = str(said.get("src") or "") if placed.element.tag == "img" else ""
+        placeholder = str(said.get("placeholder") or "")
+        painted = part or role or icon or picture or placeholder
+        return Paints(self._item.id, part, role, picture, icon, placeholder) if painted else None
+
+    def _role(self, placed: _Placed) -> str:
+        """What an element is that has no styles of its own; empty where the sheets alone say how it is."""
+        role = next((ROLE_OF_CLASS[name] for name in placed.classes if name in ROLE_OF_CLASS), "")
+        return role if role in self._item.ROLES_WITHIN else ""
 
     def _part(self, placed: _Placed) -> Part | None:
         """As `output.css.style_rules.PART_SELECTORS` has it."""
@@ -187,7 +213,11 @@ class ElementBoxes:
         style, base = self._style(placed), placed.base
         kind = style.type if style else base.type(around.type)
         sizes = base.sizes(kind.size, None if style else 0.0)
-        how: dict[str, Any] = {"node": self._node(placed), "part": self._part_name(placed)}
+        how: dict[str, Any] = {
+            "node": self._node(placed),
+            "part": self._part_name(placed),
+            "paints": self._paints(placed),
+        }
         how |= style.over(**sizes) if style else sizes
         if base.declared.get("align-self") == "stretch":
             how["align_self"] = "stretch"

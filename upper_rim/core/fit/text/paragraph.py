@@ -260,6 +260,13 @@ class Paragraph:
             width.span.bends = True
         return list(lines_of(parts, (value(width) + SLACK_PX) / (value(unit) or 1.0)))
 
+    def line_widths(self, width: float, viewport: Viewport) -> list[float]:
+        """How far each line reaches in a room, in px, at one width of the viewport."""
+        parts, unit = self.parts(viewport), value(self._unit(self.parts(viewport), viewport))
+        lines = lines_of(parts, (width + SLACK_PX) / (unit or 1.0))
+        starts = [0.0, *(parts.ends[last] for _, last in lines)]
+        return [(parts.seen[last] - start) * unit for (_, last), start in zip(lines, starts, strict=False)]
+
     def part_of(self, index: int) -> int:
         """Which part a character stands in."""
         return bisect_right(self._breaks, index)

@@ -100,6 +100,34 @@ def gradient_at(text: str, width: float, height: float, place: tuple[float, floa
     return _between_stops(stops, along(place))
 
 
+class GradientDrawn(NamedTuple):
+    """A gradient as SVG draws it (SVG 2, 14.2): along the line from `start` to `end`, or, where `radii` are said, out
+    from `start`; in px of its box. `stops`: shares of that way and colours."""
+
+    start: tuple[float, float]
+    end: tuple[float, float]
+    radii: tuple[float, float] | None
+    stops: tuple[tuple[float, Rgba], ...]
+
+
+def gradient_drawn(text: str, width: float, height: float) -> GradientDrawn:
+    gradient = gradient_of(text)
+    assert gradient is not None, "values are checked before they are kept"
+    along, placed = _measured(text, width, height)
+    kind, shape, _ = gradient
+    _, length = (_line if kind == "linear" else _ray)(shape, width, height)
+    stops = tuple((place / (length or 1.0), colour) for place, colour in placed)
+    middle = (width / 2, height / 2)
+    if kind == "linear":
+        across, down = along((1.0, 0.0)) - along((0.0, 0.0)), along((0.0, 1.0)) - along((0.0, 0.0))
+        start, end = (
+            (middle[0] + sign * across * length / 2, middle[1] + sign * down * length / 2) for sign in (-1, 1)
+        )
+        return GradientDrawn(start, end, None, stops)
+    centre, radii = _rays(shape, width, height)
+    return GradientDrawn(centre, centre, radii, stops)
+
+
 Along = Callable[[tuple[float, float]], float]
 
 
@@ -138,7 +166,14 @@ def _line(shape: str, width: float, height: float) -> tuple[Along, float]:
 
 
 def _ray(shape: str, width: float, height: float) -> tuple[Along, float]:
-    """Distance from the centre in terms of the ray to the right, and that ray's length: farthest corner."""
+    """Distance from the centre in terms of the ray to the right, and that ray's length."""
+    (x, y), (across, down) = _rays(shape, width, height)
+    flat = across / max(down, 0.001)
+    return lambda place: math.hypot(place[0] - x, (place[1] - y) * flat), across
+
+
+def _rays(shape: str, width: float, height: float) -> tuple[tuple[float, float], tuple[float, float]]:
+    """The centre, and how far the farthest corner is in terms of the rays to the right and down."""
     at = re.search(r"at (\S+) (\S+)$", shape)
     horizontal = {"left": 0.0, "center": 0.5, "right": 1.0}
     vertical = {"top": 0.0, "center": 0.5, "bottom": 1.0}
@@ -146,11 +181,10 @@ def _ray(shape: str, width: float, height: float) -> tuple[Along, float]:
     y = _placed(at[2], height, vertical, width) if at else height / 2
     far_x, far_y = max(x, width - x), max(y, height - y)
     if shape.startswith("circle"):
-        return lambda place: math.hypot(place[0] - x, place[1] - y), math.hypot(far_x, far_y)
+        far = math.hypot(far_x, far_y)
+        return (x, y), (far, far)
     # An ellipse to the farthest corner has the proportions of the one to the farthest side.
-    radius_x, radius_y = far_x * math.sqrt(2), far_y * math.sqrt(2)
-    flat = radius_x / max(radius_y, 0.001)
-    return lambda place: math.hypot(place[0] - x, (place[1] - y) * flat), radius_x
+    return (x, y), (far_x * math.sqrt(2), far_y * math.sqrt(2))
 
 
 def _positions(stops: list[tuple[str, str | None]], length: float) -> list[tuple[float, Rgba]]:

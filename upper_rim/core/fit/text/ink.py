@@ -1,0 +1,87 @@
+"""How much of a text is ink? The area of its glyphs' outlines, which says how dark it looks from afar."""
+
+from __future__ import annotations
+
+import itertools
+from functools import lru_cache
+from typing import Any
+
+import uharfbuzz
+
+from .faces import SCALE, UNKNOWN_EM, ChosenFace
+from .paragraph import Paragraph
+from .typesetting import Type
+
+INK_OF_UNKNOWN = 0.1
+"""Assumed of a character that no face of the site's draws, in em²."""
+
+
+def ink_em2(paragraph: Paragraph, kind: Type) -> float:
+    """The whole text's, in em² of its own size. A letter counts as it stands alone, whatever joins it to others."""
+    return sum(
+        _ink(font, ord(char)) if font is not None else INK_OF_UNKNOWN * UNKNOWN_EM
+        for char, font in zip(paragraph.text, paragraph.fonts, strict=False)
+        if not char.isspace()
+    )
+
+
+@lru_cache(maxsize=4096)
+def _ink(font: ChosenFace, point: int) -> float:
+    """Of a character's glyph, in em²."""
+    drawn = font.data.at(font.weight, font.stretch)
+    glyph = drawn.get_nominal_glyph(point)
+    if not glyph:
+        return 0.0
+    outline = _Outline()
+    drawn.draw_glyph(glyph, _PEN, outline)
+    return abs(outline.doubled) / 2 / (font.data.upem * SCALE) ** 2
+
+
+class _Outline:
+    """Twice the area within contours as they are drawn, counted by their turning (Green's theorem); curves by chords."""
+
+    def __init__(self) -> None:
+        self.doubled = 0.0
+        self.first = self.at = (0.0, 0.0)
+
+    def move(self, x: float, y: float) -> None:
+        self.first = self.at = (x, y)
+
+    def line(self, x: float, y: float) -> None:
+        self.doubled += self.at[0] * y - x * self.at[1]
+        self.at = (x, y)
+
+    def curve(self, *points: float) -> None:
+        """A Bézier curve with one control point or two, in so many chords."""
+        places = [self.at, *zip(points[::2], points[1::2], strict=True)]
+        for step in range(1, _CHORDS + 1):
+            self.line(*_between(places, step / _CHORDS))
+
+    def close(self) -> None:
+        self.line(*self.first)
+
+
+_CHORDS = 6
+
+
+def _between(places: list[tuple[float, float]], share: float) -> tuple[float, float]:
+    """De Casteljau's way."""
+    while len(places) > 1:
+        places = [
+            (one[0] + (other[0] - one[0]) * share, one[1] + (other[1] - one[1]) * share)
+            for one, other in itertools.pairwise(places)
+        ]
+    return places[0]
+
+
+def _pen() -> Any:
+    pen = uharfbuzz.DrawFuncs()
+    pen.set_move_to_func(lambda x, y, outline: outline.move(x, y))
+    pen.set_line_to_func(lambda x, y, outline: outline.line(x, y))
+    pen.set_quadratic_to_func(lambda *told: told[-1].curve(*told[:-1]))
+    pen.set_cubic_to_func(lambda *told: told[-1].curve(*told[:-1]))
+    pen.set_close_path_func(lambda outline: outline.close())
+    return pen
+
+
+_PEN = _pen()

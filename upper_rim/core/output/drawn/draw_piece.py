@@ -1,0 +1,144 @@
+"""What does a piece look like from afar, at a width? Everything stands where fit says, in the colours that are resolved."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from ...fit.css.amount import Viewport, worked_out
+from ...fit.css.boxes import BLOCK_END, BLOCK_START, INLINE_END, INLINE_START, Box, Frame
+from ...fit.css.inline import Inline
+from ...fit.css.linear import value
+from ...fit.markup.elements import Paints
+from ...fit.rows.fitter import Fitter
+from ...fit.text.ink import ink_em2
+from ...kinds.pieces.base import Piece
+from ...languages import direction
+from ...model.site import Site
+from ...style.lengths import NoLength, Room, pixels
+from ...style.paint.colour import CLEAR, Palette, Rgba
+from ...style.paint.painting import Painter, PaintView
+from ...style.resolve import StyledElement, Styling
+from ...values.properties import SIDES, arguments_of
+from .shapes import Drawing, Ground, IconShown, PictureShown, Rect, Shape, TextLine
+
+LETTERS_EM = 0.5
+"""How high letters are drawn: about the x-height of Latin faces."""
+_SEEN_HIGH_PX = 800.0
+
+
+class PieceDrawer:
+    """Draws the pieces of one site."""
+
+    def __init__(self, site: Site, fitter: Fitter) -> None:
+        self.site = fitter.resolved(site)
+        self._fitter = fitter
+        self._styling = Styling(self.site)
+        self._painter = Painter(self._styling)
+
+    def draw(self, piece: Piece, language: str, width_px: int) -> Drawing | None:
+        """As it is at rest; None where it does not show at that width."""
+        viewport = Viewport(float(width_px), _SEEN_HIGH_PX)
+        whole = self._fitter.whole(self.site, piece, language, viewport)
+        if whole is None:
+            return None
+        walk = _Walk(self._styling, self._painter, PaintView("rest", whole.band, float(width_px)), viewport)
+        top = self._styling.elements[piece.id, "box"]
+        shapes = tuple(walk.shapes(whole.frame, 0.0, 0.0, top, 1.0))
+        width, height = value(whole.frame.width), value(whole.frame.height)
+        if direction(language) == "rtl":
+            shapes = tuple((_mirrored(shape, width), opacity) for shape, opacity in shapes)
+        return Drawing(width, height, shapes)
+
+
+def _mirrored(shape: Shape, width: float) -> Shape:
+    return shape._replace(rect=shape.rect._replace(left=width - shape.rect.left - shape.rect.width))
+
+
+class _Walk:
+    """Through the frames of one piece, at a width."""
+
+    def __init__(self, styling: Styling, painter: Painter, view: PaintView, viewport: Viewport) -> None:
+        self._styling, self._painter, self._view, self._viewport = styling, painter, view, viewport
+        self._palette = Palette(styling.site)
+
+    def shapes(
+        self, frame: Frame, x: float, y: float, around: StyledElement, opacity: float
+    ) -> Iterator[tuple[Shape, float]]:
+        """From the lowest up. `around`: what the frame's own element, if it has one, stands in."""
+        box = frame.box
+        if not box.is_seen:
+            return
+        here = self._element(box, around)
+        rect = Rect(x, y, value(frame.width), value(frame.height))
+        if here is not around or box.node == around.piece:
+            opacity *= float(self._painter.value(here, "opacity", self._view))
+            yield self._ground(here, box, rect), opacity
+        for shape in self._content(frame, rect, here):
+            yield shape, opacity
+        for inner_x, inner_y, kid in frame.kids:
+            yield from self.shapes(kid, x + value(inner_x), y + value(inner_y), here, opacity)
+
+    def _element(self, box: Box, around: StyledElement) -> StyledElement:
+        """What is styled there; what is styled around it, where nothing is."""
+        paints: Paints | None = box.paints
+        if paints is not None and paints.part:
+            return self._styling.elements.get((paints.item, paints.part), around)
+        if paints is not None and paints.role:
+            item = self._styling.elements[paints.item, "box"]
+            return StyledElement("", "box", paints.role, item.piece, item)
+        if box.part == "hinted":
+            return around
+        return self._styling.elements.get((box.node, "box"), around)
+
+    def _ground(self, element: StyledElement, box: Box, rect: Rect) -> Ground:
+        image = self._painter.value(element, "background-image", self._view)
+        images = () if image == "none" else tuple(map(self._palette.resolved, arguments_of(image)))
+        widths = (value(worked_out(width or 0.0, self._viewport, rect.width)) for width in box.border)
+        borders = tuple(
+            (width, self._colour(element, f"border-{side}-color") if width else CLEAR)
+            for width, side in zip(widths, SIDES, strict=True)
+        )
+        return Ground(
+            rect, box.node, self._colour(element, "background-color"), images, self._radius(element, rect), borders
+        )
+
+    def _colour(self, element: StyledElement, name: str) -> Rgba:
+        return self._painter.colour(element, name, self._view)
+
+    def _radius(self, element: StyledElement, rect: Rect) -> float:
+        """One for all corners: the first's."""
+        said = self._painter.value(element, "border-start-start-radius", self._view)
+        if said == "0":
+            return 0.0
+        least = min(rect.width, rect.height)
+        try:
+            em = self._painter.font_px(element, self._view)
+            return min(least / 2, pixels(said, Room(self._view.viewport_width, em_px=em, percent_px=least)))
+        except NoLength:
+            return 0.0
+
+    def _content(self, frame: Frame, rect: Rect, here: StyledElement) -> Iterator[Shape]:
+        box = frame.box
+        paints: Paints | None = box.paints
+        if paints is not None and paints.picture:
+            yield PictureShown(rect, paints.picture)
+        if paints is not None and paints.icon:
+            yield IconShown(rect, paints.icon, self._colour(here, "color"))
+        if isinstance(box, Inline) and frame.lines and frame.baseline is not None:
+            yield from self._lines(frame, box, rect, self._colour(here, "color"))
+
+    def _lines(self, frame: Frame, box: Inline, rect: Rect, colour: Rgba) -> Iterator[TextLine]:
+        paragraph, kind = box.paragraph, box.type
+        assert paragraph is not None and kind is not None and frame.baseline is not None
+        top, end, bottom, start = (
+            value(box.edge(side, self._viewport, rect.width))
+            for side in (BLOCK_START, INLINE_END, BLOCK_END, INLINE_START)
+        )
+        room = rect.width - start - end if box.breaks else value(paragraph.widths(self._viewport)[1])
+        widths = paragraph.line_widths(room, self._viewport)
+        em = value(worked_out(kind.size, self._viewport, 0.0))
+        high, pitch = LETTERS_EM * em, (rect.height - top - bottom) / len(widths)
+        darkness = min(1.0, ink_em2(paragraph, kind) * em * em / max(1.0, sum(widths) * high))
+        baseline = rect.top + value(frame.baseline)
+        for at, width in enumerate(widths):
+            yield TextLine(Rect(rect.left + start, baseline + at * pitch - high, width, high), colour, darkness)
