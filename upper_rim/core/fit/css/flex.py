@@ -56,6 +56,7 @@ class Flex(Box):
     column_gap: Amount = 0.0
     justify: Align = "start"
     align: Align = "stretch"
+    pack: Align = "stretch"
     within: list[Box] = field(default_factory=list)
     _fixed: list[_Sized] | None = field(default=None, init=False)
     _grows: bool = field(default=False, init=False)
@@ -141,10 +142,16 @@ class Flex(Box):
         if inner is not None and lines:
             if not self.wraps:
                 lines = [lines[0]._replace(high=inner)]
-            elif inner > y:
-                # Lines share what is left of the height (8.4).
-                share = (inner - y) / len(lines)
-                lines = [line._replace(y=line.y + share * at, high=line.high + share) for at, line in enumerate(lines)]
+            elif self.pack == "stretch":
+                if inner > y:
+                    # Lines share what is left of the height (8.4).
+                    share = (inner - y) / len(lines)
+                    lines = [
+                        line._replace(y=line.y + share * at, high=line.high + share) for at, line in enumerate(lines)
+                    ]
+            elif self.pack != "start":
+                down = (inner - y) / (2 if self.pack == "center" else 1)
+                lines = [line._replace(y=line.y + down) for line in lines]
         return lines, y
 
     def _filled(self, items: list[_Sized], room: Length, gap: Length) -> Iterator[tuple[int, int, Length]]:

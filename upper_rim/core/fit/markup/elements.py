@@ -92,14 +92,17 @@ class _Placed(NamedTuple):
 
 class Paints(NamedTuple):
     """What is painted at an element's box: the part of its item that is styled there, or the role that it has within it;
-    a picture's path, an icon's name, what a field says while it is empty."""
+    a picture's path and how it fits (CSS `object-fit`), an icon's name, what a field says while it is empty. `behind`: a picture out of the flow, and where
+    along its inline axis that begins and how wide it is, as shares."""
 
     item: str
     part: Part | None = None
     role: str = ""
     picture: str = ""
+    fits: str = "fill"
     icon: str = ""
     placeholder: str = ""
+    behind: tuple[str, float, float] | None = None
 
 
 class _Around(NamedTuple):
@@ -195,7 +198,22 @@ class ElementBoxes:
         picture = str(said.get("src") or "") if placed.element.tag == "img" else ""
         placeholder = str(said.get("placeholder") or "")
         painted = part or role or icon or picture or placeholder
-        return Paints(self._item.id, part, role, picture, icon, placeholder) if painted else None
+        behind = next(self._behind(placed), None) if placed.is_root else None
+        fits = placed.base.declared.get("object-fit", "fill")
+        return Paints(self._item.id, part, role, picture, fits, icon, placeholder, behind) if painted else None
+
+    def _behind(self, placed: _Placed) -> Iterator[tuple[str, float, float]]:
+        """Pictures out of the flow, as high as what they stand in."""
+        for child in self._elements(placed):
+            said = child.base.declared
+            if child.element.tag == "img" and said.get("position") == "absolute" and child.display != "none":
+                start, share = (
+                    float(found[1]) / 100 if (found := _SHARE.match(said.get(name, ""))) else unsaid
+                    for name, unsaid in (("inset-inline", 0.0), ("inline-size", 1.0))
+                )
+                yield str(child.element.attributes.get("src")), start, share
+            else:
+                yield from self._behind(child)
 
     def _role(self, placed: _Placed) -> str:
         """What an element is that has no styles of its own; empty where the sheets alone say how it is."""
@@ -401,6 +419,7 @@ class ElementBoxes:
 
 
 _ANY_ENTRY = Entry(id="any")
+_SHARE = re.compile(r"([\d.]+)%")
 _WIDTHS = re.compile(r"@media \(width (>=|<) (\d+)px\)")
 
 

@@ -90,10 +90,12 @@ def cell_box(cell: Cell, row: Row, setting: Setting, items: Sequence[Box | None]
     own = setting.part(cell.id)
     gap = float(cell.gap_px)
     made = [item_box(item, setting) for item in cell.items] if items is None else items
-    tall = row.align == "stretch" or any(style.part == "content" for style in row.styles)
+    ruled = any(style.part == "content" for style in row.styles)
+    tall = ruled or row.align == "stretch"
+    pack = row.align if ruled and row.align != "stretch" else "start" if ruled else "stretch"
     return Flex(
         node=cell.id, part="cell", wraps=True, align="center", justify=side_of(cell, setting.band), row_gap=gap, column_gap=gap,
-        align_self="stretch" if tall else None, within=[box for box in made if box is not None], **own.over(),
+        align_self="stretch" if tall else None, pack=pack, within=[box for box in made if box is not None], **own.over(),
     ).settle()  # fmt: skip
 
 

@@ -3,37 +3,43 @@
 from __future__ import annotations
 
 import itertools
+from collections.abc import Sequence
 from functools import lru_cache
+from itertools import groupby
 from typing import Any
 
 import uharfbuzz
 
 from .faces import SCALE, UNKNOWN_EM, ChosenFace
-from .paragraph import Paragraph
-from .typesetting import Type
 
 INK_OF_UNKNOWN = 0.1
 """Assumed of a character that no face of the site's draws, in em²."""
 
 
-def ink_em2(paragraph: Paragraph, kind: Type) -> float:
-    """The whole text's, in em² of its own size. A letter counts as it stands alone, whatever joins it to others."""
+def ink_em2(text: str, fonts: Sequence[ChosenFace | None]) -> float:
+    """The whole text's, in em² of its own size. `fonts`: what draws each character, None for none of the site's."""
     return sum(
-        _ink(font, ord(char)) if font is not None else INK_OF_UNKNOWN * UNKNOWN_EM
-        for char, font in zip(paragraph.text, paragraph.fonts, strict=False)
-        if not char.isspace()
+        _ink("".join(char for char, _ in alike), font)
+        for font, alike in groupby(zip(text, fonts, strict=False), key=lambda one: one[1])
     )
 
 
 @lru_cache(maxsize=4096)
-def _ink(font: ChosenFace, point: int) -> float:
-    """Of a character's glyph, in em²."""
-    drawn = font.data.at(font.weight, font.stretch)
-    glyph = drawn.get_nominal_glyph(point)
-    if not glyph:
-        return 0.0
+def _ink(text: str, font: ChosenFace | None) -> float:
+    """Of a stretch that one font draws, in em²."""
+    if font is None:
+        return INK_OF_UNKNOWN * UNKNOWN_EM * sum(not char.isspace() for char in text)
+    buffer = uharfbuzz.Buffer()
+    buffer.add_str(text)
+    buffer.guess_segment_properties()
+    uharfbuzz.shape(font.data.at(font.weight, font.stretch), buffer)
+    return sum(_ink_of_glyph(info.codepoint, font) for info in buffer.glyph_infos)
+
+
+@lru_cache(maxsize=8192)
+def _ink_of_glyph(glyph: int, font: ChosenFace) -> float:
     outline = _Outline()
-    drawn.draw_glyph(glyph, _PEN, outline)
+    font.data.at(font.weight, font.stretch).draw_glyph(glyph, _PEN, outline)
     return abs(outline.doubled) / 2 / (font.data.upem * SCALE) ** 2
 
 

@@ -8,8 +8,10 @@ from ...fit.css.amount import Viewport, worked_out
 from ...fit.css.boxes import BLOCK_END, BLOCK_START, INLINE_END, INLINE_START, Box, Frame
 from ...fit.css.inline import Inline
 from ...fit.css.linear import value
+from ...fit.css.replaced import Field
 from ...fit.markup.elements import Paints
 from ...fit.rows.fitter import Fitter
+from ...fit.text.faces import advances
 from ...fit.text.ink import ink_em2
 from ...kinds.pieces.base import Piece
 from ...languages import direction
@@ -17,9 +19,10 @@ from ...model.site import Site
 from ...style.lengths import NoLength, Room, pixels
 from ...style.paint.colour import CLEAR, Palette, Rgba
 from ...style.paint.painting import Painter, PaintView
+from ...style.paint.pictures import Pictures
 from ...style.resolve import StyledElement, Styling
 from ...values.properties import SIDES, arguments_of
-from .shapes import Drawing, Ground, IconShown, PictureShown, Rect, Shape, TextLine
+from .shapes import Drawing, Edge, Ground, IconShown, PictureShown, Rect, Shape, TextLine
 
 LETTERS_EM = 0.5
 """How high letters are drawn: about the x-height of Latin faces."""
@@ -34,6 +37,7 @@ class PieceDrawer:
         self._fitter = fitter
         self._styling = Styling(self.site)
         self._painter = Painter(self._styling)
+        self._pictures = fitter.pictures(self.site)
 
     def draw(self, piece: Piece, language: str, width_px: int) -> Drawing | None:
         """As it is at rest; None where it does not show at that width."""
@@ -41,7 +45,8 @@ class PieceDrawer:
         whole = self._fitter.whole(self.site, piece, language, viewport)
         if whole is None:
             return None
-        walk = _Walk(self._styling, self._painter, PaintView("rest", whole.band, float(width_px)), viewport)
+        view = PaintView("rest", whole.band, float(width_px))
+        walk = _Walk(self._styling, self._painter, self._pictures, view, viewport)
         top = self._styling.elements[piece.id, "box"]
         shapes = tuple(walk.shapes(whole.frame, 0.0, 0.0, top, 1.0))
         width, height = value(whole.frame.width), value(whole.frame.height)
@@ -54,11 +59,17 @@ def _mirrored(shape: Shape, width: float) -> Shape:
     return shape._replace(rect=shape.rect._replace(left=width - shape.rect.left - shape.rect.width))
 
 
+_NO_EDGE = Edge(0.0, CLEAR, "none")
+
+
 class _Walk:
     """Through the frames of one piece, at a width."""
 
-    def __init__(self, styling: Styling, painter: Painter, view: PaintView, viewport: Viewport) -> None:
-        self._styling, self._painter, self._view, self._viewport = styling, painter, view, viewport
+    def __init__(
+        self, styling: Styling, painter: Painter, pictures: Pictures, view: PaintView, viewport: Viewport
+    ) -> None:
+        self._styling, self._painter, self._pictures = styling, painter, pictures
+        self._view, self._viewport = view, viewport
         self._palette = Palette(styling.site)
 
     def shapes(
@@ -73,6 +84,8 @@ class _Walk:
         if here is not around or box.node == around.piece:
             opacity *= float(self._painter.value(here, "opacity", self._view))
             yield self._ground(here, box, rect), opacity
+        elif any(box.border):
+            yield self._sheet_border(here, box, rect), opacity
         for shape in self._content(frame, rect, here):
             yield shape, opacity
         for inner_x, inner_y, kid in frame.kids:
@@ -93,13 +106,25 @@ class _Walk:
     def _ground(self, element: StyledElement, box: Box, rect: Rect) -> Ground:
         image = self._painter.value(element, "background-image", self._view)
         images = () if image == "none" else tuple(map(self._palette.resolved, arguments_of(image)))
-        widths = (value(worked_out(width or 0.0, self._viewport, rect.width)) for width in box.border)
-        borders = tuple(
-            (width, self._colour(element, f"border-{side}-color") if width else CLEAR)
-            for width, side in zip(widths, SIDES, strict=True)
-        )
+        borders = tuple(self._edge(element, side, box, rect) for side in range(4))
         return Ground(
             rect, box.node, self._colour(element, "background-color"), images, self._radius(element, rect), borders
+        )
+
+    def _sheet_border(self, element: StyledElement, box: Box, rect: Rect) -> Ground:
+        """Of what the shipped sheets alone draw a line around: in the colour of its text, with round ends."""
+        ink = self._colour(element, "color")
+        widths = (value(worked_out(width or 0.0, self._viewport, rect.width)) for width in box.border)
+        edges = tuple(Edge(width, ink, "solid") for width in widths)
+        return Ground(rect, "", CLEAR, (), rect.height / 2, edges)
+
+    def _edge(self, element: StyledElement, side: int, box: Box, rect: Rect) -> Edge:
+        width = value(worked_out(box.border[side] or 0.0, self._viewport, rect.width))
+        if not width:
+            return _NO_EDGE
+        name = f"border-{SIDES[side]}"
+        return Edge(
+            width, self._colour(element, f"{name}-color"), self._painter.value(element, f"{name}-style", self._view)
         )
 
     def _colour(self, element: StyledElement, name: str) -> Rgba:
@@ -120,12 +145,36 @@ class _Walk:
     def _content(self, frame: Frame, rect: Rect, here: StyledElement) -> Iterator[Shape]:
         box = frame.box
         paints: Paints | None = box.paints
+        if paints is not None and paints.behind is not None:
+            path, start, share = paints.behind
+            place = Rect(rect.left + rect.width * start, rect.top, rect.width * share, rect.height)
+            yield PictureShown(place, path, self._natural(path, place), "cover")
         if paints is not None and paints.picture:
-            yield PictureShown(rect, paints.picture)
+            yield PictureShown(rect, paints.picture, self._natural(paints.picture, rect), paints.fits)
         if paints is not None and paints.icon:
             yield IconShown(rect, paints.icon, self._colour(here, "color"))
         if isinstance(box, Inline) and frame.lines and frame.baseline is not None:
             yield from self._lines(frame, box, rect, self._colour(here, "color"))
+        if isinstance(box, Field) and paints is not None:
+            yield from self._placeholder(box, paints.placeholder, rect, here)
+
+    def _natural(self, path: str, place: Rect) -> tuple[float, float]:
+        picture = self._pictures(path)
+        return (float(picture.width), float(picture.height)) if picture else (place.width, place.height)
+
+    def _placeholder(self, box: Field, text: str, rect: Rect, here: StyledElement) -> Iterator[TextLine]:
+        """What a field says while it is empty: on its first line, or in its middle where it has one."""
+        kind, faces = box.type, box.faces
+        if not text or kind is None or faces is None:
+            return
+        em = value(worked_out(kind.size, self._viewport, 0.0))
+        found = advances(text, faces, kind.face, kind.weight, kind.italic, kind.stretch, False)
+        width, high = sum(found.em) * em, LETTERS_EM * em
+        start = value(box.edge(INLINE_START, self._viewport, rect.width))
+        top = value(box.edge(BLOCK_START, self._viewport, rect.width)) if box.lines > 1 else (rect.height - high) / 2
+        darkness = min(1.0, ink_em2(text, found.fonts) * em * em / max(1.0, width * high))
+        colour = self._painter.colour(here, "color", self._view._replace(state="placeholder"))
+        yield TextLine(Rect(rect.left + start, rect.top + top, width, high), colour, darkness)
 
     def _lines(self, frame: Frame, box: Inline, rect: Rect, colour: Rgba) -> Iterator[TextLine]:
         paragraph, kind = box.paragraph, box.type
@@ -138,7 +187,7 @@ class _Walk:
         widths = paragraph.line_widths(room, self._viewport)
         em = value(worked_out(kind.size, self._viewport, 0.0))
         high, pitch = LETTERS_EM * em, (rect.height - top - bottom) / len(widths)
-        darkness = min(1.0, ink_em2(paragraph, kind) * em * em / max(1.0, sum(widths) * high))
+        darkness = min(1.0, ink_em2(paragraph.text, paragraph.fonts) * em * em / max(1.0, sum(widths) * high))
         baseline = rect.top + value(frame.baseline)
         for at, width in enumerate(widths):
             yield TextLine(Rect(rect.left + start, baseline + at * pitch - high, width, high), colour, darkness)

@@ -14,16 +14,24 @@ class Rect(NamedTuple):
     height: float
 
 
+class Edge(NamedTuple):
+    """A border at one side; `style` as CSS has it."""
+
+    width: float
+    colour: Rgba
+    style: str
+
+
 class Ground(NamedTuple):
     """What lies behind something. `images`: gradients and pictures as CSS has them, the uppermost first; `borders` by
-    side from the top clockwise, each a width and a colour; `node`: whose it is."""
+    side from the top clockwise; `node`: whose it is."""
 
     rect: Rect
     node: str
     colour: Rgba
     images: tuple[str, ...]
     radius: float
-    borders: tuple[tuple[float, Rgba], ...]
+    borders: tuple[Edge, ...]
 
 
 class TextLine(NamedTuple):
@@ -35,8 +43,12 @@ class TextLine(NamedTuple):
 
 
 class PictureShown(NamedTuple):
+    """`natural`: its own width and height in px; `fits`: how it fills its place (CSS Images 3, 5.5)."""
+
     rect: Rect
     path: str
+    natural: tuple[float, float]
+    fits: str
 
 
 class IconShown(NamedTuple):

@@ -9,7 +9,7 @@ from ...style.paint.colour import Rgba
 from ...style.paint.grounds import gradient_drawn
 from ...values.properties import picture_of
 from ..shelf import Shelf
-from .shapes import Drawing, Ground, IconShown, PictureShown, Rect, Shape, TextLine
+from .shapes import Drawing, Edge, Ground, IconShown, PictureShown, Rect, Shape, TextLine
 
 
 def drawn_svg(drawing: Drawing, shelf: Shelf, address: Callable[[str], str], name: str, label: str) -> Element:
@@ -35,6 +35,10 @@ def _box(rect: Rect) -> dict[str, str]:
     }
 
 
+def _faded(opacity: float) -> dict[str, str]:
+    return {"opacity": _near(opacity)} if opacity < 1 else {}
+
+
 def _filled(colour: Rgba, opacity: float) -> dict[str, str]:
     alpha = colour.alpha * opacity
     return {"fill": colour._replace(alpha=1.0).css} | ({"fill-opacity": f"{alpha:.3g}"} if alpha < 1 else {})
@@ -53,11 +57,8 @@ class _Writer:
                 yield element(
                     "rect", {**_box(rect), "rx": _near(rect.height / 3), **_filled(colour, opacity * darkness)}
                 )
-            case PictureShown(rect, path):
-                yield element(
-                    "image",
-                    {**_box(rect), "href": self._address(path), "opacity": _near(opacity) if opacity < 1 else None},
-                )
+            case PictureShown():
+                yield self._picture(shape, opacity)
             case IconShown():
                 yield from self._icon(shape, opacity)
 
@@ -71,11 +72,24 @@ class _Writer:
         for image in reversed(ground.images):
             picture = picture_of(image)
             if picture is not None:
-                whole = {"preserveAspectRatio": "xMidYMid slice", "opacity": _near(opacity)}
-                yield element("image", {**_box(rect), "href": self._address(picture), **whole})
+                # As if it covered: its own size and place say more than is seen from afar.
+                whole = {**_box(rect), "href": self._address(picture), "preserveAspectRatio": "xMidYMid slice"}
+                yield element("image", {**whole, **_faded(opacity)})
             else:
                 yield from self._gradient(image, rect, corner, opacity)
         yield from self._borders(ground, opacity)
+
+    def _picture(self, shown: PictureShown, opacity: float) -> Markup:
+        """At its own ratio, since browsers let a drawing (SVG) say by itself how it fills its place."""
+        rect, (wide, high) = shown.rect, shown.natural
+        image = {"href": self._address(shown.path), "preserveAspectRatio": "none", **_faded(opacity)}
+        if shown.fits == "fill":
+            scale = f"translate({_near(rect.left)} {_near(rect.top)}) scale({rect.width / wide:.5g} {rect.height / high:.5g})"
+            return element("image", {"width": _near(wide), "height": _near(high), "transform": scale, **image})
+        scale_by = (max if shown.fits == "cover" else min)(rect.width / wide, rect.height / high)
+        width, height = wide * scale_by, high * scale_by
+        place = _box(Rect((rect.width - width) / 2, (rect.height - height) / 2, width, height))
+        return element("svg", _box(rect), element("image", {**place, **image}))
 
     def _gradient(self, image: str, rect: Rect, corner: dict[str, str], opacity: float) -> Iterator[Markup]:
         drawn = gradient_drawn(image, rect.width, rect.height)
@@ -112,25 +126,23 @@ class _Writer:
             )
         yield element(
             "rect",
-            {**_box(rect), **corner, "fill": f"url(#{name})", "opacity": _near(opacity) if opacity < 1 else None},
+            {**_box(rect), **corner, "fill": f"url(#{name})", **_faded(opacity)},
         )
 
     def _borders(self, ground: Ground, opacity: float) -> Iterator[Markup]:
-        rect, borders = ground.rect, ground.borders
-        first, colour = borders[0]
-        if first and ground.radius and all(one == borders[0] for one in borders):
-            inner = Rect(rect.left + first / 2, rect.top + first / 2, rect.width - first, rect.height - first)
-            stroke = {
-                "fill": "none",
-                "stroke": colour._replace(alpha=1.0).css,
-                "stroke-width": _near(first),
-                "stroke-opacity": _near(colour.alpha * opacity),
-            }
-            yield element("rect", {**_box(inner), "rx": _near(max(0.0, ground.radius - first / 2)), **stroke})
+        """Around round corners where all sides are alike; else side by side."""
+        rect, first = ground.rect, ground.borders[0]
+        if first.width and ground.radius and all(one == first for one in ground.borders):
+            half = first.width / 2
+            inner = Rect(rect.left + half, rect.top + half, rect.width - first.width, rect.height - first.width)
+            corner = {"rx": _near(max(0.0, ground.radius - half))}
+            yield element("rect", {**_box(inner), **corner, "fill": "none", **_drawn(first, opacity)})
             return
-        for side, (width, colour) in enumerate(borders):
-            if width:
-                yield element("rect", {**_box(_edge(rect, side, width)), **_filled(colour, opacity)})
+        for side, edge in enumerate(ground.borders):
+            if edge.width:
+                x1, y1, x2, y2 = _middle(rect, side, edge.width / 2)
+                ends = {"x1": _near(x1), "y1": _near(y1), "x2": _near(x2), "y2": _near(y2)}
+                yield element("line", {**ends, **_drawn(edge, opacity)})
 
     def _icon(self, icon: IconShown, opacity: float) -> Iterator[Markup]:
         rect, scale = icon.rect, min(icon.rect.width, icon.rect.height) / 24
@@ -152,14 +164,24 @@ class _Writer:
             yield element("g", {**place, **line, **round_}, Raw(self._shelf.icons[icon.name]))
 
 
-def _edge(rect: Rect, side: int, width: float) -> Rect:
-    """The border at one side, from the top clockwise."""
+def _drawn(edge: Edge, opacity: float) -> dict[str, str]:
+    """A border as a line: about as a browser breaks it into dashes or dots."""
+    alpha = edge.colour.alpha * opacity * (2 / 3 if edge.style == "double" and edge.width >= 3 else 1)
+    line = {"stroke": edge.colour._replace(alpha=1.0).css, "stroke-width": _near(edge.width)}
+    dashes = {"dashed": (2, 1), "dotted": (1, 1)}.get(edge.style)
+    broken = {"stroke-dasharray": " ".join(_near(part * edge.width) for part in dashes)} if dashes else {}
+    return {**line, **broken} | ({"stroke-opacity": f"{alpha:.3g}"} if alpha < 1 else {})
+
+
+def _middle(rect: Rect, side: int, half: float) -> tuple[float, float, float, float]:
+    """Along the middle of a border, half of whose width is `half`; sides from the top clockwise."""
+    left, top, right, bottom = rect.left, rect.top, rect.left + rect.width, rect.top + rect.height
     match side:
         case 0:
-            return rect._replace(height=width)
+            return left, top + half, right, top + half
         case 1:
-            return rect._replace(left=rect.left + rect.width - width, width=width)
+            return right - half, top, right - half, bottom
         case 2:
-            return rect._replace(top=rect.top + rect.height - width, height=width)
+            return left, bottom - half, right, bottom - half
         case _:
-            return rect._replace(width=width)
+            return left + half, top, left + half, bottom
