@@ -9,7 +9,20 @@ from __future__ import annotations
 import sys
 from collections.abc import Callable, Iterator
 
-from . import coverage, edition, edits, fit, fit_on_screen, menus, movement, publish, search, swatch_on_stage, weight
+from . import (
+    coverage,
+    edition,
+    edits,
+    fit,
+    fit_on_screen,
+    menus,
+    movement,
+    publish,
+    search,
+    small_pictures,
+    swatch_on_stage,
+    weight,
+)
 from .measured import Measured, table
 
 BENCHES: dict[str, Callable[[bool], Iterator[Measured]]] = {
@@ -18,6 +31,7 @@ BENCHES: dict[str, Callable[[bool], Iterator[Measured]]] = {
     "weight": weight.measure,
     "edits": edits.measure,
     "menus": menus.measure,
+    "small_pictures": small_pictures.measure,
     "publish": publish.measure,
     "edition": edition.measure,
     "search": search.measure,

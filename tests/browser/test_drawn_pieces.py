@@ -31,7 +31,7 @@ from upper_rim.core.reach.coverage import Coverage
 from upper_rim.demo import ostrey
 from upper_rim.shipped import shelf
 
-from .conftest import load_faces, plain_chromium
+from .conftest import load_faces, plain_chromium, wait_for
 
 MOST_PX, MOST_SHARE = 1.0, 0.02
 SITES = 14
@@ -43,8 +43,6 @@ const piece = document.querySelector(`[data-rim-node="${arguments[0]}"]`);
 const places = {};
 // What comes when one has scrolled.
 for (const part of [piece, ...piece.querySelectorAll('[data-rim-node]')]) part.style.setProperty('visibility', 'visible', 'important');
-document.body.offsetTop;
-document.getAnimations().forEach((one) => one.finish());
 // Nothing else lies over it.
 const others = [...document.querySelectorAll('[data-rim-node]')].filter((part) => !part.parentElement.closest('[data-rim-node]') && part !== piece);
 others.forEach((part) => (getComputedStyle(part).position === 'fixed' || getComputedStyle(part.parentElement).position === 'fixed' ? part.remove() : part.style.setProperty('visibility', 'hidden', 'important')));
@@ -137,6 +135,8 @@ def faults_of(
                 load_faces(driver)
                 if drawing is None:
                     continue
+                driver.execute_script(_PLACES, piece.id)
+                wait_for(lambda: driver.execute_script("return document.getAnimations().length === 0"))
                 at, places = driver.execute_script(_PLACES, piece.id)
                 there = pictured(driver, at)
                 svg = html([drawn_svg(drawing, shelf(), lambda path: path, "one", piece.name)])

@@ -48,11 +48,12 @@ class PieceDrawer:
         view = PaintView("rest", whole.band, float(width_px))
         walk = _Walk(self._styling, self._painter, self._pictures, view, viewport)
         top = self._styling.elements[piece.id, "box"]
-        shapes = tuple(walk.shapes(whole.frame, 0.0, 0.0, top, 1.0))
+        walk.go(whole.frame, 0.0, 0.0, top, 1.0)
         width, height = value(whole.frame.width), value(whole.frame.height)
+        shapes = walk.shapes
         if direction(language) == "rtl":
-            shapes = tuple((_mirrored(shape, width), opacity) for shape, opacity in shapes)
-        return Drawing(width, height, shapes)
+            shapes = [(_mirrored(shape, width), opacity) for shape, opacity in shapes]
+        return Drawing(width, height, tuple(shapes))
 
 
 def _mirrored(shape: Shape, width: float) -> Shape:
@@ -63,19 +64,19 @@ _NO_EDGE = Edge(0.0, CLEAR, "none")
 
 
 class _Walk:
-    """Through the frames of one piece, at a width."""
+    """Through the frames of one piece, at a width. `shapes`: what is drawn, each with its opacity, the lowest first."""
 
     def __init__(
         self, styling: Styling, painter: Painter, pictures: Pictures, view: PaintView, viewport: Viewport
     ) -> None:
         self._styling, self._painter, self._pictures = styling, painter, pictures
         self._view, self._viewport = view, viewport
+        self.shapes: list[tuple[Shape, float]] = []
         self._palette = Palette(styling.site)
 
-    def shapes(
-        self, frame: Frame, x: float, y: float, around: StyledElement, opacity: float
-    ) -> Iterator[tuple[Shape, float]]:
-        """From the lowest up. `around`: what the frame's own element, if it has one, stands in."""
+    def go(self, frame: Frame, x: float, y: float, around: StyledElement, opacity: float) -> None:
+        """Notes what is drawn of a frame at a place, and of all in it. `around`: what its own element, if it has one,
+        stands in."""
         box = frame.box
         if not box.is_seen:
             return
@@ -83,13 +84,12 @@ class _Walk:
         rect = Rect(x, y, value(frame.width), value(frame.height))
         if here is not around or box.node == around.piece:
             opacity *= float(self._painter.value(here, "opacity", self._view))
-            yield self._ground(here, box, rect), opacity
+            self.shapes.append((self._ground(here, box, rect), opacity))
         elif any(box.border):
-            yield self._sheet_border(here, box, rect), opacity
-        for shape in self._content(frame, rect, here):
-            yield shape, opacity
+            self.shapes.append((self._sheet_border(here, box, rect), opacity))
+        self.shapes += [(shape, opacity) for shape in self._content(frame, rect, here)]
         for inner_x, inner_y, kid in frame.kids:
-            yield from self.shapes(kid, x + value(inner_x), y + value(inner_y), here, opacity)
+            self.go(kid, x + value(inner_x), y + value(inner_y), here, opacity)
 
     def _element(self, box: Box, around: StyledElement) -> StyledElement:
         """What is styled there; what is styled around it, where nothing is."""

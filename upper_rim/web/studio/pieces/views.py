@@ -16,15 +16,21 @@ from ....core.reach.begun import begun
 from ....core.reach.coverage import in_words
 from ....core.reach.reached import reached
 from ...live.stage import ARRANGEMENT
+from ...sites.fitters import site_fitter
 from ...sites.rules import rules_of
-from ..cycle.screen import Opened, Redirected, screen, site_url
+from ..cycle.screen import Opened, Redirected, screen, site_url, stage_address
 from ..forms.numbers import PHONE_PX, USUAL_PX
+from ..preview.small import pictures_of_arrangements, pictures_of_pieces
 
 
 @screen("studio/pieces/pieces.html", "pieces")
 def pieces(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[str, Any]:
     pages = reached(opened.site).pages
-    listed = [(piece, piece.NAME, pages.get(piece.id, 0), _places(piece, opened.site)) for piece in opened.site.pieces]
+    drawn = pictures_of_pieces(opened.site, site_fitter(opened.stored.pk), stage_address(request, opened))
+    listed = [
+        (piece, piece.NAME, pages.get(piece.id, 0), _places(piece, opened.site), drawn.get(piece.id))
+        for piece in opened.site.pieces
+    ]
     return {"listed": listed, "kinds": [(kind, one.NAME) for kind, one in PIECE_KINDS.items()]}
 
 
@@ -39,10 +45,16 @@ def new_piece(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> di
     key = asked.get("arrangement", "")
     key = key if key in ARRANGEMENTS else next(of_kind, "line")
     kind = ARRANGEMENTS[key].kind
-    seen = begun(site, key, rules_of(opened.stored.pk))
+    rules = rules_of(opened.stored.pk)
+    seen = begun(site, key, rules)
+    drawn = pictures_of_arrangements(site, site_fitter(opened.stored.pk), rules, stage_address(request, opened))
     return {
         "kinds": [
-            (one.NAME, KIND_ABOUT[name], [(its, plan) for its, plan in ARRANGEMENTS.items() if plan.kind == name])
+            (
+                one.NAME,
+                KIND_ABOUT[name],
+                [(its, plan, drawn.get(its)) for its, plan in ARRANGEMENTS.items() if plan.kind == name],
+            )
             for name, one in PIECE_KINDS.items()
         ],
         "arrangement": key,
