@@ -26,6 +26,7 @@ from selenium import webdriver
 from selenium.webdriver.chrome.service import Service
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
 from websocket import create_connection
 
@@ -320,6 +321,17 @@ class Browser:
         self.fill("piece-name", name)
         self.press("begin")
         wait_for(lambda: "/pieces/pc-" in self.driver.current_url and self.all("stage"))
+
+    def insert(self, typed: str) -> None:
+        """Says at the seam behind what is chosen what is to come, and takes the likeliest."""
+        self.one("insert").click()
+        self.insert_here(typed)
+
+    def insert_here(self, typed: str) -> None:
+        """The same, where the seam is open."""
+        self.one("seam-typed").send_keys(typed)
+        wait_for(lambda: self.one("seam-list").get_attribute("data-typed") == typed and self.all("candidate"))
+        self.acted(lambda: self.keys(Keys.ENTER))
 
     def keys(self, *pressed: str) -> None:
         """Presses a key while those before it are held."""

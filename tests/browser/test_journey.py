@@ -94,8 +94,7 @@ def test_from_a_zip_of_broken_pages_to_a_published_site_and_back(
         assert stage.execute_script("return window.sameDocument && scrollY") == 120, (
             "the stage morphs: no reload, same place"
         )
-    browser.choose("item-kind", "icon")
-    browser.press("add-item")
+    browser.insert("icon link")
     assert "Icon" in browser.one("chosen").text
     browser.change("control-icon", "phone")
     browser.change("control-target", "+44 1632 960100")

@@ -111,7 +111,7 @@ def test_news_of_ones_own_edit_never_overtakes_its_answer(browser: Browser) -> N
     browser.sign_in()
     browser.go("/s/quillwort/pieces/pc-main/?select=cl-end")
     browser.js(_NEWS_WHILE_UNDER_WAY)
-    browser.press("add-item")
+    browser.insert("logo")
     wait_for(lambda: len(browser.js("return rimOrder")) == 4)
     assert browser.js("return rimOrder") == ["post asked", "post answered", "get asked", "get answered"]
     assert "Logo" in browser.one("chosen").text, "what was added stays chosen"

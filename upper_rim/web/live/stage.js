@@ -236,6 +236,38 @@
     bar.remove();
     if (spot && spot.beside !== what) parent.postMessage({ rim: "dropped", what, beside: spot.beside, where: spot.where }, studio);
   };
+  // A seam: the place before, between or behind a cell's items, where something can come. Near enough to it a mark shows, like
+  // a text cursor.
+  const NEAR_PX = 9, CURSOR_PX = 3;
+  const cursor = document.createElement("div");
+  const seamAt = (x, y) => {
+    const under = document.elementFromPoint(x, y), cell = under?.closest('[data-rim-node^="cl-"]');
+    if (!cell || under.closest('[data-rim-node^="it-"]')) return null;
+    const rtl = getComputedStyle(cell).direction === "rtl", whole = cell.getBoundingClientRect();
+    // An item with a hint has a wrapper around it.
+    const nodeOf = (one) => one.dataset.rimNode ?? one.querySelector(":scope > [data-rim-node]")?.dataset.rimNode;
+    const parts = [...cell.children].filter((one) => nodeOf(one) && one.getClientRects().length);
+    const items = parts.map((one) => one.getBoundingClientRect());
+    if (!items.length) return { cell, rect: { left: x, top: whole.top, height: whole.height } };
+    const isBefore = (one) => one.bottom <= y || (one.top <= y && (rtl ? one.left >= x : one.right <= x));
+    const at = items.filter(isBefore).length, [before, after] = [items[at - 1], items[at]];
+    const end = before && (rtl ? before.left : before.right), ahead = after && (rtl ? after.right : after.left);
+    const beside = before && after && before.bottom > after.top ? (end + ahead) / 2 : end !== undefined && y < before.bottom ? end + (rtl ? -4 : 4) : ahead + (rtl ? 4 : -4);
+    const { top, height } = after && y >= after.top ? after : (before ?? after);
+    if (Math.abs(beside - x) > NEAR_PX || y < top || y > top + height) return null;
+    return { cell, behind: parts[at - 1] && nodeOf(parts[at - 1]), before: parts[at] && nodeOf(parts[at]), rect: { left: beside, top, height } };
+  };
+  const showCursor = (seam) => {
+    cursor.remove();
+    if (!seam) return;
+    const { left, top, height } = seam.rect;
+    const [x, y, high] = [left - CURSOR_PX / 2, top, height].map((px) => `${px}px`);
+    Object.assign(cursor.style, { position: "fixed", zIndex: 2147483647, pointerEvents: "none", left: x, top: y, width: `${CURSOR_PX}px`, height: high, background: "#a84b29", borderRadius: "2px" });
+    (document.querySelector(":popover-open") ?? document.body).append(cursor);
+  };
+  const maySeam = () => parent !== window && !opens && !pointing && !isPicking;
+  addEventListener("pointermove", ({ clientX, clientY }) => showCursor(maySeam() && seamAt(clientX, clientY)));
+  document.documentElement.addEventListener("pointerleave", () => showCursor(null));
   let drag = null;
   addEventListener("dragstart", (event) => opens && event.target.closest?.(ENTRY) && event.preventDefault());
   addEventListener("pointerdown", (event) => {
@@ -291,6 +323,12 @@
       isPicking = false;
       document.documentElement.style.cursor = "";
       return parent.postMessage({ rim: "picked", ...coloursAt(event.target) }, studio);
+    }
+    const seam = maySeam() && !event.ctrlKey && seamAt(event.clientX, event.clientY);
+    if (seam) {
+      const { cell, behind, before, rect: { left, top, height } } = seam;
+      event.preventDefault();
+      return parent.postMessage({ rim: "seam", cell: cell.dataset.rimNode, behind, before, left, right: left, top, bottom: top + height }, studio);
     }
     const link = event.target.closest("a[href]");
     const node = event.target.closest("[data-rim-node]");

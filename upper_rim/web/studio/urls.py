@@ -14,7 +14,7 @@ from .movement import views as movement
 from .pages import views as pages
 from .pieces import views as pieces
 from .sites import views as sites
-from .workbench import files, remedies, scroll_ruler
+from .workbench import files, remedies, scroll_ruler, seam
 from .workbench import views as workbench
 
 urlpatterns = [
@@ -51,6 +51,7 @@ urlpatterns = [
     path("s/<slug:slug>/pieces/", pieces.pieces, name="pieces"),
     path("s/<slug:slug>/pieces/new/", pieces.new_piece, name="new-piece"),
     path("s/<slug:slug>/pieces/<str:piece_id>/", workbench.workbench, name="workbench"),
+    path("s/<slug:slug>/pieces/<str:piece_id>/seam/", seam.candidates, name="seam"),
     path("s/<slug:slug>/pieces/<str:piece_id>/fit/", fit.fit_study, name="fit"),
     path("s/<slug:slug>/pieces/<str:piece_id>/mending/", remedies.mending, name="mending"),
     path("s/<slug:slug>/pieces/<str:piece_id>/movement/", movement.movement_study, name="movement"),

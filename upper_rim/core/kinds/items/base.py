@@ -20,6 +20,10 @@ from ..rule import Rule
 class BaseItem(Styled):
     NAME: ClassVar[str]
     """What the kind is called."""
+    ABOUT: ClassVar[str]
+    """What it is for, in a few words."""
+    CALLED: ClassVar[tuple[str, ...]] = ()
+    """What somebody may call it who looks for it, in lower case."""
     ROLES: ClassVar[Mapping[Part, Role]] = {"box": "block"}
     ROLES_WITHIN: ClassVar[tuple[Role, ...]] = ()
     """Roles of what it holds that has no styles of its own: it takes the defaults for them."""

@@ -18,6 +18,8 @@ from .parts import link
 
 class ButtonItem(BaseItem):
     NAME = "Button"
+    ABOUT = "One thing to press"
+    CALLED = ("link", "call to action")
     ALIKE = ("words", "target")
 
     kind: Literal["button"] = "button"

@@ -39,6 +39,8 @@ class Contact(BaseItem):
     """Who and where one is: published as an `address` and as schema.org data."""
 
     NAME = "Contact"
+    ABOUT = "Address, telephone, mail, opening hours"
+    CALLED = ("address", "hours", "opening times")
     ROLES = {"box": "text"}
     ROLES_WITHIN = ("link",)
     ALIKE = ("business", "name", "street", "postcode", "town", "country", "telephone", "mail", "hours")

@@ -16,6 +16,8 @@ class Copyright(BaseItem):
     """The sign, the years up to the present one, and whose the rights are; the site's name where empty."""
 
     NAME = "Copyright line"
+    ABOUT = "Whose it is, with the year that it is now"
+    CALLED = ("©", "(c)", "rights")
     ROLES = {"box": "text"}
 
     kind: Literal["copyright"] = "copyright"

@@ -15,6 +15,8 @@ class Divider(BaseItem):
     """A line across its cell, or along it beside other items."""
 
     NAME = "Divider"
+    ABOUT = "A line between things"
+    CALLED = ("line", "rule", "separator")
 
     kind: Literal["divider"] = "divider"
     upright: bool = False

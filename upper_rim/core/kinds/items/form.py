@@ -94,6 +94,8 @@ class Form(BaseItem):
     """Fields that a visitor fills in; the answers go to the site's inbox."""
 
     NAME = "Form"
+    ABOUT = "Fields that visitors fill in and send"
+    CALLED = ("newsletter", "message", "fields")
     ROLES_WITHIN = ("field", "button")
     CHILDREN = ("fields",)
     FILLS = True

@@ -23,6 +23,8 @@ class IconLink(BaseItem):
     """An icon with a link; its words are its accessible name."""
 
     NAME = "Icon link"
+    ABOUT = "A sign that leads somewhere"
+    CALLED = ("icon", "symbol")
     ROLES = {"box": "icon"}
     TAKES_BRANDS = True
 

@@ -18,6 +18,8 @@ class LinkList(ShowsMenu):
     """The first level of a menu as a list under a title."""
 
     NAME = "List of links"
+    ABOUT = "A title, and links one below the other"
+    CALLED = ("list", "column")
     ROLES = {"box": "menu", "content": "entry"}
 
     kind: Literal["links"] = "links"

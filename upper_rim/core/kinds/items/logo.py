@@ -19,6 +19,8 @@ class Logo(BaseItem):
     """The site's title, or a picture carried with the site; leads to the front page."""
 
     NAME = "Logo"
+    ABOUT = "The site’s own picture, or its title"
+    CALLED = ("title", "brand")
     ROLES = {"box": "title"}
     ALIKE = ("words", "picture", "height_px")
 

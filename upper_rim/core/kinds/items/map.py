@@ -21,6 +21,8 @@ class MapItem(BaseItem):
     """A drawn map of a place, with a link that map programs open (RFC 5870)."""
 
     NAME = "Map"
+    ABOUT = "Where to find you"
+    CALLED = ("place", "directions")
     ROLES_WITHIN = ("link",)
 
     kind: Literal["map"] = "map"

@@ -30,6 +30,8 @@ class MenuItem(ShowsMenu):
     """A menu in one of several ways; below a band of choice, a button that opens it."""
 
     NAME = "Menu"
+    ABOUT = "Entries that lead to the site’s pages"
+    CALLED = ("navigation", "hamburger")
     ROLES = {"box": "menu", "title": "opener", "content": "entry"}
 
     kind: Literal["menu"] = "menu"

@@ -20,6 +20,8 @@ class Pager(BaseItem):
     """Parts a long list in a page's own content into pages. Without script, all of it shows."""
 
     NAME = "Pager"
+    ABOUT = "Parts a long list of a page into several"
+    CALLED = ("pages",)
     ROLES_WITHIN = ("entry",)
 
     kind: Literal["pager"] = "pager"

@@ -22,6 +22,8 @@ class PictureItem(BaseItem):
     """A picture carried with the site. Its words are its alternative; an ornament has none."""
 
     NAME = "Picture"
+    ABOUT = "A picture of the site’s files"
+    CALLED = ("image", "photo")
 
     kind: Literal["picture"] = "picture"
     picture: PagePath | None = None

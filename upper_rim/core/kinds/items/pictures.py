@@ -32,6 +32,8 @@ class PictureList(BaseItem):
     """Links; the picture of the one that is pointed at, or has the focus, shows. At first, the first one's."""
 
     NAME = "Picture list"
+    ABOUT = "Links, and a picture for each"
+    CALLED = ("images", "gallery")
     ROLES = {"box": "menu", "content": "entry"}
     CHILDREN = ("links",)
     FILLS = True

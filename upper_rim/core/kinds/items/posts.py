@@ -20,6 +20,8 @@ class Posts(BaseItem):
     """The newest of the site's dated pages, or of an Atom or RSS file among its files."""
 
     NAME = "Latest posts"
+    ABOUT = "The newest dated pages, or those of a feed"
+    CALLED = ("news", "feed", "blog")
     ROLES = {"box": "menu", "content": "entry"}
 
     kind: Literal["posts"] = "posts"

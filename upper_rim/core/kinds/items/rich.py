@@ -16,7 +16,9 @@ from .base import BaseItem, named_by
 class RichText(BaseItem):
     """A text with a small set of marks. Whatever comes in is cleaned (see `core.values.rich`)."""
 
-    NAME = "Text with marks"
+    NAME = "Rich text"
+    ABOUT = "Paragraphs, lists, bold words and links"
+    CALLED = ("paragraph", "rich text", "list")
     ROLES = {"box": "text"}
     ROLES_WITHIN = ("link", "list", "mark", "heading-2", "heading-3")
 

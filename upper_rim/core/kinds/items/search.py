@@ -21,6 +21,8 @@ class SearchBox(BaseItem):
     """Searches the published pages, in the language of the page that it stands on."""
 
     NAME = "Search"
+    ABOUT = "Finds words on the site’s pages"
+    CALLED = ("find",)
     ROLES_WITHIN = ("field", "icon")
 
     kind: Literal["search"] = "search"

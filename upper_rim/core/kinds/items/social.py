@@ -34,6 +34,8 @@ class SocialRow(BaseItem):
     """Profiles elsewhere, mail and telephone, each as its icon."""
 
     NAME = "Profiles"
+    ABOUT = "Profiles elsewhere, each by its mark"
+    CALLED = ("social", "follow us", "networks")
     ROLES = {"box": "menu", "content": "icon"}
     CHILDREN = ("profiles",)
     ALIKE = ("profiles",)

@@ -17,6 +17,8 @@ class Spacer(BaseItem):
     """Room: a length, or all that is left."""
 
     NAME = "Spacer"
+    ABOUT = "Room between things"
+    CALLED = ("space", "gap", "room")
 
     kind: Literal["spacer"] = "spacer"
     size_px: Pixels = 24

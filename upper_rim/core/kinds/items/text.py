@@ -13,6 +13,8 @@ from .base import BaseItem, named_by
 
 class TextItem(BaseItem):
     NAME = "Text"
+    ABOUT = "Words, in one style"
+    CALLED = ("words", "sentence", "tagline")
     ROLES = {"box": "text"}
 
     kind: Literal["text"] = "text"

@@ -17,6 +17,8 @@ from .base import BaseItem, named_by
 
 class BackToTop(BaseItem):
     NAME = "Back to top"
+    ABOUT = "Leads back to where the page begins"
+    CALLED = ("up",)
     ROLES = {"box": "second"}
 
     kind: Literal["top"] = "top"

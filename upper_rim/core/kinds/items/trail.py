@@ -30,6 +30,8 @@ class Trail(BaseItem):
     """By which pages one comes to the page that is looked at: a breadcrumb trail."""
 
     NAME = "Breadcrumb trail"
+    ABOUT = "Where a page stands, up to the front page"
+    CALLED = ("breadcrumbs", "path")
     ROLES = {"box": "menu", "content": "entry"}
 
     kind: Literal["trail"] = "trail"

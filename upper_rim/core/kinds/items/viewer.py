@@ -24,6 +24,8 @@ class Viewer(BaseItem):
     """The overlay in which pictures of a page's own content open."""
 
     NAME = "Picture viewer"
+    ABOUT = "Opens a page’s pictures large"
+    CALLED = ("lightbox", "gallery")
     ROLES_WITHIN = ("icon",)
 
     kind: Literal["viewer"] = "viewer"

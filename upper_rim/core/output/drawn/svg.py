@@ -12,13 +12,15 @@ from ..shelf import Shelf
 from .shapes import Drawing, Edge, Ground, IconShown, PictureShown, Rect, Shape, TextLine
 
 
-def drawn_svg(drawing: Drawing, shelf: Shelf, address: Callable[[str], str], name: str, label: str) -> Element:
-    """`address`: where a picture among the site's files is fetched from. `name`: what its gradients' ids begin with,
+def drawn_svg(
+    drawing: Drawing, shelf: Shelf, address: Callable[[str], str], name: str, label: str, seen: Rect | None = None
+) -> Element:
+    """`seen`: the part of it that is seen, where not all is. `address`: where a picture among the site's files is fetched from. `name`: what its gradients' ids begin with,
     unlike in any other drawing of the page; `label`: what it is a picture of, empty where it only adorns."""
     writer = _Writer(shelf, address, name)
     within = [part for shape, opacity in drawing.shapes for part in writer.parts(shape, opacity)]
     about = {"role": "img", "aria-label": label} if label else {"aria-hidden": "true"}
-    size = {"viewBox": f"0 0 {_near(drawing.width)} {_near(drawing.height)}"}
+    size = {"viewBox": " ".join(map(_near, seen or (0.0, 0.0, drawing.width, drawing.height)))}
     return element("svg", {"xmlns": "http://www.w3.org/2000/svg", **size, **about}, *within)
 
 

@@ -8,6 +8,7 @@ from dataclasses import dataclass, field
 from functools import cache
 from typing import Any
 
+from ....core.exchange.imports.typed_items import is_picture
 from ....core.exchange.imports.typed_links import as_typed
 from ....core.kinds.rows import Track
 from ....core.model.site import Site
@@ -141,10 +142,6 @@ def pictures(node: Any, name: str, site: Site, none: str) -> Control:
 
 def choice(node: Any, name: str, label: str, choices: Sequence[Choice]) -> Control:
     return Control("choice", label, node.id, name, getattr(node, name) or "", choices)
-
-
-def is_picture(path: str) -> bool:
-    return path.lower().endswith((".svg", ".png", ".jpg", ".jpeg", ".webp", ".gif", ".avif"))
 
 
 def words_shown(node: Any) -> Control:

@@ -15,7 +15,8 @@ from ..controls.of_nodes import node_name, shared_row
 
 
 class OutlineLine(NamedTuple):
-    """A line of the outline."""
+    """A line of the outline. `cell`, `after`: where what is inserted behind it would come; the cell is empty where nothing
+    can."""
 
     id: str
     name: str
@@ -25,6 +26,8 @@ class OutlineLine(NamedTuple):
     is_chosen: bool
     shares: str = ""
     fails: str = ""
+    cell: str = ""
+    after: int = 0
 
 
 def outline_of(piece: Piece, site: Site, chosen: str, page: Page | None, marks: Mapping[str, str]) -> list[OutlineLine]:
@@ -50,8 +53,9 @@ def outline_of(piece: Piece, site: Site, chosen: str, page: Page | None, marks: 
                 continue
             lines.append(line(row, "row", row.hidden_in))
             for cell in row.cells:
-                lines.append(line(cell, "cell"))
-                lines += [line(item, "item", item.hidden_in) for item in cell.items]
+                lines.append(line(cell, "cell")._replace(cell=cell.id))
+                items = (line(item, "item", item.hidden_in) for item in cell.items)
+                lines += [one._replace(cell=cell.id, after=at + 1) for at, one in enumerate(items)]
     return lines
 
 

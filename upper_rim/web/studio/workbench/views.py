@@ -9,7 +9,6 @@ from urllib.parse import quote, urlencode
 from django.http import HttpRequest
 
 from ....core.fit.rows.sweep import FROM_PX
-from ....core.kinds.items import ITEM_KINDS
 from ....core.kinds.items.icon import IconLink
 from ....core.kinds.items.menu import MenuItem
 from ....core.kinds.moving import Stage
@@ -93,7 +92,7 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "outline_told": told,
         "outline_stays": request.headers.get(OUTLINE_SHOWN) == told,
         "into": _into(piece, chosen),
-        "item_kinds": [(kind, one.NAME) for kind, one in ITEM_KINDS.items()],
+        "into_at": next((line.after for line in outline if line.id == chosen.id and line.kind == "item"), None),
         "destinations": _destinations(chosen, piece, site),
         "reached": pages.get(piece.id, 0),
         "rules": [(rule, in_words(rule, site)) for rule in piece.reach],

@@ -14,6 +14,7 @@ from dataclasses import asdict, dataclass
 from itertools import pairwise
 from typing import Any, Literal
 
+from .....core.exchange.imports.typed_items import is_picture
 from .....core.model.site import Site
 from .....core.output.css.style_rules import css_name, selector_of
 from .....core.style.paint.colour import Palette
@@ -22,7 +23,6 @@ from .....core.style.resolve import StyledElement, Styling
 from .....core.values.colours import ROLE_COLOURS
 from .....core.values.properties import PROPERTIES, arguments_of, gradient_of, picture_of, shadows_of, words_of
 from .....core.values.styling import State
-from ..control import is_picture
 
 EditorKind = Literal["colour", "length", "image", "shadow", "position", "words"]
 

@@ -3,7 +3,7 @@
 import { $, $$ } from "./dom.js";
 
 const LISTED = "li, tr, [data-listed]";
-const FOCUSABLE = "a[href], button:not([disabled]), input:not([type=hidden]), select, textarea, summary, [tabindex='0']";
+const FOCUSABLE = "a[href], button:not([disabled], [tabindex='-1']), input:not([type=hidden]), select, textarea, summary, [tabindex='0']";
 let before = null;
 
 const ownerOf = (part) => part?.closest("form")?.querySelector("input[name=node]")?.value ?? "";

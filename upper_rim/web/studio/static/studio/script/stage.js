@@ -95,6 +95,14 @@ const HEARD = {
   },
   shown: showSpecimens,
   dropped: (told) => announce("rim:dropped", told),
+  // Things that do not show stand between those that do: the outline knows their places.
+  seam: ({ cell, behind, before, ...rect }, frame) => {
+    const line = (node) => node && $(`#outline [data-id="${CSS.escape(String(node))}"]`), { scale } = scaleOf(frame);
+    if (!line(cell)) return;
+    const { left, top } = frame.getBoundingClientRect(), [x, y] = [(px) => left + Number(px) * scale, (px) => top + Number(px) * scale];
+    const at = Number(line(behind)?.dataset.after ?? (line(before)?.dataset.after ?? 1) - 1);
+    announce("rim:seam", { cell, at, rect: { left: x(rect.left), right: x(rect.right), top: y(rect.top), bottom: y(rect.bottom) } });
+  },
   picked: (told) => announce("rim:picked", told),
   at: (rect, frame) => {
     const { left, top } = frame.getBoundingClientRect(), ground = frame.parentElement.getBoundingClientRect(), { scale } = scaleOf(frame);

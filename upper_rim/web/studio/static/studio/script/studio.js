@@ -10,6 +10,7 @@ import "./menu_pages.js";
 import "./shortcuts.js";
 import "./value_editor.js";
 import "./outline.js";
+import "./seam.js";
 import "./fields.js";
 import "./focus.js";
 import "./news.js";
