@@ -127,3 +127,57 @@ def test_a_seam_of_the_outline_and_one_of_another_site(browser: Browser) -> None
         "const done = arguments[0]; Promise.all(['/s/ostrey/pieces/pc-main/seam/?cell=cl-none', '/s/ostrey/pieces/pc-none/seam/?cell=cl-end', '/s/no-such/pieces/pc-main/seam/?cell=cl-end', '/s/ostrey/pieces/pc-main/seam/?cell=cl-end&at=-1&typed=' + 'x'.repeat(2000)].map((one) => fetch(one))).then((all) => done(all.map((one) => one.status)))"
     )
     assert status == [404, 404, 404, 200]
+
+
+def written(browser: Browser) -> str | None:
+    return on_stage(browser, "return document.querySelector('[data-rim-written]')?.textContent ?? null")  # type: ignore[no-any-return]
+
+
+def text_of(browser: Browser, node: str) -> str:
+    return str(
+        on_stage(browser, "return document.querySelector(`[data-rim-node=${arguments[0]}]`).textContent.trim()", node)
+    )
+
+
+def write_over(browser: Browser, text: str, last: str) -> None:
+    browser.acted(lambda: ActionChains(browser.driver).send_keys(text, last).perform())
+
+
+def test_words_are_written_where_they_stand_in_the_language_of_the_page(browser: Browser) -> None:
+    browser.sign_in()
+    browser.go(f"{HEADER}?select=it-logo&page=/de/")
+    wait_for(lambda: text_of(browser, "it-book") == "Buchen")
+    x, y = on_stage(
+        browser,
+        "const {left, top, width, height} = document.querySelector('[data-rim-node=it-book]').getBoundingClientRect(); return [left + width / 2, top + height / 2]",
+    )
+    point_at(browser, x, y)
+    ActionChains(browser.driver).double_click().perform()
+    wait_for(lambda: written(browser) == "Buchen")
+    wait_for(lambda: browser.one("chosen").text == "Button: Book")
+    write_over(browser, "Fahrt buchen", Keys.ENTER)
+    wait_for(lambda: text_of(browser, "it-book") == "Fahrt buchen")
+    wait_for(lambda: browser.one("control-words-de").get_attribute("value") == "Fahrt buchen")
+    assert browser.one("control-words").get_attribute("value") == "Book", "the other languages stay"
+    # By keys alone, and given up.
+    browser.keys(Keys.F2)
+    wait_for(lambda: written(browser) == "Fahrt buchen")
+    write_over(browser, "Nichts", Keys.ESCAPE)
+    assert text_of(browser, "it-book") == "Fahrt buchen" and written(browser) is None
+    browser.press("undo")
+    wait_for(lambda: text_of(browser, "it-book") == "Buchen")
+
+
+def test_an_entry_of_the_menu_is_written_on_the_header(browser: Browser) -> None:
+    open_header(browser, "it-menu")
+    x, y = on_stage(
+        browser,
+        "const {left, top, width, height} = document.querySelector('[data-rim-node=en-fares]').getBoundingClientRect(); return [left + width / 2, top + height / 2]",
+    )
+    point_at(browser, x, y)
+    ActionChains(browser.driver).double_click().perform()
+    wait_for(lambda: written(browser) == "Fares")
+    write_over(browser, "What it costs", Keys.ENTER)
+    wait_for(lambda: text_of(browser, "en-fares") == "What it costs")
+    browser.press("undo")
+    wait_for(lambda: text_of(browser, "en-fares") == "Fares")

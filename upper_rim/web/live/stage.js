@@ -81,8 +81,53 @@
     const rule = turned.sheet?.cssRules[0]?.cssRules[0];
     for (const [name, value] of Object.entries((rule && declared) || {})) rule.style.setProperty(name, value, "important");
   };
+  // Words are written where they stand: whoever presses them twice is told which they are, and what is written is told.
+  const writing = document.createElement("style");
+  const WRITTEN = "data-rim-written";
+  let written = null;
+  const write = ({ node, text }) => {
+    const part = [...document.querySelectorAll(`[data-rim-node="${node}"]`)].find((one) => one.checkVisibility({ visibilityProperty: true }));
+    const walker = part && document.createTreeWalker(part, NodeFilter.SHOW_TEXT);
+    let found = null;
+    while (!found && walker?.nextNode()) if (walker.currentNode.data.trim() === text.trim()) found = walker.currentNode;
+    if (!found) return;
+    // An element that says something else besides gets one around these words alone.
+    let field = found.parentElement;
+    if (field.childNodes.length > 1) field = document.createElement("span"), found.replaceWith(field), field.append(found);
+    written = { node, text: found.data, field };
+    writing.textContent = `@layer rim-stage{[${WRITTEN}]{-webkit-user-modify:read-write-plaintext-only!important;user-select:text!important;cursor:text!important;outline:2px dashed #a84b29!important;outline-offset:3px!important}}`;
+    field.setAttribute(WRITTEN, "");
+    field.tabIndex = -1;
+    field.focus();
+    getSelection().selectAllChildren(field);
+  };
+  const endWriting = (isKept) => {
+    if (!written) return;
+    const { node, text, field } = written, said = field.textContent.replace(/\s+/g, " ").trim();
+    written = null;
+    field.removeAttribute(WRITTEN);
+    field.blur();
+    // The keys are the studio's again.
+    parent.postMessage({ rim: "left" }, studio);
+    if (!isKept || said === text.trim()) return (field.textContent = text);
+    unsaid = () => (field.textContent = text);
+    parent.postMessage({ rim: "said", node, text: said }, studio);
+  };
+  let unsaid = () => {};
+  addEventListener("keydown", (event) => {
+    if (!written && event.key === "F2" && chosen && parent !== window) return event.preventDefault(), parent.postMessage({ rim: "write", node: chosen }, studio);
+    if (!written) return;
+    event.stopPropagation();
+    if (event.key === "Enter") event.preventDefault(), endWriting(true);
+    if (event.key === "Escape") event.preventDefault(), endWriting(false);
+  }, true);
+  addEventListener("focusout", ({ target }) => written?.field === target && endWriting(true));
+  addEventListener("dblclick", (event) => {
+    const node = !opens && !written && parent !== window && event.target.closest("[data-rim-node]");
+    if (node) event.preventDefault(), parent.postMessage({ rim: "write", node: node.dataset.rimNode }, studio);
+  });
   // Our layer must come before the site's own for its importance to win: it stands first in the head.
-  document.head.prepend(outline, turned);
+  document.head.prepend(outline, turned, writing);
 
   const marksOf = (root) => {
     const found = [], walker = document.createTreeWalker(root, NodeFilter.SHOW_COMMENT);
@@ -193,6 +238,8 @@
     if (data.rim === "over") return show(spotAt(data.x, data.y));
     if (data.rim === "let go") return letGo(data.what, spotAt(data.x, data.y));
     if (data.rim === "turn") return turn(data);
+    if (data.rim === "write") return write(data);
+    if (data.rim === "unsaid") return unsaid();
     if (data.rim === "pick") return (isPicking = true), (document.documentElement.style.cursor = "crosshair");
     const before = chosen, { scroll } = data;
     [pointing, opens] = [data.pointing, data.opens];
@@ -318,6 +365,7 @@
     return { ink, ground: "rgb(255, 255, 255)" };
   };
   document.addEventListener("click", (event) => {
+    if (written?.field.contains(event.target)) return event.preventDefault();
     if (isPicking) {
       event.preventDefault();
       isPicking = false;

@@ -14,7 +14,7 @@ from .movement import views as movement
 from .pages import views as pages
 from .pieces import views as pieces
 from .sites import views as sites
-from .workbench import files, remedies, scroll_ruler, seam
+from .workbench import files, remedies, scroll_ruler, seam, words
 from .workbench import views as workbench
 
 urlpatterns = [
@@ -56,6 +56,7 @@ urlpatterns = [
     path("s/<slug:slug>/pieces/<str:piece_id>/mending/", remedies.mending, name="mending"),
     path("s/<slug:slug>/pieces/<str:piece_id>/movement/", movement.movement_study, name="movement"),
     path("s/<slug:slug>/pieces/<str:piece_id>/scroll-ruler/", scroll_ruler.ruler_again, name="scroll-ruler"),
+    path("s/<slug:slug>/words/", words.words_at, name="words-at"),
     path("s/<slug:slug>/icons/", suggestions.icons, name="icons"),
     path("s/<slug:slug>/files/", files.bring_file, name="bring-file"),
     path("s/<slug:slug>/inbox/", inbox.inbox, name="inbox"),

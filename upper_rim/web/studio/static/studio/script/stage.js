@@ -80,6 +80,26 @@ const showSpecimens = () => {
   $$("iframe[data-src]").forEach((frame) => frame.getAttribute("src") === frame.dataset.src || (frame.src = frame.dataset.src));
 };
 
+// Words are written on the stage, in the language of its page: the server knows in which field they are said.
+let writing = null;
+const writeAt = async (node) => {
+  const outline = $("#outline"), stage = $("#stage");
+  if (!outline || !stage) return;
+  const answer = await fetch(`${outline.dataset.words}?${new URLSearchParams({ node, page: $("#looked-at")?.value ?? "" })}`);
+  if (!answer.ok) return;
+  writing = { node, ...(await answer.json()) };
+  stage.focus();
+  tellFrame(stage, { rim: "write", node, text: writing.text });
+};
+document.addEventListener("keydown", (event) => {
+  if (event.key !== "F2" || !$("#outline")) return;
+  event.preventDefault();
+  writeAt($("#stage")?.dataset.chosen ?? "");
+});
+document.addEventListener("htmx:beforeSwap", ({ detail: { xhr } }) => {
+  if (xhr.getResponseHeader("X-Rim-Refused") && writing) tellFrame($("#stage"), { rim: "unsaid" });
+});
+
 const HEARD = {
   pressed: ({ nodes }) => {
     const named = (node) => $(`[data-select="${CSS.escape(node)}"], [data-shares="${CSS.escape(node)}"] [data-select]`);
@@ -102,6 +122,13 @@ const HEARD = {
     const { left, top } = frame.getBoundingClientRect(), [x, y] = [(px) => left + Number(px) * scale, (px) => top + Number(px) * scale];
     const at = Number(line(behind)?.dataset.after ?? (line(before)?.dataset.after ?? 1) - 1);
     announce("rim:seam", { cell, at, rect: { left: x(rect.left), right: x(rect.right), top: y(rect.top), bottom: y(rect.bottom) } });
+  },
+  write: ({ node }) => writeAt(String(node)),
+  left: () => document.activeElement?.id === "stage" && $("#outline [aria-current]")?.focus({ preventScroll: true }),
+  said: ({ node, text }) => {
+    if (node !== writing?.node) return;
+    const { field, language } = writing;
+    send({ do: "set", node, field, value: String(text), ...(language && { language }) });
   },
   picked: (told) => announce("rim:picked", told),
   at: (rect, frame) => {
