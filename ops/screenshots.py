@@ -23,13 +23,21 @@ VIEWS = {
     "foundations": "/s/ostrey/foundations/",
     "type": "/s/ostrey/foundations/type/",
     "defaults": "/s/ostrey/foundations/defaults/",
-    "states": BENCH + "?select=it-book&tray=ground&state=hover",
+    "states": BENCH + "?select=it-book&tray=text&state=hover",
     "carry": "/s/ostrey/foundations/carry/?from=quillwort&take=pc-main&take=swatches",
     "pieces": "/s/ostrey/pieces/new/?arrangement=halves",
     "footer": "/s/ostrey/pieces/pc-footer/?select=it-social",
     "editions": "/s/ostrey/editions/",
     "lifting": "/s/ostrey/pages/lifting/?selector=h1&below=/harbours/",
 }
+
+ACTS = {
+    "states": "document.querySelector('[data-test=edit-color]').click()",
+    "footer": "document.querySelector('[data-test=seam-it-social]').click();"
+    "const typed = document.querySelector('#seam-typed');"
+    "setTimeout(() => { typed.value = '+44 1632 960144'; typed.dispatchEvent(new Event('input', {bubbles: true})) }, 300)",
+}
+"""What is done there before the picture is taken."""
 
 ANSWERS = {
     "name": "Maud Harrow",
@@ -60,7 +68,7 @@ def main() -> None:
         driver.find_element(By.NAME, "password").send_keys("ferry-and-fern\n")
         time.sleep(1)
         for name, path in VIEWS.items():
-            _take(driver, f"http://localhost:{port}{path}", name)
+            _take(driver, f"http://localhost:{port}{path}", name, ACTS.get(name, ""), 2.0)
         time.sleep(1)
         _take(
             driver,
