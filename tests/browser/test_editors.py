@@ -304,3 +304,31 @@ def test_no_editor_is_cut_and_axe_finds_nothing_in_any(book: Browser, width: int
                 book.press(f"give-back-{name}")
     book.resize(1280, 800)
     assert wrong == []
+
+
+def test_a_band_that_is_chosen_takes_the_stage_along_and_a_notice_has_the_way_to_what_it_tells(book: Browser) -> None:
+    book.resize(1280, 800)
+    look_at(book, "room")
+    book.choose("set-band", "bd-middle")
+    wait_for(lambda: on_stage(book, "return innerWidth") == 979)
+    assert book.one("stage-width").get_attribute("value") == "979"
+    # Back at a width of another band, what is set for this one shows nothing here: the way there is pressed.
+    book.js(
+        "const number = document.querySelector('[data-stage-width]'); number.value = 1200; number.dispatchEvent(new Event('change', {bubbles: true}))"
+    )
+    wait_for(lambda: on_stage(book, "return innerWidth") == 1200)
+    book.change("style-padding", "30px")
+    assert "Show it at Middle" in book.one("show-there").text
+    book.press("show-there")
+    wait_for(lambda: on_stage(book, "return innerWidth") == 979 and painted(book, "padding-top") == "30px")
+    book.press("undo")
+
+
+def test_escape_goes_out_from_an_item_to_its_piece(book: Browser) -> None:
+    look_at(book, "content")
+    book.js("document.querySelector('#outline [aria-current]').focus()")
+    seen = []
+    for _ in range(4):
+        book.acted(lambda: book.keys(Keys.ESCAPE))
+        seen.append(book.one("chosen").text)
+    assert seen == ["End", "Main row", "Main header", "Main header"]

@@ -336,7 +336,11 @@
     }
     drag = null;
   });
-  addEventListener("keydown", ({ key }) => key === "Escape" && drag && (bar.remove(), (drag = null)));
+  addEventListener("keydown", ({ key }) => {
+    if (key !== "Escape") return;
+    if (drag) bar.remove(), (drag = null);
+    else if (!opens && !document.querySelector(":popover-open, dialog[open]")) parent.postMessage({ rim: "out" }, studio);
+  });
   const offer = () => {
     const line = new MessageChannel();
     line.port1.onmessage = heard;

@@ -31,7 +31,14 @@ def effect_notice(before: Site, after: Site, post: QueryDict, piece_id: str) -> 
     )  # type: ignore[arg-type]
     if found.in_view:
         return None
-    return StudioNotice(_sentence(found, after, piece_id, band))
+    return StudioNotice(_sentence(found, after, piece_id, band), way=_way(found, after, piece_id, band))
+
+
+def _way(found: Effect, site: Site, piece_id: str, band: str | None) -> tuple[str, str] | None:
+    """To the first band in which this piece shows it, where it does not in the one that is looked at."""
+    bands = {place.band for place in found.elsewhere if place.piece == piece_id}
+    there = next((one for one in site.bands if one.id in bands), None)
+    return None if there is None or band in bands else (f"Show it at {there.name}", there.id)
 
 
 def _names(before: Site, after: Site, post: QueryDict) -> tuple[str, ...]:

@@ -44,6 +44,8 @@ class StudioNotice:
     line: int | None = None
     """Of its text, the line at fault."""
     language: str | None = None
+    way: tuple[str, str] | None = None
+    """To what the sentence is about: words, and the id of the width band where that shows."""
 
 
 def notice_of(answer: Answer | FormFault, edit: Edit | None, site: Site) -> StudioNotice | None:

@@ -8,7 +8,7 @@ from urllib.parse import quote, urlencode
 
 from django.http import HttpRequest
 
-from ....core.fit.rows.sweep import FROM_PX
+from ....core.fit.rows.sweep import FROM_PX, TO_PX
 from ....core.kinds.items.icon import IconLink
 from ....core.kinds.items.menu import MenuItem
 from ....core.kinds.moving import Stage
@@ -62,6 +62,8 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
     pages = reached(site).pages
     usual = PHONE_PX if isinstance(piece, Drawer) else USUAL_PX
     width = stage_width(request.POST, request.GET, usual=usual)
+    goes_to = _asked_into(request, site, width)
+    width = goes_to or width
     looked = looked_through(request, fitter, shown, page, width) if page else None
     failing = [span for span in spans if span.fails]
     tray_shown = tray(request, site, chosen, width, stage_address(request, opened))
@@ -100,6 +102,7 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "is_drawer": isinstance(piece, Drawer),
         "here": _here(site, page, piece) if page else [],
         "width": width,
+        "goes_to": goes_to,
         "place": urlencode({"page": page.path if page else "", "select": chosen.id, "width": width}),
         "swatch_names": [swatch.name for swatch in site.swatches],
         "ruler": _ruler(shown),
@@ -196,6 +199,19 @@ def _here(site: Site, page: Page, piece: Piece) -> list[tuple[str, str]]:
     if len({why for _, why in told}) == 1:
         return [("", told[0][1])]
     return told
+
+
+def _asked_into(request: HttpRequest, site: Site, width: int) -> int | None:
+    """Where the stage is to go into a band (`into`: its id, or `band`, the one that is set for): the nearest width there;
+    None where it is in it, or nothing is asked."""
+    into = request.GET.get("into", "") if request.method == "GET" else ""
+    asked = request.GET.get("band", "") if into == "band" else into
+    at = next((at for at, band in enumerate(site.bands) if band.id == asked), None)
+    if at is None:
+        return None
+    last = site.bands[at + 1].from_px - 1 if at + 1 < len(site.bands) else TO_PX
+    nearest = min(max(width, site.bands[at].from_px, FROM_PX), last)
+    return nearest if nearest != width else None
 
 
 def _ruled(px: int) -> float:

@@ -1,6 +1,6 @@
 // Drag and drop in the outline and in menus; the buttons beside each entry and the keys do the same. And what is chosen when
 // what was is removed.
-import { $, $$ } from "./dom.js";
+import { $, $$, isTyping } from "./dom.js";
 import { send } from "./requests.js";
 
 const ANIMATION_MS = 120, AT_THE_END = 999;
@@ -65,6 +65,22 @@ document.addEventListener("htmx:configRequest", ({ detail: { parameters } }) => 
       if (RANK[one.dataset.kind] < RANK[line.dataset.kind]) return one.dataset.id;
   };
   parameters.select = alike("nextElementSibling") || alike("previousElementSibling") || parent() || "";
+});
+
+// Escape goes out: from an item to its cell, its row, the piece.
+const goOut = () => {
+  const chosen = $("#outline [aria-current]")?.closest("li");
+  const above = (line) => {
+    for (let one = line.previousElementSibling; one; one = one.previousElementSibling)
+      if (!one.dataset.kind || RANK[one.dataset.kind] < RANK[line.dataset.kind]) return one;
+  };
+  const next = chosen?.dataset.kind && $("[data-select]", above(chosen));
+  if (next) next.click(), next.focus({ preventScroll: true });
+};
+document.addEventListener("rim:out", goOut);
+document.addEventListener("keydown", ({ key, target, defaultPrevented }) => {
+  const isElsewhere = defaultPrevented || isTyping(target) || document.querySelector(":popover-open, dialog[open]");
+  if (key === "Escape" && $("#outline") && !isElsewhere) goOut();
 });
 
 const ready = () => {

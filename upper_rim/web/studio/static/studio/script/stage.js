@@ -124,6 +124,7 @@ const HEARD = {
     announce("rim:seam", { cell, at, rect: { left: x(rect.left), right: x(rect.right), top: y(rect.top), bottom: y(rect.bottom) } });
   },
   write: ({ node }) => writeAt(String(node)),
+  out: () => announce("rim:out"),
   left: () => document.activeElement?.id === "stage" && $("#outline [aria-current]")?.focus({ preventScroll: true }),
   said: ({ node, text }) => {
     if (node !== writing?.node) return;
@@ -173,6 +174,9 @@ const ready = () => {
   if (!stageIsDue) showSpecimens();
 };
 document.addEventListener("htmx:afterSwap", () => {
+  // Into the band that was chosen, say.
+  const asked = Number($("#stage")?.dataset.goesTo);
+  if (asked) chosenWidth = asked;
   ready();
   tell("chosen");
   if (stageIsDue) setTimeout(showSpecimens, SPECIMENS_MS);
