@@ -8,8 +8,7 @@ Prints the best of many, and each as a share of a yardstick of the same run: rea
 from __future__ import annotations
 
 import random
-import time
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 
 from tests.browser.conftest import load_faces, plain_chromium
 from tests.fit_judge import served
@@ -28,7 +27,7 @@ from upper_rim.core.output.publication import publication
 from upper_rim.demo import ostrey
 from upper_rim.shipped import shelf
 
-from .measured import Measured, table
+from .measured import Measured, table, timed
 
 _FRAMES = """
 const done = arguments[0], work = [];
@@ -47,16 +46,6 @@ const frame = () => new Promise((next) => requestAnimationFrame(next));
   done([work.sort((a, b) => a - b)[120], work[239], long]);
 })();
 """
-
-
-def timed(times: int, act: Callable[[], object]) -> float:
-    """Milliseconds, the best of many."""
-    found = []
-    for _ in range(times):
-        began = time.perf_counter()
-        act()
-        found.append(1000 * (time.perf_counter() - began))
-    return min(found)
 
 
 def measure(tiny: bool) -> Iterator[Measured]:

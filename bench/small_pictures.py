@@ -7,8 +7,7 @@ site's style sheet, written anew.
 from __future__ import annotations
 
 import sys
-import time
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from itertools import cycle, islice
 
 from upper_rim.core.kinds.markup import html
@@ -19,7 +18,7 @@ from upper_rim.core.output.fitting import fitter_of
 from upper_rim.demo import ostrey
 from upper_rim.shipped import shelf
 
-from .measured import Measured, table
+from .measured import Measured, table, timed
 
 PIECES, TIMES, ASKED_MS, WIDTH_PX = 40, 40, 100.0, 1120
 
@@ -42,17 +41,8 @@ def measure(tiny: bool) -> Iterator[Measured]:
     def write_sheet() -> None:
         sheet(site, shipped, "/")
 
-    yardstick = ("the site’s style sheet", _best_ms(write_sheet, times))
-    yield Measured("small pictures of 40 pieces", _best_ms(draw, times), ASKED_MS, "ms", yardstick)
-
-
-def _best_ms(act: Callable[[], None], times: int) -> float:
-    taken = []
-    for _ in range(times):
-        begun = time.perf_counter()
-        act()
-        taken.append(1000 * (time.perf_counter() - begun))
-    return min(taken)
+    yardstick = ("the site’s style sheet", timed(times, write_sheet))
+    yield Measured("small pictures of 40 pieces", timed(times, draw), ASKED_MS, "ms", yardstick)
 
 
 if __name__ == "__main__":

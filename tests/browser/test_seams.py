@@ -143,16 +143,21 @@ def write_over(browser: Browser, text: str, last: str) -> None:
     browser.acted(lambda: ActionChains(browser.driver).send_keys(text, last).perform())
 
 
+def press_twice(browser: Browser, node: str) -> None:
+    place = on_stage(
+        browser,
+        "const {left, top, width, height} = document.querySelector(`[data-rim-node=${arguments[0]}]`).getBoundingClientRect(); return [left + width / 2, top + height / 2]",
+        node,
+    )
+    point_at(browser, *place)
+    ActionChains(browser.driver).double_click().perform()
+
+
 def test_words_are_written_where_they_stand_in_the_language_of_the_page(browser: Browser) -> None:
     browser.sign_in()
     browser.go(f"{HEADER}?select=it-logo&page=/de/")
     wait_for(lambda: text_of(browser, "it-book") == "Buchen")
-    x, y = on_stage(
-        browser,
-        "const {left, top, width, height} = document.querySelector('[data-rim-node=it-book]').getBoundingClientRect(); return [left + width / 2, top + height / 2]",
-    )
-    point_at(browser, x, y)
-    ActionChains(browser.driver).double_click().perform()
+    press_twice(browser, "it-book")
     wait_for(lambda: written(browser) == "Buchen")
     wait_for(lambda: browser.one("chosen").text == "Button: Book")
     write_over(browser, "Fahrt buchen", Keys.ENTER)
@@ -170,12 +175,7 @@ def test_words_are_written_where_they_stand_in_the_language_of_the_page(browser:
 
 def test_an_entry_of_the_menu_is_written_on_the_header(browser: Browser) -> None:
     open_header(browser, "it-menu")
-    x, y = on_stage(
-        browser,
-        "const {left, top, width, height} = document.querySelector('[data-rim-node=en-fares]').getBoundingClientRect(); return [left + width / 2, top + height / 2]",
-    )
-    point_at(browser, x, y)
-    ActionChains(browser.driver).double_click().perform()
+    press_twice(browser, "en-fares")
     wait_for(lambda: written(browser) == "Fares")
     write_over(browser, "What it costs", Keys.ENTER)
     wait_for(lambda: text_of(browser, "en-fares") == "What it costs")

@@ -37,7 +37,7 @@ class PieceDrawer:
         self._fitter = fitter
         self._styling = Styling(self.site)
         self._painter = Painter(self._styling)
-        self._pictures = fitter.pictures(self.site)
+        self._pictures = fitter.kept("pictures", self.site.assets, lambda: fitter.pictures(self.site))
 
     def draw(self, piece: Piece, language: str, width_px: int) -> Drawing | None:
         """As it is at rest; None where it does not show at that width."""

@@ -104,8 +104,7 @@ def _image_parts(value: str) -> list[dict[str, Any]]:
 
 
 def _placed(stops: list[tuple[str, str | None]]) -> list[dict[str, Any]]:
-    """Stops with a place each, in percent: what has none stands halfway between its neighbours that have one, alike (CSS
-    Images 3, 3.4.3). A place in px is taken as it is counted over 100 px."""
+    """Stops with a place each: those that say none stand evenly between their neighbours that do (CSS Images 3, 3.4.3)."""
     places = [float(re.sub(r"[^\d.+-]", "", place)) if place else None for _, place in stops]
     places[0] = places[0] if places[0] is not None else 0.0
     places[-1] = places[-1] if places[-1] is not None else 100.0
@@ -115,7 +114,10 @@ def _placed(stops: list[tuple[str, str | None]]) -> list[dict[str, Any]]:
         assert from_ is not None and to is not None
         for at in range(before + 1, after):
             places[at] = from_ + (to - from_) * (at - before) / (after - before)
-    return [{"colour": colour, "at": place} for (colour, _), place in zip(stops, places, strict=True)]
+    return [
+        {"colour": colour, "at": place, "unit": "px" if said and said.endswith("px") else "%"}
+        for (colour, said), place in zip(stops, places, strict=True)
+    ]
 
 
 def _shadow_parts(value: str) -> list[dict[str, Any]]:
@@ -146,14 +148,12 @@ def editing_of(
     nothing there can. `ink` and `ground`: between what the contrast of the text is counted."""
     site = styling.site
     colours = colours_of(site)
-    has_place = (element.node, element.part) in styling.elements
+    selector = selector_of(styling, element) if (element.node, element.part) in styling.elements else ""
     measured = (
         {"ink": contrast.colour.css, "ground": contrast.ground.css, "needed": contrast.needed} if contrast else {}
     )
     return {
-        "selector": selector_of(styling, element) + ("::placeholder" if state == "placeholder" else "")
-        if has_place
-        else "",
+        "selector": f"{selector}::placeholder" if selector and state == "placeholder" else selector,
         "colours": colours,
         "swatches": [(swatch.id, swatch.name, colours[swatch.id]) for swatch in site.swatches],
         "pictures": [(asset.path, stage_address + asset.path) for asset in site.assets if is_picture(asset.path)],

@@ -175,8 +175,8 @@ const ready = () => {
 };
 document.addEventListener("htmx:afterSwap", () => {
   // Into the band that was chosen, say.
-  const asked = Number($("#stage")?.dataset.goesTo);
-  if (asked) chosenWidth = asked;
+  const stage = $("#stage"), asked = Number(stage?.dataset.goesTo);
+  if (asked) (chosenWidth = asked), delete stage.dataset.goesTo;
   ready();
   tell("chosen");
   if (stageIsDue) setTimeout(showSpecimens, SPECIMENS_MS);

@@ -122,6 +122,7 @@ export const colourEditor = (root, tools) => {
   dragged(plane, (x, y) => turn({ c: x * reach, l: 1 - y }), () => tools.letGo());
   $$("[data-colour-word]", root).forEach((one) => one.addEventListener("click", () => take(one.dataset.colourWord)));
   const picker = $("[data-colour-pick]", root);
+  picker.hidden = !$("#stage");
   picker.addEventListener("click", () => {
     press(picker, true);
     tools.pick(({ ink, ground }) => (press(picker, false), take(formatHex(parse(property === "background-color" ? ground : ink) ?? "#000"))));

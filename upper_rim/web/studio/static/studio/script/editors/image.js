@@ -25,7 +25,7 @@ export const imageEditor = (root, tools) => {
 
   const change = (act) => (act(), begin(), tools.turned(), tools.letGo());
   const degrees = () => TOWARDS[layer().shape] ?? (parseFloat(layer().shape) || 0);
-  const stopsOf = ({ stops }) => [...stops].sort((one, other) => one.at - other.at).map((one) => `${one.colour} ${near(one.at)}%`).join(", ");
+  const stopsOf = ({ stops }) => [...stops].sort((one, other) => one.at - other.at).map((one) => `${one.colour} ${near(one.at)}${one.unit ?? "%"}`).join(", ");
   const written = (one) =>
     one.kind === "picture" ? `url("${one.path}")` : `${one.kind}-gradient(${[one.shape, stopsOf(one)].filter(Boolean).join(", ")})`;
 
