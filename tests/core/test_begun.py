@@ -76,3 +76,14 @@ def test_a_drawer_opens_from_a_menu_that_shows_on_the_page_or_from_a_header_of_i
 
 def test_an_arrangement_that_is_not_there_is_none() -> None:
     assert begun(DEMO, "no such", RULES) is None
+
+
+@pytest.mark.parametrize("key", sorted(ARRANGEMENTS))
+def test_a_new_piece_says_no_kinds_name_and_no_button_of_it_is_dead(key: str) -> None:
+    seen = begun(DEMO.replaced(pieces=()), key, RULES)
+    assert seen
+    for item in items_of(piece for piece in seen.site.pieces if piece.id == PIECE):
+        if item.kind in {"text", "button"}:
+            assert item.words.text not in {"", item.NAME}
+        if item.kind == "button":
+            assert item.target.kind == "page"

@@ -65,6 +65,7 @@ def test_with_nothing_typed_every_kind_is_offered_once() -> None:
 def test_a_menu_is_found_by_its_name_and_words_are_always_there() -> None:
     menus = {one.fields.get("menu") for one in offered("Main") if one.kind == "menu"}
     assert "mn-main" in menus
+    assert any(one.kind == "text" for one in offered("se")), "however much it may mean besides"
     assert any(
         one.kind == "text" and one.fields["words"]["text"] == "Nothing of the sort"
         for one in offered("Nothing of the sort")

@@ -146,6 +146,8 @@ def test_what_is_brought_along_is_taken_refused_or_cut_with_a_sentence(
     assert node_in(site, "it-phone").picture == "/pictures/mein-bild.svg"
     bring("it-guide-picture", "other.svg", DRAWINGS[0].encode())
     assert node_in(store.load(ferries.pk).site, "it-guide-picture").picture == "/pictures/mein-bild.svg"
+    bring("it-logo", "logo.svg", DRAWINGS[0].encode())
+    assert node_in(store.load(ferries.pk).site, "it-logo").picture == "/pictures/mein-bild.svg"
     outside = client.post("/s/ostrey/files/", {"node": "it-phone", "back": "https://evil.example/"})
     assert outside["Location"] == "/s/ostrey/pieces/"
     assert signed_in(ben).post("/s/ostrey/files/", {"node": "it-phone"}).status_code == 404

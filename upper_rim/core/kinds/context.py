@@ -152,10 +152,11 @@ class SheetContext(Protocol):
 
 
 class SiteOffer(NamedTuple):
-    """What a site has for a new item to begin with: the first of its menus, its widest band where it has more than one.
-    `in_drawer`: whether it is put into a drawer."""
+    """What a site has for a new item to begin with: the first of its menus, its widest band where it has more than one,
+    `section`: id and title of its first page below the front page. `in_drawer`: whether it is put into a drawer."""
 
     site_name: str
     menu: str | None
     widest_band: str | None
     in_drawer: bool = False
+    section: tuple[str, str] | None = None

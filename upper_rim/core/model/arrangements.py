@@ -110,11 +110,17 @@ def new_item(site: Site, planned: PlannedItem, new_id: NewId, *, in_drawer: bool
     """An item with what the site has to offer it."""
     kind, fields = (planned, {}) if isinstance(planned, str) else planned
     widest = site.bands[-1].id if len(site.bands) > 1 else None
-    offer = SiteOffer(site.name, site.menus[0].id if site.menus else None, widest, in_drawer)
+    offer = SiteOffer(site.name, site.menus[0].id if site.menus else None, widest, in_drawer, _section(site))
     item: JsonNode = {"id": new_id("it"), "kind": kind, **ITEM_KINDS[kind].beginning(offer), **fields}
     if ITEM_KINDS[kind].FILLS:
         item["styles"] = [*item.get("styles", []), *_styles({"inline-size": "100%"}, new_id)]
     return item
+
+
+def _section(site: Site) -> tuple[str, str] | None:
+    pages = (page for page in site.pages if page.language == site.language and page.path != "/" and page.title)
+    first = min(pages, key=lambda page: page.path.rstrip("/").count("/"), default=None)
+    return (first.id, first.title) if first else None
 
 
 def _words(text: str) -> JsonNode:

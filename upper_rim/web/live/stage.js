@@ -84,7 +84,7 @@
   // Words are written where they stand: whoever presses them twice is told which they are, and what is written is told.
   const writing = document.createElement("style");
   const WRITTEN = "data-rim-written";
-  let written = null;
+  let written = null, whenWritten = Promise.resolve(), isWritten = () => {};
   const write = ({ node, text }) => {
     const part = [...document.querySelectorAll(`[data-rim-node="${node}"]`)].find((one) => one.checkVisibility({ visibilityProperty: true }));
     const walker = part && document.createTreeWalker(part, NodeFilter.SHOW_TEXT);
@@ -95,6 +95,8 @@
     let field = found.parentElement;
     if (field.childNodes.length > 1) field = document.createElement("span"), found.replaceWith(field), field.append(found);
     written = { node, text: found.data, field };
+    // Nothing is shown anew under who writes.
+    whenWritten = new Promise((next) => (isWritten = next));
     writing.textContent = `@layer rim-stage{[${WRITTEN}]{-webkit-user-modify:read-write-plaintext-only!important;user-select:text!important;cursor:text!important;outline:2px dashed #a84b29!important;outline-offset:3px!important}}`;
     field.setAttribute(WRITTEN, "");
     field.tabIndex = -1;
@@ -105,6 +107,7 @@
     if (!written) return;
     const { node, text, field } = written, said = field.textContent.replace(/\s+/g, " ").trim();
     written = null;
+    isWritten();
     field.removeAttribute(WRITTEN);
     field.blur();
     // The keys are the studio's again.
@@ -246,7 +249,7 @@
     document.documentElement.style.cursor = pointing ? "crosshair" : "";
     chosen = /^[a-z0-9-]+$/.test(data.chosen || "") ? data.chosen : null;
     mark();
-    if (data.rim === "changed") waiting = waiting.then(refresh).catch(reload);
+    if (data.rim === "changed") waiting = waiting.then(() => whenWritten).then(refresh).catch(reload);
     // What opens a menu is a script of the page's.
     if (opens) waiting = waiting.then(() => loaded);
     // After layout, and not before what was chosen is there.

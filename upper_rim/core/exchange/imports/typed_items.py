@@ -5,6 +5,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator
+from html import escape
 from itertools import islice
 from typing import Any, NamedTuple
 
@@ -38,10 +39,18 @@ def typed_items(site: Site, typed: str, brands: Brands, first_id: str) -> list[T
     text = typed.strip()
     if not text:
         return [TypedItem(kind, {}, ITEM_KINDS[kind].ABOUT) for kind in ORDER]
+    words = [*_words(text)]
     found: dict[tuple[str, str], TypedItem] = {}
-    for one in islice(_meant(site, text, brands, first_id), 4 * MOST_OFFERS):
+    for one in (*islice(_meant(site, text, brands, first_id), MOST_OFFERS - len(words)), *words):
         found.setdefault((one.kind, str(one.fields)), one)
-    return list(found.values())[:MOST_OFFERS]
+    return list(found.values())
+
+
+def _words(text: str) -> Iterator[TypedItem]:
+    """Whatever it may mean besides."""
+    yield TypedItem("text", {"words": {"text": text}}, "These words")
+    yield TypedItem("button", {"words": {"text": text}}, "A button that says so")
+    yield TypedItem("rich", {"rich": {"text": f"<p>{escape(text, quote=False)}</p>"}}, "A paragraph to go on with")
 
 
 def _meant(site: Site, text: str, brands: Brands, first_id: str) -> Iterator[TypedItem]:
@@ -49,14 +58,6 @@ def _meant(site: Site, text: str, brands: Brands, first_id: str) -> Iterator[Typ
     yield from _named_kinds(text, exactly=True)
     yield from _of_the_site(site, text)
     yield from _named_kinds(text, exactly=False)
-    words = {"words": {"text": text}}
-    yield TypedItem("text", words, "These words")
-    yield TypedItem("button", words, "A button that says so")
-    yield TypedItem("rich", {"rich": {"text": f"<p>{_escaped(text)}</p>"}}, "A paragraph to go on with")
-
-
-def _escaped(text: str) -> str:
-    return text.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;")
 
 
 def _led_to(site: Site, text: str, brands: Brands, first_id: str) -> Iterator[TypedItem]:
@@ -67,11 +68,11 @@ def _led_to(site: Site, text: str, brands: Brands, first_id: str) -> Iterator[Ty
         return
     if isinstance(target, ToPage | ToPlace):
         yield from _leading(next(page for page in site.pages if page.id == target.page), target)
-    elif isinstance(target, ToAddress) and _is_whole(target.address, text):
+    elif isinstance(target, ToAddress) and _is_whole(target.address):
         yield from _to_address(target, text, brands, first_id)
 
 
-def _is_whole(address: str, text: str) -> bool:
+def _is_whole(address: str) -> bool:
     """Whether it is an address by itself, and not words that could also be taken for a path of the site."""
     return address.startswith(("mailto:", "tel:")) or re.match(r"https?://[^\s/]+\.", address) is not None
 

@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from typing import Literal
+from typing import Any, Literal
 
 from pydantic import Field
 
 from ...values.styling import Part, Role
 from ...values.targets import Target, ToNothing
 from ...values.words import Words
-from ..context import PageContext
+from ..context import PageContext, SiteOffer
 from ..markup import Markup
 from .base import BaseItem, named_by
 from .parts import link
@@ -28,6 +28,14 @@ class ButtonItem(BaseItem):
     rank: Literal["first", "second"] = Field(
         default="first", description="Whose defaults it takes: those of the button, or of the second button."
     )
+
+    @classmethod
+    def beginning(cls, offer: SiteOffer) -> dict[str, Any]:
+        """It leads somewhere from the beginning."""
+        if offer.section is None:
+            return {}
+        page, title = offer.section
+        return {"words": {"text": title}, "target": {"kind": "page", "page": page}}
 
     @property
     def roles(self) -> Mapping[Part, Role]:

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from typing import Literal
+from typing import Any, Literal
 
 from ...values.words import Words
-from ..context import PageContext
+from ..context import PageContext, SiteOffer
 from ..markup import Markup, element
 from .base import BaseItem, named_by
 
@@ -19,6 +19,10 @@ class TextItem(BaseItem):
 
     kind: Literal["text"] = "text"
     words: Words = Words(text="Text")
+
+    @classmethod
+    def beginning(cls, offer: SiteOffer) -> dict[str, Any]:
+        return {"words": {"text": offer.site_name}}
 
     def outline_name(self, menu_names: Mapping[str, str]) -> str:
         return named_by(self.NAME, self.words.text)

@@ -20,7 +20,7 @@ from ....core.reach.begun import PIECE, begun
 from ....core.reach.reached import reached
 from ....shipped import shelf
 from ..forms.numbers import PHONE_PX, USUAL_PX
-from .svg import for_template
+from .svg import file_address, for_template
 
 WIDTHS = (USUAL_PX, PHONE_PX)
 """At which a piece is drawn: the first at which it shows."""
@@ -83,12 +83,10 @@ def _drawn(drawer: PieceDrawer, piece: Piece, language: str) -> _Drawn | None:
 
 
 def _written(drawn: Mapping[str, _Drawn], address: str) -> dict[str, SmallPicture]:
-    def of_site(path: str) -> str:
-        return path if path.startswith("data:") else address + path
-
+    address_of = file_address(address)
     return {
         name: SmallPicture(
-            for_template(drawn_svg(one.drawing, shelf(), of_site, f"small-{name}", "")), one.width_px == PHONE_PX
+            for_template(drawn_svg(one.drawing, shelf(), address_of, f"small-{name}", "")), one.width_px == PHONE_PX
         )
         for name, one in drawn.items()
     }

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from django.utils.safestring import SafeString, mark_safe
 
 from ....core.kinds.markup import Element, Markup, element, html
@@ -20,6 +22,11 @@ def upright(css_class: str, x: float, top: float, bottom: float, *children: Mark
 def title(words: str) -> Element:
     """Told where one points at the shape that holds it (SVG 2, 5.8)."""
     return element("title", {}, words)
+
+
+def file_address(stage_address: str) -> Callable[[str], str]:
+    """Where a picture by a path of the site's is fetched from, as one designer sees it; what is written in itself stays."""
+    return lambda path: path if path.startswith("data:") else stage_address + path
 
 
 def for_template(picture: Element) -> SafeString:

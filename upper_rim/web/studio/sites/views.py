@@ -119,7 +119,7 @@ def settings_screen(request: HttpRequest, opened: Opened, made: tuple[str, ...])
         (one.path, one.path) for one in site.assets if is_picture(one.path)
     ]
     icon = Control("choice", "Icon", ROOT, "icon", site.icon or "", listed)
-    bring = Control("upload", "Bring one", ROOT, "icon", "")
+    bring = Control("upload", "Upload", ROOT, "icon", "")
     return {
         "people": opened.stored.people.order_by("username"),
         "fault": fault,

@@ -3,7 +3,6 @@ there, and is an edit that only has to be made."""
 
 from __future__ import annotations
 
-import json
 from typing import NamedTuple
 
 from django.http import Http404, HttpRequest, HttpResponse
@@ -27,10 +26,11 @@ from ...sites.access import site_of
 from ...sites.fitters import site_fitter
 from ...sites.rules import rules_of
 from ..cycle.screen import Opened, stage_address
-from ..forms.numbers import stage_width
-from ..preview.svg import for_template
+from ..forms.numbers import stage_width, whole_number
+from ..preview.svg import file_address, for_template
 from ..preview.viewing import looked_at
 
+MOST_TYPED = 400
 AROUND_PX, MOST_DRAWN, MOST_WIDE_PX, MOST_HIGH_PX = 4.0, 9, 240.0, 64.0
 
 
@@ -54,10 +54,9 @@ def candidates(request: HttpRequest, slug: str, piece_id: str) -> HttpResponse:
     cell = next((cell for cell in cells if cell.id == request.GET.get("cell")), None)
     if piece is None or cell is None:
         raise Http404
-    asked = request.GET.get("at", "")
-    at = min(int(asked), len(cell.items)) if asked.isdecimal() else len(cell.items)
-    typed = request.GET.get("typed", "")[:400]
-    offered = typed_items(site, typed, shelf().brands, store.new_id("pf"))
+    asked = whole_number(request.GET.get("at", ""))
+    at = len(cell.items) if asked is None else min(asked, len(cell.items))
+    offered = typed_items(site, request.GET.get("typed", "")[:MOST_TYPED], shelf().brands, store.new_id("pf"))
     page = looked_at(request, site, piece)
     drawing = _Drawing(request, opened, piece, page.language if page else site.language)
     listed = []
@@ -67,9 +66,9 @@ def candidates(request: HttpRequest, slug: str, piece_id: str) -> HttpResponse:
         made = apply(site, edit, rules_of(stored.pk))
         if isinstance(made, Site):
             picture, width = drawing.of(made, item["id"]) if number < MOST_DRAWN else (None, 0.0)
-            said = json.dumps(edit.model_dump(mode="json"), ensure_ascii=False)
-            listed.append(Candidate(item["id"], ITEM_KINDS[one.kind].NAME, one.about, said, picture, width))
-    return render(request, "studio/workbench/seam.html", {"candidates": listed, "typed": typed})
+            name = ITEM_KINDS[one.kind].NAME
+            listed.append(Candidate(item["id"], name, one.about, edit.model_dump_json(), picture, width))
+    return render(request, "studio/workbench/seam.html", {"candidates": listed})
 
 
 class _Drawing:
@@ -77,7 +76,7 @@ class _Drawing:
 
     def __init__(self, request: HttpRequest, opened: Opened, piece: Piece, language: str) -> None:
         self._fitter = site_fitter(opened.stored.pk)
-        self._address = stage_address(request, opened)
+        self._address_of = file_address(stage_address(request, opened))
         self._piece, self._language = piece, language
         self._width = stage_width(request.GET)
 
@@ -93,8 +92,5 @@ class _Drawing:
         left, top = rect.left - AROUND_PX, rect.top - AROUND_PX
         seen = Rect(left, top, rect.width + 2 * AROUND_PX, rect.height + 2 * AROUND_PX)
         scale = min(1.0, MOST_WIDE_PX / seen.width, MOST_HIGH_PX / seen.height)
-        svg = drawn_svg(drawn, shelf(), self._shown_at, f"seam-{node}", "", seen)
+        svg = drawn_svg(drawn, shelf(), self._address_of, f"seam-{node}", "", seen)
         return for_template(svg), round(seen.width * scale, 1)
-
-    def _shown_at(self, path: str) -> str:
-        return path if path.startswith("data:") else self._address + path

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from .....core.kinds.items.logo import Logo
 from .....core.model.site import Site
-from ..control import Group, pictures, px, words
+from ..control import Control, Group, pictures, px, words
 
 
 def groups(node: Logo, site: Site) -> list[Group]:
@@ -14,6 +14,7 @@ def groups(node: Logo, site: Site) -> list[Group]:
             [
                 *words(node, "words", "Title", site),
                 pictures(node, "picture", site, "none: show the title"),
+                Control("upload", "Upload", node.id, "picture", ""),
                 px(node, "height_px", "Height", 400),
             ],
         ),

@@ -23,7 +23,7 @@ def groups(node: PictureItem, site: Site) -> list[Group]:
             [
                 *_alternative(node),
                 pictures(node, "picture", site, "none yet"),
-                Control("upload", "Bring one", node.id, "picture", ""),
+                Control("upload", "Upload", node.id, "picture", ""),
                 *words(node, "words", "It shows", site),
                 yes(node, "ornament", "Ornament: says nothing"),
                 link_control(node, site),

@@ -17,7 +17,7 @@ def groups(node: Posts, site: Site) -> list[Group]:
             "Posts",
             [
                 choice(node, "feed", "Are", feeds),
-                Control("upload", "Bring a feed", node.id, "feed", ""),
+                Control("upload", "Upload a feed", node.id, "feed", ""),
                 *([] if node.feed else [Control("text", "below", node.id, "below", node.below, suggestions="paths")]),
                 number(node, "count", "At most", "", 1, 50),
                 yes(node, "dates_shown", "With dates"),

@@ -14,8 +14,9 @@ const ask = async () => {
   const outline = $("#outline"), number = ++asked;
   const about = { cell: place.cell, typed: typed().value, page: $("#looked-at")?.value ?? "", width: $("[data-stage-width]")?.value ?? "" };
   if (place.at !== undefined) about.at = place.at;
-  const answer = await fetch(`${outline.dataset.seam}?${new URLSearchParams(about)}`);
-  if (!answer.ok || number !== asked || !place) return;
+  const answer = await fetch(`${outline.dataset.seam}?${new URLSearchParams(about)}`).catch(() => null);
+  if (!answer?.ok) return void ($("#offline").hidden = false);
+  if (number !== asked || !place) return;
   list().innerHTML = await answer.text();
   list().dataset.typed = about.typed;
   mark(options()[0]);

@@ -36,16 +36,17 @@ const turn = (about, values) => {
 const unturn = () => $("#stage") && tellFrame($("#stage"), { rim: "turn" });
 
 const tools = {
+  // What is let go after the editor was shut changes nothing.
   turned: () => {
+    if (!open) return;
     const { about, sides, at } = open, value = open.editor.value();
     if (at === "all") sides.fill(value);
     else sides[at] = value;
-    open.text = shorthand(sides);
     const field = fieldOf(open.control);
-    if (field) field.value = open.text;
+    if (field) field.value = shorthand(sides);
     turn(about, sides);
   },
-  letGo: () => send(open.control),
+  letGo: () => open && send(open.control),
   pick: (take) => {
     open.picking = take;
     tellFrame($("#stage"), { rim: "pick" });
