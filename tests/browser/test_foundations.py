@@ -69,8 +69,7 @@ def test_the_strip_shows_every_state_for_real_with_its_contrast(browser: Browser
 
 
 def test_an_edit_without_effect_in_view_says_where_it_shows(browser: Browser) -> None:
-    browser.go(BOOK + "&width=1120")
-    browser.acted(lambda: Select(browser.one("set-band")).select_by_visible_text("Middle only"))
+    browser.go(BOOK + "&width=1120&band=bd-middle")
     browser.change("style-font-size", "13px")
     notice = browser.one("notice").text
     assert "nothing that is looked at changes" in notice and "at Middle" in notice and "Button: Book" in notice
