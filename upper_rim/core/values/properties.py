@@ -196,8 +196,8 @@ def _image(text: str) -> None:
 
 
 class Shadow(NamedTuple):
-    """One shadow of a box or of letters: lengths as they are written, empty where none is; without a `colour` it has the
-    text's own."""
+    """One shadow of a box or of letters: lengths as they are written, empty where none is; without a `colour` it has
+    the text's own."""
 
     right: str
     down: str

@@ -1,5 +1,5 @@
-"""What can it become, where something is to be inserted, that somebody types: a telephone number, a page's title, the name of
-a kind, words? The likeliest first; where nothing is typed, every kind."""
+"""What can it become, where something is to be inserted, that somebody types: a telephone number, a page's title, the
+name of a kind, words? The likeliest first; where nothing is typed, every kind."""
 
 from __future__ import annotations
 

@@ -91,9 +91,9 @@ class _Placed(NamedTuple):
 
 
 class Paints(NamedTuple):
-    """What is painted at an element's box: the part of its item that is styled there, or the role that it has within it;
-    a picture's path and how it fits (CSS `object-fit`), an icon's name, what a field says while it is empty. `behind`: a picture out of the flow, and where
-    along its inline axis that begins and how wide it is, as shares."""
+    """What is painted at an element's box: the part of its item that is styled there, or the role that it has within
+    it; a picture's path and how it fits (CSS `object-fit`), an icon's name, what a field says while it is empty.
+    `behind`: a picture out of the flow, and where along its inline axis that begins and how wide it is, as shares."""
 
     item: str
     part: Part | None = None

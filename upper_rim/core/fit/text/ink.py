@@ -44,7 +44,8 @@ def _ink_of_glyph(glyph: int, font: ChosenFace) -> float:
 
 
 class _Outline:
-    """Twice the area within contours as they are drawn, counted by their turning (Green's theorem); curves by chords."""
+    """Twice the area within contours as they are drawn, counted by their turning (Green's theorem); curves by
+    chords."""
 
     def __init__(self) -> None:
         self.doubled = 0.0

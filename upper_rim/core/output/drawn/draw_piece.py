@@ -1,4 +1,5 @@
-"""What does a piece look like from afar, at a width? Everything stands where fit says, in the colours that are resolved."""
+"""What does a piece look like from afar, at a width? Everything stands where fit says, in the colours that are
+resolved."""
 
 from __future__ import annotations
 

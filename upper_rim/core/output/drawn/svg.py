@@ -1,4 +1,5 @@
-"""A drawing as SVG, to stand in a page: shapes alone, no script, no style sheet, nothing that is fetched but pictures."""
+"""A drawing as SVG, to stand in a page: shapes alone, no script, no style sheet, nothing that is fetched but
+pictures."""
 
 from __future__ import annotations
 
@@ -15,8 +16,9 @@ from .shapes import Drawing, Edge, Ground, IconShown, PictureShown, Rect, Shape,
 def drawn_svg(
     drawing: Drawing, shelf: Shelf, address: Callable[[str], str], name: str, label: str, seen: Rect | None = None
 ) -> Element:
-    """`seen`: the part of it that is seen, where not all is. `address`: where a picture among the site's files is fetched from. `name`: what its gradients' ids begin with,
-    unlike in any other drawing of the page; `label`: what it is a picture of, empty where it only adorns."""
+    """`seen`: the part of it that is seen, where not all is. `address`: where a picture among the site's files is
+    fetched from. `name`: what its gradients' ids begin with, unlike in any other drawing of the page; `label`: what it
+    is a picture of, empty where it only adorns."""
     writer = _Writer(shelf, address, name)
     within = [part for shape, opacity in drawing.shapes for part in writer.parts(shape, opacity)]
     about = {"role": "img", "aria-label": label} if label else {"aria-hidden": "true"}

@@ -87,8 +87,8 @@ _COLUMN_RULE = (
 
 @dataclass(frozen=True)
 class StyleControl:
-    """`value`: what is set right here (empty where nothing is); `shown`: what holds; `source`: where that comes
-    from. `editor`: what its editor begins with (`editors.editor_of`); `chip`: the CSS of a small picture of the value."""
+    """`value`: what is set right here (empty where nothing is); `shown`: what holds; `source`: where that comes from.
+    `editor`: what its editor begins with (`editors.editor_of`); `chip`: the CSS of a small picture of the value."""
 
     name: str
     label: str

@@ -25,7 +25,8 @@ def title(words: str) -> Element:
 
 
 def file_address(stage_address: str) -> Callable[[str], str]:
-    """Where a picture by a path of the site's is fetched from, as one designer sees it; what is written in itself stays."""
+    """Where a picture by a path of the site's is fetched from, as one designer sees it; what is written in itself
+    stays."""
     return lambda path: path if path.startswith("data:") else stage_address + path
 
 

@@ -15,8 +15,8 @@ from ..controls.of_nodes import node_name, shared_row
 
 
 class OutlineLine(NamedTuple):
-    """A line of the outline. `cell`, `after`: where what is inserted behind it would come; the cell is empty where nothing
-    can."""
+    """A line of the outline. `cell`, `after`: where what is inserted behind it would come; the cell is empty where
+    nothing can."""
 
     id: str
     name: str

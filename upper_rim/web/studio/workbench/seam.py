@@ -1,5 +1,5 @@
-"""What is to come at a seam, the place between two things? What is typed decides; each candidate is shown as it would look
-there, and is an edit that only has to be made."""
+"""What is to come at a seam, the place between two things? What is typed decides; each candidate is shown as it would
+look there, and is an edit that only has to be made."""
 
 from __future__ import annotations
 
@@ -35,7 +35,8 @@ AROUND_PX, MOST_DRAWN, MOST_WIDE_PX, MOST_HIGH_PX = 4.0, 9, 240.0, 64.0
 
 
 class Candidate(NamedTuple):
-    """`edit`: what it takes, as JSON; `picture` with the size at which it is shown, None where nothing is to be seen."""
+    """`edit`: what it takes, as JSON; `picture` with the size at which it is shown, None where nothing is to be
+    seen."""
 
     node: str
     name: str

@@ -202,8 +202,8 @@ def _here(site: Site, page: Page, piece: Piece) -> list[tuple[str, str]]:
 
 
 def _asked_into(request: HttpRequest, site: Site, width: int) -> int | None:
-    """Where the stage is to go into a band (`into`: its id, or `band`, the one that is set for): the nearest width there;
-    None where it is in it, or nothing is asked."""
+    """Where the stage is to go into a band (`into`: its id, or `band`, the one that is set for): the nearest width
+    there; None where it is in it, or nothing is asked."""
     into = request.GET.get("into", "") if request.method == "GET" else ""
     asked = request.GET.get("band", "") if into == "band" else into
     at = next((at for at, band in enumerate(site.bands) if band.id == asked), None)

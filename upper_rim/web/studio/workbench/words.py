@@ -1,4 +1,5 @@
-"""Which words stand at a node on the stage, and in which field and language are they said? So that they can be written there."""
+"""Which words stand at a node on the stage, and in which field and language are they said? So that they can be written
+there."""
 
 from __future__ import annotations
 
@@ -15,8 +16,8 @@ from ...sites.access import site_of
 
 
 def words_at(request: HttpRequest, slug: str) -> HttpResponse:
-    """`text` as it is published on the page that is looked at; `language` is empty where it is the site's own. 404 where
-    no words are said in one field."""
+    """`text` as it is published on the page that is looked at; `language` is empty where it is the site's own. 404
+    where no words are said in one field."""
     site = store.load(site_of(request.user, slug).pk).site
     path = request.GET.get("page", "")
     page = next((page for page in site.pages if page.path == path), None)

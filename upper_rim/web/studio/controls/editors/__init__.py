@@ -1,9 +1,8 @@
 """With which editor is a value set by eye, and what does the editor begin with?
 
-An editor is a kind (a template in `editors/`, a module of the script) and what it may give. It writes its value into the
-control's own field, where it can be typed as well, so that both go through the same door. What a value is made of is read
-here; the script only puts the parts together again.
-"""
+An editor is a kind (a template in `editors/`, a module of the script) and what it may give. It writes its value into
+the control's own field, where it can be typed as well, so that both go through the same door. What a value is made of
+is read here; the script only puts the parts together again."""
 
 from __future__ import annotations
 
@@ -29,8 +28,8 @@ EditorKind = Literal["colour", "length", "image", "shadow", "position", "words"]
 
 @dataclass(frozen=True)
 class Editor:
-    """`words`: what can be said instead of a number; `units`, the first for what has none yet; `least`, `most` and `step`
-    in that unit. `is_inset`: whether a shadow can lie inside, and spread."""
+    """`words`: what can be said instead of a number; `units`, the first for what has none yet; `least`, `most` and
+    `step` in that unit. `is_inset`: whether a shadow can lie inside, and spread."""
 
     kind: EditorKind
     words: tuple[str, ...] = ()
@@ -104,7 +103,8 @@ def _image_parts(value: str) -> list[dict[str, Any]]:
 
 
 def _placed(stops: list[tuple[str, str | None]]) -> list[dict[str, Any]]:
-    """Stops with a place each: those that say none stand evenly between their neighbours that do (CSS Images 3, 3.4.3)."""
+    """Stops with a place each: those that say none stand evenly between their neighbours that do (CSS Images 3,
+    3.4.3)."""
     places = [float(re.sub(r"[^\d.+-]", "", place)) if place else None for _, place in stops]
     places[0] = places[0] if places[0] is not None else 0.0
     places[-1] = places[-1] if places[-1] is not None else 100.0
