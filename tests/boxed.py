@@ -68,6 +68,11 @@ class BoxMaker:
         row = kind == "flex"
         wraps = row and chance.random() < 0.5
         justify = chance.choice(["start", "center", "end"])
+        if wraps:
+            # Where its lines stand in a height that is more, or less, than they need (CSS Flexbox 1, 8.4).
+            pack = chance.choice(list(ALIGNED))
+            written["align-content"] = ALIGNED[pack]
+            more["pack"] = pack
         into = ("cell" if inside == "grid" else "row") if row else "column"
         within = [self._box(depth - 1, into) for _ in range(chance.randrange(1, 5))]
         written |= {
