@@ -250,6 +250,31 @@ def test_a_shadow_has_a_point_to_drag_and_four_sides_go_together_or_apart(book: 
     book.press("undo")
 
 
+@pytest.mark.parametrize(
+    ("name", "typed", "turned", "wanted"),
+    [
+        ("background-position", "20% 3px", "axis-0", "21% 3px"),
+        ("background-position", "1.5rem center", "axis-1", "1.5rem 51%"),
+        ("background-size", "20px 30px", "side-1 length-slider", "20px 31px"),
+        ("background-size", "20px", "side-0 length-slider", "21px auto"),
+        ("background-size", "cover", "side-1 length-slider", "auto 1%"),
+    ],
+)
+def test_what_is_said_of_one_axis_stays_while_the_other_is_turned(
+    book: Browser, name: str, typed: str, turned: str, wanted: str
+) -> None:
+    look_at(book, "ground")
+    book.change(f"style-{name}", typed)
+    book.press(f"edit-{name}")
+    *first, slider = turned.split(" ")
+    for one in first:
+        book.press(one)
+    book.acted(lambda: (book.js("arguments[0].focus()", book.one(slider)), book.keys(Keys.ARROW_RIGHT)))
+    assert book.one(f"style-{name}").get_attribute("value") == wanted
+    book.press("editor-close")
+    book.press(f"give-back-{name}")
+
+
 def test_arrow_keys_and_the_wheel_turn_a_number_in_its_field(book: Browser) -> None:
     look_at(book, "room")
     field = book.one("style-padding")

@@ -35,8 +35,21 @@ def test_what_an_editor_begins_with_is_read_of_every_value_that_is_one(name: str
             check_value(name, value)
         except (NotAValue, ValueError):
             continue
-        begun = json.loads(editor_of((name,), (value,)))
-        assert begun["properties"] and begun["parts"] == [parts_of(EDITORS[PROPERTIES[name].kind], value)]
+        begun, editor = json.loads(editor_of((name,), (value,))), EDITORS[PROPERTIES[name].kind]
+        if editor.axes:
+            assert len(begun["parts"]) == len(begun["sides"]) == 2
+            assert all("number" in part or part["word"] in {*editor.whole, "auto"} for part in begun["parts"])
+        else:
+            assert begun["properties"] and begun["parts"] == [parts_of(editor, value)]
+
+
+def test_the_size_of_a_ground_has_two_axes_and_what_is_not_said_is_automatic() -> None:
+    def parts(value: str) -> list[str]:
+        begun = json.loads(editor_of(("background-size",), (value,)))
+        return [one.get("word") or f"{one['number']:g}{one['unit']}" for one in begun["parts"]]
+
+    assert parts("20px 30%") == ["20px", "30%"] and parts("20px") == ["20px", "auto"]
+    assert parts("auto 2rem") == ["auto", "2rem"] and parts("cover") == ["cover", "cover"]
 
 
 def test_stops_without_a_place_stand_between_their_neighbours() -> None:

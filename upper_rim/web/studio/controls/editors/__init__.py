@@ -29,7 +29,8 @@ EditorKind = Literal["colour", "length", "image", "shadow", "position", "words"]
 @dataclass(frozen=True)
 class Editor:
     """`words`: what can be said instead of a number; `units`, the first for what has none yet; `least`, `most` and
-    `step` in that unit. `is_inset`: whether a shadow can lie inside, and spread."""
+    `step` in that unit. `is_inset`: whether a shadow can lie inside, and spread. `axes`: what the one value says a
+    number each for, unless it is one of `whole`."""
 
     kind: EditorKind
     words: tuple[str, ...] = ()
@@ -38,6 +39,8 @@ class Editor:
     most: float = 100
     step: float = 1
     is_inset: bool = False
+    axes: tuple[str, ...] = ()
+    whole: tuple[str, ...] = ()
 
 
 _ANY, _FONT = ("px", "rem", "em", "%", "vw", "vh"), ("px", "rem", "em")
@@ -62,7 +65,15 @@ EDITORS: dict[str, Editor] = {
     "line height": Editor("length", ("normal",), ("", "px", "em"), 0.8, 3, 0.05),
     "share": Editor("length", (), ("",), 0, 1, 0.01),
     "time": Editor("length", (), ("ms", "s"), 0, 1500, 10),
-    "background size": Editor("length", ("auto", "cover", "contain"), ("%", "px"), 0, 400),
+    "background size": Editor(
+        "length",
+        ("auto", "cover", "contain"),
+        ("%", "px"),
+        0,
+        400,
+        axes=("Across", "Down"),
+        whole=("auto", "cover", "contain"),
+    ),
 }
 """By how a value is written (a key of `properties.CHECKS`); what is chosen from a list needs no editor."""
 
@@ -86,7 +97,7 @@ def parts_of(editor: Editor, value: str) -> Any:
 
 
 def _length_parts(value: str) -> dict[str, Any]:
-    found = re.fullmatch(r"([+-]?(?:\d+\.?\d*|\.\d+))([a-z%]*)", value.split(" ")[0] if value else "")
+    found = re.fullmatch(r"([+-]?(?:\d+\.?\d*|\.\d+))([a-z%]*)", value)
     return {"number": float(found[1]), "unit": found[2]} if found else {"word": value}
 
 
@@ -180,9 +191,15 @@ def editor_of(names: Sequence[str], values: Sequence[str]) -> str:
     editor = EDITORS.get(listed[0].kind)
     if editor is None:
         return ""
+    values = list(values)
+    if editor.axes and values[0] not in editor.whole:
+        # What is not said of the other axis is automatic (CSS Backgrounds 3, 2.9).
+        values = [*words_of(values[0]), "auto"][: len(editor.axes)]
+    elif editor.axes:
+        values *= len(editor.axes)
     begun = {
         **asdict(editor),
-        "sides": _sides(names) if len(names) > 1 else [],
+        "sides": _sides(names) if len(names) > 1 else list(editor.axes),
         "reach": MOST_OF_UNIT,
         "properties": [css_name(one.name) for one in listed],
         "parts": [parts_of(editor, value) for value in values],

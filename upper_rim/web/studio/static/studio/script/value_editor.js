@@ -17,8 +17,9 @@ let open = null;
 
 const fieldOf = (control) => $("[name=value]", control);
 const aboutOf = (control) => JSON.parse(control.dataset.editor);
-// Four values as few, where sides agree.
-const shorthand = (values) => {
+// Four values as few, where sides agree; two as they are, unless one of them says all.
+const shorthand = (about, values) => {
+  if (about.axes.length) return about.whole.includes(values[0]) && values[0] === values[1] ? values[0] : values.join(" ");
   const [top, end, bottom, start] = values;
   if (values.every((value) => value === top)) return top;
   return top === bottom && end === start ? `${top} ${end}` : values.join(" ");
@@ -29,11 +30,20 @@ const shorthand = (values) => {
 const turn = (about, values) => {
   const { selector } = editing(), stage = $("#stage");
   if (!stage || !selector) return;
-  const declared = Object.fromEntries(about.properties.map((name, at) => [name, painted(values[at] ?? values[0])]));
+  const said = about.axes.length ? [shorthand(about, values)] : values;
+  const declared = Object.fromEntries(about.properties.map((name, at) => [name, painted(said[at] ?? said[0])]));
   if (/^(background|border)/.test(about.properties[0])) declared["border-image-source"] = "none";
   tellFrame(stage, { rim: "turn", selector, declared });
 };
 const unturn = () => $("#stage") && tellFrame($("#stage"), { rim: "turn" });
+
+// A word that says both axes says them whichever one was turned; a number of one leaves the other automatic.
+const saidOfAll = (about, sides, at) => {
+  const isWhole = (value) => about.whole.includes(value) && value !== "auto";
+  if (at === "all" || !about.axes.length) return;
+  if (isWhole(sides[at])) sides.fill(sides[at]);
+  else if (isWhole(sides[1 - at])) sides[1 - at] = "auto";
+};
 
 const tools = {
   // What is let go after the editor was shut changes nothing.
@@ -42,8 +52,9 @@ const tools = {
     const { about, sides, at } = open, value = open.editor.value();
     if (at === "all") sides.fill(value);
     else sides[at] = value;
+    saidOfAll(about, sides, at);
     const field = fieldOf(open.control);
-    if (field) field.value = shorthand(sides);
+    if (field) field.value = shorthand(about, sides);
     turn(about, sides);
   },
   letGo: () => open && send(open.control),
@@ -78,7 +89,8 @@ const begin = (control) => {
   $("[data-sides]", box).hidden = !sides.length;
   if (open.at === undefined) open.at = about.parts.every((one) => JSON.stringify(one) === JSON.stringify(about.parts[0])) ? "all" : 0;
   $$("[data-side]", box).forEach((one) => {
-    if (one.dataset.side !== "all") one.textContent = sides[one.dataset.side] ?? "";
+    one.hidden = one.dataset.side >= sides.length;
+    one.textContent = one.dataset.side === "all" ? (about.axes.length ? "Both" : "All four") : (sides[one.dataset.side] ?? "");
     press(one, one.dataset.side === String(open.at));
   });
   // What each side says now, as it is written.
