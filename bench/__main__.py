@@ -20,6 +20,7 @@ from . import (
     publish,
     search,
     small_pictures,
+    stage_handle,
     swatch_on_stage,
     weight,
 )
@@ -38,6 +39,7 @@ BENCHES: dict[str, Callable[[bool], Iterator[Measured]]] = {
     "coverage": coverage.measure,
     "fit_on_screen": fit_on_screen.measure,
     "swatch_on_stage": swatch_on_stage.measure,
+    "stage_handle": stage_handle.measure,
 }
 
 

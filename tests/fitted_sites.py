@@ -259,7 +259,7 @@ class FittedMaker:
             lambda: TextItem(**common, words=words),
             lambda: ButtonItem(**common, words=words, target=to, rank=chance.choice(["first", "second"])),
             lambda: IconLink(**common, icon="phone", words=words, target=to, words_shown=chance.choice(["none", "beside", "below"]), icon_px=chance.choice([18, 26])),
-            lambda: SocialRow(**common, profiles=tuple(Profile(id=self.new_id("pf"), address=f"mailto:a{at}@b.example", name=self.words(1)) for at in range(3)), words_shown=chance.choice(["none", "none", "beside"]), gap_px=chance.choice([0, 6])),
+            lambda: SocialRow(**common, profiles=tuple(Profile(id=self.new_id("pf"), address=f"mailto:a{at}@b.example", name=self.words(1)) for at in range(3)), words_shown=chance.choice(["none", "none", "beside"]), gap_px=chance.choice([0, 6]), icon_px=chance.choice([16, 20, 34])),
             lambda: Copyright(**common, first_year=2001),
             lambda: SearchBox(**common),
             lambda: Spacer(**common, grows=chance.random() < 0.6),

@@ -15,6 +15,7 @@ import urllib.error
 import urllib.request
 from collections import defaultdict
 from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from http.client import HTTPResponse
 from http.cookiejar import CookieJar
 from pathlib import Path
@@ -232,6 +233,17 @@ class Chromium:
         return result
 
 
+def _press(driver: webdriver.Chrome, *pressed: str) -> None:
+    *held, last = pressed
+    chain = ActionChains(driver)
+    for key in held:
+        chain.key_down(key)
+    chain.send_keys(last)
+    for key in reversed(held):
+        chain.key_up(key)
+    chain.perform()
+
+
 class Browser:
     """A Chromium window, and short ways to do what a person does in it."""
 
@@ -308,6 +320,9 @@ class Browser:
             "document.addEventListener('htmx:afterRequest', (e) => setTimeout(() => rimOpen.delete(e.detail.xhr), htmx.config.defaultSettleDelay + 1)); }"
         )
         act()
+        self.settled()
+
+    def settled(self) -> None:
         time.sleep(0.06)
         wait_for(
             lambda: self.js(
@@ -335,14 +350,7 @@ class Browser:
 
     def keys(self, *pressed: str) -> None:
         """Presses a key while those before it are held."""
-        *held, last = pressed
-        chain = ActionChains(self.driver)
-        for key in held:
-            chain.key_down(key)
-        chain.send_keys(last)
-        for key in reversed(held):
-            chain.key_up(key)
-        chain.perform()
+        _press(self.driver, *pressed)
 
     def js(self, script: str, *arguments: Any) -> Any:
         return self.driver.execute_script(script, *arguments)
@@ -357,6 +365,51 @@ class Browser:
 
     def on_stage(self) -> Stage:
         return Stage(self)
+
+    def on_stage_js(self, script: str, *arguments: Any) -> Any:
+        with self.on_stage() as driver:
+            return driver.execute_script(script, *arguments)
+
+    def stage_keys(self, *pressed: str) -> None:
+        with self.on_stage() as driver:
+            _press(driver, *pressed)
+
+    def on_screen(self, element: str, across: float = 0.5, down: float = 0.5) -> tuple[float, float]:
+        """Where a place of an element's box on the stage, however small that is drawn, lies in the window: `element` is
+        an expression of JavaScript, the place in shares of the box."""
+        left, top, width, height = wait_for(
+            lambda: self.on_stage_js(
+                f"const {{left, top, width, height}} = ({element}).getBoundingClientRect(); return [left, top, width, height]"
+            )
+        )
+        x, y, scale = self.js(
+            "const stage = document.querySelector('#stage'), {left, top, width} = stage.getBoundingClientRect(); return [left, top, width / stage.offsetWidth]"
+        )
+        return x + scale * (left + width * across), y + scale * (top + height * down)
+
+    def mouse(self, kind: str, x: float, y: float, is_down: bool = False, alt: bool = False) -> None:
+        """`kind`: mouseMoved, mousePressed or mouseReleased, at a place of the window, whichever frame is there."""
+        is_over = kind == "mouseMoved" and not is_down
+        about = {"button": "none" if is_over else "left", "buttons": int(is_down), "modifiers": int(alt)}
+        event = {"type": kind, "x": x, "y": y, "clickCount": 1, **about}
+        self.driver.execute_cdp_cmd("Input.dispatchMouseEvent", event)
+
+    @contextmanager
+    def held(self, x: float, y: float) -> Iterator[Callable[..., None]]:
+        """Presses there, and lets go where it was moved to last."""
+        at = (x, y)
+
+        def pull(x: float, y: float, alt: bool = False) -> None:
+            nonlocal at
+            at = (x, y)
+            self.mouse("mouseMoved", x, y, is_down=True, alt=alt)
+
+        self.mouse("mouseMoved", x, y)
+        self.mouse("mousePressed", x, y, is_down=True)
+        try:
+            yield pull
+        finally:
+            self.mouse("mouseReleased", *at)
 
     def quit(self) -> None:
         self._chromium.close()

@@ -39,22 +39,16 @@ def book(running: Any, tmp_path_factory: pytest.TempPathFactory) -> Any:
 def look_at(browser: Browser, facet: str, node: str = "it-book") -> None:
     browser.go(f"{HEADER}?select={node}&tray={facet}")
     wait_for(
-        lambda: on_stage(
-            browser, "return document.readyState === 'complete' && !!document.querySelector('[data-rim-node=it-book]')"
+        lambda: browser.on_stage_js(
+            "return document.readyState === 'complete' && !!document.querySelector('[data-rim-node=it-book]')"
         )
     )
     browser.js(_POSTS)
 
 
-def on_stage(browser: Browser, script: str, *arguments: Any) -> Any:
-    with browser.on_stage() as driver:
-        return driver.execute_script(script, *arguments)
-
-
 def painted(browser: Browser, name: str, node: str = "it-book") -> str:
     return str(
-        on_stage(
-            browser,
+        browser.on_stage_js(
             "return getComputedStyle(document.querySelector(`[data-rim-node=${arguments[0]}]`)).getPropertyValue(arguments[1])",
             node,
             name,
@@ -146,8 +140,7 @@ def test_what_is_turned_is_seen_at_once_and_letting_go_is_one_edit(book: Browser
     assert kept == turned
     # What follows on the page itself is no longer what was turned, but what is so.
     wait_for(
-        lambda: on_stage(
-            book,
+        lambda: book.on_stage_js(
             "return ![...document.querySelectorAll('style')].some((one) => /^@layer rim-stage.*transition/.test(one.textContent))",
         )
     )
@@ -335,17 +328,17 @@ def test_a_band_that_is_chosen_takes_the_stage_along_and_a_notice_has_the_way_to
     book.resize(1280, 800)
     look_at(book, "room")
     book.choose("set-band", "bd-middle")
-    wait_for(lambda: on_stage(book, "return innerWidth") == 979)
+    wait_for(lambda: book.on_stage_js("return innerWidth") == 979)
     assert book.one("stage-width").get_attribute("value") == "979"
     # Back at a width of another band, what is set for this one shows nothing here: the way there is pressed.
     book.js(
         "const number = document.querySelector('[data-stage-width]'); number.value = 1200; number.dispatchEvent(new Event('change', {bubbles: true}))"
     )
-    wait_for(lambda: on_stage(book, "return innerWidth") == 1200)
+    wait_for(lambda: book.on_stage_js("return innerWidth") == 1200)
     book.change("style-padding", "30px")
     assert "Show it at Middle" in book.one("show-there").text
     book.press("show-there")
-    wait_for(lambda: on_stage(book, "return innerWidth") == 979 and painted(book, "padding-top") == "30px")
+    wait_for(lambda: book.on_stage_js("return innerWidth") == 979 and painted(book, "padding-top") == "30px")
     book.press("undo")
 
 

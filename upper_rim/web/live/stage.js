@@ -74,12 +74,16 @@
   };
   // What a value that is being turned would look like, until the page that says so has come.
   const turned = document.createElement("style");
-  let turns = 0;
-  const turn = ({ selector, declared }) => {
+  let turns = 0, turnedOn = "";
+  const turn = (rules) => {
     turns += 1;
-    turned.textContent = selector ? `@layer rim-stage{${selector}{transition:none!important}}` : "";
-    const rule = turned.sheet?.cssRules[0]?.cssRules[0];
-    for (const [name, value] of Object.entries((rule && declared) || {})) rule.style.setProperty(name, value, "important");
+    const on = rules.map(({ selector }) => `${selector}{transition:none!important}`).join("");
+    if (on !== turnedOn) turned.textContent = on && `@layer rim-stage{${on}}`;
+    turnedOn = on;
+    const painted = turned.sheet?.cssRules[0]?.cssRules ?? [];
+    rules.forEach(({ declared }, at) => {
+      for (const [name, value] of Object.entries(painted[at] ? declared : {})) painted[at].style.setProperty(name, value, "important");
+    });
   };
   // Words are written where they stand: whoever presses them twice is told which they are, and what is written is told.
   const writing = document.createElement("style");
@@ -144,7 +148,8 @@
   const refresh = async () => {
     const before = turns;
     await shownAnew();
-    if (turns === before) turn({});
+    if (turns === before) turn([]);
+    hand.settle();
   };
   const shownAnew = async () => {
     const answer = await fetch(location.href, { cache: "no-store", headers: { "X-Rim-Shown": shown } });
@@ -240,20 +245,24 @@
     if (data.rim === "scroll") return scrollTo({ top: data.to, behavior: "instant" });
     if (data.rim === "over") return show(spotAt(data.x, data.y));
     if (data.rim === "let go") return letGo(data.what, spotAt(data.x, data.y));
-    if (data.rim === "turn") return turn(data);
+    if (data.rim === "turn") return turn(data.rules);
+    if (data.rim === "grip") return hand.focus();
+    if (data.rim === "released") return hand.released();
     if (data.rim === "write") return write(data);
-    if (data.rim === "unsaid") return unsaid();
+    if (data.rim === "unsaid") return unsaid(), hand.refused();
     if (data.rim === "pick") return (isPicking = true), (document.documentElement.style.cursor = "crosshair");
     const before = chosen, { scroll } = data;
     [pointing, opens] = [data.pointing, data.opens];
     document.documentElement.style.cursor = pointing ? "crosshair" : "";
     chosen = /^[a-z0-9-]+$/.test(data.chosen || "") ? data.chosen : null;
     mark();
+    hand.choose(chosen);
     if (data.rim === "changed") waiting = waiting.then(() => whenWritten).then(refresh).catch(reload);
     // What opens a menu is a script of the page's.
     if (opens) waiting = waiting.then(() => loaded);
     // After layout, and not before what was chosen is there.
     if (chosen !== before) waiting = waiting.then(() => new Promise((next) => requestAnimationFrame(() => (bringIntoView(scroll), next()))));
+    if (data.handles) waiting = waiting.then(() => hand.show(data.handles, data.scale));
     if (opens) waiting = waiting.then(() => (looking = setTimeout(tellWhere, SETTLED_MS)));
   };
   // Entries of a menu are let go beside one another, or below one: in a row to its sides, else above and below.
@@ -315,7 +324,9 @@
     Object.assign(cursor.style, { position: "fixed", zIndex: 2147483647, pointerEvents: "none", left: x, top: y, width: `${CURSOR_PX}px`, height: high, background: "#a84b29", borderRadius: "2px" });
     (document.querySelector(":popover-open") ?? document.body).append(cursor);
   };
-  const maySeam = () => parent !== window && !opens && !pointing && !isPicking;
+  const isBusy = () => parent === window || opens || pointing || isPicking || Boolean(written);
+  const hand = rimHand({ tell: (told) => parent.postMessage(told, studio), turn, isBusy });
+  const maySeam = () => !isBusy() && !hand.isHolding();
   addEventListener("pointermove", ({ clientX, clientY }) => showCursor(maySeam() && seamAt(clientX, clientY)));
   document.documentElement.addEventListener("pointerleave", () => showCursor(null));
   let drag = null;

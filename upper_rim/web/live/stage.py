@@ -35,13 +35,17 @@ from ..sites.models import StoredSite, Trial
 from ..sites.rules import rules_of
 from .addresses import StageKey, studio_address
 
-OWN_SCRIPT, MORPHING = "/_rim/stage.js", "/_rim/idiomorph.js"
+SCRIPTS = {
+    "/_rim/idiomorph.js": "idiomorph.min.js",
+    "/_rim/hand.js": "hand.js",
+    "/_rim/stage.js": "stage.js",
+}
 
 
 def respond(request: HttpRequest, key: StageKey) -> HttpResponse:
     if request.method not in {"GET", "HEAD"}:
         return HttpResponseNotAllowed(["GET", "HEAD"])
-    if request.path in {OWN_SCRIPT, MORPHING}:
+    if request.path in SCRIPTS:
         return _quiet(HttpResponse(_script(request.path), content_type="text/javascript; charset=utf-8"))
     if not StoredSite.objects.filter(pk=key.site_id, people=key.user_id, people__is_active=True).exists():
         return HttpResponseNotFound("This stage is closed.", content_type="text/plain")
@@ -192,15 +196,15 @@ def staged_page(composer: Composer, page: Page, studio: str, revision: int) -> t
 def _stage_script(studio: str, key: str, shown: str, revision: int) -> str:
     return marked(
         "stage",
-        '<script src="/_rim/idiomorph.js"></script>'
-        f'<script src="{OWN_SCRIPT}" data-studio="{studio}" data-key="{key}" data-shown="{shown}"'
+        '<script src="/_rim/idiomorph.js"></script><script src="/_rim/hand.js"></script>'
+        f'<script src="/_rim/stage.js" data-studio="{studio}" data-key="{key}" data-shown="{shown}"'
         f' data-revision="{revision}"></script>',
     )
 
 
 def _script(path: str) -> bytes:
-    """The stage's own, and the one for morphing."""
-    return Path(__file__).with_name("stage.js" if path == OWN_SCRIPT else "idiomorph.min.js").read_bytes()
+    """One of the stage's own."""
+    return Path(__file__).with_name(SCRIPTS[path]).read_bytes()
 
 
 def _quiet(response: HttpResponse) -> HttpResponse:

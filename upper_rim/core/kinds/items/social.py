@@ -74,7 +74,8 @@ class SocialRow(BaseItem):
 
     def rules(self, own: str, sheet: SheetContext) -> Iterator[Rule]:
         yield Rule(f"{own} .{sheet.key}-list", {"gap": f"{self.gap_px}px"})
-        yield Rule(f"{own} .{sheet.key}-icon", square(self.icon_px))
+        # Icons in a list are as large as its text, unless their list says so.
+        yield Rule(f"{own} .{sheet.key}-list .{sheet.key}-icon", square(self.icon_px))
         for one in self.profiles:
             if one.colour:
                 yield Rule(f"{own} .{sheet.key}-{one.id} .{sheet.key}-icon", {"background": one.colour})

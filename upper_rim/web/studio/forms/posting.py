@@ -166,6 +166,23 @@ def _move(site: Site, post: QueryDict) -> Posted:
     return Posted(Move(node=post["node"], parent=post["parent"], slot=post["slot"], at=int(post["at"])))
 
 
+def _beside(site: Site, post: QueryDict) -> Posted:
+    """`beside:before` or `beside:after` another node of its kind, wherever that stands; `beside:in` a cell or a piece
+    that has none yet."""
+    node, beside, where = post["node"], post["beside"], _how(post)
+    own, other = find(site, node), find(site, beside)
+    if own is None or other is None:
+        raise NotThere(node if own is None else beside)
+    if where == "in":
+        return Posted(Move(node=node, parent=beside, slot=own.slot, at=0))
+    if where not in {"before", "after"} or own.slot != other.slot:
+        raise ValueError(where)
+    at = other.at + (where == "after")
+    if own.parent == other.parent and own.at < at:
+        at -= 1
+    return Posted(Move(node=node, parent=other.parent, slot=other.slot, at=at))
+
+
 def _step(site: Site, post: QueryDict) -> Posted:
     """A node one place on or back among its siblings; at an end, into the neighbouring holder of the same kind."""
     node, by = post["node"], int(_how(post))
@@ -332,6 +349,7 @@ _READERS: dict[str, Callable[[Site, QueryDict], Posted]] = {
     "set": _set,
     "add": _add,
     "move": _move,
+    "beside": _beside,
     "step": _step,
     "indent": _indent,
     "remove": _remove,

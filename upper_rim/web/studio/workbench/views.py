@@ -30,6 +30,7 @@ from ..preview.moving import looked_through
 from ..preview.trials import trial_of, tried_site
 from ..preview.viewing import looked_at, tray
 from ..words.reach import reason
+from .handles import handles_of
 from .outline import kind_of, outline_of
 from .remedies import tried_on
 from .scroll_ruler import movement_shown
@@ -107,6 +108,7 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "swatch_names": [swatch.name for swatch in site.swatches],
         "ruler": _ruler(shown),
         "stage_page": quote(page.path, safe="/%") if page else "",
+        "handles": handles_of(site, chosen, width, tray_shown["band"], tray_shown["tray"] == "room"),
         "has_icon": isinstance(chosen, IconLink | MenuItem),
         "trial": trial,
         "spans": [
@@ -149,7 +151,9 @@ def _into(piece: Piece, chosen: Any) -> str:
 
 def _moved_to(request: HttpRequest, site: Site, piece: Piece, node: str) -> str | None:
     """The piece in which a node is now that was moved, or copied, out of this one."""
-    if request.POST.get("do") not in {"move", "copy"} or any(below.id == node for below in walk(piece)):
+    if request.POST.get("do", "").partition(":")[0] not in {"move", "copy", "beside"} or any(
+        below.id == node for below in walk(piece)
+    ):
         return None
     return next((other.id for other in site.pieces if any(below.id == node for below in walk(other))), None)
 

@@ -2,6 +2,7 @@
 // to type.
 import { $, $$, isTyping, isUnsent } from "./dom.js";
 import { send } from "./requests.js";
+import { grip } from "./stage.js";
 
 const OFF = "rim-letters-off", COPIED = "rim-copied";
 const WITH_ALT = { ArrowUp: "back", ArrowDown: "on", ArrowLeft: "out", ArrowRight: "in", Delete: "remove", d: "double", D: "double" };
@@ -36,6 +37,7 @@ const letter = ({ key }) => {
   if (key === "?") return $("#shortcuts").showModal();
   if (going && PLACES[key]) $(`nav a[href$="/${PLACES[key]}/"]`)?.click();
   going = key === "g";
+  if (key === "h") return grip();
   if (key !== "[" && key !== "]") return;
   const lines = inTheirOrder($$("[data-select]")), at = lines.findIndex((line) => line.hasAttribute("aria-current"));
   const next = lines[at + (key === "]" ? 1 : -1)];

@@ -58,6 +58,12 @@ document.addEventListener("submit", (event) => {
   if (event.target.id === "width-form") event.preventDefault();
 });
 
+// The keys go to the first handle at what is chosen.
+export const grip = () => {
+  if (!handles().length) return;
+  $("#stage").focus();
+  tellFrame($("#stage"), { rim: "grip" });
+};
 export const scrollTo = (px) => ports.get($("#stage"))?.postMessage({ rim: "scroll", to: px });
 export const tellFrame = (frame, message) => ports.get(frame)?.postMessage(message);
 // Which frame is at a place of the screen, and where that is on its page.
@@ -68,11 +74,15 @@ export const frameAt = (x, y) => {
   const { left, top } = frame.getBoundingClientRect(), { scale } = scaleOf(frame);
   return { frame, x: (x - left) / scale, y: (y - top) / scale };
 };
+// What was pressed on the stage and is let go beside it is let go.
+document.addEventListener("pointerup", () => $("#stage") && tellFrame($("#stage"), { rim: "released" }));
 const isPointing = () => Boolean($("#tray-groups input[name=field][value=list_on]"));
+// The sizes of what is chosen that have a handle there: the server knows them, and what letting one go sends.
+const handles = () => JSON.parse($("#handles")?.textContent || "[]");
 const tell = (message) =>
   frames().forEach((frame) => {
-    const { chosen, scroll, opens } = frame.dataset;
-    tellFrame(frame, { rim: message, chosen, scroll, opens: opens !== undefined, pointing: isPointing() });
+    const { chosen, scroll, opens } = frame.dataset, own = frame.id === "stage" ? { handles: handles(), scale: scaleOf(frame).scale } : {};
+    tellFrame(frame, { rim: message, chosen, scroll, opens: opens !== undefined, pointing: isPointing(), ...own });
   });
 
 const showSpecimens = () => {
@@ -97,7 +107,7 @@ document.addEventListener("keydown", (event) => {
   writeAt($("#stage")?.dataset.chosen ?? "");
 });
 document.addEventListener("htmx:beforeSwap", ({ detail: { xhr } }) => {
-  if (xhr.getResponseHeader("X-Rim-Refused") && writing) tellFrame($("#stage"), { rim: "unsaid" });
+  if (xhr.getResponseHeader("X-Rim-Refused")) tellFrame($("#stage"), { rim: "unsaid" });
 });
 
 const HEARD = {
@@ -131,6 +141,11 @@ const HEARD = {
     const { field, language } = writing;
     send({ do: "set", node, field, value: String(text), ...(language && { language }) });
   },
+  handled: ({ name, value }) => {
+    const handle = handles().find((one) => one.name === name), number = Math.round(Number(value));
+    if (handle && Number.isFinite(number)) send({ ...handle.sends, value: handle.said.replace("#", number) });
+  },
+  moved: ({ what, beside, where }) => send({ do: `beside:${String(where)}`, node: String(what), beside: String(beside), select: String(what) }),
   picked: (told) => announce("rim:picked", told),
   at: (rect, frame) => {
     const { left, top } = frame.getBoundingClientRect(), ground = frame.parentElement.getBoundingClientRect(), { scale } = scaleOf(frame);

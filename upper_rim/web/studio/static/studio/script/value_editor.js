@@ -33,9 +33,9 @@ const turn = (about, values) => {
   const said = about.axes.length ? [shorthand(about, values)] : values;
   const declared = Object.fromEntries(about.properties.map((name, at) => [name, painted(said[at] ?? said[0])]));
   if (/^(background|border)/.test(about.properties[0])) declared["border-image-source"] = "none";
-  tellFrame(stage, { rim: "turn", selector, declared });
+  tellFrame(stage, { rim: "turn", rules: [{ selector, declared }] });
 };
-const unturn = () => $("#stage") && tellFrame($("#stage"), { rim: "turn" });
+const unturn = () => $("#stage") && tellFrame($("#stage"), { rim: "turn", rules: [] });
 
 // A word that says both axes says them whichever one was turned; a number of one leaves the other automatic.
 const saidOfAll = (about, sides, at) => {

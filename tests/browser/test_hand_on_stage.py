@@ -1,0 +1,181 @@
+"""What is seen on the stage is taken there: sizes by their handles, things to another place; with keys, too."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+from selenium.webdriver.common.keys import Keys
+
+from .conftest import Browser, wait_for
+
+POSTS = """
+window.rimPosts = [];
+document.addEventListener('htmx:beforeRequest', ({detail}) => detail.requestConfig.verb === 'post' && rimPosts.push(detail.requestConfig.parameters));
+"""
+HANDLE = "[...(document.querySelector('[data-rim-handles]')?.shadowRoot.querySelectorAll('i') ?? [])].find((one) => one.dataset.handle === '{}' && !one.parentElement.hidden)"
+NODE = "[...document.querySelectorAll('[data-rim-node={}]')].find((one) => one.checkVisibility())"
+HANDLES = [
+    ("pc-main", "it-logo", "height_px", 1120, "it-logo", "", "height"),
+    ("pc-main", "it-book", "padding-inline-start", 1120, "it-book", "", "width"),
+    ("pc-main", "it-menu", "gap_px", 1120, "it-menu", "", "width"),
+    ("pc-main", "it-phone", "icon_px", 1120, "it-phone", "[class*=-icon]", "height"),
+    ("pc-main", "rw-main", "gap_px", 1120, "it-menu", "", "left"),
+    ("pc-main", "rw-main", "padding-block-end", 1120, "pc-main", "", "height"),
+    ("pc-main", "cl-start", "track", 1120, "it-menu", "", "left"),
+    ("pc-guide", "it-guide-picture", "width_px", 1120, "it-guide-picture", "", "height"),
+    ("pc-guide", "pc-guide", "width_px", 1120, "pc-guide", "", "width"),
+    ("pc-bar", "pc-bar", "height_px", 420, "pc-bar", "", "height"),
+    ("pc-footer", "it-social", "gap_px", 1120, "it-social", "", "width"),
+    ("pc-footer", "it-social", "icon_px", 1120, "it-social", "[class*=-icon]", "height"),
+]
+"""Piece, node, handle, width of the stage, and what moves with it: a node or a part of it, and which measure."""
+
+
+@pytest.fixture(scope="module")
+def bench(running: Any, tmp_path_factory: pytest.TempPathFactory) -> Any:
+    browser = Browser(running, tmp_path_factory.mktemp("downloads"))
+    browser.sign_in()
+    yield browser
+    browser.quit()
+
+
+def look_at(browser: Browser, piece: str, node: str, width: int = 1120, tray: str = "room") -> None:
+    browser.go(f"/s/ostrey/pieces/{piece}/?select={node}&tray={tray}&width={width}")
+    wait_for(lambda: browser.on_stage_js("return !!document.querySelector('[data-rim-handles]')"))
+    browser.js(POSTS)
+
+
+def posts(browser: Browser) -> int:
+    return int(browser.js("return rimPosts.length"))
+
+
+def measure(browser: Browser, node: str, name: str, part: str = "") -> float:
+    found = f"({NODE.format(node)}){'.querySelector(arguments[1])' if part else ''}"
+    return float(browser.on_stage_js(f"return {found}.getBoundingClientRect()[arguments[0]]", name, part))
+
+
+@pytest.mark.parametrize(
+    ("piece", "node", "handle", "width", "moved", "part", "name"),
+    HANDLES,
+    ids=[f"{one[1]}-{one[2]}" for one in HANDLES],
+)
+def test_what_follows_a_handle_is_what_comes_when_it_is_let_go(
+    bench: Browser, piece: str, node: str, handle: str, width: int, moved: str, part: str, name: str
+) -> None:
+    look_at(bench, piece, node, width)
+    before = measure(bench, moved, name, part)
+    x, y = bench.on_screen(HANDLE.format(handle))
+    # Both ways: which one makes it larger depends on the edge; Alt leaves the steps of the scale alone.
+    with bench.held(x, y) as pull:
+        for way in range(1, 61):
+            pull(x + way / 3, y + way / 3, alt=True)
+        wait_for(lambda: abs(measure(bench, moved, name, part) - before) > 0.5)
+        followed = measure(bench, moved, name, part)
+        assert posts(bench) == 0, "an edit before it was let go"
+    wait_for(lambda: posts(bench) == 1, 5)
+    bench.settled()
+    wait_for(
+        lambda: bench.on_stage_js(
+            "return ![...document.querySelectorAll('style')].some((one) => /^@layer rim-stage.*transition/.test(one.textContent))"
+        )
+    )
+    assert abs(measure(bench, moved, name, part) - followed) <= 0.51
+    assert posts(bench) == 1
+    bench.press("undo")
+    wait_for(lambda: abs(measure(bench, moved, name, part) - before) <= 0.51)
+
+
+def test_keys_turn_a_handle_as_one_edit_and_escape_gives_back(bench: Browser) -> None:
+    look_at(bench, "pc-main", "it-logo", tray="content")
+    before = measure(bench, "it-logo", "height")
+    bench.js("document.querySelector('#outline [aria-current]').focus()")
+    bench.keys("h")
+    focused = (
+        "return document.querySelector('[data-rim-handles]').shadowRoot.activeElement?.getAttribute('aria-valuetext')"
+    )
+    assert wait_for(lambda: bench.on_stage_js(focused)) == "40 px"
+    for _ in range(5):
+        bench.stage_keys(Keys.ARROW_DOWN)
+    wait_for(lambda: measure(bench, "it-logo", "height") == before + 5)
+    assert posts(bench) == 0
+    bench.stage_keys(Keys.ESCAPE)
+    assert measure(bench, "it-logo", "height") == before
+    bench.stage_keys(Keys.SHIFT, Keys.ARROW_UP)
+    bench.stage_keys(Keys.ENTER)
+    wait_for(lambda: posts(bench) == 1, 5)
+    bench.settled()
+    wait_for(lambda: bench.one("control-height_px").get_attribute("value") == "30")
+    bench.stage_keys(Keys.ESCAPE)
+    wait_for(lambda: bench.js("return document.activeElement.matches('#outline [aria-current]')"))
+    bench.press("undo")
+
+
+def test_a_handle_snaps_to_other_edges_and_to_the_scale(bench: Browser) -> None:
+    look_at(bench, "pc-main", "it-book")
+    x, y = bench.on_screen(HANDLE.format("padding-inline-start"))
+    told = "return [...document.querySelector('[data-rim-handles]').shadowRoot.querySelectorAll('.told output')].map((one) => one.textContent).join()"
+    with bench.held(x, y) as pull:
+        seen = set()
+        for way in range(1, 15):
+            pull(x + way, y)
+            seen.add(bench.on_stage_js(told))
+        assert any("as " in one for one in seen), seen
+    bench.settled()
+    bench.press("undo")
+
+
+def lines(browser: Browser) -> list[str]:
+    return [
+        str(one.get_attribute("data-id"))
+        for one in browser.js("return [...document.querySelectorAll('#outline li[data-id]')]")
+    ]
+
+
+def drag(browser: Browser, what: str, onto: str, across: float, down: float) -> None:
+    """To a place of another thing's box, in shares of it."""
+    begin, to = browser.on_screen(NODE.format(what)), browser.on_screen(NODE.format(onto), across, down)
+    with browser.held(*begin) as pull:
+        for step in range(1, 13):
+            pull(begin[0] + (to[0] - begin[0]) * step / 12, begin[1] + (to[1] - begin[1]) * step / 12)
+        assert browser.on_stage_js("return !!document.querySelector('[data-rim-landing]')"), (
+            "no mark where it will land"
+        )
+    browser.settled()
+
+
+def test_an_item_is_dragged_before_another_and_into_another_piece(bench: Browser) -> None:
+    look_at(bench, "pc-main", "it-book")
+    drag(bench, "it-book", "it-menu", 0.05, 0.5)
+    wait_for(lambda: lines(bench).index("it-book") == lines(bench).index("it-menu") - 1)
+    assert posts(bench) == 1 and bench.one("chosen").text.startswith("Button")
+    bench.press("undo")
+    # What is pressed is dragged, also where something else is chosen; into the row of another piece.
+    look_at(bench, "pc-main", "it-logo")
+    drag(bench, "it-book", "it-winter", 0.95, 0.5)
+    wait_for(lambda: "/pieces/pc-winter/" in bench.driver.current_url)
+    assert "it-book" in lines(bench)
+    bench.press("undo")
+
+
+def test_rows_and_cells_that_are_chosen_are_dragged(bench: Browser) -> None:
+    look_at(bench, "pc-main", "rw-main")
+    drag(bench, "rw-main", "rw-above", 0.5, 0.2)
+    wait_for(lambda: lines(bench).index("rw-main") < lines(bench).index("rw-above"))
+    bench.press("undo")
+    look_at(bench, "pc-main", "cl-end")
+    drag(bench, "cl-end", "cl-start", 0.1, 0.5)
+    wait_for(lambda: lines(bench).index("cl-end") < lines(bench).index("cl-start"))
+    bench.press("undo")
+
+
+def test_escape_leaves_a_dragged_thing_where_it_was(bench: Browser) -> None:
+    look_at(bench, "pc-main", "it-book")
+    x, y = bench.on_screen(NODE.format("it-book"))
+    bench.on_stage_js("document.querySelector('[data-rim-node=it-menu] a').focus()")
+    with bench.held(x, y) as pull:
+        for way in range(1, 10):
+            pull(x - 20 * way, y)
+        bench.stage_keys(Keys.ESCAPE)
+    assert posts(bench) == 0
+    assert not bench.on_stage_js("return !!document.querySelector('[data-rim-landing]')")

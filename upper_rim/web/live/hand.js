@@ -1,0 +1,300 @@
+// On the stage only, never published: handles at what is chosen, by which its sizes are turned, and things that are dragged to
+// another place. Both are told when they are let go; until then only what is drawn here follows.
+// `tell` posts to the studio, `turn` paints rules until the page says so itself; `isBusy`: whether a press means something else.
+const rimHand = ({ tell, turn, isBusy }) => {
+  const CLAY = "#a84b29", FEW_PX = 4, SNAP_PX = 4, KEYS_MS = 500, SMALL_PX = 80, TOLD_PX = 9, ABOVE_ALL = 2147483647;
+  const PADDING = { "padding-block-start": "top", "padding-block-end": "bottom", "padding-inline-start": "start", "padding-inline-end": "end" };
+  const STYLE = `:host{all:initial;position:fixed;inset:0;pointer-events:none;z-index:${ABOVE_ALL}}
+    i{position:fixed;box-sizing:border-box;pointer-events:auto;touch-action:none;background:${CLAY};border:1px solid #fff;border-radius:4px;outline-offset:2px}
+    i::before{content:"";position:absolute;inset:-5px}
+    i[data-size]{z-index:1}
+    i:focus-visible,i:hover,i[data-held]{outline:2px solid ${CLAY}}
+    b{position:fixed;display:none;background:#a84b2933}
+    output{position:fixed;display:none;font:600 12px/1.5 system-ui,sans-serif;color:#fff;background:${CLAY};padding:1px 6px;border-radius:4px;white-space:nowrap;transform-origin:0 0}
+    .told output,.told b{display:block}`;
+  const shows = (part) => part.checkVisibility({ visibilityProperty: true }) && part.getClientRects().length > 0;
+  const isRtl = (part) => getComputedStyle(part).direction === "rtl";
+  const layerOf = () => document.querySelector(":popover-open, dialog[open]") ?? document.documentElement;
+
+  const host = document.createElement("div"), root = host.attachShadow({ mode: "open" });
+  host.dataset.rimHandles = "";
+  let handles = [], held = null, zoom = 1, keysLater = 0;
+
+  const partOf = ({ on }) => [...document.querySelectorAll(on)].find(shows);
+  // The physical side on which an edge lies, and what way from there makes it larger.
+  const sideOf = ({ edge, name }, part) => {
+    const side = PADDING[name] ?? edge, rtl = isRtl(part);
+    return side === "start" ? (rtl ? "right" : "left") : side === "end" ? (rtl ? "left" : "right") : side;
+  };
+  const gapOf = (part) => {
+    const [one, other] = [...part.children].filter((child) => shows(child) && child.getBoundingClientRect().width > 0).map((child) => child.getBoundingClientRect());
+    if (!one || !other) return null;
+    if (other.top >= one.bottom - 1) return { across: false, rect: { left: one.left, top: one.bottom, width: one.width, height: other.top - one.bottom } };
+    const [left, right] = one.left < other.left ? [one, other] : [other, one];
+    const top = Math.min(one.top, other.top), high = Math.max(one.bottom, other.bottom) - top;
+    return { across: true, rect: { left: left.right, top, width: right.left - left.right, height: high } };
+  };
+  const px = (part, name) => parseFloat(getComputedStyle(part).getPropertyValue(name)) || 0;
+  // Where a handle stands: its room (the padding or the gap), along which axis it goes, and how a way there counts.
+  const placeOf = (handle, part) => {
+    if (handle.edge === "gap") {
+      const gap = gapOf(part);
+      return gap && { ...gap, sign: gap.across && isRtl(part) ? -1 : 1, spot: 0.5 };
+    }
+    const { left, top, width, height } = part.getBoundingClientRect(), side = sideOf(handle, part);
+    const across = side === "left" || side === "right";
+    if (handle.edge !== "padding") {
+      const rect = { left: side === "right" ? left + width : left, top: side === "bottom" ? top + height : top, width: across ? 0 : width, height: across ? height : 0 };
+      return { across, rect, sign: side === "left" || side === "top" ? -1 : 1, spot: 0.6 };
+    }
+    const wide = px(part, handle.name), edges = { left: px(part, "border-left-width"), right: px(part, "border-right-width"), top: px(part, "border-top-width"), bottom: px(part, "border-bottom-width") };
+    const inner = { left: left + edges.left, top: top + edges.top, width: width - edges.left - edges.right, height: height - edges.top - edges.bottom };
+    const rect = {
+      left: side === "right" ? inner.left + inner.width - wide : inner.left, top: side === "bottom" ? inner.top + inner.height - wide : inner.top,
+      width: across ? wide : inner.width, height: across ? inner.height : wide,
+    };
+    // What is above or before pushes its content; below, the box grows; behind, the content gives way. On a small box they stand
+    // at its outer edges, not on its words.
+    const isSmall = Math.min(width, height) < SMALL_PX * zoom, opposite = { left: "right", right: "left", top: "bottom", bottom: "bottom" };
+    return { across, rect, sign: side === "right" ? -1 : 1, spot: 0.2, at: isSmall ? side : opposite[side] };
+  };
+  const measured = (handle, part, place) => {
+    if (handle.value !== null) return handle.value;
+    if (handle.edge === "padding") return Math.round(px(part, handle.name));
+    return Math.round(place.across ? part.getBoundingClientRect().width : part.getBoundingClientRect().height);
+  };
+
+  const draw = () => {
+    for (const one of handles) {
+      const part = partOf(one.handle), place = part && placeOf(one.handle, part);
+      const now = place && (held?.one === one ? held.value : measured(one.handle, part, place));
+      const isShown = place && !(one.handle.is_shy && !now && held?.one !== one);
+      one.group.hidden = !isShown;
+      if (!isShown) continue;
+      const { across, rect, spot, at } = place, long = Math.min(26 * zoom, (across ? rect.height : rect.width) * 0.36), thick = 6 * zoom;
+      const middle = (from, size) => from + size * spot - long / 2, ends = { left: 0, top: 0, right: 1, bottom: 1 };
+      const along = across ? middle(rect.top, rect.height) : middle(rect.left, rect.width);
+      const edge = (across ? rect.left : rect.top) + (across ? rect.width : rect.height) * (ends[at] ?? 0.5);
+      set(one.mark, across ? [edge - thick / 2, along, thick, long] : [along, edge - thick / 2, long, thick]);
+      one.mark.style.cursor = across ? "ew-resize" : "ns-resize";
+      set(one.room, [rect.left, rect.top, rect.width, rect.height]);
+      one.told.textContent = `${one.handle.label}: ${now} px${held?.one === one && held.at ? `, ${held.at}` : ""}`;
+      tellBeside(one.told, part.getBoundingClientRect());
+      one.mark.setAttribute("aria-valuenow", now);
+      one.mark.setAttribute("aria-valuetext", `${now} px`);
+    }
+  };
+  // The number stands outside of what it tells of, within the window.
+  const tellBeside = (told, { left, top, bottom }) => {
+    const [wide, high] = [told.offsetWidth * zoom, told.offsetHeight * zoom], below = bottom + TOLD_PX * zoom;
+    const y = below + high <= innerHeight ? below : Math.max(0, top - TOLD_PX * zoom - high);
+    Object.assign(told.style, { left: `${Math.max(0, Math.min(left, innerWidth - wide))}px`, top: `${y}px`, transform: `scale(${zoom})` });
+  };
+  const set = (element, [left, top, width, height]) => Object.assign(element.style, { left: `${left}px`, top: `${top}px`, width: `${width}px`, height: `${height}px` });
+
+  const limited = ({ least, most }, value) => Math.round(Math.min(most, Math.max(least, value)));
+  const begin = (one) => {
+    const part = partOf(one.handle), place = part && placeOf(one.handle, part);
+    if (!place) return null;
+    const from = measured(one.handle, part, place);
+    return { one, part, place, from, value: from, at: "", edges: edgesBeside(part, place) };
+  };
+  // The edges of what else stands in the piece, as far from the one that is moved.
+  const edgesBeside = (part, { across, rect }) => {
+    const piece = part.closest('[data-rim-node^="pc-"]') ?? document.body, own = across ? rect.left : rect.top, found = [];
+    for (const other of piece.querySelectorAll('[data-rim-node^="it-"], [data-rim-node^="cl-"]')) {
+      if (other === part || other.contains(part) || part.contains(other) || !shows(other)) continue;
+      const { left, right, top, bottom } = other.getBoundingClientRect();
+      found.push(...(across ? [left, right] : [top, bottom]).map((edge) => edge - own));
+    }
+    return found;
+  };
+  const follow = (value, at = "") => {
+    const { handle } = held.one, number = String(limited(handle, value));
+    held.value = Number(number);
+    held.at = at;
+    const said = (declared) => Object.fromEntries(Object.entries(declared).map(([name, text]) => [name, text.replaceAll("#", number)]));
+    turn(handle.follows.map(([selector, declared]) => ({ selector, declared: said(declared) })));
+    draw();
+  };
+  const snapped = (value) => {
+    const { handle } = held.one, { sign, across } = held.place;
+    const near = handle.snaps.filter(([at]) => at >= handle.least && at <= handle.most);
+    if (handle.edge !== "gap" && handle.edge !== "padding") near.push(...held.edges.map((by) => [held.from + by * sign, across ? "in line with another edge" : "level with another edge"]));
+    const [best, name] = near.reduce((one, other) => (Math.abs(other[0] - value) < Math.abs(one[0] - value) ? other : one), [Infinity, ""]);
+    return Math.abs(best - value) <= SNAP_PX * zoom ? [best, name] : [value, ""];
+  };
+  const letGo = () => {
+    clearTimeout(keysLater);
+    if (!held) return;
+    const { one, from, value } = held;
+    held = null;
+    delete one.mark.dataset.held;
+    if (value === from) turn([]);
+    else tell({ rim: "handled", name: one.handle.name, value });
+    one.handle.value = value;
+    draw();
+  };
+  const giveBack = () => {
+    clearTimeout(keysLater);
+    if (held) delete held.one.mark.dataset.held;
+    held = null;
+    turn([]);
+    draw();
+  };
+
+  const made = (handle) => {
+    const [group, mark, room, told] = ["div", "i", "b", "output"].map((name) => document.createElement(name)), one = { handle, group, mark, room, told };
+    for (const [name, value] of Object.entries({ role: "slider", tabindex: 0, "aria-label": handle.label, "aria-valuemin": handle.least, "aria-valuemax": handle.most })) mark.setAttribute(name, value);
+    mark.dataset.handle = handle.name;
+    // Where both lie at an edge of something low, its size is the one that is taken.
+    if (handle.edge !== "padding") mark.dataset.size = "";
+    const tellIf = () => (group.classList.toggle("told", held?.one === one || mark.matches(":hover, :focus-visible")), draw());
+    for (const event of ["pointerenter", "pointerleave", "focus", "blur"]) mark.addEventListener(event, tellIf);
+    mark.addEventListener("pointerdown", (event) => {
+      if (event.button) return;
+      event.preventDefault();
+      event.stopPropagation();
+      held = begin(one);
+      if (!held) return;
+      mark.setPointerCapture(event.pointerId);
+      mark.dataset.held = "";
+      const { clientX, clientY } = event;
+      const moved = (move) => {
+        // Let go where no window told of it.
+        if (!held || !move.buttons) return mark.releasePointerCapture(move.pointerId);
+        const by = held.place.across ? move.clientX - clientX : move.clientY - clientY;
+        follow(...(move.altKey ? [held.from + by * held.place.sign] : snapped(held.from + by * held.place.sign)));
+      };
+      mark.addEventListener("pointermove", moved);
+      mark.addEventListener("lostpointercapture", () => (mark.removeEventListener("pointermove", moved), letGo(), tellIf()), { once: true });
+    });
+    mark.addEventListener("keydown", (event) => {
+      const { key, shiftKey } = event, grows = { ArrowRight: 1, ArrowDown: 1, ArrowUp: -1, ArrowLeft: -1, PageDown: 10, PageUp: -10 }[key];
+      event.stopPropagation();
+      if (key === "Escape") return held ? giveBack() : tell({ rim: "left" });
+      if (key === "Enter") return letGo();
+      if (!grows) return;
+      event.preventDefault();
+      held ??= begin(one);
+      if (!held) return;
+      follow(held.value + grows * (shiftKey ? 10 : 1));
+      clearTimeout(keysLater);
+      keysLater = setTimeout(letGo, KEYS_MS);
+    });
+    mark.addEventListener("blur", letGo);
+    group.append(room, mark, told);
+    return one;
+  };
+  // The same handles stay, with who has the focus on one; others come with what is chosen.
+  let known = "";
+  const show = (listed, scale) => {
+    zoom = 1 / (scale || 1);
+    const shape = JSON.stringify(listed.map(({ name, on }) => [name, on]));
+    if (held) return;
+    if (shape !== known) {
+      known = shape;
+      handles = listed.map(made);
+      root.replaceChildren(Object.assign(document.createElement("style"), { textContent: STYLE }), ...handles.map(({ group }) => group));
+    } else handles.forEach((one, at) => (one.handle = listed[at]));
+    if (host.parentElement !== layerOf()) layerOf().append(host);
+    draw();
+  };
+  const again = () => {
+    if (handles.length && host.parentElement !== layerOf()) layerOf().append(host);
+    draw();
+  };
+  const focus = () => handles.find(({ group }) => !group.hidden)?.mark.focus();
+  for (const moving of ["scroll", "resize", "transitionend", "toggle"]) addEventListener(moving, again, { passive: true, capture: true });
+
+  // Things are dragged: an item beside another, or into a cell; a cell beside another; a row above or below another.
+  const KINDS = ["it", "cl", "rw"], NODE = KINDS.map((kind) => `[data-rim-node^="${kind}-"]`).join();
+  const bar = document.createElement("div"), faint = document.createElement("style");
+  document.head.append(faint);
+  let drag = null, chosen = "";
+  const idOf = (part) => part?.dataset.rimNode ?? "";
+  const thingAt = (target) => {
+    const chain = [];
+    for (let part = target.closest(NODE); part; part = part.parentElement.closest(NODE)) chain.push(part);
+    return chain.find((part) => idOf(part) === chosen) ?? chain[0];
+  };
+  const isBesideNext = (one, other) => one && other && Math.min(one.bottom, other.bottom) - Math.max(one.top, other.top) > Math.min(one.height, other.height) / 2;
+  // A hint is around its item.
+  const boxOf = (part) => (part.parentElement.matches("[data-rim-node]") ? part : part.parentElement);
+  const spotAt = (x, y) => {
+    const { what, kind } = drag, under = document.elementFromPoint(x, y), holder = { it: "cl", cl: "rw", rw: "pc" }[kind];
+    const target = under?.closest(`[data-rim-node^="${kind}-"]`);
+    if (target && idOf(target) === what) return null;
+    const within = (target ?? under)?.closest(`[data-rim-node^="${holder}-"]`);
+    if (!within) return null;
+    const parts = [...within.querySelectorAll(`[data-rim-node^="${kind}-"]`)].filter((part) => part.closest(`[data-rim-node^="${holder}-"]`) === within && shows(part));
+    const others = parts.filter((part) => idOf(part) !== what);
+    if (!others.length) return kind === "it" || kind === "rw" ? { beside: idOf(within), where: "in", rect: within.getBoundingClientRect() } : null;
+    const far = (part) => {
+      const { left, right, top, bottom } = part.getBoundingClientRect();
+      return Math.hypot(Math.max(left - x, 0, x - right), Math.max(top - y, 0, y - bottom));
+    };
+    const nearest = others.includes(target) ? target : others.reduce((one, other) => (far(other) < far(one) ? other : one));
+    const rect = nearest.getBoundingClientRect(), next = others[others.indexOf(nearest) + 1] ?? others[others.indexOf(nearest) - 1] ?? (kind === "it" ? null : parts.find((part) => part !== nearest));
+    const across = kind !== "rw" && (next ? isBesideNext(rect, next.getBoundingClientRect()) : getComputedStyle(boxOf(nearest).parentElement).flexDirection !== "column");
+    const isBefore = across ? x < rect.left + rect.width / 2 !== isRtl(nearest) : y < rect.top + rect.height / 2;
+    return { beside: idOf(nearest), where: isBefore ? "before" : "after", rect, across, rtl: isRtl(nearest), part: nearest };
+  };
+  const mark = (spot) => {
+    bar.remove();
+    if (!spot) return;
+    const { left, top, width, height } = spot.rect, thick = 4 * zoom;
+    const isAtEnd = spot.across ? (spot.where === "after") !== spot.rtl : spot.where === "after";
+    const box = spot.where === "in" ? [left, top, width, height] : spot.across ? [isAtEnd ? left + width : left - thick, top, thick, height] : [left, isAtEnd ? top + height : top - thick, width, thick];
+    set(bar, box);
+    Object.assign(bar.style, { position: "fixed", zIndex: ABOVE_ALL, pointerEvents: "none", background: spot.where === "in" ? "#a84b2944" : CLAY, borderRadius: "2px" });
+    bar.dataset.rimLanding = `${spot.where} ${spot.beside}`;
+    layerOf().append(bar);
+  };
+  const end = () => {
+    bar.remove();
+    faint.textContent = "";
+    const was = drag;
+    drag = null;
+    return was;
+  };
+  // It stands there at once; told no, it is back where it was.
+  const nothing = () => {};
+  let takeBack = nothing;
+  const released = () => (held?.one.mark.hasAttribute("data-held") && letGo(), drag?.isMoving && end());
+  const refused = () => (takeBack(), settle(), turn([]));
+  const settle = () => ((takeBack = nothing), again());
+  const land = ({ part }, spot) => {
+    const thing = boxOf(part), [holder, next] = [thing.parentElement, thing.nextSibling];
+    if (spot.where === "in") return;
+    takeBack = () => holder.insertBefore(thing, next);
+    boxOf(spot.part)[spot.where](thing);
+    draw();
+  };
+  addEventListener("dragstart", (event) => !isBusy() && event.target.closest?.(NODE) && event.preventDefault());
+  addEventListener("pointerdown", (event) => {
+    const part = !event.button && !isBusy() && event.target.closest?.(NODE) && thingAt(event.target);
+    if (part) drag = { part, what: idOf(part), kind: idOf(part).slice(0, 2), x: event.clientX, y: event.clientY, isMoving: false };
+  });
+  addEventListener("pointermove", ({ clientX, clientY }) => {
+    if (!drag || (!drag.isMoving && Math.hypot(clientX - drag.x, clientY - drag.y) < FEW_PX * zoom)) return;
+    if (!drag.isMoving) faint.textContent = `[data-rim-node="${drag.what}"]{opacity:.5!important}*{user-select:none!important;cursor:grabbing!important}`;
+    drag.isMoving = true;
+    mark((drag.spot = spotAt(clientX, clientY)));
+  });
+  addEventListener("pointerup", () => {
+    const was = drag && end();
+    if (!was?.isMoving) return;
+    // What was dragged was not pressed; let go outside, nothing is.
+    const swallow = (event) => (event.preventDefault(), event.stopImmediatePropagation());
+    addEventListener("click", swallow, { capture: true, once: true });
+    setTimeout(() => removeEventListener("click", swallow, { capture: true }));
+    if (!was.spot) return;
+    land(was, was.spot);
+    tell({ rim: "moved", what: was.what, beside: was.spot.beside, where: was.spot.where });
+  });
+  addEventListener("pointercancel", end);
+  addEventListener("keydown", (event) => event.key === "Escape" && drag?.isMoving && (event.stopImmediatePropagation(), end()), true);
+
+  return { show, settle, focus, choose: (node) => (chosen = node ?? ""), refused, released, isHolding: () => Boolean(held || drag?.isMoving) };
+};
