@@ -3,15 +3,19 @@ box."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
 from ..kinds.context import SiteOffer
 from ..kinds.items import ITEM_KINDS
-from .site import Site
-from .tree import items_of
+from ..kinds.items.base import ShowsMenu
+from .editing.edits import Add, Edit
+from .site import Menu, Site
+from .tree import ROOT, items_of
 
+FIRST_LEVELS = 2
+"""Of the site's pages, in its first menu."""
 NewId = Callable[[str], str]
 """Makes an id that nothing has, behind the letters of its kind."""
 JsonNode = dict[str, Any]
@@ -43,6 +47,12 @@ class Arrangement:
     fields: Mapping[str, Any] = field(default_factory=dict)
     styles: Mapping[str, str] = field(default_factory=dict)
 
+    @property
+    def kinds(self) -> list[str]:
+        """Of its items."""
+        planned = [item for row in self.rows for cell in row.cells for item in cell.items]
+        return [item if isinstance(item, str) else item[0] for item in planned]
+
     def piece(self, site: Site, name: str, new_id: NewId) -> JsonNode:
         """The piece as an edit adds it, with new ids. A kind's first piece shows everywhere; after that, reach is left
         to the designer. Drawers have none."""
@@ -63,6 +73,16 @@ class Arrangement:
         if fields.pop("narrowest_only", False):
             fields["hidden_in"] = [band.id for band in site.bands[1:]]
         return fields
+
+
+def with_menu(site: Site, kinds: Iterable[str], new_id: NewId) -> tuple[Site, tuple[Edit, ...]]:
+    """The site for which new items of these kinds are made, and what is to be done before: where one shows a menu and
+    the site has none, there is one first, whose entries are the site's pages and come and go with them."""
+    if site.menus or not any(issubclass(ITEM_KINDS[kind], ShowsMenu) for kind in kinds):
+        return site, ()
+    menu: JsonNode = {"id": new_id("mn"), "name": "Main", "grows": {"path": "/", "depth": FIRST_LEVELS}}
+    made = site.replaced(menus=(Menu.model_validate(menu),))
+    return made, (Add(parent=ROOT, slot="menus", values=(menu,)),)
 
 
 def _row(site: Site, row: RowPlan, new_id: NewId) -> JsonNode:

@@ -12,7 +12,7 @@ from typing import NamedTuple
 
 from ..kinds.items.menu import MenuItem
 from ..kinds.pieces import PIECE_KINDS
-from ..model.arrangements import ARRANGEMENTS, Arrangement, JsonNode, NewId
+from ..model.arrangements import ARRANGEMENTS, Arrangement, JsonNode, NewId, with_menu
 from ..model.editing.apply import apply
 from ..model.editing.edits import Add, Edit, Set, SetEach, Together
 from ..model.editing.rules import Rules
@@ -67,6 +67,8 @@ def _free_path(site: Site) -> str:
 
 
 def _edits(site: Site, arrangement: Arrangement, page: Page | None, new_id: NewId) -> Iterator[Edit]:
+    site, first = with_menu(site, arrangement.kinds, new_id)
+    yield from first
     piece = {**arrangement.piece(site, PIECE_KINDS[arrangement.kind].NAME, new_id), "id": PIECE}
     if arrangement.kind == "drawer":
         yield Add(parent=ROOT, slot="pieces", values=(piece,))
@@ -88,13 +90,12 @@ def _opened_by_a_menu(site: Site, page: Page | None, new_id: NewId) -> Iterator[
     menus = (item for item in items_of(one for one in site.pieces if one.id in shown) if isinstance(item, MenuItem))
     opener = next((item.id for item in menus if item.has_button and item.menu), None)
     if opener is None:
-        menu = site.menus[0].id if site.menus else new_id("mn")
-        if not site.menus:
-            yield Add(parent=ROOT, slot="menus", values=({"id": menu, "name": "Menu"},))
+        site, first = with_menu(site, ARRANGEMENTS["line"].kinds, new_id)
+        yield from first
         header = ARRANGEMENTS["line"].piece(site, "Header", new_id)
         items = [item for row in header["rows"] for cell in row["cells"] for item in cell["items"]]
         item = next(item for item in items if item["kind"] == "menu")
-        item.update(menu=menu, drawer_always=True)
+        item.update(drawer_always=True)
         opener = item["id"]
         yield from _in_place_of_others(site, {**header, "reach": [{"id": new_id("rr")}]})
     yield Set(node=opener, field="drawer", value=PIECE)

@@ -50,6 +50,7 @@ urlpatterns = [
     path("s/<slug:slug>/menus/<str:menu_id>/opened/", menu_heights.opened, name="menu-opened"),
     path("s/<slug:slug>/pieces/", pieces.pieces, name="pieces"),
     path("s/<slug:slug>/pieces/new/", pieces.new_piece, name="new-piece"),
+    path("s/<slug:slug>/pieces/new/arrangements/", pieces.arrangements, name="arrangements"),
     path("s/<slug:slug>/pieces/<str:piece_id>/", workbench.workbench, name="workbench"),
     path("s/<slug:slug>/pieces/<str:piece_id>/seam/", seam.candidates, name="seam"),
     path("s/<slug:slug>/pieces/<str:piece_id>/fit/", fit.fit_study, name="fit"),

@@ -22,8 +22,8 @@ Choice = tuple[str, str]
 
 @dataclass(frozen=True)
 class Control:
-    """`kind`: text, lines, rich, moment, number, choice, swatch, yes, bands, icon, upload, order, or
-    note: a sentence that sets nothing. `value` is what it shows; `language` is set for translations."""
+    """`kind`: text, lines, rich, moment, number, choice, swatch, yes, bands, icon, upload, order, make: a button that
+    adds what is missing and takes it (`value`: what is made), or note: a sentence that sets nothing. `value` is what it shows; `language` is set for translations."""
 
     kind: str
     label: str

@@ -19,7 +19,7 @@ from ....core.kinds.moving import ByPixels
 from ....core.kinds.pieces import PIECE_KINDS
 from ....core.kinds.pieces.drawer import Drawer
 from ....core.kinds.pieces.header import Header
-from ....core.model.arrangements import ARRANGEMENTS, new_item
+from ....core.model.arrangements import ARRANGEMENTS, new_item, with_menu
 from ....core.model.editing.edits import Edit, Set
 from ....core.model.site import Page, Site
 from ....core.model.tree import ROOT, items_of
@@ -30,11 +30,12 @@ from .targets import target_of, where_of
 
 
 class NewNodes(NamedTuple):
-    """`then`: edits that go with it."""
+    """`first` and `then`: edits that go before and after it."""
 
     slot: str
     values: list[JsonValue]
     then: tuple[Edit, ...] = ()
+    first: tuple[Edit, ...] = ()
 
 
 def _new_swatch(site: Site, post: QueryDict) -> NewNodes:
@@ -62,6 +63,15 @@ def _new_band(site: Site, post: QueryDict) -> NewNodes:
 
 def _new_menu(site: Site, post: QueryDict) -> NewNodes:
     return NewNodes("menus", [{"id": store.new_id("mn"), "name": post.get("name", "") or "Menu"}])
+
+
+def _menu_of_pages(site: Site, post: QueryDict) -> NewNodes:
+    """The site's first, for an item that shows none yet (`holder`)."""
+    made, _ = with_menu(site, ("menu",), store.new_id)
+    if made is site:
+        raise FormError(post.get("holder", ROOT), "menu", "the site has a menu now: choose it")
+    menu = made.menus[0].model_dump(mode="json")
+    return NewNodes("menus", [menu], (Set(node=post["holder"], field="menu", value=menu["id"]),))
 
 
 def _new_entries(site: Site, post: QueryDict) -> NewNodes:
@@ -127,9 +137,9 @@ def _new_item(site: Site, post: QueryDict) -> NewNodes:
     kind = post.get("kind", "")
     if kind not in ITEM_KINDS:
         raise FormError(post.get("parent", ROOT), "items", "choose what kind of item it is to be")
-    return NewNodes(
-        "items", [new_item(site, kind, store.new_id, in_drawer=_is_in_drawer(site, post.get("parent", "")))]
-    )
+    site, first = with_menu(site, (kind,), store.new_id)
+    item = new_item(site, kind, store.new_id, in_drawer=_is_in_drawer(site, post.get("parent", "")))
+    return NewNodes("items", [item], first=first)
 
 
 def _is_in_drawer(site: Site, cell: str) -> bool:
@@ -147,8 +157,9 @@ def _new_piece(site: Site, post: QueryDict) -> NewNodes:
     if arrangement is None:
         raise FormError(ROOT, "pieces", "choose what the piece is to begin with")
     name = post.get("name", "").strip() or PIECE_KINDS[arrangement.kind].NAME
+    site, first = with_menu(site, arrangement.kinds, store.new_id)
     piece = arrangement.piece(site, name, store.new_id)
-    return NewNodes("pieces", [piece], _tied(site, piece["id"]) if arrangement.kind == "drawer" else ())
+    return NewNodes("pieces", [piece], _tied(site, piece["id"]) if arrangement.kind == "drawer" else (), first)
 
 
 def _tied(site: Site, drawer: str) -> tuple[Edit, ...]:
@@ -186,6 +197,7 @@ MAKERS: dict[str, Callable[[Site, QueryDict], NewNodes]] = {
     "snippet": _new_snippet,
     "band": _new_band,
     "menu": _new_menu,
+    "menu-of-pages": _menu_of_pages,
     "entries": _new_entries,
     "row": _new_row,
     "shared": _shared_row,

@@ -144,7 +144,8 @@ def _add(site: Site, post: QueryDict) -> Posted:
         values=tuple(made.values),
         at=whole_number(post.get("at", "")),
     )
-    whole = Together(edits=(edit, *made.then)) if made.then else edit
+    others = made.first or made.then
+    whole = Together(edits=(*made.first, edit, *made.then)) if others else edit
     return Posted(whole, tuple(str(cast(dict[str, JsonValue], value)["id"]) for value in made.values))
 
 

@@ -5,22 +5,25 @@ from __future__ import annotations
 from typing import Any
 from urllib.parse import quote, urlencode
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import render
 
 from ....core.kinds.pieces import PIECE_KINDS
 from ....core.kinds.pieces.base import Piece
 from ....core.kinds.pieces.drawer import Drawer
-from ....core.model.arrangements import ARRANGEMENTS
+from ....core.model.arrangements import ARRANGEMENTS, Arrangement
 from ....core.model.site import Site
 from ....core.reach.begun import begun
 from ....core.reach.coverage import in_words
 from ....core.reach.reached import reached
 from ...live.stage import ARRANGEMENT
+from ...sites import store
+from ...sites.access import site_of
 from ...sites.fitters import site_fitter
 from ...sites.rules import rules_of
 from ..cycle.screen import Opened, Redirected, screen, site_url, stage_address
 from ..forms.numbers import PHONE_PX, USUAL_PX
-from ..preview.small import pictures_of_arrangements, pictures_of_pieces
+from ..preview.small import SmallPicture, pictures_of_arrangements, pictures_of_pieces
 
 
 @screen("studio/pieces/pieces.html", "pieces")
@@ -47,16 +50,9 @@ def new_piece(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> di
     kind = ARRANGEMENTS[key].kind
     rules = rules_of(opened.stored.pk)
     seen = begun(site, key, rules)
-    drawn = pictures_of_arrangements(site, site_fitter(opened.stored.pk), rules, stage_address(request, opened))
+    drawn = _drawn(request, opened)
     return {
-        "kinds": [
-            (
-                one.NAME,
-                KIND_ABOUT[name],
-                [(its, plan, drawn.get(its)) for its, plan in ARRANGEMENTS.items() if plan.kind == name],
-            )
-            for name, one in PIECE_KINDS.items()
-        ],
+        "kinds": _kinds(drawn),
         "arrangement": key,
         "kind_name": PIECE_KINDS[kind].NAME,
         "typed_name": asked.get("name", ""),
@@ -66,6 +62,31 @@ def new_piece(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> di
         "stage_page": f"{quote(seen.page.path, safe='/%')}?{urlencode({ARRANGEMENT: key})}" if seen else "",
         "width": PHONE_PX if kind in FOR_PHONES else USUAL_PX,
     }
+
+
+def arrangements(request: HttpRequest, slug: str) -> HttpResponse:
+    """The same to be created at once, from another piece's workbench."""
+    stored = site_of(request.user, slug)
+    opened = Opened(stored, *store.load(stored.pk), request.user)
+    return render(request, "studio/pieces/arrangements.html", {"kinds": _kinds(_drawn(request, opened))})
+
+
+def _drawn(request: HttpRequest, opened: Opened) -> dict[str, SmallPicture]:
+    number = opened.stored.pk
+    address = stage_address(request, opened)
+    return pictures_of_arrangements(opened.site, site_fitter(number), rules_of(number), address)
+
+
+def _kinds(drawn: dict[str, SmallPicture]) -> list[tuple[str, str, list[tuple[str, Arrangement, SmallPicture | None]]]]:
+    """By kind of piece: its name, what it is, and with what one of it can begin, with a picture."""
+    return [
+        (
+            one.NAME,
+            KIND_ABOUT[name],
+            [(its, plan, drawn.get(its)) for its, plan in ARRANGEMENTS.items() if plan.kind == name],
+        )
+        for name, one in PIECE_KINDS.items()
+    ]
 
 
 def _places(piece: Piece, site: Site) -> list[str]:

@@ -9,7 +9,6 @@ from collections.abc import Callable, Iterator
 from dataclasses import asdict, dataclass, replace
 from typing import Any, Literal
 
-from ....core.kinds.items.base import BaseItem
 from ....core.kinds.moving import Stage
 from ....core.kinds.pieces.sidebar import Sidebar
 from ....core.kinds.rows import Cell, Row, Track
@@ -222,7 +221,7 @@ def _paddings(styling: Styling, chosen: Any, band: str, has_room: bool) -> Itera
             ((on, {name: "#px"}),),
             sends,
             "#px",
-            is_shy=not has_room and isinstance(chosen, BaseItem | Cell | Row),
+            is_shy=not has_room,
         )
 
 

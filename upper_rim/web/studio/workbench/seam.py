@@ -13,9 +13,9 @@ from ....core.exchange.imports.typed_items import typed_items
 from ....core.kinds.items import ITEM_KINDS
 from ....core.kinds.pieces.base import Piece
 from ....core.kinds.pieces.drawer import Drawer
-from ....core.model.arrangements import new_item
+from ....core.model.arrangements import new_item, with_menu
 from ....core.model.editing.apply import apply
-from ....core.model.editing.edits import Add
+from ....core.model.editing.edits import Add, Together
 from ....core.model.site import Site
 from ....core.output.drawn.draw_piece import PieceDrawer
 from ....core.output.drawn.shapes import Ground, Rect
@@ -62,8 +62,10 @@ def candidates(request: HttpRequest, slug: str, piece_id: str) -> HttpResponse:
     drawing = _Drawing(request, opened, piece, page.language if page else site.language)
     listed = []
     for number, one in enumerate(offered):
-        item = new_item(site, (one.kind, one.fields), store.new_id, in_drawer=isinstance(piece, Drawer))
-        edit = Add(parent=cell.id, slot="items", values=(item,), at=at)
+        ready, first = with_menu(site, (one.kind,), store.new_id)
+        item = new_item(ready, (one.kind, one.fields), store.new_id, in_drawer=isinstance(piece, Drawer))
+        add = Add(parent=cell.id, slot="items", values=(item,), at=at)
+        edit = Together(edits=(*first, add)) if first else add
         made = apply(site, edit, rules_of(stored.pk))
         if isinstance(made, Site):
             picture, width = drawing.of(made, item["id"]) if number < MOST_DRAWN else (None, 0.0)

@@ -108,6 +108,8 @@ def menu_use(item: MenuItem | LinkList, site: Site) -> list[Control]:
     """Which menu an item shows, and how much of it."""
     menus = [("", "none yet")] + [(menu.id, menu.name) for menu in site.menus]
     controls = [Control("choice", "Menu", item.id, "menu", item.menu or "", menus)]
+    if not site.menus:
+        controls = [Control("make", "Make a menu of the site’s pages", item.id, "menu", "menu-of-pages")]
     menu = site.menu(item.menu)
     if menu is None:
         return controls
