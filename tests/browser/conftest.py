@@ -387,11 +387,11 @@ class Browser:
         )
         return x + scale * (left + width * across), y + scale * (top + height * down)
 
-    def mouse(self, kind: str, x: float, y: float, is_down: bool = False, alt: bool = False) -> None:
+    def mouse(self, kind: str, x: float, y: float, is_down: bool = False, alt: bool = False, count: int = 1) -> None:
         """`kind`: mouseMoved, mousePressed or mouseReleased, at a place of the window, whichever frame is there."""
         is_over = kind == "mouseMoved" and not is_down
         about = {"button": "none" if is_over else "left", "buttons": int(is_down), "modifiers": int(alt)}
-        event = {"type": kind, "x": x, "y": y, "clickCount": 1, **about}
+        event = {"type": kind, "x": x, "y": y, "clickCount": count, **about}
         self.driver.execute_cdp_cmd("Input.dispatchMouseEvent", event)
 
     @contextmanager

@@ -13,8 +13,9 @@ from .menus import views as menus
 from .movement import views as movement
 from .pages import views as pages
 from .pieces import views as pieces
+from .preview import steps
 from .sites import views as sites
-from .workbench import files, remedies, scroll_ruler, seam, words
+from .workbench import files, finding, remedies, scroll_ruler, seam, words
 from .workbench import views as workbench
 
 urlpatterns = [
@@ -24,6 +25,7 @@ urlpatterns = [
     path("s/<slug:slug>/people/<int:person>/remove/", sites.leave_site, name="leave-site"),
     path("s/<slug:slug>/delete/", sites.delete_site, name="delete-site"),
     path("s/<slug:slug>/bundle/", sites.bundle, name="bundle"),
+    path("s/<slug:slug>/steps/leave-out/", steps.leave_out, name="leave-steps"),
     path("s/<slug:slug>/newest/<int:revision>/", sites.newest, name="newest"),
     path("s/<slug:slug>/paths/", suggestions.find_paths, name="paths"),
     path("s/<slug:slug>/pages/", pages.pages, name="pages"),
@@ -57,6 +59,7 @@ urlpatterns = [
     path("s/<slug:slug>/pieces/<str:piece_id>/mending/", remedies.mending, name="mending"),
     path("s/<slug:slug>/pieces/<str:piece_id>/movement/", movement.movement_study, name="movement"),
     path("s/<slug:slug>/pieces/<str:piece_id>/scroll-ruler/", scroll_ruler.ruler_again, name="scroll-ruler"),
+    path("s/<slug:slug>/find/", finding.find, name="find"),
     path("s/<slug:slug>/words/", words.words_at, name="words-at"),
     path("s/<slug:slug>/icons/", suggestions.icons, name="icons"),
     path("s/<slug:slug>/files/", files.bring_file, name="bring-file"),

@@ -19,6 +19,7 @@ from ...sites.access import site_of
 from ...sites.models import StoredSite, Work
 from ..cycle.notices import StudioNotice
 from ..cycle.screen import Opened, Redirected, screen, site_url
+from ..preview.steps import steps_of
 from ..words.reach import reason
 
 OPEN_TREE_UP_TO = 120
@@ -80,6 +81,7 @@ def pages(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[s
     return {
         "tree": branch_of(site, whole=small),
         "small": small,
+        "steps": steps_of(request, opened),
         **_latest(opened.stored, Work.Kind.BRING_IN),
         "unread": [page for page in site.pages if page.remark][:50],
     }

@@ -24,6 +24,7 @@ from ...sites.rules import rules_of
 from ..cycle.screen import Opened, Redirected, screen, site_url, stage_address
 from ..forms.numbers import PHONE_PX, USUAL_PX
 from ..preview.small import SmallPicture, pictures_of_arrangements, pictures_of_pieces
+from ..preview.steps import steps_of
 
 
 @screen("studio/pieces/pieces.html", "pieces")
@@ -34,7 +35,11 @@ def pieces(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[
         (piece, piece.NAME, pages.get(piece.id, 0), _places(piece, opened.site), drawn.get(piece.id))
         for piece in opened.site.pieces
     ]
-    return {"listed": listed, "kinds": [(kind, one.NAME) for kind, one in PIECE_KINDS.items()]}
+    return {
+        "steps": steps_of(request, opened),
+        "listed": listed,
+        "kinds": [(kind, one.NAME) for kind, one in PIECE_KINDS.items()],
+    }
 
 
 @screen("studio/pieces/new_piece.html", "pieces")

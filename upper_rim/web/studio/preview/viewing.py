@@ -67,7 +67,7 @@ def asked(request: HttpRequest, name: str, allowed: Any, otherwise: str = "") ->
 def tray(request: HttpRequest, site: Site, chosen: Any, width: int, stage_address: str) -> dict[str, Any]:
     """What the tray shows of a node's look. `stage_address`: where the site's files are seen."""
     roles = roles_of(chosen)
-    facet = asked(request, "tray", _trays_of(chosen), "content")
+    facet = asked(request, "tray", trays_of(chosen), "content")
     part = cast(Part, asked(request, "part", roles, "content" if roles.get("content") in {"entry", "icon"} else "box"))
     states = STATES_OF[roles[part]]
     state = cast(State, asked(request, "state", states, "rest"))
@@ -84,7 +84,7 @@ def tray(request: HttpRequest, site: Site, chosen: Any, width: int, stage_addres
     strip = states_shown(styling, painter, element, states, state, seen_band, width)
     return {
         "tray": facet,
-        "facets": [(key, name, key == facet) for key, name in TRAYS.items() if key in _trays_of(chosen)],
+        "facets": [(key, name, key == facet) for key, name in TRAYS.items() if key in trays_of(chosen)],
         "part": part,
         "parts": [(key, part_name(key, role)) for key, role in roles.items()] if len(roles) > 1 else [],
         "state": state,
@@ -101,7 +101,7 @@ def tray(request: HttpRequest, site: Site, chosen: Any, width: int, stage_addres
     }
 
 
-def _trays_of(chosen: Any) -> Iterable[str]:
+def trays_of(chosen: Any) -> Iterable[str]:
     """A stage changes what is painted, and nothing else."""
     return ("content", "ground", "edge", "text", "movement") if isinstance(chosen, Stage) else TRAYS
 

@@ -12,9 +12,8 @@ from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 
 from ....core.exchange.bundle import BrokenBundle, Bundle, write_bundle
-from ....core.model.site import Band, Site
+from ....core.model.beginning import blank_site
 from ....core.model.tree import ROOT
-from ....core.values.styling import Swatch
 from ...jobs import tasks
 from ...live.addresses import address
 from ...sites import contents, store
@@ -47,25 +46,8 @@ def new_site(request: HttpRequest) -> HttpResponse:
     name = request.POST.get("name", "").strip()
     if not name or len(name) > 120:
         return sites(request, "Give the new site a name of up to 120 characters.", name)
-    stored = store.new_site(request.user, blank_site(name), {})
+    stored = store.new_site(request.user, blank_site(name, store.new_key(), store.new_id), {})
     return redirect("pages", stored.slug)
-
-
-def blank_site(name: str) -> Site:
-    """What a new site has from the start: three colours and two width bands, all to be changed."""
-    return Site(
-        key=store.new_key(),
-        name=name,
-        swatches=(
-            Swatch(id=store.new_id("sw"), name="Paper", colour="#ffffff", role="ground"),
-            Swatch(id=store.new_id("sw"), name="Ink", colour="#1f2a30", role="ink"),
-            Swatch(id=store.new_id("sw"), name="Accent", colour="#2f6f62", role="accent"),
-        ),
-        bands=(
-            Band(id=store.new_id("bd"), name="Narrow", from_px=0),
-            Band(id=store.new_id("bd"), name="Wide", from_px=900),
-        ),
-    )
 
 
 def _from_bundle(request: HttpRequest, upload: Any) -> HttpResponse:

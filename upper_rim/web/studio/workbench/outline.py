@@ -29,6 +29,11 @@ class OutlineLine(NamedTuple):
     cell: str = ""
     after: int = 0
 
+    @property
+    def level(self) -> int:
+        """Below the piece, which stands at the first."""
+        return {"stage": 2, "row": 2, "cell": 3}.get(self.kind, 4)
+
 
 def outline_of(piece: Piece, site: Site, chosen: str, page: Page | None, marks: Mapping[str, str]) -> list[OutlineLine]:
     address = "?" + urlencode({"page": page.path if page else ""}) + "&select="

@@ -1,6 +1,6 @@
 // Drag and drop in the outline and in menus; the buttons beside each entry and the keys do the same. And what is chosen when
 // what was is removed.
-import { $, $$, isTyping } from "./dom.js";
+import { $, $$, isTyping, isUnsent } from "./dom.js";
 import { send } from "./requests.js";
 
 const ANIMATION_MS = 120, AT_THE_END = 999;
@@ -79,6 +79,9 @@ const goOut = () => {
 };
 document.addEventListener("rim:out", goOut);
 document.addEventListener("keydown", ({ key, target, defaultPrevented }) => {
+  // From a field of the tray in which nothing is unsaid back to what is chosen.
+  if (key === "Escape" && !defaultPrevented && isTyping(target) && target.closest(".tray") && !isUnsent(target))
+    return $("#outline [aria-current]")?.focus({ preventScroll: true });
   const isElsewhere = defaultPrevented || isTyping(target) || document.querySelector(":popover-open, dialog[open]");
   if (key === "Escape" && $("#outline") && !isElsewhere) goOut();
 });

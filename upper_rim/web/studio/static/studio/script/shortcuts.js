@@ -3,6 +3,7 @@
 import { $, $$, isTyping, isUnsent } from "./dom.js";
 import { send } from "./requests.js";
 import { grip } from "./stage.js";
+import { openFind } from "./find.js";
 
 const OFF = "rim-letters-off", COPIED = "rim-copied";
 const WITH_ALT = { ArrowUp: "back", ArrowDown: "on", ArrowLeft: "out", ArrowRight: "in", Delete: "remove", d: "double", D: "double" };
@@ -33,11 +34,14 @@ const withAlt = (event) => {
 // Lines that stand elsewhere in another order say which (`data-at`); what has no place there is passed over.
 const inTheirOrder = (lines) =>
   lines.some((line) => line.dataset.at) ? lines.filter((line) => line.dataset.at).sort((one, other) => one.dataset.at - other.dataset.at) : lines;
-const letter = ({ key }) => {
+const letter = (event) => {
+  const { key } = event;
   if (key === "?") return $("#shortcuts").showModal();
   if (going && PLACES[key]) $(`nav a[href$="/${PLACES[key]}/"]`)?.click();
   going = key === "g";
   if (key === "h") return grip();
+  if (key === "/") return event.preventDefault(), openFind();
+  if (key === "n") return press(event, "create");
   if (key !== "[" && key !== "]") return;
   const lines = inTheirOrder($$("[data-select]")), at = lines.findIndex((line) => line.hasAttribute("aria-current"));
   const next = lines[at + (key === "]" ? 1 : -1)];
@@ -48,9 +52,10 @@ document.addEventListener("keydown", (event) => {
   const control = event.ctrlKey || event.metaKey, { target } = event;
   if (control && event.key.toLowerCase() === "z" && !isUnsent(target) && !target.matches?.("[contenteditable]"))
     return press(event, event.shiftKey ? "redo" : "undo");
+  if (control && event.key === "k") return event.preventDefault(), openFind();
   if (isTyping(target)) return;
   if (event.altKey) return withAlt(event);
-  if (!control && lettersAct()) letter(event);
+  if (!control && lettersAct() && !$("dialog[open]")) letter(event);
 });
 
 // Dialogs, and the one in which an icon is chosen.

@@ -11,6 +11,8 @@ import "./shortcuts.js";
 import "./value_editor.js";
 import "./outline.js";
 import "./seam.js";
+import "./find.js";
 import "./fields.js";
+import "./arrows.js";
 import "./focus.js";
 import "./news.js";
