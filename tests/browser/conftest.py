@@ -284,11 +284,17 @@ class Browser:
         return wait_for(lambda: self.all(test))[0]
 
     def press(self, test: str) -> None:
-        self.acted(lambda: self.one(test).click())
+        self.acted(lambda: self.unfolded(test).click())
+
+    def unfolded(self, test: str) -> WebElement:
+        """Shown, where it stands among what a group shows only when it is asked for more."""
+        found = self.one(test)
+        self.js("const more = arguments[0].closest('details[data-more]'); if (more) more.open = true", found)
+        return found
 
     def fill(self, test: str, text: str) -> None:
         """Types into a field, without leaving it."""
-        field = self.one(test)
+        field = self.unfolded(test)
         field.clear() if not text else self.js("arguments[0].value = ''", field)
         field.send_keys(text)
 
@@ -296,7 +302,7 @@ class Browser:
         """Types into a control of its own form and leaves it, as with the Tab key."""
 
         def act() -> None:
-            field = self.one(test)
+            field = self.unfolded(test)
             self.js("arguments[0].value = ''", field)
             field.send_keys(text + "\t")
 

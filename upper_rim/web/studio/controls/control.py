@@ -4,7 +4,7 @@ it."""
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cache
 from typing import Any
 
@@ -23,7 +23,8 @@ Choice = tuple[str, str]
 @dataclass(frozen=True)
 class Control:
     """`kind`: text, lines, rich, moment, number, choice, swatch, yes, bands, icon, upload, order, make: a button that
-    adds what is missing and takes it (`value`: what is made), or note: a sentence that sets nothing. `value` is what it shows; `language` is set for translations."""
+    adds what is missing and takes it (`value`: what is made), or note: a sentence that sets nothing. `is_set`: it says
+    something else than what its kind begins with. `value` is what it shows; `language` is set for translations."""
 
     kind: str
     label: str
@@ -38,6 +39,11 @@ class Control:
     least: int | None = None
     greatest: int | None = None
     suggestions: str = ""
+    is_set: bool = False
+
+
+FEW, FOLDED_FROM = 4, 6
+"""So many controls of a group show first, where it has at least as many as the second says."""
 
 
 @dataclass(frozen=True)
@@ -46,9 +52,33 @@ class Group:
     controls: list[Control] = field(default_factory=list)
 
     @property
+    def few(self) -> list[Control]:
+        return self.controls if len(self.controls) < FOLDED_FROM else self.controls[:FEW]
+
+    @property
+    def more(self) -> list[Control]:
+        return self.controls[len(self.few) :]
+
+    @property
+    def set_in_more(self) -> int:
+        return sum(control.is_set for control in self.more)
+
+    @property
     def is_wide(self) -> bool:
         """Whether it needs room for lines of several parts."""
         return any(control.kind == "lines" and "|" in control.hint for control in self.controls)
+
+
+def told_whether_set(groups: Iterable[Group], node: Any) -> list[Group]:
+    """The same groups, in which the node's own controls know whether they are set."""
+    return [Group(group.name, [replace(one, is_set=_is_set(one, node)) for one in group.controls]) for group in groups]
+
+
+def _is_set(control: Control, node: Any) -> bool:
+    listed = type(node).model_fields.get(control.field)
+    if listed is None or control.language or control.band:
+        return bool(control.value)
+    return bool(getattr(node, control.field) != listed.get_default(call_default_factory=True))
 
 
 def words(node: Any, name: str, label: str, site: Site) -> Iterable[Control]:

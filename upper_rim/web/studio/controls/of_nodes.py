@@ -9,7 +9,7 @@ from ....core.kinds.moving import Stage
 from ....core.kinds.pieces.base import Piece
 from ....core.kinds.rows import Cell, Row
 from ....core.model.site import Site
-from .control import Control, Group, choice, px, text, track_in_words, words, yes
+from .control import Control, Group, choice, px, text, told_whether_set, track_in_words, words, yes
 from .items import GROUPS as ITEM_GROUPS
 from .of_movement import stage_groups
 from .pieces import GROUPS as PIECE_GROUPS
@@ -19,6 +19,10 @@ UPRIGHT = (("start", "the top"), ("center", "the middle"), ("end", "the bottom")
 
 def groups_for(node: Any, site: Site) -> list[Group]:
     """The tray's groups for a piece, row, cell or item."""
+    return told_whether_set(_groups_for(node, site), node)
+
+
+def _groups_for(node: Any, site: Site) -> list[Group]:
     match node:
         case Piece():
             return [

@@ -9,6 +9,8 @@ const LIT_MS = 1600;
 const light = (id) => {
   const part = id && document.getElementById(id), field = part?.closest(".style-control, form, li") ?? part;
   if (!part) return;
+  const folded = part.closest("details");
+  if (folded) folded.open = true;
   part.focus({ preventScroll: true });
   part.scrollIntoView({ block: "nearest" });
   field.classList.add("lit");

@@ -13,6 +13,7 @@ import "./outline.js";
 import "./seam.js";
 import "./find.js";
 import "./fields.js";
+import "./more.js";
 import "./arrows.js";
 import "./focus.js";
 import "./news.js";
