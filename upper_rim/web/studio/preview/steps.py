@@ -5,10 +5,9 @@ from __future__ import annotations
 from typing import NamedTuple
 from urllib.parse import urlencode
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse, HttpResponseNotAllowed
 from django.shortcuts import redirect
 from django.urls import reverse
-from django.views.decorators.http import require_POST
 
 from ....core.model.beginning import steps_done
 from ...sites.access import site_of
@@ -46,9 +45,10 @@ def steps_of(request: HttpRequest, opened: Opened) -> list[Step]:
     return [] if all(step.is_done for step in listed) else listed
 
 
-@require_POST
 def leave_out(request: HttpRequest, slug: str) -> HttpResponse:
     """Puts the list away, for who asks."""
     site_of(request.user, slug)
+    if request.method != "POST":
+        return HttpResponseNotAllowed(["POST"])
     request.session[LEFT_OUT] = [*request.session.get(LEFT_OUT, ()), slug]
     return redirect("pieces", slug)
