@@ -25,6 +25,7 @@ urlpatterns = [
     path("s/<slug:slug>/people/<int:person>/remove/", sites.leave_site, name="leave-site"),
     path("s/<slug:slug>/delete/", sites.delete_site, name="delete-site"),
     path("s/<slug:slug>/bundle/", sites.bundle, name="bundle"),
+    path("s/<slug:slug>/front/", sites.front, name="front"),
     path("s/<slug:slug>/steps/leave-out/", steps.leave_out, name="leave-steps"),
     path("s/<slug:slug>/newest/<int:revision>/", sites.newest, name="newest"),
     path("s/<slug:slug>/paths/", suggestions.find_paths, name="paths"),

@@ -17,6 +17,7 @@ from ....core.output.drawn.draw_piece import PieceDrawer
 from ....core.output.drawn.shapes import Drawing
 from ....core.output.drawn.svg import drawn_svg
 from ....core.reach.begun import PIECE, begun
+from ....core.reach.coverage import Coverage
 from ....core.reach.reached import reached
 from ....shipped import shelf
 from ..forms.numbers import PHONE_PX, USUAL_PX
@@ -24,6 +25,8 @@ from .svg import file_address, for_template
 
 WIDTHS = (USUAL_PX, PHONE_PX)
 """At which a piece is drawn: the first at which it shows."""
+FRONT_KINDS = ("header", "footer")
+"""Of what a site is known by, in the order in which they stand."""
 
 
 class SmallPicture(NamedTuple):
@@ -40,6 +43,7 @@ class _Drawn(NamedTuple):
 
 _pieces: Memo[Site, dict[str, _Drawn]] = Memo(24)
 _arrangements: Memo[Site, dict[str, _Drawn]] = Memo(24)
+_fronts: Memo[Site, dict[str, _Drawn]] = Memo(24)
 """By the site as it is; whoever looks at it sees its files at an address of their own."""
 
 
@@ -52,6 +56,22 @@ def pictures_of_pieces(site: Site, fitter: Fitter, address: str) -> dict[str, Sm
 def pictures_of_arrangements(site: Site, fitter: Fitter, rules: Rules, address: str) -> dict[str, SmallPicture]:
     """Of what a new piece can begin with, by the arrangement's key, as it would be on this site."""
     return _written(_arrangements.of(site, lambda site: _of_arrangements(site, fitter, rules)), address)
+
+
+def pictures_of_front(site: Site, fitter: Fitter, address: str) -> list[SmallPicture]:
+    """The header and the footer of the front page, for a list of sites; what it has not is left out."""
+    return list(_written(_fronts.of(site, lambda site: _of_front(site, fitter)), address).values())
+
+
+def _of_front(site: Site, fitter: Fitter) -> dict[str, _Drawn]:
+    page = min(site.pages, key=lambda page: (page.path != "/", page.language != site.language, page.path), default=None)
+    if page is None:
+        return {}
+    shown, drawer = Coverage(site).pieces_on(page), PieceDrawer(site, fitter)
+    listed = [piece for piece in drawer.site.pieces if piece.id in shown and piece.kind in FRONT_KINDS]
+    listed.sort(key=lambda piece: FRONT_KINDS.index(piece.kind))
+    drawn = {piece.id: _drawn(drawer, piece, page.language) for piece in listed}
+    return {piece: one for piece, one in drawn.items() if one is not None}
 
 
 def _of_pieces(site: Site, fitter: Fitter) -> dict[str, _Drawn]:
@@ -96,3 +116,4 @@ def forget_all() -> None:
     """Drops what this process keeps; for tests, where databases come and go."""
     _pieces.forget()
     _arrangements.forget()
+    _fronts.forget()

@@ -18,9 +18,11 @@ from ...jobs import tasks
 from ...live.addresses import address
 from ...sites import contents, store
 from ...sites.access import site_of, sites_of
+from ...sites.fitters import site_fitter
 from ...sites.models import Work
 from ..controls.control import Control, is_picture, words
-from ..cycle.screen import Opened, screen
+from ..cycle.screen import Opened, screen, stage_address
+from ..preview.small import pictures_of_front
 
 
 def sites(request: HttpRequest, fault: str = "", name: str = "") -> HttpResponse:
@@ -34,6 +36,14 @@ def sites(request: HttpRequest, fault: str = "", name: str = "") -> HttpResponse
         {"listed": listed, "fault": fault, "name": name},
         status=422 if fault else 200,
     )
+
+
+def front(request: HttpRequest, slug: str) -> HttpResponse:
+    """What a site is known by in the list, asked for once it is in view: large sites take a moment to read."""
+    stored = site_of(request.user, slug)
+    opened = Opened(stored, *store.load(stored.pk), request.user)
+    drawn = pictures_of_front(opened.site, site_fitter(stored.pk), stage_address(request, opened))
+    return render(request, "studio/sites/front.html", {"drawn": drawn})
 
 
 def new_site(request: HttpRequest) -> HttpResponse:

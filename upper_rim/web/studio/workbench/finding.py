@@ -120,6 +120,8 @@ def _controls(site: Site, piece: Piece, chosen: Any, address: str) -> Iterator[F
 
 
 def _id(control: Control) -> str:
+    if control.kind == "upload":
+        return f"up-file-{control.node}"
     return f"c-{control.node}-{control.field}{control.language}{control.band}"
 
 
