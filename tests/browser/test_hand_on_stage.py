@@ -179,3 +179,35 @@ def test_escape_leaves_a_dragged_thing_where_it_was(bench: Browser) -> None:
         bench.stage_keys(Keys.ESCAPE)
     assert posts(bench) == 0
     assert not bench.on_stage_js("return !!document.querySelector('[data-rim-landing]')")
+
+
+def test_regions_are_near_for_the_keys(bench: Browser) -> None:
+    look_at(bench, "pc-main", "it-book", tray="content")
+    bench.js("document.activeElement.blur()")
+    seen = []
+    for _ in range(12):
+        bench.keys(Keys.TAB)
+        seen.append(str(bench.js("return document.activeElement.dataset.test ?? document.activeElement.id")))
+    assert "skip-controls" in seen, "the controls are at most 12 Tabs and one Enter away"
+    bench.js("document.querySelector('[data-test=skip-controls]').focus()")
+    bench.keys(Keys.ENTER)
+    assert bench.js("return !!document.activeElement.closest('.tray')")
+    regions = []
+    for _ in range(6):
+        bench.keys(Keys.F6)
+        regions.append(bench.js("return document.activeElement.closest('[data-region]')?.dataset.region"))
+        if regions[-1] == "stage":
+            # Within the page the keys are the page's, but for this one.
+            bench.stage_keys(Keys.F6)
+            wait_for(
+                lambda: bench.js("return document.activeElement.closest('[data-region]').dataset.region !== 'stage'")
+            )
+    assert {"looked at", "widths", "outline", "stage", "controls"} <= set(regions), regions
+    # The outline is one stop; within, the arrows go.
+    bench.js("document.querySelector('#outline [aria-current]').focus()")
+    bench.keys(Keys.ARROW_UP)
+    above = bench.js("return document.activeElement.dataset.select")
+    assert above and above != "it-book"
+    assert bench.js("return document.querySelectorAll(\"#outline [tabindex='0']\").length") == 1
+    bench.acted(lambda: bench.keys(Keys.ENTER))
+    assert bench.js("return document.querySelector('#outline [aria-current]').dataset.select") == above

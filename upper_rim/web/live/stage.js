@@ -350,7 +350,9 @@
     }
     drag = null;
   });
-  addEventListener("keydown", ({ key }) => {
+  addEventListener("keydown", (event) => {
+    const { key, shiftKey } = event;
+    if (key === "F6" && parent !== window) return event.preventDefault(), parent.postMessage({ rim: "region", back: shiftKey }, studio);
     if (key !== "Escape") return;
     if (drag) bar.remove(), (drag = null);
     else if (!opens && !document.querySelector(":popover-open, dialog[open]")) parent.postMessage({ rim: "out" }, studio);

@@ -16,6 +16,7 @@ from ....core.model.tree import ROOT
 from ....core.values.nodes import Value
 from ....core.values.targets import Target
 from ....core.values.words import Words
+from ..words.languages import language_name
 
 Choice = tuple[str, str]
 
@@ -24,7 +25,7 @@ Choice = tuple[str, str]
 class Control:
     """`kind`: text, lines, rich, moment, number, choice, swatch, yes, bands, icon, upload, order, make: a button that
     adds what is missing and takes it (`value`: what is made), or note: a sentence that sets nothing. `is_set`: it says
-    something else than what its kind begins with. `value` is what it shows; `language` is set for translations."""
+    something else than what its kind begins with. `lang`: in which language its words are. `value` is what it shows; `language` is set for translations."""
 
     kind: str
     label: str
@@ -40,6 +41,7 @@ class Control:
     greatest: int | None = None
     suggestions: str = ""
     is_set: bool = False
+    lang: str = ""
 
 
 FEW, FOLDED_FROM = 4, 6
@@ -84,10 +86,11 @@ def _is_set(control: Control, node: Any) -> bool:
 def words(node: Any, name: str, label: str, site: Site) -> Iterable[Control]:
     said: Words = getattr(node, name)
     node_id = getattr(node, "id", ROOT)
-    yield Control("text", label, node_id, name, said.text, hint=site.language)
+    yield Control("text", label, node_id, name, said.text, lang=site.language)
     for language in languages_of(site):
         other = next((translation.text for translation in said.translations if translation.language == language), "")
-        yield Control("text", f"in {language}", node_id, name, other, language=language, hint=said.text)
+        said_in = f"in {language_name(language)}"
+        yield Control("text", said_in, node_id, name, other, language=language, hint=said.text, lang=language)
 
 
 def languages_of(site: Site) -> list[str]:
@@ -158,10 +161,10 @@ def track_in_words(track: Track) -> str:
 def rich(node: Any, name: str, label: str, site: Site) -> Iterable[Control]:
     """A text with marks, in each language."""
     said = getattr(node, name)
-    yield Control("rich", label, node.id, name, said.text, hint=site.language)
+    yield Control("rich", label, node.id, name, said.text, lang=site.language)
     for language in languages_of(site):
         other = next((translation.text for translation in said.translations if translation.language == language), "")
-        yield Control("rich", f"in {language}", node.id, name, other, language=language)
+        yield Control("rich", f"in {language_name(language)}", node.id, name, other, language=language, lang=language)
 
 
 def pictures(node: Any, name: str, site: Site, none: str) -> Control:

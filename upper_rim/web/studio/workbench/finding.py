@@ -122,7 +122,8 @@ def _controls(site: Site, piece: Piece, chosen: Any, address: str) -> Iterator[F
 def _id(control: Control) -> str:
     if control.kind == "upload":
         return f"up-file-{control.node}"
-    return f"c-{control.node}-{control.field}{control.language}{control.band}"
+    text = "-text" if control.kind == "rich" else ""
+    return f"c-{control.node}-{control.field}{control.language}{control.band}{text}"
 
 
 def _pages(request: HttpRequest, site: Site, own: str, chosen: Any) -> Iterator[Found]:

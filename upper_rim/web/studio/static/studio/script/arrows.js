@@ -1,6 +1,29 @@
-// Where the arrow keys go from one to the next: in the outline, which is one stop for the Tab key, and among choices that stand
+// Where keys go besides Tab. F6 goes to the next region of the screen, and skip links to those that one wants most. The arrow
+// keys go from one to the next: in the outline, which is one stop for the Tab key, and among choices that stand
 // beside and below each other (`data-arrows`), where letters go to a name, too.
 import { $, $$ } from "./dom.js";
+
+const STOPS = "a[href], button:not([disabled], [tabindex='-1']), input:not([type=hidden]), select, textarea, summary, iframe, [tabindex='0']";
+const enter = (region) => {
+  const stop = $("#outline [tabindex='0']", region) ?? $$(STOPS, region).find((one) => one.checkVisibility());
+  stop?.focus({ preventScroll: true });
+};
+const goOn = (step) => {
+  const regions = $$("[data-region]"), at = regions.findIndex((one) => one.contains(document.activeElement));
+  if (regions.length) enter(regions[(at < 0 && step < 0 ? 0 : at + step + regions.length) % regions.length]);
+};
+document.addEventListener("keydown", (event) => {
+  if (event.key !== "F6" || !$("[data-region]")) return;
+  event.preventDefault();
+  goOn(event.shiftKey ? -1 : 1);
+});
+document.addEventListener("rim:region", ({ detail: { back } }) => goOn(back ? -1 : 1));
+document.addEventListener("click", (event) => {
+  const link = event.target.closest("[data-to-region]");
+  if (!link) return;
+  event.preventDefault();
+  enter($(`[data-region="${link.dataset.toRegion}"]`));
+});
 
 // The nearest in the direction of the key.
 const nearest = (all, from, key) => {

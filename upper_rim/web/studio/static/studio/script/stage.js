@@ -135,6 +135,7 @@ const HEARD = {
   },
   write: ({ node }) => writeAt(String(node)),
   out: () => announce("rim:out"),
+  region: ({ back }) => announce("rim:region", { back: Boolean(back) }),
   left: () => document.activeElement?.id === "stage" && $("#outline [aria-current]")?.focus({ preventScroll: true }),
   said: ({ node, text }) => {
     if (node !== writing?.node) return;
