@@ -33,6 +33,7 @@ from upper_rim.shipped import shelf
 
 from .conftest import load_faces, plain_chromium, wait_for
 
+LEAST_COLOUR_PX = 8.0
 MOST_PX, MOST_SHARE = 1.0, 0.02
 SITES = 14
 
@@ -177,7 +178,8 @@ def compare(
                 (shape.node, "place", [round(one, 1) for one in shape.rect], [round(one, 1) for one in nearest])
             )
             continue
-        if collides:
+        # Of less than that one column of pixels at an edge, drawn or not, is more than the share.
+        if collides or min(shape.rect.width, shape.rect.height) < LEAST_COLOUR_PX:
             continue
         seen, drawn = average(there, nearest), average(here, shape.rect)
         if seen and drawn and any(abs(one - other) > MOST_SHARE for one, other in zip(seen, drawn, strict=True)):

@@ -17,6 +17,8 @@
   };
   const bringIntoView = (scroll) => {
     const part = chosen && chosenPart();
+    // What was opened for what was chosen before shuts again.
+    if (openedFor && part && !openedFor.contains(part) && !part.contains(openedFor)) openedFor.hidePopover(), (openedFor = null);
     if (opens && part && openAround(part)) return;
     if (opens && part) openBranches(part);
     if (part?.checkVisibility({ visibilityProperty: true }) && part.getClientRects().length && isInView(part)) return;
@@ -57,6 +59,7 @@
   };
   // What stands in a drawer shows while that is open. While it opens it is inert, with what it fetches when it is first used
   // there before: the focus stays where the designer types.
+  let openedFor = null;
   const openAround = (part) => {
     const drawer = part?.parentElement?.closest("[popover]") ?? (opens ? part?.querySelector("[popover]") : null);
     const opener = openerOf(drawer);
@@ -66,6 +69,7 @@
       drawer.inert = true;
       drawer.addEventListener("toggle", () => setTimeout(() => (drawer.inert = false)), { once: true });
       drawer.showPopover();
+      if (!opens) openedFor = drawer;
       if (opens) setTimeout(() => openBranches(chosenPart()));
     };
     if (opener.dataset.rimLate) import(opener.dataset.rimLate).then(open, open);

@@ -20,7 +20,7 @@ from django.db.models.functions import Cast
 from django.utils.text import slugify
 
 from ...core.model.editing.apply import apply, inverse
-from ...core.model.editing.edits import Add, Edit, Move, Remove, Set, SetEach, edit_adapter, parts_of_edit
+from ...core.model.editing.edits import Add, Edit, Move, Remove, Set, SetEach, Together, edit_adapter, parts_of_edit
 from ...core.model.editing.refusal import Refusal
 from ...core.model.editing.replay import GONE, Conflict, rebase
 from ...core.model.site import Asset, Page, Site
@@ -91,6 +91,19 @@ def undo(site_id: int, author: AbstractBaseUser) -> Answer:
 def redo(site_id: int, author: AbstractBaseUser) -> Answer:
     """Does again what the author undid last."""
     return _step(site_id, author, (Revision.Kind.UNDO,), Revision.Kind.REDO, "There is nothing to redo.")
+
+
+FURTHEST_BACK = 500
+"""So many steps are taken back at once, at the most."""
+
+
+def way_back(site_id: int, number: int) -> Edit | None:
+    """What makes the newest state the one after that revision again; None where it is none, or too far back."""
+    newest = StoredSite.objects.values_list("revision", flat=True).get(pk=site_id)
+    if not 0 <= number < newest or newest - number > FURTHEST_BACK:
+        return None
+    rows = Revision.objects.filter(site_id=site_id, number__gt=number).order_by("-number")
+    return Together(edits=tuple(edit_adapter.validate_python(row.inverse) for row in rows))
 
 
 def steps_left(site_id: int, author: AbstractBaseUser) -> tuple[bool, bool]:

@@ -12,6 +12,7 @@ from .menus import heights as menu_heights
 from .menus import views as menus
 from .movement import views as movement
 from .pages import views as pages
+from .past import views as past
 from .pieces import views as pieces
 from .preview import steps
 from .sites import views as sites
@@ -67,6 +68,7 @@ urlpatterns = [
     path("s/<slug:slug>/inbox/", inbox.inbox, name="inbox"),
     path("s/<slug:slug>/inbox/messages.csv", inbox.as_csv, name="inbox-csv"),
     path("s/<slug:slug>/inbox/<int:message>/remove/", inbox.remove, name="remove-message"),
+    path("s/<slug:slug>/past/", past.past, name="past"),
     path("s/<slug:slug>/editions/", editions.editions, name="editions"),
     path("s/<slug:slug>/editions/list/", editions.edition_list, name="edition-list"),
     path("s/<slug:slug>/editions/publish/", editions.publish, name="publish"),

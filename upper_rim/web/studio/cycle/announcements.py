@@ -12,9 +12,8 @@ def announcement(edit: Edit, before: Site, after: Site) -> str:
     for part in parts_of_edit(edit):
         match part:
             case Set():
-                return in_words(
-                    f"Changed {field_words(after, part.node, part.field)} of {named(after, part.node)}.", after
-                )
+                field = field_words(after, part.node, part.field)
+                return in_words(f"Changed {named(after, part.node)}: {field}.", after)
             case Add():
                 ids = [str(value["id"]) for value in part.values if isinstance(value, dict) and "id" in value]
                 return in_words(f"Added {named(after, ids[0])}.", after) if ids else "Added."

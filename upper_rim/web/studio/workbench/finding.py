@@ -40,6 +40,7 @@ SCREENS = (
     ("Create a piece", "new-piece"),
     ("Inbox", "inbox"),
     ("Editions: publish", "editions"),
+    ("Past steps", "past"),
     ("Settings of the site", "settings"),
 )
 

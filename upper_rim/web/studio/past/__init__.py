@@ -1,0 +1,1 @@
+"""What was done to a site, and ways back."""
