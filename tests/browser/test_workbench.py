@@ -323,3 +323,30 @@ def test_no_screen_logs_an_error(new_browser: Callable[[], Browser]) -> None:
 
 def faults_logged(browser: Browser) -> list[str]:
     return [entry["message"] for entry in browser.driver.get_log("browser") if entry["level"] == "SEVERE"]
+
+
+@pytest.mark.parametrize("tray", ["content", "ground", "movement"])
+def test_enlarged_to_twice_its_size_the_regions_of_the_workbench_stand_below_each_other(
+    browser: Browser, tray: str
+) -> None:
+    browser.sign_in()
+    browser.resize(640, 400)
+    browser.go(f"/s/ostrey/pieces/pc-main/?select=it-book&tray={tray}")
+    wait_for(lambda: browser.js("return document.readyState === 'complete'"))
+    regions, wide = browser.js(
+        """
+        const regions = [...document.querySelectorAll('[data-region]')].filter((one) => one.checkVisibility());
+        const rects = regions.map((one) => [one.dataset.region, one.getBoundingClientRect()]);
+        return [rects.map(([name, {left, right, top, bottom}]) => [name, left, right, top, bottom]), document.documentElement.scrollWidth];
+        """
+    )
+    assert wide <= 640 and len(regions) >= 6
+    over = [
+        (one[0], other[0])
+        for at, one in enumerate(regions)
+        for other in regions[at + 1 :]
+        if min(one[2], other[2]) - max(one[1], other[1]) > 1 and min(one[4], other[4]) - max(one[3], other[3]) > 1
+    ]
+    assert over == []
+    # Nothing of the controls is cut: they scroll with the page.
+    assert browser.js("const tray = document.querySelector('.tray'); return tray.scrollHeight <= tray.clientHeight + 1")
