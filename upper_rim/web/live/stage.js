@@ -2,7 +2,7 @@
 (() => {
   const { studio, key } = document.currentScript.dataset;
   let { shown, revision } = document.currentScript.dataset;
-  let chosen = null, pointing = false, opens = false;
+  let chosen = null, pointing = false, opens = false, isBench = false;
   const outline = document.createElement("style");
   document.head.append(outline);
   const mark = () => {
@@ -256,7 +256,7 @@
     if (data.rim === "unsaid") return unsaid(), hand.refused();
     if (data.rim === "pick") return (isPicking = true), (document.documentElement.style.cursor = "crosshair");
     const before = chosen, { scroll } = data;
-    [pointing, opens] = [data.pointing, data.opens];
+    [pointing, opens, isBench] = [data.pointing, data.opens, data.bench];
     document.documentElement.style.cursor = pointing ? "crosshair" : "";
     chosen = /^[a-z0-9-]+$/.test(data.chosen || "") ? data.chosen : null;
     mark();
@@ -328,7 +328,8 @@
     Object.assign(cursor.style, { position: "fixed", zIndex: 2147483647, pointerEvents: "none", left: x, top: y, width: `${CURSOR_PX}px`, height: high, background: "#a84b29", borderRadius: "2px" });
     (document.querySelector(":popover-open") ?? document.body).append(cursor);
   };
-  const isBusy = () => parent === window || opens || pointing || isPicking || Boolean(written);
+  // Things are taken hold of where their outline is beside them.
+  const isBusy = () => parent === window || !isBench || opens || pointing || isPicking || Boolean(written);
   const hand = rimHand({ tell: (told) => parent.postMessage(told, studio), turn, isBusy });
   const maySeam = () => !isBusy() && !hand.isHolding();
   addEventListener("pointermove", ({ clientX, clientY }) => showCursor(maySeam() && seamAt(clientX, clientY)));

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from itertools import islice
 from typing import Any, NamedTuple
 from urllib.parse import urlencode
 
@@ -25,7 +26,7 @@ from ..forms.numbers import whole_number
 from ..preview.viewing import TRAYS, trays_of
 from .outline import outline_of
 
-MOST_FOUND, MOST_PAGES = 12, 400
+MOST_FOUND, MOST_PAGES = 12, 40
 SCREENS = (
     ("Pages", "pages"),
     ("Lift old bits out of pages", "lifting"),
@@ -59,7 +60,7 @@ def find(request: HttpRequest, slug: str) -> HttpResponse:
     site = store.load(site_of(request.user, slug).pk).site
     asked = request.GET.get("q", "").strip().casefold()[:80]
     piece = next((piece for piece in site.pieces if piece.id == request.GET.get("piece")), None)
-    found = [one for one in _all(request, site, slug, piece) if _rank(one, asked) is not None]
+    found = [one for one in _all(request, site, slug, piece, asked) if _rank(one, asked) is not None]
     found.sort(key=lambda one: _rank(one, asked) or 0)
     return render(request, "studio/workbench/found.html", {"found": found[:MOST_FOUND]})
 
@@ -76,7 +77,7 @@ def _rank(one: Found, asked: str) -> int | None:
     return 1 if all(any(word.startswith(part) for word in words) for part in asked.split()) else 2
 
 
-def _all(request: HttpRequest, site: Site, slug: str, piece: Piece | None) -> Iterator[Found]:
+def _all(request: HttpRequest, site: Site, slug: str, piece: Piece | None, asked: str) -> Iterator[Found]:
     if piece is not None:
         kept = {name: request.GET[name] for name in ("page", "width") if request.GET.get(name)}
         own = reverse("workbench", args=[slug, piece.id])
@@ -87,7 +88,7 @@ def _all(request: HttpRequest, site: Site, slug: str, piece: Piece | None) -> It
         for line in lines:
             address = f"{own}?{urlencode({**kept, 'select': line.id})}"
             yield Found(line.name, f"{line.kind} of this piece", address, f"line-{line.id}")
-        yield from _pages(request, site, own, chosen)
+        yield from _pages(request, site, own, chosen, asked)
         for name, screen in (("Fit study", "fit"), ("Movement study", "movement")):
             yield Found(name, "of this piece", reverse(screen, args=[slug, piece.id]))
     for other in site.pieces:
@@ -127,9 +128,12 @@ def _id(control: Control) -> str:
     return f"c-{control.node}-{control.field}{control.language}{control.band}{text}"
 
 
-def _pages(request: HttpRequest, site: Site, own: str, chosen: Any) -> Iterator[Found]:
+def _pages(request: HttpRequest, site: Site, own: str, chosen: Any, asked: str) -> Iterator[Found]:
+    """Of many pages those alone that can be meant."""
     width = whole_number(request.GET.get("width", ""))
     kept = {"select": chosen.id, **({"width": str(width)} if width else {})}
-    for page in site.pages[:MOST_PAGES]:
+    words = asked.split()
+    meant = (page for page in site.pages if all(word in f"{page.title} page {page.path}".casefold() for word in words))
+    for page in islice(meant, MOST_PAGES):
         address = f"{own}?{urlencode({'page': page.path, **kept})}"
         yield Found(page.title or page.path, f"look at the page {page.path}", address, "looked-at")

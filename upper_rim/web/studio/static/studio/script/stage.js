@@ -82,7 +82,7 @@ const handles = () => JSON.parse($("#handles")?.textContent || "[]");
 const tell = (message) =>
   frames().forEach((frame) => {
     const { chosen, scroll, opens } = frame.dataset, own = frame.id === "stage" ? { handles: handles(), scale: scaleOf(frame).scale } : {};
-    tellFrame(frame, { rim: message, chosen, scroll, opens: opens !== undefined, pointing: isPointing(), ...own });
+    tellFrame(frame, { rim: message, chosen, scroll, opens: opens !== undefined, pointing: isPointing(), bench: Boolean($("#outline")), ...own });
   });
 
 const showSpecimens = () => {
