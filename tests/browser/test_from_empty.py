@@ -123,7 +123,7 @@ def test_all_four_by_pointer(fernhill: Browser) -> None:
 
     # A header: begun with what is seen, its button beside the title, its ground a swatch; it stays while one scrolls.
     hand.click("Header, of the steps", '[data-test=step][href$="kind=header"]')
-    hand.click("Begin with it", "[data-test=begin]")
+    hand.click("Create it", "[data-test=begin]")
     ready(browser)
     assert "Fernhill House" in browser.on_stage_js("return document.body.innerText")
     assert "Rooms" in browser.on_stage_js("return document.querySelector('nav').innerText")

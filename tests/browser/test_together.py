@@ -141,7 +141,7 @@ def test_a_worker_killed_in_mid_publish_loses_nothing(browser: Browser, running:
     bundle.write_bytes(out.getvalue())
     browser.sign_in()
     browser.driver.find_element(By.NAME, "bundle").send_keys(str(bundle))
-    browser.driver.find_element(By.XPATH, '//button[text()="Take it in"]').click()
+    browser.driver.find_element(By.XPATH, '//button[text()="Import"]').click()
     wait_for(lambda: "/s/large/pages/" in browser.driver.current_url, 90)
     wait_for(lambda: browser.one("work").get_attribute("data-state") == "done", 90)
     browser.go("/s/large/editions/")

@@ -14,6 +14,7 @@ from upper_rim.core.model.editing.edits import Add, Edit, Together
 from upper_rim.core.model.navigation.menus import Menus
 from upper_rim.core.model.site import Page, Site
 from upper_rim.core.model.tree import ROOT, items_of
+from upper_rim.core.values.words import Words
 
 from .test_begun import RULES
 
@@ -67,3 +68,13 @@ def test_steps_are_done_one_after_the_other() -> None:
     site = begun_with(site, "colophon")
     assert steps_done(site).footer
     assert not steps_done(site.replaced(pieces=tuple(one.replaced(on=False) for one in site.pieces))).header
+
+
+def test_a_footer_says_what_the_site_says_of_itself_and_nothing_in_its_place() -> None:
+    site = of_pages("/", "/rooms/")
+    plain = begun_with(site, "columns")
+    assert "rich" not in {item.kind for item in items_of(plain.pieces)}
+    said = begun_with(site.replaced(description=Words(text="Rooms & walks above the bay")), "columns")
+    assert [item.rich.text for item in items_of(said.pieces) if item.kind == "rich"] == [
+        "<p>Rooms &amp; walks above the bay</p>"
+    ]

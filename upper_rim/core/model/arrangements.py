@@ -3,8 +3,9 @@ box."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
+from html import escape
 from typing import Any
 
 from ..kinds.context import SiteOffer
@@ -91,7 +92,7 @@ def _row(site: Site, row: RowPlan, new_id: NewId) -> JsonNode:
             "id": new_id("cl"),
             "track": {"kind": cell.track},
             "align": cell.align,
-            "items": [_planned_item(site, item, new_id) for item in cell.items],
+            "items": [_planned_item(site, item, new_id) for item in _said(site, cell.items)],
         }
         for cell in row.cells
     ]
@@ -101,6 +102,15 @@ def _row(site: Site, row: RowPlan, new_id: NewId) -> JsonNode:
         if len(site.bands) > 2 and len(cells) > 2:
             fields["columns"] += [{"band": band.id, "count": 2} for band in site.bands[1:-1]]
     return {"id": new_id("rw"), "name": row.name, "cells": cells, "styles": _styles(row.styles, new_id), **fields}
+
+
+def _said(site: Site, planned: Iterable[PlannedItem]) -> Iterator[PlannedItem]:
+    """What the site says of itself where it says something, and nothing in its place where it does not."""
+    for item in planned:
+        if item is not _ABOUT_THE_SITE:
+            yield item
+        elif site.description.text:
+            yield ("rich", {"rich": {"text": f"<p>{escape(site.description.text, quote=False)}</p>"}})
 
 
 def _planned_item(site: Site, planned: PlannedItem, new_id: NewId) -> JsonNode:
@@ -158,6 +168,7 @@ _CLOSING = {
     "border-block-start-style": "solid",
     "border-block-start-color": "@:line",
 }
+_ABOUT_THE_SITE: PlannedItem = ("rich", {})
 _TO_SEE: PlannedItem = ("icon", {"icon": "menu", "words": {"text": "Contents"}, "words_shown": "below"})
 
 ARRANGEMENTS: dict[str, Arrangement] = {
@@ -201,7 +212,7 @@ ARRANGEMENTS: dict[str, Arrangement] = {
             RowPlan(
                 "Columns",
                 _cells(
-                    ("share", "start", ("logo", ("rich", {"rich": {"text": "<p>A line about the site.</p>"}}))),
+                    ("share", "start", ("logo", _ABOUT_THE_SITE)),
                     ("share", "start", (("links", _words("On this site")),)),
                     ("share", "start", (("links", _words("More")),)),
                     ("share", "start", ("contact",)),

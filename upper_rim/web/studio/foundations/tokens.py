@@ -1,4 +1,4 @@
-"""Foundations as a file of design tokens: taken away, brought in."""
+"""Foundations as a file of design tokens: exported, imported."""
 
 from __future__ import annotations
 

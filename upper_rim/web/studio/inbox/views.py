@@ -1,4 +1,4 @@
-"""What visitors have sent by the site's forms: read here, taken away as CSV, or removed."""
+"""What visitors have sent by the site's forms: read here, exported as CSV, or removed."""
 
 from __future__ import annotations
 
