@@ -137,7 +137,8 @@ def faults_of(
                 if drawing is None:
                     continue
                 driver.execute_script(_PLACES, piece.id)
-                wait_for(lambda: driver.execute_script("return document.getAnimations().length === 0"))
+                # What comes in is told to by the first frames.
+                wait_for(lambda: driver.execute_async_script(_IS_STILL))
                 at, places = driver.execute_script(_PLACES, piece.id)
                 there = pictured(driver, at)
                 svg = html([drawn_svg(drawing, shelf(), lambda path: path, "one", piece.name)])
@@ -150,6 +151,9 @@ def faults_of(
                 compared += number
                 wrong += [(language, piece.id, width, *fault) for fault in faults]
     return compared, wrong
+
+
+_IS_STILL = "const done = arguments[0]; requestAnimationFrame(() => requestAnimationFrame(() => done(document.getAnimations().length === 0)))"
 
 
 def overlap(one: Rect, other: Rect) -> bool:
