@@ -13,7 +13,7 @@ import statistics
 import sys
 from collections.abc import Iterator
 
-from tests.browser.conftest import Browser, wait_for
+from tests.browser.conftest import Browser, handle_on_stage, wait_for
 
 from .browsing import signed_in
 from .measured import Measured, table
@@ -21,7 +21,6 @@ from .measured import Measured, table
 MOVES, ASKED_MS = 60, 16.0
 HANDLES = (("it-logo", "height_px"), ("rw-main", "gap_px"), ("pc-main", "padding-block-end"))
 
-_HANDLE = "[...(document.querySelector('[data-rim-handles]')?.shadowRoot.querySelectorAll('i') ?? [])].find((one) => one.dataset.handle === '{}')"
 _CLOCK = """
 window.rimTook = [];
 addEventListener('pointermove', ({timeStamp}) => requestAnimationFrame(() => {
@@ -42,7 +41,7 @@ def measure(tiny: bool) -> Iterator[Measured]:
 
 def _median_ms(browser: Browser, node: str, handle: str, moves: int, is_held: bool = True) -> float:
     browser.go(f"/s/ostrey/pieces/pc-main/?select={node}&tray=room")
-    x, y = browser.on_screen(_HANDLE.format(handle))
+    x, y = browser.on_screen(handle_on_stage(handle))
     browser.on_stage_js(_CLOCK)
     if not is_held:
         for at in range(moves):

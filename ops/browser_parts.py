@@ -26,7 +26,7 @@ from upper_rim.core.style.type.metrics import measures_of  # noqa: E402
 MODULES = ROOT / "node_modules"
 SHIPPED = Path("upper_rim/shipped")
 STATIC = Path("upper_rim/web/studio/static/studio")
-STAGE = Path("upper_rim/web/live")
+STAGE = Path("upper_rim/web/live/stage_scripts")
 
 FACES = {
     "figtree": ("@fontsource-variable/figtree", "sans-serif"),

@@ -233,6 +233,17 @@ class Chromium:
         return result
 
 
+def shown_on_stage(css: str) -> str:
+    """The one of what a selector matches that shows, as an expression."""
+    return f"[...document.querySelectorAll('{css}')].find((one) => one.checkVisibility())"
+
+
+def handle_on_stage(name: str) -> str:
+    """The handle of what is chosen that turns a size, as an expression."""
+    marks = "[...(document.querySelector('[data-rim-handles]')?.shadowRoot.querySelectorAll('i') ?? [])]"
+    return f"{marks}.find((one) => one.dataset.handle === '{name}' && !one.parentElement.hidden)"
+
+
 def _press(driver: webdriver.Chrome, *pressed: str) -> None:
     *held, last = pressed
     chain = ActionChains(driver)
@@ -369,6 +380,16 @@ class Browser:
         done = "const [url, values, done] = arguments; htmx.ajax('POST', url, {target: '#screen', swap: 'morph:innerHTML', values}).then(() => done(document.body.innerHTML))"
         assert f"/pieces/{piece}/" not in self.driver.execute_async_script(done, f"{site}/pieces/", form)
 
+    def watch_posts(self) -> None:
+        """From now on what the screen posts is counted (`posts`)."""
+        self.js(
+            "window.rimPosts = 0;"
+            "document.addEventListener('htmx:beforeRequest', ({detail}) => (rimPosts += detail.requestConfig.verb === 'post'));"
+        )
+
+    def posts(self) -> int:
+        return int(self.js("return rimPosts"))
+
     def on_stage(self) -> Stage:
         return Stage(self)
 
@@ -399,6 +420,17 @@ class Browser:
         about = {"button": "none" if is_over else "left", "buttons": int(is_down), "modifiers": int(alt)}
         event = {"type": kind, "x": x, "y": y, "clickCount": count, **about}
         self.driver.execute_cdp_cmd("Input.dispatchMouseEvent", event)
+
+    def drag_on_stage(self, what: str, onto: str, across: float, down: float = 0.5) -> None:
+        """From the middle of one thing to a place of another's box; both are expressions, as for `on_screen`."""
+        begin, to = self.on_screen(what), self.on_screen(onto, across, down)
+        with self.held(*begin) as pull:
+            for step in range(1, 13):
+                pull(begin[0] + (to[0] - begin[0]) * step / 12, begin[1] + (to[1] - begin[1]) * step / 12)
+            assert self.on_stage_js("return !!document.querySelector('[data-rim-landing]')"), (
+                "no mark where it will land"
+            )
+        self.settled()
 
     @contextmanager
     def held(self, x: float, y: float) -> Iterator[Callable[..., None]]:

@@ -17,10 +17,6 @@ HEADER = "/s/ostrey/pieces/pc-main/"
 AXE = (ROOT / "node_modules/axe-core/axe.min.js").read_text()
 FACETS = ("text", "ground", "edge", "room")
 
-_POSTS = """
-window.rimPosts = [];
-document.addEventListener('htmx:beforeRequest', ({detail}) => detail.requestConfig.verb === 'post' && rimPosts.push(detail.requestConfig.parameters));
-"""
 _FIRST = """
 const parts = [...document.querySelectorAll('#value-editor [data-editor-body] :is(input[type=range], button)')];
 return parts.filter((one) => one.checkVisibility() && !one.matches('[aria-pressed=true], [data-colour-pick]'));
@@ -43,7 +39,7 @@ def look_at(browser: Browser, facet: str, node: str = "it-book") -> None:
             "return document.readyState === 'complete' && !!document.querySelector('[data-rim-node=it-book]')"
         )
     )
-    browser.js(_POSTS)
+    browser.watch_posts()
 
 
 def painted(browser: Browser, name: str, node: str = "it-book") -> str:
@@ -68,16 +64,12 @@ def is_set_here(browser: Browser, control: str) -> bool:
     return bool(browser.driver.find_elements(By.CSS_SELECTOR, f"#{control} .give-back"))
 
 
-def posts(browser: Browser) -> int:
-    return int(browser.js("return rimPosts.length"))
-
-
 @pytest.mark.parametrize("facet", FACETS)
 def test_every_value_is_set_with_keys_alone_and_each_is_one_edit(book: Browser, facet: str) -> None:
     look_at(book, facet)
     unset = []
     for control in controls_of(book):
-        name, before = control.removeprefix("w-s-it-book-"), posts(book)
+        name, before = control.removeprefix("w-s-it-book-"), book.posts()
         if is_set_here(book, control):
             continue
         field = field_of(book, control)
@@ -102,8 +94,8 @@ def test_every_value_is_set_with_keys_alone_and_each_is_one_edit(book: Browser, 
                 ) if stop.tag_name == "input" else book.keys(Keys.ENTER)
 
         book.acted(act)
-        if not is_set_here(book, control) or posts(book) != before + 1:
-            unset.append((name, posts(book) - before))
+        if not is_set_here(book, control) or book.posts() != before + 1:
+            unset.append((name, book.posts() - before))
         book.keys(Keys.ESCAPE)
         wait_for(lambda: not book.one("value-editor").is_displayed())
         if field.tag_name != "select":
@@ -133,9 +125,9 @@ def test_what_is_turned_is_seen_at_once_and_letting_go_is_one_edit(book: Browser
     dragged(book, "length-slider", [(3, 0)] * 20, release=False)
     wait_for(lambda: painted(book, "padding-top") != before)
     turned = painted(book, "padding-top")
-    assert posts(book) == 0, "an edit before it was let go"
+    assert book.posts() == 0, "an edit before it was let go"
     book.acted(lambda: ActionChains(book.driver).release().perform())
-    assert posts(book) == 1
+    assert book.posts() == 1
     kept = wait_for(lambda: book.one("style-padding").get_attribute("value"))
     assert kept == turned
     # What follows on the page itself is no longer what was turned, but what is so.
@@ -160,7 +152,7 @@ def test_escape_gives_back_what_was_turned_and_sends_nothing(book: Browser) -> N
     wait_for(lambda: painted(book, "padding-top") == before)
     assert book.one("style-padding").get_attribute("value") == ""
     ActionChains(book.driver).release().perform()
-    assert posts(book) == 0
+    assert book.posts() == 0
 
 
 def test_a_colour_is_turned_with_its_contrast_and_picked_from_the_stage(book: Browser) -> None:
@@ -277,12 +269,12 @@ def test_arrow_keys_and_the_wheel_turn_a_number_in_its_field(book: Browser) -> N
     book.change("style-padding", "10px")
     field = book.one("style-padding")
     book.js("arguments[0].focus()", field)
-    before = posts(book)
+    before = book.posts()
     for _ in range(5):
         book.keys(Keys.ARROW_UP)
     book.keys(Keys.SHIFT, Keys.ARROW_UP)
     wait_for(lambda: painted(book, "padding-top") == "25px")
-    wait_for(lambda: posts(book) == before + 1)
+    wait_for(lambda: book.posts() == before + 1)
     wait_for(lambda: book.one("style-padding").get_attribute("value") == "25px")
     book.press("undo")
     book.press("undo")

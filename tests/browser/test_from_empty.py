@@ -1,5 +1,5 @@
-"""From a site that has its pages and nothing else to a header, a footer, a drawer and a notice, on the workbench, by pointer
-and by keys, without typing CSS; every press is counted."""
+"""From a site that has its pages and nothing else to a header, a footer, a drawer and a notice, on the workbench, by
+pointer and by keys, without typing CSS; every press is counted."""
 
 from __future__ import annotations
 
@@ -12,11 +12,10 @@ from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
-from .conftest import Browser, wait_for
+from .conftest import Browser, shown_on_stage, wait_for
 
 MOST_PRESSES = 60
 PAGES = {"index": "Fernhill", "walks": "Walks", "rooms": "Rooms", "garden": "The garden", "find-us": "How to find us"}
-NODE = "[...document.querySelectorAll('{}')].find((one) => one.checkVisibility())"
 
 
 class Hand:
@@ -42,7 +41,7 @@ class Hand:
     def on_stage(self, what: str, css: str, times: int = 1) -> None:
         """Presses on the stage itself."""
         self.presses += [f"press {what} on the stage"] * times
-        x, y = self.browser.on_screen(NODE.format(css))
+        x, y = self.browser.on_screen(shown_on_stage(css))
         mouse = self.browser.mouse
         mouse("mouseMoved", x, y)
         for at in range(times):
@@ -52,11 +51,7 @@ class Hand:
 
     def drag(self, what: str, css: str, onto: str, across: float) -> None:
         self.presses.append(f"drag {what} on the stage")
-        begin, to = self.browser.on_screen(NODE.format(css)), self.browser.on_screen(NODE.format(onto), across, 0.5)
-        with self.browser.held(*begin) as pull:
-            for step in range(1, 9):
-                pull(begin[0] + (to[0] - begin[0]) * step / 8, begin[1] + (to[1] - begin[1]) * step / 8)
-        self.browser.settled()
+        self.browser.drag_on_stage(shown_on_stage(css), shown_on_stage(onto), across)
 
     def find(self, typed: str) -> None:
         """By the key for it, a few letters, Enter."""
@@ -112,7 +107,7 @@ def is_whole(browser: Browser) -> None:
 def painted(browser: Browser, css: str, name: str) -> str:
     return str(
         browser.on_stage_js(
-            f"return getComputedStyle({NODE.format(css)}).getPropertyValue(arguments[0])",
+            f"return getComputedStyle({shown_on_stage(css)}).getPropertyValue(arguments[0])",
             name,
         )
     )

@@ -7,14 +7,8 @@ from typing import Any
 import pytest
 from selenium.webdriver.common.keys import Keys
 
-from .conftest import Browser, wait_for
+from .conftest import Browser, handle_on_stage, shown_on_stage, wait_for
 
-POSTS = """
-window.rimPosts = [];
-document.addEventListener('htmx:beforeRequest', ({detail}) => detail.requestConfig.verb === 'post' && rimPosts.push(detail.requestConfig.parameters));
-"""
-HANDLE = "[...(document.querySelector('[data-rim-handles]')?.shadowRoot.querySelectorAll('i') ?? [])].find((one) => one.dataset.handle === '{}' && !one.parentElement.hidden)"
-NODE = "[...document.querySelectorAll('[data-rim-node={}]')].find((one) => one.checkVisibility())"
 HANDLES = [
     ("pc-main", "it-logo", "height_px", 1120, "it-logo", "", "height"),
     ("pc-main", "it-book", "padding-inline-start", 1120, "it-book", "", "width"),
@@ -40,40 +34,40 @@ def bench(running: Any, tmp_path_factory: pytest.TempPathFactory) -> Any:
     browser.quit()
 
 
-def look_at(browser: Browser, piece: str, node: str, width: int = 1120, tray: str = "room") -> None:
-    browser.go(f"/s/ostrey/pieces/{piece}/?select={node}&tray={tray}&width={width}")
+def look_at(browser: Browser, piece: str, chosen: str, width: int = 1120, tray: str = "room") -> None:
+    browser.go(f"/s/ostrey/pieces/{piece}/?select={chosen}&tray={tray}&width={width}")
     wait_for(lambda: browser.on_stage_js("return !!document.querySelector('[data-rim-handles]')"))
-    browser.js(POSTS)
+    browser.watch_posts()
 
 
-def posts(browser: Browser) -> int:
-    return int(browser.js("return rimPosts.length"))
+def node(node_id: str) -> str:
+    return shown_on_stage(f"[data-rim-node={node_id}]")
 
 
-def measure(browser: Browser, node: str, name: str, part: str = "") -> float:
-    found = f"({NODE.format(node)}){'.querySelector(arguments[1])' if part else ''}"
+def measure(browser: Browser, moved: str, name: str, part: str = "") -> float:
+    found = f"({node(moved)}){'.querySelector(arguments[1])' if part else ''}"
     return float(browser.on_stage_js(f"return {found}.getBoundingClientRect()[arguments[0]]", name, part))
 
 
 @pytest.mark.parametrize(
-    ("piece", "node", "handle", "width", "moved", "part", "name"),
+    ("piece", "chosen", "handle", "width", "moved", "part", "name"),
     HANDLES,
     ids=[f"{one[1]}-{one[2]}" for one in HANDLES],
 )
 def test_what_follows_a_handle_is_what_comes_when_it_is_let_go(
-    bench: Browser, piece: str, node: str, handle: str, width: int, moved: str, part: str, name: str
+    bench: Browser, piece: str, chosen: str, handle: str, width: int, moved: str, part: str, name: str
 ) -> None:
-    look_at(bench, piece, node, width)
+    look_at(bench, piece, chosen, width)
     before = measure(bench, moved, name, part)
-    x, y = bench.on_screen(HANDLE.format(handle))
+    x, y = bench.on_screen(handle_on_stage(handle))
     # Both ways: which one makes it larger depends on the edge; Alt leaves the steps of the scale alone.
     with bench.held(x, y) as pull:
         for way in range(1, 61):
             pull(x + way / 3, y + way / 3, alt=True)
         wait_for(lambda: abs(measure(bench, moved, name, part) - before) > 0.5)
         followed = measure(bench, moved, name, part)
-        assert posts(bench) == 0, "an edit before it was let go"
-    wait_for(lambda: posts(bench) == 1, 5)
+        assert bench.posts() == 0, "an edit before it was let go"
+    wait_for(lambda: bench.posts() == 1, 5)
     bench.settled()
     wait_for(
         lambda: bench.on_stage_js(
@@ -82,7 +76,7 @@ def test_what_follows_a_handle_is_what_comes_when_it_is_let_go(
     )
     # What has a transition takes its time.
     wait_for(lambda: abs(measure(bench, moved, name, part) - followed) <= 0.51, 3)
-    assert posts(bench) == 1
+    assert bench.posts() == 1
     bench.press("undo")
     wait_for(lambda: abs(measure(bench, moved, name, part) - before) <= 0.51)
 
@@ -99,12 +93,12 @@ def test_keys_turn_a_handle_as_one_edit_and_escape_gives_back(bench: Browser) ->
     for _ in range(5):
         bench.stage_keys(Keys.ARROW_DOWN)
     wait_for(lambda: measure(bench, "it-logo", "height") == before + 5)
-    assert posts(bench) == 0
+    assert bench.posts() == 0
     bench.stage_keys(Keys.ESCAPE)
     assert measure(bench, "it-logo", "height") == before
     bench.stage_keys(Keys.SHIFT, Keys.ARROW_UP)
     bench.stage_keys(Keys.ENTER)
-    wait_for(lambda: posts(bench) == 1, 5)
+    wait_for(lambda: bench.posts() == 1, 5)
     bench.settled()
     wait_for(lambda: bench.one("control-height_px").get_attribute("value") == "30")
     bench.stage_keys(Keys.ESCAPE)
@@ -114,7 +108,7 @@ def test_keys_turn_a_handle_as_one_edit_and_escape_gives_back(bench: Browser) ->
 
 def test_a_handle_snaps_to_other_edges_and_to_the_scale(bench: Browser) -> None:
     look_at(bench, "pc-main", "it-book")
-    x, y = bench.on_screen(HANDLE.format("padding-inline-start"))
+    x, y = bench.on_screen(handle_on_stage("padding-inline-start"))
     told = "return [...document.querySelector('[data-rim-handles]').shadowRoot.querySelectorAll('.told output')].map((one) => one.textContent).join()"
     with bench.held(x, y) as pull:
         seen = set()
@@ -134,22 +128,14 @@ def lines(browser: Browser) -> list[str]:
 
 
 def drag(browser: Browser, what: str, onto: str, across: float, down: float) -> None:
-    """To a place of another thing's box, in shares of it."""
-    begin, to = browser.on_screen(NODE.format(what)), browser.on_screen(NODE.format(onto), across, down)
-    with browser.held(*begin) as pull:
-        for step in range(1, 13):
-            pull(begin[0] + (to[0] - begin[0]) * step / 12, begin[1] + (to[1] - begin[1]) * step / 12)
-        assert browser.on_stage_js("return !!document.querySelector('[data-rim-landing]')"), (
-            "no mark where it will land"
-        )
-    browser.settled()
+    browser.drag_on_stage(node(what), node(onto), across, down)
 
 
 def test_an_item_is_dragged_before_another_and_into_another_piece(bench: Browser) -> None:
     look_at(bench, "pc-main", "it-book")
     drag(bench, "it-book", "it-menu", 0.05, 0.5)
     wait_for(lambda: lines(bench).index("it-book") == lines(bench).index("it-menu") - 1)
-    assert posts(bench) == 1 and bench.one("chosen").text.startswith("Button")
+    assert bench.posts() == 1 and bench.one("chosen").text.startswith("Button")
     bench.press("undo")
     # What is pressed is dragged, also where something else is chosen; into the row of another piece.
     look_at(bench, "pc-main", "it-logo")
@@ -172,13 +158,13 @@ def test_rows_and_cells_that_are_chosen_are_dragged(bench: Browser) -> None:
 
 def test_escape_leaves_a_dragged_thing_where_it_was(bench: Browser) -> None:
     look_at(bench, "pc-main", "it-book")
-    x, y = bench.on_screen(NODE.format("it-book"))
+    x, y = bench.on_screen(node("it-book"))
     bench.on_stage_js("document.querySelector('[data-rim-node=it-menu] a').focus()")
     with bench.held(x, y) as pull:
         for way in range(1, 10):
             pull(x - 20 * way, y)
         bench.stage_keys(Keys.ESCAPE)
-    assert posts(bench) == 0
+    assert bench.posts() == 0
     assert not bench.on_stage_js("return !!document.querySelector('[data-rim-landing]')")
 
 

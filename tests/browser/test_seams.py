@@ -17,7 +17,7 @@ _BETWEEN = """
 const [before, after] = [...arguments].map((node) => document.querySelector(`[data-rim-node="${node}"]`).getBoundingClientRect());
 return [(before.right + after.left) / 2, (before.top + before.bottom) / 2];
 """
-_MARKS = "return [...document.body.children].filter((one) => one.localName === 'div' && one.style.pointerEvents === 'none').map((one) => one.getBoundingClientRect().left)"
+_MARKS = "return [...document.querySelectorAll('[data-rim-seam]')].map((one) => one.getBoundingClientRect().left)"
 
 
 def open_header(browser: Browser, node: str) -> None:

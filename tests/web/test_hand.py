@@ -1,4 +1,5 @@
-"""What the hand is given: handles for sizes, each with an edit that is taken, and a way by a few letters to every control."""
+"""What the hand is given: handles for sizes, each with an edit that is taken, and a way by a few letters to every
+control."""
 
 from __future__ import annotations
 

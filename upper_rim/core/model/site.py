@@ -5,6 +5,7 @@ from __future__ import annotations
 import hashlib
 import json
 import re
+from collections.abc import Iterable
 from typing import Annotated, Any, Literal
 
 from pydantic import AfterValidator, Field, StringConstraints
@@ -161,6 +162,10 @@ class Site(Value):
     lifts: tuple[Lift, ...] = ()
     pages: tuple[Page, ...] = ()
     assets: tuple[Asset, ...] = ()
+
+    def first_looked_at(self, pages: Iterable[Page]) -> Page | None:
+        """Of these pages the front page, else the first in the site's language; None where there are none."""
+        return min(pages, key=lambda page: (page.path != "/", page.language != self.language, page.path), default=None)
 
     def menu(self, menu_id: str | None) -> Menu | None:
         return next((menu for menu in self.menus if menu.id == menu_id), None)

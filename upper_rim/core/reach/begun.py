@@ -57,8 +57,7 @@ def begun(site: Site, key: str, rules: Rules, menu: str = "") -> Begun | None:
 def _page_for(site: Site, kind: str) -> Page | None:
     """The front page, else the first in the site's language; none where no page has a place for the kind."""
     open_pages = (page for page in site.pages if not page.bare and (page.content is None or page.splice is not None))
-    takes = (page for page in open_pages if kind not in without_place(page))
-    return min(takes, key=lambda page: (page.path != "/", page.language != site.language, page.path), default=None)
+    return site.first_looked_at(page for page in open_pages if kind not in without_place(page))
 
 
 def _free_path(site: Site) -> str:

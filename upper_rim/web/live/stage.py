@@ -35,18 +35,18 @@ from ..sites.models import StoredSite, Trial
 from ..sites.rules import rules_of
 from .addresses import StageKey, studio_address
 
-SCRIPTS = {
-    "/_rim/idiomorph.js": "idiomorph.min.js",
-    "/_rim/hand.js": "hand.js",
-    "/_rim/stage.js": "stage.js",
-}
+SCRIPTS = ("idiomorph.min.js", "drawn.js", "handles.js", "dragging.js", "seams.js", "stage.js")
+"""The stage's own, in the order in which they need each other; at `SCRIPTS_PATH` and their name."""
+SCRIPTS_PATH = "/_rim/stage/"
 
 
 def respond(request: HttpRequest, key: StageKey) -> HttpResponse:
     if request.method not in {"GET", "HEAD"}:
         return HttpResponseNotAllowed(["GET", "HEAD"])
-    if request.path in SCRIPTS:
-        return _quiet(HttpResponse(_script(request.path), content_type="text/javascript; charset=utf-8"))
+    name = request.path.removeprefix(SCRIPTS_PATH)
+    if name in SCRIPTS:
+        script = Path(__file__).with_name("stage_scripts") / name
+        return _quiet(HttpResponse(script.read_bytes(), content_type="text/javascript; charset=utf-8"))
     if not StoredSite.objects.filter(pk=key.site_id, people=key.user_id, people__is_active=True).exists():
         return HttpResponseNotFound("This stage is closed.", content_type="text/plain")
     loaded = store.load(key.site_id)
@@ -194,17 +194,9 @@ def staged_page(composer: Composer, page: Page, studio: str, revision: int) -> t
 
 
 def _stage_script(studio: str, key: str, shown: str, revision: int) -> str:
-    return marked(
-        "stage",
-        '<script src="/_rim/idiomorph.js"></script><script src="/_rim/hand.js"></script>'
-        f'<script src="/_rim/stage.js" data-studio="{studio}" data-key="{key}" data-shown="{shown}"'
-        f' data-revision="{revision}"></script>',
-    )
-
-
-def _script(path: str) -> bytes:
-    """One of the stage's own."""
-    return Path(__file__).with_name(SCRIPTS[path]).read_bytes()
+    *parts, last = (f'<script src="{SCRIPTS_PATH}{name}"' for name in SCRIPTS)
+    told = f' data-studio="{studio}" data-key="{key}" data-shown="{shown}" data-revision="{revision}"'
+    return marked("stage", "".join(f"{part}></script>" for part in parts) + f"{last}{told}></script>")
 
 
 def _quiet(response: HttpResponse) -> HttpResponse:

@@ -24,8 +24,9 @@ Choice = tuple[str, str]
 @dataclass(frozen=True)
 class Control:
     """`kind`: text, lines, rich, moment, number, choice, swatch, yes, bands, icon, upload, order, make: a button that
-    adds what is missing and takes it (`value`: what is made), or note: a sentence that sets nothing. `is_set`: it says
-    something else than what its kind begins with. `lang`: in which language its words are. `value` is what it shows; `language` is set for translations."""
+    adds what is missing and takes it (`value`: what is made), or note: a sentence that sets nothing. `value` is what it
+    shows; `language` is set for translations, `lang` is the language of its words. `is_set`: it says something else
+    than what its kind begins with."""
 
     kind: str
     label: str

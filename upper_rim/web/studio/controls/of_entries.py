@@ -5,7 +5,7 @@ from __future__ import annotations
 from ....core.kinds.entries import Entry
 from ....core.model.navigation.links import Links
 from ....core.model.site import Site
-from .control import Control, Group, link_control, pictures, words, yes
+from .control import Control, Group, link_control, pictures, told_whether_set, words, yes
 
 
 def entry_name(entry: Entry, links: Links, language: str) -> str:
@@ -14,7 +14,7 @@ def entry_name(entry: Entry, links: Links, language: str) -> str:
 
 
 def entry_groups(entry: Entry, site: Site) -> list[Group]:
-    return [
+    groups = [
         Group("It says", [*words(entry, "label", "Label", site), *_more_words(entry, "second", "Second line", site)]),
         Group("It leads to", [link_control(entry, site), yes(entry, "new_window", "Opens a new window")]),
         Group(
@@ -26,6 +26,7 @@ def entry_groups(entry: Entry, site: Site) -> list[Group]:
             ],
         ),
     ]
+    return told_whether_set(groups, entry)
 
 
 def _more_words(entry: Entry, name: str, label: str, site: Site) -> list[Control]:

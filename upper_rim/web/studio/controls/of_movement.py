@@ -9,7 +9,7 @@ from ....core.kinds.pieces.notice import Notice
 from ....core.kinds.pieces.sidebar import Sidebar
 from ....core.model.site import Site
 from ....core.model.tree import items_of
-from .control import Control, Group, choice, note, number, px, text, yes
+from .control import Control, Group, choice, note, number, px, text, told_whether_set, yes
 
 _WAYS = {
     "away": "scrolls away",
@@ -52,7 +52,7 @@ def movement_groups(piece: Piece, site: Site) -> list[Group]:
             )
         )
     if not piece.comes_and_goes:
-        return groups
+        return told_whether_set(groups, piece)
     comes = [_distance(piece.id, "hides_until", "Hidden until", piece.hides_until)]
     if "up" in piece.ways:
         comes.append(number(piece, "up_px", "After upward", "px", 4, 400))
@@ -70,7 +70,7 @@ def movement_groups(piece: Piece, site: Site) -> list[Group]:
             ],
         )
     )
-    return groups
+    return told_whether_set(groups, piece)
 
 
 def stage_groups(stage: Stage, site: Site) -> list[Group]:

@@ -71,8 +71,8 @@ def _what(site_id: int, row: Revision) -> str:
 
 
 def _gone_back(request: HttpRequest, opened: Opened) -> StudioNotice | None:
-    """`look`: the site as it was after that step is tried on, on the workbench; `back`: it is so again, by one edit that
-    can be undone."""
+    """`look`: the site as it was after that step is tried on, on the workbench; `back`: it is so again, by one edit
+    that can be undone."""
     asked = request.POST if request.method == "POST" else {}
     if not {"look", "back"} & set(asked):
         return None

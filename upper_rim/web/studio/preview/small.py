@@ -64,7 +64,7 @@ def pictures_of_front(site: Site, fitter: Fitter, address: str) -> list[SmallPic
 
 
 def _of_front(site: Site, fitter: Fitter) -> dict[str, _Drawn]:
-    page = min(site.pages, key=lambda page: (page.path != "/", page.language != site.language, page.path), default=None)
+    page = site.first_looked_at(site.pages)
     if page is None:
         return {}
     shown, drawer = Coverage(site).pieces_on(page), PieceDrawer(site, fitter)

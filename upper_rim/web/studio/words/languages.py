@@ -1,13 +1,12 @@
-"""What is a language called?"""
+"""What is a language called in English?"""
 
 from __future__ import annotations
 
-from django.utils.translation import get_language_info
+from django.conf.locale import LANG_INFO
+
+from ....core.languages import primary
 
 
-def language_name(tag: str) -> str:
-    """In English; the tag itself where it has no name that we know."""
-    try:
-        return str(get_language_info(tag)["name"])
-    except KeyError:
-        return tag
+def language_name(language: str) -> str:
+    known = LANG_INFO.get(language.lower()) or LANG_INFO.get(primary(language))
+    return str(known["name"]) if known and "name" in known else language

@@ -60,9 +60,9 @@ def find(request: HttpRequest, slug: str) -> HttpResponse:
     site = store.load(site_of(request.user, slug).pk).site
     asked = request.GET.get("q", "").strip().casefold()[:80]
     piece = next((piece for piece in site.pieces if piece.id == request.GET.get("piece")), None)
-    found = [one for one in _all(request, site, slug, piece, asked) if _rank(one, asked) is not None]
-    found.sort(key=lambda one: _rank(one, asked) or 0)
-    return render(request, "studio/workbench/found.html", {"found": found[:MOST_FOUND]})
+    ranked = [(_rank(one, asked), one) for one in _all(request, site, slug, piece, asked)]
+    found = sorted(((rank, one) for rank, one in ranked if rank is not None), key=lambda each: each[0])
+    return render(request, "studio/workbench/found.html", {"found": [one for _, one in found[:MOST_FOUND]]})
 
 
 def _rank(one: Found, asked: str) -> int | None:

@@ -31,9 +31,9 @@ NUMBER = "#"
 
 @dataclass(frozen=True)
 class Handle:
-    """`on`: the selector of the box that it stands at. `value`: px, None where it is as large as it is drawn. `follows`:
-    selectors with what is declared for them while it is turned. `snaps`: px, each with what it is. `is_shy`: it shows
-    only where there is something already."""
+    """`on`: the selector of the box that it stands at. `value`: px, None where it is as large as it is drawn.
+    `follows`: selectors with what is declared for them while it is turned. `snaps`: px, each with what it is.
+    `is_shy`: it shows only where there is something already."""
 
     name: str
     label: str

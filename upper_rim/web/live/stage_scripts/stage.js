@@ -3,6 +3,7 @@
   const { studio, key } = document.currentScript.dataset;
   let { shown, revision } = document.currentScript.dataset;
   let chosen = null, pointing = false, opens = false, isBench = false;
+  const tell = (told) => parent.postMessage(told, studio);
   const outline = document.createElement("style");
   document.head.append(outline);
   const mark = () => {
@@ -54,8 +55,8 @@
     if (part && !part.checkVisibility({ visibilityProperty: true })) return (looking = times && setTimeout(tellWhere, SETTLED_MS, times - 1));
     if (!part) return;
     const { left, right, top, bottom } = part.getBoundingClientRect(), line = part.closest("li");
-    const isBeside = Boolean(line) && !isInRow(line), holds = Boolean(line?.querySelector(":scope > [data-rim-branch]"));
-    parent.postMessage({ rim: "at", left, right, top, bottom, isBeside, holds }, studio);
+    const isBeside = Boolean(line) && !entries.isInRow(line), holds = Boolean(line?.querySelector(":scope > [data-rim-branch]"));
+    tell({ rim: "at", left, right, top, bottom, isBeside, holds });
   };
   // What stands in a drawer shows while that is open. While it opens it is inert, with what it fetches when it is first used
   // there before: the focus stays where the designer types.
@@ -119,14 +120,14 @@
     field.removeAttribute(WRITTEN);
     field.blur();
     // The keys are the studio's again.
-    parent.postMessage({ rim: "left" }, studio);
+    tell({ rim: "left" });
     if (!isKept || said === text.trim()) return (field.textContent = text);
     unsaid = () => (field.textContent = text);
-    parent.postMessage({ rim: "said", node, text: said }, studio);
+    tell({ rim: "said", node, text: said });
   };
   let unsaid = () => {};
   addEventListener("keydown", (event) => {
-    if (!written && event.key === "F2" && chosen && parent !== window) return event.preventDefault(), parent.postMessage({ rim: "write", node: chosen }, studio);
+    if (!written && event.key === "F2" && chosen && parent !== window) return event.preventDefault(), tell({ rim: "write", node: chosen });
     if (!written) return;
     event.stopPropagation();
     if (event.key === "Enter") event.preventDefault(), endWriting(true);
@@ -135,7 +136,7 @@
   addEventListener("focusout", ({ target }) => written?.field === target && endWriting(true));
   addEventListener("dblclick", (event) => {
     const node = !opens && !written && parent !== window && event.target.closest("[data-rim-node]");
-    if (node) event.preventDefault(), parent.postMessage({ rim: "write", node: node.dataset.rimNode }, studio);
+    if (node) event.preventDefault(), tell({ rim: "write", node: node.dataset.rimNode });
   });
   // Our layer must come before the site's own for its importance to win: it stands first in the head.
   document.head.prepend(outline, turned, writing);
@@ -153,13 +154,14 @@
     const before = turns;
     await shownAnew();
     if (turns === before) turn([]);
-    hand.settle();
+    things.settled();
+    handles.again();
   };
   const shownAnew = async () => {
     const answer = await fetch(location.href, { cache: "no-store", headers: { "X-Rim-Shown": shown } });
     if (answer.headers.get("content-type").startsWith("text/css")) {
       restyle(sheetOf(document), await answer.text());
-      return parent.postMessage({ rim: "shown" }, studio);
+      return tell({ rim: "shown" });
     }
     const next = new DOMParser().parseFromString(await answer.text(), "text/html");
     const sheet = sheetOf(document), nextSheet = sheetOf(next);
@@ -174,7 +176,7 @@
     now.forEach((piece, at) => markup[at] === shownMarkup[at] || Idiomorph.morph(piece, markup[at], { morphStyle: "outerHTML", callbacks }));
     shownMarkup = markup;
     shown = next.querySelector("script[data-shown]").dataset.shown;
-    parent.postMessage({ rim: "shown" }, studio);
+    tell({ rim: "shown" });
   };
   // What published scripts read once: what they watch, part and open, and which of them are there. Where that changes the
   // page is loaded anew. What they have found out, and what was opened, stays.
@@ -247,120 +249,38 @@
   // A port of its own: what is posted there goes at once, however busy the studio's window is with drawing its screen.
   const heard = ({ data }) => {
     if (data.rim === "scroll") return scrollTo({ top: data.to, behavior: "instant" });
-    if (data.rim === "over") return show(spotAt(data.x, data.y));
-    if (data.rim === "let go") return letGo(data.what, spotAt(data.x, data.y));
+    if (data.rim === "over") return entries.over(data.x, data.y);
+    if (data.rim === "let go") return entries.letGo(data.what, data.x, data.y);
     if (data.rim === "turn") return turn(data.rules);
-    if (data.rim === "grip") return hand.focus();
-    if (data.rim === "released") return hand.released();
+    if (data.rim === "grip") return handles.focus();
+    if (data.rim === "released") return handles.released(), rimDragging.letGo();
     if (data.rim === "write") return write(data);
-    if (data.rim === "unsaid") return unsaid(), hand.refused();
+    if (data.rim === "unsaid") return unsaid(), things.refused(), turn([]), handles.again();
     if (data.rim === "pick") return (isPicking = true), (document.documentElement.style.cursor = "crosshair");
     const before = chosen, { scroll } = data;
     [pointing, opens, isBench] = [data.pointing, data.opens, data.bench];
     document.documentElement.style.cursor = pointing ? "crosshair" : "";
     chosen = /^[a-z0-9-]+$/.test(data.chosen || "") ? data.chosen : null;
     mark();
-    hand.choose(chosen);
     if (data.rim === "changed") waiting = waiting.then(() => whenWritten).then(refresh).catch(reload);
     // What opens a menu is a script of the page's.
     if (opens) waiting = waiting.then(() => loaded);
     // After layout, and not before what was chosen is there.
     if (chosen !== before) waiting = waiting.then(() => new Promise((next) => requestAnimationFrame(() => (bringIntoView(scroll), next()))));
-    if (data.handles) waiting = waiting.then(() => hand.show(data.handles, data.scale));
+    if (data.handles) waiting = waiting.then(() => handles.show(data.handles, data.scale));
     if (opens) waiting = waiting.then(() => (looking = setTimeout(tellWhere, SETTLED_MS)));
-  };
-  // Entries of a menu are let go beside one another, or below one: in a row to its sides, else above and below.
-  const ENTRY = '[data-rim-node^="en-"],[data-rim-node^="pg-"]', EDGE = 0.3, FEW_PX = 6;
-  const bar = document.createElement("div");
-  const isInRow = (line) => {
-    const next = (line.nextElementSibling ?? line.previousElementSibling)?.getBoundingClientRect(), own = line.getBoundingClientRect();
-    return next ? Math.abs(next.top - own.top) < own.height / 2 : line.parentElement.getBoundingClientRect().height < own.height * 1.5 && !line.parentElement.closest("li");
-  };
-  const spotAt = (x, y) => {
-    const under = x < 0 ? null : document.elementFromPoint(x, y), entry = under?.closest("li")?.querySelector(ENTRY);
-    if (!entry) return under?.closest('[data-rim-node^="it-"]') ? { beside: "", where: "after" } : null;
-    const line = entry.closest("li"), rect = entry.getBoundingClientRect(), beside = entry.dataset.rimNode;
-    const isRow = isInRow(line);
-    let at = isRow ? (x - rect.left) / rect.width : (y - rect.top) / rect.height;
-    if (isRow && getComputedStyle(line).direction === "rtl") at = 1 - at;
-    return { beside, rect, isRow, where: at < EDGE ? "before" : at > 1 - EDGE ? "after" : "below" };
-  };
-  const show = (spot) => {
-    bar.remove();
-    if (!spot?.rect) return;
-    const { left, top, width, height } = spot.rect, isAfter = spot.where === "after";
-    const rtl = spot.isRow && getComputedStyle(document.body).direction === "rtl";
-    const box = spot.where === "below" ? [left, top, width, height] : spot.isRow ? [isAfter !== rtl ? left + width : left - 4, top, 4, height] : [left, isAfter ? top + height : top - 4, width, 4];
-    const [x, y, wide, high] = box.map((px) => `${px}px`);
-    Object.assign(bar.style, { position: "fixed", zIndex: 2147483647, pointerEvents: "none", left: x, top: y, width: wide, height: high, background: spot.where === "below" ? "#a84b2944" : "#a84b29" });
-    (document.querySelector(":popover-open") ?? document.body).append(bar);
-  };
-  const letGo = (what, spot) => {
-    bar.remove();
-    if (spot && spot.beside !== what) parent.postMessage({ rim: "dropped", what, beside: spot.beside, where: spot.where }, studio);
-  };
-  // A seam: the place before, between or behind a cell's items, where something can come. Near enough to it a mark shows, like
-  // a text cursor.
-  const NEAR_PX = 9, CURSOR_PX = 3;
-  const cursor = document.createElement("div");
-  const seamAt = (x, y) => {
-    const under = document.elementFromPoint(x, y), cell = under?.closest('[data-rim-node^="cl-"]');
-    if (!cell || under.closest('[data-rim-node^="it-"]')) return null;
-    const rtl = getComputedStyle(cell).direction === "rtl", whole = cell.getBoundingClientRect();
-    // An item with a hint has a wrapper around it.
-    const nodeOf = (one) => one.dataset.rimNode ?? one.querySelector(":scope > [data-rim-node]")?.dataset.rimNode;
-    const parts = [...cell.children].filter((one) => nodeOf(one) && one.getClientRects().length);
-    const items = parts.map((one) => one.getBoundingClientRect());
-    if (!items.length) return { cell, rect: { left: x, top: whole.top, height: whole.height } };
-    const isBefore = (one) => one.bottom <= y || (one.top <= y && (rtl ? one.left >= x : one.right <= x));
-    const at = items.filter(isBefore).length, [before, after] = [items[at - 1], items[at]];
-    const end = before && (rtl ? before.left : before.right), ahead = after && (rtl ? after.right : after.left);
-    const beside = before && after && before.bottom > after.top ? (end + ahead) / 2 : end !== undefined && y < before.bottom ? end + (rtl ? -4 : 4) : ahead + (rtl ? 4 : -4);
-    const { top, height } = after && y >= after.top ? after : (before ?? after);
-    if (Math.abs(beside - x) > NEAR_PX || y < top || y > top + height) return null;
-    return { cell, behind: parts[at - 1] && nodeOf(parts[at - 1]), before: parts[at] && nodeOf(parts[at]), rect: { left: beside, top, height } };
-  };
-  const showCursor = (seam) => {
-    cursor.remove();
-    if (!seam) return;
-    const { left, top, height } = seam.rect;
-    const [x, y, high] = [left - CURSOR_PX / 2, top, height].map((px) => `${px}px`);
-    Object.assign(cursor.style, { position: "fixed", zIndex: 2147483647, pointerEvents: "none", left: x, top: y, width: `${CURSOR_PX}px`, height: high, background: "#a84b29", borderRadius: "2px" });
-    (document.querySelector(":popover-open") ?? document.body).append(cursor);
   };
   // Things are taken hold of where their outline is beside them.
   const isBusy = () => parent === window || !isBench || opens || pointing || isPicking || Boolean(written);
-  const hand = rimHand({ tell: (told) => parent.postMessage(told, studio), turn, isBusy });
-  const maySeam = () => !isBusy() && !hand.isHolding();
-  addEventListener("pointermove", ({ clientX, clientY }) => showCursor(maySeam() && seamAt(clientX, clientY)));
-  document.documentElement.addEventListener("pointerleave", () => showCursor(null));
-  let drag = null;
-  addEventListener("dragstart", (event) => opens && event.target.closest?.(ENTRY) && event.preventDefault());
-  addEventListener("pointerdown", (event) => {
-    const entry = opens && !event.button && event.target.closest(ENTRY);
-    if (entry) drag = { what: entry.dataset.rimNode, x: event.clientX, y: event.clientY, isMoving: false };
-  });
-  addEventListener("pointermove", ({ clientX, clientY }) => {
-    if (!drag || (!drag.isMoving && Math.hypot(clientX - drag.x, clientY - drag.y) < FEW_PX)) return;
-    drag.isMoving = true;
-    show(spotAt(clientX, clientY));
-  });
-  addEventListener("pointerup", ({ clientX, clientY }) => {
-    if (drag?.isMoving) {
-      letGo(drag.what, spotAt(clientX, clientY));
-      // What was dragged was not pressed; let go outside, nothing is.
-      const swallow = (event) => (event.preventDefault(), event.stopImmediatePropagation());
-      addEventListener("click", swallow, { capture: true, once: true });
-      setTimeout(() => removeEventListener("click", swallow, { capture: true }));
-    }
-    drag = null;
-  });
+  const handles = rimHandles({ tell, turn });
+  const things = rimThings({ tell, isBusy, chosen: () => chosen, zoom: handles.zoom });
+  const entries = rimEntries({ tell, isOpen: () => opens });
+  const seams = rimSeams(() => !isBusy() && !handles.isHeld() && !rimDragging.isMoving());
   addEventListener("keydown", (event) => {
     const { key, shiftKey } = event;
-    if (key === "F6" && parent !== window) return event.preventDefault(), parent.postMessage({ rim: "region", back: shiftKey }, studio);
+    if (key === "F6" && parent !== window) return event.preventDefault(), tell({ rim: "region", back: shiftKey });
     if (key !== "Escape") return;
-    if (drag) bar.remove(), (drag = null);
-    else if (!opens && !document.querySelector(":popover-open, dialog[open]")) parent.postMessage({ rim: "out" }, studio);
+    if (!opens && !document.querySelector(":popover-open, dialog[open]")) tell({ rim: "out" });
   });
   const offer = () => {
     const line = new MessageChannel();
@@ -395,36 +315,32 @@
       event.preventDefault();
       isPicking = false;
       document.documentElement.style.cursor = "";
-      return parent.postMessage({ rim: "picked", ...coloursAt(event.target) }, studio);
+      return tell({ rim: "picked", ...coloursAt(event.target) });
     }
-    const seam = maySeam() && !event.ctrlKey && seamAt(event.clientX, event.clientY);
-    if (seam) {
-      const { cell, behind, before, rect: { left, top, height } } = seam;
-      event.preventDefault();
-      return parent.postMessage({ rim: "seam", cell: cell.dataset.rimNode, behind, before, left, right: left, top, bottom: top + height }, studio);
-    }
+    const seam = !event.ctrlKey && seams.at(event.clientX, event.clientY);
+    if (seam) return event.preventDefault(), tell({ rim: "seam", ...seam });
     const link = event.target.closest("a[href]");
     const node = event.target.closest("[data-rim-node]");
     const list = pointing && !node && event.target.closest("ul,ol,tbody,dl");
     if (list) {
       event.preventDefault();
-      return parent.postMessage({ rim: "pointed", selector: selectorOf(list) }, studio);
+      return tell({ rim: "pointed", selector: selectorOf(list) });
     }
     if (node && !event.ctrlKey && parent !== window) {
       if (link) event.preventDefault();
       const ids = [];
       for (let part = node; part; part = part.parentElement.closest("[data-rim-node]")) ids.push(part.dataset.rimNode);
-      parent.postMessage({ rim: "pressed", nodes: ids }, studio);
+      tell({ rim: "pressed", nodes: ids });
     }
   }, true);
   // How high the page is, and where it stands.
-  const measure = () => parent.postMessage({ rim: "measured", whole: document.documentElement.scrollHeight, high: innerHeight }, studio);
+  const measure = () => tell({ rim: "measured", whole: document.documentElement.scrollHeight, high: innerHeight });
   if (parent !== window) {
     new ResizeObserver(measure).observe(document.documentElement);
     addEventListener("load", measure);
     addEventListener("resize", measure);
     for (const moving of ["scroll", "resize"]) addEventListener(moving, () => opens && tellWhere(), { passive: true });
-    addEventListener("scroll", () => parent.postMessage({ rim: "scrolled", at: scrollY }, studio), { passive: true });
+    addEventListener("scroll", () => tell({ rim: "scrolled", at: scrollY }), { passive: true });
   }
   // The studio loads this page, and listens by then.
   if (parent !== window) offer();

@@ -1,20 +1,17 @@
-// On the stage only, never published: handles at what is chosen, by which its sizes are turned, and things that are dragged to
-// another place. Both are told when they are let go; until then only what is drawn here follows.
-// `tell` posts to the studio, `turn` paints rules until the page says so itself; `isBusy`: whether a press means something else.
-const rimHand = ({ tell, turn, isBusy }) => {
-  const CLAY = "#a84b29", FEW_PX = 4, SNAP_PX = 4, KEYS_MS = 500, SMALL_PX = 80, TOLD_PX = 9, ABOVE_ALL = 2147483647;
+// On the stage only, never published: handles at what is chosen, by which its sizes are turned. A size is told when its handle
+// is let go; until then only what is drawn here follows.
+// `tell` posts to the studio, `turn` paints rules until the page says so itself.
+const rimHandles = ({ tell, turn }) => {
+  const { CLAY, ABOVE_ALL, layer, place: set, isRtl, shows } = rimDrawn, SNAP_PX = 4, KEYS_MS = 500, SMALL_PX = 80, TOLD_PX = 9;
   const PADDING = { "padding-block-start": "top", "padding-block-end": "bottom", "padding-inline-start": "start", "padding-inline-end": "end" };
   const STYLE = `:host{all:initial;position:fixed;inset:0;pointer-events:none;z-index:${ABOVE_ALL}}
     i{position:fixed;box-sizing:border-box;pointer-events:auto;touch-action:none;background:${CLAY};border:1px solid #fff;border-radius:4px;outline-offset:2px}
     i::before{content:"";position:absolute;inset:-5px}
     i[data-size]{z-index:1}
     i:focus-visible,i:hover,i[data-held]{outline:2px solid ${CLAY}}
-    b{position:fixed;display:none;background:#a84b2933}
+    b{position:fixed;display:none;background:${CLAY}33}
     output{position:fixed;display:none;font:600 12px/1.5 system-ui,sans-serif;color:#fff;background:${CLAY};padding:1px 6px;border-radius:4px;white-space:nowrap;transform-origin:0 0}
     .told output,.told b{display:block}`;
-  const shows = (part) => part.checkVisibility({ visibilityProperty: true }) && part.getClientRects().length > 0;
-  const isRtl = (part) => getComputedStyle(part).direction === "rtl";
-  const layerOf = () => document.querySelector(":popover-open, dialog[open]") ?? document.documentElement;
 
   const host = document.createElement("div"), root = host.attachShadow({ mode: "open" });
   host.dataset.rimHandles = "";
@@ -90,7 +87,6 @@ const rimHand = ({ tell, turn, isBusy }) => {
     const y = below + high <= innerHeight ? below : Math.max(0, top - TOLD_PX * zoom - high);
     Object.assign(told.style, { left: `${Math.max(0, Math.min(left, innerWidth - wide))}px`, top: `${y}px`, transform: `scale(${zoom})` });
   };
-  const set = (element, [left, top, width, height]) => Object.assign(element.style, { left: `${left}px`, top: `${top}px`, width: `${width}px`, height: `${height}px` });
 
   const limited = ({ least, most }, value) => Math.round(Math.min(most, Math.max(least, value)));
   const begin = (one) => {
@@ -197,104 +193,15 @@ const rimHand = ({ tell, turn, isBusy }) => {
       handles = listed.map(made);
       root.replaceChildren(Object.assign(document.createElement("style"), { textContent: STYLE }), ...handles.map(({ group }) => group));
     } else handles.forEach((one, at) => (one.handle = listed[at]));
-    if (host.parentElement !== layerOf()) layerOf().append(host);
-    draw();
+    again();
   };
+  // What was painted, scrolled or opened: they stand where their things are now, in the layer that is the uppermost.
   const again = () => {
-    if (handles.length && host.parentElement !== layerOf()) layerOf().append(host);
+    if (handles.length && host.parentElement !== layer()) layer().append(host);
     draw();
   };
   const focus = () => handles.find(({ group }) => !group.hidden)?.mark.focus();
   for (const moving of ["scroll", "resize", "transitionend", "toggle"]) addEventListener(moving, again, { passive: true, capture: true });
-
-  // Things are dragged: an item beside another, or into a cell; a cell beside another; a row above or below another.
-  const KINDS = ["it", "cl", "rw"], NODE = KINDS.map((kind) => `[data-rim-node^="${kind}-"]`).join();
-  const bar = document.createElement("div"), faint = document.createElement("style");
-  document.head.append(faint);
-  let drag = null, chosen = "";
-  const idOf = (part) => part?.dataset.rimNode ?? "";
-  const thingAt = (target) => {
-    const chain = [];
-    for (let part = target.closest(NODE); part; part = part.parentElement.closest(NODE)) chain.push(part);
-    return chain.find((part) => idOf(part) === chosen) ?? chain[0];
-  };
-  const isBesideNext = (one, other) => one && other && Math.min(one.bottom, other.bottom) - Math.max(one.top, other.top) > Math.min(one.height, other.height) / 2;
-  // A hint is around its item.
-  const boxOf = (part) => (part.parentElement.matches("[data-rim-node]") ? part : part.parentElement);
-  const spotAt = (x, y) => {
-    const { what, kind } = drag, under = document.elementFromPoint(x, y), holder = { it: "cl", cl: "rw", rw: "pc" }[kind];
-    const target = under?.closest(`[data-rim-node^="${kind}-"]`);
-    if (target && idOf(target) === what) return null;
-    const within = (target ?? under)?.closest(`[data-rim-node^="${holder}-"]`);
-    if (!within) return null;
-    const parts = [...within.querySelectorAll(`[data-rim-node^="${kind}-"]`)].filter((part) => part.closest(`[data-rim-node^="${holder}-"]`) === within && shows(part));
-    const others = parts.filter((part) => idOf(part) !== what);
-    if (!others.length) return kind === "it" || kind === "rw" ? { beside: idOf(within), where: "in", rect: within.getBoundingClientRect() } : null;
-    const far = (part) => {
-      const { left, right, top, bottom } = part.getBoundingClientRect();
-      return Math.hypot(Math.max(left - x, 0, x - right), Math.max(top - y, 0, y - bottom));
-    };
-    const nearest = others.includes(target) ? target : others.reduce((one, other) => (far(other) < far(one) ? other : one));
-    const rect = nearest.getBoundingClientRect(), next = others[others.indexOf(nearest) + 1] ?? others[others.indexOf(nearest) - 1] ?? (kind === "it" ? null : parts.find((part) => part !== nearest));
-    const across = kind !== "rw" && (next ? isBesideNext(rect, next.getBoundingClientRect()) : getComputedStyle(boxOf(nearest).parentElement).flexDirection !== "column");
-    const isBefore = across ? x < rect.left + rect.width / 2 !== isRtl(nearest) : y < rect.top + rect.height / 2;
-    return { beside: idOf(nearest), where: isBefore ? "before" : "after", rect, across, rtl: isRtl(nearest), part: nearest };
-  };
-  const mark = (spot) => {
-    bar.remove();
-    if (!spot) return;
-    const { left, top, width, height } = spot.rect, thick = 4 * zoom;
-    const isAtEnd = spot.across ? (spot.where === "after") !== spot.rtl : spot.where === "after";
-    const box = spot.where === "in" ? [left, top, width, height] : spot.across ? [isAtEnd ? left + width : left - thick, top, thick, height] : [left, isAtEnd ? top + height : top - thick, width, thick];
-    set(bar, box);
-    Object.assign(bar.style, { position: "fixed", zIndex: ABOVE_ALL, pointerEvents: "none", background: spot.where === "in" ? "#a84b2944" : CLAY, borderRadius: "2px" });
-    bar.dataset.rimLanding = `${spot.where} ${spot.beside}`;
-    layerOf().append(bar);
-  };
-  const end = () => {
-    bar.remove();
-    faint.textContent = "";
-    const was = drag;
-    drag = null;
-    return was;
-  };
-  // It stands there at once; told no, it is back where it was.
-  const nothing = () => {};
-  let takeBack = nothing;
-  const released = () => (held?.one.mark.hasAttribute("data-held") && letGo(), drag?.isMoving && end());
-  const refused = () => (takeBack(), settle(), turn([]));
-  const settle = () => ((takeBack = nothing), again());
-  const land = ({ part }, spot) => {
-    const thing = boxOf(part), [holder, next] = [thing.parentElement, thing.nextSibling];
-    if (spot.where === "in") return;
-    takeBack = () => holder.insertBefore(thing, next);
-    boxOf(spot.part)[spot.where](thing);
-    draw();
-  };
-  addEventListener("dragstart", (event) => !isBusy() && event.target.closest?.(NODE) && event.preventDefault());
-  addEventListener("pointerdown", (event) => {
-    const part = !event.button && !isBusy() && event.target.closest?.(NODE) && thingAt(event.target);
-    if (part) drag = { part, what: idOf(part), kind: idOf(part).slice(0, 2), x: event.clientX, y: event.clientY, isMoving: false };
-  });
-  addEventListener("pointermove", ({ clientX, clientY }) => {
-    if (!drag || (!drag.isMoving && Math.hypot(clientX - drag.x, clientY - drag.y) < FEW_PX * zoom)) return;
-    if (!drag.isMoving) faint.textContent = `[data-rim-node="${drag.what}"]{opacity:.5!important}*{user-select:none!important;cursor:grabbing!important}`;
-    drag.isMoving = true;
-    mark((drag.spot = spotAt(clientX, clientY)));
-  });
-  addEventListener("pointerup", () => {
-    const was = drag && end();
-    if (!was?.isMoving) return;
-    // What was dragged was not pressed; let go outside, nothing is.
-    const swallow = (event) => (event.preventDefault(), event.stopImmediatePropagation());
-    addEventListener("click", swallow, { capture: true, once: true });
-    setTimeout(() => removeEventListener("click", swallow, { capture: true }));
-    if (!was.spot) return;
-    land(was, was.spot);
-    tell({ rim: "moved", what: was.what, beside: was.spot.beside, where: was.spot.where });
-  });
-  addEventListener("pointercancel", end);
-  addEventListener("keydown", (event) => event.key === "Escape" && drag?.isMoving && (event.stopImmediatePropagation(), end()), true);
-
-  return { show, settle, focus, choose: (node) => (chosen = node ?? ""), refused, released, isHolding: () => Boolean(held || drag?.isMoving) };
+  const released = () => held?.one.mark.hasAttribute("data-held") && letGo();
+  return { show, again, focus, released, zoom: () => zoom, isHeld: () => Boolean(held) };
 };
