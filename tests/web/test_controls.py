@@ -10,11 +10,13 @@ from django.contrib.auth.models import User
 
 from tests.nodes import node_in
 from upper_rim.core.kinds.items import ITEM_KINDS
+from upper_rim.core.kinds.items.menu import MenuItem
 from upper_rim.core.model.site import Site, content_hash
-from upper_rim.core.model.tree import walk
+from upper_rim.core.model.tree import items_of, walk
+from upper_rim.demo import ostrey
 from upper_rim.web.sites import store
 from upper_rim.web.sites.models import StoredSite
-from upper_rim.web.studio.controls.control import Control
+from upper_rim.web.studio.controls.control import FEW, FOLDED_FROM, Control
 from upper_rim.web.studio.controls.of_movement import movement_groups
 from upper_rim.web.studio.controls.of_nodes import groups_for
 
@@ -103,3 +105,18 @@ def test_every_control_that_the_tray_offers_can_be_set_to_another_value_and_undo
         undone = store.undo(ferries.pk, ada)
         assert isinstance(undone, store.Loaded) and content_hash(undone.site) == content_hash(before.site), control
     assert len(tried) > 150
+
+
+def test_a_large_group_shows_few_controls_and_counts_what_is_set_among_the_rest() -> None:
+    site = ostrey()[0]
+    menu = next(item for item in items_of(site.pieces) if isinstance(item, MenuItem) and item.has_button)
+    for groups in (groups_for(menu, site), movement_groups(site.pieces[0], site)):
+        for group in groups:
+            assert [*group.few, *group.more] == group.controls
+            assert len(group.few) == (len(group.controls) if len(group.controls) < FOLDED_FROM else FEW)
+
+    def gap(px: int) -> Control:
+        controls = (one for group in groups_for(menu.replaced(gap_px=px), site) for one in group.controls)
+        return next(one for one in controls if one.field == "gap_px")
+
+    assert gap(31).is_set and not gap(MenuItem.model_fields["gap_px"].default).is_set
