@@ -403,15 +403,17 @@ class Browser:
 
     def on_screen(self, element: str, across: float = 0.5, down: float = 0.5) -> tuple[float, float]:
         """Where a place of an element's box on the stage, however small that is drawn, lies in the window: `element` is
-        an expression of JavaScript, the place in shares of the box."""
-        left, top, width, height = wait_for(
-            lambda: self.on_stage_js(
-                f"const {{left, top, width, height}} = ({element}).getBoundingClientRect(); return [left, top, width, height]"
-            )
-        )
-        x, y, scale = self.js(
-            "const stage = document.querySelector('#stage'), {left, top, width} = stage.getBoundingClientRect(); return [left, top, width / stage.offsetWidth]"
-        )
+        an expression of JavaScript, the place in shares of the box. Told once neither it nor the stage moves."""
+        box = f"const {{left, top, width, height}} = ({element}).getBoundingClientRect(); return [left, top, width, height]"
+        stage = "const stage = document.querySelector('#stage'), {left, top, width} = stage.getBoundingClientRect(); return [left, top, width / stage.offsetWidth]"
+        places: list[list[float]] = []
+
+        def stands() -> bool:
+            places.append([*self.on_stage_js(box), *self.js(stage)])
+            return places[-1:] == places[-2:-1]
+
+        wait_for(stands)
+        left, top, width, height, x, y, scale = places[-1]
         return x + scale * (left + width * across), y + scale * (top + height * down)
 
     def mouse(self, kind: str, x: float, y: float, is_down: bool = False, alt: bool = False, count: int = 1) -> None:
@@ -421,16 +423,17 @@ class Browser:
         event = {"type": kind, "x": x, "y": y, "clickCount": count, **about}
         self.driver.execute_cdp_cmd("Input.dispatchMouseEvent", event)
 
-    def drag_on_stage(self, what: str, onto: str, across: float, down: float = 0.5) -> None:
-        """From the middle of one thing to a place of another's box; both are expressions, as for `on_screen`."""
+    def drag_on_stage(self, what: str, onto: str, across: float, down: float = 0.5) -> str:
+        """From the middle of one thing to a place of another's box; both are expressions, as for `on_screen`. Gives what
+        the mark there said before it was let go: where, and of which node."""
         begin, to = self.on_screen(what), self.on_screen(onto, across, down)
         with self.held(*begin) as pull:
             for step in range(1, 13):
                 pull(begin[0] + (to[0] - begin[0]) * step / 12, begin[1] + (to[1] - begin[1]) * step / 12)
-            assert self.on_stage_js("return !!document.querySelector('[data-rim-landing]')"), (
-                "no mark where it will land"
-            )
+            landing = self.on_stage_js("return document.querySelector('[data-rim-landing]')?.dataset.rimLanding")
+            assert landing, "no mark where it will land"
         self.settled()
+        return str(landing)
 
     @contextmanager
     def held(self, x: float, y: float) -> Iterator[Callable[..., None]]:

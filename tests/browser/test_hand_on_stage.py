@@ -127,19 +127,19 @@ def lines(browser: Browser) -> list[str]:
     ]
 
 
-def drag(browser: Browser, what: str, onto: str, across: float, down: float) -> None:
-    browser.drag_on_stage(node(what), node(onto), across, down)
+def drag(browser: Browser, what: str, where: str, beside: str, across: float, down: float) -> None:
+    assert browser.drag_on_stage(node(what), node(beside), across, down) == f"{where} {beside}"
 
 
 def test_an_item_is_dragged_before_another_and_into_another_piece(bench: Browser) -> None:
     look_at(bench, "pc-main", "it-book")
-    drag(bench, "it-book", "it-menu", 0.05, 0.5)
+    drag(bench, "it-book", "before", "it-menu", 0.05, 0.5)
     wait_for(lambda: lines(bench).index("it-book") == lines(bench).index("it-menu") - 1)
     assert bench.posts() == 1 and bench.one("chosen").text.startswith("Button")
     bench.press("undo")
     # What is pressed is dragged, also where something else is chosen; into the row of another piece.
     look_at(bench, "pc-main", "it-logo")
-    drag(bench, "it-book", "it-winter", 0.95, 0.5)
+    drag(bench, "it-book", "after", "it-winter", 0.95, 0.5)
     wait_for(lambda: "/pieces/pc-winter/" in bench.driver.current_url)
     assert "it-book" in lines(bench)
     bench.press("undo")
@@ -147,11 +147,11 @@ def test_an_item_is_dragged_before_another_and_into_another_piece(bench: Browser
 
 def test_rows_and_cells_that_are_chosen_are_dragged(bench: Browser) -> None:
     look_at(bench, "pc-main", "rw-main")
-    drag(bench, "rw-main", "rw-above", 0.5, 0.2)
+    drag(bench, "rw-main", "before", "rw-above", 0.5, 0.2)
     wait_for(lambda: lines(bench).index("rw-main") < lines(bench).index("rw-above"))
     bench.press("undo")
     look_at(bench, "pc-main", "cl-end")
-    drag(bench, "cl-end", "cl-start", 0.1, 0.5)
+    drag(bench, "cl-end", "before", "cl-start", 0.1, 0.5)
     wait_for(lambda: lines(bench).index("cl-end") < lines(bench).index("cl-start"))
     bench.press("undo")
 
