@@ -38,7 +38,7 @@ from upper_rim.core.model.editing.edits import Add, Edit, Remove, Together
 from upper_rim.core.model.site import Asset, Band, Menu, Page, Site
 from upper_rim.core.style.resolve import styled_in
 from upper_rim.core.values.rich import RichWords
-from upper_rim.core.values.styling import Declaration, RoleDefault
+from upper_rim.core.values.styling import LIMITED, Declaration, RoleDefault
 from upper_rim.core.values.targets import ToAddress
 from upper_rim.core.values.words import Words
 
@@ -185,6 +185,8 @@ class FittedMaker:
             value = self.chance.choice(SIZES[name])
             if takes_lengths(name) and self.chance.random() < 0.3:
                 value = any_length(self.chance, name)
+            if name not in LIMITED.get(roles[part], (name,)):
+                continue
             declaration = Declaration(id=self.new_id("st"), property=name, value=value, part=part, band=band)
             made[part, name, band] = declaration
         return tuple(made.values())

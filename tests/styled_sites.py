@@ -12,18 +12,21 @@ from upper_rim.core.kinds.entries import Entry
 from upper_rim.core.kinds.items import ITEM_KINDS
 from upper_rim.core.kinds.items.button import ButtonItem
 from upper_rim.core.kinds.items.contact import Contact
+from upper_rim.core.kinds.items.form import Form, FormField
 from upper_rim.core.kinds.items.icon import IconLink
 from upper_rim.core.kinds.items.links import LinkList
 from upper_rim.core.kinds.items.menu import MenuItem
 from upper_rim.core.kinds.items.pictures import PictureLink, PictureList
 from upper_rim.core.kinds.items.posts import Posts
+from upper_rim.core.kinds.items.rich import RichText
 from upper_rim.core.kinds.items.social import Profile, SocialRow
 from upper_rim.core.kinds.pieces.base import ReachRule
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.rows import Cell, Row
 from upper_rim.core.model.editing.check import broken_references, roles_of
 from upper_rim.core.model.site import Band, Menu, Site
-from upper_rim.core.values.styling import STATES_OF, Declaration, Look, Role, RoleDefault, Swatch, Tied
+from upper_rim.core.values.rich import RichWords
+from upper_rim.core.values.styling import LIMITED, STATES_OF, Declaration, Look, Role, RoleDefault, Swatch, Tied
 from upper_rim.core.values.targets import ToAddress
 from upper_rim.core.values.words import Words
 
@@ -39,7 +42,23 @@ ROLES: tuple[Role, ...] = (
     "second",
     "icon",
     "ring",
+    "link",
+    "field",
+    "heading-2",
+    "list-title",
+    "second-line",
+    "badge",
+    "label",
 )
+
+
+RICH = '<p>Some <a href="/x/">words</a></p><ul><li>One</li></ul><h2>Two</h2><h3>Three</h3>'
+
+
+def _entry(at: int, below: tuple[Entry, ...] = ()) -> Entry:
+    """With all that an entry can say."""
+    said = {"label": Words(text=f"Entry {at}"), "second": Words(text="More"), "mark": Words(text="New")}
+    return Entry(id=f"en-{at}", target=ToAddress(address="/x/"), entries=below, **said)
 
 
 class StyledMaker(Maker):
@@ -68,7 +87,7 @@ class StyledMaker(Maker):
             ),
             bands=self._bands,
             menus=(
-                Menu(id="mn-a", name="Main", entries=tuple(Entry(id=f"en-{at}", label=Words(text=f"Entry {at}"), target=ToAddress(address="/x/")) for at in range(3))),
+                Menu(id="mn-a", name="Main", entries=(_entry(0), _entry(1, (_entry(2),)), _entry(3))),
             ),
             looks=looks,
             roles=self._defaults(6),
@@ -82,8 +101,7 @@ class StyledMaker(Maker):
         for _ in range(self.chance.randrange(most + 1)):
             part = self.chance.choice(list(roles))
             states = STATES_OF[roles[part]]
-            allowed = {"ring": "outline", "column-rule": "border-inline-start"}.get(roles[part], "")
-            name = self.chance.choice([name for name in VALUES if name.startswith(allowed)])
+            name = self.chance.choice([name for name in VALUES if name in LIMITED.get(roles[part], (name,))])
             said = self.chance.choice(VALUES[name])
             if takes_lengths(name) and roles[part] != "column-rule" and self.chance.random() < 0.2:
                 said = any_length(self.chance, name)
@@ -145,11 +163,18 @@ class StyledMaker(Maker):
         elif kind is SocialRow:
             made |= {"profiles": (Profile(id=self.new_id("pf"), address="mailto:a@b.example"),)}
         elif kind is PictureList:
-            made |= {"links": (PictureLink(id=self.new_id("pl"), target=ToAddress(address="/x/")),)}
+            link = PictureLink(id=self.new_id("pl"), target=ToAddress(address="/x/"), second=Words(text="More"))
+            made |= {"links": (link,)}
+        elif kind is RichText:
+            made |= {"rich": RichWords(text=RICH)}
+        elif kind is Form:
+            made |= {"fields": (FormField(id=self.new_id("ff")),)}
         elif kind is Posts:
             made |= {"words": Words(text=chance.choice(["", "Title"]))}
         elif kind is Contact:
             made |= {"name": "Ostrey Ferries", "telephone": "+44 1632 960144"}
+        if chance.random() < 0.2:
+            made["hint"] = Words(text="A hint")
         if kind in {ButtonItem, IconLink}:
             made["target"] = ToAddress(address="/x/")
         return self._dressed(kind(**made), 8)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 import sys
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
@@ -11,7 +12,7 @@ import pytest
 from tests.fit_judge import boxes_of
 from upper_rim.core.fit.css.base import BaseSheets
 from upper_rim.core.fit.css.boxes import Sides
-from upper_rim.core.fit.markup.elements import ROLE_OF_CLASS
+from upper_rim.core.fit.markup.elements import PART_OF_CLASS
 from upper_rim.core.fit.rows.sweep import frame_at
 from upper_rim.core.fit.text.typesetting import Type
 from upper_rim.core.kinds.entries import Entry
@@ -22,7 +23,7 @@ from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.rows import Cell, Row
 from upper_rim.core.kinds.rule import Rule, rules_in
 from upper_rim.core.model.site import Menu, Site
-from upper_rim.core.output.css.style_rules import ROLE_SELECTORS
+from upper_rim.core.output.css.style_rules import PART_SELECTORS
 from upper_rim.core.output.fitting import fitter_of
 from upper_rim.core.output.shelf import Shelf
 from upper_rim.core.values.rich import RichWords
@@ -124,9 +125,11 @@ def test_a_number_that_changes_in_a_sheet_changes_what_is_foreseen() -> None:
     assert after["it-text"] == before["it-text"]
 
 
-def test_fit_finds_the_role_of_an_element_by_the_class_that_the_published_sheet_finds_it_by() -> None:
-    published = {ROLE_SELECTORS[role]: role for role in ROLE_OF_CLASS.values()}
-    assert published == {f".rim-{name}": role for name, role in ROLE_OF_CLASS.items()}
+def test_fit_finds_the_part_of_an_element_by_a_class_that_the_published_sheet_finds_it_by() -> None:
+    for name, part in PART_OF_CLASS.items():
+        assert re.search(rf"\.rim-{name}\b(?!-)", PART_SELECTORS[part]), (name, part)
+    by_parts_of_their_own = {"list", "content", "lower", "entry", "bullet", "panel", "opened", "veil", "caption"}
+    assert {*PART_SELECTORS} - {"box"} - {*PART_OF_CLASS.values()} <= by_parts_of_their_own
 
 
 def test_threads_that_share_the_sheets_are_told_what_each_would_be_told_alone() -> None:

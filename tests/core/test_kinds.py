@@ -84,7 +84,10 @@ def test_kinds_are_told_apart_by_their_names_and_have_roles_with_states() -> Non
     assert len({kind.NAME for kind in kinds}) == len(kinds)
     for kind in ITEM_KINDS.values():
         item: Item = kind.model_validate({"id": "it-a"})
-        assert {*item.roles.values(), *item.ROLES_WITHIN, *item.texts_within()} <= set(STATES_OF)
+        assert {*item.roles.values()} <= set(STATES_OF)
+        assert {*item.texts_within(), *item.unseen_parts, "box"} <= {*item.roles}
+        parts = list(item.roles)
+        assert all(parts.index(outer) < parts.index(part) for part, outer in item.WITHIN.items() if part in parts)
     for at_home in kinds:
         assert at_home.__module__.rpartition(".")[2] == str(at_home.model_fields["kind"].default)
 

@@ -32,13 +32,11 @@ from upper_rim.core.kinds.items.rich import RichText
 from upper_rim.core.kinds.items.search import SearchBox
 from upper_rim.core.kinds.items.text import TextItem
 from upper_rim.core.kinds.items.trail import Trail
-from upper_rim.core.kinds.items.viewer import Viewer
 from upper_rim.core.kinds.pieces.drawer import Drawer
 from upper_rim.core.kinds.pieces.float import Float
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.rows import Cell, Row
 from upper_rim.core.model.editing.apply import apply, inverse
-from upper_rim.core.model.editing.check import roles_within
 from upper_rim.core.model.editing.edits import Add, Edit, Set
 from upper_rim.core.model.editing.refusal import Refusal
 from upper_rim.core.model.references import references
@@ -408,7 +406,7 @@ def test_a_faint_default_is_found_in_whatever_item_takes_it(role: str) -> None:
         item.id
         for piece in site.pieces
         for item in site.shown_items(piece)
-        if role in roles_within(item) and not isinstance(item, Viewer)
+        if role in {item.roles[part] for part in item.texts_within()}
     }
     if role == "button":
         holders |= {"pc-fan", "it-b"}
@@ -419,7 +417,7 @@ def test_a_faint_default_is_found_in_whatever_item_takes_it(role: str) -> None:
 def test_an_items_own_words_are_asked_for_their_contrast(item: str) -> None:
     faint = after(faint_site(), Add(parent=item, slot="styles", values=(said("color", FAINT, 1),)))
     assert {weak.node for weak in weak_texts(faint, lambda path: None)} == {item}
-    own = [weak for weak in weak_texts(faint, lambda path: None) if weak.element.role in {"menu", "block"}]
+    own = [weak for weak in weak_texts(faint, lambda path: None) if weak.element.part != "content"]
     assert own and all(weak.styled == item for weak in own)
 
 

@@ -15,7 +15,7 @@ from upper_rim.core.exchange.bundle import write_bundle
 from upper_rim.core.model.site import Site
 from upper_rim.core.output.publication import publication
 from upper_rim.core.style.resolve import Styling, styled_in
-from upper_rim.core.values.styling import PARTS
+from upper_rim.core.values.styling import LOOK_PARTS
 from upper_rim.demo import ostrey, quillwort
 from upper_rim.shipped import HERE, shelf
 from upper_rim.web.live.addresses import StageKey, stage_label
@@ -181,7 +181,7 @@ def test_every_screen_about_looks_shows_for_any_site_and_any_address(ada: User) 
         base = f"/s/styled-{seed}/"
         rooms = ["", "type/", "defaults/", "looks/", "contrast/", "schemes/", "code/", "carry/"]
         addresses = [f"{base}foundations/{room}" for room in rooms]
-        addresses += [f"{base}foundations/looks/lk-{at}/?part={part}&state=hover" for at in range(4) for part in PARTS]
+        addresses += [f"{base}foundations/looks/lk-{at}/?part={part}&state=hover" for at in range(4) for part in LOOK_PARTS]
         addresses += [
             f"{base}foundations/defaults/{role}/?tray={tray}"
             for role in ("field", "ring", "page", "list")

@@ -38,6 +38,13 @@ _BUTTON = {
     "min-block-size": "44px",
     "font-weight": "600",
 }
+_SHADOW = "0 8px 24px rgb(0 0 0 / 18%)"
+_OPENED = {
+    "padding-block-start": "12px",
+    "padding-inline-end": "20px",
+    "padding-block-end": "24px",
+    "padding-inline-start": "20px",
+}
 _HEADING = {"font-weight": "700", "line-height": "1.2"}
 
 BUILT_IN: BuiltIn = {
@@ -104,6 +111,33 @@ BUILT_IN: BuiltIn = {
         "placeholder": {"color": "@:ink/70%"},
         "invalid": border("2px", "solid", "@:fault"),
         "disabled": {"opacity": "0.6"},
+    },
+    "list-title": {"rest": {"font-weight": "700", "margin-block-end": "4px"}},
+    "second-line": {"rest": {"font-size": "0.85em", "opacity": "0.85"}},
+    "badge": {
+        "rest": {
+            "font-size": "0.75em",
+            "padding-inline-start": "6px",
+            "padding-inline-end": "6px",
+            **border("1px", "solid", "currentcolor"),
+            **corners("1em"),
+        }
+    },
+    "panel": {
+        "rest": {**_sides("padding", "8px", "14px"), **corners("6px"), "box-shadow": _SHADOW}
+    },
+    "drawer": {"rest": {**_OPENED, "box-shadow": _SHADOW}},
+    "veil": {"rest": {"background-color": "rgb(0 0 0 / 45%)"}},
+    "close": {"rest": {"min-inline-size": "44px", "min-block-size": "44px"}},
+    "hint": {
+        "rest": {
+            **_sides("padding", "6px", "10px"),
+            **corners("6px"),
+            "background-color": "@:ink",
+            "color": "@:ground",
+            "font-size": "14px",
+            "max-inline-size": "min(240px, 80vw)",
+        }
     },
     "ring": {
         "focus": {

@@ -2,13 +2,14 @@
 
 An element asks its layers in this order and takes the first answer:
 
-1. its own declarations;
+1. its own declarations; of a menu's entry below the first level those for such, then those for all entries;
 2. the looks that it wears, the last one first; of a look, the content before the box where both are one element;
 3. its piece's defaults for its role;
 4. the site's defaults for its role (the scale and the faces count as such);
 5. the site's focus ring, where it can be focused;
 6. what is built in, for the ring and for its role;
-7. for an inherited property, its parent at rest (CSS Cascade 5, 7.1); otherwise the CSS initial value.
+7. for an inherited property, its parent (CSS Cascade 5, 7.1), which is pointed at and pressed with it, else at rest; for the ground of what is opened, the nearest
+   row or piece around it that has one; otherwise the CSS initial value.
 
 Within one layer the more exact declaration answers first: this state in this band, this state at all widths, rest in
 this band, rest at all widths. So a layer that says how something rests also says how it looks hovered, until it says
@@ -21,6 +22,7 @@ import re
 from collections.abc import Iterable, Iterator, Mapping
 from typing import Any, Literal, NamedTuple
 
+from ..kinds.items.base import BaseItem
 from ..kinds.moving import Stage
 from ..kinds.pieces.base import Piece
 from ..model.editing.check import roles_of
@@ -31,11 +33,18 @@ from ..values.styling import STATES_OF, Declaration, Look, Part, RoleDefault, St
 from .built_in import BUILT_IN
 from .foundations import foundation_values
 from .lengths import computed_line_height
+from .paint.colour import Palette
 
 LayerKind = Literal["own", "look", "piece", "site", "ring", "built-in", "inherited", "initial"]
-FOCUSABLE = frozenset({"title", "entry", "opener", "button", "second", "icon", "link", "field"})
+FOCUSABLE = frozenset({"title", "entry", "opener", "button", "second", "icon", "link", "field", "close"})
+GROUNDED = frozenset({"panel", "drawer", "close"})
+"""Roles of what is opened over a page: without a ground of its own it has the one that it is opened from."""
 OF_MENUS = frozenset({"menu", "entry", "opener"})
 """Roles of a menu's parts, which are elements each by itself."""
+
+
+_HELD_IN = frozenset({"hover", "pressed"})
+"""States that an element is in while something in it is (Selectors 4, 9.2 and 9.3)."""
 
 
 class Source(NamedTuple):
@@ -72,6 +81,8 @@ class StyledElement(NamedTuple):
         between columns takes none."""
         if self.role == "column-rule":
             return ()
+        if self.part == "lower":
+            return ("content",)
         return (self.part,) if self.role in OF_MENUS or self.part != "box" else ("content", "box")
 
 
@@ -101,12 +112,18 @@ def elements_of(piece: Piece) -> Iterator[StyledElement]:
 
 
 def item_elements(item: Any, parent: StyledElement) -> Iterator[StyledElement]:
+    """The box, then its parts, each after what it stands in; a hint stands beside the item."""
     roles = roles_of(item)
-    box = StyledElement(item.id, "box", roles["box"], parent.piece, parent)
-    yield box
+    made: dict[str, StyledElement] = {"": parent}
     for part, role in roles.items():
-        if part != "box":
-            yield StyledElement(item.id, part, role, parent.piece, box)
+        within = "" if part in {"box", "hint"} else item.WITHIN.get(part, "box")
+        made[part] = StyledElement(item.id, part, role, parent.piece, made[within])
+        yield made[part]
+
+
+def element_in(styling: Styling, piece: str, role: str) -> StyledElement:
+    """Something in a piece that is nothing but its role."""
+    return StyledElement("", "box", role, piece, styling.elements[piece, "box"])
 
 
 def said_of(styles: Iterable[Declaration], part: Part) -> dict[str, dict[tuple[State, str | None], str]]:
@@ -135,6 +152,7 @@ class Styling:
                 self.elements[element.node, element.part] = element
         self.stages: dict[str, Stage] = {stage.id: stage for piece in site.pieces for stage in stages_of(piece)}
         self._layers: dict[StyledElement, list[Layer]] = {}
+        self._palette = Palette(site)
 
     def layers(self, element: StyledElement) -> list[Layer]:
         """The layers that an element asks, the strongest first."""
@@ -150,7 +168,8 @@ class Styling:
             return
         holder = self.holders.get(element.node)
         if holder is not None:
-            yield Layer("own", holder.id, said_of(holder.styles, element.part))
+            for part in ("lower", "content") if element.part == "lower" else (element.part,):
+                yield Layer("own", holder.id, said_of(holder.styles, part))
             for look_id in reversed(holder.wears):
                 for part in element.parts:
                     yield Layer("look", look_id, said_of(self._looks[look_id].styles, part))
@@ -159,7 +178,12 @@ class Styling:
             for layer in self._of_role("ring", element.piece):
                 kind: LayerKind = "built-in" if layer.kind == "built-in" else "ring"
                 yield layer._replace(kind=kind)
-        yield Layer("built-in", None, built_in(element.role))
+        differs = holder.built_in(element.part) if isinstance(holder, BaseItem) else {}
+        said = built_in(element.role)
+        for state, values in differs.items():
+            for name, value in values.items():
+                said[name] = said.get(name, {}) | {(state, None): value}
+        yield Layer("built-in", None, said)
 
     def _of_role(self, role: str, piece: str) -> Iterator[Layer]:
         in_piece, in_site = self._piece_roles.get(piece, {}).get(role), self._site_roles.get(role)  # type: ignore[call-overload]
@@ -180,15 +204,26 @@ class Styling:
             if found is not None:
                 return found
         listed = PROPERTIES[name]
+        if name == "background-color" and element.role in GROUNDED and element.parent is not None:
+            return self._ground_around(element.parent, band)
         if not listed.inherits:
             return Resolved(listed.initial, Source("initial"))
         if element.parent is None:
             return Resolved(listed.initial, Source("initial"))
-        value, source = self.resolve(element.parent, name, "rest", band)
+        around = state if state in _HELD_IN and state in STATES_OF[element.parent.role] else "rest"  # type: ignore[index]
+        value, source = self.resolve(element.parent, name, around, band)
         if source.layer != "inherited":
             value = self._absolute(element.parent, name, value, band)
         said = source.layer not in {"built-in", "initial"}
         return Resolved(value, source._replace(layer="inherited") if said else source)
+
+    def _ground_around(self, element: StyledElement, band: str | None) -> Resolved:
+        """The ground of the nearest row or piece, or opened part, that has one."""
+        value, source = self.resolve(element, "background-color", "rest", band)
+        is_seen = element.role == "drawer" or (element.role in {"piece", "row"} and not self._palette.is_clear(value))
+        if element.parent is None or is_seen:
+            return Resolved(value, source._replace(layer="inherited", holder=source.holder or element.node))
+        return self._ground_around(element.parent, band)
 
     def _absolute(self, element: StyledElement, name: str, value: str, band: str | None) -> str:
         """A value as it is inherited: what is relative to the font size of the element that says it is worked out

@@ -13,23 +13,30 @@ from pydantic import Field, StringConstraints, field_validator, model_validator
 
 from .colours import Colour, SwatchRole
 from .nodes import Node, Value
-from .properties import NotAValue, check_value
+from .properties import PROPERTIES, NotAValue, check_value
 from .refs import BandRef, LookRef, SwatchRef
 from .words import Name
 
 State = Literal["rest", "current", "hover", "focus", "pressed", "placeholder", "invalid", "disabled"]
-Part = Literal["box", "title", "content"]
-PARTS: tuple[Part, ...] = ("box", "title", "content")
+Part = Literal[
+    "box", "title", "content", "lower", "heading", "second-line", "badge", "panel", "opened", "veil", "close", "link", "list", "bullet", "heading-2", "heading-3",
+    "label", "field", "button", "icon", "entry", "caption", "hint",
+]  # fmt: skip
+"""What of a node is styled by itself: its box, and what stands in it or is opened by it."""
+LOOK_PARTS: tuple[Part, ...] = ("box", "title", "content")
+"""The parts that a look has; all others are a node's own."""
 
 Role = Literal[
     "page", "piece", "float", "row", "column-rule", "cell", "block", "divider", "upright", "menu", "text", "title", "entry", "opener", "button", "second", "icon", "link",
     "heading-1", "heading-2", "heading-3", "list", "mark", "field", "ring",
+    "list-title", "second-line", "badge", "panel", "drawer", "veil", "close", "label", "caption", "hint",
 ]  # fmt: skip
 
 _PRESSED: tuple[State, ...] = ("rest", "hover", "focus", "pressed")
 _CURRENT: tuple[State, ...] = ("rest", "current", "hover", "focus", "pressed")
 STATES_OF: dict[str, tuple[State, ...]] = {
     **dict.fromkeys(("page", "piece", "float", "row", "column-rule", "cell", "block", "divider", "upright", "menu", "heading-1", "heading-2", "heading-3", "list", "mark"), ("rest",)),
+    **dict.fromkeys(("list-title", "second-line", "badge", "panel", "drawer", "veil", "label", "caption", "hint"), ("rest",)),
     "text": ("rest", "hover", "pressed"),
     "title": _CURRENT,
     "entry": _CURRENT,
@@ -37,11 +44,27 @@ STATES_OF: dict[str, tuple[State, ...]] = {
     "button": _CURRENT,
     "second": _CURRENT,
     "icon": _CURRENT,
+    "close": _PRESSED,
     "link": _CURRENT,
     "field": ("rest", "hover", "focus", "placeholder", "invalid", "disabled"),
     "ring": ("focus",),
 }  # fmt: skip
 """The states that each role has, from weak to strong: of two that hold at once, the later counts."""
+
+_GROUND_AND_EDGE = tuple(
+    name for name, listed in PROPERTIES.items() if listed.group in {"Background", "Border", "Corners", "Shadow", "Padding"}
+)
+LIMITED: dict[str, tuple[str, ...]] = {
+    "ring": tuple(name for name, listed in PROPERTIES.items() if listed.group == "Ring"),
+    "column-rule": tuple(name for name in PROPERTIES if name.startswith("border-inline-start-")),
+    "panel": _GROUND_AND_EDGE,
+    "drawer": _GROUND_AND_EDGE,
+    "veil": ("background-color", "background-image", "background-size", "background-repeat", "background-position"),
+    "mark": ("font-family", "font-weight", "font-style", "font-stretch", "color"),
+}
+"""The properties of roles that do not have all. What is opened has none of text: entries in it stand in a row, too, and
+are styled by themselves. A marker has those of fonts and colour (CSS Lists 3, 3.1), but
+for the size, which would move the line that it stands at."""
 
 STATES: tuple[State, ...] = ("rest", "current", "hover", "focus", "pressed", "placeholder", "invalid", "disabled")
 
@@ -90,12 +113,27 @@ class Look(Node):
     name: Name
     styles: tuple[Declaration, ...] = ()
 
+    @field_validator("styles")
+    @classmethod
+    def _in_its_layers(cls, styles: tuple[Declaration, ...]) -> tuple[Declaration, ...]:
+        for style in styles:
+            if style.part not in LOOK_PARTS:
+                raise ValueError(f"a look has no {style.part}: box, title, content")
+        return styles
+
 
 class RoleDefault(Node):
     """How everything in a role looks where nothing says otherwise: in the whole site, or within one piece."""
 
     role: Role
     styles: tuple[Declaration, ...] = ()
+
+    @field_validator("role")
+    @classmethod
+    def _stands_by_itself(cls, role: Role) -> Role:
+        if role in {"panel", "drawer", "veil"}:
+            raise ValueError(f"a {role} is styled at the menu that opens it")
+        return role
 
 
 class Tied(Value):

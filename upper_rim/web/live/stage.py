@@ -25,7 +25,7 @@ from ...core.output.page.compose import Composer
 from ...core.output.page.specimen import role_document, states_document
 from ...core.output.search.search_html import results_path
 from ...core.reach.begun import begun
-from ...core.style.resolve import Styling
+from ...core.style.resolve import Styling, element_in
 from ...core.values.styling import Part
 from ...shipped import shelf
 from ..sites import contents, store
@@ -146,7 +146,8 @@ def _specimen(request: HttpRequest, site: Site) -> HttpResponse:
             return HttpResponse(role_document(site, shelf(), parts[1], PARTS_PATH))
         _, node, part, band = parts
         site, node = _in_its_stage(site, node)
-        element = Styling(site).elements[node, cast(Part, part)]
+        styling, role = Styling(site), part.removeprefix("in-")
+        element = styling.elements[node, cast(Part, part)] if role == part else element_in(styling, node, role)
     except (ValueError, KeyError, StopIteration, IndexError):
         return HttpResponseNotFound()
     return HttpResponse(states_document(site, shelf(), element, None if band == "all" else band, PARTS_PATH))

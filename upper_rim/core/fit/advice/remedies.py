@@ -26,7 +26,7 @@ from ...model.editing.edits import Add, Edit, Move, Remove, Set, Together
 from ...model.site import Band, Site, drawer_width
 from ...style.resolve import StyledElement, Styling, item_elements
 from ...style.type.scale import SCALE_STEPS
-from ...values.styling import Declaration, Part
+from ...values.styling import LOOK_PARTS, Declaration, Part
 from ..css.boxes import Frame
 from ..rows.fitter import VIEWPORT_HEIGHT_PX, Fitter, stands_in_lines
 from ..rows.states import FAILING
@@ -196,7 +196,7 @@ class _Asked:
 
     def _styles(self, item: Any) -> Iterator[_Candidate]:
         for element in item_elements(item, self.styling.elements[item.id, "box"].parent or self._top()):
-            if element.role in {"menu", "opener", "block", "divider", "upright"}:
+            if element.part not in LOOK_PARTS or element.role in {"menu", "opener", "block", "divider", "upright"}:
                 continue
             yield from self._style(item, element)
 

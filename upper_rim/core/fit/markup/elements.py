@@ -39,17 +39,19 @@ from .menus import Said, said_of
 from .page import KEY, FitPage
 from .written import elements_of
 
-ROLE_OF_CLASS = {
+PART_OF_CLASS: dict[str, Part] = {
     "anchor": "link", "field": "field", "button": "button", "link": "icon", "bullets": "list", "heading-2": "heading-2",
-    "heading-3": "heading-3",
+    "heading-3": "heading-3", "list-title": "heading", "more": "second-line", "mark": "badge",
+    "label": "label", "close": "close", "menu-button": "title",
 }  # fmt: skip
-"""Roles of what stands in an item and has no styles of its own: `output.css.style_rules.ROLE_SELECTORS`."""
-_PART_OF_CLASS = {
+"""Parts of an item by a class of theirs: as `output.css.style_rules.PART_SELECTORS` has them."""
+_NAME_OF_CLASS = {
     "icon": "icon", "list": "list", "anchor": "link", "field": "field", "asking": "asking", "line": "field-line",
     "label": "label", "list-title": "title", "button": "send", "sub-button": "branch", "menu-button": "opener",
     "mark": "mark", "sub": "sub",
 }  # fmt: skip
-_PART_OF_TAG = {"li": "line", "time": "date", "img": "picture", "small": "flowing", "p": "lines", "blockquote": "lines"}
+_NAME_OF_TAG = {"li": "line", "time": "date", "img": "picture", "small": "flowing", "p": "lines", "blockquote": "lines"}
+_OF_AN_ENTRY: tuple[Part, ...] = ("content", "second-line", "badge")
 _FIELDS = frozenset({"input", "select", "textarea"})
 _REPLACED = _FIELDS | {"img"}
 _INLINE = frozenset({"inline", "contents"})
@@ -68,6 +70,7 @@ class _Placed(NamedTuple):
     classes: frozenset[str]
     base: BaseStyle
     in_list: bool
+    in_sub: bool
     is_root: bool
 
     @property
@@ -91,13 +94,12 @@ class _Placed(NamedTuple):
 
 
 class Paints(NamedTuple):
-    """What is painted at an element's box: the part of its item that is styled there, or the role that it has within
-    it; a picture's path and how it fits (CSS `object-fit`), an icon's name, what a field says while it is empty.
+    """What is painted at an element's box: the part of its item that is styled there; a picture's path and how it fits
+    (CSS `object-fit`), an icon's name, what a field says while it is empty.
     `behind`: a picture out of the flow, and where along its inline axis that begins and how wide it is, as shares."""
 
     item: str
     part: Part | None = None
-    role: str = ""
     picture: str = ""
     fits: str = "fill"
     icon: str = ""
@@ -138,8 +140,9 @@ class ElementBoxes:
         placed = self._drawer()
         around = _Around(placed.base.type(self._setting.part(self._item.id).type))
         close, listed = (self._box(there, around) for there in self._elements(placed) if not there.is_out)
-        padding = placed.base.sizes()["padding"]
-        return Block(part="drawer", within=[close, *above, listed, *below], padding=padding).settle()
+        style = self._setting.part(self._item.id, "opened").over(**placed.base.sizes())
+        edges = {edge: style[edge] for edge in ("padding", "border")}
+        return Block(part="drawer", within=[close, *above, listed, *below], **edges).settle()
 
     def further_levels(self) -> Iterator[Block]:
         """Where submenus open level by level, each of these in the drawer: its way back, and its entries."""
@@ -180,27 +183,26 @@ class ElementBoxes:
         if self._submenus is not None and "sub" in names:
             base = BaseStyle({**base.declared, "display": "block" if self._submenus else "none"})
         in_list = around is not None and (around.in_list or "list" in around.classes)
-        return _Placed(element, path, names, base, in_list, around is None)
+        in_sub = around is not None and (around.in_sub or "sub" in around.classes)
+        return _Placed(element, path, names, base, in_list, in_sub, around is None)
 
     def _style(self, placed: _Placed) -> BoxStyle | None:
         """What is resolved for it; None where the sheets alone say how it is."""
-        item, setting = self._item, self._setting
         part = self._part(placed)
-        if part is not None:
-            return setting.part(item.id, part)
-        role = self._role(placed)
-        return setting.within(item.id, role) if role else None
+        if part is None:
+            return None
+        is_lower = placed.in_sub and self._item.WITHIN.get(part) == "content"
+        return self._setting.part(self._item.id, part, within="lower" if is_lower else None)
 
     def _paints(self, placed: _Placed) -> Paints | None:
         part, said = self._part(placed), placed.element.attributes
-        role = "" if part else self._role(placed)
         icon = next((name.removeprefix("icon-") for name in placed.classes if name.startswith("icon-")), "")
         picture = str(said.get("src") or "") if placed.element.tag == "img" else ""
         placeholder = str(said.get("placeholder") or "")
-        painted = part or role or icon or picture or placeholder
+        painted = part or icon or picture or placeholder
         behind = next(self._behind(placed), None) if placed.is_root else None
         fits = placed.base.declared.get("object-fit", "fill")
-        return Paints(self._item.id, part, role, picture, fits, icon, placeholder, behind) if painted else None
+        return Paints(self._item.id, part, picture, fits, icon, placeholder, behind) if painted else None
 
     def _behind(self, placed: _Placed) -> Iterator[tuple[str, float, float]]:
         """Pictures out of the flow, as high as what they stand in."""
@@ -215,17 +217,14 @@ class ElementBoxes:
             else:
                 yield from self._behind(child)
 
-    def _role(self, placed: _Placed) -> str:
-        """What an element is that has no styles of its own; empty where the sheets alone say how it is."""
-        role = next((ROLE_OF_CLASS[name] for name in placed.classes if name in ROLE_OF_CLASS), "")
-        return role if role in self._item.ROLES_WITHIN else ""
-
     def _part(self, placed: _Placed) -> Part | None:
-        """As `output.css.style_rules.PART_SELECTORS` has it."""
+        """None where the sheets alone say how it is."""
         if placed.is_root:
             return "box"
-        part: Part | None = "content" if placed.is_entry else "title" if "menu-button" in placed.classes else None
-        return part if part in self._item.roles else None
+        named = [PART_OF_CLASS[name] for name in placed.classes if name in PART_OF_CLASS]
+        if placed.is_entry:
+            named = ["lower" if placed.in_sub else "content", "content", "entry"]
+        return next((part for part in named if part in self._item.roles), None)
 
     def _box(self, placed: _Placed, around: _Around) -> Box:
         style, base = self._style(placed), placed.base
@@ -373,8 +372,9 @@ class ElementBoxes:
                 if self._ways:
                     yield from entries_markup(item, self._page, [entry])
                 elif (said := said_of(entry, setting)).label is not None:
-                    style = setting.part(item.id, "content")
-                    yield setting.kept((said, placed.path), style, partial(self._alone, said, entry, placed))
+                    parts = [part for part in _OF_AN_ENTRY if part in item.roles]
+                    styles = tuple(setting.part(item.id, part) for part in parts)
+                    yield setting.kept((said, placed.path), styles, partial(self._alone, said, entry, placed))
 
     def _alone(self, said: Said, entry: Entry, placed: _Placed, setting: Setting) -> Box:
         item = self._item
@@ -414,8 +414,8 @@ class ElementBoxes:
             return ""
         if placed.is_entry:
             return "profile" if "link" in placed.classes else "entry"
-        named = next((_PART_OF_CLASS[name] for name in placed.classes if name in _PART_OF_CLASS), None)
-        return named if named is not None else _PART_OF_TAG.get(placed.element.tag, "")
+        named = next((_NAME_OF_CLASS[name] for name in placed.classes if name in _NAME_OF_CLASS), None)
+        return named if named is not None else _NAME_OF_TAG.get(placed.element.tag, "")
 
 
 _ANY_ENTRY = Entry(id="any")

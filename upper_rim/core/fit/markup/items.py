@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from typing import Any, NamedTuple
 
-from ...model.editing.check import roles_of, roles_within
 from ...model.site import band_widths
 from ..css.boxes import Box
 from ..css.flex import Flex
@@ -32,8 +31,11 @@ class Variant(NamedTuple):
     past: tuple[bool, ...]
 
 
+_OUT_OF_THE_FLOW = frozenset({"panel", "opened", "veil", "close"})
+
+
 def variant_of(item: Any, setting: Setting) -> Variant:
-    styles = [setting.part(item.id, part) for part in roles_of(item)]
-    styles += [setting.within(item.id, role) for role in roles_within(item)]
+    parts = [part for part in item.roles if part not in _OUT_OF_THE_FLOW and part not in item.unseen_parts]
+    styles = [setting.part(item.id, part) for part in parts]
     changes = item.changes_at(band_widths(setting.site))
     return Variant(tuple(styles), tuple(setting.from_px >= px for px in changes))

@@ -12,7 +12,7 @@ from ...model.navigation.links import Links
 from ...model.navigation.menus import Menus
 from ...model.site import Site
 from ...style.paint.pictures import Pictures
-from ...style.resolve import StyledElement, Styling
+from ...style.resolve import Styling
 from ...values.brands import Brands
 from ...values.styling import Part
 from ...values.words import Words
@@ -59,7 +59,7 @@ class Known(dict[Any, BoxStyle]):
         self.skeleton = skeleton
         self.ground = skeleton.foundations
         self.alike: dict[tuple[str, str], list[BoxStyle]] = {}
-        self.boxes: dict[Any, tuple[BoxStyle, Box, frozenset[str]]] = {}
+        self.boxes: dict[Any, tuple[tuple[BoxStyle, ...], Box, frozenset[str]]] = {}
 
     def carried(self, skeleton: Skeleton) -> Known:
         """What is known of the nodes that an edit has left as they were. Another thread may be finding out more: what
@@ -71,7 +71,7 @@ class Known(dict[Any, BoxStyle]):
         made.update((key, style) for key, style in list(self.items()) if key[0] in unmoved)
         made.alike = {key: list(styles) for key, styles in list(self.alike.items()) if key[0] in unmoved}
         held = {id(style) for styles in made.alike.values() for style in styles}
-        made.boxes = {key: kept for key, kept in list(self.boxes.items()) if id(kept[0]) in held}
+        made.boxes = {key: kept for key, kept in list(self.boxes.items()) if held.issuperset(map(id, kept[0]))}
         return made
 
     def __eq__(self, other: object) -> bool:
@@ -87,21 +87,15 @@ class Styles:
         self._styling: Styling | None = None
         self.known = known
 
-    def of(self, node: str, part: Part, band: str | None) -> BoxStyle:
-        key = (node, part, band)
+    def of(self, node: str, part: Part, band: str | None, within: Part | None = None) -> BoxStyle:
+        """`within`: the part in which it stands, where that is not the one it is resolved in."""
+        key = (node, part, within, band)
         if key not in self.known:
             styling = self._made()
-            self.known[key] = self._shared((node, part), box_style(styling, styling.elements[node, part], band))
-        return self.known[key]
-
-    def within(self, node: str, role: str, band: str | None) -> BoxStyle:
-        """Of something in an item that has no styles of its own but the defaults for its role."""
-        key = (node, "within", role, band)
-        if key not in self.known:
-            styling = self._made()
-            box = styling.elements[node, "box"]
-            made = box_style(styling, StyledElement("", "box", role, box.piece, box), band)
-            self.known[key] = self._shared((node, role), made)
+            element = styling.elements[node, part]
+            if within is not None:
+                element = element._replace(parent=styling.elements[node, within])
+            self.known[key] = self._shared((node, part), box_style(styling, element, band))
         return self.known[key]
 
     def _shared(self, key: tuple[str, str], made: BoxStyle) -> BoxStyle:
@@ -145,17 +139,14 @@ class Setting:
     missing: set[str] = field(default_factory=set)
     estimated: set[str] = field(default_factory=set)
 
-    def part(self, node: str, part: Part = "box") -> BoxStyle:
-        return self.styles.of(node, part, self.band)
+    def part(self, node: str, part: Part = "box", within: Part | None = None) -> BoxStyle:
+        return self.styles.of(node, part, self.band, within)
 
-    def within(self, node: str, role: str) -> BoxStyle:
-        return self.styles.within(node, role, self.band)
-
-    def kept(self, told: Any, own: BoxStyle, make: Callable[[Setting], Box]) -> Box:
-        """A box that is all `told`, in the language and a style that is `own`; the one from before, where there is
+    def kept(self, told: Any, own: tuple[BoxStyle, ...], make: Callable[[Setting], Box]) -> Box:
+        """A box that is all `told`, in the language and styles that are `own`; the one from before, where there is
         one."""
         boxes = self.styles.known.boxes
-        key = (told, id(own), self.language, self.measurer)
+        key = (told, *map(id, own), self.language, self.measurer)
         if key not in boxes:
             if len(boxes) > MOST_BOXES:
                 boxes.clear()

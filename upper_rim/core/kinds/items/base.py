@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping, Set
 from typing import Any, ClassVar
 
 from pydantic import Field
 
 from ...values.brands import Brand, Brands
 from ...values.refs import BandRef, EntryRef, MenuRef, PageRef
-from ...values.styling import Part, Role, Styled
+from ...values.styling import Part, Role, State, Styled
 from ...values.targets import ToPage
 from ...values.words import Words
 from ..context import PageContext, SheetContext, SiteOffer
@@ -25,8 +25,8 @@ class BaseItem(Styled):
     CALLED: ClassVar[tuple[str, ...]] = ()
     """What somebody may call it who looks for it, in lower case."""
     ROLES: ClassVar[Mapping[Part, Role]] = {"box": "block"}
-    ROLES_WITHIN: ClassVar[tuple[Role, ...]] = ()
-    """Roles of what it holds that has no styles of its own: it takes the defaults for them."""
+    WITHIN: ClassVar[Mapping[Part, Part]] = {"second-line": "content", "badge": "content", "close": "opened"}
+    """In which other part some stand; all others in the box."""
     CHILDREN: ClassVar[tuple[str, ...]] = ()
     """Fields that hold nodes of its own."""
     FILLS: ClassVar[bool] = False
@@ -48,6 +48,15 @@ class BaseItem(Styled):
     def roles(self) -> Mapping[Part, Role]:
         """The parts of it that can be styled each by itself, and the role of each."""
         return self.ROLES
+
+    @property
+    def unseen_parts(self) -> Set[Part]:
+        """Those that it does not show, as it is."""
+        return set()
+
+    def built_in(self, part: Part) -> Mapping[State, Mapping[str, str]]:
+        """Values that a part has before anybody has decided anything, unlike others in its role, in each state."""
+        return {}
 
     def outline_name(self, menu_names: Mapping[str, str]) -> str:
         return self.NAME
@@ -84,8 +93,8 @@ class BaseItem(Styled):
         """The viewport widths in px from which on it shows itself in another way, besides its styles."""
         return ()
 
-    def texts_within(self) -> tuple[Role, ...]:
-        """Roles of the texts within it that are no part of it for themselves; `menu` and `block`: its own."""
+    def texts_within(self) -> tuple[Part, ...]:
+        """The parts in which it shows texts, besides those that a look has."""
         return ()
 
     @property

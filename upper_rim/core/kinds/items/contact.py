@@ -4,14 +4,14 @@ from __future__ import annotations
 
 import json
 import re
-from collections.abc import Iterator
+from collections.abc import Iterator, Set
 from typing import Annotated, Any, Literal
 
 from pydantic import Field, StringConstraints
 
 from ...languages import phrase
 from ...values.nodes import Value
-from ...values.styling import Role
+from ...values.styling import Part
 from ...values.words import Label
 from ..context import PageContext, SiteOffer
 from ..markup import Markup, Raw, element
@@ -41,8 +41,7 @@ class Contact(BaseItem):
     NAME = "Contact"
     ABOUT = "Address, telephone, mail, opening hours"
     CALLED = ("address", "hours", "opening times")
-    ROLES = {"box": "text"}
-    ROLES_WITHIN = ("link",)
+    ROLES = {"box": "text", "link": "link"}
     ALIKE = ("business", "name", "street", "postcode", "town", "country", "telephone", "mail", "hours")
 
     kind: Literal["contact"] = "contact"
@@ -114,7 +113,11 @@ class Contact(BaseItem):
         }
         return {key: value for key, value in data.items() if value}
 
-    def texts_within(self) -> tuple[Role, ...]:
+    @property
+    def unseen_parts(self) -> Set[Part]:
+        return set() if self.texts_within() else {"link"}
+
+    def texts_within(self) -> tuple[Part, ...]:
         return ("link",) if self.telephone or self.mail else ()
 
 

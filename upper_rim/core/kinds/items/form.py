@@ -7,14 +7,14 @@ own server checks the same again.
 from __future__ import annotations
 
 import re
-from collections.abc import Mapping
+from collections.abc import Mapping, Set
 from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints
 
 from ...languages import phrase
 from ...values.nodes import Node
-from ...values.styling import Role
+from ...values.styling import Part
 from ...values.words import Name, Words
 from ..context import PageContext
 from ..markup import Attributes, Element, Markup, element
@@ -96,7 +96,7 @@ class Form(BaseItem):
     NAME = "Form"
     ABOUT = "Fields that visitors fill in and send"
     CALLED = ("newsletter", "message", "fields")
-    ROLES_WITHIN = ("field", "button")
+    ROLES = {"box": "block", "label": "label", "field": "field", "button": "button"}
     CHILDREN = ("fields",)
     FILLS = True
 
@@ -130,8 +130,12 @@ class Form(BaseItem):
         fields = (field.markup(page) for field in self.fields)
         return (element("form", attributes, *fields, language, unseen, send),)
 
-    def texts_within(self) -> tuple[Role, ...]:
-        return ("block", *(("field",) if self.fields else ()), "button")
+    @property
+    def unseen_parts(self) -> Set[Part]:
+        return set() if self.fields else {"label", "field"}
+
+    def texts_within(self) -> tuple[Part, ...]:
+        return ("label", "field", "button") if self.fields else ("button",)
 
     @property
     def has_placeholder(self) -> bool:

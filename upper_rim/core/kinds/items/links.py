@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Set
 from typing import Literal
 
-from ...values.styling import Role
+from ...values.styling import Part
 from ...values.words import Words
 from ..context import PageContext
 from ..marks import entries_mark
@@ -20,7 +20,7 @@ class LinkList(ShowsMenu):
     NAME = "List of links"
     ABOUT = "A title, and links one below the other"
     CALLED = ("list", "column")
-    ROLES = {"box": "menu", "content": "entry"}
+    ROLES = {"box": "menu", "content": "entry", "heading": "list-title", "second-line": "second-line", "badge": "badge"}
 
     kind: Literal["links"] = "links"
     words: Words = Words()
@@ -36,5 +36,9 @@ class LinkList(ShowsMenu):
         attributes = {**page.attributes(self, "menu", "links", self.id), **named}
         return (element("nav", attributes, head, listed(page, entries_mark(self.id, page))),)
 
-    def texts_within(self) -> tuple[Role, ...]:
-        return ("menu",)
+    @property
+    def unseen_parts(self) -> Set[Part]:
+        return set() if self.words.text else {"heading"}
+
+    def texts_within(self) -> tuple[Part, ...]:
+        return ("heading",) if self.words.text else ()

@@ -10,7 +10,7 @@ from urllib.parse import quote
 
 from pydantic import Field
 
-from ...values.styling import Role
+from ...values.styling import Part
 from ...values.words import Words
 from ..context import PageContext
 from ..markup import Element, Markup, element, html
@@ -23,7 +23,7 @@ class MapItem(BaseItem):
     NAME = "Map"
     ABOUT = "Where to find you"
     CALLED = ("place", "directions")
-    ROLES_WITHIN = ("link",)
+    ROLES = {"box": "block", "link": "link"}
 
     kind: Literal["map"] = "map"
     words: Words = Words(text="Where we are")
@@ -96,7 +96,7 @@ class MapItem(BaseItem):
             ),
         )
 
-    def texts_within(self) -> tuple[Role, ...]:
+    def texts_within(self) -> tuple[Part, ...]:
         return ("link",)
 
 

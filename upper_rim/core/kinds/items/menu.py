@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping, Set
 from typing import Annotated, Any, Literal
 
 from pydantic import Field
@@ -11,8 +11,10 @@ from ...languages import phrase
 from ...values.addresses import PagePath
 from ...values.brands import Brands
 from ...values.nodes import Pixels
+from ...values.properties import CORNERS
 from ...values.refs import BandRef, DrawerRef
 from ...values.scalars import IconName
+from ...values.styling import Part, State
 from ...values.words import Words
 from ..context import PageContext, SheetContext, SiteOffer
 from ..marks import entries_mark
@@ -32,7 +34,10 @@ class MenuItem(ShowsMenu):
     NAME = "Menu"
     ABOUT = "Entries that lead to the site’s pages"
     CALLED = ("navigation", "hamburger")
-    ROLES = {"box": "menu", "title": "opener", "content": "entry"}
+    ROLES = {
+        "box": "menu", "title": "opener", "content": "entry", "lower": "entry", "second-line": "second-line", "badge": "badge",
+        "panel": "panel", "opened": "drawer", "veil": "veil", "close": "close",
+    }  # fmt: skip
 
     kind: Literal["menu"] = "menu"
     depth: Annotated[int, Field(ge=1, le=9)] | None = Field(default=None, description="Levels shown; all where None.")
@@ -219,6 +224,21 @@ class MenuItem(ShowsMenu):
             size = {**drawn_mask(self.button_picture), **square(24)}
             yield Rule(f"{own} .{sheet.key}-icon-own-{self.id}", size)
 
+    @property
+    def unseen_parts(self) -> Set[Part]:
+        drawers: set[Part] = set() if self.has_button else {"title", "opened", "veil", "close"}
+        panels: set[Part] = set() if self.way == "row" else {"panel"}
+        return drawers | panels | ({"lower"} if self.depth == 1 else set())
+
+    def built_in(self, part: Part) -> Mapping[State, Mapping[str, str]]:
+        if part == "opened" and self.drawer_side == "bottom":
+            return {"rest": {"border-start-start-radius": "16px", "border-start-end-radius": "16px"}}
+        if part == "panel" and self.panels == "wide":
+            return {"rest": _corners("0") | {"padding-block-start": "20px", "padding-block-end": "20px"}}
+        if part == "close":
+            return {"rest": _corners("50%") | {"margin-inline-start": "auto", "inline-size": "44px"}}
+        return {}
+
     def opened_rules(self, own: str, sheet: SheetContext) -> Iterator[Rule]:
         """How wide or high is what its button opens, by how much the page gives way to it, how a wide panel is
         divided."""
@@ -248,3 +268,7 @@ class MenuItem(ShowsMenu):
             yield "drawer"
         if self.opens_on_hover:
             yield "hover"
+
+
+def _corners(radius: str) -> dict[str, str]:
+    return {f"border-{corner}-radius": radius for corner in CORNERS}

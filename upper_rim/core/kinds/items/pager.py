@@ -9,7 +9,7 @@ from pydantic import Field, StringConstraints
 
 from ...languages import phrase
 from ...values.refs import PageRef
-from ...values.styling import Role
+from ...values.styling import Part, State
 from ..context import PageContext
 from ..markup import Attributes, Markup, element
 from .base import BaseItem
@@ -22,7 +22,7 @@ class Pager(BaseItem):
     NAME = "Pager"
     ABOUT = "Parts a long list of a page into several"
     CALLED = ("pages",)
-    ROLES_WITHIN = ("entry",)
+    ROLES = {"box": "block", "entry": "entry"}
 
     kind: Literal["pager"] = "pager"
     list_on: PageRef | None = Field(default=None, description="The page with the list.")
@@ -60,7 +60,10 @@ class Pager(BaseItem):
     def named_selectors(self) -> Mapping[str, str]:
         return {"selector": self.selector} if self.selector else {}
 
-    def texts_within(self) -> tuple[Role, ...]:
+    def built_in(self, part: Part) -> Mapping[State, Mapping[str, str]]:
+        return {"current": {"font-weight": "700"}} if part == "entry" else {}
+
+    def texts_within(self) -> tuple[Part, ...]:
         return ("entry",)
 
     def pages_led_to(self) -> Iterable[PageRef]:

@@ -10,6 +10,7 @@ from pydantic import Field
 from ...values.addresses import PagePath
 from ...values.nodes import Node, Pixels
 from ...values.refs import BandRef, PageRef
+from ...values.styling import Part
 from ...values.targets import Target, ToNothing, ToPage
 from ...values.words import Words
 from ..context import PageContext, SheetContext
@@ -34,7 +35,7 @@ class PictureList(BaseItem):
     NAME = "Picture list"
     ABOUT = "Links, and a picture for each"
     CALLED = ("images", "gallery")
-    ROLES = {"box": "menu", "content": "entry"}
+    ROLES = {"box": "menu", "content": "entry", "second-line": "second-line"}
     CHILDREN = ("links",)
     FILLS = True
 
@@ -73,7 +74,7 @@ class PictureList(BaseItem):
             "a",
             {**lead, **page.mark(link.id)},
             element("span", {}, title),
-            element("small", {"class": page.name("second-line")}, second) if second else None,
+            element("small", {"class": page.name("more")}, second) if second else None,
         )
         return element("li", {}, anchor, self._picture(link.picture, page) if link.picture else None)
 
@@ -110,6 +111,9 @@ class PictureList(BaseItem):
             yield Rule(f".{key}:has({own})", {"overflow-x": "clip"}, shown)
         if from_px:
             yield Rule(image, {"display": "none"}, (f"@media (width < {from_px}px)",))
+
+    def texts_within(self) -> tuple[Part, ...]:
+        return ("second-line",) if any(link.second.text for link in self.links) else ()
 
     def changes_at(self, band_from_px: Mapping[str, int]) -> tuple[int, ...]:
         return (band_from_px.get(self.pictures_from or "", 0),)

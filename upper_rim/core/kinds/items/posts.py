@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Set
 from typing import Annotated, Literal
 
 from pydantic import Field
 
 from ...values.addresses import PagePath
-from ...values.styling import Role
+from ...values.styling import Part
 from ...values.words import Words
 from ..context import PageContext, Post
 from ..markup import Element, Markup, element
@@ -22,7 +22,8 @@ class Posts(BaseItem):
     NAME = "Latest posts"
     ABOUT = "The newest dated pages, or those of a feed"
     CALLED = ("news", "feed", "blog")
-    ROLES = {"box": "menu", "content": "entry"}
+    ROLES = {"box": "menu", "content": "entry", "heading": "list-title", "second-line": "second-line"}
+    WITHIN = {}
 
     kind: Literal["posts"] = "posts"
     words: Words = Field(default=Words(), description="A title over them.")
@@ -36,14 +37,21 @@ class Posts(BaseItem):
 
     def markup(self, page: PageContext) -> tuple[Markup, ...]:
         head = title_over(page.words(self.words, self.id), self.id, page)
-        lines = (self._line(post) for post in page.posts(self.feed, self.below)[: self.count])
+        lines = (self._line(post, page) for post in page.posts(self.feed, self.below)[: self.count])
         attributes = page.attributes(self, "menu", "links", "posts", self.id)
         return (element("div", attributes, head, listed(page, *lines)),)
 
-    def _line(self, post: Post) -> Element:
+    def _line(self, post: Post, page: PageContext) -> Element:
         shows_date = self.dates_shown and post.date
-        date = element("time", {"datetime": post.date}, post.date) if shows_date else None
+        dated = {"class": page.name("more"), "datetime": post.date}
+        date = element("time", dated, post.date) if shows_date else None
         return element("li", {}, element("a", {"href": post.address}, post.title), date)
 
-    def texts_within(self) -> tuple[Role, ...]:
-        return ("menu",)
+    @property
+    def unseen_parts(self) -> Set[Part]:
+        own: set[Part] = {"heading", "second-line"}
+        return own - set(self.texts_within())
+
+    def texts_within(self) -> tuple[Part, ...]:
+        shown: dict[Part, bool] = {"heading": bool(self.words.text), "second-line": self.dates_shown}
+        return tuple(part for part, is_shown in shown.items() if is_shown)

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Mapping
+from collections.abc import Mapping, Set
 from typing import Literal
 
 from ...values.rich import RichWords
-from ...values.styling import Role
+from ...values.styling import Part
 from ..context import PageContext
 from ..markup import Markup, Raw, element
 from .base import BaseItem, named_by
@@ -19,8 +19,7 @@ class RichText(BaseItem):
     NAME = "Rich text"
     ABOUT = "Paragraphs, lists, bold words and links"
     CALLED = ("paragraph", "rich text", "list")
-    ROLES = {"box": "text"}
-    ROLES_WITHIN = ("link", "list", "mark", "heading-2", "heading-3")
+    ROLES = {"box": "text", "link": "link", "list": "list", "bullet": "mark", "heading-2": "heading-2", "heading-3": "heading-3"}
 
     kind: Literal["rich"] = "rich"
     rich: RichWords = RichWords(text="<p>Text</p>")
@@ -32,10 +31,17 @@ class RichText(BaseItem):
         written = Raw(in_our_classes(self.rich.in_language(page.language), page))
         return (element("div", {**page.attributes(self, "text", "rich", self.id), "dir": "auto"}, written),)
 
-    def texts_within(self) -> tuple[Role, ...]:
+    @property
+    def unseen_parts(self) -> Set[Part]:
         marked = " ".join([self.rich.text, *(one.text for one in self.rich.translations)])
-        tags: dict[Role, str] = {"link": "<a ", "heading-2": "<h2", "heading-3": "<h3"}
-        return tuple(role for role, tag in tags.items() if tag in marked)
+        return {part for part, tag in _TAG_OF.items() if tag not in marked}
+
+    def texts_within(self) -> tuple[Part, ...]:
+        unseen = self.unseen_parts
+        return tuple(part for part in ("link", "heading-2", "heading-3") if part not in unseen)
+
+
+_TAG_OF: dict[Part, str] = {"link": "<a ", "list": "<ul", "bullet": "<ul", "heading-2": "<h2", "heading-3": "<h3"}
 
 
 _CLASSES = {"a": "anchor", "ul": "bullets", "ol": "numbers", "h2": "heading-2", "h3": "heading-3"}

@@ -9,7 +9,7 @@ from pydantic import Field
 
 from ...languages import phrase
 from ...values.brands import Brands
-from ...values.styling import Role
+from ...values.styling import Part
 from ...values.words import Words
 from ..context import PageContext
 from ..markup import Markup, element
@@ -23,7 +23,7 @@ class SearchBox(BaseItem):
     NAME = "Search"
     ABOUT = "Finds words on the site’s pages"
     CALLED = ("find",)
-    ROLES_WITHIN = ("field", "icon")
+    ROLES = {"box": "block", "field": "field", "icon": "icon"}
 
     kind: Literal["search"] = "search"
     words: Words = Field(default=Words(), description="The field's name; “Search” in the page's language where empty.")
@@ -69,7 +69,7 @@ class SearchBox(BaseItem):
     def modules(self, band_from_px: Mapping[str, int]) -> Iterable[str]:
         return ("search",)
 
-    def texts_within(self) -> tuple[Role, ...]:
+    def texts_within(self) -> tuple[Part, ...]:
         return ("field",)
 
     @property

@@ -9,7 +9,7 @@ from pydantic import Field
 
 from ...languages import phrase
 from ...values.refs import MenuRef
-from ...values.styling import Role
+from ...values.styling import Part
 from ...values.words import Words
 from ..context import PageContext
 from ..marks import trail_mark
@@ -65,5 +65,5 @@ class Trail(BaseItem):
         """A trail with all that one can have, on no page."""
         return self.steps_markup((Step(page.site_name, "/"), Step("…", None)), page)
 
-    def texts_within(self) -> tuple[Role, ...]:
-        return ("menu",)
+    def texts_within(self) -> tuple[Part, ...]:
+        return ("box",)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping, Set
 from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints
@@ -10,6 +10,7 @@ from pydantic import Field, StringConstraints
 from ...languages import phrase
 from ...values.brands import Brands
 from ...values.scalars import Percent
+from ...values.styling import Part
 from ..context import PageContext, SheetContext
 from ..markup import Element, Markup, element
 from ..rule import Rule
@@ -26,7 +27,7 @@ class Viewer(BaseItem):
     NAME = "Picture viewer"
     ABOUT = "Opens a page’s pictures large"
     CALLED = ("lightbox", "gallery")
-    ROLES_WITHIN = ("icon",)
+    ROLES = {"box": "block", "icon": "icon", "caption": "caption"}
 
     kind: Literal["viewer"] = "viewer"
     selector: Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)] = "main img, article img"
@@ -60,6 +61,10 @@ class Viewer(BaseItem):
             for drawn, words in (("x", "close_notice"), ("chevron-left", "before"), ("chevron-right", "after"))
         )
         return (element("dialog", attributes, close, before, figure, after),)
+
+    @property
+    def unseen_parts(self) -> Set[Part]:
+        return set() if self.captions else {"caption"}
 
     def rules(self, own: str, sheet: SheetContext) -> Iterator[Rule]:
         yield Rule(own, {f"--{sheet.key}-veil": f"{self.opacity_percent}%"})

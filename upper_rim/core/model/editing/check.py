@@ -6,7 +6,7 @@ leads to a missing one is left out when the site is published.
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping, Set
 from typing import Any
 
 from ...kinds.items.base import BaseItem
@@ -17,7 +17,7 @@ from ...kinds.pieces.drawer import Drawer
 from ...kinds.pieces.header import Header
 from ...kinds.rows import Cell, Row
 from ...values.properties import PROPERTIES
-from ...values.styling import STATES_OF, Declaration, Part, Role, RoleDefault, Styled
+from ...values.styling import LIMITED, STATES_OF, Declaration, Part, Role, RoleDefault, Styled
 from ..references import references
 from ..site import Asset, Page, Site
 from ..tree import walk
@@ -126,7 +126,7 @@ def roles_of(node: Any) -> Mapping[Part, Role]:
     """The parts of a node that can be styled each by itself, and the role of each."""
     match node:
         case BaseItem():
-            return node.roles
+            return {**node.roles, "hint": "hint"}
         case Piece():
             return {"box": node.ROLE}
         case Stage():
@@ -141,9 +141,12 @@ def roles_of(node: Any) -> Mapping[Part, Role]:
             return {}
 
 
-def roles_within(node: Any) -> tuple[Role, ...]:
-    """Roles of what an item holds that has no styles of its own: it takes the defaults for them."""
-    return node.ROLES_WITHIN if isinstance(node, BaseItem) else ()
+def unseen_of(node: Any) -> Set[Part]:
+    """The parts of a node that it does not show, as it is."""
+    if not isinstance(node, BaseItem):
+        return set()
+    unsaid: set[Part] = set() if node.hint.text else {"hint"}
+    return node.unseen_parts | unsaid
 
 
 def _style_faults(holder: Any, swatches: set[str], bands: set[str], name: str) -> Iterator[Refusal]:
@@ -161,14 +164,17 @@ def _style_faults(holder: Any, swatches: set[str], bands: set[str], name: str) -
             yield Refusal(holder.id, style.property, "part without styles", {"part": style.part})
         elif roles and style.state not in STATES_OF[roles[style.part]]:
             yield Refusal(holder.id, style.property, "state not here", {"state": style.state})
-        if roles.get(style.part) == "column-rule" and not style.property.startswith("border-inline-start-"):
-            yield Refusal(holder.id, style.property, "more than a divider")
-        if "ring" in roles.values() and PROPERTIES[style.property].group != "Ring":
-            yield Refusal(holder.id, style.property, "more than a ring")
+        role = roles.get(style.part, "")
+        is_limited = not isinstance(holder, RoleDefault) or role == "ring"
+        if is_limited and style.property not in LIMITED.get(role, (style.property,)):
+            yield Refusal(holder.id, style.property, _TOO_MUCH.get(role, "not of the part"), {"part": style.part})
         key = (style.part, style.property, style.state, style.band)
         if key in seen:
             yield Refusal(holder.id, style.property, "declared twice")
         seen[key] = style
+
+
+_TOO_MUCH: Mapping[str, RefusalKind] = {"column-rule": "more than a divider", "ring": "more than a ring"}
 
 
 def _doubled_roles(roles: Iterable[RoleDefault]) -> Iterator[Refusal]:

@@ -13,7 +13,7 @@ RefusalKind = Literal[
     # of what it would leave behind
     "swatch gone", "band gone", "menu gone", "look gone", "drawer gone", "tie gone", "stage gone", "shared row gone",
     "tied to itself", "look worn twice", "declared twice", "role twice", "row shown twice", "shared row with its own",
-    "role of pieces", "part without styles", "state not here", "more than a divider", "more than a ring",
+    "role of pieces", "part without styles", "state not here", "more than a divider", "more than a ring", "not of the part",
     "stage changes size", "way of another kind", "button within a drawer", "band begins there",
     "first band begins later", "too deep",
     # of what the shell knows
@@ -66,6 +66,7 @@ WORDS: Mapping[RefusalKind, str] = {
     "state not here": "there is no state “{state}” here",
     "more than a divider": "a divider has thickness, kind and colour only",
     "more than a ring": "a focus ring has width, kind, colour and distance only",
+    "not of the part": "{part} cannot be styled by this",
     "stage changes size": "a stage changes what is painted; for other sizes set its height, or hand over to other rows",
     "way of another kind": "a piece of this kind cannot go this way",
     "button within a drawer": "“{piece}” is a drawer itself: a menu in it cannot have a button that opens another",

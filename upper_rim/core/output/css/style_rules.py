@@ -16,8 +16,8 @@ from ...kinds.pieces.float import Float
 from ...kinds.pieces.sidebar import Sidebar
 from ...kinds.rows import Row
 from ...kinds.rule import Rule, inside
-from ...model.editing.check import roles_of, roles_within
-from ...model.site import Site
+from ...model.editing.check import roles_of, unseen_of
+from ...model.site import Site, drawer_width
 from ...style.built_in import BUILT_IN
 from ...style.foundations import foundation_values
 from ...style.paint.colour import Palette, read_colour
@@ -53,12 +53,36 @@ ROLE_SELECTORS: dict[str, str] = {
     "mark": ".rim-bullets>li::marker",
     "field": ".rim-field",
     "ring": ".rim :focus-visible",
+    "list-title": ".rim-list-title",
+    "second-line": ".rim-more",
+    "badge": ".rim-mark",
+    "panel": ".rim-sub:where(.rim-list>li>*)",
+    "drawer": ".rim-drawer",
+    "veil": ".rim-drawer::backdrop",
+    "close": ".rim-close",
+    "label": ".rim-label",
+    "caption": ".rim-figure>figcaption",
+    "hint": ".rim-hint",
 }
+_LIKE_THEIR_ROLE: tuple[Part, ...] = (
+    "second-line", "badge", "panel", "veil", "close", "link", "list", "heading-2", "heading-3", "label", "field", "button", "icon", "entry", "caption",
+)  # fmt: skip
+_OPENED: tuple[Part, ...] = ("panel", "opened")
 CALM, LIVELY = "(prefers-reduced-motion:reduce)", "(prefers-reduced-motion:no-preference)"
 COLUMN_RULE = ">.rim-cells>.rim-cell::before"
 STILL = ":where(:not(.rim,.rim-row,.rim-cell,.rim-block,.rim-divider,.rim-upright,.rim-menu))"
 """Behind a selector: but not what has no other state than rest."""
-PART_SELECTORS: dict[Part, str] = {"box": "", "title": " .rim-menu-button", "content": " .rim-list :is(a,.rim-head)"}
+PART_SELECTORS: dict[Part, str] = {
+    "box": "",
+    "title": " .rim-menu-button",
+    "content": " .rim-list :is(a,.rim-head)",
+    "lower": " .rim-sub :is(a,.rim-head)",
+    "bullet": f" {ROLE_SELECTORS['mark']}",
+    "heading": f" {ROLE_SELECTORS['list-title']}",
+    "opened": f" {ROLE_SELECTORS['drawer']}",
+    **{part: f" {ROLE_SELECTORS[part]}" for part in _LIKE_THEIR_ROLE},
+}
+"""Behind the selector of an item; a hint stands beside it."""
 STATE_SELECTORS: dict[State, str] = {
     "rest": "",
     "current": "[aria-current]",
@@ -116,7 +140,9 @@ class StyleRules:
     def layers(self) -> Iterator[tuple[str, Iterator[Rule]]]:
         """Names of the layers in the order in which they are declared, and the rules in each."""
         yield "w", self._drifts()
-        yield "a", self._written(self._own())
+        yield "p", self._opened()
+        yield "l", self._written(self._own(lambda part: part == "lower"))
+        yield "a", self._written(self._own(lambda part: part not in {"lower", *_OPENED}))
         depth = max((len(element.wears) for element in self.styling.holders.values()), default=0)
         for position in reversed(range(depth)):
             for part in ("content", "title", "box"):
@@ -143,15 +169,34 @@ class StyleRules:
 
     def base(self) -> Iterator[Rule]:
         """What is built in for the roles in use; and the grounds that reach both edges of the viewport."""
-        listed = [(selector, built_in(role)) for role, selector in self._roles_in_use() if role in BUILT_IN]
-        yield from self._written(listed)
+        used = [(role, selector) for role, selector in self._roles_in_use() if role in BUILT_IN]
+        yield from self._written([(selector, built_in(role)) for role, selector in used if role != "drawer"])
+        menus = (holder for holder in self.styling.holders.values() if isinstance(holder, MenuItem))
+        for below in sorted({width for menu in menus if (width := drawer_width(menu, self.site))}):
+            drawer = f".rim-below-{below} {ROLE_SELECTORS['drawer']}"
+            yield from inside(self._where_opened("opened", below), self._written([(drawer, built_in("drawer"))]))
         yield from self._bleeds()
+        yield from self._drawer_grounds()
 
-    def _own(self) -> Iterator[tuple[str, _Said]]:
+    def _own(self, counts: Callable[[Part], bool]) -> Iterator[tuple[str, _Said]]:
         for holder in self.styling.holders.values():
-            for part in dict.fromkeys(style.part for style in holder.styles):
+            for part in filter(counts, dict.fromkeys(style.part for style in holder.styles)):
                 said = said_of(holder.styles, part)
                 yield _own_selector(holder, part), _of_the_root(said) if isinstance(holder, Piece) else said
+
+    def _opened(self) -> Iterator[Rule]:
+        """What opens below entries of a row, and what a menu's button opens: where the menu is a row, and where not."""
+        for holder in self.styling.holders.values():
+            for part in _OPENED:
+                said = said_of(holder.styles, part)
+                if said and part not in unseen_of(holder):
+                    where = self._where_opened(part, drawer_width(holder, self.site))
+                    yield from inside(where, self._written([(_own_selector(holder, part), said)]))
+
+    def _where_opened(self, part: Part, below: int | None) -> tuple[str, ...]:
+        if self._only_band is not None or (below is None and part == "panel"):
+            return ()
+        return media(f"(width < {below or 0}px)" if part == "opened" else f"(width >= {below}px)")
 
     def _looks(self, position: int, part: Part) -> Iterator[tuple[str, _Said]]:
         for look in self.site.looks:
@@ -211,8 +256,9 @@ class StyleRules:
                 yield ROLE_SELECTORS["ring"], said_of(default.styles, "box")
 
     def _roles_in_use(self) -> Iterator[tuple[str, str]]:
-        used = {element.role for element in self.styling.elements.values()} | {"ring"}
-        used |= {role for holder in self.styling.holders.values() for role in roles_within(holder)}
+        unseen = {node: unseen_of(holder) for node, holder in self.styling.holders.items()}
+        shown = (one for one in self.styling.elements.values() if one.part not in unseen.get(one.node, ()))
+        used = {element.role for element in shown} | {"ring"}
         if self._forced:
             used = set(ROLE_SELECTORS)
         for role, selector in ROLE_SELECTORS.items():
@@ -280,7 +326,7 @@ class StyleRules:
 
         ground, ink = value("background-color"), value("color")
         named = {}
-        if element.role == "piece" or not _clear(self.palette.resolved(ground)):
+        if element.role == "piece" or not self.palette.is_clear(ground):
             named["--rim-ground"] = self.palette.published(ground)
         if element.role == "piece":
             named["--rim-ink"] = self.palette.published(ink)
@@ -294,10 +340,21 @@ class StyleRules:
         resolved = self.palette.resolved(ground)
         opaque = resolved.lower() != "currentcolor" and read_colour(resolved).alpha == 1
         drawn = lines["block-start"] == "solid" or lines["block-end"] == "solid"
-        if not plain or not (opaque or (drawn and _clear(resolved))):
+        if not plain or not (opaque or (drawn and self.palette.is_clear(ground))):
             return named
         painted = f"linear-gradient(to top,{self._stops(value, lines)})"
         return {**named, "border-image": f"{painted} 0 fill/0/0 100vmax"}
+
+    def _drawer_grounds(self) -> Iterator[Rule]:
+        """A drawer's own ground is the one of what stands in it and has none."""
+        for element in self.styling.elements.values():
+            below = drawer_width(self.styling.holders[element.node], self.site) if element.role == "drawer" else None
+            for band in self._all_bands() if below else ():
+                ground, source = self.styling.resolve(element, "background-color", "rest", band)
+                if source.layer != "inherited":
+                    declared = {"--rim-ground": self.palette.published(ground)}
+                    rule = Rule(_own_selector(self.styling.holders[element.node], "opened"), declared)
+                    yield from inside(self._where_opened("opened", below), self._in_band(band, [rule]))
 
     def _all_bands(self) -> list[str | None]:
         return [band.id for band in self.site.bands] or [None]
@@ -325,7 +382,8 @@ class StyleRules:
                     "animation-timeline": "scroll(root)",
                     "animation-range": f"0 {DRIFT_PX}px",
                 }
-                own = f".rim-{element.node}{PART_SELECTORS[element.part]}"
+                holder = self.styling.holders.get(element.node)
+                own = f".rim-{element.node}" if holder is None else _own_selector(holder, element.part)
                 yield from self._in_band(band, [Rule(own, declared, media(LIVELY))])
 
     def _declarations(self) -> Iterator[Declaration]:
@@ -352,15 +410,20 @@ class StyleRules:
 
 
 def _own_selector(holder: Any, part: Part) -> str:
+    if part == "hint":
+        return f".rim-hinted:has(.rim-{holder.id})>.rim-hint"
     inner = COLUMN_RULE if isinstance(holder, Row) and part == "content" else PART_SELECTORS[part]
     inner = outside_drawers(inner) if inner and isinstance(holder, MenuItem) and holder.drawer else inner
     return f".rim-{holder.id}{inner}"
 
 
 def selector_of(styling: Styling, element: StyledElement) -> str:
-    """What matches a styled element on the site's pages, whatever its state; of a stage, its piece."""
+    """What matches a styled element on the site's pages, whatever its state; of a stage, its piece; of what is nothing but
+    its role, all in that role in its piece."""
     holder = styling.holders.get(element.node)
     own = _own_selector(holder, element.part) if holder is not None else f".rim-{element.piece}"
+    if not element.node:
+        own = f".rim-{element.piece} {ROLE_SELECTORS[element.role]}"
     return with_site_key(own, styling.site.key)
 
 
@@ -412,10 +475,6 @@ def _by_rest(said: _Said) -> tuple[_Said, _Said]:
         for key, value in values.items():
             (resting if key[0] == "rest" else moving).setdefault(name, {})[key] = value
     return resting, moving
-
-
-def _clear(colour: str) -> bool:
-    return colour == "transparent" or (colour.lower() != "currentcolor" and read_colour(colour).alpha == 0)
 
 
 def band_queries(site: Site, bands: set[str]) -> Iterator[str]:

@@ -97,9 +97,6 @@ class _Walk:
         paints: Paints | None = box.paints
         if paints is not None and paints.part:
             return self._styling.elements.get((paints.item, paints.part), around)
-        if paints is not None and paints.role:
-            item = self._styling.elements[paints.item, "box"]
-            return StyledElement("", "box", paints.role, item.piece, item)
         if box.part == "hinted":
             return around
         return self._styling.elements.get((box.node, "box"), around)

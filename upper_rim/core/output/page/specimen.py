@@ -25,7 +25,7 @@ from ...model.editing.refusal import Refusal
 from ...model.site import Menu, Site
 from ...model.tree import ancestors, find
 from ...style.resolve import StyledElement, Styling
-from ...values.styling import STATES_OF, Part, State
+from ...values.styling import LOOK_PARTS, STATES_OF, Part, State
 from ...values.words import Words
 from ..css.sheet import sheet
 from ..naming import look_class, named, published_name
@@ -60,6 +60,8 @@ _STRIP = (
         ".rim-menu-button",
         {"display": "inline-flex", "align-items": "center", "justify-content": "center", "gap": "8px"},
     ),
+    Rule(".strip :is(.rim-sub,.rim-drawer,.rim-hint,.rim-close,.rim-figure)", {"display": "block", "position": "static"}),
+    Rule(".strip :is(.rim-sub,.rim-drawer,.rim-hint)", {"inline-size": "auto", "min-inline-size": "0"}),
     Rule(".rim-bullets", {"display": "block"}),
     Rule(".rim-bullets li", {"display": "list-item"}),
 )
@@ -83,7 +85,7 @@ def _document(site: Site, title: str, sheet: str, shown: Iterable[Markup]) -> st
 
 def states_document(site: Site, shelf: Shelf, element: StyledElement, band: str | None, font_url: str) -> str:
     """A strip with a part of the site in each of its states, over the ground on which it stands."""
-    site = _never_hidden(site, element.node)
+    site = _never_hidden(site, element.node or element.piece)
     context = pageless(site, shelf, site.language)
     shown = [_around(site, element, _in_state(context, element, state)) for state in STATES_OF[element.role]]
     return _document(site, "States", sheet(site, shelf, font_url, forced=True, only_band=band or ""), shown)
@@ -101,13 +103,20 @@ def _never_hidden(site: Site, node_id: str) -> Site:
 
 def role_document(site: Site, shelf: Shelf, role: str, font_url: str) -> str:
     """The same for a role by itself, as the site's defaults have it."""
-    sample = next(sample for listed, _, sample in SHOWN_ROLES if listed == role)
+    if role not in {listed for listed, *_ in SHOWN_ROLES}:
+        raise ValueError(role)
+    sample = sample_of(role)
     shown = (
         element("header", {"class": site.key}, element("div", {}, role_markup(site, role, state, sample)))
         for state in STATES_OF[role]
     )
     widest = site.bands[-1].id if site.bands else ""
     return _document(site, role, sheet(site, shelf, font_url, forced=True, only_band=widest), shown)
+
+
+def sample_of(role: str) -> str:
+    """What is said where a role is shown by itself."""
+    return next((words for listed, _, words in SHOWN_ROLES if listed == role), "Some words")
 
 
 def role_markup(site: Site, role: str, state: State, sample: str) -> Element:
@@ -119,6 +128,15 @@ def role_markup(site: Site, role: str, state: State, sample: str) -> Element:
     picture = element("span", {"class": f"{site.key}-icon {site.key}-icon-menu"})
     made: Element
     match role:
+        case "panel" | "drawer" | "veil":
+            within = element("ul", {"class": f"{site.key}-sub"}, element("li", {}, sample))
+            opened = element("div", named("drawer"), element("span", {}, sample))
+            return element("div", named("list"), element("div", {}, within)) if role == "panel" else opened
+        case "list-title" | "second-line" | "badge" | "label" | "hint" | "caption":
+            return _small_text(site, role, sample)
+        case "close":
+            cross = element("span", {"class": f"{site.key}-icon {site.key}-icon-x"})
+            made = element("button", {"type": "button", **named("close"), "aria-label": "Close"}, cross)
         case "entry":
             link = _in_the_state(element("a", {"href": "#"}, sample), site, state)
             return element("nav", named("menu"), element("ul", named("list"), element("li", {}, link)))
@@ -137,6 +155,13 @@ def role_markup(site: Site, role: str, state: State, sample: str) -> Element:
         case _:
             made = element("a", {**named({"title": "logo", "link": "anchor"}.get(role, role)), "href": "#"}, sample)
     return _in_the_state(made, site, state)
+
+
+def _small_text(site: Site, role: str, sample: str) -> Element:
+    """What only says something, by the class that it has in an item."""
+    name = {"badge": "mark", "caption": "figure", "second-line": "more"}.get(role, role)
+    inner: Markup = element("figcaption", {}, sample) if role == "caption" else sample
+    return element("span", {"class": f"{site.key}-{name}"}, inner)
 
 
 def _field_in(state: State, written: str) -> Attributes:
@@ -160,11 +185,15 @@ def _in_the_state(node: Element, site: Site, state: State) -> Element:
 
 def _in_state(context: SiteContext, element_of: StyledElement, state: State) -> tuple[Markup, ...]:
     """The node that an element is of, with the element in that state."""
+    if not element_of.node:
+        return (role_markup(context.site, element_of.role, state, sample_of(element_of.role)),)
     spot = find(context.site, element_of.node)
     assert spot is not None
     item: Any = spot.node
     if isinstance(item, Piece | Row | Cell):
         return (element("span", {"class": context.name("text")}, "Aa"),)
+    if element_of.part not in LOOK_PARTS:
+        return (_part_in_state(context, item, element_of, state),)
     if isinstance(item, MenuItem):
         worn = (context.name(look_class(look, at)) for at, look in enumerate(item.wears))
         classes = " ".join(filter(None, (context.name("menu"), context.name(item.id), *worn, item.classes)))
@@ -172,6 +201,18 @@ def _in_state(context: SiteContext, element_of: StyledElement, state: State) -> 
         return tuple(_First("button" if element_of.part == "title" else "a", context.site, state).in_state([around]))
     markup = tuple(_on_no_page(item.markup(context), context))
     return tuple(_First("a" if element_of.part == "content" else "", context.site, state).in_state(markup))
+
+
+def _part_in_state(context: SiteContext, item: Any, element_of: StyledElement, state: State) -> Element:
+    """What stands in an item, by itself: the sample of its role, in what it has its styles from."""
+    made = role_markup(context.site, element_of.role, state, sample_of(element_of.role))
+    if element_of.part == "hint":
+        return element("span", {"class": context.name("hinted")}, element("i", {"class": context.name(item.id)}), made)
+    if element_of.part == "lower":
+        made = element("div", {"class": context.name("sub")}, *made.children)
+    if item.WITHIN.get(element_of.part) == "content":
+        made = element("ul", {"class": context.name("list")}, element("li", {}, element("a", {"href": "#"}, made)))
+    return element("div", {"class": f"{context.name('menu')} {context.name(item.id)}"}, made)
 
 
 class _First:
@@ -223,7 +264,7 @@ def _menu_part(context: SiteContext, item: MenuItem, part: Part) -> tuple[Elemen
 def _around(site: Site, styled: StyledElement, inner: tuple[Markup, ...]) -> Markup:
     """What an element stands on: its cell, its row, its piece, with their own looks."""
     styling = Styling(site)
-    parent: StyledElement | None = styled.parent if styled.role == "column-rule" else styled
+    parent: StyledElement | None = styled.parent if styled.role == "column-rule" or not styled.node else styled
     while parent is not None:
         holder = styling.holders[parent.node]
         if isinstance(holder, Piece | Row | Cell):

@@ -82,6 +82,11 @@ class Palette:
         """A value with its references replaced by colours."""
         return REFERENCE.sub(lambda found: self._written(found[1], found[2], literal=True), text)
 
+    def is_clear(self, text: str) -> bool:
+        """Whether nothing is seen of a colour."""
+        colour = self.resolved(text).lower()
+        return colour == "transparent" or (colour != "currentcolor" and read_colour(colour).alpha == 0)
+
     def published(self, text: str) -> str:
         """A value with its references replaced by custom properties; by a colour where an opacity is asked for."""
         return REFERENCE.sub(lambda found: self._written(found[1], found[2], literal=False), text)

@@ -135,7 +135,7 @@ def _nearest(present: Rgba, passes: Callable[[str], bool]) -> str | None:
 
 class Weak(NamedTuple):
     """A text that fails: in a state, in width bands (None where the site has none), and the shade that would pass.
-    `node`: whose text it is, also where the element is nothing but its role in it."""
+    `node`: whose text it is, also where the element is nothing but its role there."""
 
     element: StyledElement
     state: State
@@ -148,8 +148,7 @@ class Weak(NamedTuple):
     @property
     def styled(self) -> str:
         """What a colour for it is said of: the node, or its piece's defaults for its role."""
-        own = self.element.node or self.element.role in {"menu", "block"}
-        return self.node if own else f"role:{self.element.role}@{self.element.piece}"
+        return self.node if self.element.node else f"role:{self.element.role}@{self.element.piece}"
 
 
 def weak_texts(site: Site, pictures: Pictures) -> Iterator[Weak]:

@@ -22,7 +22,7 @@ from .pictures import Picture, Pictures
 
 class PaintView(NamedTuple):
     """For which state, band and viewport; `boxes` of elements by node where they are known, `text` the text's own.
-    `opened`: the element whose ground is painted behind what it opens, where the text stands in that."""
+    `opened`: what the text stands in, where that opens over the page."""
 
     state: State = "rest"
     band: str | None = None
@@ -113,7 +113,7 @@ class Painter:
     def coats(self, element: StyledElement, view: PaintView) -> Coats:
         """From the page, or what it stands open upon, up to the element's own ground."""
         chain = _chain(element, view)
-        whole = [self._page_coat(view) if view.opened is None else Coat(self._opened_ground(view.opened, view))]
+        whole = [self._page_coat(view)] if view.opened is None else self._opened_coats(view.opened, view)
         for one in chain:
             mine = view if one is element else view._replace(state="rest")
             whole.append(self._coat(one, mine, is_first=one is chain[0]))
@@ -224,16 +224,9 @@ class Painter:
         images = self._images(values, GroundBox(0, 0, view.viewport_width, _WINDOW_HIGH), view)
         return Coat(colour, images, values["background-blend-mode"])
 
-    def _opened_ground(self, element: StyledElement, view: PaintView) -> Rgba:
-        """The colour behind what an element of that piece opens: that of the nearest row or piece around it that has
-        one."""
-        around: StyledElement | None = element
-        while around is not None:
-            colour = self.colour(around, "background-color", view._replace(state="rest"))
-            if around.role in {"piece", "row"} and (colour.alpha > 0 or around.parent is None):
-                return over(colour, WHITE)
-            around = around.parent
-        return WHITE
+    def _opened_coats(self, element: StyledElement, view: PaintView) -> list[Coat]:
+        """What opens stands over whatever there is: where it can be seen through, over white."""
+        return [Coat(WHITE), self._coat(element, view._replace(state="rest"), is_first=True)]
 
     def _images(self, values: Mapping[str, str], box: GroundBox, view: PaintView) -> tuple[Image, ...]:
         said = self._palette.resolved(values["background-image"])
@@ -318,11 +311,13 @@ def in_bytes(colour: Rgba) -> Rgba:
 
 
 def _chain(element: StyledElement, view: PaintView) -> list[StyledElement]:
-    """What is painted one upon the other. What is opened stands over all but itself; rows that stand in it bring their
-    own grounds along."""
-    chain = [element]
-    while chain[0].parent is not None and (view.opened is None or element.piece != view.opened.piece):
-        chain.insert(0, chain[0].parent)
+    """What is painted one upon the other. Of what stands in an opened part of its own item, only what is in that, too;
+    rows that stand in it bring their own grounds along."""
+    opened, chain = view.opened, [element]
+    while (around := chain[0].parent) is not None:
+        if opened is not None and element.piece == opened.piece and (around.node, around.part) == (opened.node, "box"):
+            break
+        chain.insert(0, around)
     return chain
 
 

@@ -5,15 +5,16 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import NamedTuple
 
-from ...kinds.items.base import BaseItem
+from ...kinds.items.base import BaseItem, ShowsMenu
 from ...kinds.items.menu import MenuItem
 from ...kinds.pieces.base import Piece
 from ...kinds.pieces.drawer import Drawer
 from ...kinds.pieces.float import Float
+from ...model.navigation.menus import all_entries
 from ...model.site import Site
 from ...model.tree import items_of
-from ...values.styling import STATES_OF, State
-from ..resolve import StyledElement, Styling, elements_of
+from ...values.styling import LOOK_PARTS, STATES_OF, Part, State
+from ..resolve import StyledElement, Styling, element_in, elements_of
 
 
 class ShownText(NamedTuple):
@@ -30,11 +31,10 @@ WITHOUT_TEXT = frozenset({"piece", "float", "row", "column-rule", "cell", "block
 
 
 def texts_of(site: Site, styling: Styling, only: str | None = None) -> Iterator[ShownText]:
-    """Every text that pieces show, whoever draws it: of each element, of what stands within one and has no styles of
-    its own, and in what opens. What is disabled is left out (WCAG 2.2, 1.4.3)."""
+    """Every text that pieces show, whoever draws it: of each element, and in what opens. What is disabled is left out (WCAG 2.2, 1.4.3)."""
     for piece in (one for one in site.pieces if only in {None, one.id}):
         held = (
-            [styling.elements[item.id, "box"] for _, item in site.holders(piece)] if isinstance(piece, Drawer) else []
+            [styling.elements[item.id, "opened"] for _, item in site.holders(piece)] if isinstance(piece, Drawer) else []
         )
         places: list[StyledElement | None] = [*held] or [None]
         for opened in places:
@@ -43,18 +43,47 @@ def texts_of(site: Site, styling: Styling, only: str | None = None) -> Iterator[
 
 def _texts_of_piece(piece: Piece, styling: Styling, opened: StyledElement | None) -> Iterator[ShownText]:
     for element in elements_of(piece):
-        if element.role not in WITHOUT_TEXT:
+        if element.part in LOOK_PARTS and element.role not in WITHOUT_TEXT:
             yield ShownText(element.node, element, _states(element.role), opened)
     if isinstance(piece, Float) and piece.fan:
-        top = styling.elements[piece.id, "box"]
-        yield ShownText(piece.id, StyledElement("", "box", "button", piece.id, top), _states("button"), opened)
+        yield ShownText(piece.id, element_in(styling, piece.id, "button"), _states("button"), opened)
     for item in items_of((piece,)):
-        box = styling.elements[item.id, "box"]
-        for role in item.texts_within():
-            yield ShownText(item.id, StyledElement("", "box", role, piece.id, box), _states(role, item), opened)
-        if isinstance(item, MenuItem) and opened is None:
-            entries = styling.elements[item.id, "content"]
-            yield ShownText(item.id, entries, _states(entries.role), box)
+        for part in item.texts_within():
+            element = styling.elements[item.id, part]
+            yield ShownText(item.id, element, _states(element.role, item), opened)
+        if item.hint.text:
+            yield ShownText(item.id, styling.elements[item.id, "hint"], ("rest",), opened)
+        if isinstance(item, ShowsMenu):
+            yield from _of_entries(item, styling, opened)
+
+
+_CONTENT: tuple[Part, ...] = ("content",)
+
+
+def _of_entries(item: ShowsMenu, styling: Styling, opened: StyledElement | None) -> Iterator[ShownText]:
+    """What entries say besides their labels, and those below the first level; and all of them in what a menu opens,
+    where that is not itself open."""
+    menu = styling.site.menu(item.menu)
+    entries = list(all_entries(menu.entries)) if menu else []
+    said: dict[Part, bool] = {
+        "second-line": any(entry.second.text for entry in entries),
+        "badge": any(entry.mark.text for entry in entries),
+        "lower": any(entry.entries for entry in entries),
+    }
+    parts = {part for part, is_said in said.items() if is_said and part in item.roles and part not in item.unseen_parts}
+    in_row: set[Part] = {"second-line", "lower"} if isinstance(item, MenuItem) and item.way == "row" else set()
+    surfaces: dict[Part | None, set[Part]] = {None: parts - in_row}
+    if isinstance(item, MenuItem) and opened is None:
+        surfaces |= {"opened": parts.union(_CONTENT), "panel": parts}
+    for surface, shown in surfaces.items():
+        if surface is not None and surface in item.unseen_parts:
+            continue
+        around = opened if surface is None else styling.elements[item.id, surface]
+        for part in shown:
+            element = styling.elements[item.id, part]
+            if surface == "panel" and item.WITHIN.get(part) == "content":
+                element = element._replace(parent=styling.elements[item.id, "lower"])
+            yield ShownText(item.id, element, _states(element.role), around)
 
 
 def _states(role: str, item: BaseItem | None = None) -> tuple[State, ...]:

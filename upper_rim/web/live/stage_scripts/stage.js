@@ -2,7 +2,7 @@
 (() => {
   const { studio, key } = document.currentScript.dataset;
   let { shown, revision } = document.currentScript.dataset;
-  let chosen = null, pointing = false, opens = false, isBench = false;
+  let chosen = null, pointing = false, opens = false, isBench = false, opened = "", wasOpened = false;
   const tell = (told) => parent.postMessage(told, studio);
   const outline = document.createElement("style");
   document.head.append(outline);
@@ -19,8 +19,9 @@
   const bringIntoView = (scroll) => {
     const part = chosen && chosenPart();
     // What was opened for what was chosen before shuts again.
-    if (openedFor && part && !openedFor.contains(part) && !part.contains(openedFor)) openedFor.hidePopover(), (openedFor = null);
-    if (opens && part && openAround(part)) return;
+    if (openedFor && part && !openedFor.contains(part) && (wasOpened || !part.contains(openedFor))) openedFor.hidePopover(), (openedFor = null);
+    if (part) openPanel(part);
+    if ((opens || opened === "drawer") && part && openAround(part)) return;
     if (opens && part) openBranches(part);
     if (part?.checkVisibility({ visibilityProperty: true }) && part.getClientRects().length && isInView(part)) return;
     if (scroll) return scrollTo({ top: Number(scroll), behavior: "instant" });
@@ -35,6 +36,15 @@
     const parts = [...document.querySelectorAll(`[data-rim-node="${chosen}"]`)];
     const shows = (part) => part?.checkVisibility({ visibilityProperty: true });
     return parts.find(shows) ?? parts.find((part) => shows(openerOf(part.closest("[popover]")))) ?? parts[0];
+  };
+  // A panel that is styled is open, the first that there is; it shuts when something else is.
+  let panelOf = null, isOurs = false;
+  const press = (button) => ((isOurs = true), button.click(), (isOurs = false));
+  const openPanel = (part) => {
+    const button = opened === "panel" ? part.querySelector("[data-rim-branch]") : null;
+    if (panelOf && panelOf !== button && panelOf.getAttribute("aria-expanded") === "true") press(panelOf);
+    panelOf = button;
+    if (button?.getAttribute("aria-expanded") === "false" && button.checkVisibility({ visibilityProperty: true })) press(button);
   };
   const openerOf = (drawer) => drawer && document.querySelector(`[popovertarget="${drawer.id}"]`);
   // Where a menu is worked on, what is below an entry is open, and what it is in.
@@ -62,7 +72,7 @@
   // there before: the focus stays where the designer types.
   let openedFor = null;
   const openAround = (part) => {
-    const drawer = part?.parentElement?.closest("[popover]") ?? (opens ? part?.querySelector("[popover]") : null);
+    const drawer = part?.parentElement?.closest("[popover]") ?? (opens || opened === "drawer" ? part?.querySelector("[popover]") : null);
     const opener = openerOf(drawer);
     if (!opener?.checkVisibility({ visibilityProperty: true }) || drawer.matches(":popover-open")) return;
     const open = () => {
@@ -246,6 +256,8 @@
     addEventListener("load", again);
   }
 
+  // Where the page is made narrower for a part to be seen, what that stands in shows only then.
+  addEventListener("resize", () => opened && bringIntoView());
   // A port of its own: what is posted there goes at once, however busy the studio's window is with drawing its screen.
   const heard = ({ data }) => {
     if (data.rim === "scroll") return scrollTo({ top: data.to, behavior: "instant" });
@@ -257,7 +269,9 @@
     if (data.rim === "write") return write(data);
     if (data.rim === "unsaid") return unsaid(), things.refused(), turn([]), handles.again();
     if (data.rim === "pick") return (isPicking = true), (document.documentElement.style.cursor = "crosshair");
-    const before = chosen, { scroll } = data;
+    const before = chosen, openedBefore = opened, { scroll } = data;
+    opened = data.opened ?? "";
+    wasOpened = openedBefore === "drawer" && opened !== "drawer";
     [pointing, opens, isBench] = [data.pointing, data.opens, data.bench];
     document.documentElement.style.cursor = pointing ? "crosshair" : "";
     chosen = /^[a-z0-9-]+$/.test(data.chosen || "") ? data.chosen : null;
@@ -266,7 +280,7 @@
     // What opens a menu is a script of the page's.
     if (opens) waiting = waiting.then(() => loaded);
     // After layout, and not before what was chosen is there.
-    if (chosen !== before) waiting = waiting.then(() => new Promise((next) => requestAnimationFrame(() => (bringIntoView(scroll), next()))));
+    if (chosen !== before || opened !== openedBefore) waiting = waiting.then(() => new Promise((next) => requestAnimationFrame(() => (bringIntoView(scroll), next()))));
     if (data.handles) waiting = waiting.then(() => handles.show(data.handles, data.scale));
     if (opens) waiting = waiting.then(() => (looking = setTimeout(tellWhere, SETTLED_MS)));
   };
@@ -311,6 +325,7 @@
   };
   document.addEventListener("click", (event) => {
     if (written?.field.contains(event.target)) return event.preventDefault();
+    if (isOurs) return;
     if (isPicking) {
       event.preventDefault();
       isPicking = false;

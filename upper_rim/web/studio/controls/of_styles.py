@@ -9,13 +9,14 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 
+from ....core.kinds.items.posts import Posts
 from ....core.model.site import Site
 from ....core.model.tree import find
 from ....core.style.paint.colour import Palette
 from ....core.style.resolve import Resolved, Source, StyledElement, Styling
 from ....core.values.colours import REFERENCE
 from ....core.values.properties import CORNERS, PROPERTIES, SIDES
-from ....core.values.styling import Declaration, Part, State
+from ....core.values.styling import LIMITED, Declaration, Part, Role, State
 from ....shipped import shelf
 from .control import Choice
 from .editors import editor_of
@@ -71,11 +72,27 @@ STATE_NAMES: dict[str, str] = {
     "invalid": "Invalid",
     "disabled": "Disabled",
 }
-PART_NAMES = {"box": "Box", "title": "Button", "content": "Entries"}
+PART_NAMES: dict[Part, str] = {
+    "box": "Box", "title": "Menu button", "content": "Entries", "lower": "Lower entries", "heading": "Title", "second-line": "Second lines",
+    "badge": "Marks", "panel": "Panel", "opened": "Drawer", "veil": "Veil", "close": "Close button", "link": "Links", "list": "Lists",
+    "bullet": "Bullets", "heading-2": "Headings", "heading-3": "Small headings", "label": "Labels", "field": "Fields",
+    "button": "Button", "icon": "Icons", "entry": "Numbers", "caption": "Captions", "hint": "Hint",
+}  # fmt: skip
 
 
-def part_name(part: str, role: str) -> str:
+ROLE_NAMES: dict[Role, str] = {
+    "text": "Texts", "link": "Links", "heading-2": "Headings", "heading-3": "Small headings", "list": "Lists", "mark": "Bullets",
+    "title": "Site titles", "list-title": "Titles of lists", "entry": "Entries", "second-line": "Second lines", "badge": "Marks",
+    "opener": "Menu buttons", "button": "Buttons", "second": "Second buttons", "icon": "Icons", "label": "Labels", "field": "Fields",
+    "hint": "Hints",
+}  # fmt: skip
+"""What a piece can have defaults of its own for, most wanted first."""
+
+
+def part_name(part: Part, role: str, holder: object = None) -> str:
     """What a part of a node is called where it can be styled by itself."""
+    if isinstance(holder, Posts) and part == "second-line":
+        return "Dates"
     return {"row": "Row", "column-rule": "Dividers", "icon": "Icons"}.get(role) or PART_NAMES[part]
 
 
@@ -132,6 +149,9 @@ def listed_groups(facet: str, role: str) -> tuple[tuple[str, tuple[str, ...]], .
     """The groups of a facet, and the properties in each, for what has that role."""
     if role == "column-rule":
         return _COLUMN_RULE
+    if role in LIMITED:
+        known = ((name, tuple(one for one in names if SIDED.get(one, (one,))[0] in LIMITED[role])) for name, names in FACETS[facet])
+        return tuple((name, names) for name, names in known if names)
     return (*FACETS[facet], _BULLETS) if facet == "text" and role == "list" else FACETS[facet]
 
 

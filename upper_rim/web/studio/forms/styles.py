@@ -17,7 +17,7 @@ from ....core.style.boxes import extent
 from ....core.style.resolve import Styling, band_at, default_of, wearers
 from ....core.values.colours import REFERENCE, ROLE_COLOURS
 from ....core.values.properties import NotAValue, check_value, completed
-from ....core.values.styling import Declaration, Part, State
+from ....core.values.styling import LOOK_PARTS, Declaration, Part, State
 from ...sites import store
 from ..controls.of_styles import SIDED
 from .form_error import FormError, NotThere, Posted
@@ -27,7 +27,8 @@ from .numbers import stage_width
 def style(site: Site, post: QueryDict) -> Posted:
     """A property of a holder gets a value in one state and band, or gives it back (an empty value)."""
     name, text = post["property"], post.get("value", "").strip()
-    part, state, band = post.get("part", "box"), post.get("state", "rest"), post.get("band", "") or None
+    part = "box" if post["node"].startswith("role:") else post.get("part", "box")
+    state, band = post.get("state", "rest"), post.get("band", "") or None
     holder_id, beginning = _holder(site, post["node"])
     names = SIDED.get(name, (name,))
     said = _for_sides(typed(site, text), names, holder_id) if text else [""] * len(names)
@@ -183,14 +184,17 @@ def look_from(site: Site, post: QueryDict) -> Posted:
     if holder is None or not holder.styles:
         raise FormError(post["node"], "styles", "nothing is set here that a look could be made of")
     look = store.new_id("lk")
-    styles = [{**one.model_dump(mode="json"), "id": store.new_id("st")} for one in holder.styles]
+    taken = [one for one in holder.styles if one.part in LOOK_PARTS]
+    if not taken:
+        raise FormError(post["node"], "styles", "what is set here is of parts that no look has")
+    styles = [{**one.model_dump(mode="json"), "id": store.new_id("st")} for one in taken]
     edits: tuple[Edit, ...] = (
         Add(
             parent=ROOT,
             slot="looks",
             values=({"id": look, "name": post.get("name", "").strip() or "New look", "styles": styles},),
         ),
-        Remove(nodes=tuple(one.id for one in holder.styles)),
+        Remove(nodes=tuple(one.id for one in taken)),
         Set(node=holder.id, field="wears", value=[*holder.wears, look]),
     )
     return Posted(Together(edits=edits), (look,))

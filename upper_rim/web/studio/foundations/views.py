@@ -21,7 +21,7 @@ from ....core.style.resolve import StyledElement, Styling, default_of, styled_in
 from ....core.style.type.faces import character_em
 from ....core.style.type.scale import column_px, sidebar_needs_px, spaces, spreads, steps
 from ....core.values.colours import ROLE_COLOURS
-from ....core.values.styling import PARTS, STATES_OF, Declaration, Look, Part, RoleDefault, State, Swatch
+from ....core.values.styling import LOOK_PARTS, STATES_OF, Declaration, Look, Part, RoleDefault, State, Swatch
 from ....shipped import shelf
 from ..controls.editors import editing_of
 from ..controls.of_nodes import node_name
@@ -189,10 +189,10 @@ def look(request: HttpRequest, opened: Opened, look_id: str, made: tuple[str, ..
         raise Redirected(site_url("looks", opened))
     styling = Styling(site)
     worn = wearers(site, look_id)
-    part = cast(Part, asked(request, "part", PARTS, "box"))
+    part = cast(Part, asked(request, "part", LOOK_PARTS, "box"))
     elements = [styling.elements[node.id, part] for node in worn if (node.id, part) in styling.elements]
     element = elements[0] if elements else styling.role_element("entry" if part == "content" else "button")
-    context = _styled(request, opened, styling, element, chosen.styles, PARTS, STATES_OF["entry"])
+    context = _styled(request, opened, styling, element, chosen.styles, LOOK_PARTS, STATES_OF["entry"])
     return {
         "room": "looks",
         "look": chosen,

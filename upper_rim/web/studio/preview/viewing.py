@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping, Set
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any, cast
@@ -11,18 +11,18 @@ from django.http import HttpRequest
 
 from ....core.kinds.moving import Stage
 from ....core.kinds.pieces.base import Piece
-from ....core.model.editing.check import roles_of
+from ....core.model.editing.check import roles_of, unseen_of
 from ....core.model.site import Page, Site
 from ....core.reach.coverage import Coverage
 from ....core.style.boxes import extent
 from ....core.style.paint.contrast import Measured, edge_contrast, passing_shade, ring_contrast, text_contrast
 from ....core.style.paint.painting import Painter, PaintView
 from ....core.style.paint.pictures import Picture, read_picture
-from ....core.style.resolve import StyledElement, Styling, band_at
-from ....core.values.styling import STATES_OF, Part, State, Styled
+from ....core.style.resolve import StyledElement, Styling, band_at, default_of, element_in, styled_in
+from ....core.values.styling import STATES_OF, Part, Role, State, Styled
 from ...sites import contents
 from ..controls.editors import editing_of
-from ..controls.of_styles import FACET_NAMES, STATE_NAMES, Chosen, StyleGroup, part_name, style_groups
+from ..controls.of_styles import FACET_NAMES, FACETS, ROLE_NAMES, STATE_NAMES, Chosen, StyleGroup, listed_groups, part_name, style_groups
 
 TRAYS = {**FACET_NAMES, "fit": "Fit", "movement": "Movement"}
 """What the workbench's tray can show: the facets of a look, how the piece fits and what it does while one scrolls."""
@@ -66,17 +66,25 @@ def asked(request: HttpRequest, name: str, allowed: Any, otherwise: str = "") ->
 
 def tray(request: HttpRequest, site: Site, chosen: Any, width: int, stage_address: str) -> dict[str, Any]:
     """What the tray shows of a node's look. `stage_address`: where the site's files are seen."""
-    roles = roles_of(chosen)
-    facet = asked(request, "tray", trays_of(chosen), "content")
-    part = cast(Part, asked(request, "part", roles, "content" if roles.get("content") in {"entry", "icon"} else "box"))
-    states = STATES_OF[roles[part]]
-    state = cast(State, asked(request, "state", states, "rest"))
-    band = asked(request, "band", {band.id for band in site.bands}) or None
+    roles = seen_roles(chosen)
     styling = Styling(site)
-    element = styling.elements[chosen.id, part]
+    defaults = {f"{IN_PIECE}{role}": role for role in roles_in(chosen)} if isinstance(chosen, Piece) else {}
+    usual = "content" if roles.get("content") in {"entry", "icon"} else "box"
+    key = asked(request, "part", {*roles, *defaults}, usual)
+    if key in defaults:
+        part, said, style_node = "box", default_of(chosen.roles, defaults[key]), f"role:{defaults[key]}@{chosen.id}"
+        element, styles = element_in(styling, chosen.id, defaults[key]), said.styles if said else ()
+    else:
+        part, style_node, styles = key, chosen.id, chosen.styles
+        element = styling.elements[chosen.id, cast(Part, part)]
+    trays = [one for one in trays_of(chosen) if one not in FACETS or listed_groups(one, element.role)]
+    facet = asked(request, "tray", trays, "ground" if request.GET.get("tray") in FACETS else "content")
+    states = STATES_OF[element.role]
+    state = cast(State, asked(request, "state", states, states[0]))
+    band = asked(request, "band", {band.id for band in site.bands}) or None
     seen_band = band or band_at(site, width)
     painter = Painter(styling, pictures_of(site))
-    about = Chosen(chosen.styles, element, part, state, band)
+    about = Chosen(styles, element, cast(Part, part), state, band)
     groups: list[StyleGroup] = []
     if facet not in {"content", "looks", "fit", "movement"}:
         # What is shown is what holds at the width looked at; what is set is set for the band chosen.
@@ -84,21 +92,49 @@ def tray(request: HttpRequest, site: Site, chosen: Any, width: int, stage_addres
     strip = states_shown(styling, painter, element, states, state, seen_band, width)
     return {
         "tray": facet,
-        "facets": [(key, name, key == facet) for key, name in TRAYS.items() if key in trays_of(chosen)],
-        "part": part,
-        "parts": [(key, part_name(key, role)) for key, role in roles.items()] if len(roles) > 1 else [],
+        "facets": [(key, name, key == facet) for key, name in TRAYS.items() if key in trays],
+        "part": key,
+        "parts": parts_shown(chosen, roles, defaults),
+        "opened": OPENED_BY.get(key, ""),
         "state": state,
         "band": band or "",
         "seen_band": seen_band or "all",
         "strip": strip,
         "editing": editing_of(styling, element, state, strip[states.index(state)].contrast, stage_address),
         "style_groups": groups,
-        "style_node": chosen.id,
-        "extent": extent(styling, element, seen_band, width) if facet == "room" else None,
+        "style_node": style_node,
+        "extent": extent(styling, element, seen_band, width) if facet == "room" and element.node else None,
         "shade": _shade(painter, element, state, seen_band, width) if facet == "text" else None,
         "worn": [(look, look.id in chosen.wears) for look in site.looks] if isinstance(chosen, Styled) else [],
         "has_styles": bool(chosen.styles),
     }
+
+
+IN_PIECE = "in-"
+"""Begins the key of a piece's own defaults for a role among its parts: `in-link`."""
+OPENED_BY: dict[str, str] = {"opened": "drawer", "close": "drawer", "veil": "drawer", "panel": "panel", "lower": "panel"}
+"""What of a menu is to be open on the stage for a part to be seen."""
+
+
+def roles_in(piece: Piece) -> list[Role]:
+    """Roles of what stands in a piece, for which it can have defaults of its own."""
+    there = {
+        role for holder in styled_in(piece) for part, role in roles_of(holder).items() if part not in unseen_of(holder)
+    }
+    return [role for role in ROLE_NAMES if role in there]
+
+
+def parts_shown(chosen: Any, roles: Mapping[Part, Role], defaults: Mapping[str, Role]) -> list[tuple[str, str]]:
+    """Key and name of each part that can be styled by itself; none where there is only one."""
+    named: list[tuple[str, str]] = [(part, part_name(part, role, chosen)) for part, role in roles.items()]
+    named += [(key, f"{ROLE_NAMES[role]} in it") for key, role in defaults.items()]
+    return named if len(named) > 1 else []
+
+
+def seen_roles(chosen: Any) -> dict[Part, Role]:
+    """The parts that show, as it is, and those that are styled already; and the role of each."""
+    unseen: Set[Part] = unseen_of(chosen) - {style.part for style in getattr(chosen, "styles", ())}
+    return {part: role for part, role in roles_of(chosen).items() if part not in unseen}
 
 
 def trays_of(chosen: Any) -> Iterable[str]:

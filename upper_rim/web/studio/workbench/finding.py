@@ -12,7 +12,6 @@ from django.shortcuts import render
 from django.urls import reverse
 
 from ....core.kinds.pieces.base import Piece
-from ....core.model.editing.check import roles_of
 from ....core.model.site import Site
 from ....core.model.tree import holder_of
 from ....core.values.properties import PROPERTIES
@@ -21,9 +20,9 @@ from ...sites.access import site_of
 from ..controls.control import Control
 from ..controls.of_movement import movement_groups
 from ..controls.of_nodes import groups_for, node_name
-from ..controls.of_styles import FACET_NAMES, LABELS, SIDED, listed_groups
+from ..controls.of_styles import FACET_NAMES, LABELS, SIDED, listed_groups, part_name
 from ..forms.numbers import whole_number
-from ..preview.viewing import TRAYS, trays_of
+from ..preview.viewing import TRAYS, seen_roles, trays_of
 from .outline import outline_of
 
 MOST_FOUND, MOST_PAGES = 12, 40
@@ -104,9 +103,13 @@ def _controls(site: Site, piece: Piece, chosen: Any, address: str) -> Iterator[F
         for control in group.controls:
             if control.kind not in {"note", "make"}:
                 yield Found(control.label, f"{name}: {group.name}", f"{address}&tray=content", _id(control))
-    role = roles_of(chosen).get("box", "")
+    roles = seen_roles(chosen)
+    for part, role in roles.items():
+        if part != "box":
+            yield Found(part_name(part, role, chosen), f"a part of {name}", f"{address}&tray=text&part={part}", "chosen-title")
+    (box,) = (role for part, role in roles.items() if part == "box")
     for facet in (one for one in FACET_NAMES if one in shown - {"content", "looks"}):
-        for heading, names in listed_groups(facet, role):
+        for heading, names in listed_groups(facet, box):
             for one in names:
                 listed = PROPERTIES[SIDED.get(one, (one,))[0]]
                 said = f"{name}: {FACET_NAMES[facet]}, {heading.lower()}"

@@ -15,7 +15,7 @@ from ....core.kinds.moving import Stage
 from ....core.kinds.pieces.base import Piece
 from ....core.kinds.pieces.drawer import Drawer
 from ....core.kinds.rows import Cell, Row
-from ....core.model.site import Page, Site
+from ....core.model.site import Page, Site, drawer_width
 from ....core.model.tree import items_of, walk
 from ....core.reach.coverage import Coverage, in_words
 from ....core.reach.reached import reached
@@ -28,7 +28,7 @@ from ..preview.fitting import SpanInWords, asked_span, clusters, grouped, marks_
 from ..preview.legible import legible, squeezed_note
 from ..preview.moving import looked_through
 from ..preview.trials import trial_of, tried_site
-from ..preview.viewing import looked_at, tray
+from ..preview.viewing import OPENED_BY, looked_at, tray
 from ..words.reach import reason
 from .handles import handles_of
 from .outline import kind_of, outline_of
@@ -63,7 +63,7 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
     pages = reached(site).pages
     usual = PHONE_PX if isinstance(piece, Drawer) else USUAL_PX
     width = stage_width(request.POST, request.GET, usual=usual)
-    goes_to = _asked_into(request, site, width)
+    goes_to = _asked_into(request, site, width) or _seen_at(request, site, chosen, width)
     width = goes_to or width
     looked = looked_through(request, fitter, shown, page, width) if page else None
     failing = [span for span in spans if span.fails]
@@ -216,6 +216,18 @@ def _asked_into(request: HttpRequest, site: Site, width: int) -> int | None:
     last = site.bands[at + 1].from_px - 1 if at + 1 < len(site.bands) else TO_PX
     nearest = min(max(width, site.bands[at].from_px, FROM_PX), last)
     return nearest if nearest != width else None
+
+
+def _seen_at(request: HttpRequest, site: Site, chosen: Any, width: int) -> int | None:
+    """Where the stage is to go to show a part of a menu that is asked for, which is in a row or in a drawer; None where
+    it shows already."""
+    if request.GET.get("into") != "part" or not isinstance(chosen, MenuItem):
+        return None
+    below = drawer_width(chosen, site)
+    needs = {"title": "drawer", **OPENED_BY}.get(request.GET.get("part", ""))
+    if below is None or needs is None or (needs == "drawer") == (width < below):
+        return None
+    return max(FROM_PX, below - 1) if needs == "drawer" else min(TO_PX, below)
 
 
 def _ruled(px: int) -> float:

@@ -159,7 +159,8 @@ def editing_of(
     nothing there can. `ink` and `ground`: between what the contrast of the text is counted."""
     site = styling.site
     colours = colours_of(site)
-    selector = selector_of(styling, element) if (element.node, element.part) in styling.elements else ""
+    is_there = element.piece and (not element.node or (element.node, element.part) in styling.elements)
+    selector = selector_of(styling, element) if is_there else ""
     measured = (
         {"ink": contrast.colour.css, "ground": contrast.ground.css, "needed": contrast.needed} if contrast else {}
     )

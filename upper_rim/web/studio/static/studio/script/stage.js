@@ -81,8 +81,8 @@ const isPointing = () => Boolean($("#tray-groups input[name=field][value=list_on
 const handles = () => JSON.parse($("#handles")?.textContent || "[]");
 const tell = (message) =>
   frames().forEach((frame) => {
-    const { chosen, scroll, opens } = frame.dataset, own = frame.id === "stage" ? { handles: handles(), scale: scaleOf(frame).scale } : {};
-    tellFrame(frame, { rim: message, chosen, scroll, opens: opens !== undefined, pointing: isPointing(), bench: Boolean($("#outline")), ...own });
+    const { chosen, scroll, opens, opened } = frame.dataset, own = frame.id === "stage" ? { handles: handles(), scale: scaleOf(frame).scale } : {};
+    tellFrame(frame, { rim: message, chosen, scroll, opened, opens: opens !== undefined, pointing: isPointing(), bench: Boolean($("#outline")), ...own });
   });
 
 const showSpecimens = () => {
