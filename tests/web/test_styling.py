@@ -181,7 +181,9 @@ def test_every_screen_about_looks_shows_for_any_site_and_any_address(ada: User) 
         base = f"/s/styled-{seed}/"
         rooms = ["", "type/", "defaults/", "looks/", "contrast/", "schemes/", "code/", "carry/"]
         addresses = [f"{base}foundations/{room}" for room in rooms]
-        addresses += [f"{base}foundations/looks/lk-{at}/?part={part}&state=hover" for at in range(4) for part in LOOK_PARTS]
+        addresses += [
+            f"{base}foundations/looks/lk-{at}/?part={part}&state=hover" for at in range(4) for part in LOOK_PARTS
+        ]
         addresses += [
             f"{base}foundations/defaults/{role}/?tray={tray}"
             for role in ("field", "ring", "page", "list")

@@ -123,9 +123,7 @@ BUILT_IN: BuiltIn = {
             **corners("1em"),
         }
     },
-    "panel": {
-        "rest": {**_sides("padding", "8px", "14px"), **corners("6px"), "box-shadow": _SHADOW}
-    },
+    "panel": {"rest": {**_sides("padding", "8px", "14px"), **corners("6px"), "box-shadow": _SHADOW}},
     "drawer": {"rest": {**_OPENED, "box-shadow": _SHADOW}},
     "veil": {"rest": {"background-color": "rgb(0 0 0 / 45%)"}},
     "close": {"rest": {"min-inline-size": "44px", "min-block-size": "44px"}},

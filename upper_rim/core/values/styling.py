@@ -52,7 +52,9 @@ STATES_OF: dict[str, tuple[State, ...]] = {
 """The states that each role has, from weak to strong: of two that hold at once, the later counts."""
 
 _GROUND_AND_EDGE = tuple(
-    name for name, listed in PROPERTIES.items() if listed.group in {"Background", "Border", "Corners", "Shadow", "Padding"}
+    name
+    for name, listed in PROPERTIES.items()
+    if listed.group in {"Background", "Border", "Corners", "Shadow", "Padding"}
 )
 LIMITED: dict[str, tuple[str, ...]] = {
     "ring": tuple(name for name, listed in PROPERTIES.items() if listed.group == "Ring"),

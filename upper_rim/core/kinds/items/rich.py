@@ -19,7 +19,14 @@ class RichText(BaseItem):
     NAME = "Rich text"
     ABOUT = "Paragraphs, lists, bold words and links"
     CALLED = ("paragraph", "rich text", "list")
-    ROLES = {"box": "text", "link": "link", "list": "list", "bullet": "mark", "heading-2": "heading-2", "heading-3": "heading-3"}
+    ROLES = {
+        "box": "text",
+        "link": "link",
+        "list": "list",
+        "bullet": "mark",
+        "heading-2": "heading-2",
+        "heading-3": "heading-3",
+    }
 
     kind: Literal["rich"] = "rich"
     rich: RichWords = RichWords(text="<p>Text</p>")

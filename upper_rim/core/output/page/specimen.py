@@ -60,7 +60,9 @@ _STRIP = (
         ".rim-menu-button",
         {"display": "inline-flex", "align-items": "center", "justify-content": "center", "gap": "8px"},
     ),
-    Rule(".strip :is(.rim-sub,.rim-drawer,.rim-hint,.rim-close,.rim-figure)", {"display": "block", "position": "static"}),
+    Rule(
+        ".strip :is(.rim-sub,.rim-drawer,.rim-hint,.rim-close,.rim-figure)", {"display": "block", "position": "static"}
+    ),
     Rule(".strip :is(.rim-sub,.rim-drawer,.rim-hint)", {"inline-size": "auto", "min-inline-size": "0"}),
     Rule(".rim-bullets", {"display": "block"}),
     Rule(".rim-bullets li", {"display": "list-item"}),

@@ -34,7 +34,9 @@ def texts_of(site: Site, styling: Styling, only: str | None = None) -> Iterator[
     """Every text that pieces show, whoever draws it: of each element, and in what opens. What is disabled is left out (WCAG 2.2, 1.4.3)."""
     for piece in (one for one in site.pieces if only in {None, one.id}):
         held = (
-            [styling.elements[item.id, "opened"] for _, item in site.holders(piece)] if isinstance(piece, Drawer) else []
+            [styling.elements[item.id, "opened"] for _, item in site.holders(piece)]
+            if isinstance(piece, Drawer)
+            else []
         )
         places: list[StyledElement | None] = [*held] or [None]
         for opened in places:

@@ -256,8 +256,9 @@
     addEventListener("load", again);
   }
 
-  // Where the page is made narrower for a part to be seen, what that stands in shows only then.
-  addEventListener("resize", () => opened && bringIntoView());
+  // Where the page is made narrower for a part to be seen, what that stands in shows only then; what the page itself does
+  // there, shutting what is open, comes before the frame.
+  addEventListener("resize", () => opened && requestAnimationFrame(() => bringIntoView()));
   // A port of its own: what is posted there goes at once, however busy the studio's window is with drawing its screen.
   const heard = ({ data }) => {
     if (data.rim === "scroll") return scrollTo({ top: data.to, behavior: "instant" });

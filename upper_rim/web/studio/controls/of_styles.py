@@ -150,7 +150,10 @@ def listed_groups(facet: str, role: str) -> tuple[tuple[str, tuple[str, ...]], .
     if role == "column-rule":
         return _COLUMN_RULE
     if role in LIMITED:
-        known = ((name, tuple(one for one in names if SIDED.get(one, (one,))[0] in LIMITED[role])) for name, names in FACETS[facet])
+        known = (
+            (name, tuple(one for one in names if SIDED.get(one, (one,))[0] in LIMITED[role]))
+            for name, names in FACETS[facet]
+        )
         return tuple((name, names) for name, names in known if names)
     return (*FACETS[facet], _BULLETS) if facet == "text" and role == "list" else FACETS[facet]
 

@@ -22,7 +22,17 @@ from ....core.style.resolve import StyledElement, Styling, band_at, default_of, 
 from ....core.values.styling import STATES_OF, Part, Role, State, Styled
 from ...sites import contents
 from ..controls.editors import editing_of
-from ..controls.of_styles import FACET_NAMES, FACETS, ROLE_NAMES, STATE_NAMES, Chosen, StyleGroup, listed_groups, part_name, style_groups
+from ..controls.of_styles import (
+    FACET_NAMES,
+    FACETS,
+    ROLE_NAMES,
+    STATE_NAMES,
+    Chosen,
+    StyleGroup,
+    listed_groups,
+    part_name,
+    style_groups,
+)
 
 TRAYS = {**FACET_NAMES, "fit": "Fit", "movement": "Movement"}
 """What the workbench's tray can show: the facets of a look, how the piece fits and what it does while one scrolls."""
@@ -112,7 +122,13 @@ def tray(request: HttpRequest, site: Site, chosen: Any, width: int, stage_addres
 
 IN_PIECE = "in-"
 """Begins the key of a piece's own defaults for a role among its parts: `in-link`."""
-OPENED_BY: dict[str, str] = {"opened": "drawer", "close": "drawer", "veil": "drawer", "panel": "panel", "lower": "panel"}
+OPENED_BY: dict[str, str] = {
+    "opened": "drawer",
+    "close": "drawer",
+    "veil": "drawer",
+    "panel": "panel",
+    "lower": "panel",
+}
 """What of a menu is to be open on the stage for a part to be seen."""
 
 
