@@ -39,7 +39,7 @@ from upper_rim.core.model.site import Asset, Band, Menu, Page, Site
 from upper_rim.core.style.resolve import styled_in
 from upper_rim.core.values.rich import RichWords
 from upper_rim.core.values.styling import LIMITED, Declaration, RoleDefault
-from upper_rim.core.values.targets import ToAddress
+from upper_rim.core.values.targets import ToAddress, ToNothing
 from upper_rim.core.values.words import Words
 
 from .core.generated import CONTENT, CONTENTS, SPLICE
@@ -88,6 +88,7 @@ SIZES: dict[str, list[str]] = {
     "letter-spacing": ["0.04em", "1px", "-0.01em"],
     "word-spacing": ["0.3em", "4px"],
     "text-transform": ["uppercase", "capitalize", "lowercase"],
+    "text-align": ["center", "end"],
     "line-height": ["1.1", "1.6", "28px", "normal"],
     "padding-inline-start": ["9px", "1em", "clamp(2px, 1.5vw, 24px)", "2%"],
     "padding-inline-end": ["6px", "0.5rem", "1vw"],
@@ -258,8 +259,8 @@ class FittedMaker:
             lambda: Logo(**common, words=words, picture=chance.choice([None, "/logo.svg"]), height_px=chance.choice([24, 40])),
             lambda: MenuItem(**common, menu="mn-a", gap_px=chance.choice([0, 12, 24]), drawer_below=chance.choice([None, *(band.id for band in self._bands)]), button_words=Words(text=self.words(1)), button_words_shown=chance.random() < 0.5),
             lambda: MenuItem(**common, menu="mn-a", gap_px=chance.choice([8, 24])),
-            lambda: TextItem(**common, words=words),
-            lambda: ButtonItem(**common, words=words, target=to, rank=chance.choice(["first", "second"])),
+            lambda: TextItem(**common, words=words, target=chance.choice([ToNothing(), to]), new_window=chance.random() < 0.3),
+            lambda: ButtonItem(**common, words=words, target=to, new_window=chance.random() < 0.3, rank=chance.choice(["first", "second"])),
             lambda: IconLink(**common, icon="phone", words=words, target=to, words_shown=chance.choice(["none", "beside", "below"]), icon_px=chance.choice([18, 26])),
             lambda: SocialRow(**common, profiles=tuple(Profile(id=self.new_id("pf"), address=f"mailto:a{at}@b.example", name=self.words(1)) for at in range(3)), words_shown=chance.choice(["none", "none", "beside"]), gap_px=chance.choice([0, 6]), icon_px=chance.choice([16, 20, 34])),
             lambda: Copyright(**common, first_year=2001),
@@ -274,7 +275,7 @@ class FittedMaker:
             lambda: MenuItem(**common, menu="mn-a", way="columns", drawer_below=chance.choice([None, *(band.id for band in self._bands)])),
             lambda: Trail(**common, words=words, separator=chance.choice(["chevron", "slash", "dot"])),
             lambda: Contact(**common, name=self.words(), street=self.words(), postcode="OS1 4QX", town=self.words(1), telephone="+44 1632 960144", mail="hello@ostrey.example", hours=(Hours(days=("Mo", "Tu", "We"), opens="09:00", closes="17:30"),)),
-            lambda: PictureItem(**common, picture="/logo.svg", width_px=chance.choice([90, 260]), ratio=chance.choice(["", "4/3"])),
+            lambda: PictureItem(**common, picture="/logo.svg", width_px=chance.choice([90, 260]), ratio=chance.choice(["", "4/3"]), fits=chance.choice(["cover", "contain"])),
             lambda: BackToTop(**common, words=words),
             lambda: Divider(**common),
             lambda: MapItem(**common, words=words, width_px=200, height_px=120),

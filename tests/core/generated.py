@@ -39,6 +39,7 @@ VALUES: dict[str, list[str]] = {
     "word-spacing": ["0.1em", "3px", "normal"],
     "font-stretch": ["80%", "110%", "40%"],
     "text-transform": ["uppercase", "none"],
+    "text-align": ["center", "end", "justify"],
     "text-decoration-line": ["underline", "line-through", "overline", "none"],
     "text-decoration-style": ["wavy", "solid"],
     "text-decoration-color": ["@:accent", "currentcolor", "tomato"],

@@ -256,3 +256,15 @@ def test_items_stand_elsewhere_in_a_band_and_the_band_comes_along_where_the_piec
     header, drawer = after.pieces[-2:]
     assert len(header.rows) == 3 and not any(row.shares for row in header.rows)
     assert isinstance(drawer, Drawer) and [holder for holder, _ in after.holders(drawer)] == [header], "it comes along"
+
+
+def test_whatever_leads_somewhere_says_when_it_opens_a_window_of_its_own() -> None:
+    to: JsonValue = {"kind": "address", "address": "https://harbour.example/"}
+    for node in ("it-book", "it-phone", "it-tagline", "it-logo"):
+        led = changed(Set(node=node, field="target", value=to), Set(node=node, field="new_window", value=True))
+        (link,) = set(re.findall(rf'<a [^>]*q7xk-{node}[ "][^>]*>.*?</a>', page_of(led, "/")))
+        assert 'href="https://harbour.example/"' in link and 'target="_blank" rel="noopener"' in link, node
+        assert "opens in a new window" in link or "new window" in link, node
+    home = page_of(changed(), "/")
+    assert re.search(r'<a [^>]*q7xk-it-logo[ "][^>]*href="/"', home), "else a logo leads to the front page"
+    assert re.search(r'<span [^>]*q7xk-it-tagline[ "]', home), "and a text is none"

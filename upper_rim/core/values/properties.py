@@ -313,6 +313,7 @@ _LISTED = [
     Property("word-spacing", "Word gap", "Type", "spacing", "normal", True),
     Property("font-stretch", "Stretch", "Type", "stretch", "100%", True),
     Property("text-transform", "Case", "Type", "choice", "none", True, ("none", "uppercase", "lowercase", "capitalize")),
+    Property("text-align", "Alignment", "Type", "choice", "start", True, ("start", "center", "end", "justify")),
     Property("text-shadow", "Shadow", "Type", "letter shadow", "none", True),
     Property("list-style-type", "Mark", "Type", "choice", "disc", True, ("disc", "circle", "square", "decimal", "none")),
     Property("text-decoration-line", "Line", "Line", "choice", "none", False, ("none", "underline", "line-through", "overline")),

@@ -10,7 +10,7 @@ from pydantic import Field
 from ...values.brands import Brand, Brands
 from ...values.refs import BandRef, EntryRef, MenuRef, PageRef
 from ...values.styling import Part, Role, State, Styled
-from ...values.targets import ToPage
+from ...values.targets import Target, ToNothing, ToPage
 from ...values.words import Words
 from ..context import PageContext, SheetContext, SiteOffer
 from ..markup import Markup
@@ -105,6 +105,13 @@ class BaseItem(Styled):
         """Pages of the site that it leads to by itself, or is about: it is written anew for each of them."""
         target = getattr(self, "target", None)
         return (target.page,) if isinstance(target, ToPage) else ()
+
+
+class Leads(BaseItem):
+    """Something that may lead somewhere."""
+
+    target: Target = ToNothing()
+    new_window: bool = Field(default=False, description="It opens a window of its own, and says so.")
 
 
 class ShowsMenu(BaseItem):

@@ -8,15 +8,14 @@ from typing import Any, Literal
 from pydantic import Field
 
 from ...values.styling import Part, Role
-from ...values.targets import Target, ToNothing
 from ...values.words import Words
 from ..context import PageContext, SiteOffer
 from ..markup import Markup
-from .base import BaseItem, named_by
+from .base import Leads, named_by
 from .parts import link
 
 
-class ButtonItem(BaseItem):
+class ButtonItem(Leads):
     NAME = "Button"
     ABOUT = "One thing to press"
     CALLED = ("link", "call to action")
@@ -24,7 +23,6 @@ class ButtonItem(BaseItem):
 
     kind: Literal["button"] = "button"
     words: Words = Words(text="Button")
-    target: Target = ToNothing()
     rank: Literal["first", "second"] = Field(
         default="first", description="Whose defaults it takes: those of the button, or of the second button."
     )
@@ -46,4 +44,4 @@ class ButtonItem(BaseItem):
 
     def markup(self, page: PageContext) -> tuple[Markup, ...]:
         attributes = page.attributes(self, self.roles["box"], self.id)
-        return (link(self.target, attributes, page, page.words(self.words, self.id)),)
+        return (link(self.target, attributes, page, page.words(self.words, self.id), new_window=self.new_window),)

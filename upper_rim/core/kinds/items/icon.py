@@ -10,16 +10,15 @@ from pydantic import Field
 from ...values.addresses import PagePath
 from ...values.brands import Brand, Brands
 from ...values.scalars import IconName, IconSize, WordsShown
-from ...values.targets import Target, ToNothing
 from ...values.words import Words
 from ..context import PageContext, SheetContext
 from ..markup import Markup, element
 from ..rule import Rule
-from .base import BaseItem
+from .base import Leads
 from .parts import WORDS_CLASS, drawn_mask, icon, link, square
 
 
-class IconLink(BaseItem):
+class IconLink(Leads):
     """An icon with a link; its words are its accessible name."""
 
     NAME = "Icon link"
@@ -32,7 +31,6 @@ class IconLink(BaseItem):
     icon: IconName = "link"
     picture: PagePath | None = Field(default=None, description="A drawing of one's own among the site's files.")
     words: Words = Words(text="Link")
-    target: Target = ToNothing()
     icon_px: IconSize = 22
     words_shown: WordsShown = "none"
 
@@ -43,9 +41,17 @@ class IconLink(BaseItem):
         name = page.words(self.words, self.id)
         drawn = icon(f"own-{self.id}" if self.picture else self.icon, page)
         if self.words_shown == "none":
-            return (link(self.target, {**page.attributes(self, "link", self.id), "aria-label": name}, page, drawn),)
+            return (
+                link(
+                    self.target,
+                    {**page.attributes(self, "link", self.id), "aria-label": name},
+                    page,
+                    drawn,
+                    new_window=self.new_window,
+                ),
+            )
         attributes = page.attributes(self, "link", WORDS_CLASS[self.words_shown], self.id)
-        return (link(self.target, attributes, page, drawn, element("span", {}, name)),)
+        return (link(self.target, attributes, page, drawn, element("span", {}, name), new_window=self.new_window),)
 
     def rules(self, own: str, sheet: SheetContext) -> Iterator[Rule]:
         if self.picture:

@@ -12,11 +12,12 @@ from ...values.words import Words
 from ..context import PageContext, SheetContext
 from ..markup import Markup, element
 from ..rule import Rule
-from .base import BaseItem
+from .base import Leads
+from .parts import link
 
 
-class Logo(BaseItem):
-    """The site's title, or a picture carried with the site; leads to the front page."""
+class Logo(Leads):
+    """The site's title, or a picture carried with the site; leads to the front page, unless it says otherwise."""
 
     NAME = "Logo"
     ABOUT = "The site’s own picture, or its title"
@@ -36,8 +37,12 @@ class Logo(BaseItem):
         content: Markup = words
         if self.picture:
             content = element("img", {"src": self.picture, "alt": words, **page.size(self.picture, self.height_px)})
-        link = element("a", {**page.attributes(self, "logo", self.id), "href": page.front}, content)
-        return (element("h1", {"class": page.name("plain")}, link) if page.is_heading(self.id) else link,)
+        attributes = page.attributes(self, "logo", self.id)
+        if page.destination(self.target).href is None:
+            made = element("a", {**attributes, "href": page.front}, content)
+        else:
+            made = link(self.target, attributes, page, content, new_window=self.new_window)
+        return (element("h1", {"class": page.name("plain")}, made) if page.is_heading(self.id) else made,)
 
     def rules(self, own: str, sheet: SheetContext) -> Iterator[Rule]:
         if self.picture is None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from urllib.parse import quote
 
+from ...languages import phrase
 from ...values.scalars import WordsShown
 from ...values.targets import Target
 from ..context import PageContext
@@ -17,14 +18,23 @@ def icon(name: str, page: PageContext) -> Element:
     return element("span", {"class": f"{page.name('icon')} {page.name('icon-' + name)}"})
 
 
-def link(target: Target, attributes: Attributes, page: PageContext, *content: Markup) -> Element:
-    """A link; without a target, a placeholder link (HTML Standard, 4.6: an `a` without `href`)."""
+def link(
+    target: Target, attributes: Attributes, page: PageContext, *content: Markup, new_window: bool = False
+) -> Element:
+    """A link; without a target, a placeholder link (HTML Standard, 4.6: an `a` without `href`). One that opens a window
+    of its own says so (WCAG 2.2, G201)."""
     leads = page.destination(target)
     if leads.href is None:
         return element("a", {"role": "link", "aria-disabled": "true", **attributes}, *content)
-    return element(
-        "a", {**attributes, "href": leads.href, "aria-current": "page" if leads.is_current else None}, *content
-    )
+    lead: Attributes = {"href": leads.href, "aria-current": "page" if leads.is_current else None}
+    if not new_window:
+        return element("a", {**attributes, **lead}, *content)
+    said, named = phrase("new_window", page.language), attributes.get("aria-label")
+    window: Attributes = {"target": "_blank", "rel": "noopener"}
+    if named:
+        return element("a", {**attributes, **lead, **window, "aria-label": f"{named}, {said}"}, *content)
+    note = element("span", {"class": page.name("unseen")}, f", {said}")
+    return element("a", {**attributes, **lead, **window}, *content, note)
 
 
 def title_over(title: str, item_id: str, page: PageContext) -> Element | None:

@@ -33,6 +33,9 @@ class PictureItem(BaseItem):
     ratio: Annotated[str, StringConstraints(pattern=r"^([1-9]\d{0,3}/[1-9]\d{0,3})?$")] = Field(
         default="", description="Width/height that it is cropped to; its own where empty."
     )
+    fits: Literal["cover", "contain"] = Field(
+        default="cover", description="In its shape it is cropped, or whole with room beside it (CSS `object-fit`)."
+    )
     focus_x: Percent = Field(default=50, description="What stays in view when it is cropped: from the start, in %.")
     focus_y: Percent = Field(default=50, description="From the top, in %.")
     target: Target = ToNothing()
@@ -74,7 +77,7 @@ class PictureItem(BaseItem):
         natural = sheet.picture(self.picture) if self.picture else None
         if self.ratio:
             place = f"{self.focus_x}% {self.focus_y}%"
-            size |= {"aspect-ratio": self.ratio, "object-fit": "cover", "object-position": place}
+            size |= {"aspect-ratio": self.ratio, "object-fit": self.fits, "object-position": place}
         elif natural:
             size["aspect-ratio"] = f"{natural.width}/{natural.height}"
         yield Rule(f"{own}>img", size)

@@ -8,10 +8,13 @@ from typing import Any, Literal
 from ...values.words import Words
 from ..context import PageContext, SiteOffer
 from ..markup import Markup, element
-from .base import BaseItem, named_by
+from .base import Leads, named_by
+from .parts import link
 
 
-class TextItem(BaseItem):
+class TextItem(Leads):
+    """Words in one style; all of them a link, where they lead somewhere."""
+
     NAME = "Text"
     ABOUT = "Words, in one style"
     CALLED = ("words", "sentence", "tagline")
@@ -28,4 +31,7 @@ class TextItem(BaseItem):
         return named_by(self.NAME, self.words.text)
 
     def markup(self, page: PageContext) -> tuple[Markup, ...]:
-        return (element("span", page.attributes(self, "text", self.id), page.words(self.words, self.id)),)
+        attributes, words = page.attributes(self, "text", self.id), page.words(self.words, self.id)
+        if page.destination(self.target).href is None:
+            return (element("span", attributes, words),)
+        return (link(self.target, attributes, page, words, new_window=self.new_window),)

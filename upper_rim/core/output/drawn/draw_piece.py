@@ -7,7 +7,7 @@ from collections.abc import Iterator
 
 from ...fit.css.amount import Viewport, worked_out
 from ...fit.css.boxes import BLOCK_END, BLOCK_START, INLINE_END, INLINE_START, Box, Frame
-from ...fit.css.inline import Inline
+from ...fit.css.inline import Inline, InlineAround
 from ...fit.css.linear import value
 from ...fit.css.replaced import Field
 from ...fit.markup.elements import Paints
@@ -90,7 +90,8 @@ class _Walk:
             self.shapes.append((self._sheet_border(here, box, rect), opacity))
         self.shapes += [(shape, opacity) for shape in self._content(frame, rect, here)]
         for inner_x, inner_y, kid in frame.kids:
-            self.go(kid, x + value(inner_x), y + value(inner_y), here, opacity)
+            aside = self._aside(here, rect.width - value(kid.width)) if isinstance(box, InlineAround) else 0.0
+            self.go(kid, x + value(inner_x) + aside, y + value(inner_y), here, opacity)
 
     def _element(self, box: Box, around: StyledElement) -> StyledElement:
         """What is styled there; what is styled around it, where nothing is."""
@@ -152,9 +153,14 @@ class _Walk:
         if paints is not None and paints.icon:
             yield IconShown(rect, paints.icon, self._colour(here, "color"))
         if isinstance(box, Inline) and frame.lines and frame.baseline is not None:
-            yield from self._lines(frame, box, rect, self._colour(here, "color"))
+            yield from self._lines(frame, box, rect, here)
         if isinstance(box, Field) and paints is not None:
             yield from self._placeholder(box, paints.placeholder, rect, here)
+
+    def _aside(self, element: StyledElement, left: float) -> float:
+        """How far a line is from where it would start, of what is left beside it (CSS Text 4, 6.1)."""
+        share = {"center": 0.5, "end": 1.0}.get(self._painter.value(element, "text-align", self._view), 0.0)
+        return max(0.0, left) * share
 
     def _natural(self, path: str, place: Rect) -> tuple[float, float]:
         picture = self._pictures(path)
@@ -174,7 +180,8 @@ class _Walk:
         colour = self._painter.colour(here, "color", self._view._replace(state="placeholder"))
         yield TextLine(Rect(rect.left + start, rect.top + top, width, high), colour, darkness)
 
-    def _lines(self, frame: Frame, box: Inline, rect: Rect, colour: Rgba) -> Iterator[TextLine]:
+    def _lines(self, frame: Frame, box: Inline, rect: Rect, here: StyledElement) -> Iterator[TextLine]:
+        colour = self._colour(here, "color")
         paragraph, kind = box.paragraph, box.type
         assert paragraph is not None and kind is not None and frame.baseline is not None
         top, end, bottom, start = (
@@ -188,4 +195,5 @@ class _Walk:
         darkness = min(1.0, ink_em2(paragraph.text, paragraph.fonts) * em * em / max(1.0, sum(widths) * high))
         baseline = rect.top + value(frame.baseline)
         for at, width in enumerate(widths):
-            yield TextLine(Rect(rect.left + start, baseline + at * pitch - high, width, high), colour, darkness)
+            aside = self._aside(here, rect.width - start - end - width)
+            yield TextLine(Rect(rect.left + start + aside, baseline + at * pitch - high, width, high), colour, darkness)

@@ -53,10 +53,13 @@ FEW, FOLDED_FROM = 4, 6
 class Group:
     name: str
     controls: list[Control] = field(default_factory=list)
+    shown_first: int = FEW
 
     @property
     def few(self) -> list[Control]:
-        return self.controls if len(self.controls) < FOLDED_FROM else self.controls[:FEW]
+        """What most need; all, where no more than one is left."""
+        is_short = len(self.controls) < self.shown_first + FOLDED_FROM - FEW
+        return self.controls if is_short else self.controls[: self.shown_first]
 
     @property
     def more(self) -> list[Control]:
@@ -74,7 +77,9 @@ class Group:
 
 def told_whether_set(groups: Iterable[Group], node: Any) -> list[Group]:
     """The same groups, in which the node's own controls know whether they are set."""
-    return [Group(group.name, [replace(one, is_set=_is_set(one, node)) for one in group.controls]) for group in groups]
+    return [
+        replace(group, controls=[replace(one, is_set=_is_set(one, node)) for one in group.controls]) for group in groups
+    ]
 
 
 def _is_set(control: Control, node: Any) -> bool:
@@ -137,6 +142,12 @@ def control_limits(kind: type[Value], name: str) -> tuple[int | None, int | None
     parts = [schema, *schema.get("anyOf", ())]
     least, most = (next((int(part[key]) for part in parts if key in part), None) for key in ("minimum", "maximum"))
     return least, most
+
+
+def leads_to(node: Any, site: Site) -> list[Control]:
+    """Where an item leads, and in which window; that only where it leads somewhere."""
+    window = [yes(node, "new_window", "Opens a new window")] if node.target.kind != "nothing" else []
+    return [link_control(node, site), *window]
 
 
 def link_control(node: Any, site: Site) -> Control:

@@ -68,6 +68,7 @@ def movement_groups(piece: Piece, site: Site) -> list[Group]:
                 choice(piece, "easing", "Moving", _EASINGS),
                 choice(piece, "calm", "Less motion", _CALM),
             ],
+            shown_first=3,
         )
     )
     return told_whether_set(groups, piece)

@@ -34,7 +34,7 @@ top."""
 
 FACETS: dict[str, tuple[tuple[str, tuple[str, ...]], ...]] = {
     "text": (
-        ("Type", ("font-family", "font-size", "font-weight", "font-style", "line-height")),
+        ("Type", ("font-family", "font-size", "font-weight", "font-style", "line-height", "text-align")),
         ("Letters", ("color", "text-shadow", "letter-spacing", "word-spacing", "font-stretch", "text-transform")),
         ("Line", ("text-decoration-line", "text-decoration-style", "text-decoration-color", "text-decoration-thickness", "text-underline-offset")),
     ),

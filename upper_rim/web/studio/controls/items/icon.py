@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from .....core.kinds.items.icon import IconLink
 from .....core.model.site import Site
-from ..control import Control, Group, link_control, px, words, words_shown
+from ..control import Control, Group, leads_to, px, words, words_shown
 
 
 def groups(node: IconLink, site: Site) -> list[Group]:
@@ -15,7 +15,7 @@ def groups(node: IconLink, site: Site) -> list[Group]:
                 Control("icon", "Icon", node.id, "icon", node.icon, suggestions="icons"),
                 *own_drawing(node),
                 *words(node, "words", "Its name", site),
-                link_control(node, site),
+                *leads_to(node, site),
             ],
         ),
         Group("Icon", [px(node, "icon_px", "Size", 96), words_shown(node)]),

@@ -16,6 +16,9 @@ RATIOS = (
 )
 
 
+FITS = (("cover", "fills it, cropped"), ("contain", "whole"))
+
+
 def groups(node: PictureItem, site: Site) -> list[Group]:
     return [
         Group(
@@ -34,6 +37,7 @@ def groups(node: PictureItem, site: Site) -> list[Group]:
             [
                 px(node, "width_px", "Width", 4000),
                 choice(node, "ratio", "Shape", RATIOS),
+                *([choice(node, "fits", "In it", FITS)] if node.ratio else []),
                 number(node, "focus_x", "In view, across", "%", 0, 100),
                 number(node, "focus_y", "In view, down", "%", 0, 100),
             ],
