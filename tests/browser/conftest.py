@@ -456,6 +456,15 @@ class Browser:
         self._chromium.close()
 
 
+@pytest.fixture(scope="module")
+def bench(running: Any, tmp_path_factory: pytest.TempPathFactory) -> Any:
+    """A signed-in browser of a module's own."""
+    browser = Browser(running, tmp_path_factory.mktemp("downloads"))
+    browser.sign_in()
+    yield browser
+    browser.quit()
+
+
 def live_edition(browser: Browser) -> str | None:
     live = [
         one for one in browser.all("edition") if "live at" in one.text and one.get_attribute("data-state") == "done"

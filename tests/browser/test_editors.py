@@ -280,6 +280,51 @@ def test_arrow_keys_and_the_wheel_turn_a_number_in_its_field(book: Browser) -> N
     book.press("undo")
 
 
+def violations(browser: Browser, within: str) -> list[Any]:
+    """What axe finds in a part of the screen."""
+    browser.js(AXE)
+    found = browser.driver.execute_async_script(
+        "axe.run(arguments[0], {resultTypes: ['violations'], iframes: false}).then((found) => arguments[1](JSON.stringify(found.violations.map((one) => [one.id, one.nodes[0].html]))))",
+        within,
+    )
+    return list(json.loads(found))
+
+
+TRAYS = ("content", *FACETS, "looks", "fit", "movement")
+SHOWN = (("pc-main", "it-menu"), ("pc-main", "pc-main"), ("pc-footer", "it-social"), ("pc-bar", "pc-bar"))
+
+
+@pytest.mark.parametrize("wide", [1024, 1280, 1600])
+def test_nothing_in_the_tray_scrolls_or_is_cut(book: Browser, wide: int) -> None:
+    book.resize(wide, 800)
+    wrong = []
+    for piece, node in SHOWN:
+        for tray in TRAYS:
+            book.go(f"/s/ostrey/pieces/{piece}/?select={node}&tray={tray}&width={1000 if tray == 'fit' else 1120}")
+            if tray == "fit" and piece == "pc-main":
+                wait_for(lambda: book.all("try-remedy"))
+            over = book.js(
+                "const tray = document.querySelector('.tray'); return [tray.scrollHeight - tray.clientHeight, tray.scrollWidth - tray.clientWidth]"
+            )
+            if max(over) > 0:
+                wrong.append((node, tray, over))
+    book.resize(1280, 800)
+    assert wrong == []
+
+
+def test_axe_finds_nothing_in_the_tray_of_a_part_nor_in_the_boxes_that_open_over_the_workbench(book: Browser) -> None:
+    for part in ("veil", "opened", "second-line"):
+        book.go(f"{HEADER}?select=it-menu&tray=ground&part={part}")
+        assert violations(book, ".tray") == [], part
+    for key, box in (("/", "#find"), ("n", "#create-piece"), (Keys.INSERT, "#seam")):
+        look_at(book, "content")
+        book.js("document.activeElement.blur()")
+        book.keys(key)
+        wait_for(lambda box=box: book.js("return document.querySelector(arguments[0])?.checkVisibility()", box))
+        book.settled()
+        assert violations(book, box) == [], box
+
+
 @pytest.mark.parametrize("width", [1024, 1280, 1600])
 def test_no_editor_is_cut_and_axe_finds_nothing_in_any(book: Browser, width: int) -> None:
     book.resize(width, 800)
@@ -304,11 +349,7 @@ def test_no_editor_is_cut_and_axe_finds_nothing_in_any(book: Browser, width: int
             if box[0] < 0 or box[1] < 0 or box[2] > 0 or box[3] > 0 or scrolls:
                 wrong.append((name, box, scrolls))
             if width == 1280:
-                book.js(AXE)
-                found = book.driver.execute_async_script(
-                    "axe.run('#value-editor', {resultTypes: ['violations']}).then((found) => arguments[0](JSON.stringify(found.violations.map((one) => [one.id, one.nodes[0].html]))))"
-                )
-                wrong += [(name, one) for one in json.loads(found)]
+                wrong += [(name, one) for one in violations(book, "#value-editor")]
             book.js("document.querySelector('[data-editor-close]').click()")
             while any(one.is_displayed() for one in book.all(f"give-back-{name}")):
                 book.press(f"give-back-{name}")

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 import pytest
 from selenium.webdriver.common.keys import Keys
 
@@ -24,14 +22,6 @@ HANDLES = [
     ("pc-footer", "it-social", "icon_px", 1120, "it-social", "[class*=-icon]", "height"),
 ]
 """Piece, node, handle, width of the stage, and what moves with it: a node or a part of it, and which measure."""
-
-
-@pytest.fixture(scope="module")
-def bench(running: Any, tmp_path_factory: pytest.TempPathFactory) -> Any:
-    browser = Browser(running, tmp_path_factory.mktemp("downloads"))
-    browser.sign_in()
-    yield browser
-    browser.quit()
 
 
 def look_at(browser: Browser, piece: str, chosen: str, width: int = 1120, tray: str = "room") -> None:

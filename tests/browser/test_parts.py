@@ -2,22 +2,11 @@
 
 from __future__ import annotations
 
-from typing import Any
-
-import pytest
 from selenium.webdriver.common.keys import Keys
 
 from .conftest import Browser, wait_for
 
 BENCH = "/s/ostrey/pieces/pc-main/?select=it-menu&tray=ground&width=1120"
-
-
-@pytest.fixture(scope="module")
-def bench(running: Any, tmp_path_factory: pytest.TempPathFactory) -> Any:
-    browser = Browser(running, tmp_path_factory.mktemp("downloads"))
-    browser.sign_in()
-    yield browser
-    browser.quit()
 
 
 def choose(browser: Browser, part: str) -> None:

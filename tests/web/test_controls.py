@@ -16,7 +16,7 @@ from upper_rim.core.model.tree import items_of, walk
 from upper_rim.demo import ostrey
 from upper_rim.web.sites import store
 from upper_rim.web.sites.models import StoredSite
-from upper_rim.web.studio.controls.control import FEW, FOLDED_FROM, Control
+from upper_rim.web.studio.controls.control import Control
 from upper_rim.web.studio.controls.of_movement import movement_groups
 from upper_rim.web.studio.controls.of_nodes import groups_for
 
@@ -113,7 +113,10 @@ def test_a_large_group_shows_few_controls_and_counts_what_is_set_among_the_rest(
     for groups in (groups_for(menu, site), movement_groups(site.pieces[0], site)):
         for group in groups:
             assert [*group.few, *group.more] == group.controls
-            assert len(group.few) == (len(group.controls) if len(group.controls) < FOLDED_FROM else FEW)
+            assert len(group.few) == len(group.controls) or (len(group.few), len(group.more) > 1) == (
+                group.shown_first,
+                True,
+            )
 
     def gap(px: int) -> Control:
         controls = (one for group in groups_for(menu.replaced(gap_px=px), site) for one in group.controls)

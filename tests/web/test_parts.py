@@ -74,7 +74,7 @@ def test_the_stage_goes_to_where_a_part_shows(ferries: StoredSite, ada: User) ->
     client = signed_in(ada)
 
     def goes_to(part: str, width: int) -> str | None:
-        address = f"/s/ostrey/pieces/pc-main/?select=it-menu&tray=ground&part={part}&into=part&width={width}"
+        address = f"/s/ostrey/pieces/pc-main/?select=it-menu&tray=ground&part={part}&into=view&width={width}"
         found = re.search(r'data-goes-to="(\d+)"', client.get(address).content.decode())
         return found and found[1]
 
@@ -118,6 +118,24 @@ def test_a_look_is_made_of_what_looks_have_and_the_other_parts_stay(ferries: Sto
     }
     menu = Styling(site).holders["it-menu"]
     assert [(style.part, style.value) for style in menu.styles] == [("opened", "#101010")]
+
+
+def test_a_look_is_put_on_all_of_a_piece_at_once(ferries: StoredSite, ada: User) -> None:
+    client, address = signed_in(ada), "/s/ostrey/pieces/pc-bar/"
+    icons = [node.id for node in Styling(store.load(ferries.pk).site).holders.values() if node.id.startswith("it-bar-")]
+    client.post(
+        address, {"do": "style", "node": icons[0], "property": "opacity", "value": "0.9", "page": "/", "width": "420"}
+    )
+    client.post(address, {"do": "look-from", "node": icons[0], "name": "Soft", "page": "/"})
+    look = next(look.id for look in store.load(ferries.pk).site.looks if look.name == "Soft")
+    page = client.get(f"{address}?select={icons[1]}&tray=looks").content.decode()
+    assert f'data-test="wear-alike-{look}"' in page and "On all icons here" in page
+    client.post(address, {"do": "wear:alike", "node": icons[1], "look": look, "page": "/"})
+    holders = Styling(store.load(ferries.pk).site).holders
+    assert [holders[icon].wears for icon in icons] == [(look,)] * len(icons) and len(icons) > 2
+    client.post(address, {"do": "undo"})
+    holders = Styling(store.load(ferries.pk).site).holders
+    assert [holders[icon].wears for icon in icons] == [(look,), *[()] * (len(icons) - 1)], "one step, and one back"
 
 
 @pytest.mark.parametrize("role", sorted(LIMITED))

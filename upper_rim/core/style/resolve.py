@@ -8,8 +8,8 @@ An element asks its layers in this order and takes the first answer:
 4. the site's defaults for its role (the scale and the faces count as such);
 5. the site's focus ring, where it can be focused;
 6. what is built in, for the ring and for its role;
-7. for an inherited property, its parent (CSS Cascade 5, 7.1), which is pointed at and pressed with it, else at rest; for the ground of what is opened, the nearest
-   row or piece around it that has one; otherwise the CSS initial value.
+7. for an inherited property, its parent (CSS Cascade 5, 7.1), which is pointed at and pressed with it, else at rest;
+   for the ground of what is opened, the nearest row or piece around it that has one; otherwise the CSS initial value.
 
 Within one layer the more exact declaration answers first: this state in this band, this state at all widths, rest in
 this band, rest at all widths. So a layer that says how something rests also says how it looks hovered, until it says
@@ -298,6 +298,15 @@ def styled_in(piece: Piece) -> Iterator[Any]:
         for cell in row.cells:
             yield cell
             yield from cell.items
+
+
+def alike_in_piece(site: Site, node: Any) -> list[Any]:
+    """What has the role of a node in the piece that it stands in; itself among them."""
+    for piece in site.pieces:
+        there = list(styled_in(piece))
+        if node in there:
+            return [one for one in there if roles_of(one)["box"] == roles_of(node)["box"]]
+    return [node]
 
 
 def wearers(site: Site, look_id: str) -> list[Any]:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Set
 from typing import NamedTuple
 
 from ...kinds.items.base import BaseItem, ShowsMenu
@@ -31,7 +31,8 @@ WITHOUT_TEXT = frozenset({"piece", "float", "row", "column-rule", "cell", "block
 
 
 def texts_of(site: Site, styling: Styling, only: str | None = None) -> Iterator[ShownText]:
-    """Every text that pieces show, whoever draws it: of each element, and in what opens. What is disabled is left out (WCAG 2.2, 1.4.3)."""
+    """Every text that pieces show, whoever draws it: of each element, and in what opens. What is disabled is left out
+    (WCAG 2.2, 1.4.3)."""
     for piece in (one for one in site.pieces if only in {None, one.id}):
         held = (
             [styling.elements[item.id, "opened"] for _, item in site.holders(piece)]
@@ -59,22 +60,27 @@ def _texts_of_piece(piece: Piece, styling: Styling, opened: StyledElement | None
             yield from _of_entries(item, styling, opened)
 
 
-_CONTENT: tuple[Part, ...] = ("content",)
-
-
-def _of_entries(item: ShowsMenu, styling: Styling, opened: StyledElement | None) -> Iterator[ShownText]:
-    """What entries say besides their labels, and those below the first level; and all of them in what a menu opens,
-    where that is not itself open."""
-    menu = styling.site.menu(item.menu)
+def beside_labels(item: BaseItem, site: Site) -> frozenset[Part]:
+    """The parts in which a menu's entries say something, besides those of the first level their labels."""
+    menu = site.menu(item.menu) if isinstance(item, ShowsMenu) else None
     entries = list(all_entries(menu.entries)) if menu else []
     said: dict[Part, bool] = {
         "second-line": any(entry.second.text for entry in entries),
         "badge": any(entry.mark.text for entry in entries),
         "lower": any(entry.entries for entry in entries),
     }
-    parts = {part for part, is_said in said.items() if is_said and part in item.roles and part not in item.unseen_parts}
+    return frozenset(part for part, is_said in said.items() if is_said and part in set(item.roles) - item.unseen_parts)
+
+
+_CONTENT: tuple[Part, ...] = ("content",)
+
+
+def _of_entries(item: ShowsMenu, styling: Styling, opened: StyledElement | None) -> Iterator[ShownText]:
+    """What entries say besides their labels, and those below the first level; and all of them in what a menu opens,
+    where that is not itself open."""
+    parts = beside_labels(item, styling.site)
     in_row: set[Part] = {"second-line", "lower"} if isinstance(item, MenuItem) and item.way == "row" else set()
-    surfaces: dict[Part | None, set[Part]] = {None: parts - in_row}
+    surfaces: dict[Part | None, Set[Part]] = {None: parts - in_row}
     if isinstance(item, MenuItem) and opened is None:
         surfaces |= {"opened": parts.union(_CONTENT), "panel": parts}
     for surface, shown in surfaces.items():

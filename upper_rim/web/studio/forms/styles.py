@@ -14,7 +14,7 @@ from ....core.model.editing.edits import Add, Edit, Remove, Set, Together
 from ....core.model.site import Site
 from ....core.model.tree import ROOT, find, holder_of, walk
 from ....core.style.boxes import extent
-from ....core.style.resolve import Styling, band_at, default_of, wearers
+from ....core.style.resolve import Styling, alike_in_piece, band_at, default_of, wearers
 from ....core.values.colours import REFERENCE, ROLE_COLOURS
 from ....core.values.properties import NotAValue, check_value, completed
 from ....core.values.styling import LOOK_PARTS, Declaration, Part, State
@@ -167,15 +167,16 @@ def typed(site: Site, text: str) -> str:
 
 
 def wear(site: Site, post: QueryDict) -> Posted:
-    """A look is put on, last; or `off:` taken off."""
-    node, look = post["node"], post["look"]
+    """A look is put on, last; `off:` taken off; `alike:` put on all in its piece that are what it is."""
+    node, look, way = post["node"], post["look"], post["do"].partition(":")[2]
     holder: Any = holder_of(site, node)
     if holder is None:
         raise NotThere(node, "wears")
-    worn = [one for one in holder.wears if one != look]
-    if post["do"] != "wear:off":
-        worn.append(look)
-    return Posted(Set(node=node, field="wears", value=list(worn)))
+    edits: list[Edit] = []
+    for one in alike_in_piece(site, holder) if way == "alike" else (holder,):
+        worn: list[JsonValue] = [other for other in one.wears if other != look]
+        edits.append(Set(node=one.id, field="wears", value=worn if way == "off" else [*worn, look]))
+    return Posted(edits[0] if len(edits) == 1 else Together(edits=tuple(edits)))
 
 
 def look_from(site: Site, post: QueryDict) -> Posted:

@@ -15,7 +15,7 @@ from ....core.model.tree import holder_of
 from ....core.output.page.specimen import SHOWN_ROLES
 from ....core.style.own_css import css_faults
 from ....core.style.paint.colour import Palette
-from ....core.style.paint.contrast import weak_texts
+from ....core.style.paint.contrast import Weak, weak_texts
 from ....core.style.paint.painting import Painter
 from ....core.style.resolve import StyledElement, Styling, default_of, styled_in, wearers
 from ....core.style.type.faces import character_em
@@ -25,7 +25,7 @@ from ....core.values.styling import LOOK_PARTS, STATES_OF, Declaration, Look, Pa
 from ....shipped import shelf
 from ..controls.editors import editing_of
 from ..controls.of_nodes import node_name
-from ..controls.of_styles import FACET_NAMES, STATE_NAMES, Chosen, faces_to_choose, style_groups
+from ..controls.of_styles import FACET_NAMES, ROLE_NAMES, STATE_NAMES, Chosen, faces_to_choose, part_name, style_groups
 from ..cycle.screen import Opened, Redirected, screen, site_url, stage_address
 from ..preview.viewing import asked, pictures_of, states_shown
 
@@ -262,7 +262,7 @@ def contrast(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dic
             "piece_id": weak.element.piece,
             "name": node_name(holder_of(site, weak.node), site),
             "weak": weak,
-            "within": "" if weak.element.node else _TEXTS[weak.element.role],
+            "within": _within(site, weak),
             "state": STATE_NAMES[weak.state],
             "bands": ""
             if len(weak.bands) == max(1, len(site.bands))
@@ -274,16 +274,12 @@ def contrast(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dic
     return {"room": "contrast", "listed": listed}
 
 
-_TEXTS = {
-    "link": "links",
-    "heading-2": "headings",
-    "heading-3": "small headings",
-    "field": "fields",
-    "button": "button",
-    "entry": "entries",
-    "menu": "title and other words",
-    "block": "labels",
-}
+def _within(site: Site, weak: Weak) -> str:
+    """Of which part of the node a text is; empty where it is the node's own."""
+    if not weak.element.node:
+        return ROLE_NAMES[weak.element.role].lower()  # type: ignore[index]
+    holder = holder_of(site, weak.node)
+    return part_name(weak.element.part, weak.element.role, holder).lower() if weak.element.part != "box" else ""
 
 
 @screen("studio/foundations/code.html", "foundations")

@@ -11,9 +11,11 @@ from ....core.findings.words import finding_words
 from ....core.fit.rows.fitter import Fitter
 from ....core.kinds.pieces.base import Piece
 from ....core.kinds.rows import Cell
+from ....core.model.editing.check import unseen_of
 from ....core.model.site import Page, Site
 from ....core.model.tree import items_of, walk
 from ....core.style.paint.contrast import Glimpse, glimpse
+from ....core.style.paint.texts import beside_labels
 from ....core.values.styling import Styled
 from ..controls.control import Group, note
 from ..controls.of_nodes import node_name
@@ -74,6 +76,9 @@ def _looks_of(site: Site, piece: Piece) -> tuple[Any, ...]:
     around = [holder for holder, _ in site.holders(piece)] if piece.kind == "drawer" else []
     nodes = [node for one in (piece, *around) for node in walk(one) if isinstance(node, Styled)]
     looks = tuple((node.id, node.styles, node.wears) for node in nodes)
-    texts = tuple((item.kind, item.id, item.texts_within()) for item in items_of((piece,)))
+    texts = tuple(
+        (item.kind, item.id, item.texts_within(), unseen_of(item), beside_labels(item, site))
+        for item in items_of((piece,))
+    )
     site_wide = (site.swatches, site.looks, site.roles, site.bands, site.face, site.text_px, site.ratio, site.assets)
     return (looks, texts, piece.roles, getattr(piece, "fan", None), site_wide)

@@ -18,7 +18,7 @@ from ....core.style.boxes import extent
 from ....core.style.paint.contrast import Measured, edge_contrast, passing_shade, ring_contrast, text_contrast
 from ....core.style.paint.painting import Painter, PaintView
 from ....core.style.paint.pictures import Picture, read_picture
-from ....core.style.resolve import StyledElement, Styling, band_at, default_of, element_in, styled_in
+from ....core.style.resolve import StyledElement, Styling, alike_in_piece, band_at, default_of, element_in, styled_in
 from ....core.values.styling import STATES_OF, Part, Role, State, Styled
 from ...sites import contents
 from ..controls.editors import editing_of
@@ -116,6 +116,7 @@ def tray(request: HttpRequest, site: Site, chosen: Any, width: int, stage_addres
         "extent": extent(styling, element, seen_band, width) if facet == "room" and element.node else None,
         "shade": _shade(painter, element, state, seen_band, width) if facet == "text" else None,
         "worn": [(look, look.id in chosen.wears) for look in site.looks] if isinstance(chosen, Styled) else [],
+        "alike": _alike(site, chosen),
         "has_styles": bool(chosen.styles),
     }
 
@@ -151,6 +152,14 @@ def seen_roles(chosen: Any) -> dict[Part, Role]:
     """The parts that show, as it is, and those that are styled already; and the role of each."""
     unseen: Set[Part] = unseen_of(chosen) - {style.part for style in getattr(chosen, "styles", ())}
     return {part: role for part, role in roles_of(chosen).items() if part not in unseen}
+
+
+def _alike(site: Site, chosen: Any) -> str:
+    """What all in the piece are called that a look can be put on at once; empty where there is no other."""
+    role = roles_of(chosen).get("box")
+    if role not in ROLE_NAMES or not isinstance(chosen, Styled) or len(alike_in_piece(site, chosen)) < 2:
+        return ""
+    return ROLE_NAMES[role].lower()
 
 
 def trays_of(chosen: Any) -> Iterable[str]:

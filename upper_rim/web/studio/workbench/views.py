@@ -206,10 +206,10 @@ def _here(site: Site, page: Page, piece: Piece) -> list[tuple[str, str]]:
 
 
 def _asked_into(request: HttpRequest, site: Site, width: int) -> int | None:
-    """Where the stage is to go into a band (`into`: its id, or `band`, the one that is set for): the nearest width
+    """Where the stage is to go into a band (`into`: its id, or `view`, the one that is set for): the nearest width
     there; None where it is in it, or nothing is asked."""
     into = request.GET.get("into", "") if request.method == "GET" else ""
-    asked = request.GET.get("band", "") if into == "band" else into
+    asked = request.GET.get("band", "") if into == "view" else into
     at = next((at for at, band in enumerate(site.bands) if band.id == asked), None)
     if at is None:
         return None
@@ -221,7 +221,7 @@ def _asked_into(request: HttpRequest, site: Site, width: int) -> int | None:
 def _seen_at(request: HttpRequest, site: Site, chosen: Any, width: int) -> int | None:
     """Where the stage is to go to show a part of a menu that is asked for, which is in a row or in a drawer; None where
     it shows already."""
-    if request.GET.get("into") != "part" or not isinstance(chosen, MenuItem):
+    if request.GET.get("into") != "view" or not isinstance(chosen, MenuItem):
         return None
     below = drawer_width(chosen, site)
     needs = {"title": "drawer", **OPENED_BY}.get(request.GET.get("part", ""))
