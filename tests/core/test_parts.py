@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from itertools import count
 from typing import Any, get_args
 
 import pytest
@@ -9,7 +10,9 @@ from pydantic import ValidationError
 
 from upper_rim.core.kinds.entries import Entry
 from upper_rim.core.kinds.items import ITEM_KINDS
+from upper_rim.core.kinds.items.icon import IconLink
 from upper_rim.core.kinds.items.menu import MenuItem
+from upper_rim.core.kinds.items.social import SocialRow
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.rows import Cell, Row
 from upper_rim.core.model.editing.apply import apply
@@ -22,6 +25,7 @@ from upper_rim.core.output.css.style_rules import PART_SELECTORS, ROLE_SELECTORS
 from upper_rim.core.output.page.specimen import states_document
 from upper_rim.core.style.paint.contrast import weak_texts
 from upper_rim.core.style.resolve import Styling, element_in
+from upper_rim.core.style.shapes import SHAPES, shape_of, shaped
 from upper_rim.core.values.properties import PROPERTIES
 from upper_rim.core.values.styling import LIMITED, LOOK_PARTS, STATES_OF, Declaration, Look, Part, RoleDefault
 from upper_rim.core.values.targets import ToAddress
@@ -170,3 +174,19 @@ def test_each_part_is_shown_in_each_of_its_states() -> None:
             shown = states_document(site, shelf(), styling.elements["it-a", part], None, "/")
             assert shown.count('class="qpart qpart-pc-a"') == len(STATES_OF[role]), (item.kind, part)
             assert part in LOOK_PARTS or "qpart-it-a" in shown, (item.kind, part)
+
+
+def test_a_shape_of_icons_is_one_choice_and_leaves_what_else_is_said() -> None:
+    ids = count()
+    for kind, part in ((SocialRow, "content"), (IconLink, "box")):
+        kept = Declaration(id="st-kept", property="opacity", value="0.9", part=part)
+        made: Any = kind(id="it-a", styles=(kept,))
+        for shape in (*SHAPES, *reversed(SHAPES)):
+            row = Row(id="rw-a", cells=(Cell(id="cl-a", items=(made,)),))
+            site = Site(key="qpart", name="P", pieces=(Header(id="pc-a", name="H", rows=(row,)),))
+            site = apply(site, shaped(made, shape, lambda prefix: f"{prefix}-{next(ids)}"))  # type: ignore[assignment]
+            made = Styling(site).holders["it-a"]
+            assert shape_of(made) == shape and kept in made.styles
+            assert len(made.styles) == 1 + len(SHAPES[shape])
+        other = Declaration(id="st-own", property="background-color", value="#123456", part=part)
+        assert shape_of(made.replaced(styles=(*made.styles, other))) is None, "a shape of its own"

@@ -13,6 +13,7 @@ from ....core.exchange.imports.typed_links import as_typed
 from ....core.kinds.rows import Track
 from ....core.model.site import Site
 from ....core.model.tree import ROOT
+from ....core.style.shapes import SHAPES, shape_of
 from ....core.values.nodes import Value
 from ....core.values.targets import Target
 from ....core.values.words import Words
@@ -142,6 +143,17 @@ def control_limits(kind: type[Value], name: str) -> tuple[int | None, int | None
     parts = [schema, *schema.get("anyOf", ())]
     least, most = (next((int(part[key]) for part in parts if key in part), None) for key in ("minimum", "maximum"))
     return least, most
+
+
+def shape(node: Any) -> Control:
+    """Of icons that lead somewhere; one that is no shape of these is said to be its own."""
+    now = shape_of(node)
+    own = [(OWN_SHAPE, "its own")] if now is None else []
+    listed = [*own, *((name, name or "plain") for name in SHAPES)]
+    return Control("choice", "Shape", node.id, "shape", OWN_SHAPE if now is None else now, listed)
+
+
+OWN_SHAPE = "own"
 
 
 def leads_to(node: Any, site: Site) -> list[Control]:

@@ -14,6 +14,8 @@ from typing import Any, cast
 from django.http import QueryDict
 from pydantic import JsonValue, ValidationError
 
+from ....core.kinds.items.icon import IconLink
+from ....core.kinds.items.social import SocialRow
 from ....core.kinds.rows import Cell, Row
 from ....core.model.editing.edits import Add, Edit, Move, Remove, Set, SetEach, Together, edit_adapter, parts_of_edit
 from ....core.model.editing.refusal import Refusal
@@ -21,6 +23,7 @@ from ....core.model.fonts import Font
 from ....core.model.references import renamed
 from ....core.model.site import Asset, Page, Site
 from ....core.model.tree import ROOT, find, holder_of, siblings_of, slots_of
+from ....core.style.shapes import SHAPES, shaped
 from ....core.style.type.scale import content_of_whole
 from ....core.values.rich import RichWords
 from ....core.values.words import Words
@@ -57,6 +60,9 @@ def _set(site: Site, post: QueryDict) -> Posted:
         return NODES[field](site, holder, post)
     if field == "align" and isinstance(holder, Cell) and post.get("value") == ROW_CENTRE:
         return Posted(_in_the_rows_centre(site, holder))
+    if field == "shape" and isinstance(holder, SocialRow | IconLink):
+        wished = post.get("value", "")
+        return Posted(shaped(holder, wished, store.new_id) if wished in SHAPES else Together(edits=()))
     if field not in type(holder).model_fields or is_computed(holder, field):
         raise NoSuchField(node, field)
     value = _value(site, holder, field, post)

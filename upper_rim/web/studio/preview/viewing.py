@@ -51,6 +51,7 @@ class StateShown:
     ring: Measured | None
     edge: Measured | None
     undesigned: bool
+    shows_text: bool
 
 
 def pictures_of(site: Site) -> Any:
@@ -185,7 +186,16 @@ def states_shown(
         ring = ring_contrast(painter, element, view) if state == "focus" else None
         edge = edge_contrast(painter, element, view) if element.role in EDGED else None
         shown.append(
-            StateShown(state, STATE_NAMES[state], state == chosen, text, ring, edge, state != "rest" and values == rest)
+            StateShown(
+                state,
+                STATE_NAMES[state],
+                state == chosen,
+                text,
+                ring,
+                edge,
+                undesigned=state != "rest" and values == rest,
+                shows_text=element.role != "veil",
+            )
         )
     return shown
 

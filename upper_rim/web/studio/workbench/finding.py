@@ -106,9 +106,7 @@ def _controls(site: Site, piece: Piece, chosen: Any, address: str) -> Iterator[F
     roles = seen_roles(chosen)
     for part, role in roles.items():
         if part != "box":
-            yield Found(
-                part_name(part, role, chosen), f"a part of {name}", f"{address}&tray=text&part={part}", "chosen-title"
-            )
+            yield Found(part_name(part, role, chosen), f"a part of {name}", f"{address}&tray=text&part={part}", "part")
     (box,) = (role for part, role in roles.items() if part == "box")
     for facet in (one for one in FACET_NAMES if one in shown - {"content", "looks"}):
         for heading, names in listed_groups(facet, box):

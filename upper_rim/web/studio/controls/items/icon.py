@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from .....core.kinds.items.icon import IconLink
 from .....core.model.site import Site
-from ..control import Control, Group, leads_to, px, words, words_shown
+from ..control import Control, Group, leads_to, px, shape, words, words_shown
 
 
 def groups(node: IconLink, site: Site) -> list[Group]:
@@ -18,7 +18,7 @@ def groups(node: IconLink, site: Site) -> list[Group]:
                 *leads_to(node, site),
             ],
         ),
-        Group("Icon", [px(node, "icon_px", "Size", 96), words_shown(node)]),
+        Group("Icon", [px(node, "icon_px", "Size", 96), shape(node), words_shown(node)]),
     ]
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from .....core.kinds.items.social import SocialRow
 from .....core.model.site import Site
-from ..control import Control, Group, order, px, words_shown, yes
+from ..control import Control, Group, order, px, shape, words_shown, yes
 
 
 def groups(node: SocialRow, site: Site) -> list[Group]:
@@ -31,6 +31,7 @@ def groups(node: SocialRow, site: Site) -> list[Group]:
             [
                 px(node, "icon_px", "Size", 96),
                 px(node, "gap_px", "Between", 200),
+                shape(node),
                 words_shown(node),
                 yes(node, "own_colours", "In their own colours"),
                 yes(node, "new_window", "Open a new window"),
