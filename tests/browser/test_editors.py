@@ -357,6 +357,27 @@ def test_no_editor_is_cut_and_axe_finds_nothing_in_any(book: Browser, width: int
     assert wrong == []
 
 
+def test_forced_colours_keep_swatches_spans_bands_and_what_is_chosen(book: Browser) -> None:
+    def forced(value: str) -> None:
+        feature = {"name": "forced-colors", "value": value}
+        book.driver.execute_cdp_cmd("Emulation.setEmulatedMedia", {"features": [feature]})
+
+    told = """return arguments[0].map((css) => { const one = document.querySelector(css), style = getComputedStyle(one);
+        return [style.backgroundColor, style.outlineStyle, style.outlineWidth]; })"""
+    kept = [".chip i[style*='background:#12344d'], .chip i", ".ruler-band", ".fit-span", ".flag > span", ".scroll-band"]
+    marked = [".tree-line[aria-current]", ".facet[aria-current]", ".state[aria-current]"]
+    look_at(book, "text")
+    before = book.js(told, kept)
+    forced("active")
+    try:
+        after, chosen = book.js(told, kept), book.js(told, marked)
+    finally:
+        forced("none")
+    grounds = [(css, then[0]) for css, now, then in zip(kept, before, after, strict=True) if now[0] != then[0]]
+    assert grounds == []
+    assert all(line == "solid" and width == "2px" for _, line, width in chosen)
+
+
 def test_a_band_that_is_chosen_takes_the_stage_along_and_a_notice_has_the_way_to_what_it_tells(book: Browser) -> None:
     book.resize(1280, 800)
     look_at(book, "room")
