@@ -119,7 +119,7 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "lanes": max((span.lane for span in spans), default=0) + 1,
         "failing": failing,
         "groups_failing": grouped(shown, seen_piece, failing),
-        "clusters": [(one, _ruled(one.to_px + 1)) for one in clusters(spans) if one.to_px < RULER_TO],
+        "clusters": _clusters(spans),
         "failure": asked_span(request, spans),
         "snaps": " ".join(map(str, snap_widths(fits))),
     }
@@ -239,9 +239,21 @@ def _ruled_width(span: SpanInWords) -> float:
     return round(_ruled(span.stretch.to_px + 1) - _ruled(span.stretch.from_px), 3)
 
 
+def _clusters(spans: list[SpanInWords]) -> list[tuple[Any, float, float]]:
+    """Languages that stop fitting together: where on the ruler, and how much room there is for their names, in %."""
+    shown = [(one, _ruled(one.to_px + 1)) for one in clusters(spans) if one.to_px < RULER_TO]
+    ends = [at for _, at in shown[1:]] + [100.0]
+    return [(one, at, round(max(0.0, end - at), 3)) for (one, at), end in zip(shown, ends, strict=True)]
+
+
 def _ruler(site: Site) -> dict[str, Any]:
     flags = [
-        {"band": band, "before": before.name, "at": _ruled(band.from_px)}
+        {
+            "band": band,
+            "before": before.name,
+            "at": _ruled(band.from_px),
+            "room": round(_ruled(band.from_px) - _ruled(before.from_px), 3) if before.from_px > RULER_FROM else 100,
+        }
         for before, band in zip(site.bands, site.bands[1:], strict=False)
     ]
     edges = [_ruled(band.from_px) for band in site.bands] + [100.0]

@@ -23,7 +23,7 @@ const showFlag = (flag, px, exactly = false) => {
   flag.style.left = left(at);
   place(flag, at);
   const text = $("[data-flag-text]", flag);
-  text.textContent = `${text.dataset.flagText} ‹ ${at}`;
+  text.textContent = `‹ ${at}`;
   return at;
 };
 
