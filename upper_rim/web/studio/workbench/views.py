@@ -242,8 +242,8 @@ def _ruled_width(span: SpanInWords) -> float:
 def _clusters(spans: list[SpanInWords]) -> list[tuple[Any, float, float]]:
     """Languages that stop fitting together: where on the ruler, and how much room there is for their names, in %."""
     shown = [(one, _ruled(one.to_px + 1)) for one in clusters(spans) if one.to_px < RULER_TO]
-    ends = [at for _, at in shown[1:]] + [100.0]
-    return [(one, at, round(max(0.0, end - at), 3)) for (one, at), end in zip(shown, ends, strict=True)]
+    ends = (*(at for _, at in shown[1:]), 100.0)
+    return [(one, at, round(max(0.0, end - at), 3)) for (one, at), end in zip(shown, ends, strict=False)]
 
 
 def _ruler(site: Site) -> dict[str, Any]:
