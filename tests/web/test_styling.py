@@ -203,6 +203,7 @@ def test_every_screen_about_looks_shows_for_any_site_and_any_address(ada: User) 
             for band in ("all", "bd-0", "bd-gone"):
                 answer = client.get(f"/_rim/specimens/states/{element.node}/{element.part}/{band}/", HTTP_HOST=host)
                 assert answer.status_code == 200 and b"<header" in answer.content
+        assert client.get("/_rim/specimens/states/pc-0/in-link/all/", HTTP_HOST=host).status_code == 200
         for wrong in (
             "states/it-none/box/all/",
             "states/",
@@ -210,6 +211,8 @@ def test_every_screen_about_looks_shows_for_any_site_and_any_address(ada: User) 
             "roles/",
             "none/",
             "states/pc-0/content/all/",
+            "states/pc-0/in-king/all/",
+            "states/it-1/in-link/all/",
         ):
             assert client.get(f"/_rim/specimens/{wrong}", HTTP_HOST=host).status_code == 404, wrong
 

@@ -26,7 +26,7 @@ from ...core.output.page.specimen import role_document, states_document
 from ...core.output.search.search_html import results_path
 from ...core.reach.begun import begun
 from ...core.style.resolve import Styling, element_in
-from ...core.values.styling import Part
+from ...core.values.styling import STATES_OF, Part
 from ...shipped import shelf
 from ..sites import contents, store
 from ..sites.file_types import content_type
@@ -136,7 +136,8 @@ def _with_edit(key: StageKey, site: Site, edit: Any) -> Site | None:
 
 
 SPECIMENS = "/_rim/specimens/"
-"""Below it: `states/NODE/PART/BAND/` and `roles/ROLE/`, what something looks like in each of its states."""
+"""Below it: `states/NODE/PART/BAND/` and `roles/ROLE/`, what something looks like in each of its states; `in-ROLE` as the
+part: all in that role in a piece."""
 
 
 def _specimen(request: HttpRequest, site: Site) -> HttpResponse:
@@ -147,7 +148,11 @@ def _specimen(request: HttpRequest, site: Site) -> HttpResponse:
         _, node, part, band = parts
         site, node = _in_its_stage(site, node)
         styling, role = Styling(site), part.removeprefix("in-")
-        element = styling.elements[node, cast(Part, part)] if role == part else element_in(styling, node, role)
+        if role == part:
+            element = styling.elements[node, cast(Part, part)]
+        else:
+            piece = next(piece for piece in site.pieces if piece.id == node)
+            element = element_in(styling, piece.id, next(known for known in STATES_OF if known == role))
     except (ValueError, KeyError, StopIteration, IndexError):
         return HttpResponseNotFound()
     return HttpResponse(states_document(site, shelf(), element, None if band == "all" else band, PARTS_PATH))
