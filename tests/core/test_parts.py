@@ -111,6 +111,14 @@ def test_a_panel_is_painted_where_the_menu_is_a_row_and_a_drawer_where_it_is_non
     assert rules_with(column, "0 1px 9px #123456") == [], "a column has no panels"
 
 
+@pytest.mark.parametrize("opens", [{"drawer_always": True}, {"drawer_below_px": 700}, {"drawer_below": "bd-wide"}])
+def test_whatever_makes_a_menu_a_button_has_the_button_as_large_as_a_finger(opens: dict[str, Any]) -> None:
+    site = menu_site(**({"drawer_below": None} | opens))
+    sizes = [rule for rule in site_rules(site, shelf(), "").ours if rule.declarations.get("min-block-size") == "44px"]
+    assert any(".qpart-menu-button" in rule.selector for rule in sizes)
+    assert not {"title", "opened", "veil", "close"} & Styling(site).holders["it-menu"].unseen_parts
+
+
 def test_texts_in_what_is_opened_are_judged_on_its_own_ground() -> None:
     def weak(*styles: Declaration) -> set[tuple[str, bool]]:
         return {(one.element.part, one.is_opened) for one in weak_texts(menu_site(*styles), lambda path: None)}

@@ -226,7 +226,8 @@ class MenuItem(ShowsMenu):
 
     @property
     def unseen_parts(self) -> Set[Part]:
-        drawers: set[Part] = set() if self.has_button else {"title", "opened", "veil", "close"}
+        opens = self.has_button or self.drawer_when_full or self.drawer_below_px is not None
+        drawers: set[Part] = set() if opens else {"title", "opened", "veil", "close"}
         panels: set[Part] = set() if self.way == "row" else {"panel"}
         return drawers | panels | ({"lower"} if self.depth == 1 else set())
 
