@@ -137,10 +137,7 @@ def faults_of(
                 if drawing is None:
                     continue
                 driver.execute_script(_PLACES, piece.id)
-                # What comes in is told to by the first frames.
-                wait_for(lambda: driver.execute_async_script(_IS_STILL))
-                at, places = driver.execute_script(_PLACES, piece.id)
-                there = pictured(driver, at)
+                places, there = wait_for(lambda piece=piece: seen_still(driver, piece.id))
                 svg = html([drawn_svg(drawing, shelf(), lambda path: path, "one", piece.name)])
                 files["/small.html"] = (
                     f"<!doctype html><style>body{{margin:0;background:#fff}}svg{{display:block;width:{drawing.width}px}}</style>{svg}".encode()
@@ -151,6 +148,17 @@ def faults_of(
                 compared += number
                 wrong += [(language, piece.id, width, *fault) for fault in faults]
     return compared, wrong
+
+
+def seen_still(driver: Any, piece: str) -> tuple[Any, Image.Image] | None:
+    """Where the parts of a piece are, and its picture; None where something moved meanwhile: what comes in, or gives way
+    to the footer, is told to some frames after the page is there, and later on a machine that is busy."""
+    if not driver.execute_async_script(_IS_STILL):
+        return None
+    at, places = driver.execute_script(_PLACES, piece)
+    picture = pictured(driver, at)
+    is_still = driver.execute_async_script(_IS_STILL) and driver.execute_script(_PLACES, piece) == [at, places]
+    return (places, picture) if is_still else None
 
 
 _IS_STILL = "const done = arguments[0]; requestAnimationFrame(() => requestAnimationFrame(() => done(document.getAnimations().length === 0)))"
