@@ -156,6 +156,10 @@ class StyledMaker(Maker):
         kind = chance.choice([*ITEM_KINDS.values(), MenuItem, ButtonItem])
         if kind is MenuItem:
             made |= {"menu": "mn-a", "drawer_below": chance.choice([None, *(band.id for band in self._bands)])}
+            made |= {
+                "drawer_side": chance.choice(["start", "end", "top", "bottom", "whole"]),
+                "panels": chance.choice(["narrow", "wide"]),
+            }
         elif kind is ButtonItem:
             made |= {"rank": chance.choice(["first", "second"])}
         elif kind is LinkList:
