@@ -19,8 +19,9 @@ from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.rows import Row
 from upper_rim.core.model.editing.check import unseen_of
 from upper_rim.core.model.site import Site, drawer_width
+from upper_rim.core.output.css.part_selectors import PART_SELECTORS
 from upper_rim.core.output.css.sheet import sheet
-from upper_rim.core.output.css.style_rules import PART_SELECTORS, css_name
+from upper_rim.core.output.css.style_rules import css_name
 from upper_rim.core.output.naming import with_site_key
 from upper_rim.core.output.page.item_markup import on_no_page
 from upper_rim.core.output.page.piece_markup import Shown, around

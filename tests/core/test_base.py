@@ -23,7 +23,7 @@ from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.rows import Cell, Row
 from upper_rim.core.kinds.rule import Rule, rules_in
 from upper_rim.core.model.site import Menu, Site
-from upper_rim.core.output.css.style_rules import PART_SELECTORS
+from upper_rim.core.output.css.part_selectors import PART_SELECTORS
 from upper_rim.core.output.fitting import fitter_of
 from upper_rim.core.output.shelf import Shelf
 from upper_rim.core.values.rich import RichWords

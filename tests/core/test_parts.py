@@ -20,8 +20,8 @@ from upper_rim.core.model.editing.check import roles_of
 from upper_rim.core.model.editing.edits import Add
 from upper_rim.core.model.editing.refusal import Refusal
 from upper_rim.core.model.site import Band, Menu, Site
+from upper_rim.core.output.css.part_selectors import PART_SELECTORS, ROLE_SELECTORS, selector_of
 from upper_rim.core.output.css.sheet import site_rules
-from upper_rim.core.output.css.style_rules import PART_SELECTORS, ROLE_SELECTORS, selector_of
 from upper_rim.core.output.page.specimen import states_document
 from upper_rim.core.style.paint.contrast import weak_texts
 from upper_rim.core.style.resolve import Styling, element_in
@@ -192,8 +192,9 @@ def test_a_shape_of_icons_is_one_choice_and_leaves_what_else_is_said() -> None:
         for shape in (*SHAPES, *reversed(SHAPES)):
             row = Row(id="rw-a", cells=(Cell(id="cl-a", items=(made,)),))
             site = Site(key="qpart", name="P", pieces=(Header(id="pc-a", name="H", rows=(row,)),))
-            site = apply(site, shaped(made, shape, lambda prefix: f"{prefix}-{next(ids)}"))  # type: ignore[assignment]
-            made = Styling(site).holders["it-a"]
+            answer = apply(site, shaped(made, shape, lambda prefix: f"{prefix}-{next(ids)}"))
+            assert isinstance(answer, Site)
+            made = Styling(answer).holders["it-a"]
             assert shape_of(made) == shape and kept in made.styles
             assert len(made.styles) == 1 + len(SHAPES[shape])
         other = Declaration(id="st-own", property="background-color", value="#123456", part=part)

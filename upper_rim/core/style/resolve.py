@@ -210,7 +210,7 @@ class Styling:
             return Resolved(listed.initial, Source("initial"))
         if element.parent is None:
             return Resolved(listed.initial, Source("initial"))
-        around = state if state in _HELD_IN and state in STATES_OF[element.parent.role] else "rest"  # type: ignore[index]
+        around: State = state if state in _HELD_IN and state in STATES_OF[element.parent.role] else "rest"
         value, source = self.resolve(element.parent, name, around, band)
         if source.layer != "inherited":
             value = self._absolute(element.parent, name, value, band)

@@ -22,7 +22,7 @@ from ...core.model.site import Page, Site
 from ...core.model.stages import in_stage, stages_of
 from ...core.output.naming import PARTS_PATH
 from ...core.output.page.compose import Composer
-from ...core.output.page.specimen import role_document, states_document
+from ...core.output.page.specimen import IN_PIECE, role_document, states_document
 from ...core.output.search.search_html import results_path
 from ...core.reach.begun import begun
 from ...core.style.resolve import Styling, element_in
@@ -147,7 +147,7 @@ def _specimen(request: HttpRequest, site: Site) -> HttpResponse:
             return HttpResponse(role_document(site, shelf(), parts[1], PARTS_PATH))
         _, node, part, band = parts
         site, node = _in_its_stage(site, node)
-        styling, role = Styling(site), part.removeprefix("in-")
+        styling, role = Styling(site), part.removeprefix(IN_PIECE)
         if role == part:
             element = styling.elements[node, cast(Part, part)]
         else:

@@ -44,7 +44,7 @@ PART_OF_CLASS: dict[str, Part] = {
     "heading-3": "heading-3", "list-title": "heading", "more": "second-line", "mark": "badge",
     "label": "label", "close": "close", "menu-button": "title",
 }  # fmt: skip
-"""Parts of an item by a class of theirs: as `output.css.style_rules.PART_SELECTORS` has them."""
+"""Parts of an item by a class of theirs: as `output.css.part_selectors.PART_SELECTORS` has them."""
 _NAME_OF_CLASS = {
     "icon": "icon", "list": "list", "anchor": "link", "field": "field", "asking": "asking", "line": "field-line",
     "label": "label", "list-title": "title", "button": "send", "sub-button": "branch", "menu-button": "opener",

@@ -11,7 +11,7 @@ from ...model.tree import items_of
 from ...style.selectors import selectors_in
 from ..naming import named, published_name, with_site_key
 from ..shelf import Shelf
-from .style_rules import outside_drawers
+from .part_selectors import outside_drawers
 from .width_rules import media
 
 

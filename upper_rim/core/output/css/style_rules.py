@@ -8,13 +8,11 @@ Within a layer a state outweighs rest by its specificity, and a band outweighs a
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Iterator, Mapping
-from typing import Any
 
 from ...kinds.items.menu import MenuItem
 from ...kinds.pieces.base import Piece
 from ...kinds.pieces.float import Float
 from ...kinds.pieces.sidebar import Sidebar
-from ...kinds.rows import Row
 from ...kinds.rule import Rule, inside
 from ...model.editing.check import roles_of, unseen_of
 from ...model.site import Site, drawer_width
@@ -24,65 +22,16 @@ from ...style.paint.colour import Palette, read_colour
 from ...style.resolve import StyledElement, Styling, built_in, relative_to, said_of, wearers
 from ...values.properties import OWN_PROPERTIES, PROPERTIES
 from ...values.styling import STATES, STATES_OF, Declaration, Part, State
-from ..naming import look_class, with_site_key
+from ..naming import look_class
+from .part_selectors import PART_SELECTORS, ROLE_SELECTORS, outside_drawers, own_selector
 from .width_rules import media
 
 _Said = Mapping[str, Mapping[tuple[State, str | None], str]]
 
-ROLE_SELECTORS: dict[str, str] = {
-    "piece": ".rim:where(:not(.rim-float))",
-    "float": ".rim-float",
-    "row": ".rim-row",
-    "cell": ".rim-cell",
-    "block": ".rim-block",
-    "divider": ".rim-divider",
-    "upright": ".rim-upright",
-    "menu": ".rim-menu",
-    "text": ".rim-text",
-    "title": ".rim-logo",
-    "entry": ".rim-list :is(a:where(:not(.rim-link)),.rim-head)",
-    "opener": ".rim-menu-button",
-    "button": ".rim-button",
-    "second": ".rim-second",
-    "icon": ".rim-link",
-    "link": ".rim-anchor",
-    "heading-1": ".rim-heading-1",
-    "heading-2": ".rim-heading-2",
-    "heading-3": ".rim-heading-3",
-    "list": ".rim-bullets",
-    "mark": ".rim-bullets>li::marker",
-    "field": ".rim-field",
-    "ring": ".rim :focus-visible",
-    "list-title": ".rim-list-title",
-    "second-line": ".rim-more",
-    "badge": ".rim-mark",
-    "panel": ".rim-sub:where(.rim-list>li>*)",
-    "drawer": ".rim-drawer",
-    "veil": ".rim-drawer::backdrop",
-    "close": ".rim-close",
-    "label": ".rim-label",
-    "caption": ".rim-figure>figcaption",
-    "hint": ".rim-hint",
-}
-_LIKE_THEIR_ROLE: tuple[Part, ...] = (
-    "second-line", "badge", "panel", "veil", "close", "link", "list", "heading-2", "heading-3", "label", "field", "button", "icon", "entry", "caption",
-)  # fmt: skip
 _OPENED: tuple[Part, ...] = ("panel", "opened")
 CALM, LIVELY = "(prefers-reduced-motion:reduce)", "(prefers-reduced-motion:no-preference)"
-COLUMN_RULE = ">.rim-cells>.rim-cell::before"
 STILL = ":where(:not(.rim,.rim-row,.rim-cell,.rim-block,.rim-divider,.rim-upright,.rim-menu))"
 """Behind a selector: but not what has no other state than rest."""
-PART_SELECTORS: dict[Part, str] = {
-    "box": "",
-    "title": " .rim-menu-button",
-    "content": " .rim-list :is(a,.rim-head)",
-    "lower": " .rim-sub :is(a,.rim-head)",
-    "bullet": f" {ROLE_SELECTORS['mark']}",
-    "heading": f" {ROLE_SELECTORS['list-title']}",
-    "opened": f" {ROLE_SELECTORS['drawer']}",
-    **{part: f" {ROLE_SELECTORS[part]}" for part in _LIKE_THEIR_ROLE},
-}
-"""Behind the selector of an item; a hint stands beside it."""
 STATE_SELECTORS: dict[State, str] = {
     "rest": "",
     "current": "[aria-current]",
@@ -182,7 +131,7 @@ class StyleRules:
         for holder in self.styling.holders.values():
             for part in filter(counts, dict.fromkeys(style.part for style in holder.styles)):
                 said = said_of(holder.styles, part)
-                yield _own_selector(holder, part), _of_the_root(said) if isinstance(holder, Piece) else said
+                yield own_selector(holder, part), _of_the_root(said) if isinstance(holder, Piece) else said
 
     def _opened(self) -> Iterator[Rule]:
         """What opens below entries of a row, and what a menu's button opens: where the menu is a row, and where not."""
@@ -191,7 +140,7 @@ class StyleRules:
                 said = said_of(holder.styles, part)
                 if said and part not in unseen_of(holder):
                     where = self._where_opened(part, drawer_width(holder, self.site))
-                    yield from inside(where, self._written([(_own_selector(holder, part), said)]))
+                    yield from inside(where, self._written([(own_selector(holder, part), said)]))
 
     def _where_opened(self, part: Part, below: int | None) -> tuple[str, ...]:
         if self._only_band is not None or (below is None and part == "panel"):
@@ -353,7 +302,7 @@ class StyleRules:
                 ground, source = self.styling.resolve(element, "background-color", "rest", band)
                 if source.layer != "inherited":
                     declared = {"--rim-ground": self.palette.published(ground)}
-                    rule = Rule(_own_selector(self.styling.holders[element.node], "opened"), declared)
+                    rule = Rule(own_selector(self.styling.holders[element.node], "opened"), declared)
                     yield from inside(self._where_opened("opened", below), self._in_band(band, [rule]))
 
     def _all_bands(self) -> list[str | None]:
@@ -383,7 +332,7 @@ class StyleRules:
                     "animation-range": f"0 {DRIFT_PX}px",
                 }
                 holder = self.styling.holders.get(element.node)
-                own = f".rim-{element.node}" if holder is None else _own_selector(holder, element.part)
+                own = f".rim-{element.node}" if holder is None else own_selector(holder, element.part)
                 yield from self._in_band(band, [Rule(own, declared, media(LIVELY))])
 
     def _declarations(self) -> Iterator[Declaration]:
@@ -409,33 +358,9 @@ class StyleRules:
         return ",".join(stops)
 
 
-def _own_selector(holder: Any, part: Part) -> str:
-    if part == "hint":
-        return f".rim-hinted:has(.rim-{holder.id})>.rim-hint"
-    inner = COLUMN_RULE if isinstance(holder, Row) and part == "content" else PART_SELECTORS[part]
-    inner = outside_drawers(inner) if inner and isinstance(holder, MenuItem) and holder.drawer else inner
-    return f".rim-{holder.id}{inner}"
-
-
-def selector_of(styling: Styling, element: StyledElement) -> str:
-    """What matches a styled element on the site's pages, whatever its state; of a stage, its piece; of what is nothing but
-    its role, all in that role in its piece."""
-    holder = styling.holders.get(element.node)
-    own = _own_selector(holder, element.part) if holder is not None else f".rim-{element.piece}"
-    if not element.node:
-        own = f".rim-{element.piece} {ROLE_SELECTORS[element.role]}"
-    return with_site_key(own, styling.site.key)
-
-
 def line_width(value: str) -> str:
     """As a length that can be reckoned with (CSS Backgrounds 3, 3.3)."""
     return {"thin": "1px", "medium": "3px", "thick": "5px"}.get(value, value)
-
-
-def outside_drawers(selector: str) -> str:
-    """The same, but for nothing in a drawer's own rows, which are a piece by themselves within another one."""
-    element, colons, pseudo = selector.partition("::")
-    return f"{element}:where(:not(.rim-drawn *)){colons}{pseudo}"
 
 
 def _of_the_root(said: _Said) -> _Said:

@@ -50,6 +50,8 @@ SHOWN_ROLES: tuple[tuple[str, str, str], ...] = (
 """Roles in the order in which they are shown: role, name, sample."""
 
 
+IN_PIECE = "in-"
+"""Begins the key of a piece's own defaults for a role, where parts are named: `in-link`."""
 _CENTRED = {"justify-content": "center", "align-items": "center"}
 _STRIP = (
     Rule("html,body", {"margin": "0", "height": "100%", "overflow": "hidden"}),

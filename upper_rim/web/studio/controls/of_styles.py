@@ -16,7 +16,7 @@ from ....core.style.paint.colour import Palette
 from ....core.style.resolve import Resolved, Source, StyledElement, Styling
 from ....core.values.colours import REFERENCE
 from ....core.values.properties import CORNERS, PROPERTIES, SIDES
-from ....core.values.styling import LIMITED, Declaration, Part, Role, State
+from ....core.values.styling import LIMITED, Declaration, Part, State
 from ....shipped import shelf
 from .control import Choice
 from .editors import editor_of
@@ -80,7 +80,7 @@ PART_NAMES: dict[Part, str] = {
 }  # fmt: skip
 
 
-ROLE_NAMES: dict[Role, str] = {
+ROLE_NAMES: dict[str, str] = {
     "text": "Texts", "link": "Links", "heading-2": "Headings", "heading-3": "Small headings", "list": "Lists", "mark": "Bullets",
     "title": "Site titles", "list-title": "Titles of lists", "entry": "Entries", "second-line": "Second lines", "badge": "Marks",
     "opener": "Menu buttons", "button": "Buttons", "second": "Second buttons", "icon": "Icons", "label": "Labels", "field": "Fields",

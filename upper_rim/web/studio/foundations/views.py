@@ -277,7 +277,7 @@ def contrast(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dic
 def _within(site: Site, weak: Weak) -> str:
     """Of which part of the node a text is; empty where it is the node's own."""
     if not weak.element.node:
-        return ROLE_NAMES[weak.element.role].lower()  # type: ignore[index]
+        return ROLE_NAMES[weak.element.role].lower()
     holder = holder_of(site, weak.node)
     return part_name(weak.element.part, weak.element.role, holder).lower() if weak.element.part != "box" else ""
 

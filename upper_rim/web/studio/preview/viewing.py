@@ -13,6 +13,7 @@ from ....core.kinds.moving import Stage
 from ....core.kinds.pieces.base import Piece
 from ....core.model.editing.check import roles_of, unseen_of
 from ....core.model.site import Page, Site
+from ....core.output.page.specimen import IN_PIECE
 from ....core.reach.coverage import Coverage
 from ....core.style.boxes import extent
 from ....core.style.paint.contrast import Measured, edge_contrast, passing_shade, ring_contrast, text_contrast
@@ -122,8 +123,6 @@ def tray(request: HttpRequest, site: Site, chosen: Any, width: int, stage_addres
     }
 
 
-IN_PIECE = "in-"
-"""Begins the key of a piece's own defaults for a role among its parts: `in-link`."""
 OPENED_BY: dict[str, str] = {
     "opened": "drawer",
     "close": "drawer",
@@ -134,7 +133,7 @@ OPENED_BY: dict[str, str] = {
 """What of a menu is to be open on the stage for a part to be seen."""
 
 
-def roles_in(piece: Piece) -> list[Role]:
+def roles_in(piece: Piece) -> list[str]:
     """Roles of what stands in a piece, for which it can have defaults of its own."""
     there = {
         role for holder in styled_in(piece) for part, role in roles_of(holder).items() if part not in unseen_of(holder)
@@ -142,7 +141,7 @@ def roles_in(piece: Piece) -> list[Role]:
     return [role for role in ROLE_NAMES if role in there]
 
 
-def parts_shown(chosen: Any, roles: Mapping[Part, Role], defaults: Mapping[str, Role]) -> list[tuple[str, str]]:
+def parts_shown(chosen: Any, roles: Mapping[Part, Role], defaults: Mapping[str, str]) -> list[tuple[str, str]]:
     """Key and name of each part that can be styled by itself; none where there is only one."""
     named: list[tuple[str, str]] = [(part, part_name(part, role, chosen)) for part, role in roles.items()]
     named += [(key, f"{ROLE_NAMES[role]} in it") for key, role in defaults.items()]

@@ -13,8 +13,8 @@ from ....core.kinds.moving import Stage
 from ....core.kinds.pieces.sidebar import Sidebar
 from ....core.kinds.rows import Cell, Row, Track
 from ....core.model.site import Site
+from ....core.output.css.part_selectors import selector_of
 from ....core.output.css.row_rules import track_size
-from ....core.output.css.style_rules import selector_of
 from ....core.style.resolve import Styling
 from ....core.style.type.faces import character_em
 from ....core.style.type.scale import sidebar_needs_px, steps

@@ -15,7 +15,8 @@ from typing import Any, Literal
 
 from .....core.exchange.imports.typed_items import is_picture
 from .....core.model.site import Site
-from .....core.output.css.style_rules import css_name, selector_of
+from .....core.output.css.part_selectors import selector_of
+from .....core.output.css.style_rules import css_name
 from .....core.style.paint.colour import Palette
 from .....core.style.paint.contrast import Measured
 from .....core.style.resolve import StyledElement, Styling
