@@ -19,6 +19,7 @@ from . import (
     movement,
     publish,
     search,
+    slow_processor,
     small_pictures,
     stage_handle,
     swatch_on_stage,
@@ -40,6 +41,7 @@ BENCHES: dict[str, Callable[[bool], Iterator[Measured]]] = {
     "fit_on_screen": fit_on_screen.measure,
     "swatch_on_stage": swatch_on_stage.measure,
     "stage_handle": stage_handle.measure,
+    "slow_processor": slow_processor.measure,
 }
 
 

@@ -11,7 +11,7 @@ from bench.measured import table
 from .conftest import Running
 
 
-@pytest.mark.parametrize("name", ["fit_on_screen", "swatch_on_stage"])
+@pytest.mark.parametrize("name", ["fit_on_screen", "swatch_on_stage", "slow_processor"])
 def test_a_bench_of_a_screen_runs_and_tells_what_it_got(
     running: Running, monkeypatch: pytest.MonkeyPatch, name: str
 ) -> None:

@@ -64,6 +64,7 @@ TEMPLATES = [
                 "django.contrib.auth.context_processors.auth",
                 "django.contrib.messages.context_processors.messages",
             ],
+            "builtins": ["upper_rim.web.studio.cycle.regions", "upper_rim.web.studio.controls.options"],
         },
     }
 ]

@@ -152,6 +152,8 @@ class Styling:
                 self.elements[element.node, element.part] = element
         self.stages: dict[str, Stage] = {stage.id: stage for piece in site.pieces for stage in stages_of(piece)}
         self._layers: dict[StyledElement, list[Layer]] = {}
+        self._saying: dict[StyledElement, dict[str, list[Layer]]] = {}
+        self._known: dict[tuple[StyledElement, str, State, str | None], Resolved] = {}
         self._palette = Palette(site)
 
     def layers(self, element: StyledElement) -> list[Layer]:
@@ -199,7 +201,23 @@ class Styling:
 
     def resolve(self, element: StyledElement, name: str, state: State = "rest", band: str | None = None) -> Resolved:
         """The value and its source. `band`: id of the width band that is looked at; None where the site has none."""
-        for layer in self.layers(element):
+        key = (element, name, state, band)
+        known = self._known.get(key)
+        if known is None:
+            known = self._known[key] = self._worked_out(element, name, state, band)
+        return known
+
+    def _saying_something(self, element: StyledElement) -> dict[str, list[Layer]]:
+        """The layers that say something of a property, by its name, the strongest first."""
+        if element not in self._saying:
+            saying = self._saying[element] = {}
+            for layer in self.layers(element):
+                for name in layer.said:
+                    saying.setdefault(name, []).append(layer)
+        return self._saying[element]
+
+    def _worked_out(self, element: StyledElement, name: str, state: State, band: str | None) -> Resolved:
+        for layer in self._saying_something(element).get(name, ()):
             found = answer(layer, name, state, band)
             if found is not None:
                 return found

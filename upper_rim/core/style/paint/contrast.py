@@ -17,7 +17,7 @@ from ...values.styling import State
 from ..lengths import NoLength
 from ..resolve import FOCUSABLE, StyledElement, Styling
 from .colour import Rgba, contrast_ratio, over, read_colour, shifted
-from .painting import Ground, Painter, PaintView, composed, hardest, in_bytes
+from .painting import Coats, Ground, Painter, PaintView, composed, hardest, in_bytes
 from .pictures import Pictures
 from .texts import texts_of
 
@@ -41,7 +41,10 @@ class Measured(NamedTuple):
 
 def text_contrast(painter: Painter, element: StyledElement, view: PaintView) -> Measured:
     """The text's contrast at the worst point of its box."""
-    coats = painter.coats(element, view)
+    return _text_on(painter, element, view, painter.coats(element, view))
+
+
+def _text_on(painter: Painter, element: StyledElement, view: PaintView, coats: Coats) -> Measured:
     grid = painter.grid(element, view, coats)
     ratio, colour, ground = painter.hardest(coats, grid, painter.colour(element, "color", view))
     needed = LARGE_TEXT if _is_large(painter, element, view) else TEXT
@@ -195,7 +198,7 @@ def glimpse(site: Site, piece: Piece) -> Glimpse:
         ):
             coats = painter.coats(element, view)
             if not any(coat.images for coat in coats):
-                found = text_contrast(painter, element, view)
+                found = _text_on(painter, element, view, coats)
                 if not found.passes and (node not in failing or found.ratio < failing[node].ratio):
                     failing[node] = found
             elif painter.is_pictured(coats):

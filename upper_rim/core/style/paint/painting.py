@@ -104,7 +104,8 @@ class Painter:
         self._styling = styling
         self._palette = Palette(styling.site)
         self._pictures = pictures
-        self._known: dict[tuple[StyledElement, str, State, str | None], str] = {}
+        self._plain_colours: dict[tuple[StyledElement, str, State, str | None], str] = {}
+        self._coats: dict[tuple[StyledElement, State, str | None, float, GroundBox, bool], Coat] = {}
         self._seen: dict[tuple[Image, PaintGrid], list[Rgba]] = {}
         self._grounds: dict[tuple[Coats, PaintGrid], list[Ground]] = {}
         self._hardest: dict[tuple[Coats, PaintGrid, Rgba], Hardest] = {}
@@ -165,10 +166,7 @@ class Painter:
 
     def value(self, element: StyledElement, name: str, view: PaintView) -> str:
         """What a property comes to, with references to swatches."""
-        key = (element, name, view.state, view.band)
-        if key not in self._known:
-            self._known[key] = self._styling.resolve(element, name, view.state, view.band).value
-        return self._known[key]
+        return self._styling.resolve(element, name, view.state, view.band).value
 
     def colour(self, element: StyledElement, name: str, view: PaintView) -> Rgba:
         """A colour, `currentcolor` followed up to where the text's own is said."""
@@ -184,10 +182,10 @@ class Painter:
         return pixels(value, Room(view.viewport_width, em_px=em, percent_px=em))
 
     def _plain(self, element: StyledElement, name: str, view: PaintView) -> str:
-        key = (element, f"plain {name}", view.state, view.band)
-        if key not in self._known:
-            self._known[key] = self._followed(element, name, view)
-        return self._known[key]
+        key = (element, name, view.state, view.band)
+        if key not in self._plain_colours:
+            self._plain_colours[key] = self._followed(element, name, view)
+        return self._plain_colours[key]
 
     def _followed(self, element: StyledElement, name: str, view: PaintView) -> str:
         value = self._palette.resolved(self.value(element, name, view))
@@ -204,11 +202,18 @@ class Painter:
 
     def _coat(self, element: StyledElement, view: PaintView, *, is_first: bool) -> Coat:
         """A piece, and whatever is translucent or blends, is painted by itself first."""
+        box = self._box(element, view)
+        key = (element, view.state, view.band, view.viewport_width, box, is_first)
+        if key not in self._coats:
+            self._coats[key] = self._painted_coat(element, view, box, is_first)
+        return self._coats[key]
+
+    def _painted_coat(self, element: StyledElement, view: PaintView, box: GroundBox, is_first: bool) -> Coat:
         opacity = math.floor(float(self.value(element, "opacity", view)) * 255 + 0.5) / 255
         blend = self.value(element, "mix-blend-mode", view)
         values = {name: self.value(element, name, view) for name in INITIAL_BACKGROUND}
         colour = self.colour(element, "background-color", view)
-        images = self._images(values, self._box(element, view), view)
+        images = self._images(values, box, view)
         grouped = is_first or opacity < 1 or blend != "normal"
         return Coat(colour, images, values["background-blend-mode"], opacity, blend, grouped)
 

@@ -6,8 +6,9 @@
   const tell = (told) => parent.postMessage(told, studio);
   const outline = document.createElement("style");
   document.head.append(outline);
-  const mark = () => {
-    outline.textContent = chosen ? `@layer rim-stage{[data-rim-node="${chosen}"]{outline:2px solid #a84b29!important;outline-offset:4px!important}}` : "";
+  const named = (node) => (/^[a-z0-9-]+$/.test(node || "") ? node : null);
+  const mark = (node) => {
+    outline.textContent = node ? `@layer rim-stage{[data-rim-node="${node}"]{outline:2px solid #a84b29!important;outline-offset:4px!important}}` : "";
   };
   // What is chosen in the outline is brought into view, where nothing of it is. A row of a later stage is there when the
   // page is scrolled so far.
@@ -270,13 +271,15 @@
     if (data.rim === "write") return write(data);
     if (data.rim === "unsaid") return unsaid(), things.refused(), turn([]), handles.again();
     if (data.rim === "pick") return (isPicking = true), (document.documentElement.style.cursor = "crosshair");
+    // Before the answer, which brings what else there is to it.
+    if (data.rim === "mark") return mark(named(data.chosen));
     const before = chosen, openedBefore = opened, { scroll } = data;
     opened = data.opened ?? "";
     wasOpened = openedBefore === "drawer" && opened !== "drawer";
     [pointing, opens, isBench] = [data.pointing, data.opens, data.bench];
     document.documentElement.style.cursor = pointing ? "crosshair" : "";
-    chosen = /^[a-z0-9-]+$/.test(data.chosen || "") ? data.chosen : null;
-    mark();
+    chosen = named(data.chosen);
+    mark(chosen);
     if (data.rim === "changed") waiting = waiting.then(() => whenWritten).then(refresh).catch(reload);
     // What opens a menu is a script of the page's.
     if (opens) waiting = waiting.then(() => loaded);

@@ -80,7 +80,7 @@ def _all(request: HttpRequest, site: Site, slug: str, piece: Piece | None, asked
     if piece is not None:
         kept = {name: request.GET[name] for name in ("page", "width") if request.GET.get(name)}
         own = reverse("workbench", args=[slug, piece.id])
-        lines = outline_of(piece, site, "", None, {})
+        lines = outline_of(piece, site, None, {})
         selected = request.GET.get("select", "")
         chosen: Any = holder_of(site, selected) if any(line.id == selected for line in lines) else piece
         yield from _controls(site, piece, chosen, f"{own}?{urlencode({**kept, 'select': chosen.id})}")

@@ -23,7 +23,6 @@ class OutlineLine(NamedTuple):
     kind: str
     note: str
     href: str
-    is_chosen: bool
     shares: str = ""
     fails: str = ""
     cell: str = ""
@@ -35,21 +34,19 @@ class OutlineLine(NamedTuple):
         return {"stage": 2, "row": 2, "cell": 3}.get(self.kind, 4)
 
 
-def outline_of(piece: Piece, site: Site, chosen: str, page: Page | None, marks: Mapping[str, str]) -> list[OutlineLine]:
+def outline_of(piece: Piece, site: Site, page: Page | None, marks: Mapping[str, str]) -> list[OutlineLine]:
     address = "?" + urlencode({"page": page.path if page else ""}) + "&select="
 
     def line(node: Any, kind: str, hidden_in: tuple[str, ...] = ()) -> OutlineLine:
         note = f"not at {_band_names(site, hidden_in)}" if hidden_in else ""
-        return OutlineLine(
-            node.id, node_name(node, site), kind, note, address + node.id, node.id == chosen, "", marks.get(node.id, "")
-        )
+        return OutlineLine(node.id, node_name(node, site), kind, note, address + node.id, "", marks.get(node.id, ""))
 
     lines: list[OutlineLine] = []
     stages = stages_of(piece)
     for stage in (None, *stages):
         if stage is not None:
             note = stage_words(stage)
-            lines.append(OutlineLine(stage.id, stage.name, "stage", note, address + stage.id, stage.id == chosen))
+            lines.append(OutlineLine(stage.id, stage.name, "stage", note, address + stage.id))
         for row in (row for row in piece.rows if row.stage == (stage.id if stage else None)):
             if row.shares is not None:
                 shared, other = shared_row(site, row.shares)

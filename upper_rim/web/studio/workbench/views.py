@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import hashlib
 from typing import Any
 from urllib.parse import quote, urlencode
 
@@ -36,8 +35,6 @@ from .remedies import tried_on
 from .scroll_ruler import movement_shown
 
 RULER_FROM, RULER_TO = 280, 1920
-OUTLINE_SHOWN = "X-Rim-Outline"
-"""With it a screen says which outline it shows; where that is still the newest, it is not sent again."""
 
 
 @screen("studio/workbench/workbench.html", "pieces")
@@ -70,8 +67,7 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
     tray_shown = tray(request, site, chosen, width, stage_address(request, opened))
     movement = movement_shown(fitter, shown, seen_piece, chosen, page, looked, width, tray_shown["tray"])
     found = legible(fitter, shown, seen_piece, page, width)
-    outline = outline_of(piece, site, chosen.id, page, found.marks | marks_of(fits))
-    told = hashlib.sha256(repr((outline, movement["overlaps"])).encode()).hexdigest()[:16]
+    outline = outline_of(piece, site, page, found.marks | marks_of(fits))
     context = {
         **tray_shown,
         **movement,
@@ -84,7 +80,7 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "weak_texts": found.weak,
         "pictured": found.pictured,
         "squeezed": found.said,
-        "outline": [] if request.headers.get(OUTLINE_SHOWN) == told else outline,
+        "outline": outline,
         "others": [(other, _into(other, other)) for other in site.pieces if other is not piece],
         "shareable": [
             (other.name, [(row.id, row.name) for row in other.rows if row.shares is None])
@@ -92,8 +88,6 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
             if other is not piece
         ],
         "shared": shared_row(site, chosen.shares) if isinstance(chosen, Row) and chosen.shares else None,
-        "outline_told": told,
-        "outline_stays": request.headers.get(OUTLINE_SHOWN) == told,
         "into": _into(piece, chosen),
         "into_at": next((line.after for line in outline if line.id == chosen.id and line.kind == "item"), None),
         "destinations": _destinations(chosen, piece, site),

@@ -20,6 +20,15 @@ document.addEventListener("htmx:beforeSwap", ({ detail: { xhr } }) => {
   const request = underWay.get(xhr);
   [sent, sentValues, isRefused] = [request?.form, request?.values ?? new Map(), Boolean(xhr.getResponseHeader("X-Rim-Refused"))];
 });
+// A region about something else is put as it came: that is less work than to find what of it is otherwise.
+const isPutAnew = (old, fresh) => {
+  const first = $("[id]", fresh);
+  if (!first || $(`#${CSS.escape(first.id)}`, old) || old.contains(document.activeElement)) return false;
+  if ($("dialog[open], .rich", old) || $$("input, textarea, select", old).some(stays)) return false;
+  old.dataset.state = fresh.dataset.state;
+  old.replaceChildren(...fresh.childNodes);
+  return true;
+};
 // What a field was begun on is said beside it, and stays with what is typed there.
 const goesWith = (node) => {
   const field = node.dataset?.with && document.getElementById(node.dataset.with);
@@ -27,6 +36,7 @@ const goesWith = (node) => {
 };
 Idiomorph.defaults.callbacks.beforeNodeMorphed = (old, fresh) => {
   if (old.matches?.(".rich")) return editorIsMadeAnew(old, fresh);
+  if (old.matches?.(".region") && isPutAnew(old, fresh)) return false;
   return !(fresh.dataset && "stays" in fresh.dataset) && !(old.nodeType === 1 && (stays(old) || goesWith(old)));
 };
 // The stage keeps its size and what it shows; the script alone sets them.

@@ -1,14 +1,26 @@
 // Drag and drop in the outline and in menus; the buttons beside each entry and the keys do the same. And what is chosen when
 // what was is removed.
 import { $, $$, isTyping, isUnsent } from "./dom.js";
+import { changedHere } from "./regions.js";
 import { send } from "./requests.js";
+import { markOnStage } from "./stage.js";
 
 const ANIMATION_MS = 120, AT_THE_END = 999;
 const RANK = { stage: 0, row: 1, cell: 2, item: 3 };
 
-document.addEventListener("htmx:configRequest", ({ detail }) => {
-  const outline = $("#outline");
-  if (outline) detail.headers["X-Rim-Outline"] = outline.dataset.told;
+// The line that is chosen, and by which the keys come in. It is marked when it is pressed, before the answer.
+const mark = (chosen) => {
+  for (const line of $$("#outline [data-select]")) {
+    const isChosen = line.dataset.select === chosen;
+    for (const name of ["aria-current", "aria-selected"]) isChosen ? line.setAttribute(name, "true") : line.removeAttribute(name);
+    line.tabIndex = isChosen ? 0 : -1;
+  }
+};
+document.addEventListener("click", ({ target }) => {
+  const line = target.closest("#outline [data-select]");
+  if (!line) return;
+  mark(line.dataset.select);
+  if ($("#stage")) markOnStage(line.dataset.select);
 });
 
 const sortable = (list) => {
@@ -21,8 +33,7 @@ const sortable = (list) => {
   });
 };
 const moveItem = (outline, item, parent, at) => {
-  // The lines stand otherwise now than the server wrote them.
-  delete outline.dataset.told;
+  changedHere(outline);
   send({ do: "move", node: item.dataset.id, parent, slot: "items", at });
 };
 // The cell in which an item was let go, and its place there; between rows, at the beginning of the next cell.
@@ -88,7 +99,9 @@ document.addEventListener("keydown", ({ key, target, defaultPrevented }) => {
 
 const ready = () => {
   $$("[data-sort]").forEach(sortable);
-  if ($("#outline")) sortableOutline($("#outline"));
+  if (!$("#outline")) return;
+  sortableOutline($("#outline"));
+  mark($("#place [name=select]")?.value);
 };
 document.addEventListener("htmx:afterSwap", ready);
 ready();

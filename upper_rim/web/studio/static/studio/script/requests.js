@@ -1,16 +1,11 @@
 // One way to post, one request for one press, each on the newest state that the screen shows when it goes.
 import { $ } from "./dom.js";
 
-const BASE = "#screen form [name=base]", PLACE = ["select", "page", "width", "tray", "state", "part", "band", "lang", "open", "q", "as"];
-
-// The screen's own place (what is chosen, on which page, at which width, with which tray), as its first form says it.
-const place = () => {
-  const fields = [...($(BASE)?.form.elements ?? [])];
-  return Object.fromEntries(fields.filter((field) => PLACE.includes(field.name)).map((field) => [field.name, field.value]));
-};
+// The screen's own place: on which revision, what is chosen, on which page, at which width, with which tray.
+const place = () => Object.fromEntries(new FormData($("#place")));
 export const send = (values) =>
   htmx.ajax("POST", location.pathname + location.search, {
-    source: "#screen", target: "#screen", swap: "morph:innerHTML", values: { base: $(BASE).value, ...place(), ...values },
+    source: "#screen", target: "#screen", swap: "morph:innerHTML", values,
   });
 export const set = (node, field, value, more = {}) => send({ do: "set", node, field, value, ...more });
 
@@ -22,6 +17,7 @@ document.addEventListener("htmx:afterSwap", ({ detail: { target, requestConfig }
   if (requestConfig?.verb !== "post" || target.id !== "screen") return;
   const address = new URL(location);
   for (const [name, value] of Object.entries(place())) {
+    if (name === "base") continue;
     if (value) address.searchParams.set(name, value);
     else address.searchParams.delete(name);
   }
@@ -46,10 +42,13 @@ document.addEventListener("htmx:beforeSend", ({ detail: { elt, xhr } }) => {
 // what was pressed, and shows nothing that was chosen before.
 export const whenQuiet = (act) => void (underWay.size > 0 ? waiting.push(act) : act());
 
-// Requests go one after the other; each is made on the newest state that is on the screen when it goes.
-document.addEventListener("htmx:configRequest", ({ detail }) => {
-  const base = $(BASE);
-  if (base && "base" in detail.parameters) detail.parameters.base = base.value;
+// Requests go one after the other; each is made on the newest state that is on the screen when it goes, and says where it was
+// made from, unless it means another place.
+document.addEventListener("htmx:configRequest", ({ detail: { verb, parameters } }) => {
+  if (verb !== "post" || !$("#place")) return;
+  const { base, ...rest } = place();
+  parameters.base = base;
+  for (const [name, value] of Object.entries(rest)) if (parameters[name] === undefined) parameters[name] = value;
 });
 
 // A form that sends itself when it changes has done so before it is submitted by Enter.

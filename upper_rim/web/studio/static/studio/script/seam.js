@@ -38,6 +38,6 @@ document.addEventListener("keydown", (event) => {
   if (event.key !== "Insert" || !outline || isTyping(event.target) || seam.isOpen()) return;
   event.preventDefault();
   const line = $("[aria-current]", outline)?.closest("li");
-  openSeam(line?.dataset.cell || outline.dataset.into, line?.dataset.after, (line ?? outline).getBoundingClientRect());
+  openSeam(line?.dataset.cell || $("#insert-here")?.dataset.seamCell, line?.dataset.after, (line ?? outline).getBoundingClientRect());
 });
 document.addEventListener("rim:seam", ({ detail: { cell, at, rect } }) => openSeam(cell, at, rect));

@@ -27,7 +27,7 @@ const withAlt = (event) => {
   if (outline && event.key === "c" && /^(it|rw)-/.test(chosen)) return sessionStorage.setItem(COPIED, chosen);
   if (outline && event.key === "v" && copied) {
     event.preventDefault();
-    return send({ do: "copy", node: copied, parent: copied.startsWith("rw-") ? outline.dataset.piece : outline.dataset.into });
+    return send({ do: "copy", node: copied, parent: copied.startsWith("rw-") ? outline.dataset.piece : $("#insert-here")?.dataset.seamCell });
   }
   if (WITH_ALT[event.key]) press(event, WITH_ALT[event.key]);
 };

@@ -85,6 +85,9 @@ const tell = (message) =>
     tellFrame(frame, { rim: message, chosen, scroll, opened, opens: opens !== undefined, pointing: isPointing(), bench: Boolean($("#outline")), ...own });
   });
 
+// What was pressed is marked before the answer.
+export const markOnStage = (chosen) => tellFrame($("#stage"), { rim: "mark", chosen });
+
 const showSpecimens = () => {
   stageIsDue = false;
   $$("iframe[data-src]").forEach((frame) => frame.getAttribute("src") === frame.dataset.src || (frame.src = frame.dataset.src));

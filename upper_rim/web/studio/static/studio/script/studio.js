@@ -1,6 +1,7 @@
 // The studio's own script: it sends what was done and shows what came back. Rules are the server's. One module a subject, in
 // the order in which they hear of an answer.
 import "./requests.js";
+import "./regions.js";
 import "./rich_text.js";
 import "./stage.js";
 import "./width_ruler.js";
