@@ -11,6 +11,8 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
 
+from upper_rim.shipped import shelf
+
 from .conftest import ROOT, Browser, wait_for
 
 HEADER = "/s/ostrey/pieces/pc-main/"
@@ -70,7 +72,9 @@ def test_every_value_is_set_with_keys_alone_and_each_is_one_edit(bench: Browser,
 
             def act(field: WebElement = field) -> None:
                 bench.js("arguments[0].focus()", field)
-                bench.keys(Keys.END)
+                is_drawn = "faces" in field.get_attribute("class").split()
+                for key in (Keys.SPACE, Keys.END, Keys.ENTER) if is_drawn else (Keys.END,):
+                    bench.keys(key)
         else:
             bench.js("arguments[0].focus()", field)
             bench.keys(Keys.ALT, Keys.ARROW_DOWN)
@@ -295,7 +299,7 @@ def test_nothing_in_the_tray_scrolls_or_is_cut(bench: Browser, wide: int) -> Non
             if tray == "fit" and piece == "pc-main":
                 wait_for(lambda: bench.all("try-remedy"))
             over = bench.js(
-                "const tray = document.querySelector('.tray'); return [tray.scrollHeight - tray.clientHeight, tray.scrollWidth - tray.clientWidth]"
+                "const tray = document.querySelector('#tray-groups'); return [tray.scrollHeight - tray.clientHeight, tray.scrollWidth - tray.clientWidth]"
             )
             if max(over) > 0:
                 wrong.append((node, tray, over))
@@ -395,3 +399,52 @@ def test_escape_goes_out_from_an_item_to_its_piece(bench: Browser) -> None:
         bench.acted(lambda: bench.keys(Keys.ESCAPE))
         seen.append(bench.one("chosen").text)
     assert seen == ["End", "Main row", "Main header", "Main header"]
+
+
+def test_typefaces_are_shown_in_themselves_with_the_weights_that_they_have(bench: Browser) -> None:
+    look_at(bench, "text")
+    bench.js("document.querySelector('[data-test=style-font-family]').focus()")
+    bench.keys(Keys.SPACE)
+    listed = bench.js(
+        "return [...document.querySelectorAll('[data-test=style-font-family] option')].filter((one) => one.value)"
+        ".map((one) => [one.value, getComputedStyle(one).fontFamily, one.querySelector('small')?.textContent ?? ''])"
+    )
+    faces = shelf().faces.values()
+    assert len(listed) == len(faces) and all(face in family for face, family, _ in listed)
+    assert {weights for *_, weights in listed} == {f"{face.lightest} to {face.boldest}" for face in faces}
+    wait_for(lambda: bench.js("return [...document.fonts].filter((one) => one.status === 'loaded').length > 5"))
+    bench.keys(Keys.ESCAPE)
+    assert bench.posts() == 0
+
+
+def test_the_edge_of_the_tray_is_moved_by_pointer_and_by_keys_and_stays(bench: Browser) -> None:
+    look_at(bench, "text")
+
+    def heights() -> tuple[int, int]:
+        return tuple(
+            bench.js("return ['.tray', '#stage-ground'].map((one) => document.querySelector(one).offsetHeight)")
+        )  # type: ignore[return-value]
+
+    before = heights()
+    # Its way leads over the stage, a window of its own.
+    x, y = bench.js(
+        "const edge = document.querySelector('#tray-height').getBoundingClientRect(); return [edge.left + edge.width / 2, edge.top + edge.height / 2]"
+    )
+    with bench.held(x, y) as pull:
+        for at in range(1, 5):
+            pull(x, y - 20 * at)
+    after = heights()
+    assert after[0] == before[0] + 80 and after[1] == before[1] - 80
+    assert bench.js("return document.activeElement.id") == "tray-height"
+    bench.keys(Keys.ARROW_DOWN)
+    assert heights()[0] == after[0] - 16 == int(bench.one("tray-height").get_attribute("aria-valuenow"))
+    stage = "const stage = document.querySelector('#stage').getBoundingClientRect(); return stage.bottom <= document.querySelector('.tray').getBoundingClientRect().top"
+    assert bench.js(stage), "the stage has the room that is left"
+    look_at(bench, "edge")
+    assert heights()[0] == after[0] - 16, "it stays where it was left"
+    bench.js("document.querySelector('#tray-height').focus()")
+    bench.keys(Keys.HOME)
+    assert heights()[0] == int(bench.one("tray-height").get_attribute("aria-valuemin"))
+    ActionChains(bench.driver).double_click(bench.one("tray-height")).perform()
+    assert heights() == before
+    assert bench.posts() == 0

@@ -349,4 +349,6 @@ def test_enlarged_to_twice_its_size_the_regions_of_the_workbench_stand_below_eac
     ]
     assert over == []
     # Nothing of the controls is cut: they scroll with the page.
-    assert browser.js("const tray = document.querySelector('.tray'); return tray.scrollHeight <= tray.clientHeight + 1")
+    assert browser.js(
+        "const tray = document.querySelector('#tray-groups'); return tray.scrollHeight <= tray.clientHeight + 1"
+    )

@@ -61,7 +61,13 @@ def test_choosing_brings_what_is_about_the_chosen_alone(ferries: StoredSite, ada
 def test_an_edit_brings_what_it_changed(ferries: StoredSite, ada: User) -> None:
     client, address = signed_in(ada), f"{BENCH}?select=it-book&tray=edge"
     first = client.get(address, headers=HTMX)
-    form = {"do": "style", "node": "it-book", "property": "border-start-start-radius", "value": "3px", "select": "it-book"}
+    form = {
+        "do": "style",
+        "node": "it-book",
+        "property": "border-start-start-radius",
+        "value": "3px",
+        "select": "it-book",
+    }
     answer = client.post(BENCH, {**form, "tray": "edge"}, headers=shown(first))
     assert {name for name, (_, stays) in regions(answer).items() if not stays} == {"style-1"}
     assert b"3px" in answer.content

@@ -13,6 +13,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from tests.styled_sites import StyledMaker
 from upper_rim.core.exchange.bundle import write_bundle
 from upper_rim.core.model.site import Site
+from upper_rim.core.output.naming import look_class
 from upper_rim.core.output.publication import publication
 from upper_rim.core.style.resolve import Styling, styled_in
 from upper_rim.core.values.styling import LOOK_PARTS
@@ -204,10 +205,15 @@ def test_every_screen_about_looks_shows_for_any_site_and_any_address(ada: User) 
                 answer = client.get(f"/_rim/specimens/states/{element.node}/{element.part}/{band}/", HTTP_HOST=host)
                 assert answer.status_code == 200 and b"<header" in answer.content
         assert client.get("/_rim/specimens/states/pc-0/in-link/all/", HTTP_HOST=host).status_code == 200
+        for look in site.looks:
+            answer = client.get(f"/_rim/specimens/looks/{look.id}/", HTTP_HOST=host).content.decode()
+            assert all(word in answer for word in ("A title", "a link", "There", "A button"))
+            assert answer.count(f"{site.key}-{look_class(look.id, 0)}") >= 3, "each wears it"
         for wrong in (
             "states/it-none/box/all/",
             "states/",
             "roles/king/",
+            "looks/lk-none/",
             "roles/",
             "none/",
             "states/pc-0/content/all/",

@@ -22,7 +22,7 @@ from ...core.model.site import Page, Site
 from ...core.model.stages import in_stage, stages_of
 from ...core.output.naming import PARTS_PATH
 from ...core.output.page.compose import Composer
-from ...core.output.page.specimen import IN_PIECE, role_document, states_document
+from ...core.output.page.specimen import IN_PIECE, look_document, role_document, states_document
 from ...core.output.search.search_html import results_path
 from ...core.reach.begun import begun
 from ...core.style.resolve import Styling, element_in
@@ -136,8 +136,8 @@ def _with_edit(key: StageKey, site: Site, edit: Any) -> Site | None:
 
 
 SPECIMENS = "/_rim/specimens/"
-"""Below it: `states/NODE/PART/BAND/` and `roles/ROLE/`, what something looks like in each of its states; `in-ROLE` as the
-part: all in that role in a piece."""
+"""Below it: `states/NODE/PART/BAND/` and `roles/ROLE/`, what something looks like in each of its states, with `in-ROLE` as the
+part: all in that role in a piece; `looks/LOOK/`, who could wear it wearing it."""
 
 
 def _specimen(request: HttpRequest, site: Site) -> HttpResponse:
@@ -145,6 +145,8 @@ def _specimen(request: HttpRequest, site: Site) -> HttpResponse:
     try:
         if parts[0] == "roles":
             return HttpResponse(role_document(site, shelf(), parts[1], PARTS_PATH))
+        if parts[0] == "looks":
+            return HttpResponse(look_document(site, shelf(), parts[1], PARTS_PATH))
         _, node, part, band = parts
         site, node = _in_its_stage(site, node)
         styling, role = Styling(site), part.removeprefix(IN_PIECE)

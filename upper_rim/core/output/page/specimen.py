@@ -10,12 +10,15 @@ from typing import Any
 
 from ...kinds.entries import Entry
 from ...kinds.items.base import ShowsMenu
+from ...kinds.items.button import ButtonItem
 from ...kinds.items.menu import MenuItem
 from ...kinds.items.menu_entries import entries_markup
+from ...kinds.items.rich import RichText
 from ...kinds.items.trail import Trail
 from ...kinds.marks import MARK
 from ...kinds.markup import SLOT, Attributes, Element, Markup, Raw, element, html
 from ...kinds.pieces.base import Piece
+from ...kinds.pieces.header import Header
 from ...kinds.rows import Cell, Row
 from ...kinds.rule import Rule, css, inside
 from ...languages import direction
@@ -23,8 +26,9 @@ from ...model.editing.apply import apply
 from ...model.editing.edits import Set
 from ...model.editing.refusal import Refusal
 from ...model.site import Menu, Site
-from ...model.tree import ancestors, find
+from ...model.tree import ancestors, find, items_of
 from ...style.resolve import StyledElement, Styling
+from ...values.rich import RichWords
 from ...values.styling import LOOK_PARTS, STATES_OF, Part, State
 from ...values.words import Words
 from ..css.sheet import sheet
@@ -116,6 +120,40 @@ def role_document(site: Site, shelf: Shelf, role: str, font_url: str) -> str:
     )
     widest = site.bands[-1].id if site.bands else ""
     return _document(site, role, sheet(site, shelf, font_url, forced=True, only_band=widest), shown)
+
+
+def look_document(site: Site, shelf: Shelf, look: str, font_url: str) -> str:
+    """A text with a title, links and a list, a menu's entries and a button, each of which wears the look."""
+    if all(one.id != look for one in site.looks):
+        raise ValueError(look)
+    site = site.replaced(pieces=(*site.pieces, _sample_piece(look)), menus=(*site.menus, _SAMPLE_MENU))
+    context, styling = pageless(site, shelf, site.language), Styling(site)
+    shown = (
+        _around(site, styling.elements[item.id, "box"], tuple(_on_no_page(item.markup(context), context)))
+        for item in items_of(site.pieces[-1:])
+    )
+    widest = site.bands[-1].id if site.bands else ""
+    return _document(site, "Look", sheet(site, shelf, font_url, forced=True, only_band=widest), shown)
+
+
+_SAMPLE_RICH = (
+    '<h2>A title</h2><p>A text of some words, with <a href="#">a link</a> in it.</p><ul><li>One</li><li>Two</li></ul>'
+)
+_SAMPLE_MENU = Menu(
+    id="mn-look-sample",
+    name="Sample",
+    entries=tuple(Entry(id=f"en-look-{at}", label=Words(text=word)) for at, word in enumerate(("Here", "There"))),
+)
+
+
+def _sample_piece(look: str) -> Piece:
+    items = (
+        RichText(id="it-look-text", rich=RichWords(text=_SAMPLE_RICH), wears=(look,)),
+        MenuItem(id="it-look-menu", menu=_SAMPLE_MENU.id, wears=(look,)),
+        ButtonItem(id="it-look-button", words=Words(text="A button"), wears=(look,)),
+    )
+    cells = tuple(Cell(id=f"cl-look-{at}", items=(item,)) for at, item in enumerate(items))
+    return Header(id="pc-look-sample", name="Sample", rows=(Row(id="rw-look-sample", name="Sample", cells=cells),))
 
 
 def sample_of(role: str) -> str:

@@ -12,6 +12,7 @@ from dataclasses import dataclass, field
 from ....core.kinds.items.posts import Posts
 from ....core.model.site import Site
 from ....core.model.tree import find
+from ....core.style.idle import Idle, idle
 from ....core.style.paint.colour import Palette
 from ....core.style.resolve import Resolved, Source, StyledElement, Styling
 from ....core.values.colours import REFERENCE
@@ -105,7 +106,8 @@ _COLUMN_RULE = (
 @dataclass(frozen=True)
 class StyleControl:
     """`value`: what is set right here (empty where nothing is); `shown`: what holds; `source`: where that comes from.
-    `editor`: what its editor begins with (`editors.editor_of`); `chip`: the CSS of a small picture of the value."""
+    `editor`: what its editor begins with (`editors.editor_of`); `chip`: the CSS of a small picture of the value;
+    `idle`: why it changes nothing here, whatever is set."""
 
     name: str
     label: str
@@ -114,6 +116,7 @@ class StyleControl:
     shown: str
     source: str
     chip: str = ""
+    idle: str = ""
     choices: Sequence[Choice] = ()
     editor: str = ""
 
@@ -168,6 +171,7 @@ def _control(
     shown = shorthand([found.value for found in resolved])
     listed = PROPERTIES[names[0]]
     kind = _kind(listed.kind)
+    asked, said = (styling, chosen.element, names), (chosen.styles, chosen.part)
     return StyleControl(
         name,
         LABELS.get(name, listed.label),
@@ -176,9 +180,20 @@ def _control(
         in_words(shown, site),
         source_in_words(_strongest(resolved), site, chosen),
         _chip(listed.kind, palette.resolved(values[0])),
+        _idle_in_words(idle(*asked, said, (chosen.state, seen_band), chosen.band), site),
         list(_choices(name, names[0], resolved[0].value, site, styling, chosen)),
         editor_of(names, values) if kind != "choice" else "",
     )
+
+
+def _idle_in_words(found: Idle | None, site: Site) -> str:
+    if found is None:
+        return ""
+    if found.needs:
+        side = next((label for name, label in LABELS.items() if found.needs in SIDED[name]), "")
+        return f"{side or PROPERTIES[found.needs].label} is {found.value}"
+    band = next(one.name for one in site.bands if one.id == found.band)
+    return f"{band} has its own"
 
 
 def _chip(kind: str, value: str) -> str:
@@ -283,6 +298,15 @@ def _choices(name: str, listed: str, value: str, site: Site, styling: Styling, c
         yield from ((style, style) for style in real_styles(site, face))
     else:
         yield from ((choice, choice) for choice in PROPERTIES[listed].choices)
+
+
+def faces_in_themselves(site: Site) -> list[tuple[str, str, str]]:
+    """Id, name and real weights of each, in words."""
+    found = []
+    for face, name in faces_to_choose(site):
+        weights = real_weights(site, face)
+        found.append((face, name, f"{weights[0]} to {weights[-1]}" if len(weights) > 1 else f"{weights[0]} only"))
+    return found
 
 
 def faces_to_choose(site: Site) -> list[Choice]:

@@ -13,6 +13,17 @@ register = template.Library()
 
 
 @register.filter
+def face_options(faces: Iterable[tuple[str, str, str]], chosen: str | None = None) -> SafeString:
+    """Faces in themselves: id, name and real weights of each."""
+    selected = mark_safe(" selected")
+    return format_html_join(
+        "\n",
+        """<option value="{}" style="font-family:'sample-{}'"{}>{} <small>{}</small></option>""",
+        ((face, face, selected if chosen in (face, name) else "", name, weights) for face, name, weights in faces),
+    )
+
+
+@register.filter
 def options(choices: Iterable[tuple[str, Any]], chosen: str | None = None) -> SafeString:
     """`choices`: value and words of each; the one whose value is `chosen` is selected."""
     selected = mark_safe(" selected")

@@ -25,7 +25,15 @@ from ....core.values.styling import LOOK_PARTS, STATES_OF, Declaration, Look, Pa
 from ....shipped import shelf
 from ..controls.editors import editing_of
 from ..controls.of_nodes import node_name
-from ..controls.of_styles import FACET_NAMES, ROLE_NAMES, STATE_NAMES, Chosen, faces_to_choose, part_name, style_groups
+from ..controls.of_styles import (
+    FACET_NAMES,
+    ROLE_NAMES,
+    STATE_NAMES,
+    Chosen,
+    faces_in_themselves,
+    part_name,
+    style_groups,
+)
 from ..cycle.screen import Opened, Redirected, screen, site_url, stage_address
 from ..preview.viewing import asked, pictures_of, states_shown
 
@@ -117,7 +125,7 @@ def type_screen(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> 
         "room": "type",
         "faces": list(shelf().faces.values()),
         "fonts": site.fonts,
-        "choices": faces_to_choose(site),
+        "faces_in_themselves": faces_in_themselves(site),
         "bands": bands,
         "sample": next((page.title for page in site.pages if page.title), site.name),
         "steps": steps(site, character),
@@ -245,6 +253,8 @@ def _styled(
         "editing": editing_of(styling, element, state, contrast, stage_address(request, opened)),
         "band": band,
         "style_groups": style_groups(site, styling, facet, about, seen),
+        "faces": list(shelf().faces.values()) if facet == "text" else [],
+        "faces_in_themselves": faces_in_themselves(site) if facet == "text" else [],
         "swatch_names": [swatch.name for swatch in site.swatches],
         "seen_band": seen or "all",
     }

@@ -21,6 +21,7 @@ from ....core.style.paint.painting import Painter, PaintView
 from ....core.style.paint.pictures import Picture, read_picture
 from ....core.style.resolve import StyledElement, Styling, alike_in_piece, band_at, default_of, element_in, styled_in
 from ....core.values.styling import STATES_OF, Part, Role, State, Styled
+from ....shipped import shelf
 from ...sites import contents
 from ..controls.editors import editing_of
 from ..controls.of_styles import (
@@ -30,6 +31,7 @@ from ..controls.of_styles import (
     STATE_NAMES,
     Chosen,
     StyleGroup,
+    faces_in_themselves,
     listed_groups,
     part_name,
     style_groups,
@@ -114,6 +116,8 @@ def tray(request: HttpRequest, site: Site, chosen: Any, width: int, stage_addres
         "strip": strip,
         "editing": editing_of(styling, element, state, strip[states.index(state)].contrast, stage_address),
         "style_groups": groups,
+        "faces": list(shelf().faces.values()) if facet == "text" else [],
+        "faces_in_themselves": faces_in_themselves(site) if facet == "text" else [],
         "style_node": style_node,
         "extent": extent(styling, element, seen_band, width) if facet == "room" and element.node else None,
         "shade": _shade(painter, element, state, seen_band, width) if facet == "text" else None,

@@ -15,6 +15,7 @@ import "./seam.js";
 import "./find.js";
 import "./fields.js";
 import "./more.js";
+import "./tray_edge.js";
 import "./arrows.js";
 import "./focus.js";
 import "./news.js";
