@@ -352,3 +352,23 @@ def test_enlarged_to_twice_its_size_the_regions_of_the_workbench_stand_below_eac
     assert browser.js(
         "const tray = document.querySelector('#tray-groups'); return tray.scrollHeight <= tray.clientHeight + 1"
     )
+
+
+def test_another_arrangement_is_tried_on_by_keys_and_kept_by_pointer(browser: Browser) -> None:
+    browser.sign_in()
+    browser.go("/s/ostrey/pieces/pc-footer/")
+    lines = [line.text for line in browser.all("line")]
+    browser.js("arguments[0].focus()", browser.one("rearrange"))
+    browser.keys(Keys.ENTER)
+    wait_for(lambda: browser.all("arranged-colophon"))
+    wait_for(lambda: browser.js("return document.activeElement.dataset.test") == "arranged-columns")
+    browser.keys(Keys.ARROW_DOWN)
+    assert browser.js("return document.activeElement.dataset.test").startswith("arranged-")
+    browser.js("arguments[0].focus()", browser.one("arranged-colophon"))
+    browser.keys(Keys.ENTER)
+    wait_for(lambda: browser.all("trial") and browser.one("trial").text.startswith("Trying on: Colophon"))
+    assert [line.text for line in browser.all("line")] == lines, "nothing is changed yet"
+    browser.press("trial-keep")
+    wait_for(lambda: not browser.all("trial") and [line.text for line in browser.all("line")] != lines)
+    browser.press("undo")
+    wait_for(lambda: [line.text for line in browser.all("line")] == lines)

@@ -62,7 +62,7 @@ class Arrangement:
             "id": new_id("pc"),
             "kind": self.kind,
             "name": name,
-            "rows": [_row(site, row, new_id) for row in self.rows],
+            "rows": [planned_row(site, row, new_id) for row in self.rows],
             "reach": [{"id": new_id("rr")}] if first else [],
             "styles": _styles(self.styles, new_id),
             **self._fields(site),
@@ -86,7 +86,7 @@ def with_menu(site: Site, kinds: Iterable[str], new_id: NewId) -> tuple[Site, tu
     return made, (Add(parent=ROOT, slot="menus", values=(menu,)),)
 
 
-def _row(site: Site, row: RowPlan, new_id: NewId) -> JsonNode:
+def planned_row(site: Site, row: RowPlan, new_id: NewId) -> JsonNode:
     cells = [
         {
             "id": new_id("cl"),

@@ -58,6 +58,18 @@ def pictures_of_arrangements(site: Site, fitter: Fitter, rules: Rules, address: 
     return _written(_arrangements.of(site, lambda site: _of_arrangements(site, fitter, rules)), address)
 
 
+def pictures_of_piece(
+    sites: Mapping[str, Site], piece: str, language: str, fitter: Fitter, address: str
+) -> dict[str, SmallPicture]:
+    """One piece as it is in several sites, by the names of these."""
+    found = {}
+    for name, site in sites.items():
+        drawer = PieceDrawer(site, fitter)
+        one = next((one for one in drawer.site.pieces if one.id == piece), None)
+        found[name] = _drawn(drawer, one, language) if one is not None else None
+    return _written({name: drawn for name, drawn in found.items() if drawn is not None}, address)
+
+
 def pictures_of_front(site: Site, fitter: Fitter, address: str) -> list[SmallPicture]:
     """The header and the footer of the front page, for a list of sites; what it has not is left out."""
     return list(_written(_fronts.of(site, lambda site: _of_front(site, fitter)), address).values())

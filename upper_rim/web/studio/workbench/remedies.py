@@ -1,4 +1,4 @@
-"""What would mend a failure of fit, and one of these remedies tried on."""
+"""What would mend a failure of fit; and what is tried on: one of these remedies, or another arrangement."""
 
 from __future__ import annotations
 
@@ -8,6 +8,7 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 
 from ....core.kinds.pieces.base import Piece
+from ....core.model.rearranging import arrangements_for
 from ...sites import store
 from ...sites.access import site_of
 from ...sites.fitters import site_fitter
@@ -15,10 +16,11 @@ from ..cycle.notices import StudioNotice
 from ..cycle.screen import Opened, Redirected, site_url
 from ..preview.fitting import asked_span, offers, resolved_piece, spans_of
 from ..preview.trials import begin, ended
+from .rearranging import ARRANGED, arranged
 
 
 def tried_on(request: HttpRequest, opened: Opened, piece: Piece) -> StudioNotice | None:
-    """A remedy is tried on, kept or taken off, and the workbench shown as it is then; a notice where that cannot be."""
+    """Something is tried on, kept or taken off, and the workbench shown as it is then; a notice where that cannot be."""
     asked = request.POST.get("trial", "") if request.method == "POST" else ""
     if not asked:
         return None
@@ -26,6 +28,12 @@ def tried_on(request: HttpRequest, opened: Opened, piece: Piece) -> StudioNotice
         notice = ended(opened, asked)
         if notice is not None:
             return notice
+    elif asked.startswith(ARRANGED):
+        key = asked.removeprefix(ARRANGED)
+        edit = arranged(opened.site, piece, key)
+        if edit is None:
+            return StudioNotice("It cannot stand like that any more: the piece has changed meanwhile.", True)
+        begin(opened, arrangements_for(piece)[key].name, edit)
     else:
         fitter = site_fitter(opened.stored.pk)
         site, piece = resolved_piece(fitter, opened.site, piece)
