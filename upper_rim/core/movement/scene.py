@@ -398,8 +398,9 @@ class _Laying:
     def _float(self, piece: Float, high: Heights, below: float) -> Body:
         where, side = piece.place.split("-")
         inset, tall = float(piece.inset_px), high.flow_px
+        free = self.wide - high.width_px
         at_left = (side == "start") != self.rtl
-        left = inset if at_left else self.wide - inset - high.width_px
+        left = free / 2 if side == "center" else inset if at_left else free - inset
         tops = {"bottom": self.high - below - inset - tall, "top": inset, "middle": (self.high - tall) / 2}
         return Body(
             piece.id, "float", "low" if where == "bottom" else "fixed", left, high.width_px, tops[where], high.standings

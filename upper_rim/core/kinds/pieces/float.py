@@ -13,11 +13,13 @@ from ..moving import Way
 from ..rule import Rule
 from .base import Moving
 
-FloatPlace = Literal["top-start", "top-end", "middle-start", "middle-end", "bottom-start", "bottom-end"]
+FloatPlace = Literal[
+    "top-start", "top-center", "top-end", "middle-start", "middle-end", "bottom-start", "bottom-center", "bottom-end"
+]
 
 
 class Float(Moving):
-    """A button, or a small fan of them, over the page at one of six places."""
+    """A button, or a small fan of them, over the page at one of eight places."""
 
     NAME = "Float"
     TAG = "section"
@@ -47,7 +49,7 @@ class Float(Moving):
         key, (block, inline) = sheet.key, self.place.split("-")
         yield from self._placed(own, key, block, inline)
         yield Rule(f"{own} .{key}-cells", {"padding-inline": "0"})
-        aligned = {"align-items": f"flex-{inline}"}
+        aligned = {"align-items": _ALIGNED[inline]}
         upwards = "column-reverse" if block == "bottom" else "column"
         yield Rule(f"{own} .{key}-fan", {"display": "flex", "flex-direction": upwards, **aligned, "gap": "8px"})
         yield Rule(f"{own} .{key}-fan .{key}-cell", {"flex-direction": "column", **aligned})
@@ -57,7 +59,7 @@ class Float(Moving):
         """What stands at the bottom stands in the stack there; elsewhere it has a place of its own."""
         inset = f"{self.inset_px}px"
         if block == "bottom":
-            yield Rule(own, {"align-self": f"flex-{inline}", "margin": inset})
+            yield Rule(own, {"align-self": _ALIGNED[inline], "margin": inset})
             return
         if block == "middle":
             # It leaves by the edge that it stands at.
@@ -67,4 +69,10 @@ class Float(Moving):
             edge = {"inset-block-start": "50%", "transform": "translateY(-50%)"}
         else:
             edge = {"inset-block-start": f"calc({inset} + env(safe-area-inset-top))"}
-        yield Rule(own, {"position": "fixed", **edge, f"inset-inline-{inline}": inset, "z-index": "9001"})
+        across = {f"inset-inline-{inline}": inset} if inline != "center" else {"inset-inline": inset, **_CENTRED}
+        yield Rule(own, {"position": "fixed", **edge, **across, "z-index": "9001"})
+
+
+_ALIGNED = {"start": "flex-start", "center": "center", "end": "flex-end"}
+_CENTRED = {"margin-inline": "auto", "inline-size": "fit-content"}
+"""Between both edges (CSS Positioned Layout 3, 4.2)."""

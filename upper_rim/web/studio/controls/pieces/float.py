@@ -8,10 +8,12 @@ from ..control import Group, choice, px, yes
 
 _PLACES = (
     ("top-start", "top, start"),
+    ("top-center", "top, centre"),
     ("top-end", "top, end"),
     ("middle-start", "middle, start"),
     ("middle-end", "middle, end"),
     ("bottom-start", "bottom, start"),
+    ("bottom-center", "bottom, centre"),
     ("bottom-end", "bottom, end"),
 )
 
