@@ -15,7 +15,7 @@ from upper_rim.core.model.site import Page, Site
 from upper_rim.core.output.page.compose import Composer
 from upper_rim.shipped import shelf
 
-from .conftest import Browser
+from .conftest import Browser, wait_for
 
 TEXT = {"cells": [{"id": "cl-x", "items": [{"id": "it-x", "kind": "text", "words": {"text": "Words"}}]}]}
 SITE = Site(
@@ -150,3 +150,25 @@ def test_the_browser_agrees_on_what_is_left_when_something_is_lifted_out(measure
         cut, plain = measurer.js(_LIFTED, left.decode(), came.decode(), selector)
         assert cut == plain, came
     assert lifted > 100
+
+
+def test_what_is_old_is_pointed_at_on_the_page_and_looked_at_before_it_goes(browser: Browser) -> None:
+    browser.sign_in()
+    browser.go("/s/ostrey/pages/lifting/")
+    wait_for(lambda: browser.on_stage_js("return document.documentElement.style.cursor") == "crosshair")
+    x, y = browser.on_screen("document.querySelector('h1')")
+    browser.mouse("mouseMoved", x, y)
+    wait_for(lambda: browser.on_stage_js("return document.querySelector('[data-rim-lift]')?.localName") == "h1")
+    with browser.held(x, y):
+        pass
+    wait_for(lambda: browser.all("lift-preview"))
+    assert browser.one("selector").get_attribute("value") == "body > main > h1"
+    assert "41 parts on 41 pages" in browser.one("lift-preview").text
+    # Pieces of ours are not the page's.
+    x, y = browser.on_screen("document.querySelector('[data-rim-node=it-logo]')")
+    browser.mouse("mouseMoved", x, y)
+    wait_for(lambda: browser.on_stage_js("return document.querySelector('[data-rim-lift]')") is None)
+    with browser.held(x, y):
+        pass
+    browser.settled()
+    assert browser.one("selector").get_attribute("value") == "body > main > h1"

@@ -7,8 +7,9 @@
   const outline = document.createElement("style");
   document.head.append(outline);
   const named = (node) => (/^[a-z0-9-]+$/.test(node || "") ? node : null);
+  const LIFTED = "@layer rim-stage{[data-rim-lift]{outline:2px dashed #a84b29!important;outline-offset:2px!important}}";
   const mark = (node) => {
-    outline.textContent = node ? `@layer rim-stage{[data-rim-node="${node}"]{outline:2px solid #a84b29!important;outline-offset:4px!important}}` : "";
+    outline.textContent = pointing === "lift" ? LIFTED : node ? `@layer rim-stage{[data-rim-node="${node}"]{outline:2px solid #a84b29!important;outline-offset:4px!important}}` : "";
   };
   // What is chosen in the outline is brought into view, where nothing of it is. A row of a later stage is there when the
   // page is scrolled so far.
@@ -317,6 +318,22 @@
     const alike = [...part.parentElement.children].filter((other) => other.localName === part.localName && !other.className.startsWith?.(key));
     return `${beside ? "body" : selectorOf(part.parentElement)} > ${part.localName}` + (alike.length > 1 ? `:nth-of-type(${alike.indexOf(part) + 1})` : "");
   };
+  // What of the page may be lifted out: the nearest part with a name, by that name, so that other pages have it, too.
+  const PLAIN = /^[A-Za-z][\w-]*$/;
+  const isRims = (part) => part.matches("html,body") || Boolean(part.closest("[data-rim-node]")) || [...part.classList].some((name) => name.startsWith(key));
+  const liftable = (part) => {
+    for (let one = part; one && !isRims(one); one = one.parentElement) if (one.matches("header,nav,footer,aside,[id],[class]")) return one;
+    return isRims(part) ? null : part;
+  };
+  const selectorToLift = (part) => {
+    const name = [...part.classList].find((one) => PLAIN.test(one));
+    return PLAIN.test(part.id) ? `#${part.id}` : name ? `${part.localName}.${name}` : selectorOf(part);
+  };
+  document.addEventListener("pointerover", ({ target }) => {
+    if (pointing !== "lift") return;
+    document.querySelectorAll("[data-rim-lift]").forEach((one) => one.removeAttribute("data-rim-lift"));
+    liftable(target)?.setAttribute("data-rim-lift", "");
+  });
   // Which colours are seen at a place: of the text there, and of what is painted behind it.
   let isPicking = false;
   const coloursAt = (part) => {
@@ -341,6 +358,11 @@
     const link = event.target.closest("a[href]");
     const node = event.target.closest("[data-rim-node]");
     const list = pointing && !node && event.target.closest("ul,ol,tbody,dl");
+    if (pointing === "lift" && !node) {
+      event.preventDefault();
+      const part = liftable(event.target);
+      return part && tell({ rim: "pointed", selector: selectorToLift(part) });
+    }
     if (list) {
       event.preventDefault();
       return tell({ rim: "pointed", selector: selectorOf(list) });

@@ -4,12 +4,14 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 from typing import Any
+from urllib.parse import quote
 
 from django.conf import settings
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import render
 
 from ....core.conditions.below import Below
+from ....core.exchange.html.lift_proposals import proposals
 from ....core.exchange.html.lifting import find_in_page, preview, selector_fault
 from ....core.model.site import Lift, Page, Site
 from ....core.reach.coverage import Coverage
@@ -178,6 +180,8 @@ def _latest(stored: StoredSite, kind: str) -> dict[str, Any]:
 
 
 PREVIEW_PAGES = 200
+LOOKED_THROUGH_PAGES = 40
+"""For proposals."""
 
 
 @screen("studio/pages/lifting.html", "pages")
@@ -197,8 +201,16 @@ def lifting(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict
         "lifts": [(lift, counts.get(lift.id, 0)) for lift in site.lifts],
         **_latest(opened.stored, Work.Kind.LIFT_OUT),
     }
+    pages = [page for page in site.pages if page.content]
     if selector:
         context |= _lift_preview(site, selector, below)
+    else:
+        read = (contents.read_content(page.content or "") for page in pages[:LOOKED_THROUGH_PAGES])
+        context["proposals"] = proposals(read, (lift.selector for lift in site.lifts))
+    if pages:
+        looked = next((page for page in pages if page.path == below), pages[0])
+        context["looked"] = looked
+        context["stage_page"] = quote(looked.path, safe="/%")
     return context
 
 

@@ -82,7 +82,7 @@ const handles = () => JSON.parse($("#handles")?.textContent || "[]");
 const tell = (message) =>
   frames().forEach((frame) => {
     const { chosen, scroll, opens, opened } = frame.dataset, own = frame.id === "stage" ? { handles: handles(), scale: scaleOf(frame).scale } : {};
-    tellFrame(frame, { rim: message, chosen, scroll, opened, opens: opens !== undefined, pointing: isPointing(), bench: Boolean($("#outline")), ...own });
+    tellFrame(frame, { rim: message, chosen, scroll, opened, opens: opens !== undefined, pointing: frame.dataset.points ?? isPointing(), bench: Boolean($("#outline")), ...own });
   });
 
 // What was pressed is marked before the answer.
@@ -121,6 +121,7 @@ const HEARD = {
     if (line) line.click(), line.focus({ preventScroll: true });
   },
   pointed: ({ selector }, stage) => {
+    if (stage.dataset.points) return announce("rim:pointed", String(selector));
     if (!isPointing()) return;
     const set = (field, value) => ({ kind: "set", node: stage.dataset.chosen, field, value });
     const edits = [set("selector", String(selector)), set("list_on", stage.dataset.page)];
@@ -187,6 +188,13 @@ export const changedElsewhere = (revision) => {
   newest = revision;
   return () => tell("changed");
 };
+
+// What was pointed at on a page of others is looked at as if its selector had been typed.
+document.addEventListener("rim:pointed", ({ detail: selector }) => {
+  const form = $("#lift-look");
+  form.elements.selector.value = selector;
+  form.requestSubmit();
+});
 
 const ready = () => {
   fitStage();
