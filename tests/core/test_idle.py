@@ -45,6 +45,13 @@ def test_a_colour_of_an_edge_needs_a_line_on_one_side_at_least() -> None:
     assert told(on_one_side, COLOURS[:1]) is not None
 
 
+def test_what_is_said_at_rest_and_at_all_widths_counts_wherever_it_shows() -> None:
+    assert told(DEMO, ["outline-width"]) is None, "the ring is there when it has the focus"
+    in_one_band, _ = with_style(DEMO, "border-inline-end-style", "solid", "bd-narrow")
+    assert told(in_one_band, COLOURS) is None
+    assert told(in_one_band, COLOURS, band="bd-wide") == Idle("border-block-start-style", "none")
+
+
 def test_what_a_width_band_says_for_itself_counts_there() -> None:
     site, style = with_style(DEMO, "padding-block-start", "3px", "bd-wide")
     assert told(site, ["padding-block-start"], (style,)) == Idle("", "", "bd-wide")

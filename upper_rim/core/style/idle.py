@@ -11,7 +11,7 @@ from collections.abc import Iterable, Mapping
 from typing import NamedTuple
 
 from ..values.properties import SIDES
-from ..values.styling import Declaration, Part, State
+from ..values.styling import STATES_OF, Declaration, Part, State
 from .resolve import StyledElement, Styling
 
 
@@ -48,20 +48,24 @@ def idle(
     view: tuple[State, str | None],
     band: str | None,
 ) -> Idle | None:
-    """Why these properties, which are set together, would change nothing in `view`, a state and the band that is looked
-    at, set for that state in `band` (None: at all widths); None where any of them would. `said`: what its holder
+    """Why these properties, which are set together, would change nothing, set for the state of `view` in `band` (None: at
+    all widths); None where any of them would. `view`: the state, and the band that is looked at; `said`: what its holder
     says, and the part that it would be said of."""
-    state, seen = view
-    found = [_of_one(styling, element, name, state, seen) or _by_band(said, name, view, band) for name in names]
+    found = [_of_one(styling, element, name, view[0], band) or _by_band(said, name, view, band) for name in names]
     return found[0] if all(found) else None
 
 
-def _of_one(styling: Styling, element: StyledElement, name: str, state: State, seen: str | None) -> Idle | None:
+def _of_one(styling: Styling, element: StyledElement, name: str, state: State, band: str | None) -> Idle | None:
+    """What is said at rest is said of all states, and what is said at all widths of every band: it is idle where it is
+    in each of them."""
     needs, values = NEEDS.get(name, ("", frozenset()))
     if not needs:
         return None
-    value = styling.resolve(element, needs, state, seen).value
-    return Idle(needs, value) if value in values else None
+    states = STATES_OF[element.role] if state == "rest" else (state,)
+    every: list[str | None] = [one.id for one in styling.site.bands] or [None]
+    bands = every if band is None else [band]
+    found = [styling.resolve(element, needs, one, at).value for one in states for at in bands]
+    return Idle(needs, found[0]) if values.issuperset(found) else None
 
 
 def _by_band(

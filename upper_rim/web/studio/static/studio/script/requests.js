@@ -2,7 +2,7 @@
 import { $ } from "./dom.js";
 
 // The screen's own place: on which revision, what is chosen, on which page, at which width, with which tray.
-const place = () => Object.fromEntries(new FormData($("#place")));
+const place = () => Object.fromEntries(new FormData($("#place") ?? undefined));
 export const send = (values) =>
   htmx.ajax("POST", location.pathname + location.search, {
     source: "#screen", target: "#screen", swap: "morph:innerHTML", values,
