@@ -169,6 +169,25 @@ def test_a_list_is_parted_by_lines_where_entries_are_of_several(plain: webdriver
     )
 
 
+def test_a_list_is_parted_by_rows_however_many_stand_in_one(plain: webdriver.Chrome, tmp_path: Path) -> None:
+    edits: list[Edit] = [
+        Set(node="it-landings", field="counts", value="rows"),
+        Set(node="it-landings", field="size", value=2),
+    ]
+    composed(plain, tmp_path, "/harbours/", *edits)
+    shown = "return [...document.querySelectorAll('main > ul > li')].flatMap((one, at) => one.getClientRects().length ? [at] : [])"
+    lay = "document.querySelector('main > ul').style.cssText = `display:grid;grid-template-columns:repeat(${arguments[0]},1fr)`"
+    plain.execute_script(lay, 4)
+    wait_for(lambda: plain.execute_script(shown) == list(range(8)))
+    plain.execute_script("document.querySelector('.q7xk-pager a[data-at=\"1\"]').click()")
+    assert plain.execute_script(shown) == list(range(8, 16))
+    plain.execute_script(lay, 3)
+    wait_for(lambda: plain.execute_script(shown) == list(range(6, 12)))  # What was seen first is seen still.
+    plain.execute_script(lay, 12)
+    wait_for(lambda: plain.execute_script(shown) == list(range(24)))
+    assert plain.execute_script("return document.querySelector('.q7xk-pager').hidden"), "there is one part alone"
+
+
 def test_a_long_list_is_paged_by_the_address_and_shown_whole_without_script(reader: Browser, running: Running) -> None:
     shown = (
         "return [...document.querySelectorAll('main > ul > li')].filter((one) => one.getClientRects().length).length"

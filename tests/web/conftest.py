@@ -7,12 +7,15 @@ from typing import Any
 import pytest
 from django.contrib.auth import get_user_model
 from django.contrib.auth.models import User
+from django.template.context import Context
 from django.test import Client
+from django.utils.safestring import SafeString
 
 from upper_rim.demo import ostrey
 from upper_rim.web.live import published, stage
 from upper_rim.web.sites import store
 from upper_rim.web.sites.models import StoredSite
+from upper_rim.web.studio.cycle.regions import RegionNode
 from upper_rim.web.studio.preview import small
 
 
@@ -22,6 +25,23 @@ def nothing_kept() -> Iterator[None]:
     for forget in (store.forget_all, stage.forget_all, small.forget_all, published.listed_files.cache_clear):
         forget()
     yield
+
+
+@pytest.fixture(autouse=True)
+def regions_name_all_that_they_are_written_from(monkeypatch: pytest.MonkeyPatch) -> None:
+    """What says from what it is written is written all the same, and comes out alike where that is alike."""
+    written: dict[str, str] = {}
+    render = RegionNode.render
+
+    def compared(region: RegionNode, context: Context) -> SafeString:
+        made = render(region, context)
+        if region.told:
+            key = made.partition(">")[0].removesuffix(" data-stays")
+            html = region.written(context).replace(str(context.get("csrf_token") or "\0"), "")
+            assert written.setdefault(key, html) == html, f"{key}: it is written from something else, too"
+        return made
+
+    monkeypatch.setattr(RegionNode, "render", compared)
 
 
 @pytest.fixture(autouse=True)

@@ -13,15 +13,30 @@
     let list = null;
     try { list = own(said.rimPager, said.rimHost); } catch {}
     if (!list) return;
-    const entries = [...list.children], size = +said.rimSize, parts = [[]];
-    let room = size;
-    for (const entry of entries) {
-      const lines = said.rimCounts === "lines" ? Math.max(1, Math.round(entry.getBoundingClientRect().height / (parseFloat(getComputedStyle(entry).lineHeight) || 24))) : 1;
-      if (room < lines && parts[parts.length - 1].length) parts.push([]), (room = size);
-      parts[parts.length - 1].push(entry);
-      room -= lines;
-    }
-    if (parts.length < 2) return;
+    const entries = [...list.children], size = +said.rimSize;
+    const takes = {
+      entries: () => 1,
+      lines: (entry) => Math.max(1, Math.round(entry.getBoundingClientRect().height / (parseFloat(getComputedStyle(entry).lineHeight) || 24))),
+      // What stands beside the one before it is in its row.
+      rows: (entry, before) => {
+        const { top } = entry.getBoundingClientRect(), other = before?.getBoundingClientRect();
+        return +(!other || (top > other.top && top >= other.bottom - 1));
+      },
+    }[said.rimCounts];
+    let parts = [[]];
+    const part = () => {
+      entries.forEach((entry) => entry.style.removeProperty("display"));
+      parts = [[]];
+      let room = size;
+      entries.forEach((entry, at) => {
+        const much = takes(entry, entries[at - 1]);
+        if (room < much && parts[parts.length - 1].length) parts.push([]), (room = size);
+        parts[parts.length - 1].push(entry);
+        room -= much;
+      });
+    };
+    part();
+    if (parts.length < 2 && said.rimCounts !== "rows") return;
     const name = said.rimName, host = document.createElement("div");
     host.className = said.rimHost;
     host.lang = nav.lang || document.documentElement.lang;
@@ -41,8 +56,10 @@
       line.append(to);
       return line;
     };
+    let shown = 0;
     const show = (to) => {
-      const at = Math.min(Math.max(to || 0, 0), parts.length - 1);
+      const at = (shown = Math.min(Math.max(to || 0, 0), parts.length - 1));
+      nav.hidden = parts.length < 2;
       parts.forEach((part, place) => part.forEach((entry) => entry.style.setProperty("display", place === at ? "" : "none", "important")));
       const near = [...new Set([0, at - 1, at, at + 1, parts.length - 1])].filter((place) => place >= 0 && place < parts.length);
       const lines = at ? [link(at - 1, said.rimPrevious)] : [];
@@ -56,7 +73,6 @@
       nav.firstElementChild.replaceChildren(...lines);
     };
     const asked = () => new URLSearchParams(location.search).get(name) - 1;
-    nav.hidden = false;
     nav.addEventListener("click", (event) => {
       const to = event.target.closest("a[data-at]");
       if (!to || event.ctrlKey || event.metaKey || event.shiftKey) return;
@@ -69,5 +85,12 @@
     });
     addEventListener("popstate", () => show(asked()));
     show(asked());
+    // A row holds fewer in a narrower window, and pictures come late; what was seen first is seen still.
+    if (said.rimCounts === "rows")
+      new ResizeObserver(() => {
+        const [first] = parts[shown], before = String(parts.map((one) => one.length));
+        part();
+        show(before === String(parts.map((one) => one.length)) ? shown : parts.findIndex((one) => one.includes(first)));
+      }).observe(host.parentElement);
   });
 })();

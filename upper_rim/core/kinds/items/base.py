@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Mapping, Set
-from typing import Any, ClassVar
+from typing import Any, ClassVar, NamedTuple
 
 from pydantic import Field
 
@@ -15,6 +15,16 @@ from ...values.words import Words
 from ..context import PageContext, SheetContext, SiteOffer
 from ..markup import Markup
 from ..rule import Rule
+
+
+class Fact(NamedTuple):
+    """Something said of the site: by which field of which node, and its value as JSON. `of`: of what it is said, where
+    there may be several, an office say; empty where that is not told."""
+
+    node: str
+    field: str
+    value: Any
+    of: str = ""
 
 
 class BaseItem(Styled):
@@ -38,6 +48,10 @@ class BaseItem(Styled):
 
     hidden_in: tuple[BandRef, ...] = Field(default=(), description="Width bands in which the item does not show.")
     hint: Words = Field(default=Words(), description="Told while one points at it, or it has the focus.")
+
+    def facts(self) -> Mapping[str, Fact]:
+        """What it says of the site itself, wherever it stands: by a name that is the same in all places."""
+        return {}
 
     @classmethod
     def beginning(cls, offer: SiteOffer) -> dict[str, Any]:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import json
 import re
-from collections.abc import Iterator, Set
+from collections.abc import Iterator, Mapping, Set
 from typing import Annotated, Any, Literal
 
 from pydantic import Field, StringConstraints
@@ -15,7 +15,7 @@ from ...values.styling import Part
 from ...values.words import Label
 from ..context import PageContext, SiteOffer
 from ..markup import Markup, Raw, element
-from .base import BaseItem
+from .base import BaseItem, Fact
 
 Day = Literal["Mo", "Tu", "We", "Th", "Fr", "Sa", "Su"]
 DAY_ORDER: tuple[Day, ...] = ("Mo", "Tu", "We", "Th", "Fr", "Sa", "Su")
@@ -58,6 +58,10 @@ class Contact(BaseItem):
         str, StringConstraints(strip_whitespace=True, pattern=r"^([^\s@/:<>]+@[^\s@/:<>]+\.[^\s@/:<>]+)?$")
     ] = ""
     hours: tuple[Hours, ...] = ()
+
+    def facts(self) -> Mapping[str, Fact]:
+        said = self.model_dump(mode="json", include=set(self.ALIKE) - {"business", "name"})
+        return {f"contact {field}": Fact(self.id, field, value, self.name) for field, value in said.items() if value}
 
     @classmethod
     def beginning(cls, offer: SiteOffer) -> dict[str, Any]:

@@ -30,7 +30,9 @@ class Pager(BaseItem):
         default="", description="Which element of that page the list is, as CSS writes it."
     )
     size: Annotated[int, Field(ge=1, le=1000)] = 10
-    counts: Literal["entries", "lines"] = "entries"
+    counts: Literal["entries", "lines", "rows"] = Field(
+        default="entries", description="In what a part is counted; rows are of what stands beside each other."
+    )
 
     def markup(self, page: PageContext) -> tuple[Markup, ...]:
         """Filled in by its script, on the page with the list; on the stage of another page, an example of it in its

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Mapping
 from typing import Annotated, Literal
+from urllib.parse import urlsplit
 
 from pydantic import Field, StringConstraints
 
@@ -16,7 +17,7 @@ from ...values.words import Label
 from ..context import PageContext, SheetContext
 from ..markup import Element, Markup, element
 from ..rule import Rule
-from .base import BaseItem
+from .base import BaseItem, Fact
 from .parts import WORDS_CLASS, icon, listed, square
 
 
@@ -47,6 +48,15 @@ class SocialRow(BaseItem):
     words_shown: WordsShown = "none"
     new_window: bool = False
     own_colours: bool = Field(default=False, description="Each icon in the colour of its own mark.")
+
+    def facts(self) -> Mapping[str, Fact]:
+        """By whose service it is; two at one are told apart by nothing."""
+        wheres = [_where(profile.address) for profile in self.profiles]
+        return {
+            f"profile {where}": Fact(profile.id, "address", profile.address)
+            for where, profile in zip(wheres, self.profiles, strict=True)
+            if wheres.count(where) == 1
+        }
 
     def markup(self, page: PageContext) -> tuple[Markup, ...]:
         lines = (element("li", {}, self._link(profile, page)) for profile in self.profiles)
@@ -91,3 +101,9 @@ class SocialRow(BaseItem):
     def brand_marks(self, brands: Brands) -> Iterable[Brand]:
         marks = (brands.mark(one.address) for one in self.profiles)
         return [mark.brand for mark in marks if mark.brand]
+
+
+def _where(address: str) -> str:
+    """The host of an address, without the name that many have before it; or mail, or telephone."""
+    parts = urlsplit(address)
+    return (parts.hostname or "").removeprefix("www.") or parts.scheme

@@ -1,10 +1,14 @@
 """Regions of a screen: each says which state of it is shown, and is sent again only where it is another.
 
-    {% region "group" forloop.counter %} … {% endregion %}
+    {% region "reach" %} … {% endregion %}
+    {% region "group" forloop.counter of group place %} … {% endregion %}
 
 The script names the regions that the screen shows as they came (`X-Rim-Shown`); what would come out the same is left
 empty and marked `data-stays`, so that the swap leaves alone what stands there. What somebody typed in since is not
 named. Nothing in a region may depend on the revision, or it is sent each time.
+
+`of` names all that a region is written from: where that is equal, it is not even written. (A test writes it all the
+same, and compares.)
 """
 
 from __future__ import annotations
@@ -26,25 +30,37 @@ register = template.Library()
 
 @register.tag("region")
 def region(parser: Parser, token: Token) -> RegionNode:
-    _, *names = token.split_contents()
+    _, *words = token.split_contents()
+    at = words.index("of") if "of" in words else len(words)
+    names, told = words[:at], words[at + 1 :]
     if not names:
         raise template.TemplateSyntaxError('A region has a name: {% region "reach" %}.')
     nodes = parser.parse(("endregion",))
     parser.delete_first_token()
-    return RegionNode([parser.compile_filter(name) for name in names], nodes)
+    compiled = [[parser.compile_filter(one) for one in some] for some in (names, told)]
+    return RegionNode(compiled[0], compiled[1], nodes)
 
 
 class RegionNode(template.Node):
-    def __init__(self, names: list[FilterExpression], nodelist: NodeList) -> None:
+    def __init__(self, names: list[FilterExpression], told: list[FilterExpression], nodelist: NodeList) -> None:
         self.names = names
+        self.told = told
         self.nodelist = nodelist
 
     def render(self, context: Context) -> SafeString:
         name = "-".join(str(one.resolve(context)) for one in self.names)
-        inner = self.nodelist.render(context)
-        state = _state(inner, str(context.get("csrf_token", "")))
         request: HttpRequest = context["request"]
-        stays = f"{name}={state}" in request.headers.get(SHOWN, "").split()
+        shown = request.headers.get(SHOWN, "").split()
+        inner = ""
+        if self.told:
+            told = [one.resolve(context, ignore_failures=True) for one in self.told]
+            state = _digest(repr([request.path, context.get("slug"), *told]))
+        else:
+            inner = self.written(context)
+            state = _digest(inner.replace(str(context.get("csrf_token") or "\0"), ""))
+        stays = f"{name}={state}" in shown
+        if self.told and not stays:
+            inner = self.written(context)
         return format_html(
             '<div class="region" id="region-{}" data-state="{}"{}>{}</div>',
             name,
@@ -53,7 +69,9 @@ class RegionNode(template.Node):
             "" if stays else inner,
         )
 
+    def written(self, context: Context) -> SafeString:
+        return self.nodelist.render(context)
 
-def _state(html: str, token: str) -> str:
-    """Two that differ only by their token are the same: each token of a session is as good as the other."""
-    return hashlib.sha256((html.replace(token, "") if token else html).encode()).hexdigest()[:16]
+
+def _digest(text: str) -> str:
+    return hashlib.sha256(text.encode()).hexdigest()[:16]

@@ -8,12 +8,14 @@ from urllib.parse import quote, urlencode
 from django.http import HttpRequest
 
 from ....core.fit.rows.sweep import FROM_PX, TO_PX
+from ....core.kinds.items.base import BaseItem
 from ....core.kinds.items.icon import IconLink
 from ....core.kinds.items.menu import MenuItem
 from ....core.kinds.moving import Stage
 from ....core.kinds.pieces.base import Piece
 from ....core.kinds.pieces.drawer import Drawer
 from ....core.kinds.rows import Cell, Row
+from ....core.model.facts import said_everywhere, said_otherwise
 from ....core.model.site import Page, Site, drawer_width
 from ....core.model.tree import items_of, walk
 from ....core.reach.coverage import Coverage, in_words
@@ -103,6 +105,7 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "ruler": _ruler(shown),
         "stage_page": quote(page.path, safe="/%") if page else "",
         "handles": handles_of(site, chosen, width, tray_shown["band"], tray_shown["tray"] == "room"),
+        "elsewhere": _elsewhere(chosen, site),
         "has_icon": isinstance(chosen, IconLink | MenuItem),
         "trial": trial,
         "spans": [
@@ -174,6 +177,16 @@ def _destinations(chosen: Any, piece: Piece, site: Site) -> list[tuple[str, str,
         )
         for other in site.pieces
     ]
+
+
+def _elsewhere(chosen: Any, site: Site) -> tuple[str, str] | None:
+    """Where something else is said of the site than what the chosen item says, and the edit that mends it."""
+    edit = said_everywhere(site, chosen) if isinstance(chosen, BaseItem) else None
+    if edit is None:
+        return None
+    ids = {other.id for other, _ in said_otherwise(site, chosen)}
+    pieces = [piece.name for piece in site.pieces if any(item.id in ids for item in items_of((piece,)))]
+    return f"Something else is said in {' and in '.join(pieces)}.", edit.model_dump_json()
 
 
 def _chosen(request: HttpRequest, site: Site, piece: Piece, made: tuple[str, ...]) -> Any:

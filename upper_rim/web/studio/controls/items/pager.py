@@ -22,7 +22,12 @@ def groups(node: Pager, site: Site) -> list[Group]:
             "Part",
             [
                 number(node, "size", "Has", "", 1, 1000),
-                choice(node, "counts", "Counted in", (("entries", "entries"), ("lines", "lines of text"))),
+                choice(
+                    node,
+                    "counts",
+                    "Counted in",
+                    (("entries", "entries"), ("lines", "lines of text"), ("rows", "rows, of pictures say")),
+                ),
             ],
         ),
     ]

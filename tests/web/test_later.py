@@ -1,11 +1,15 @@
-"""A piece tries on another arrangement: drawn with what is in it, seen on the stage, kept as one step or taken off."""
+"""What one does to a piece later: another arrangement is tried on; what the site says of itself is said in one way."""
 
 from __future__ import annotations
+
+import re
+from html import unescape
 
 import pytest
 from django.contrib.auth.models import User
 
 from upper_rim.core.model.rearranging import arrangements_for
+from upper_rim.core.model.tree import items_of
 from upper_rim.web.sites import store
 from upper_rim.web.sites.models import StoredSite, Trial
 
@@ -48,3 +52,17 @@ def test_what_is_no_arrangement_of_a_header_is_not_tried_on(ferries: StoredSite,
 
 def test_only_who_works_on_a_site_sees_its_pieces_otherwise(ferries: StoredSite, ben: User) -> None:
     assert signed_in(ben).get(f"{BENCH}arrangements/").status_code == 404
+
+
+def test_what_is_said_otherwise_elsewhere_is_told_and_mended_by_one_press(ferries: StoredSite, ada: User) -> None:
+    client = signed_in(ada)
+    bench = "/s/ostrey/pieces/pc-footer/"
+    shown = client.get(f"{bench}?select=it-contact").content.decode()
+    assert 'data-test="say-everywhere"' not in shown
+    form = {"do": "set", "node": "it-contact", "field": "telephone", "value": "+44 1632 960155"}
+    answer = client.post(bench, {**form, "select": "it-contact"}).content.decode()
+    assert "Something else is said in In the menu." in answer
+    edit = unescape(re.findall(r'name="edit" value="([^"]*)">\s*<button[^>]*data-test="say-everywhere"', answer)[0])
+    client.post(bench, {"do": "edit", "edit": edit, "select": "it-contact"})
+    items = {item.id: item for item in items_of(store.load(ferries.pk).site.pieces)}
+    assert items["it-drawer-contact"].telephone == "+44 1632 960155"
