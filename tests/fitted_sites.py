@@ -168,6 +168,8 @@ class FittedMaker:
             beside["mark"] = Words(text=chance.choice(["", self.words(1)]))
             beside["second"] = Words(text=chance.choice(["", self.words()]))
             beside["new_window"] = chance.random() < 0.3
+        if depth == 0:
+            beside["apart"] = chance.random() < 0.3
         return Entry(id=self.new_id("en"), label=words, target=ToAddress(address="/x/"), entries=below, **beside)
 
     def _defaults(self) -> tuple[RoleDefault, ...]:

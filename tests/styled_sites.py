@@ -87,7 +87,7 @@ class StyledMaker(Maker):
             ),
             bands=self._bands,
             menus=(
-                Menu(id="mn-a", name="Main", entries=(_entry(0), _entry(1, (_entry(2),)), _entry(3))),
+                Menu(id="mn-a", name="Main", entries=(_entry(0), _entry(1, (_entry(2),)), _entry(3).replaced(apart=True))),
             ),
             looks=looks,
             roles=self._defaults(6),

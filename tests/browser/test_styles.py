@@ -27,7 +27,7 @@ from upper_rim.core.output.page.item_markup import on_no_page
 from upper_rim.core.output.page.piece_markup import Shown, around
 from upper_rim.core.output.page.site_context import pageless
 from upper_rim.core.style.paint.colour import Palette
-from upper_rim.core.style.resolve import Resolved, StyledElement, Styling
+from upper_rim.core.style.resolve import OF_SOME_ENTRIES, Resolved, StyledElement, Styling
 from upper_rim.core.style.type.faces import faces_in_use, families
 from upper_rim.core.values.properties import PROPERTIES
 from upper_rim.core.values.styling import LOOK_PARTS, STATES_OF, Part, State
@@ -113,8 +113,8 @@ def selector_of(site: Site, element: StyledElement) -> str:
     if element.part == "hint":
         return with_site_key(f".rim-hinted:has({own})>.rim-hint", site.key)
     part = PART_SELECTORS[element.part].replace(":is(a,.rim-head)", "a")
-    if element.part in {"second-line", "badge"} and element.parent is not None and element.parent.part == "lower":
-        part = f" .rim-sub{part}"
+    around = element.parent.part if element.part in {"second-line", "badge"} and element.parent else ""
+    part = {"lower": " .rim-sub", "apart": " .rim-apart"}.get(around, "") + part
     return own + with_site_key(part, site.key)
 
 
@@ -127,7 +127,8 @@ def elements_of_sheet(styling: Styling) -> Iterator[StyledElement]:
             continue
         yield element
         if isinstance(holder, MenuItem) and element.part in {"second-line", "badge"}:
-            yield element._replace(parent=styling.elements[element.node, "lower"])
+            for around in sorted(OF_SOME_ENTRIES):
+                yield element._replace(parent=styling.elements[element.node, around])
 
 
 _NOT_ASKED = {"bullet", "veil"}

@@ -11,8 +11,11 @@ from pydantic import ValidationError
 from upper_rim.core.kinds.entries import Entry
 from upper_rim.core.kinds.items import ITEM_KINDS
 from upper_rim.core.kinds.items.icon import IconLink
+from upper_rim.core.kinds.items.links import LinkList
 from upper_rim.core.kinds.items.menu import MenuItem
+from upper_rim.core.kinds.items.menu_entries import entries_markup
 from upper_rim.core.kinds.items.social import SocialRow
+from upper_rim.core.kinds.markup import html
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.rows import Cell, Row
 from upper_rim.core.model.editing.apply import apply
@@ -22,9 +25,10 @@ from upper_rim.core.model.editing.refusal import Refusal
 from upper_rim.core.model.site import Band, Menu, Site
 from upper_rim.core.output.css.part_selectors import PART_SELECTORS, ROLE_SELECTORS, selector_of
 from upper_rim.core.output.css.sheet import site_rules
+from upper_rim.core.output.page.site_context import pageless
 from upper_rim.core.output.page.specimen import states_document
 from upper_rim.core.style.paint.contrast import weak_texts
-from upper_rim.core.style.resolve import Styling, element_in
+from upper_rim.core.style.resolve import OF_SOME_ENTRIES, Styling, element_in
 from upper_rim.core.style.shapes import SHAPES, shape_of, shaped
 from upper_rim.core.values.properties import PROPERTIES
 from upper_rim.core.values.styling import LIMITED, LOOK_PARTS, STATES_OF, Declaration, Look, Part, RoleDefault
@@ -70,15 +74,26 @@ def test_each_part_has_a_selector_and_each_role_of_one_is_found_by_what_it_says(
     assert used == set(get_args(Part)), "no part that nothing has"
 
 
-def test_entries_below_the_first_level_take_what_is_said_of_all_entries_until_more_is_said_of_them() -> None:
+@pytest.mark.parametrize("part", sorted(OF_SOME_ENTRIES))
+def test_some_entries_take_what_is_said_of_all_until_more_is_said_of_them(part: Part) -> None:
     of_all = (said(1, "color", "#111111", "content"), said(2, "color", "#222222", "content", state="hover"))
-    assert value_of(menu_site(*of_all), "lower", "color", "hover") == ("#222222", "own")
-    of_lower = (*of_all, said(3, "color", "#333333", "lower"))
-    site = menu_site(*of_lower)
-    assert value_of(site, "lower", "color", "hover") == ("#333333", "own"), "how it rests counts before another's hover"
+    assert value_of(menu_site(*of_all), part, "color", "hover") == ("#222222", "own")
+    site = menu_site(*of_all, said(3, "color", "#333333", part))
+    assert value_of(site, part, "color", "hover") == ("#333333", "own"), "how it rests counts before another's hover"
     assert value_of(site, "content", "color") == ("#111111", "own")
     rules = site_rules(site, shelf(), "")
     assert rules.layers.index("l") < rules.layers.index("a"), "the layer that is declared first wins"
+
+
+def test_an_entry_is_set_apart_in_the_first_level_of_a_menu_alone() -> None:
+    site = menu_site()
+    apart = entry("en-a", entry("en-b").replaced(apart=True)).replaced(apart=True)
+    site = site.replaced(menus=(Menu(id="mn-a", name="Main", entries=(apart, entry("en-c"))),))
+    context = pageless(site, shelf(), "en")
+    menu = html(entries_markup(MenuItem(id="it-a", menu="mn-a"), context, site.menus[0].entries))
+    assert menu.count("qpart-apart") == 1 and menu.index("qpart-apart") < menu.index("en-a")
+    listed = html(entries_markup(LinkList(id="it-b", menu="mn-a"), context, site.menus[0].entries))
+    assert "apart" not in listed
 
 
 def test_what_is_opened_has_the_ground_of_the_row_or_piece_that_it_is_opened_from_until_it_has_its_own() -> None:

@@ -40,6 +40,10 @@ class Entry(Branch):
     icon: IconName | None = None
     picture: PagePath | None = Field(default=None, description="Path of a picture among the site's files.")
     new_window: bool = False
+    apart: bool = Field(
+        default=False,
+        description="In the first level of a menu it looks otherwise: as that menu's entries set apart do.",
+    )
 
 
 Branch.model_rebuild()

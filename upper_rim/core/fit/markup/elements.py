@@ -71,6 +71,7 @@ class _Placed(NamedTuple):
     base: BaseStyle
     in_list: bool
     in_sub: bool
+    in_apart: bool
     is_root: bool
 
     @property
@@ -80,6 +81,11 @@ class _Placed(NamedTuple):
     @property
     def is_entry(self) -> bool:
         return self.in_list and (self.element.tag == "a" or "head" in self.classes)
+
+    @property
+    def entry_part(self) -> Part | None:
+        """Which of a menu's entries it is, or stands in, where these are styled by themselves."""
+        return "lower" if self.in_sub else "apart" if self.in_apart else None
 
     @property
     def is_out(self) -> bool:
@@ -94,7 +100,7 @@ class _Placed(NamedTuple):
 
 
 class Paints(NamedTuple):
-    """What is painted at an element's box: the part of its item that is styled there; a picture's path and how it fits
+    """What is painted at an element's box: the part of its item that is styled there, `within` another one than usual; a picture's path and how it fits
     (CSS `object-fit`), an icon's name, what a field says while it is empty.
     `behind`: a picture out of the flow, and where along its inline axis that begins and how wide it is, as shares."""
 
@@ -104,6 +110,7 @@ class Paints(NamedTuple):
     fits: str = "fill"
     icon: str = ""
     placeholder: str = ""
+    within: Part | None = None
     behind: tuple[str, float, float] | None = None
 
 
@@ -184,15 +191,16 @@ class ElementBoxes:
             base = BaseStyle({**base.declared, "display": "block" if self._submenus else "none"})
         in_list = around is not None and (around.in_list or "list" in around.classes)
         in_sub = around is not None and (around.in_sub or "sub" in around.classes)
-        return _Placed(element, path, names, base, in_list, in_sub, around is None)
+        in_apart = "apart" in names or (around is not None and around.in_apart)
+        return _Placed(element, path, names, base, in_list, in_sub, in_apart, around is None)
 
     def _style(self, placed: _Placed) -> BoxStyle | None:
         """What is resolved for it; None where the sheets alone say how it is."""
         part = self._part(placed)
         if part is None:
             return None
-        is_lower = placed.in_sub and self._item.WITHIN.get(part) == "content"
-        return self._setting.part(self._item.id, part, within="lower" if is_lower else None)
+        within = placed.entry_part if self._item.WITHIN.get(part) == "content" else None
+        return self._setting.part(self._item.id, part, within=within)
 
     def _paints(self, placed: _Placed) -> Paints | None:
         part, said = self._part(placed), placed.element.attributes
@@ -202,7 +210,8 @@ class ElementBoxes:
         painted = part or icon or picture or placeholder
         behind = next(self._behind(placed), None) if placed.is_root else None
         fits = placed.base.declared.get("object-fit", "fill")
-        return Paints(self._item.id, part, picture, fits, icon, placeholder, behind) if painted else None
+        within = placed.entry_part if part and self._item.WITHIN.get(part) == "content" else None
+        return Paints(self._item.id, part, picture, fits, icon, placeholder, within, behind) if painted else None
 
     def _behind(self, placed: _Placed) -> Iterator[tuple[str, float, float]]:
         """Pictures out of the flow, as high as what they stand in."""
@@ -223,7 +232,7 @@ class ElementBoxes:
             return "box"
         named = [PART_OF_CLASS[name] for name in placed.classes if name in PART_OF_CLASS]
         if placed.is_entry:
-            named = ["lower" if placed.in_sub else "content", "content", "entry"]
+            named = [placed.entry_part or "content", "content", "entry"]
         return next((part for part in named if part in self._item.roles), None)
 
     def _box(self, placed: _Placed, around: _Around) -> Box:
@@ -372,8 +381,16 @@ class ElementBoxes:
                 if self._ways:
                     yield from entries_markup(item, self._page, [entry])
                 elif (said := said_of(entry, setting)).label is not None:
+                    apart: Part | None = "apart" if said.apart and "apart" in item.roles else None
                     parts = [part for part in _OF_AN_ENTRY if part in item.roles]
-                    styles = tuple(setting.part(item.id, part) for part in parts)
+                    styles = tuple(
+                        setting.part(
+                            item.id,
+                            apart if apart and part == "content" else part,
+                            within=apart if part != "content" else None,
+                        )
+                        for part in parts
+                    )
                     yield setting.kept((said, placed.path), styles, partial(self._alone, said, entry, placed))
 
     def _alone(self, said: Said, entry: Entry, placed: _Placed, setting: Setting) -> Box:

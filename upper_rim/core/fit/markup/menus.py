@@ -19,6 +19,7 @@ class Said(NamedTuple):
     beside: tuple[str, ...]
     icon: str | None
     new_window: bool
+    apart: bool
     below: Any
 
 
@@ -43,4 +44,4 @@ def said_of(entry: Entry, setting: Setting, *, deep: bool = False) -> Said:
     else:
         below = any(label_of(one, setting) is not None for one in entry.entries)
     beside = tuple(setting.words(words, entry.id) for words in (entry.second, entry.mark))
-    return Said(entry.id, label_of(entry, setting), beside, entry.icon, entry.new_window, below)
+    return Said(entry.id, label_of(entry, setting), beside, entry.icon, entry.new_window, entry.apart, below)

@@ -35,7 +35,7 @@ class MenuItem(ShowsMenu):
     ABOUT = "Entries that lead to the site’s pages"
     CALLED = ("navigation", "hamburger")
     ROLES = {
-        "box": "menu", "title": "opener", "content": "entry", "lower": "entry", "second-line": "second-line", "badge": "badge",
+        "box": "menu", "title": "opener", "content": "entry", "lower": "entry", "apart": "entry", "second-line": "second-line", "badge": "badge",
         "panel": "panel", "opened": "drawer", "veil": "veil", "close": "close",
     }  # fmt: skip
 

@@ -23,6 +23,7 @@ class _Writer:
     def __init__(self, item: ShowsMenu, page: PageContext) -> None:
         self._item, self._page = item, page
         menu = item if isinstance(item, MenuItem) else None
+        self._sets_apart = menu is not None
         self._has_panels = menu is not None and menu.way == "row" and menu.panels == "wide"
         self._has_levels = menu is not None and menu.submenus == "levels"
         self._opens_current = menu is not None and menu.submenus == "current"
@@ -41,11 +42,12 @@ class _Writer:
             return None
         words = (*self._picture(entry, depth), *entry_words(entry, label, page))
         own: Attributes = {slot("c", entry.id): True, **page.mark(entry.id)}
+        apart = page.name("apart") if entry.apart and self._sets_apart and depth == 0 else None
         if href is None:
-            head = element("span", {"class": page.name("head"), **own}, *words)
+            head = element("span", {"class": " ".join(filter(None, (page.name("head"), apart))), **own}, *words)
         else:
             window = {"target": "_blank", "rel": "noopener"} if entry.new_window else {}
-            head = element("a", {"href": href, **window, **own}, *words)
+            head = element("a", {"href": href, "class": apart, **window, **own}, *words)
         return element("li", {}, head, *(self._branch(entry, label, branch) if branch else ()))
 
     def _picture(self, entry: Entry, depth: int) -> tuple[Element, ...]:

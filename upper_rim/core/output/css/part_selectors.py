@@ -54,6 +54,7 @@ PART_SELECTORS: dict[Part, str] = {
     "title": " .rim-menu-button",
     "content": " .rim-list :is(a,.rim-head)",
     "lower": " .rim-sub :is(a,.rim-head)",
+    "apart": " .rim-list .rim-apart",
     "bullet": f" {ROLE_SELECTORS['mark']}",
     "heading": f" {ROLE_SELECTORS['list-title']}",
     "opened": f" {ROLE_SELECTORS['drawer']}",

@@ -97,7 +97,9 @@ class _Walk:
         """What is styled there; what is styled around it, where nothing is."""
         paints: Paints | None = box.paints
         if paints is not None and paints.part:
-            return self._styling.elements.get((paints.item, paints.part), around)
+            element = self._styling.elements.get((paints.item, paints.part), around)
+            within = self._styling.elements.get((paints.item, paints.within)) if paints.within else None
+            return element._replace(parent=within) if within else element
         if box.part == "hinted":
             return around
         return self._styling.elements.get((box.node, "box"), around)

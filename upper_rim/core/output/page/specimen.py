@@ -252,6 +252,11 @@ def _part_in_state(context: SiteContext, item: Any, element_of: StyledElement, s
         return element("span", {"class": context.name("hinted")}, element("i", {"class": context.name(item.id)}), made)
     if element_of.part == "lower":
         made = element("div", {"class": context.name("sub")}, *made.children)
+    if element_of.part == "apart":
+        link = _in_the_state(
+            element("a", {"href": "#", "class": context.name("apart")}, "Set apart"), context.site, state
+        )
+        made = element("ul", {"class": context.name("list")}, element("li", {}, link))
     if item.WITHIN.get(element_of.part) == "content":
         made = element("ul", {"class": context.name("list")}, element("li", {}, element("a", {"href": "#"}, made)))
     return element("div", {"class": f"{context.name('menu')} {context.name(item.id)}"}, made)

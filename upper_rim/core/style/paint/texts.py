@@ -68,6 +68,7 @@ def beside_labels(item: BaseItem, site: Site) -> frozenset[Part]:
         "second-line": any(entry.second.text for entry in entries),
         "badge": any(entry.mark.text for entry in entries),
         "lower": any(entry.entries for entry in entries),
+        "apart": any(entry.apart for entry in entries),
     }
     return frozenset(part for part, is_said in said.items() if is_said and part in set(item.roles) - item.unseen_parts)
 
@@ -82,7 +83,7 @@ def _of_entries(item: ShowsMenu, styling: Styling, opened: StyledElement | None)
     in_row: set[Part] = {"second-line", "lower"} if isinstance(item, MenuItem) and item.way == "row" else set()
     surfaces: dict[Part | None, Set[Part]] = {None: parts - in_row}
     if isinstance(item, MenuItem) and opened is None:
-        surfaces |= {"opened": parts.union(_CONTENT), "panel": parts}
+        surfaces |= {"opened": parts.union(_CONTENT), "panel": parts - {"apart"}}
     for surface, shown in surfaces.items():
         if surface is not None and surface in item.unseen_parts:
             continue

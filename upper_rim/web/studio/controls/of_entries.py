@@ -5,7 +5,7 @@ from __future__ import annotations
 from ....core.kinds.entries import Entry
 from ....core.model.navigation.links import Links
 from ....core.model.site import Site
-from .control import Control, Group, link_control, pictures, told_whether_set, words, yes
+from .control import Control, Group, link_control, note, pictures, told_whether_set, words, yes
 
 
 def entry_name(entry: Entry, links: Links, language: str) -> str:
@@ -23,10 +23,15 @@ def entry_groups(entry: Entry, site: Site) -> list[Group]:
                 *_more_words(entry, "mark", "Mark", site),
                 Control("text", "Icon", entry.id, "icon", entry.icon or "", suggestions="icons", hint="none"),
                 pictures(entry, "picture", site, "none"),
+                yes(entry, "apart", "Set apart: it looks otherwise"),
+                *([note(entry, _APART)] if entry.apart else []),
             ],
         ),
     ]
     return told_whether_set(groups, entry)
+
+
+_APART = "In the first level of a menu. How it looks is set on the workbench: choose the menu, and of its parts “Entries set apart”."
 
 
 def _more_words(entry: Entry, name: str, label: str, site: Site) -> list[Control]:

@@ -74,7 +74,7 @@ STATE_NAMES: dict[str, str] = {
     "disabled": "Disabled",
 }
 PART_NAMES: dict[Part, str] = {
-    "box": "Box", "title": "Menu button", "content": "Entries", "lower": "Lower entries", "heading": "Title", "second-line": "Second lines",
+    "box": "Box", "title": "Menu button", "content": "Entries", "lower": "Lower entries", "apart": "Entries set apart", "heading": "Title", "second-line": "Second lines",
     "badge": "Marks", "panel": "Panel", "opened": "Drawer", "veil": "Veil", "close": "Close button", "link": "Links", "list": "Lists",
     "bullet": "Bullets", "heading-2": "Headings", "heading-3": "Small headings", "label": "Labels", "field": "Fields",
     "button": "Button", "icon": "Icons", "entry": "Numbers", "caption": "Captions", "hint": "Hint",

@@ -9,6 +9,7 @@ from typing import Any, cast
 
 from django.http import HttpRequest
 
+from ....core.kinds.items.menu import MenuItem
 from ....core.kinds.moving import Stage
 from ....core.kinds.pieces.base import Piece
 from ....core.model.editing.check import roles_of, unseen_of
@@ -19,6 +20,7 @@ from ....core.style.boxes import extent
 from ....core.style.paint.contrast import Measured, edge_contrast, passing_shade, ring_contrast, text_contrast
 from ....core.style.paint.painting import Painter, PaintView
 from ....core.style.paint.pictures import Picture, read_picture
+from ....core.style.paint.texts import beside_labels
 from ....core.style.resolve import StyledElement, Styling, alike_in_piece, band_at, default_of, element_in, styled_in
 from ....core.values.styling import STATES_OF, Part, Role, State, Styled
 from ....shipped import shelf
@@ -80,7 +82,7 @@ def asked(request: HttpRequest, name: str, allowed: Any, otherwise: str = "") ->
 
 def tray(request: HttpRequest, site: Site, chosen: Any, width: int, stage_address: str) -> dict[str, Any]:
     """What the tray shows of a node's look. `stage_address`: where the site's files are seen."""
-    roles = seen_roles(chosen)
+    roles = seen_roles(chosen, site)
     styling = Styling(site)
     defaults = {f"{IN_PIECE}{role}": role for role in roles_in(chosen)} if isinstance(chosen, Piece) else {}
     usual = "content" if roles.get("content") in {"entry", "icon"} else "box"
@@ -152,9 +154,12 @@ def parts_shown(chosen: Any, roles: Mapping[Part, Role], defaults: Mapping[str, 
     return named if len(named) > 1 else []
 
 
-def seen_roles(chosen: Any) -> dict[Part, Role]:
+def seen_roles(chosen: Any, site: Site) -> dict[Part, Role]:
     """The parts that show, as it is, and those that are styled already; and the role of each."""
-    unseen: Set[Part] = unseen_of(chosen) - {style.part for style in getattr(chosen, "styles", ())}
+    unseen: Set[Part] = unseen_of(chosen)
+    if isinstance(chosen, MenuItem) and "apart" not in beside_labels(chosen, site):
+        unseen = unseen | {"apart"}
+    unseen = unseen - {style.part for style in getattr(chosen, "styles", ())}
     return {part: role for part, role in roles_of(chosen).items() if part not in unseen}
 
 

@@ -103,7 +103,7 @@ def _controls(site: Site, piece: Piece, chosen: Any, address: str) -> Iterator[F
         for control in group.controls:
             if control.kind not in {"note", "make"}:
                 yield Found(control.label, f"{name}: {group.name}", f"{address}&tray=content", _id(control))
-    roles = seen_roles(chosen)
+    roles = seen_roles(chosen, site)
     for part, role in roles.items():
         if part != "box":
             yield Found(part_name(part, role, chosen), f"a part of {name}", f"{address}&tray=text&part={part}", "part")
