@@ -42,6 +42,14 @@ def plain() -> Iterator[webdriver.Chrome]:
     driver.quit()
 
 
+@pytest.fixture
+def timed() -> Iterator[webdriver.Chrome]:
+    """For what waits for a frame."""
+    driver = plain_chromium()
+    yield driver
+    driver.quit()
+
+
 def composed(plain: webdriver.Chrome, folder: Path, path: str, *edits: Edit, width: int = 1000) -> None:
     """A page of the demo after some edits, by itself, its CSS and scripts within it."""
     site, contents = ostrey()
@@ -169,23 +177,31 @@ def test_a_list_is_parted_by_lines_where_entries_are_of_several(plain: webdriver
     )
 
 
-def test_a_list_is_parted_by_rows_however_many_stand_in_one(plain: webdriver.Chrome, tmp_path: Path) -> None:
+def test_a_list_is_parted_by_rows_however_many_stand_in_one(timed: webdriver.Chrome, tmp_path: Path) -> None:
     edits: list[Edit] = [
         Set(node="it-landings", field="counts", value="rows"),
         Set(node="it-landings", field="size", value=2),
     ]
-    composed(plain, tmp_path, "/harbours/", *edits)
+    composed(timed, tmp_path, "/harbours/", *edits)
     shown = "return [...document.querySelectorAll('main > ul > li')].flatMap((one, at) => one.getClientRects().length ? [at] : [])"
-    lay = "document.querySelector('main > ul').style.cssText = `display:grid;grid-template-columns:repeat(${arguments[0]},1fr)`"
-    plain.execute_script(lay, 4)
-    wait_for(lambda: plain.execute_script(shown) == list(range(8)))
-    plain.execute_script("document.querySelector('.q7xk-pager a[data-at=\"1\"]').click()")
-    assert plain.execute_script(shown) == list(range(8, 16))
-    plain.execute_script(lay, 3)
-    wait_for(lambda: plain.execute_script(shown) == list(range(6, 12)))  # What was seen first is seen still.
-    plain.execute_script(lay, 12)
-    wait_for(lambda: plain.execute_script(shown) == list(range(24)))
-    assert plain.execute_script("return document.querySelector('.q7xk-pager').hidden"), "there is one part alone"
+    timed.execute_script(
+        "document.querySelector('main').style.cssText = 'margin:0;padding:0;max-width:none';"
+        "document.querySelector('main > ul').style.cssText = 'display:grid;margin:0;padding:0;gap:0;grid-template-columns:repeat(auto-fill,100px)'"
+    )
+
+    def widened(px: int) -> None:
+        metrics = {"width": px, "height": 700, "deviceScaleFactor": 1, "mobile": False}
+        timed.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
+
+    widened(410)
+    wait_for(lambda: timed.execute_script(shown) == list(range(8)))
+    timed.execute_script("document.querySelector('.q7xk-pager a[data-at=\"1\"]').click()")
+    assert timed.execute_script(shown) == list(range(8, 16))
+    widened(310)
+    wait_for(lambda: timed.execute_script(shown) == list(range(6, 12)))  # What was seen first is seen still.
+    widened(1290)
+    wait_for(lambda: timed.execute_script(shown) == list(range(24)))
+    assert timed.execute_script("return document.querySelector('.q7xk-pager').hidden"), "there is one part alone"
 
 
 def test_a_long_list_is_paged_by_the_address_and_shown_whole_without_script(reader: Browser, running: Running) -> None:

@@ -19,8 +19,8 @@
       lines: (entry) => Math.max(1, Math.round(entry.getBoundingClientRect().height / (parseFloat(getComputedStyle(entry).lineHeight) || 24))),
       // What stands beside the one before it is in its row.
       rows: (entry, before) => {
-        const { top } = entry.getBoundingClientRect(), other = before?.getBoundingClientRect();
-        return +(!other || (top > other.top && top >= other.bottom - 1));
+        const box = entry.getBoundingClientRect(), other = before?.getBoundingClientRect();
+        return +(!other || (box.top > other.top && box.top >= other.bottom - 1));
       },
     }[said.rimCounts];
     let parts = [[]];

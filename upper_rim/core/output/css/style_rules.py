@@ -267,7 +267,9 @@ class StyleRules:
                 yield Rule(selector, usual)
             for band, declared in written.items():
                 if declared != usual:
-                    yield from self._in_band(band, [Rule(selector, declared or _NO_BLEED)])
+                    # What is said of most bands is taken back in this one.
+                    back = {name: "inherit" for name in usual if name.startswith("--")}
+                    yield from self._in_band(band, [Rule(selector, {**back, **_NO_BLEED, **declared})])
 
     def _bleed(self, element: StyledElement, band: str | None) -> dict[str, str]:
         def value(name: str) -> str:
