@@ -128,7 +128,18 @@ def test_a_number_that_changes_in_a_sheet_changes_what_is_foreseen() -> None:
 def test_fit_finds_the_part_of_an_element_by_a_class_that_the_published_sheet_finds_it_by() -> None:
     for name, part in PART_OF_CLASS.items():
         assert re.search(rf"\.rim-{name}\b(?!-)", PART_SELECTORS[part]), (name, part)
-    by_parts_of_their_own = {"list", "content", "lower", "entry", "bullet", "panel", "opened", "veil", "caption"}
+    by_parts_of_their_own = {
+        "list",
+        "content",
+        "lower",
+        "apart",
+        "entry",
+        "bullet",
+        "panel",
+        "opened",
+        "veil",
+        "caption",
+    }
     assert {*PART_SELECTORS} - {"box"} - {*PART_OF_CLASS.values()} <= by_parts_of_their_own
 
 

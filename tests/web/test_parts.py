@@ -33,7 +33,8 @@ def test_every_part_of_every_item_of_the_demo_is_listed_and_takes_a_ground(ferri
     for piece in store.load(ferries.pk).site.pieces:
         for node in styled_in(piece):
             roles = roles_of(node)
-            shown = [part for part in roles if part not in unseen_of(node)]
+            # No entry of the demo's is set apart.
+            shown = [part for part in roles if part not in unseen_of(node) | {"apart"}]
             address = f"/s/ostrey/pieces/{piece.id}/"
             if node is piece or (node.__class__, *shown) in seen:
                 continue
@@ -59,6 +60,18 @@ def test_every_part_of_every_item_of_the_demo_is_listed_and_takes_a_ground(ferri
                 assert strip.status_code == 200
                 client.post(address, {"do": "undo"})
     assert len(seen) > 15
+
+
+def test_entries_set_apart_are_a_part_once_there_is_one(ferries: StoredSite, ada: User) -> None:
+    client = signed_in(ada)
+    bench = "/s/ostrey/pieces/pc-main/?select=it-menu&tray=ground"
+    menu = next(one for one in store.load(ferries.pk).site.menus if one.id == "mn-main")
+    form = {"do": "set", "node": menu.entries[-1].id, "field": "apart", "value": "true"}
+    assert "apart" not in parts_offered(client.get(bench).content.decode())
+    answer = client.post(f"/s/ostrey/menus/{menu.id}/?select={menu.entries[-1].id}", form).content.decode()
+    assert "Entries set apart" in answer, "and it is said where their look is set"
+    page = client.get(f"{bench}&part=apart").content.decode()
+    assert "apart" in parts_offered(page) and "Entries set apart" in page
 
 
 def test_a_part_is_offered_the_facets_that_it_has_and_no_others(ferries: StoredSite, ada: User) -> None:
