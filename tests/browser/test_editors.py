@@ -420,15 +420,16 @@ def test_typefaces_are_shown_in_themselves_with_the_weights_that_they_have(bench
 def test_the_edge_of_the_tray_is_moved_by_pointer_and_by_keys_and_stays(bench: Browser) -> None:
     look_at(bench, "text")
 
-    def heights() -> tuple[int, int]:
-        return tuple(
+    def heights() -> list[int]:
+        return list(
             bench.js("return ['.tray', '#stage-ground'].map((one) => document.querySelector(one).offsetHeight)")
-        )  # type: ignore[return-value]
+        )
 
     before = heights()
     # Its way leads over the stage, a window of its own.
     x, y = bench.js(
-        "const edge = document.querySelector('#tray-height').getBoundingClientRect(); return [edge.left + edge.width / 2, edge.top + edge.height / 2]"
+        "const edge = document.querySelector('#tray-height').getBoundingClientRect();"
+        "return [edge.left + edge.width / 2, edge.top + edge.height / 2]"
     )
     with bench.held(x, y) as pull:
         for at in range(1, 5):
@@ -438,7 +439,10 @@ def test_the_edge_of_the_tray_is_moved_by_pointer_and_by_keys_and_stays(bench: B
     assert bench.js("return document.activeElement.id") == "tray-height"
     bench.keys(Keys.ARROW_DOWN)
     assert heights()[0] == after[0] - 16 == int(bench.one("tray-height").get_attribute("aria-valuenow"))
-    stage = "const stage = document.querySelector('#stage').getBoundingClientRect(); return stage.bottom <= document.querySelector('.tray').getBoundingClientRect().top"
+    stage = (
+        "const [stage, tray] = ['#stage', '.tray'].map((one) => document.querySelector(one).getBoundingClientRect());"
+        "return stage.bottom <= tray.top"
+    )
     assert bench.js(stage), "the stage has the room that is left"
     look_at(bench, "edge")
     assert heights()[0] == after[0] - 16, "it stays where it was left"

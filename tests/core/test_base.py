@@ -12,7 +12,7 @@ import pytest
 from tests.fit_judge import boxes_of
 from upper_rim.core.fit.css.base import BaseSheets
 from upper_rim.core.fit.css.boxes import Sides
-from upper_rim.core.fit.markup.elements import PART_OF_CLASS
+from upper_rim.core.fit.markup.placed import PART_OF_CLASS
 from upper_rim.core.fit.rows.sweep import frame_at
 from upper_rim.core.fit.text.typesetting import Type
 from upper_rim.core.kinds.entries import Entry

@@ -73,7 +73,9 @@ def test_profiles_are_known_by_whose_service_they_are_at() -> None:
     )
     site = site_of(one, other, two_there)
     assert [edit.node for _, edit in said_otherwise(site, one)] == ["pf-3", "pf-4"]
-    made = apply(site, said_everywhere(site, one), RULES)  # type: ignore[arg-type]
+    edit = said_everywhere(site, one)
+    assert edit is not None
+    made = apply(site, edit, RULES)
     assert isinstance(made, Site) and said_everywhere(made, one) is None
 
 

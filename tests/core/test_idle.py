@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from upper_rim.core.model.site import Site
 from upper_rim.core.style.idle import Idle, idle
 from upper_rim.core.style.resolve import Styling
@@ -21,7 +23,7 @@ def told(site: Site, names: list[str], said: tuple[Declaration, ...] = (), band:
 def with_style(site: Site, name: str, value: str, band: str | None = None) -> tuple[Site, Declaration]:
     style = Declaration.model_validate({"id": "st-here", "property": name, "value": value, "band": band})
 
-    def changed(item):  # type: ignore[no-untyped-def]
+    def changed(item: Any) -> Any:
         return item.replaced(styles=(*item.styles, style)) if item.id == "it-book" else item
 
     pieces = tuple(

@@ -7,8 +7,10 @@ import re
 import pytest
 from django.contrib.auth.models import User
 
+from upper_rim.core.kinds.items.base import ShowsMenu
 from upper_rim.core.model.editing.check import roles_of, unseen_of
 from upper_rim.core.output.css.sheet import sheet
+from upper_rim.core.style.paint.texts import SAID_BY_ENTRIES, beside_labels
 from upper_rim.core.style.resolve import Styling, default_of, styled_in
 from upper_rim.core.values.styling import LIMITED
 from upper_rim.shipped import shelf
@@ -30,11 +32,12 @@ def parts_offered(page: str) -> list[str]:
 def test_every_part_of_every_item_of_the_demo_is_listed_and_takes_a_ground(ferries: StoredSite, ada: User) -> None:
     client, host = signed_in(ada), f"{stage_label(StageKey(ferries.pk, ada.pk))}.localhost"
     seen = set()
-    for piece in store.load(ferries.pk).site.pieces:
+    site = store.load(ferries.pk).site
+    for piece in site.pieces:
         for node in styled_in(piece):
             roles = roles_of(node)
-            # No entry of the demo's is set apart.
-            shown = [part for part in roles if part not in unseen_of(node) | {"apart"}]
+            unsaid = SAID_BY_ENTRIES - beside_labels(node, site) if isinstance(node, ShowsMenu) else set()
+            shown = [part for part in roles if part not in unseen_of(node) | unsaid]
             address = f"/s/ostrey/pieces/{piece.id}/"
             if node is piece or (node.__class__, *shown) in seen:
                 continue

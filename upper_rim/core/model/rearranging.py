@@ -73,9 +73,9 @@ def _filled(arrangement: Arrangement, rows: Sequence[Row]) -> list[_Planned]:
     for plan in arrangement.rows:
         cells = []
         for plan_of_cell in plan.cells:
-            kinds = [planned if isinstance(planned, str) else planned[0] for planned in plan_of_cell.items]
             found = []
-            for kind in kinds:
+            for wanted in plan_of_cell.items:
+                kind = wanted if isinstance(wanted, str) else wanted[0]
                 one = next((one for one in waiting if one[1].kind == kind), None)
                 if one is not None:
                     waiting.remove(one)
@@ -85,8 +85,9 @@ def _filled(arrangement: Arrangement, rows: Sequence[Row]) -> list[_Planned]:
     planned = [one for one in planned if one.items]
     for stood_in, left in waiting:
         row = next(row for row in rows if stood_in in row.cells)
-        beside = ([one.id for one in stood_in.items], [one.id for cell in row.cells for one in cell.items])
-        any(_put_beside(planned, left.id, near) for near in beside)
+        in_row = [one.id for cell in row.cells for one in cell.items]
+        if not _put_beside(planned, left.id, [one.id for one in stood_in.items]):
+            _put_beside(planned, left.id, in_row)
     return planned
 
 

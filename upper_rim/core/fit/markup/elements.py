@@ -23,7 +23,6 @@ from ...kinds.markup import Element, Markup, Raw
 from ...kinds.rule import Rule
 from ...model.navigation.menus import all_entries
 from ...model.site import drawer_width
-from ...values.styling import Part
 from ..css.base import OWN, BaseStyle
 from ..css.block import Block, Void
 from ..css.boxes import Align, Box, Sides
@@ -37,21 +36,9 @@ from ..text.paragraph import Run
 from ..text.typesetting import Type
 from .menus import Said, said_of
 from .page import KEY, FitPage
+from .placed import Paints, Placed, edges, parts_of_entry
 from .written import elements_of
 
-PART_OF_CLASS: dict[str, Part] = {
-    "anchor": "link", "field": "field", "button": "button", "link": "icon", "bullets": "list", "heading-2": "heading-2",
-    "heading-3": "heading-3", "list-title": "heading", "more": "second-line", "mark": "badge",
-    "label": "label", "close": "close", "menu-button": "title",
-}  # fmt: skip
-"""Parts of an item by a class of theirs: as `output.css.part_selectors.PART_SELECTORS` has them."""
-_NAME_OF_CLASS = {
-    "icon": "icon", "list": "list", "anchor": "link", "field": "field", "asking": "asking", "line": "field-line",
-    "label": "label", "list-title": "title", "button": "send", "sub-button": "branch", "menu-button": "opener",
-    "mark": "mark", "sub": "sub",
-}  # fmt: skip
-_NAME_OF_TAG = {"li": "line", "time": "date", "img": "picture", "small": "flowing", "p": "lines", "blockquote": "lines"}
-_OF_AN_ENTRY: tuple[Part, ...] = ("content", "second-line", "badge")
 _FIELDS = frozenset({"input", "select", "textarea"})
 _REPLACED = _FIELDS | {"img"}
 _INLINE = frozenset({"inline", "contents"})
@@ -60,58 +47,6 @@ _ALIGN: dict[str, Align] = {
     "normal": "stretch", "stretch": "stretch", "center": "center", "flex-start": "start", "start": "start", "flex-end": "end",
 }  # fmt: skip
 _SPACES = " \t\n\r\f"
-
-
-class _Placed(NamedTuple):
-    """An element where it stands: the way to it, and what the sheets say of it there."""
-
-    element: Element
-    path: str
-    classes: frozenset[str]
-    base: BaseStyle
-    in_list: bool
-    in_sub: bool
-    in_apart: bool
-    is_root: bool
-
-    @property
-    def display(self) -> str:
-        return self.base.declared.get("display", "inline")
-
-    @property
-    def is_entry(self) -> bool:
-        return self.in_list and (self.element.tag == "a" or "head" in self.classes)
-
-    @property
-    def entry_part(self) -> Part | None:
-        """Which of a menu's entries it is, or stands in, where these are styled by themselves."""
-        return "lower" if self.in_sub else "apart" if self.in_apart else None
-
-    @property
-    def is_out(self) -> bool:
-        """Whether it takes no room where it stands."""
-        said = self.base.declared
-        return (
-            self.display == "none"
-            or said.get("position") in {"absolute", "fixed"}
-            or self.element.tag == "script"
-            or self.element.attributes.get("type") == "hidden"
-        )
-
-
-class Paints(NamedTuple):
-    """What is painted at an element's box: the part of its item that is styled there, `within` another one than usual; a picture's path and how it fits
-    (CSS `object-fit`), an icon's name, what a field says while it is empty.
-    `behind`: a picture out of the flow, and where along its inline axis that begins and how wide it is, as shares."""
-
-    item: str
-    part: Part | None = None
-    picture: str = ""
-    fits: str = "fill"
-    icon: str = ""
-    placeholder: str = ""
-    within: Part | None = None
-    behind: tuple[str, float, float] | None = None
 
 
 class _Around(NamedTuple):
@@ -166,25 +101,25 @@ class ElementBoxes:
                         padding = Sides(top + sub.base.px_in("inset"), *others)
                         yield Block(part="level", within=within, padding=padding).settle()
 
-    def _drawer(self) -> _Placed:
+    def _drawer(self) -> Placed:
         root = self._root()
         assert root is not None
         return next(there for there in self._elements(root) if "drawer" in there.classes)
 
-    def _root(self) -> _Placed | None:
+    def _root(self) -> Placed | None:
         root = next(iter(self._item.markup(self._page)), None)
         if not isinstance(root, Element):
             return None
         return self._placed(root._replace(children=tuple(_read(root.children))), None)
 
-    def _elements(self, placed: _Placed) -> Iterator[_Placed]:
+    def _elements(self, placed: Placed) -> Iterator[Placed]:
         return (self._placed(child, placed) for child in placed.element.children if isinstance(child, Element))
 
-    def _placed(self, element: Element, around: _Placed | None) -> _Placed:
+    def _placed(self, element: Element, around: Placed | None) -> Placed:
         classes = str(element.attributes.get("class") or "").split()
         known = [f".{name}" for name in classes if name in self._setting.sheets.classes]
         step = element.tag + "".join(known) + ("[hidden]" if element.attributes.get("hidden") else "")
-        path = f"{around.path} > {step}{_edges(element, around)}" if around else f"{step}.{OWN}"
+        path = f"{around.path} > {step}{edges(element, around)}" if around else f"{step}.{OWN}"
         names = frozenset(name.removeprefix(f"{KEY}-") for name in classes)
         base = self._setting.sheets.of(path, self._ways, self._own)
         if self._submenus is not None and "sub" in names:
@@ -192,28 +127,27 @@ class ElementBoxes:
         in_list = around is not None and (around.in_list or "list" in around.classes)
         in_sub = around is not None and (around.in_sub or "sub" in around.classes)
         in_apart = "apart" in names or (around is not None and around.in_apart)
-        return _Placed(element, path, names, base, in_list, in_sub, in_apart, around is None)
+        return Placed(element, path, names, base, in_list, in_sub, in_apart, around is None)
 
-    def _style(self, placed: _Placed) -> BoxStyle | None:
+    def _style(self, placed: Placed) -> BoxStyle | None:
         """What is resolved for it; None where the sheets alone say how it is."""
-        part = self._part(placed)
+        part = placed.part_of(self._item)
         if part is None:
             return None
-        within = placed.entry_part if self._item.WITHIN.get(part) == "content" else None
-        return self._setting.part(self._item.id, part, within=within)
+        return self._setting.part(self._item.id, part, within=placed.around_part(self._item, part))
 
-    def _paints(self, placed: _Placed) -> Paints | None:
-        part, said = self._part(placed), placed.element.attributes
+    def _paints(self, placed: Placed) -> Paints | None:
+        part, said = placed.part_of(self._item), placed.element.attributes
         icon = next((name.removeprefix("icon-") for name in placed.classes if name.startswith("icon-")), "")
         picture = str(said.get("src") or "") if placed.element.tag == "img" else ""
         placeholder = str(said.get("placeholder") or "")
         painted = part or icon or picture or placeholder
         behind = next(self._behind(placed), None) if placed.is_root else None
         fits = placed.base.declared.get("object-fit", "fill")
-        within = placed.entry_part if part and self._item.WITHIN.get(part) == "content" else None
+        within = placed.around_part(self._item, part)
         return Paints(self._item.id, part, picture, fits, icon, placeholder, within, behind) if painted else None
 
-    def _behind(self, placed: _Placed) -> Iterator[tuple[str, float, float]]:
+    def _behind(self, placed: Placed) -> Iterator[tuple[str, float, float]]:
         """Pictures out of the flow, as high as what they stand in."""
         for child in self._elements(placed):
             said = child.base.declared
@@ -226,22 +160,13 @@ class ElementBoxes:
             else:
                 yield from self._behind(child)
 
-    def _part(self, placed: _Placed) -> Part | None:
-        """None where the sheets alone say how it is."""
-        if placed.is_root:
-            return "box"
-        named = [PART_OF_CLASS[name] for name in placed.classes if name in PART_OF_CLASS]
-        if placed.is_entry:
-            named = [placed.entry_part or "content", "content", "entry"]
-        return next((part for part in named if part in self._item.roles), None)
-
-    def _box(self, placed: _Placed, around: _Around) -> Box:
+    def _box(self, placed: Placed, around: _Around) -> Box:
         style, base = self._style(placed), placed.base
         kind = style.type if style else base.type(around.type)
         sizes = base.sizes(kind.size, None if style else 0.0)
         how: dict[str, Any] = {
             "node": self._node(placed),
-            "part": self._part_name(placed),
+            "part": placed.part_name,
             "paints": self._paints(placed),
         }
         how |= style.over(**sizes) if style else sizes
@@ -260,7 +185,7 @@ class ElementBoxes:
                 made = self._block(placed, inner, how, is_own_context=around.is_item or placed.display in _ATOMS)
         return made.settle()
 
-    def _flex(self, placed: _Placed, inner: _Around, how: dict[str, Any]) -> Box:
+    def _flex(self, placed: Placed, inner: _Around, how: dict[str, Any]) -> Box:
         said = placed.base.declared
         return Flex(
             direction="column" if said.get("flex-direction") == "column" else "row",
@@ -272,7 +197,7 @@ class ElementBoxes:
             **how,
         )
 
-    def _grid(self, placed: _Placed, inner: _Around, how: dict[str, Any]) -> Box:
+    def _grid(self, placed: Placed, inner: _Around, how: dict[str, Any]) -> Box:
         base = placed.base
         template = base.declared.get("grid-template-columns", "none")
         within = list(self._items(placed, inner))
@@ -288,7 +213,7 @@ class ElementBoxes:
         across, below = within[: len(tracks)], within[len(tracks) :]
         return Block(within=[Grid(tracks=tracks, align=align, within=across).settle(), *below], **how)
 
-    def _block(self, placed: _Placed, inner: _Around, how: dict[str, Any], *, is_own_context: bool) -> Box:
+    def _block(self, placed: Placed, inner: _Around, how: dict[str, Any], *, is_own_context: bool) -> Box:
         flow = list(self._flow(placed, inner))
         if not flow:
             return Void(**how)
@@ -304,7 +229,7 @@ class ElementBoxes:
         ]
         return Block(within=within, contains_margins=is_own_context, **how)
 
-    def _items(self, placed: _Placed, inner: _Around) -> Iterator[Box]:
+    def _items(self, placed: Placed, inner: _Around) -> Iterator[Box]:
         """Of a flex box or a grid: each element, and each text as an anonymous one (CSS Flexible Box 1, 4)."""
         for child in self._children(placed):
             if isinstance(child, str):
@@ -315,7 +240,7 @@ class ElementBoxes:
             elif not (there := self._placed(child, placed)).is_out:
                 yield self._box(there, inner._replace(is_item=True))
 
-    def _flow(self, placed: _Placed, inner: _Around) -> Iterator[Box | _Line]:
+    def _flow(self, placed: Placed, inner: _Around) -> Iterator[Box | _Line]:
         """Of a block container: blocks, and between them lines."""
         line = _Line([], [])
         for child in self._inline(placed, inner):
@@ -335,7 +260,7 @@ class ElementBoxes:
         if line.is_seen:
             yield line
 
-    def _inline(self, placed: _Placed, inner: _Around) -> Iterator[Run | _Child]:
+    def _inline(self, placed: Placed, inner: _Around) -> Iterator[Run | _Child]:
         """Texts as they are set, through all that is inline, and boxes."""
         for child in self._children(placed):
             if isinstance(child, str):
@@ -350,7 +275,7 @@ class ElementBoxes:
                 else:
                     yield _Child(self._box(there, inner), there.display in _ATOMS)
 
-    def _set_in_line(self, placed: _Placed, around: Type) -> Type:
+    def _set_in_line(self, placed: Placed, around: Type) -> Type:
         """How text in an inline element is set. The styles of its role are resolved as if it stood in the item itself:
         what it has of an element between counts, too."""
         style = self._style(placed)
@@ -358,7 +283,7 @@ class ElementBoxes:
             return placed.base.type(around)
         return style.type._replace(weight=max(style.type.weight, around.weight), italic=around.italic)
 
-    def _children(self, placed: _Placed) -> Iterator[Element | Box | str]:
+    def _children(self, placed: Placed) -> Iterator[Element | Box | str]:
         """Texts that stand beside each other are one; what stands for a mark is in its place."""
         for is_text, beside in groupby(placed.element.children, key=lambda child: type(child) is str):
             if is_text:
@@ -370,7 +295,7 @@ class ElementBoxes:
                 elif isinstance(child, Raw) and MARK.fullmatch(child.html):
                     yield from self._put(placed)
 
-    def _put(self, placed: _Placed) -> Iterator[Element | Box]:
+    def _put(self, placed: Placed) -> Iterator[Element | Box]:
         """A trail, or a menu's entries. In a row what opens below an entry is out of the flow: each entry is one for
         itself, which may be known."""
         item, setting = self._item, self._setting
@@ -381,19 +306,11 @@ class ElementBoxes:
                 if self._ways:
                     yield from entries_markup(item, self._page, [entry])
                 elif (said := said_of(entry, setting)).label is not None:
-                    apart: Part | None = "apart" if said.apart and "apart" in item.roles else None
-                    parts = [part for part in _OF_AN_ENTRY if part in item.roles]
-                    styles = tuple(
-                        setting.part(
-                            item.id,
-                            apart if apart and part == "content" else part,
-                            within=apart if part != "content" else None,
-                        )
-                        for part in parts
-                    )
+                    parts = parts_of_entry(item, apart=said.apart)
+                    styles = tuple(setting.part(item.id, part, within=within) for part, within in parts)
                     yield setting.kept((said, placed.path), styles, partial(self._alone, said, entry, placed))
 
-    def _alone(self, said: Said, entry: Entry, placed: _Placed, setting: Setting) -> Box:
+    def _alone(self, said: Said, entry: Entry, placed: Placed, setting: Setting) -> Box:
         item = self._item
         assert isinstance(item, ShowsMenu)
         boxes = ElementBoxes(item, setting)
@@ -402,7 +319,7 @@ class ElementBoxes:
         around = _Around(setting.part(item.id).type, is_item=placed.display == "flex")
         return boxes._box(boxes._placed(line, placed), around)
 
-    def _replaced(self, placed: _Placed, kind: Type, how: dict[str, Any]) -> Box | None:
+    def _replaced(self, placed: Placed, kind: Type, how: dict[str, Any]) -> Box | None:
         """A picture or a form field; None for anything else."""
         element = placed.element
         if element.tag == "img":
@@ -423,16 +340,8 @@ class ElementBoxes:
         lines = int(str(element.attributes.get("rows") or 1))
         return Field(type=kind, faces=self._setting.measurer.faces, lines=lines, **how)
 
-    def _node(self, placed: _Placed) -> str:
+    def _node(self, placed: Placed) -> str:
         return self._item.id if placed.is_root else str(placed.element.attributes.get("data-rim-node") or "")
-
-    def _part_name(self, placed: _Placed) -> str:
-        if placed.is_root:
-            return ""
-        if placed.is_entry:
-            return "profile" if "link" in placed.classes else "entry"
-        named = next((_NAME_OF_CLASS[name] for name in placed.classes if name in _NAME_OF_CLASS), None)
-        return named if named is not None else _NAME_OF_TAG.get(placed.element.tag, "")
 
 
 _ANY_ENTRY = Entry(id="any")
@@ -496,14 +405,6 @@ def _read(children: Iterable[Markup]) -> Iterator[Markup]:
             yield from elements_of(child.html)
         else:
             yield child
-
-
-def _edges(element: Element, around: _Placed) -> str:
-    """Whether it is the first and the last in a text with marks: elsewhere no sheet asks."""
-    if "rich" not in around.classes:
-        return ""
-    beside = [child for child in around.element.children if isinstance(child, Element)]
-    return (":first-child" if element is beside[0] else "") + (":last-child" if element is beside[-1] else "")
 
 
 def _ratio(base: BaseStyle, width: float, height: float) -> float:

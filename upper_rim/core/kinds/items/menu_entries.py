@@ -23,7 +23,7 @@ class _Writer:
     def __init__(self, item: ShowsMenu, page: PageContext) -> None:
         self._item, self._page = item, page
         menu = item if isinstance(item, MenuItem) else None
-        self._sets_apart = menu is not None
+        self._sets_apart = "apart" in item.roles
         self._has_panels = menu is not None and menu.way == "row" and menu.panels == "wide"
         self._has_levels = menu is not None and menu.submenus == "levels"
         self._opens_current = menu is not None and menu.submenus == "current"

@@ -268,8 +268,10 @@ class StyleRules:
             for band, declared in written.items():
                 if declared != usual:
                     # What is said of most bands is taken back in this one.
-                    back = {name: "inherit" for name in usual if name.startswith("--")}
-                    yield from self._in_band(band, [Rule(selector, {**back, **_NO_BLEED, **declared})])
+                    gone = [name for name in usual if name not in declared]
+                    back = {name: "inherit" for name in gone if name.startswith("--")}
+                    bare = _NO_BLEED if "border-image" in gone else {}
+                    yield from self._in_band(band, [Rule(selector, {**declared, **back, **bare})])
 
     def _bleed(self, element: StyledElement, band: str | None) -> dict[str, str]:
         def value(name: str) -> str:

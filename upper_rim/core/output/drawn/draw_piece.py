@@ -10,7 +10,7 @@ from ...fit.css.boxes import BLOCK_END, BLOCK_START, INLINE_END, INLINE_START, B
 from ...fit.css.inline import Inline, InlineAround
 from ...fit.css.linear import value
 from ...fit.css.replaced import Field
-from ...fit.markup.elements import Paints
+from ...fit.markup.placed import Paints
 from ...fit.rows.fitter import Fitter
 from ...fit.text.faces import advances
 from ...fit.text.ink import ink_em2

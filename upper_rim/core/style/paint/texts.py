@@ -67,12 +67,14 @@ def beside_labels(item: BaseItem, site: Site) -> frozenset[Part]:
     said: dict[Part, bool] = {
         "second-line": any(entry.second.text for entry in entries),
         "badge": any(entry.mark.text for entry in entries),
-        "lower": any(entry.entries for entry in entries),
+        "lower": any(entry.entries for entry in entries) or any(one.grows for one in (menu, *entries) if one),
         "apart": any(entry.apart for entry in entries),
     }
     return frozenset(part for part, is_said in said.items() if is_said and part in set(item.roles) - item.unseen_parts)
 
 
+SAID_BY_ENTRIES: frozenset[Part] = frozenset({"second-line", "badge", "apart"})
+"""Parts of which a menu has only what its entries say."""
 _CONTENT: tuple[Part, ...] = ("content",)
 
 

@@ -9,7 +9,7 @@ from typing import Any, cast
 
 from django.http import HttpRequest
 
-from ....core.kinds.items.menu import MenuItem
+from ....core.kinds.items.base import ShowsMenu
 from ....core.kinds.moving import Stage
 from ....core.kinds.pieces.base import Piece
 from ....core.model.editing.check import roles_of, unseen_of
@@ -20,7 +20,7 @@ from ....core.style.boxes import extent
 from ....core.style.paint.contrast import Measured, edge_contrast, passing_shade, ring_contrast, text_contrast
 from ....core.style.paint.painting import Painter, PaintView
 from ....core.style.paint.pictures import Picture, read_picture
-from ....core.style.paint.texts import beside_labels
+from ....core.style.paint.texts import SAID_BY_ENTRIES, beside_labels
 from ....core.style.resolve import StyledElement, Styling, alike_in_piece, band_at, default_of, element_in, styled_in
 from ....core.values.styling import STATES_OF, Part, Role, State, Styled
 from ....shipped import shelf
@@ -157,8 +157,8 @@ def parts_shown(chosen: Any, roles: Mapping[Part, Role], defaults: Mapping[str, 
 def seen_roles(chosen: Any, site: Site) -> dict[Part, Role]:
     """The parts that show, as it is, and those that are styled already; and the role of each."""
     unseen: Set[Part] = unseen_of(chosen)
-    if isinstance(chosen, MenuItem) and "apart" not in beside_labels(chosen, site):
-        unseen = unseen | {"apart"}
+    if isinstance(chosen, ShowsMenu):
+        unseen = unseen | (SAID_BY_ENTRIES - beside_labels(chosen, site))
     unseen = unseen - {style.part for style in getattr(chosen, "styles", ())}
     return {part: role for part, role in roles_of(chosen).items() if part not in unseen}
 
