@@ -109,6 +109,23 @@ def test_what_is_opened_has_the_ground_of_the_row_or_piece_that_it_is_opened_fro
     assert value_of(own, "panel", "background-color") == ("#202020", "inherited"), "and the panel does not"
 
 
+@pytest.mark.parametrize("band", ["bd-narrow", "bd-wide"])
+def test_a_rows_ground_in_one_width_band_is_none_of_the_others(band: str) -> None:
+    ground = said(1, "background-color", "#202020", band=band)
+    site = menu_site(row=(ground,))
+    rules = [rule for rule in site_rules(site, shelf(), "").ours if rule.selector == ".qpart-rw-a"]
+    painted = {
+        name: [rule.within for rule in rules if rule.declarations.get(name) not in {None, "inherit", "none"}]
+        for name in ("--qpart-ground", "border-image")
+    }
+    back = [rule.within for rule in rules if rule.declarations.get("--qpart-ground") == "inherit"]
+    bare = [rule.within for rule in rules if rule.declarations.get("border-image-source") == "none"]
+    for name, taken in (("--qpart-ground", back), ("border-image", bare)):
+        assert len(painted[name]) == 1, name
+        everywhere = not any("width" in condition for condition in painted[name][0])
+        assert bool(taken) == everywhere, "what is said of all widths is taken back in the other band"
+
+
 def rules_with(site: Site, declared: str) -> list[tuple[str, tuple[str, ...]]]:
     ours = site_rules(site, shelf(), "").ours
     return [(rule.selector, rule.within) for rule in ours if declared in rule.declarations.values()]

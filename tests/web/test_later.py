@@ -47,7 +47,7 @@ def test_one_is_tried_on_kept_as_one_step_and_undone(ferries: StoredSite, ada: U
 @pytest.mark.parametrize("key", ["columns", "no-such", ""])
 def test_what_is_no_arrangement_of_a_header_is_not_tried_on(ferries: StoredSite, ada: User, key: str) -> None:
     answer = signed_in(ada).post(BENCH, {"trial": f"arranged:{key}"})
-    assert "It cannot stand like that any more" in answer.content.decode() and not Trial.objects.exists()
+    assert "That cannot be tried on any more" in answer.content.decode() and not Trial.objects.exists()
 
 
 def test_only_who_works_on_a_site_sees_its_pieces_otherwise(ferries: StoredSite, ben: User) -> None:

@@ -267,7 +267,8 @@ def test_a_wrong_kind_of_file_is_refused_at_the_door(ferries: StoredSite, ada: U
 def test_old_bits_are_lifted_out_everywhere_and_put_back(ferries: StoredSite, ada: User) -> None:
     brought(ferries, ada, "old-site.zip", archive())
     client = signed_in(ada)
-    proposed = client.get("/s/ostrey/pages/lifting/").content.decode()
+    assert "/s/ostrey/pages/lifting/proposals/" in client.get("/s/ostrey/pages/lifting/").content.decode()
+    proposed = client.get("/s/ostrey/pages/lifting/proposals/").content.decode()
     assert 'data-test="proposal"' in proposed and "?selector=%23old&amp;below=/" in proposed
     look = client.get("/s/ostrey/pages/lifting/", {"selector": "div.old-header", "below": "/"}).content.decode()
     assert "Lift it out everywhere there" in look and "Old site" in look

@@ -34,6 +34,7 @@ urlpatterns = [
     path("s/<slug:slug>/pages/branch/", pages.page_branch, name="page-branch"),
     path("s/<slug:slug>/pages/bring-in/", pages.bring_in, name="bring-in"),
     path("s/<slug:slug>/pages/lifting/", pages.lifting, name="lifting"),
+    path("s/<slug:slug>/pages/lifting/proposals/", pages.lift_proposals, name="lift-proposals"),
     path("s/<slug:slug>/works/<str:kind>/", pages.works, name="works"),
     path("s/<slug:slug>/pages/<str:page_id>/", pages.page, name="page"),
     path("s/<slug:slug>/foundations/", foundations.foundations, name="foundations"),

@@ -103,6 +103,10 @@ _COLUMN_RULE = (
 )
 
 
+FaceChoice = tuple[str, str, str]
+"""Id, name and real weights in words."""
+
+
 @dataclass(frozen=True)
 class StyleControl:
     """`value`: what is set right here (empty where nothing is); `shown`: what holds; `source`: where that comes from.
@@ -117,8 +121,12 @@ class StyleControl:
     source: str
     chip: str = ""
     idle: str = ""
-    choices: Sequence[Choice] = ()
+    choices: Sequence[Choice] | Sequence[FaceChoice] = ()
     editor: str = ""
+
+    @property
+    def is_listed(self) -> bool:
+        return self.kind in {"choice", "face"}
 
 
 @dataclass(frozen=True)
@@ -181,8 +189,8 @@ def _control(
         source_in_words(_strongest(resolved), site, chosen),
         _chip(listed.kind, palette.resolved(values[0])),
         _idle_in_words(idle(*asked, said, (chosen.state, seen_band), chosen.band), site),
-        list(_choices(name, names[0], resolved[0].value, site, styling, chosen)),
-        editor_of(names, values) if kind != "choice" else "",
+        faces_in_themselves(site) if kind == "face" else list(_choices(names[0], site, styling, chosen)),
+        editor_of(names, values) if kind not in {"choice", "face"} else "",
     )
 
 
@@ -213,7 +221,9 @@ LABELS = {"border-width": "Width", "border-style": "Kind", "border-color": "Colo
 
 
 def _kind(kind: str) -> str:
-    return "choice" if kind in {"choice", "face", "weight", "stretch"} else "colour" if kind == "colour" else "text"
+    if kind in {"choice", "weight", "stretch"}:
+        return "choice"
+    return kind if kind in {"face", "colour"} else "text"
 
 
 def _said_here(name: str, chosen: Chosen) -> str | None:
@@ -284,24 +294,19 @@ def in_words(value: str, site: Site) -> str:
     return REFERENCE.sub(lambda found: named(found[1], found[2]), value)
 
 
-def _choices(name: str, listed: str, value: str, site: Site, styling: Styling, chosen: Chosen) -> Iterator[Choice]:
-    if listed == "font-family":
-        yield from faces_to_choose(site)
-    elif listed == "font-weight":
-        face = styling.resolve(chosen.element, "font-family", chosen.state, chosen.band).value
+def _choices(listed: str, site: Site, styling: Styling, chosen: Chosen) -> Iterator[Choice]:
+    face = styling.resolve(chosen.element, "font-family", chosen.state, chosen.band).value
+    if listed == "font-weight":
         yield from ((str(weight), str(weight)) for weight in real_weights(site, face))
     elif listed == "font-stretch":
-        face = styling.resolve(chosen.element, "font-family", chosen.state, chosen.band).value
         yield from ((f"{width:g}%", f"{width:g} %") for width in real_stretches(site, face))
     elif listed == "font-style":
-        face = styling.resolve(chosen.element, "font-family", chosen.state, chosen.band).value
         yield from ((style, style) for style in real_styles(site, face))
     else:
         yield from ((choice, choice) for choice in PROPERTIES[listed].choices)
 
 
-def faces_in_themselves(site: Site) -> list[tuple[str, str, str]]:
-    """Id, name and real weights of each, in words."""
+def faces_in_themselves(site: Site) -> list[FaceChoice]:
     found = []
     for face, name in faces_to_choose(site):
         weights = real_weights(site, face)

@@ -12,23 +12,19 @@ from django.utils.safestring import SafeString, mark_safe
 register = template.Library()
 
 
-@register.filter
-def face_options(faces: Iterable[tuple[str, str, str]], chosen: str | None = None) -> SafeString:
-    """Faces in themselves: id, name and real weights of each."""
-    selected = mark_safe(" selected")
-    return format_html_join(
-        "\n",
-        """<option value="{}" style="font-family:'sample-{}'"{}>{} <small>{}</small></option>""",
-        ((face, face, selected if chosen in (face, name) else "", name, weights) for face, name, weights in faces),
-    )
+SELECTED = mark_safe(" selected")
 
 
 @register.filter
 def options(choices: Iterable[tuple[str, Any]], chosen: str | None = None) -> SafeString:
     """`choices`: value and words of each; the one whose value is `chosen` is selected."""
-    selected = mark_safe(" selected")
-    return format_html_join(
-        "\n",
-        '<option value="{}"{}>{}</option>',
-        ((value, selected if value == chosen else "", words) for value, words in choices),
-    )
+    parts = ((value, SELECTED if value == chosen else "", words) for value, words in choices)
+    return format_html_join("\n", '<option value="{}"{}>{}</option>', parts)
+
+
+@register.filter
+def face_options(faces: Iterable[tuple[str, str, str]], chosen: str | None = None) -> SafeString:
+    """Faces in themselves: id, name and real weights of each; `chosen` by id or by name."""
+    option = """<option value="{}" style="font-family:'sample-{}'"{}>{} <small>{}</small></option>"""
+    parts = ((face, face, SELECTED if chosen in (face, name) else "", name, words) for face, name, words in faces)
+    return format_html_join("\n", option, parts)

@@ -254,7 +254,6 @@ def _styled(
         "band": band,
         "style_groups": style_groups(site, styling, facet, about, seen),
         "faces": list(shelf().faces.values()) if facet == "text" else [],
-        "faces_in_themselves": faces_in_themselves(site) if facet == "text" else [],
         "swatch_names": [swatch.name for swatch in site.swatches],
         "seen_band": seen or "all",
     }

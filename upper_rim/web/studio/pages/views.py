@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass, field
 from typing import Any
 from urllib.parse import quote
@@ -180,8 +181,8 @@ def _latest(stored: StoredSite, kind: str) -> dict[str, Any]:
 
 
 PREVIEW_PAGES = 200
-LOOKED_THROUGH_PAGES = 40
-"""For proposals."""
+LOOKED_THROUGH_PAGES, LOOKED_THROUGH_BYTES = 40, 2_000_000
+"""For proposals: no more of either."""
 
 
 @screen("studio/pages/lifting.html", "pages")
@@ -204,14 +205,28 @@ def lifting(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict
     pages = [page for page in site.pages if page.content]
     if selector:
         context |= _lift_preview(site, selector, below)
-    else:
-        read = (contents.read_content(page.content or "") for page in pages[:LOOKED_THROUGH_PAGES])
-        context["proposals"] = proposals(read, (lift.selector for lift in site.lifts))
     if pages:
         looked = next((page for page in pages if page.path == below), pages[0])
         context["looked"] = looked
         context["stage_page"] = quote(looked.path, safe="/%")
     return context
+
+
+def lift_proposals(request: HttpRequest, slug: str) -> HttpResponse:
+    """What seems old; asked for by itself, since it takes a moment."""
+    site = store.load(site_of(request.user, slug).pk).site
+    found = proposals(_looked_through(site), (lift.selector for lift in site.lifts))
+    return render(request, "studio/pages/lift_proposals.html", {"proposals": found, "slug": slug})
+
+
+def _looked_through(site: Site) -> Iterator[bytes]:
+    left = LOOKED_THROUGH_BYTES
+    for page in [page for page in site.pages if page.content][:LOOKED_THROUGH_PAGES]:
+        content = contents.read_content(page.content or "")
+        left -= len(content)
+        if left < 0:
+            return
+        yield content
 
 
 def _begin_lifting(request: HttpRequest, opened: Opened) -> HttpResponse:

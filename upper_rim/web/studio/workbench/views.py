@@ -33,8 +33,8 @@ from ..preview.viewing import OPENED_BY, looked_at, tray
 from ..words.reach import reason
 from .handles import handles_of
 from .outline import kind_of, outline_of
-from .remedies import tried_on
 from .scroll_ruler import movement_shown
+from .trying_on import tried_on
 
 RULER_FROM, RULER_TO = 280, 1920
 

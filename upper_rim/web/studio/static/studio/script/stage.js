@@ -189,13 +189,6 @@ export const changedElsewhere = (revision) => {
   return () => tell("changed");
 };
 
-// What was pointed at on a page of others is looked at as if its selector had been typed.
-document.addEventListener("rim:pointed", ({ detail: selector }) => {
-  const form = $("#lift-look");
-  form.elements.selector.value = selector;
-  form.requestSubmit();
-});
-
 const ready = () => {
   fitStage();
   if (!stageIsDue) showSpecimens();

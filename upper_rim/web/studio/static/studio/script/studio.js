@@ -8,6 +8,7 @@ import "./width_ruler.js";
 import "./scroll_ruler.js";
 import "./movement_study.js";
 import "./menu_pages.js";
+import "./lifting.js";
 import "./shortcuts.js";
 import "./value_editor.js";
 import "./outline.js";
