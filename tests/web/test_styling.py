@@ -15,6 +15,7 @@ from upper_rim.core.exchange.bundle import write_bundle
 from upper_rim.core.model.site import Site
 from upper_rim.core.output.naming import look_class
 from upper_rim.core.output.publication import publication
+from upper_rim.core.style.idle import NEEDS, Idle
 from upper_rim.core.style.resolve import Styling, styled_in
 from upper_rim.core.values.styling import LOOK_PARTS
 from upper_rim.demo import ostrey, quillwort
@@ -22,7 +23,7 @@ from upper_rim.shipped import HERE, shelf
 from upper_rim.web.live.addresses import StageKey, stage_label
 from upper_rim.web.sites import contents, store
 from upper_rim.web.sites.models import Arrival, StoredSite, Trial
-from upper_rim.web.studio.controls.of_styles import FACET_NAMES
+from upper_rim.web.studio.controls.of_styles import FACET_NAMES, idle_in_words
 from upper_rim.web.studio.forms.styles import typed
 
 from .conftest import signed_in
@@ -274,3 +275,11 @@ def test_two_designers_set_the_same_value_and_the_second_is_told(ferries: Stored
     assert value_of(store.load(ferries.pk).site, "it-book", "font-size") == "13px"
     both = signed_in(ben).post(BENCH, {**style("it-book", "letter-spacing", "1px"), "base": "0"})
     assert both.status_code == 200 and value_of(store.load(ferries.pk).site, "it-book", "letter-spacing") == "1px"
+
+
+def test_whatever_has_no_effect_says_why_in_a_few_words() -> None:
+    for needs, without in NEEDS.values():
+        words = idle_in_words(Idle(needs, next(iter(without))), ostrey()[0])
+        assert words.startswith("no ") and len(words) <= 10, needs
+    assert idle_in_words(Idle("", "", "bd-wide"), ostrey()[0]) == "Wide has its own"
+    assert idle_in_words(None, ostrey()[0]) == ""

@@ -188,18 +188,27 @@ def _control(
         in_words(shown, site),
         source_in_words(_strongest(resolved), site, chosen),
         _chip(listed.kind, palette.resolved(values[0])),
-        _idle_in_words(idle(*asked, said, (chosen.state, seen_band), chosen.band), site),
+        idle_in_words(idle(*asked, said, (chosen.state, seen_band), chosen.band), site),
         faces_in_themselves(site) if kind == "face" else list(_choices(names[0], site, styling, chosen)),
         editor_of(names, values) if kind not in {"choice", "face"} else "",
     )
 
 
-def _idle_in_words(found: Idle | None, site: Site) -> str:
+_WITHOUT = {
+    "border": "no line",
+    "outline": "no line",
+    "text-decoration": "no line",
+    "background": "no picture",
+    "transition": "no time",
+}
+"""What there is none of, by how the property begins that says so."""
+
+
+def idle_in_words(found: Idle | None, site: Site) -> str:
     if found is None:
         return ""
     if found.needs:
-        side = next((label for name, label in LABELS.items() if found.needs in SIDED[name]), "")
-        return f"{side or PROPERTIES[found.needs].label} is {found.value}"
+        return next(words for begins, words in _WITHOUT.items() if found.needs.startswith(begins))
     band = next(one.name for one in site.bands if one.id == found.band)
     return f"{band} has its own"
 
