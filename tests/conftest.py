@@ -17,8 +17,8 @@ TOLD_FROM_S = 60.0
 
 # A run says the same of the same code wherever it is made. `EXPLORE=1 ./test core` draws other examples each time:
 # what it finds becomes a worked example of its own.
-settings.register_profile("same", derandomize=True)
-settings.register_profile("explore", derandomize=False)
+settings.register_profile("same", derandomize=True, deadline=None)
+settings.register_profile("explore", derandomize=False, deadline=None)
 settings.load_profile("explore" if os.environ.get("EXPLORE") else "same")
 
 

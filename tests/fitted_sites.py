@@ -11,6 +11,7 @@ from upper_rim.core.kinds.items.base import BaseItem
 from upper_rim.core.kinds.items.button import ButtonItem
 from upper_rim.core.kinds.items.contact import Contact, Hours
 from upper_rim.core.kinds.items.copyright import Copyright
+from upper_rim.core.kinds.items.credit import Credit
 from upper_rim.core.kinds.items.divider import Divider
 from upper_rim.core.kinds.items.form import Form, FormField
 from upper_rim.core.kinds.items.icon import IconLink
@@ -266,12 +267,13 @@ class FittedMaker:
             lambda: IconLink(**common, icon="phone", words=words, target=to, words_shown=chance.choice(["none", "beside", "below"]), icon_px=chance.choice([18, 26])),
             lambda: SocialRow(**common, profiles=tuple(Profile(id=self.new_id("pf"), address=f"mailto:a{at}@b.example", name=self.words(1)) for at in range(3)), words_shown=chance.choice(["none", "none", "beside"]), gap_px=chance.choice([0, 6]), icon_px=chance.choice([16, 20, 34])),
             lambda: Copyright(**common, first_year=2001),
+            lambda: Credit(**common, words=words, who=chance.choice(["", self.words()]), target=chance.choice([ToNothing(), to]), new_window=chance.random() < 0.3),
             lambda: SearchBox(**common),
             lambda: Spacer(**common, grows=chance.random() < 0.6),
             lambda: Divider(**common, upright=True),
         ]  # fmt: skip
         flowing: list[Any] = [
-            lambda: RichText(**common, rich=RichWords(text=self._rich())),
+            lambda: RichText(**common, rich=RichWords(text=self._rich()), column_count=chance.choice([1, 1, 2, 3]), column_px=chance.choice([80, 140, 240]), column_gap_px=chance.choice([0, 24])),
             lambda: LinkList(**common, menu="mn-a", words=Words(text=chance.choice(["", self.words(1)]))),
             lambda: MenuItem(**common, menu="mn-a", way="column", submenus=chance.choice(["open", "shut"])),
             lambda: MenuItem(**common, menu="mn-a", way="columns", drawer_below=chance.choice([None, *(band.id for band in self._bands)])),
@@ -305,8 +307,13 @@ class FittedMaker:
         return node.replaced(**made)
 
     def _rich(self) -> str:
-        words = [self.words() for _ in range(6)]
-        return (
-            f"<p>{words[0]} <strong>{words[1]}</strong>, {words[2]}; <a href='/x/'>{words[3]}</a>.</p>"
-            f"<ul><li>{words[4]}</li><li><em>{words[5]}</em></li></ul>"
-        )
+        blocks = {
+            "marked": lambda: (
+                f"<p>{self.words()} <strong>{self.words()}</strong>; <a href='/x/'>{self.words()}</a>.</p>"
+            ),
+            "long": lambda: f"<p>{' '.join(self.words() for _ in range(self.chance.randrange(3, 12)))}</p>",
+            "list": lambda: f"<ul><li>{self.words()}</li><li><em>{self.words()}</em></li><li>{self.words(1)}</li></ul>",
+            "heading": lambda: f"<h2>{self.words()}</h2>",
+            "quoted": lambda: f"<blockquote>{self.words()}</blockquote>",
+        }
+        return "".join(blocks[name]() for name in self.chance.choices(list(blocks), k=self.chance.randrange(1, 6)))

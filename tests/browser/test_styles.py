@@ -27,7 +27,7 @@ from upper_rim.core.output.page.item_markup import on_no_page
 from upper_rim.core.output.page.piece_markup import Shown, around
 from upper_rim.core.output.page.site_context import pageless
 from upper_rim.core.style.paint.colour import Palette
-from upper_rim.core.style.resolve import OF_SOME_ENTRIES, Resolved, StyledElement, Styling
+from upper_rim.core.style.resolve import SOME_OF, Resolved, StyledElement, Styling
 from upper_rim.core.style.type.faces import faces_in_use, families
 from upper_rim.core.values.properties import PROPERTIES
 from upper_rim.core.values.styling import LOOK_PARTS, STATES_OF, Part, State
@@ -41,11 +41,11 @@ FORCED: dict[State, list[str]] = {"hover": ["hover"], "focus": ["focus", "focus-
 
 _COMPARE = r"""
 const [expected, properties] = arguments, wrong = [];
-// Sums of single precision differ in their last digits, and then a box by a 64th of a px, by two where its font does, too.
+// Sums of single precision differ in their last digits, and then a box by a 64th of a px, by some where its font does, too, or what it is a share of.
 const numbers = /-?[0-9]+[.][0-9]+/g;
 const alike = (one, other) => {
   const [a, b] = [one, other].map((text) => (text.match(numbers) ?? []).map(Number));
-  return one === other || (one.replace(numbers, '') === other.replace(numbers, '') && a.every((x, at) => Math.abs(x - b[at]) < 0.032));
+  return one === other || (one.replace(numbers, '') === other.replace(numbers, '') && a.every((x, at) => Math.abs(x - b[at]) < 0.07));
 };
 const pieces = [...document.body.children], still = 'transition-property:none!important;';
 // A drifting background's place is the one declared, and how far it has drifted.
@@ -127,7 +127,7 @@ def elements_of_sheet(styling: Styling) -> Iterator[StyledElement]:
             continue
         yield element
         if isinstance(holder, MenuItem) and element.part in {"second-line", "badge"}:
-            for around in sorted(OF_SOME_ENTRIES):
+            for around in sorted(part for part, whole in SOME_OF.items() if whole == "content"):
                 yield element._replace(parent=styling.elements[element.node, around])
 
 

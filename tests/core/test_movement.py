@@ -318,6 +318,7 @@ def test_the_height_that_is_reserved_is_that_of_the_piece_at_that_width(seed: in
     """Also where a piece is as high as it says itself, whatever its rows come to."""
     site, contents = MovingMaker(seed).site()
     made = fitter_of(shelf(), contents.__getitem__, 2026, foresees=False)
+    site = made.resolved(site)
     for piece in site.pieces:
         widths = widths_of(made, site, piece, site.language)
         for start, end in widths.stretches(piece.rows):

@@ -19,6 +19,7 @@ ELSEWHERE = {
     ("menu", "drawer_below_px"): "at which width the button shows",
     ("menu", "drawer_px"): "what the button opens",
     ("top", "after_px"): "how far one has scrolled",
+    ("rich", "column_px"): "for how many columns there is room",
 }
 """What does not show in a piece at rest, at one width."""
 SIZES = [
@@ -60,6 +61,9 @@ def test_each_size_of_an_item_changes_what_is_drawn(kind: str, name: str) -> Non
     if item is None:
         item = ITEM_KINDS[kind](id="it-tagline")
         site = in_place_of(DEMO, item.id, item)
+    if name.startswith("column_"):
+        item = item.replaced(column_count=2, column_px=80)
+        site = in_place_of(site, item.id, item)
     larger = in_place_of(site, item.id, item.replaced(**{name: getattr(item, name) + MORE_PX}))
     assert drawn(larger, item.id) != drawn(site, item.id)
 

@@ -2,7 +2,7 @@
 
 An element asks its layers in this order and takes the first answer:
 
-1. its own declarations; of a menu's entry below the first level, or set apart, those for such, then those for all entries;
+1. its own declarations; of a part that is some of another one (`SOME_OF`), those for it, then those for all;
 2. the looks that it wears, the last one first; of a look, the content before the box where both are one element;
 3. its piece's defaults for its role;
 4. the site's defaults for its role (the scale and the faces count as such);
@@ -41,8 +41,9 @@ GROUNDED = frozenset({"panel", "drawer", "close"})
 """Roles of what is opened over a page: without a ground of its own it has the one that it is opened from."""
 OF_MENUS = frozenset({"menu", "entry", "opener"})
 """Roles of a menu's parts, which are elements each by itself."""
-OF_SOME_ENTRIES: frozenset[Part] = frozenset({"lower", "apart"})
-"""Parts that are some of a menu's entries, which have what is said of all of them until more is said."""
+SOME_OF: Mapping[Part, Part] = {"lower": "content", "apart": "content", "arrow": "icon"}
+"""Parts that are some of another one, and have what is said of all of that until more is said: some of a menu's entries,
+of a viewer's buttons."""
 
 
 _HELD_IN = frozenset({"hover", "pressed"})
@@ -83,8 +84,8 @@ class StyledElement(NamedTuple):
         between columns takes none."""
         if self.role == "column-rule":
             return ()
-        if self.part in OF_SOME_ENTRIES:
-            return ("content",)
+        if self.part in SOME_OF:
+            return (SOME_OF[self.part],)
         return (self.part,) if self.role in OF_MENUS or self.part != "box" else ("content", "box")
 
 
@@ -172,7 +173,7 @@ class Styling:
             return
         holder = self.holders.get(element.node)
         if holder is not None:
-            for part in (element.part, "content") if element.part in OF_SOME_ENTRIES else (element.part,):
+            for part in (element.part, SOME_OF[element.part]) if element.part in SOME_OF else (element.part,):
                 yield Layer("own", holder.id, said_of(holder.styles, part))
             for look_id in reversed(holder.wears):
                 for part in element.parts:

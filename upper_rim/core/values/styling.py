@@ -20,7 +20,7 @@ from .words import Name
 State = Literal["rest", "current", "hover", "focus", "pressed", "placeholder", "invalid", "disabled"]
 Part = Literal[
     "box", "title", "content", "lower", "apart", "heading", "second-line", "badge", "panel", "opened", "veil", "close", "link", "list", "bullet", "heading-2", "heading-3",
-    "label", "field", "button", "icon", "entry", "caption", "hint",
+    "label", "field", "button", "icon", "arrow", "entry", "caption", "hint",
 ]  # fmt: skip
 """What of a node is styled by itself: its box, and what stands in it or is opened by it."""
 LOOK_PARTS: tuple[Part, ...] = ("box", "title", "content")

@@ -21,7 +21,7 @@ _LEAST_LETTERS = 2
 
 ORDER = (
     "text", "button", "icon", "menu", "logo", "search", "rich", "links", "social", "contact", "picture", "copyright",
-    "top", "form", "map", "posts", "pictures", "trail", "divider", "spacer", "pager", "viewer",
+    "credit", "top", "form", "map", "posts", "pictures", "trail", "divider", "spacer", "pager", "viewer",
 )  # fmt: skip
 """Every kind, those first that most pieces have."""
 
@@ -55,6 +55,7 @@ def _words(text: str) -> Iterator[TypedItem]:
 
 def _meant(site: Site, text: str, brands: Brands, first_id: str) -> Iterator[TypedItem]:
     yield from _led_to(site, text, brands, first_id)
+    yield from _credited(text)
     yield from _named_kinds(text, exactly=True)
     yield from _of_the_site(site, text)
     yield from _named_kinds(text, exactly=False)
@@ -112,6 +113,20 @@ def _reached(to: dict[str, Any], icon: str, text: str, words: str, field: str) -
 
 def _beside(icon: str, words: str) -> dict[str, Any]:
     return {"icon": icon, "words": {"text": words}, "words_shown": "beside"}
+
+
+_CREDITED = re.compile(
+    r"((?:(?:site|website|web|design|designed|built|made|pictures?|photos?|photography|illustrations?|drawings?|words|texts?|maps?)"
+    r"\b[\w ,&-]*?)(?::| by))\s+(\S.*)",
+    re.IGNORECASE,
+)
+
+
+def _credited(text: str) -> Iterator[TypedItem]:
+    """“Photos: A. Dawe”, “Designed by Fern & Co”."""
+    found = _CREDITED.fullmatch(text)
+    if found is not None:
+        yield TypedItem("credit", {"words": {"text": found[1]}, "who": found[2]}, ITEM_KINDS["credit"].ABOUT)
 
 
 def _named_kinds(text: str, *, exactly: bool) -> Iterator[TypedItem]:

@@ -33,8 +33,8 @@ _CLASS = re.compile(r"\.([a-zA-Z][\w-]*)")
 _EDGES = re.compile(r":(?:first|last)-child")
 _BRACKETS = re.compile(r"\[([^\]]+)\]")
 _OF_BOXES = (
-    "align-", "aspect-ratio", "block-", "border", "column-gap", "display", "flex", "font", "gap", "grid-template", "inline-", "inset",
-    "justify-", "margin", "max-", "min-", "padding", "position", "row-gap", "white-space",
+    "align-", "aspect-ratio", "block-", "border", "break-", "column-", "display", "flex", "font", "gap", "grid-template", "inline-", "inset",
+    "justify-", "margin", "max-", "min-", "overflow", "padding", "position", "row-gap", "white-space",
 )  # fmt: skip
 _BESIDE_NOTCHES = re.compile(r"max\(([^,]+),env\([^)]*\)\)")
 """On a screen without any, it is the first length."""
@@ -57,9 +57,8 @@ class BaseSheets:
         self._known: LRUCache[Any, Any] = LRUCache(MOST_WAYS)
         self._weights: LRUCache[Any, Any] = LRUCache(MOST_WAYS)
         self._lock = RLock()
-        selectors = (rule.selector for rules in self._rules.values() for rule in rules)
-        self.classes = frozenset(name for selector in selectors for name in _CLASS.findall(selector))
-        """All that the sheets name: others are in no way to an element."""
+        self.classes = classes_in(rule for rules in self._rules.values() for rule in rules)
+        """All that the sheets name: of others only those that an item names itself are in ways to its elements."""
 
     def of(self, path: str, ways: str = "", own: Iterable[Rule] = ()) -> BaseStyle:
         """`ways`: in which the menu is shown that the element belongs to, as keys of the rules for menus; `own`: what
@@ -70,10 +69,6 @@ class BaseSheets:
             (weight, last, at, rule) for at, rule in enumerate(own) if (weight := self._weight(rule.selector, path))
         ]
         return BaseStyle(_cascaded([*matched, *said])) if said else found
-
-    def counts(self, rule: Rule) -> bool:
-        """Whether an item's own rule says something of boxes, and of elements that ways can lead to."""
-        return _is_of_boxes(rule) and self.classes.issuperset(_CLASS.findall(rule.selector.replace(f".{OWN}", "")))
 
     @cachedmethod(attrgetter("_known"), lock=attrgetter("_lock"))
     def _shipped(self, path: str, ways: str) -> tuple[list[_Matched], BaseStyle]:
@@ -99,11 +94,15 @@ class BaseSheets:
         if way not in self._matchers:
             made = cssselect2.Matcher()
             for rule in self._rules.get(way, ()):
-                if not rule.within and _is_of_boxes(rule):
+                if not rule.within and is_of_boxes(rule):
                     for selector in _selectors(rule.selector):
                         made.add_selector(selector, rule)
             self._matchers[way] = made
         return self._matchers[way]
+
+
+def classes_in(rules: Iterable[Rule]) -> frozenset[str]:
+    return frozenset(name for rule in rules for name in _CLASS.findall(rule.selector))
 
 
 def _cascaded(matched: Iterable[_Matched]) -> dict[str, str]:
@@ -113,7 +112,7 @@ def _cascaded(matched: Iterable[_Matched]) -> dict[str, str]:
     return declared
 
 
-def _is_of_boxes(rule: Rule) -> bool:
+def is_of_boxes(rule: Rule) -> bool:
     return any(name.startswith(_OF_BOXES) for name in rule.declarations)
 
 

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field
 
 from .amount import Viewport
-from .boxes import BLOCK_END, BLOCK_START, INLINE_END, INLINE_START, Box, Frame, Intrinsic, widest
+from .boxes import BLOCK_END, BLOCK_START, INLINE_END, INLINE_START, Adjoining, Box, Frame, Intrinsic, widest
 from .linear import Length, larger, smaller
 
 
@@ -39,8 +39,8 @@ class Block(Box):
         at_top = not self.contains_margins and _is_none(top)
         for kid in self.within:
             kid_width = kid.filling(viewport, room)
-            before = kid.block_margin(BLOCK_START, viewport, room)
-            y = y + (0.0 if at_top else _collapsed(pending, before))
+            before = _collapsed(pending, kid.adjoining(BLOCK_START, viewport, room))
+            y = y + (0.0 if at_top else before[0] + before[1])
             frame = kid.lay_out(
                 kid_width, viewport, room, inner if self.fills else None, inner if is_definite else None
             )
@@ -48,23 +48,23 @@ class Block(Box):
             if baseline is None and frame.baseline is not None:
                 baseline = y + frame.baseline
             y = y + frame.height
-            pending = kid.block_margin(BLOCK_END, viewport, room)
+            pending = kid.adjoining(BLOCK_END, viewport, room)
             at_top = False
         through = not self.contains_margins and _is_none(bottom) and height is None
-        content_height = y + (0.0 if through else pending) + bottom
+        content_height = y + (0.0 if through else pending[0] + pending[1]) + bottom
         return Frame(self, width, content_height if height is None else height, tuple(placed), 1, False, baseline)
 
-    def block_margin(self, side: int, viewport: Viewport, of: Length) -> Length:
+    def adjoining(self, side: int, viewport: Viewport, of: Length) -> Adjoining:
         """Its own margin, and that of its first or last kid where nothing keeps them apart."""
-        own = self.margin_at(side, viewport, of)
+        own = Box.adjoining(self, side, viewport, of)
         closed = self.contains_margins or not self.within or (side == BLOCK_END and self.height is not None)
         if closed or not _is_none(self.edge(side, viewport, of)):
             return own
         kid = self.within[0 if side == BLOCK_START else -1]
-        return _collapsed(own, kid.block_margin(side, viewport, of))
+        return _collapsed(own, kid.adjoining(side, viewport, of))
 
 
-_NOTHING: Length = 0.0
+_NOTHING: Adjoining = (0.0, 0.0)
 
 
 def offset_in(kid: Box, width: Length, room: Length, viewport: Viewport) -> Length:
@@ -76,12 +76,8 @@ def offset_in(kid: Box, width: Length, room: Length, viewport: Viewport) -> Leng
     return kid.margin_at(INLINE_START, viewport, room)
 
 
-def _collapsed(one: Length, other: Length) -> Length:
-    if one >= 0 and other >= 0:
-        return larger(one, other)
-    if one < 0 and other < 0:
-        return smaller(one, other)
-    return one + other
+def _collapsed(one: Adjoining, other: Adjoining) -> Adjoining:
+    return larger(one[0], other[0]), smaller(one[1], other[1])
 
 
 def _is_none(edge: Length) -> bool:

@@ -50,6 +50,10 @@ def widest(boxes: Iterable[Box], viewport: Viewport) -> Intrinsic:
     return Intrinsic(least, most)
 
 
+Adjoining: TypeAlias = "tuple[Length, Length]"
+"""Of margins that adjoin, the greatest that is positive, and the least that is negative: together the margin there is."""
+
+
 class Sides(NamedTuple):
     """`None` among margins: auto."""
 
@@ -82,10 +86,10 @@ Placed: TypeAlias = "tuple[tuple[Length, Length, Frame], ...]"
 
 class Frame:
     """A box laid out. `lines`: of text, or of flex items. `divides`: whether a line ends within a word. `baseline`:
-    from its top; None without one. `rows`: a flex box's lines. Where its kids stand is worked out when it is asked
-    for."""
+    from its top; None without one. `rows`: a flex box's lines; `skips`: how many lines of its text stand before it, in
+    another column. Where its kids stand is worked out when it is asked for."""
 
-    __slots__ = ("_kids", "baseline", "box", "divides", "facts", "height", "lines", "rows", "width")
+    __slots__ = ("_kids", "baseline", "box", "divides", "facts", "height", "lines", "rows", "skips", "width")
 
     def __init__(
         self,
@@ -106,6 +110,7 @@ class Frame:
         self.baseline = baseline
         self.facts: Facts | None = None
         self.rows: Any = ()
+        self.skips = 0
 
     @property
     def kids(self) -> Placed:
@@ -132,7 +137,8 @@ class Box:
     says which of its boxes it is. `stays`: whether nothing in it depends on the viewport. `takes_its_share`: nor on how
     wide its container is, until it is stretched or shrunk. `has_percent_heights`: whether its height or limits are
     shares of its container's. `may_spill`: whether something in it may reach below it. `is_seen`: not so, where it only
-    takes room. `paints`: what is painted there, which is nothing to its layout (`markup.elements.Paints`)."""
+    takes room. `is_whole`: no column ends within it, `is_joined`: nor behind it. `clips`: nothing of what it holds shows
+    out of it. `paints`: what is painted there, which is nothing to its layout (`markup.elements.Paints`)."""
 
     node: str = ""
     part: str = ""
@@ -151,6 +157,9 @@ class Box:
     basis: Amount | None = None
     align_self: Align | None = None
     is_seen: bool = True
+    is_whole: bool = False
+    is_joined: bool = False
+    clips: bool = False
     stays: bool = field(default=True, init=False)
     takes_its_share: bool = field(default=True, init=False)
     has_auto_margin: bool = field(default=False, init=False)
@@ -356,8 +365,13 @@ class Box:
         return 0.0 if margin is None else worked_out(margin, viewport, of)
 
     def block_margin(self, side: int, viewport: Viewport, of: Length) -> Length:
-        """The margin that takes part in collapsing (CSS 2, 8.3.1)."""
-        return self.margin_at(side, viewport, of)
+        """The margin that is left where what takes part in it collapses (CSS 2, 8.3.1)."""
+        above, below = self.adjoining(side, viewport, of)
+        return above + below
+
+    def adjoining(self, side: int, viewport: Viewport, of: Length) -> Adjoining:
+        margin = self.margin_at(side, viewport, of)
+        return (margin, 0.0) if margin >= 0 else (0.0, margin)
 
     def inline_margins(self, viewport: Viewport, of: Length) -> Length:
         if self.margin is NONE:

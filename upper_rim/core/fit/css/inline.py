@@ -49,13 +49,26 @@ class Inline(Box):
             count, divides = 1, False
         first = strut.above
         if plain:
-            is_normal = self.type.line_height is None
-            one = strut.above + strut.below if is_normal else line_height(self.type, viewport)
-            inside: Length = one * count
+            inside: Length = self._plain_line(viewport, strut) * count
         else:
-            inside, first = self._mixed(room, viewport, strut)
+            lines = self._mixed(room, viewport, strut)
+            inside, first = sum(above + below for above, below in lines), lines[0][0]
         whole = inside + self.block_edges(viewport, of)
         return Frame(self, width, whole if height is None else height, (), count, divides, top + first)
+
+    def line_heights(self, width: Length, viewport: Viewport) -> list[Length]:
+        """Of each line, where it is laid out so wide."""
+        assert self.paragraph is not None and self.type is not None and self.faces is not None
+        room = width - self.inline_edges(viewport, width)
+        strut = extents(self.type, self.faces, viewport)
+        if not self._is_plain():
+            return [above + below for above, below in self._mixed(room, viewport, strut)]
+        count = self.paragraph.lines(room, viewport)[0] if self.breaks else 1
+        return [self._plain_line(viewport, strut)] * count
+
+    def _plain_line(self, viewport: Viewport, strut: Extents) -> Length:
+        assert self.type is not None
+        return strut.above + strut.below if self.type.line_height is None else line_height(self.type, viewport)
 
     def _is_plain(self) -> bool:
         """Whether all lines are equally high: nothing on them differs from the strut in size or height."""
@@ -70,8 +83,8 @@ class Inline(Box):
             for run in self.paragraph.runs
         )
 
-    def _mixed(self, room: Length, viewport: Viewport, strut: Extents) -> tuple[Length, float]:
-        """Each line as high as what stands on it needs (CSS 2, 10.8.1). Gives the height, and the first baseline."""
+    def _mixed(self, room: Length, viewport: Viewport, strut: Extents) -> list[tuple[float, float]]:
+        """Each line as high as what stands on it needs (CSS 2, 10.8.1): above its baseline, and below."""
         assert self.paragraph is not None and self.type is not None and self.faces is not None
         reach: dict[int, list[Extents]] = {}
         at = 0
@@ -82,13 +95,11 @@ class Inline(Box):
                 reach.setdefault(part, []).append(extents(run.type, self.faces, viewport, fonts))
             at = end
         lines = self.paragraph.line_starts(room, viewport) if self.breaks else [(0, len(self.paragraph.text))]
-        total, first = 0.0, strut.above
-        for number, (start, end) in enumerate(lines):
-            tall = [strut, *(one for part, found in reach.items() if start <= part <= end for one in found)]
-            above, below = max(one.above for one in tall), max(one.below for one in tall)
-            first = above if number == 0 else first
-            total += above + below
-        return total, first
+        found: list[tuple[float, float]] = []
+        for start, end in lines:
+            tall = [strut, *(one for part, listed in reach.items() if start <= part <= end for one in listed)]
+            found.append((max(one.above for one in tall), max(one.below for one in tall)))
+        return found
 
 
 @dataclass(slots=True, eq=False)

@@ -8,6 +8,7 @@ slopes: the widths from 280 to 2560 px fall into a few spans, and each is worked
 
 from __future__ import annotations
 
+import math
 from typing import TypeAlias
 
 SLACK_PX = 1 / 64
@@ -140,6 +141,19 @@ def whole(length: Length) -> float:
 
 def larger(one: Length, other: Length) -> Length:
     return other if other > one else one
+
+
+def in_64ths(length: Length) -> Length:
+    """The next 64th of a px, as browsers round up. Of a length that moves, the steps are left out."""
+    return up_to_64ths(length) if isinstance(length, float) else length
+
+
+def up_to_64ths(px: float) -> float:
+    return math.ceil(px * 64 - _ROUNDING) / 64
+
+
+_ROUNDING = 0.01
+"""In 64ths of a px: by so much sums of single precision, as browsers keep them, and ours differ."""
 
 
 def smaller(one: Length, other: Length) -> Length:

@@ -23,12 +23,13 @@ from ...kinds.markup import Element, Markup, Raw
 from ...kinds.rule import Rule
 from ...model.navigation.menus import all_entries
 from ...model.site import drawer_width
-from ..css.base import OWN, BaseStyle
+from ..css.base import OWN, BaseStyle, classes_in, is_of_boxes
 from ..css.block import Block, Void
 from ..css.boxes import Align, Box, Sides
 from ..css.flex import Flex
 from ..css.grid import Folding, Grid, GridTrack
 from ..css.inline import InlineAround
+from ..css.multicol import Columns
 from ..css.replaced import Field, Replaced
 from ..rows.setting import Setting
 from ..rows.styles import BoxStyle
@@ -67,7 +68,8 @@ class ElementBoxes:
         self._page = FitPage(item, setting)
         self._ways = ways_of(item, setting)
         rules = item.rules(f".{OWN}", self._page)
-        self._own = [rule for rule in rules if setting.sheets.counts(rule) and _holds(rule, setting.from_px)]
+        self._own = [rule for rule in rules if is_of_boxes(rule) and _holds(rule, setting.from_px)]
+        self._classes = setting.sheets.classes | classes_in(self._own)
 
     def box(self) -> Box | None:
         """Of all that it is; None where it takes no room."""
@@ -117,7 +119,7 @@ class ElementBoxes:
 
     def _placed(self, element: Element, around: Placed | None) -> Placed:
         classes = str(element.attributes.get("class") or "").split()
-        known = [f".{name}" for name in classes if name in self._setting.sheets.classes]
+        known = [f".{name}" for name in classes if name in self._classes]
         step = element.tag + "".join(known) + ("[hidden]" if element.attributes.get("hidden") else "")
         path = f"{around.path} > {step}{edges(element, around)}" if around else f"{step}.{OWN}"
         names = frozenset(name.removeprefix(f"{KEY}-") for name in classes)
@@ -172,6 +174,9 @@ class ElementBoxes:
         how |= style.over(**sizes) if style else sizes
         if base.declared.get("align-self") == "stretch":
             how["align_self"] = "stretch"
+        how["clips"] = base.declared.get("overflow") in {"clip", "hidden"}
+        how["is_whole"] = base.declared.get("break-inside") == "avoid"
+        how["is_joined"] = base.declared.get("break-after") == "avoid"
         if placed.is_root and placed.element.attributes.get("aria-hidden") == "true":
             how["is_seen"] = False
         made = self._replaced(placed, kind, how)
@@ -227,6 +232,10 @@ class ElementBoxes:
             else one
             for one in flow
         ]
+        said = placed.base
+        if "column-count" in said.declared:
+            count, least, gap = int(said.declared["column-count"]), said.px("column-width"), said.px("column-gap")
+            return Columns(within=within, count=count, least_px=least, gap_px=gap, **how)
         return Block(within=within, contains_margins=is_own_context, **how)
 
     def _items(self, placed: Placed, inner: _Around) -> Iterator[Box]:

@@ -7,13 +7,14 @@ from typing import NamedTuple
 
 from ...kinds.items.base import BaseItem, ShowsMenu
 from ...kinds.markup import Element
+from ...style.resolve import SOME_OF
 from ...values.styling import Part
 from ..css.base import BaseStyle
 
 PART_OF_CLASS: dict[str, Part] = {
     "anchor": "link", "field": "field", "button": "button", "link": "icon", "bullets": "list", "heading-2": "heading-2",
     "heading-3": "heading-3", "list-title": "heading", "more": "second-line", "mark": "badge",
-    "label": "label", "close": "close", "menu-button": "title",
+    "label": "label", "close": "close", "menu-button": "title", "arrow": "arrow",
 }  # fmt: skip
 """Parts of an item by a class of theirs: as `output.css.part_selectors.PART_SELECTORS` has them."""
 _NAME_OF_CLASS = {
@@ -65,6 +66,7 @@ class Placed(NamedTuple):
         if self.is_root:
             return "box"
         named = [PART_OF_CLASS[name] for name in self.classes if name in PART_OF_CLASS]
+        named.sort(key=lambda part: part not in SOME_OF)
         if self.is_entry:
             named = [self.entry_part or "content", "content", "entry"]
         return next((part for part in named if part in item.roles), None)

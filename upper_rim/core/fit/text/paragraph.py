@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-import math
 from bisect import bisect_right
 from collections.abc import Callable, Sequence
 from itertools import accumulate
 from typing import Any, NamedTuple
 
 from ..css.amount import Amount, Relative, Viewport, worked_out
-from ..css.linear import SLACK_PX, Length, Linear, slope_of, value
+from ..css.linear import SLACK_PX, Length, Linear, in_64ths, slope_of, up_to_64ths, value
 from .breaking import first_letter_end, opportunities, opportunities_in_block
 from .faces import Advances, Faces, advances, first_script, last_script
 from .filling import Lines, Parts, filled, lines_of, narrower, wider
@@ -189,7 +188,7 @@ class Paragraph:
         for end in self._item_ends:
             if end > start:
                 width = sum(widths[start:end])
-                found.append((start, end, _up_to_64ths(width) - width))
+                found.append((start, end, up_to_64ths(width) - width))
             start = end
         return found
 
@@ -234,7 +233,8 @@ class Paragraph:
                 Linear(parts.whole, (beside.whole - here.whole) / _BESIDE_PX, span),
             )
         unit = self._unit(parts, viewport)
-        return _in_64ths(parts.longest * unit), _in_64ths(parts.whole * unit)
+        # A text asks for the next 64th, so three of them may need more than their letters do.
+        return in_64ths(parts.longest * unit), in_64ths(parts.whole * unit)
 
     def lines(self, width: Length, viewport: Viewport) -> Lines:
         """How many lines it takes. Where the width moves, its span ends where that number would change."""
@@ -270,17 +270,3 @@ class Paragraph:
     def part_of(self, index: int) -> int:
         """Which part a character stands in."""
         return bisect_right(self._breaks, index)
-
-
-def _in_64ths(width: Length) -> Length:
-    """A text asks for the next 64th of a px, so three of them may need more than their letters do. Of a width that
-    moves, the steps are left out."""
-    return _up_to_64ths(width) if isinstance(width, float) else width
-
-
-def _up_to_64ths(width: float) -> float:
-    return math.ceil(width * 64 - _ROUNDING) / 64
-
-
-_ROUNDING = 0.01
-"""In 64ths of a px: by so much sums of single precision, as browsers keep them, and ours differ."""

@@ -10,6 +10,7 @@ from .base import BaseItem
 from .button import ButtonItem
 from .contact import Contact
 from .copyright import Copyright
+from .credit import Credit
 from .divider import Divider
 from .form import Form
 from .icon import IconLink
@@ -42,6 +43,7 @@ _ITEM = (
     | Contact
     | SocialRow
     | Copyright
+    | Credit
     | Divider
     | Spacer
     | BackToTop

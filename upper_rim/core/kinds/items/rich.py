@@ -3,13 +3,17 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Mapping, Set
-from typing import Literal
+from collections.abc import Iterator, Mapping, Set
+from typing import Annotated, Literal
 
+from pydantic import Field
+
+from ...values.nodes import Pixels
 from ...values.rich import RichWords
 from ...values.styling import Part
-from ..context import PageContext
+from ..context import PageContext, SheetContext
 from ..markup import Markup, Raw, element
+from ..rule import Rule
 from .base import BaseItem, named_by
 
 
@@ -30,6 +34,11 @@ class RichText(BaseItem):
 
     kind: Literal["rich"] = "rich"
     rich: RichWords = RichWords(text="<p>Text</p>")
+    column_count: Annotated[int, Field(ge=1, le=3)] = Field(
+        default=1, description="How many columns of text stand beside each other, where there is room for them."
+    )
+    column_px: Annotated[int, Field(ge=80, le=800)] = Field(default=200, description="The least width of each.")
+    column_gap_px: Pixels = 24
 
     def outline_name(self, menu_names: Mapping[str, str]) -> str:
         return named_by("Text", re.sub(r"<[^>]+>", " ", self.rich.text).strip())
@@ -37,6 +46,16 @@ class RichText(BaseItem):
     def markup(self, page: PageContext) -> tuple[Markup, ...]:
         written = Raw(in_our_classes(self.rich.in_language(page.language), page))
         return (element("div", {**page.attributes(self, "text", "rich", self.id), "dir": "auto"}, written),)
+
+    def rules(self, own: str, sheet: SheetContext) -> Iterator[Rule]:
+        """A list's line, a quotation, a heading is in one column, and a heading in that of the text that it is over."""
+        if self.column_count == 1:
+            return
+        said = {"count": str(self.column_count), "width": f"{self.column_px}px", "gap": f"{self.column_gap_px}px"}
+        yield Rule(own, {**{f"column-{name}": value for name, value in said.items()}, "orphans": "1", "widows": "1"})
+        yield Rule(f"{own} :is(li,blockquote)", {"break-inside": "avoid"})
+        headings = ",".join(f".{sheet.key}-{name}" for name in ("heading-2", "heading-3"))
+        yield Rule(f"{own} :is({headings})", {"break-inside": "avoid", "break-after": "avoid"})
 
     @property
     def unseen_parts(self) -> Set[Part]:

@@ -27,7 +27,7 @@ class Viewer(BaseItem):
     NAME = "Picture viewer"
     ABOUT = "Opens a page’s pictures large"
     CALLED = ("lightbox", "gallery")
-    ROLES = {"box": "block", "icon": "icon", "caption": "caption"}
+    ROLES = {"box": "block", "icon": "icon", "arrow": "icon", "caption": "caption"}
 
     kind: Literal["viewer"] = "viewer"
     selector: Annotated[str, StringConstraints(strip_whitespace=True, max_length=400)] = "main img, article img"
@@ -57,8 +57,7 @@ class Viewer(BaseItem):
             element("figcaption", {}),
         )
         close, before, after = (
-            _button(drawn, phrase(words, language), page)
-            for drawn, words in (("x", "close_notice"), ("chevron-left", "before"), ("chevron-right", "after"))
+            _button(drawn, phrase(words, language), page) for drawn, words in (("x", "close_notice"), *_ARROWS.items())
         )
         return (element("dialog", attributes, close, before, figure, after),)
 
@@ -73,12 +72,16 @@ class Viewer(BaseItem):
         return {"selector": self.selector} if self.selector else {}
 
     def icons(self, brands: Brands) -> Iterable[str]:
-        return "chevron-left", "chevron-right"
+        return tuple(_ARROWS)
 
     def modules(self, band_from_px: Mapping[str, int]) -> Iterable[str]:
         return ("viewing",)
 
 
+_ARROWS = {"chevron-left": "before", "chevron-right": "after"}
+
+
 def _button(drawn: str, words: str, page: PageContext) -> Element:
-    attributes = {"type": "button", "class": page.name("link"), "aria-label": words}
+    classes = ("link", "arrow") if drawn in _ARROWS else ("link",)
+    attributes = {"type": "button", "class": " ".join(map(page.name, classes)), "aria-label": words}
     return element("button", attributes, icon(drawn, page))

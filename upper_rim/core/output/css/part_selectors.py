@@ -55,6 +55,7 @@ PART_SELECTORS: dict[Part, str] = {
     "content": " .rim-list :is(a,.rim-head)",
     "lower": " .rim-sub :is(a,.rim-head)",
     "apart": " .rim-list .rim-apart",
+    "arrow": " .rim-arrow",
     "bullet": f" {ROLE_SELECTORS['mark']}",
     "heading": f" {ROLE_SELECTORS['list-title']}",
     "opened": f" {ROLE_SELECTORS['drawer']}",

@@ -19,7 +19,7 @@ from ...model.site import Site, drawer_width
 from ...style.built_in import BUILT_IN
 from ...style.foundations import foundation_values
 from ...style.paint.colour import Palette, read_colour
-from ...style.resolve import OF_SOME_ENTRIES, StyledElement, Styling, built_in, relative_to, said_of, wearers
+from ...style.resolve import SOME_OF, StyledElement, Styling, built_in, relative_to, said_of, wearers
 from ...values.properties import OWN_PROPERTIES, PROPERTIES
 from ...values.styling import STATES, STATES_OF, Declaration, Part, State
 from ..naming import look_class
@@ -90,8 +90,8 @@ class StyleRules:
         """Names of the layers in the order in which they are declared, and the rules in each."""
         yield "w", self._drifts()
         yield "p", self._opened()
-        yield "l", self._written(self._own(lambda part: part in OF_SOME_ENTRIES))
-        yield "a", self._written(self._own(lambda part: part not in {*OF_SOME_ENTRIES, *_OPENED}))
+        yield "l", self._written(self._own(lambda part: part in SOME_OF))
+        yield "a", self._written(self._own(lambda part: part not in {*SOME_OF, *_OPENED}))
         depth = max((len(element.wears) for element in self.styling.holders.values()), default=0)
         for position in reversed(range(depth)):
             for part in ("content", "title", "box"):

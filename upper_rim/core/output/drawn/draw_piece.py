@@ -23,7 +23,7 @@ from ...style.paint.painting import Painter, PaintView
 from ...style.paint.pictures import Pictures
 from ...style.resolve import StyledElement, Styling
 from ...values.properties import SIDES, arguments_of
-from .shapes import Drawing, Edge, Ground, IconShown, PictureShown, Rect, Shape, TextLine
+from .shapes import Clipped, Drawing, Edge, Ground, IconShown, PictureShown, Rect, Shape, TextLine
 
 LETTERS_EM = 0.5
 """How high letters are drawn: about the x-height of Latin faces."""
@@ -58,7 +58,10 @@ class PieceDrawer:
 
 
 def _mirrored(shape: Shape, width: float) -> Shape:
-    return shape._replace(rect=shape.rect._replace(left=width - shape.rect.left - shape.rect.width))
+    rect = shape.rect._replace(left=width - shape.rect.left - shape.rect.width)
+    if isinstance(shape, Clipped):
+        return Clipped(rect, tuple((_mirrored(inner, width), opacity) for inner, opacity in shape.shapes))
+    return shape._replace(rect=rect)
 
 
 _NO_EDGE = Edge(0.0, CLEAR, "none")
@@ -89,9 +92,13 @@ class _Walk:
         elif any(box.border):
             self.shapes.append((self._sheet_border(here, box, rect), opacity))
         self.shapes += [(shape, opacity) for shape in self._content(frame, rect, here)]
+        first = len(self.shapes)
         for inner_x, inner_y, kid in frame.kids:
             aside = self._aside(here, rect.width - value(kid.width)) if isinstance(box, InlineAround) else 0.0
             self.go(kid, x + value(inner_x) + aside, y + value(inner_y), here, opacity)
+        within = tuple(self.shapes[first:])
+        if box.clips and not all(rect.holds(shape.rect) for shape, _ in within):
+            self.shapes[first:] = [(Clipped(rect, within), 1.0)]
 
     def _element(self, box: Box, around: StyledElement) -> StyledElement:
         """What is styled there; what is styled around it, where nothing is."""
@@ -193,9 +200,10 @@ class _Walk:
         room = rect.width - start - end if box.breaks else value(paragraph.widths(self._viewport)[1])
         widths = paragraph.line_widths(room, self._viewport)
         em = value(worked_out(kind.size, self._viewport, 0.0))
-        high, pitch = LETTERS_EM * em, (rect.height - top - bottom) / len(widths)
+        seen = widths[frame.skips : frame.skips + frame.lines] if box.breaks else widths
+        high, pitch = LETTERS_EM * em, (rect.height - top - bottom) / len(seen)
         darkness = min(1.0, ink_em2(paragraph.text, paragraph.fonts) * em * em / max(1.0, sum(widths) * high))
         baseline = rect.top + value(frame.baseline)
-        for at, width in enumerate(widths):
+        for at, width in enumerate(seen):
             aside = self._aside(here, rect.width - start - end - width)
             yield TextLine(Rect(rect.left + start + aside, baseline + at * pitch - high, width, high), colour, darkness)

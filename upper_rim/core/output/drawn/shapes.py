@@ -13,6 +13,10 @@ class Rect(NamedTuple):
     width: float
     height: float
 
+    def holds(self, other: Rect) -> bool:
+        across = self.left <= other.left and other.left + other.width <= self.left + self.width
+        return across and self.top <= other.top and other.top + other.height <= self.top + self.height
+
 
 class Edge(NamedTuple):
     """A border at one side; `style` as CSS has it."""
@@ -57,7 +61,14 @@ class IconShown(NamedTuple):
     colour: Rgba
 
 
-Shape: TypeAlias = "Ground | TextLine | PictureShown | IconShown"
+class Clipped(NamedTuple):
+    """Shapes, each with its opacity, of which nothing shows out of a rectangle."""
+
+    rect: Rect
+    shapes: tuple[tuple[Shape, float], ...]
+
+
+Shape: TypeAlias = "Ground | TextLine | PictureShown | IconShown | Clipped"
 
 
 class Drawing(NamedTuple):

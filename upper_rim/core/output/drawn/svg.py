@@ -10,7 +10,7 @@ from ...style.paint.colour import Rgba
 from ...style.paint.grounds import gradient_drawn
 from ...values.properties import picture_of
 from ..shelf import Shelf
-from .shapes import Drawing, Edge, Ground, IconShown, PictureShown, Rect, Shape, TextLine
+from .shapes import Clipped, Drawing, Edge, Ground, IconShown, PictureShown, Rect, Shape, TextLine
 
 
 def drawn_svg(
@@ -65,6 +65,10 @@ class _Writer:
                 yield self._picture(shape, opacity)
             case IconShown():
                 yield from self._icon(shape, opacity)
+            case Clipped(rect, shapes):
+                # What an inner drawing holds shows in it alone (SVG 2, 8.5).
+                parts = (part for inner, seen in shapes for part in self.parts(inner, seen * opacity))
+                yield element("svg", {**_box(rect), "viewBox": " ".join(map(_near, rect))}, *parts)
 
     def _ground(self, ground: Ground, opacity: float) -> Iterator[Markup]:
         rect = ground.rect

@@ -252,6 +252,10 @@ def _part_in_state(context: SiteContext, item: Any, element_of: StyledElement, s
         return element("span", {"class": context.name("hinted")}, element("i", {"class": context.name(item.id)}), made)
     if element_of.part == "lower":
         made = element("div", {"class": context.name("sub")}, *made.children)
+    if element_of.part == "arrow":
+        made = made._replace(
+            attributes={**made.attributes, "class": f"{made.attributes['class']} {context.name('arrow')}"}
+        )
     if element_of.part == "apart":
         link = _in_the_state(
             element("a", {"href": "#", "class": context.name("apart")}, "Set apart"), context.site, state

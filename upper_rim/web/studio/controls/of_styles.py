@@ -14,7 +14,7 @@ from ....core.model.site import Site
 from ....core.model.tree import find
 from ....core.style.idle import Idle, idle
 from ....core.style.paint.colour import Palette
-from ....core.style.resolve import Resolved, Source, StyledElement, Styling
+from ....core.style.resolve import SOME_OF, Resolved, Source, StyledElement, Styling
 from ....core.values.colours import REFERENCE
 from ....core.values.properties import CORNERS, PROPERTIES, SIDES
 from ....core.values.styling import LIMITED, Declaration, Part, State
@@ -77,7 +77,7 @@ PART_NAMES: dict[Part, str] = {
     "box": "Box", "title": "Menu button", "content": "Entries", "lower": "Lower entries", "apart": "Entries set apart", "heading": "Title", "second-line": "Second lines",
     "badge": "Marks", "panel": "Panel", "opened": "Drawer", "veil": "Veil", "close": "Close button", "link": "Links", "list": "Lists",
     "bullet": "Bullets", "heading-2": "Headings", "heading-3": "Small headings", "label": "Labels", "field": "Fields",
-    "button": "Button", "icon": "Icons", "entry": "Numbers", "caption": "Captions", "hint": "Hint",
+    "button": "Button", "icon": "Icons", "arrow": "Arrows", "entry": "Numbers", "caption": "Captions", "hint": "Hint",
 }  # fmt: skip
 
 
@@ -94,7 +94,8 @@ def part_name(part: Part, role: str, holder: object = None) -> str:
     """What a part of a node is called where it can be styled by itself."""
     if isinstance(holder, Posts) and part == "second-line":
         return "Dates"
-    return {"row": "Row", "column-rule": "Dividers", "icon": "Icons"}.get(role) or PART_NAMES[part]
+    of_role = {"row": "Row", "column-rule": "Dividers", "icon": "Icons"}.get(role)
+    return of_role if of_role and part not in SOME_OF else PART_NAMES[part]
 
 
 _BULLETS = ("Bullets", ("list-style-type",))
