@@ -15,6 +15,8 @@ HANDLES = [
     ("pc-main", "rw-main", "gap_px", 1120, "it-menu", "", "left"),
     ("pc-main", "rw-main", "padding-block-end", 1120, "pc-main", "", "height"),
     ("pc-main", "cl-start", "track", 1120, "it-menu", "", "left"),
+    ("pc-main", "sg-slim", "height_px", 1120, "pc-main", ":scope > [class*=-ground]", "height"),
+    ("pc-main", "sg-slim", "height_px", 1120, "it-menu", "", "top"),
     ("pc-guide", "it-guide-picture", "width_px", 1120, "it-guide-picture", "", "height"),
     ("pc-guide", "pc-guide", "width_px", 1120, "pc-guide", "", "width"),
     ("pc-bar", "pc-bar", "height_px", 420, "pc-bar", "", "height"),
@@ -107,6 +109,31 @@ def test_a_handle_snaps_to_other_edges_and_to_the_scale(bench: Browser) -> None:
             seen.add(bench.on_stage_js(told))
         assert any("as " in one for one in seen), seen
     bench.settled()
+    bench.press("undo")
+
+
+def test_a_handle_that_is_held_stops_where_the_row_just_fits(bench: Browser) -> None:
+    look_at(bench, "pc-main", "it-menu", tray="content")
+    fails = """return [...document.querySelectorAll('#ruler [data-test=fit-span]')]
+        .some((span) => span.dataset.from <= 1120 && span.dataset.to >= 1120)"""
+    x, y = bench.on_screen(handle_on_stage("gap_px"))
+    told = "return document.querySelector('[data-rim-handles]').shadowRoot.querySelector('.told output').textContent"
+    with bench.held(x, y) as pull:
+        for half in range(2, 160):
+            pull(x + half / 2, y)
+            if "the row just fits" in bench.on_stage_js(told):
+                break
+        else:
+            pytest.fail(bench.on_stage_js(told))
+    wait_for(lambda: bench.posts() == 1, 5)
+    bench.settled()
+    assert not bench.js(fails), "with this gap the row fits in every language"
+    bench.js("document.querySelector('#outline [aria-current]').focus()")
+    bench.keys("h")
+    bench.stage_keys(Keys.ARROW_RIGHT)
+    bench.stage_keys(Keys.ENTER)
+    wait_for(lambda: bench.js(fails), 5)
+    bench.press("undo")
     bench.press("undo")
 
 

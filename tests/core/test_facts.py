@@ -10,7 +10,8 @@ from upper_rim.core.kinds.items.text import TextItem
 from upper_rim.core.kinds.pieces.footer import Footer
 from upper_rim.core.kinds.rows import Cell, Row
 from upper_rim.core.model.editing.apply import apply, inverse
-from upper_rim.core.model.facts import said_everywhere, said_otherwise
+from upper_rim.core.model.editing.edits import Set
+from upper_rim.core.model.facts import said_alike, said_everywhere, said_otherwise
 from upper_rim.core.model.site import Site
 from upper_rim.core.model.tree import items_of
 from upper_rim.demo import ostrey, quillwort
@@ -54,6 +55,23 @@ def test_a_place_may_say_less_and_says_otherwise_where_both_say_something() -> N
     said = {item.id: item for item in items_of(made.pieces)}
     assert said["it-3"].telephone == one.telephone and said["it-2"] == less and said["it-4"] == office
     assert said_everywhere(made, one) is None
+
+
+def test_what_changes_in_one_place_changes_in_all_that_said_the_same() -> None:
+    one = Contact(id="it-1", name="Quay", town="Osterhaven", telephone="+44 1632 960144", hours=DAILY)
+    less = Contact(id="it-2", telephone="+44 1632 960144")
+    office = Contact(id="it-3", name="Skarrow office", telephone="+44 1632 960144")
+    rows = [SocialRow(id=f"it-{at}", profiles=(profile(at, "https://one.example/us"),)) for at in (4, 5)]
+    site = site_of(one, less, office, *rows)
+
+    def with_it(node: str, field: str, value: Any) -> list[str]:
+        return [edit.node for _, edit in said_alike(site, Set(node=node, field=field, value=value))]
+
+    assert with_it("it-1", "telephone", "+44 1632 960150") == ["it-2"], "another office has its own"
+    assert with_it("it-2", "telephone", "+44 1632 960150") == ["it-1", "it-3"]
+    assert with_it("pf-4", "address", "https://one.example/new") == ["pf-5"]
+    assert with_it("it-1", "telephone", "") == [], "what is left out in one place is not wrong in another"
+    assert with_it("it-1", "telephone", one.telephone) == with_it("it-1", "hours", []) == []
 
 
 def test_profiles_are_known_by_whose_service_they_are_at() -> None:

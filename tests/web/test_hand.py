@@ -17,7 +17,9 @@ from upper_rim.core.kinds.rows import Cell, Row
 from upper_rim.core.model.editing.apply import apply
 from upper_rim.core.model.site import Site
 from upper_rim.core.model.tree import holder_of, items_of
+from upper_rim.core.output.fitting import fitter_of
 from upper_rim.demo import ostrey
+from upper_rim.shipped import shelf
 from upper_rim.web.sites.models import StoredSite
 from upper_rim.web.studio.forms.form_error import Posted
 from upper_rim.web.studio.forms.posting import posted_edit
@@ -25,7 +27,8 @@ from upper_rim.web.studio.workbench.handles import handles_of
 
 from .conftest import signed_in
 
-DEMO = ostrey()[0]
+DEMO, CONTENTS = ostrey()
+FITTER = fitter_of(shelf(), CONTENTS.__getitem__, 2026)
 
 
 def nodes() -> list[Any]:
@@ -34,7 +37,7 @@ def nodes() -> list[Any]:
     rows = [row for piece in DEMO.pieces for row in piece.rows]
     stages = [stage for piece in DEMO.pieces for stage in getattr(piece, "stages", ())]
     listed = [*DEMO.pieces, *stages, *rows, *cells, *items_of(DEMO.pieces)]
-    told = ("shares", "picture", "columns")
+    told = ("shares", "picture", "columns", "without")
     return list({(type(node), *(bool(getattr(node, one, None)) for one in told)): node for node in listed}.values())
 
 
@@ -48,7 +51,7 @@ def edited(sends: dict[str, str], said: str, number: int) -> Any:
 @pytest.mark.parametrize("node", nodes(), ids=lambda node: f"{type(node).__name__}-{node.id}")
 @pytest.mark.parametrize("width", [420, 1120])
 def test_every_value_within_a_handles_limits_is_taken_and_changes_that_node_alone(node: Any, width: int) -> None:
-    for handle in handles_of(DEMO, node, width, "", True):
+    for handle in handles_of(DEMO, node, width, "", True, FITTER, "en"):
         for number in {handle["least"], min(handle["least"] + 37, handle["most"]), handle["most"]}:
             made = edited(handle["sends"], handle["said"], number)
             assert isinstance(made, Site), (handle["name"], number, made)
@@ -62,7 +65,7 @@ def test_sizes_that_a_practitioner_takes_hold_of_have_a_handle() -> None:
     names: dict[str, set[str]] = {}
     for node in nodes():
         names.setdefault(type(node).__name__, set()).update(
-            one["name"] for one in handles_of(DEMO, node, 1120, "", False)
+            one["name"] for one in handles_of(DEMO, node, 1120, "", False, FITTER, "en")
         )
     wanted = {
         "Logo": "height_px",
@@ -74,7 +77,7 @@ def test_sizes_that_a_practitioner_takes_hold_of_have_a_handle() -> None:
     assert {kind: name for kind, name in wanted.items() if name not in names[kind]} == {}
     assert all("padding-block-start" in names[kind] for kind in ("Logo", "Row", "Cell", "Header"))
     folded = next(row for piece in DEMO.pieces for row in piece.rows if row.columns)
-    assert "track" not in {one["name"] for one in handles_of(DEMO, folded.cells[0], 300, "", False)}
+    assert "track" not in {one["name"] for one in handles_of(DEMO, folded.cells[0], 300, "", False, FITTER, "en")}
 
 
 @pytest.mark.parametrize("node", ["it-logo", "it-menu", "rw-main", "cl-start", "pc-main"])

@@ -54,15 +54,35 @@ def test_only_who_works_on_a_site_sees_its_pieces_otherwise(ferries: StoredSite,
     assert signed_in(ben).get(f"{BENCH}arrangements/").status_code == 404
 
 
-def test_what_is_said_otherwise_elsewhere_is_told_and_mended_by_one_press(ferries: StoredSite, ada: User) -> None:
+def offered(answer: str, name: str) -> str:
+    """The edit that a button with a name for tests would make."""
+    return unescape(re.findall(rf'name="edit" value="([^"]*)">\s*<button[^>]*data-test="{name}"', answer)[0])
+
+
+def test_what_is_said_of_the_site_changes_in_all_places_at_once_or_here_alone(ferries: StoredSite, ada: User) -> None:
     client = signed_in(ada)
     bench = "/s/ostrey/pieces/pc-footer/"
+
+    def telephones() -> list[str]:
+        items = {item.id: item for item in items_of(store.load(ferries.pk).site.pieces)}
+        return [items[name].telephone for name in ("it-contact", "it-drawer-contact")]
+
+    def posted(form: dict[str, str]) -> str:
+        return client.post(bench, {**form, "select": "it-contact"}).content.decode()
+
+    old, new = telephones()[0], "+44 1632 960155"
     shown = client.get(f"{bench}?select=it-contact").content.decode()
     assert 'data-test="say-everywhere"' not in shown
-    form = {"do": "set", "node": "it-contact", "field": "telephone", "value": "+44 1632 960155"}
-    answer = client.post(bench, {**form, "select": "it-contact"}).content.decode()
-    assert "Something else is said in In the menu." in answer
-    edit = unescape(re.findall(r'name="edit" value="([^"]*)">\s*<button[^>]*data-test="say-everywhere"', answer)[0])
-    client.post(bench, {"do": "edit", "edit": edit, "select": "it-contact"})
-    items = {item.id: item for item in items_of(store.load(ferries.pk).site.pieces)}
-    assert items["it-drawer-contact"].telephone == "+44 1632 960155"
+    changed = {"do": "set", "node": "it-contact", "field": "telephone", "value": new}
+    answer = posted(changed)
+    assert "Changed in “In the menu”, too" in answer and telephones() == [new, new]
+    posted({"do": "undo"})
+    assert telephones() == [old, old], "one step"
+    posted(changed)
+    answer = posted({"do": "edit", "edit": offered(answer, "only-here")})
+    assert telephones() == [new, old]
+    assert "Something else is said in “In the menu”." in answer
+    posted({"do": "edit", "edit": offered(answer, "say-everywhere")})
+    assert telephones() == [new, new]
+    posted({**changed, "value": ""})
+    assert telephones() == ["", new], "what is left out here is still said there"

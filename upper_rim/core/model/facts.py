@@ -1,17 +1,41 @@
-"""What is said of the site in several places, its address, hours and profiles, is one truth: where is it said otherwise, and
-which edit mends it?
+"""What is said of the site in several places, its address, hours and profiles, is one truth: who else says it, and where is
+it said otherwise?
 
-A place may say less than another. It says otherwise where both say something of the same fact, and not the same.
+What changes in one place changes in all that said the same. A place may say less than another, and so taking something
+away concerns that place alone. It says otherwise where both say something of the same fact, and not the same.
 """
 
 from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ..kinds.items.base import BaseItem
-from .editing.edits import Edit, Set, Together
+from ..kinds.items.base import BaseItem, Fact
+from .editing.edits import Edit, Set, Together, parts_of_edit
 from .site import Site
 from .tree import items_of
+
+
+def said_alike(site: Site, edit: Edit) -> tuple[tuple[BaseItem, Set], ...]:
+    """Other items that say now what the edit changes, each with the edit after which they say the new thing."""
+    changes = {(part.node, part.field): part.value for part in parts_of_edit(edit) if isinstance(part, Set)}
+    items = [item for item in items_of(site.pieces) if item.facts()] if changes else []
+    found: list[tuple[BaseItem, Set]] = []
+    for item in items:
+        for name, fact in item.facts().items():
+            value = changes.get((fact.node, fact.field))
+            if not value or value == fact.value:
+                continue
+            for other in items:
+                same = other.facts().get(name)
+                if other is item or same is None or same.value != fact.value or _of_others(same, fact):
+                    continue
+                if (same.node, same.field) not in changes:
+                    found.append((other, Set(node=same.node, field=same.field, value=value)))
+    return tuple(found)
+
+
+def _of_others(one: Fact, other: Fact) -> bool:
+    return bool(one.of and other.of and one.of != other.of)
 
 
 def said_otherwise(site: Site, item: BaseItem) -> Iterator[tuple[BaseItem, Set]]:
@@ -22,7 +46,7 @@ def said_otherwise(site: Site, item: BaseItem) -> Iterator[tuple[BaseItem, Set]]
             continue
         for name, fact in other.facts().items():
             mine = facts.get(name)
-            if mine is None or mine.value == fact.value or (mine.of and fact.of and mine.of != fact.of):
+            if mine is None or mine.value == fact.value or _of_others(mine, fact):
                 continue
             yield other, Set(node=fact.node, field=fact.field, value=mine.value)
 

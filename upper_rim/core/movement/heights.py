@@ -53,18 +53,27 @@ class SlimRow(NamedTuple):
         return (self.rest_px, self.drawn_px, self.top_px, *self.around_px, *self.slim_px, self.gained_px)
 
     @property
+    def least_px(self) -> float:
+        """What it is never lower than: its tallest item, and its padding."""
+        return min(self.rest_px, (self.things[0].height_px if self.things else 0.0) + sum(self.slim_px))
+
+    @property
     def off_px(self) -> float:
         """How far it is drawn from where it would stand if just its upper edge, its middle or its lower edge were kept,
         as its cells are aligned; towards the window's upper edge where negative."""
+        return self.own_off_px - self.gained_px
+
+    @property
+    def own_off_px(self) -> float:
+        """The same, without what the rows above it are less high."""
         (above, below), (before, after) = self.around_px, self.slim_px
         match self.align:
             case "start":
-                own = before - above
+                return before - above
             case "end":
-                own = below - after
+                return below - after
             case _:
-                own = ((before - after) - (above - below)) / 2
-        return own - self.gained_px
+                return ((before - after) - (above - below)) / 2
 
     @property
     def moved_px(self) -> float:
@@ -168,9 +177,8 @@ def slim_row(row: Row, stage: Stage, frame: Frame, viewport: Viewport, gained_px
     if row.id in stage.without:
         return SlimRow(row.id, row.align, rest, 0.0, top_px, wished, around, around, gained_px, ())
     things = tuple(sorted(_things(row, stage, frame, *around), key=lambda thing: -thing.height_px))
-    tallest = things[0].height_px if things else 0.0
-    drawn = min(rest, max(tallest + sum(slim), wished or 0.0))
-    return SlimRow(row.id, row.align, rest, drawn, top_px, wished, around, slim, gained_px, things)
+    slimmed = SlimRow(row.id, row.align, rest, rest, top_px, wished, around, slim, gained_px, things)
+    return slimmed._replace(drawn_px=max(slimmed.least_px, min(rest, wished or 0.0)))
 
 
 def _things(row: Row, stage: Stage, frame: Frame, above: float, below: float) -> Iterator[Thing]:

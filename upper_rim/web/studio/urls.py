@@ -16,7 +16,7 @@ from .past import views as past
 from .pieces import views as pieces
 from .preview import steps
 from .sites import views as sites
-from .workbench import files, finding, rearranging, remedies, scroll_ruler, seam, words
+from .workbench import files, finding, fitting_sizes, rearranging, remedies, scroll_ruler, seam, words
 from .workbench import views as workbench
 
 urlpatterns = [
@@ -57,6 +57,7 @@ urlpatterns = [
     path("s/<slug:slug>/pieces/new/", pieces.new_piece, name="new-piece"),
     path("s/<slug:slug>/pieces/new/arrangements/", pieces.arrangements, name="arrangements"),
     path("s/<slug:slug>/pieces/<str:piece_id>/", workbench.workbench, name="workbench"),
+    path("s/<slug:slug>/pieces/<str:piece_id>/fitting-sizes/", fitting_sizes.fitting_sizes, name="fitting-sizes"),
     path("s/<slug:slug>/pieces/<str:piece_id>/seam/", seam.candidates, name="seam"),
     path(
         "s/<slug:slug>/pieces/<str:piece_id>/arrangements/", rearranging.other_arrangements, name="other-arrangements"

@@ -69,6 +69,24 @@ def is_slimmed(piece: Piece, site: Site) -> bool:
     )
 
 
+def drawn_ground(height: str) -> dict[str, str]:
+    """What is painted behind a piece's rows, as high as they are drawn: a CSS length. An edge can change in time, to
+    whichever height; a height cannot, from what follows from the rows."""
+    return {"inset-block-end": f"calc(100% - {height} + var(--rim-line,0px))"}
+
+
+def drawn_row(align: str, height: str, off: str) -> tuple[dict[str, str], dict[str, str]]:
+    """A row as it is drawn in a stage, and what is painted behind it. `height`: as high as it is drawn, `off`: see
+    `SlimRow.off_px`; both as CSS lengths."""
+    share = {"start": "", "end": "1"}.get(align, "2")
+    moved = off
+    if share:
+        less = f"({height} - 100%)" + ("/2" if share == "2" else "")
+        moved = f"calc({less}{f' + {off}' if off != '0px' else ''})"
+    start = {"start": "0", "end": f"calc(100% - {height})"}.get(align, f"calc((100% - {height})/2)")
+    return {"translate": f"0 {moved}"}, {"block-size": height, "inset-block-start": start}
+
+
 def is_painted(row: Row, piece: Piece, site: Site) -> bool:
     """Whether anything is painted behind it, or may be."""
     looks = {look.id: look.styles for look in site.looks}
@@ -106,10 +124,8 @@ class StageRules:
                 yield Rule(_any(f"{selector}>.rim-{row.id}" for row in rows), _UNPAINTED, media(query))
             for span, language in self._slim_spans(piece, stage):
                 height = length_css(span.line(lambda slim: slim.drawn_px), span.from_px, span.to_px)
-                # An edge can change in time, to whichever height; a height cannot, from what follows from the rows.
-                edge = {"inset-block-end": f"calc(100% - {height} + var(--rim-line,0px))"}
                 within = media(query, widths_query(span.from_px, span.to_px))
-                yield Rule(f"{selector}{language}>.rim-ground", edge, within)
+                yield Rule(f"{selector}{language}>.rim-ground", drawn_ground(height), within)
 
     def _at_edges(self, piece: Piece, selector: str, *, is_high: bool) -> Iterator[Rule]:
         """What is laid over all of a piece has its border edges: an inset counts from within its lines. `is_high`: down
@@ -231,16 +247,12 @@ class StageRules:
         def px(of: Callable[[Slimmed], float]) -> str:
             return length_css(span.line(of), span.from_px, span.to_px)
 
-        share = {"start": "", "end": "1"}.get(row.align, "2")
-        moved, high = px(lambda slim: slim.rows[at].off_px), px(lambda slim: slim.rows[at].drawn_px)
-        if share:
-            less = f"({high} - 100%)" + ("/2" if share == "2" else "")
-            moved = f"calc({less}{f' + {moved}' if moved != '0px' else ''})"
+        off, high = px(lambda slim: slim.rows[at].off_px), px(lambda slim: slim.rows[at].drawn_px)
         own = f"{selector}>.{self.name}-{row.row}"
         below = px(lambda slim: slim.drawn_px - slim.rows[at].top_px - slim.rows[at].moved_px)
-        start = {"start": "0", "end": f"calc(100% - {high})"}.get(row.align, f"calc((100% - {high})/2)")
-        yield Rule(own, {"translate": f"0 {moved}", f"--{self.name}-panel-top": below})
-        yield Rule(f"{own}>.{self.name}-ground", {"block-size": high, "inset-block-start": start})
+        of_row, of_ground = drawn_row(row.align, high, off)
+        yield Rule(own, {**of_row, f"--{self.name}-panel-top": below})
+        yield Rule(f"{own}>.{self.name}-ground", of_ground)
 
     def _slim_spans(self, piece: Header, stage: Stage) -> Iterator[tuple[SlimSpan, str]]:
         fitter = self._fitter()

@@ -93,6 +93,7 @@ const rimHandles = ({ tell, turn }) => {
     const part = partOf(one.handle), place = part && placeOf(one.handle, part);
     if (!place) return null;
     const from = measured(one.handle, part, place);
+    tell({ rim: "held", name: one.handle.name, value: from });
     return { one, part, place, from, value: from, at: "", edges: edgesBeside(part, place) };
   };
   // The edges of what else stands in the piece, as far from the one that is moved.
@@ -108,7 +109,7 @@ const rimHandles = ({ tell, turn }) => {
   const follow = (value, at = "") => {
     const { handle } = held.one, number = String(limited(handle, value));
     held.value = Number(number);
-    held.at = at;
+    held.at = at || handle.snaps.find(([px]) => px === held.value)?.[1] || "";
     const said = (declared) => Object.fromEntries(Object.entries(declared).map(([name, text]) => [name, text.replaceAll("#", number)]));
     turn(handle.follows.map(([selector, declared]) => ({ selector, declared: said(declared) })));
     draw();
@@ -200,8 +201,13 @@ const rimHandles = ({ tell, turn }) => {
     if (handles.length && host.parentElement !== layer()) layer().append(host);
     draw();
   };
+  // Comes while a handle is held, or after.
+  const fitting = (name, snaps) => {
+    const one = handles.find(({ handle }) => handle.name === name);
+    if (one) one.handle = { ...one.handle, snaps: [...snaps, ...one.handle.snaps] };
+  };
   const focus = () => handles.find(({ group }) => !group.hidden)?.mark.focus();
   for (const moving of ["scroll", "resize", "transitionend", "toggle"]) addEventListener(moving, again, { passive: true, capture: true });
   const released = () => held?.one.mark.hasAttribute("data-held") && letGo();
-  return { show, again, focus, released, zoom: () => zoom, isHeld: () => Boolean(held) };
+  return { show, again, focus, fitting, released, zoom: () => zoom, isHeld: () => Boolean(held) };
 };

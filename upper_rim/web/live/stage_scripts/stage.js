@@ -268,6 +268,7 @@
     if (data.rim === "let go") return entries.letGo(data.what, data.x, data.y);
     if (data.rim === "turn") return turn(data.rules);
     if (data.rim === "grip") return handles.focus();
+    if (data.rim === "fitting") return handles.fitting(data.name, data.snaps);
     if (data.rim === "released") return handles.released(), rimDragging.letGo();
     if (data.rim === "write") return write(data);
     if (data.rim === "unsaid") return unsaid(), things.refused(), turn([]), handles.again();

@@ -4,18 +4,21 @@ from __future__ import annotations
 
 import json
 import re
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 from typing import Any
 
 from ....core.kinds.entries import Entry
+from ....core.kinds.items.base import BaseItem
 from ....core.kinds.moving import Stage
 from ....core.kinds.pieces.base import Piece
 from ....core.kinds.rows import Cell, Row
-from ....core.model.editing.edits import Edit, edit_adapter
+from ....core.model.editing.apply import inverse
+from ....core.model.editing.edits import Edit, Set, Together, edit_adapter
 from ....core.model.editing.refusal import Refusal
 from ....core.model.editing.replay import GONE
 from ....core.model.site import Site
-from ....core.model.tree import find, holder_of
+from ....core.model.tree import find, holder_of, items_of
 from ....core.values.colours import REFERENCE
 from ....core.values.properties import PROPERTIES
 from ....core.values.styling import Declaration, Styled
@@ -44,6 +47,8 @@ class StudioNotice:
     line: int | None = None
     """Of its text, the line at fault."""
     language: str | None = None
+    only_here: str = ""
+    """The edit that leaves other places as they were."""
     way: tuple[str, str] | None = None
     """To what the sentence is about: words, and the id of the width band where that shows."""
 
@@ -60,6 +65,21 @@ def notice_of(answer: Answer | FormFault, edit: Edit | None, site: Site) -> Stud
             return StudioNotice(answer.sentence)
         case _:
             return None
+
+
+def alike_notice(site: Site, alike: Sequence[tuple[BaseItem, Set]]) -> StudioNotice:
+    """What was changed with an edit, since it said the same; `site`: as it was before."""
+    ids = {item.id for item, _ in alike}
+    before = inverse(site, Together(edits=tuple(edit for _, edit in alike)))
+    said = f"Changed in {pieces_with(site, ids)}, too: it said the same there."
+    return StudioNotice(said, only_here=before.model_dump_json())
+
+
+def pieces_with(site: Site, items: Collection[str]) -> str:
+    """The names of the pieces in which items stand."""
+    return " and in ".join(
+        f"“{piece.name}”" for piece in site.pieces if any(item.id in items for item in items_of((piece,)))
+    )
 
 
 def _fault(node: str, field: str, words: str, line: int | None, site: Site) -> StudioNotice:

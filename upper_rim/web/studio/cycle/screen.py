@@ -17,6 +17,8 @@ from django.http import HttpRequest, HttpResponse, HttpResponseNotAllowed
 from django.shortcuts import render
 from django.urls import reverse
 
+from ....core.model.editing.edits import Together
+from ....core.model.facts import said_alike
 from ....core.model.site import Site
 from ...live.addresses import StageKey, address, stage_label
 from ...sites import store
@@ -27,7 +29,7 @@ from ..forms.numbers import whole_number
 from ..forms.posting import posted_edit
 from .announcements import announcement
 from .effects import effect_notice
-from .notices import StudioNotice, notice_of
+from .notices import StudioNotice, alike_notice, notice_of
 
 
 @dataclass(frozen=True)
@@ -137,10 +139,13 @@ def _carry_out(request: HttpRequest, stored: StoredSite, piece_id: str) -> Done:
     posted = posted_edit(newest.site, request.POST)
     if not isinstance(posted, Posted):
         return Done(notice_of(posted, None, newest.site))
-    answer = store.submit(stored.pk, request.user, posted.edit, _base(request))
+    alike = said_alike(newest.site, posted.edit) if do == "set" else ()
+    edit = Together(edits=(posted.edit, *(there for _, there in alike))) if alike else posted.edit
+    answer = store.submit(stored.pk, request.user, edit, _base(request))
     if not isinstance(answer, store.Loaded):
-        return Done(notice_of(answer, posted.edit, newest.site))
+        return Done(notice_of(answer, edit, newest.site))
     notice = effect_notice(newest.site, answer.site, request.POST, piece_id) if piece_id else None
+    notice = alike_notice(newest.site, alike) if alike else notice
     return Done(notice, posted.made, announcement(posted.edit, newest.site, answer.site))
 
 

@@ -9,12 +9,16 @@ from collections.abc import Callable, Iterator
 from dataclasses import asdict, dataclass, replace
 from typing import Any, Literal
 
+from ....core.fit.css.amount import Viewport
+from ....core.fit.rows.fitter import VIEWPORT_HEIGHT_PX, Fitter
 from ....core.kinds.moving import Stage
 from ....core.kinds.pieces.sidebar import Sidebar
 from ....core.kinds.rows import Cell, Row, Track
 from ....core.model.site import Site
+from ....core.movement.heights import heights
 from ....core.output.css.part_selectors import selector_of
 from ....core.output.css.row_rules import track_size
+from ....core.output.css.stage_rules import drawn_ground, drawn_row
 from ....core.style.resolve import Styling
 from ....core.style.type.faces import character_em
 from ....core.style.type.scale import sidebar_needs_px, steps
@@ -33,7 +37,7 @@ NUMBER = "#"
 class Handle:
     """`on`: the selector of the box that it stands at. `value`: px, None where it is as large as it is drawn.
     `follows`: selectors with what is declared for them while it is turned. `snaps`: px, each with what it is.
-    `is_shy`: it shows only where there is something already."""
+    `is_shy`: it shows only where there is something already. `takes_room`: along its row, which may cease to fit."""
 
     name: str
     label: str
@@ -47,28 +51,30 @@ class Handle:
     said: str = NUMBER
     snaps: tuple[tuple[float, str], ...] = ()
     is_shy: bool = False
+    takes_room: bool = True
 
 
 _OfKind = Callable[[Any, str, Site], Iterator[Handle]]
 
 
-def handles_of(site: Site, chosen: Any, width: int, band: str, has_room: bool) -> list[dict[str, Any]]:
+def handles_of(
+    site: Site, chosen: Any, width: int, band: str, has_room: bool, fitter: Fitter, language: str
+) -> list[dict[str, Any]]:
     """As JSON, for the stage. `band`: for which one the tray sets, empty for all. `has_room`: whether padding shows
-    where there is none yet."""
+    where there is none yet. `language`: that of the page on the stage."""
     styling = Styling(site)
     own = f".{site.key}-{chosen.id}"
     snaps = tuple(
         (step.size_px, f"as {step.name.replace('-', ' ')}") for step in steps(site, character_em(site, shelf().faces))
     )
     found = [*_sizes(site, chosen, own, width), *_paddings(styling, chosen, band, has_room)]
+    if isinstance(chosen, Stage):
+        found += _slim_height(site, chosen, fitter, language, width)
     return [asdict(replace(one, snaps=snaps)) for one in found]
 
 
 def _sizes(site: Site, chosen: Any, own: str, width: int) -> Iterator[Handle]:
     match chosen:
-        case Stage():
-            piece = next(piece for piece in site.pieces if chosen in getattr(piece, "stages", ()))
-            yield _field(chosen, "height_px", "Height of this stage", "bottom", f".{site.key}-{piece.id}", ())
         case Row(shares=None):
             cells = f"{own}>.{site.key}-cells"
             yield _field(
@@ -83,6 +89,38 @@ def _sizes(site: Site, chosen: Any, own: str, width: int) -> Iterator[Handle]:
             yield from _OF_KIND[chosen.kind](chosen, own, site)
         case _:
             return
+
+
+def _slim_height(site: Site, stage: Stage, fitter: Fitter, language: str, width: int) -> Iterator[Handle]:
+    """The wished height of a slimmed header's rows: each is drawn so high, within what it holds and what it is at rest,
+    and moves up by what those above it are less high."""
+    piece = next(piece for piece in site.pieces if stage in getattr(piece, "stages", ()))
+    viewport = Viewport(float(width), VIEWPORT_HEIGHT_PX)
+    found = heights(fitter.as_published(), fitter.resolved(site), piece, language, viewport)
+    standing = next((one for one in found.standings if one.stage == stage.id), None) if found else None
+    if found is None or standing is None or not standing.rows:
+        return
+    own, name = f".{site.key}-{piece.id}", site.key
+    follows: list[tuple[str, dict[str, str]]] = []
+    less: list[str] = []
+    for row in standing.rows:
+        if row.row in stage.without:
+            less.append(f"{row.rest_px:g}px")
+            continue
+        high = f"clamp({row.least_px:g}px,#px,{row.rest_px:g}px)"
+        off = f"({' - '.join([f'{row.own_off_px:g}px', *less])})"
+        of_row, of_ground = drawn_row(row.align, high, f"calc{off}")
+        follows += [
+            (f"{own}>.{name}-{row.row}", of_row),
+            (f"{own}>.{name}-{row.row}>.{name}-ground", of_ground),
+        ]
+        less.append(f"({row.rest_px:g}px - {high})")
+    ground, whole = f"{own}>.{name}-ground", " - ".join([f"{found.flow_px:g}px", *less])
+    follows.append((ground, drawn_ground(f"({whole})")))
+    tallest = max(row.drawn_px for row in standing.rows)
+    said = round(tallest) if stage.height_px is None else None
+    height = _field(stage, "height_px", "Height of this stage", "bottom", ground, tuple(follows), said)
+    yield replace(height, takes_room=False)
 
 
 def _field(
@@ -160,7 +198,8 @@ def _picture(item: Any, own: str, site: Site) -> Iterator[Handle]:
 def _map(item: Any, own: str, site: Site) -> Iterator[Handle]:
     on = f"{own}>img"
     yield _field(item, "width_px", "Width", "end", on, ((on, {"inline-size": "#px"}),))
-    yield _field(item, "height_px", "Height", "bottom", on, ((on, {"block-size": "#px"}),))
+    height = _field(item, "height_px", "Height", "bottom", on, ((on, {"block-size": "#px"}),))
+    yield replace(height, takes_room=False)
 
 
 def _icons(item: Any, own: str, site: Site) -> Iterator[Handle]:
@@ -184,7 +223,8 @@ def _spacer(item: Any, own: str, site: Site) -> Iterator[Handle]:
 
 def _bottom(piece: Any, own: str, site: Site) -> Iterator[Handle]:
     row = f"{own}>.{site.key}-row"
-    yield _field(piece, "height_px", "Height", "top", own, ((row, {"block-size": "#px"}),))
+    height = _field(piece, "height_px", "Height", "top", own, ((row, {"block-size": "#px"}),))
+    yield replace(height, takes_room=False)
 
 
 _OF_KIND: dict[str, _OfKind] = {
@@ -222,6 +262,7 @@ def _paddings(styling: Styling, chosen: Any, band: str, has_room: bool) -> Itera
             sends,
             "#px",
             is_shy=not has_room,
+            takes_room="inline" in side,
         )
 
 

@@ -23,6 +23,7 @@ from ....core.reach.reached import reached
 from ...sites.fitters import site_fitter
 from ..controls.control import Group, note
 from ..controls.of_nodes import groups_for, node_name, shared_row
+from ..cycle.notices import pieces_with
 from ..cycle.screen import Opened, Redirected, screen, site_url, stage_address
 from ..forms.numbers import PHONE_PX, USUAL_PX, stage_width
 from ..preview.fitting import SpanInWords, asked_span, clusters, grouped, marks_of, snap_widths, spans_of
@@ -104,7 +105,15 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "swatch_names": [swatch.name for swatch in site.swatches],
         "ruler": _ruler(shown),
         "stage_page": quote(page.path, safe="/%") if page else "",
-        "handles": handles_of(site, chosen, width, tray_shown["band"], tray_shown["tray"] == "room"),
+        "handles": handles_of(
+            site,
+            chosen,
+            width,
+            tray_shown["band"],
+            tray_shown["tray"] == "room",
+            fitter,
+            page.language if page else site.language,
+        ),
         "elsewhere": _elsewhere(chosen, site),
         "has_icon": isinstance(chosen, IconLink | MenuItem),
         "trial": trial,
@@ -185,8 +194,7 @@ def _elsewhere(chosen: Any, site: Site) -> tuple[str, str] | None:
     if edit is None:
         return None
     ids = {other.id for other, _ in said_otherwise(site, chosen)}
-    pieces = [piece.name for piece in site.pieces if any(item.id in ids for item in items_of((piece,)))]
-    return f"Something else is said in {' and in '.join(pieces)}.", edit.model_dump_json()
+    return f"Something else is said in {pieces_with(site, ids)}.", edit.model_dump_json()
 
 
 def _chosen(request: HttpRequest, site: Site, piece: Piece, made: tuple[str, ...]) -> Any:

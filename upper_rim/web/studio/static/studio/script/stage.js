@@ -79,6 +79,7 @@ document.addEventListener("pointerup", () => $("#stage") && tellFrame($("#stage"
 const isPointing = () => Boolean($("#tray-groups input[name=field][value=list_on]"));
 // The sizes of what is chosen that have a handle there: the server knows them, and what letting one go sends.
 const handles = () => JSON.parse($("#handles")?.textContent || "[]");
+const handleOf = (name) => handles().find((one) => one.name === name);
 const tell = (message) =>
   frames().forEach((frame) => {
     const { chosen, scroll, opens, opened } = frame.dataset, own = frame.id === "stage" ? { handles: handles(), scale: scaleOf(frame).scale } : {};
@@ -113,6 +114,14 @@ document.addEventListener("htmx:beforeSwap", ({ detail: { xhr } }) => {
   if (xhr.getResponseHeader("X-Rim-Refused")) tellFrame($("#stage"), { rim: "unsaid" });
 });
 
+// A handle is taken hold of: where its row begins or ceases to fit is worked out meanwhile.
+const tellFitting = async ({ name, least, most, said, sends, takes_room }, now) => {
+  if (!takes_room) return;
+  const query = new URLSearchParams({ ...sends, said, least, most, now, width: stageWidth() });
+  const answer = await fetch(`${$("#outline").dataset.fitting}?${query}`);
+  if (answer.ok) tellFrame($("#stage"), { rim: "fitting", name, ...(await answer.json()) });
+};
+
 const HEARD = {
   pressed: ({ nodes }) => {
     const named = (node) => $(`[data-select="${CSS.escape(node)}"], [data-shares="${CSS.escape(node)}"] [data-select]`);
@@ -146,8 +155,12 @@ const HEARD = {
     const { field, language } = writing;
     send({ do: "set", node, field, value: String(text), ...(language && { language }) });
   },
+  held: ({ name, value }) => {
+    const handle = handleOf(name);
+    if (handle) tellFitting(handle, Math.round(Number(value)) || 0);
+  },
   handled: ({ name, value }) => {
-    const handle = handles().find((one) => one.name === name), number = Math.round(Number(value));
+    const handle = handleOf(name), number = Math.round(Number(value));
     if (handle && Number.isFinite(number)) send({ ...handle.sends, value: handle.said.replace("#", number) });
   },
   moved: ({ what, beside, where }) => send({ do: `beside:${String(where)}`, node: String(what), beside: String(beside), select: String(what) }),
