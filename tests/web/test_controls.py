@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import json
 from itertools import cycle
-from typing import Any
+from typing import Any, get_args
 
 from django.contrib.auth.models import User
 
 from tests.nodes import node_in
 from upper_rim.core.kinds.items import ITEM_KINDS
+from upper_rim.core.kinds.items.contact import BusinessKind
 from upper_rim.core.kinds.items.menu import MenuItem
 from upper_rim.core.model.site import Site, content_hash
 from upper_rim.core.model.tree import items_of, walk
@@ -17,6 +18,7 @@ from upper_rim.demo import ostrey
 from upper_rim.web.sites import store
 from upper_rim.web.sites.models import StoredSite
 from upper_rim.web.studio.controls.control import Control
+from upper_rim.web.studio.controls.items.contact import BUSINESSES
 from upper_rim.web.studio.controls.of_movement import movement_groups
 from upper_rim.web.studio.controls.of_nodes import groups_for
 
@@ -123,3 +125,7 @@ def test_a_large_group_shows_few_controls_and_counts_what_is_set_among_the_rest(
         return next(one for one in controls if one.field == "gap_px")
 
     assert gap(31).is_set and not gap(MenuItem.model_fields["gap_px"].default).is_set
+
+
+def test_every_kind_of_business_has_words() -> None:
+    assert {kind for kind, _ in BUSINESSES} == set(get_args(BusinessKind))

@@ -9,7 +9,16 @@ from .....core.kinds.items.contact import BusinessKind, Contact, Day, Hours, joi
 from .....core.model.site import Site
 from ..control import Control, Group, choice, text
 
-BUSINESSES = [(kind, kind) for kind in get_args(BusinessKind)]
+BUSINESSES: list[tuple[BusinessKind, str]] = [
+    ("Organization", "Organisation"),
+    ("LocalBusiness", "Local business"),
+    ("Store", "Shop"),
+    ("TravelAgency", "Travel agency"),
+    ("Restaurant", "Restaurant"),
+    ("LodgingBusiness", "Place to stay"),
+    ("EducationalOrganization", "School or college"),
+]
+"""Each kind in words."""
 
 
 def groups(node: Contact, site: Site) -> list[Group]:
