@@ -8,6 +8,7 @@ from ..core.conditions.below import Below
 from ..core.conditions.everywhere import Everywhere
 from ..core.kinds.items.contact import Contact, Hours
 from ..core.kinds.items.copyright import Copyright
+from ..core.kinds.items.credit import Credit
 from ..core.kinds.items.form import Form, FormField
 from ..core.kinds.items.links import LinkList
 from ..core.kinds.items.logo import Logo
@@ -142,6 +143,11 @@ FOOTER = Footer(
                     id="cl-rights",
                     items=(
                         Copyright(id="it-rights", first_year=1987),
+                        Credit(
+                            id="it-credit",
+                            words=in_four("Drawings by", "Zeichnungen von", "Lluniau gan", "رسوم"),
+                            who="Maren Skaill",
+                        ),
                         Pager(id="it-landings", list_on="pg-harbours", selector="main > ul", size=8),
                         Viewer(id="it-viewer"),
                     ),
