@@ -9,6 +9,8 @@ from selenium.webdriver.common.actions.action_builder import ActionBuilder
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
+from upper_rim.core.kinds.items import ITEM_KINDS
+
 from .conftest import Browser, wait_for
 
 HEADER = "/s/ostrey/pieces/pc-main/"
@@ -83,7 +85,7 @@ def test_candidates_look_as_they_would_there_and_stay_out_of_the_site_until_one_
     before = browser.one("changes").text
     browser.press("insert")
     wait_for(lambda: browser.all("candidate"))
-    assert len(browser.all("candidate")) == 22
+    assert len(browser.all("candidate")) == len(ITEM_KINDS)
     browser.one("seam-typed").send_keys("+44 1632 960144")
     wait_for(lambda: browser.one("seam-list").get_attribute("data-typed") == "+44 1632 960144")
     first = browser.all("candidate")[0]
