@@ -258,9 +258,11 @@
     addEventListener("load", again);
   }
 
+  // On a machine that is busy what the page does there comes later than that.
+  const LATE_MS = 200;
   // Where the page is made narrower for a part to be seen, what that stands in shows only then; what the page itself does
   // there, shutting what is open, comes before the frame.
-  addEventListener("resize", () => opened && requestAnimationFrame(() => bringIntoView()));
+  addEventListener("resize", () => opened && requestAnimationFrame(() => (bringIntoView(), setTimeout(() => opened && bringIntoView(), LATE_MS))));
   // A port of its own: what is posted there goes at once, however busy the studio's window is with drawing its screen.
   const heard = ({ data }) => {
     if (data.rim === "scroll") return scrollTo({ top: data.to, behavior: "instant" });
