@@ -88,6 +88,7 @@ const rimHandles = ({ tell, turn }) => {
     Object.assign(told.style, { left: `${Math.max(0, Math.min(left, innerWidth - wide))}px`, top: `${y}px`, transform: `scale(${zoom})` });
   };
 
+  const snapsOf = ({ fitting, handle }) => [...fitting, ...handle.snaps];
   const limited = ({ least, most }, value) => Math.round(Math.min(most, Math.max(least, value)));
   const begin = (one) => {
     const part = partOf(one.handle), place = part && placeOf(one.handle, part);
@@ -109,14 +110,14 @@ const rimHandles = ({ tell, turn }) => {
   const follow = (value, at = "") => {
     const { handle } = held.one, number = String(limited(handle, value));
     held.value = Number(number);
-    held.at = at || handle.snaps.find(([px]) => px === held.value)?.[1] || "";
+    held.at = at || snapsOf(held.one).find(([px]) => px === held.value)?.[1] || "";
     const said = (declared) => Object.fromEntries(Object.entries(declared).map(([name, text]) => [name, text.replaceAll("#", number)]));
     turn(handle.follows.map(([selector, declared]) => ({ selector, declared: said(declared) })));
     draw();
   };
   const snapped = (value) => {
     const { handle } = held.one, { sign, across } = held.place;
-    const near = handle.snaps.filter(([at]) => at >= handle.least && at <= handle.most);
+    const near = snapsOf(held.one).filter(([at]) => at >= handle.least && at <= handle.most);
     if (handle.edge !== "gap" && handle.edge !== "padding") near.push(...held.edges.map((by) => [held.from + by * sign, across ? "in line with another edge" : "level with another edge"]));
     const [best, name] = near.reduce((one, other) => (Math.abs(other[0] - value) < Math.abs(one[0] - value) ? other : one), [Infinity, ""]);
     return Math.abs(best - value) <= SNAP_PX * zoom ? [best, name] : [value, ""];
@@ -141,7 +142,7 @@ const rimHandles = ({ tell, turn }) => {
   };
 
   const made = (handle) => {
-    const [group, mark, room, told] = ["div", "i", "b", "output"].map((name) => document.createElement(name)), one = { handle, group, mark, room, told };
+    const [group, mark, room, told] = ["div", "i", "b", "output"].map((name) => document.createElement(name)), one = { handle, group, mark, room, told, fitting: [] };
     for (const [name, value] of Object.entries({ role: "slider", tabindex: 0, "aria-label": handle.label, "aria-valuemin": handle.least, "aria-valuemax": handle.most })) mark.setAttribute(name, value);
     mark.dataset.handle = handle.name;
     // Where both lie at an edge of something low, its size is the one that is taken.
@@ -193,7 +194,7 @@ const rimHandles = ({ tell, turn }) => {
       known = shape;
       handles = listed.map(made);
       root.replaceChildren(Object.assign(document.createElement("style"), { textContent: STYLE }), ...handles.map(({ group }) => group));
-    } else handles.forEach((one, at) => (one.handle = listed[at]));
+    } else handles.forEach((one, at) => Object.assign(one, { handle: listed[at], fitting: [] }));
     again();
   };
   // What was painted, scrolled or opened: they stand where their things are now, in the layer that is the uppermost.
@@ -204,7 +205,7 @@ const rimHandles = ({ tell, turn }) => {
   // Comes while a handle is held, or after.
   const fitting = (name, snaps) => {
     const one = handles.find(({ handle }) => handle.name === name);
-    if (one) one.handle = { ...one.handle, snaps: [...snaps, ...one.handle.snaps] };
+    if (one) one.fitting = snaps;
   };
   const focus = () => handles.find(({ group }) => !group.hidden)?.mark.focus();
   for (const moving of ["scroll", "resize", "transitionend", "toggle"]) addEventListener(moving, again, { passive: true, capture: true });

@@ -258,11 +258,11 @@
     addEventListener("load", again);
   }
 
-  // On a machine that is busy what the page does there comes later than that.
-  const LATE_MS = 200;
   // Where the page is made narrower for a part to be seen, what that stands in shows only then; what the page itself does
   // there, shutting what is open, comes before the frame.
-  addEventListener("resize", () => opened && requestAnimationFrame(() => (bringIntoView(), setTimeout(() => opened && bringIntoView(), LATE_MS))));
+  addEventListener("resize", () => opened && requestAnimationFrame(() => bringIntoView()));
+  // A drawer that closes shuts the panels of its menu, in a task of its own that may come later than the frame.
+  addEventListener("toggle", ({ newState }) => newState === "closed" && opened === "panel" && requestAnimationFrame(() => bringIntoView()), true);
   // A port of its own: what is posted there goes at once, however busy the studio's window is with drawing its screen.
   const heard = ({ data }) => {
     if (data.rim === "scroll") return scrollTo({ top: data.to, behavior: "instant" });
