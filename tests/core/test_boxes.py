@@ -288,3 +288,25 @@ def test_a_frame_works_out_where_its_kids_stand_once() -> None:
 
     frame = Frame(void(), 10.0, 10.0, kids)
     assert not asked and frame.kids == frame.kids == () and asked == [1]
+
+
+@pytest.mark.parametrize(
+    ("above", "outer", "inner", "between"),
+    [
+        (8.0, 0.0, 3.0, 8.0),
+        (8.0, -5.0, 3.0, 3.0),
+        (8.0, 3.0, -5.0, 3.0),
+        (-2.0, -5.0, 3.0, -2.0),
+        (-2.0, -5.0, 0.0, -5.0),
+    ],
+)
+def test_of_margins_that_adjoin_the_greatest_and_the_least_count(
+    above: float, outer: float, inner: float, between: float
+) -> None:
+    """CSS 2, 8.3.1: a box's, those of the next one, and those of the first in that."""
+    list_ = Block(
+        within=[void(margin=Sides(block_start=inner))], contains_margins=False, margin=Sides(block_start=outer)
+    ).settle()
+    both = Block(within=[void(margin=Sides(block_end=above)), list_]).settle()
+    (_, first), (second, _) = stacked(both, 100.0)
+    assert second - first == between

@@ -23,7 +23,7 @@ from upper_rim.shipped import shelf
 from upper_rim.web.sites.models import StoredSite
 from upper_rim.web.studio.forms.form_error import Posted
 from upper_rim.web.studio.forms.posting import posted_edit
-from upper_rim.web.studio.workbench.handles import handles_of
+from upper_rim.web.studio.workbench.handles import OnStage, handles_of
 
 from .conftest import signed_in
 
@@ -51,7 +51,7 @@ def edited(sends: dict[str, str], said: str, number: int) -> Any:
 @pytest.mark.parametrize("node", nodes(), ids=lambda node: f"{type(node).__name__}-{node.id}")
 @pytest.mark.parametrize("width", [420, 1120])
 def test_every_value_within_a_handles_limits_is_taken_and_changes_that_node_alone(node: Any, width: int) -> None:
-    for handle in handles_of(DEMO, node, width, "", True, FITTER, "en"):
+    for handle in handles_of(DEMO, node, OnStage(width, "en", "", True, FITTER)):
         for number in {handle["least"], min(handle["least"] + 37, handle["most"]), handle["most"]}:
             made = edited(handle["sends"], handle["said"], number)
             assert isinstance(made, Site), (handle["name"], number, made)
@@ -65,7 +65,7 @@ def test_sizes_that_a_practitioner_takes_hold_of_have_a_handle() -> None:
     names: dict[str, set[str]] = {}
     for node in nodes():
         names.setdefault(type(node).__name__, set()).update(
-            one["name"] for one in handles_of(DEMO, node, 1120, "", False, FITTER, "en")
+            one["name"] for one in handles_of(DEMO, node, OnStage(1120, "en", "", False, FITTER))
         )
     wanted = {
         "Logo": "height_px",
@@ -77,7 +77,9 @@ def test_sizes_that_a_practitioner_takes_hold_of_have_a_handle() -> None:
     assert {kind: name for kind, name in wanted.items() if name not in names[kind]} == {}
     assert all("padding-block-start" in names[kind] for kind in ("Logo", "Row", "Cell", "Header"))
     folded = next(row for piece in DEMO.pieces for row in piece.rows if row.columns)
-    assert "track" not in {one["name"] for one in handles_of(DEMO, folded.cells[0], 300, "", False, FITTER, "en")}
+    assert "track" not in {
+        one["name"] for one in handles_of(DEMO, folded.cells[0], OnStage(300, "en", "", False, FITTER))
+    }
 
 
 @pytest.mark.parametrize("node", ["it-logo", "it-menu", "rw-main", "cl-start", "pc-main"])

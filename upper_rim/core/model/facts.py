@@ -1,5 +1,5 @@
-"""What is said of the site in several places, its address, hours and profiles, is one truth: who else says it, and where is
-it said otherwise?
+"""What is said of the site in several places, its address, hours and profiles, is one truth: who else says it, and where
+is it said otherwise?
 
 What changes in one place changes in all that said the same. A place may say less than another, and so taking something
 away concerns that place alone. It says otherwise where both say something of the same fact, and not the same.

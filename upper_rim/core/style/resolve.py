@@ -42,8 +42,8 @@ GROUNDED = frozenset({"panel", "drawer", "close"})
 OF_MENUS = frozenset({"menu", "entry", "opener"})
 """Roles of a menu's parts, which are elements each by itself."""
 SOME_OF: Mapping[Part, Part] = {"lower": "content", "apart": "content", "arrow": "icon"}
-"""Parts that are some of another one, and have what is said of all of that until more is said: some of a menu's entries,
-of a viewer's buttons."""
+"""Parts that are some of another one, and have what is said of all of that until more is said: some of a menu's
+entries, of a viewer's buttons."""
 
 
 _HELD_IN = frozenset({"hover", "pressed"})

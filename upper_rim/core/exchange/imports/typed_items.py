@@ -115,9 +115,12 @@ def _beside(icon: str, words: str) -> dict[str, Any]:
     return {"icon": icon, "words": {"text": words}, "words_shown": "beside"}
 
 
+_WORKS = (
+    r"site|website|web|design|designed|built|made|pictures?|photos?|photography|illustrations?|drawings?|words|texts?"
+    r"|maps?"
+)
 _CREDITED = re.compile(
-    r"((?:(?:site|website|web|design|designed|built|made|pictures?|photos?|photography|illustrations?|drawings?|words|texts?|maps?)"
-    r"\b[\w ,&-]*?)(?::| by))\s+(\S.*)",
+    rf"((?:(?:{_WORKS})\b[\w ,&-]*?)(?::| by))\s+(\S.*)",
     re.IGNORECASE,
 )
 

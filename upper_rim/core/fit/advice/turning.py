@@ -62,8 +62,8 @@ def _edited(site: Site, edit: Edit | None) -> Site | None:
 
 
 def _unlike(one: Site | None, other: Site | None, piece_id: str) -> frozenset[str]:
-    """The rows of a piece that are not the same in both sites; all of them, where the piece itself is not. None, where a
-    site or the piece is not there."""
+    """The rows of a piece that are not the same in both sites; all of them, where the piece itself is not. None, where
+    a site or the piece is not there."""
     if one is None or other is None:
         return frozenset()
     was, piece = (next((piece for piece in site.pieces if piece.id == piece_id), None) for site in (one, other))

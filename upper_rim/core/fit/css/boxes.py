@@ -51,7 +51,7 @@ def widest(boxes: Iterable[Box], viewport: Viewport) -> Intrinsic:
 
 
 Adjoining: TypeAlias = "tuple[Length, Length]"
-"""Of margins that adjoin, the greatest that is positive, and the least that is negative: together the margin there is."""
+"""Of margins that adjoin, the greatest positive one and the least negative one: together the margin there is."""
 
 
 class Sides(NamedTuple):

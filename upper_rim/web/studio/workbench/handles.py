@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 from dataclasses import asdict, dataclass, replace
-from typing import Any, Literal
+from typing import Any, Literal, NamedTuple
 
 from ....core.fit.css.amount import Viewport
 from ....core.fit.rows.fitter import VIEWPORT_HEIGHT_PX, Fitter
@@ -57,24 +57,32 @@ class Handle:
 _OfKind = Callable[[Any, str, Site], Iterator[Handle]]
 
 
-def handles_of(
-    site: Site, chosen: Any, width: int, band: str, has_room: bool, fitter: Fitter, language: str
-) -> list[dict[str, Any]]:
-    """As JSON, for the stage. `band`: for which one the tray sets, empty for all. `has_room`: whether padding shows
-    where there is none yet. `language`: that of the page on the stage."""
+class OnStage(NamedTuple):
+    """What is looked at, and how: the stage's `width`, and the `language` of the page on it; the `band` for which the
+    tray sets, empty for all; `has_room`: whether padding shows where there is none yet."""
+
+    width: int
+    language: str
+    band: str
+    has_room: bool
+    fitter: Fitter
+
+
+def handles_of(site: Site, chosen: Any, stage: OnStage) -> list[dict[str, Any]]:
+    """As JSON, for the stage."""
     styling = Styling(site)
     own = f".{site.key}-{chosen.id}"
     snaps = tuple(
         (step.size_px, f"as {step.name.replace('-', ' ')}") for step in steps(site, character_em(site, shelf().faces))
     )
-    found = [*_sizes(site, chosen, own, width), *_paddings(styling, chosen, band, has_room)]
-    if isinstance(chosen, Stage):
-        found += _slim_height(site, chosen, fitter, language, width)
+    found = [*_sizes(site, chosen, own, stage), *_paddings(styling, chosen, stage)]
     return [asdict(replace(one, snaps=snaps)) for one in found]
 
 
-def _sizes(site: Site, chosen: Any, own: str, width: int) -> Iterator[Handle]:
+def _sizes(site: Site, chosen: Any, own: str, stage: OnStage) -> Iterator[Handle]:
     match chosen:
+        case Stage():
+            yield from _slim_height(site, chosen, stage)
         case Row(shares=None):
             cells = f"{own}>.{site.key}-cells"
             yield _field(
@@ -82,29 +90,29 @@ def _sizes(site: Site, chosen: Any, own: str, width: int) -> Iterator[Handle]:
             )
         case Cell():
             yield _field(chosen, "gap_px", "Between items", "gap", own, ((own, {"gap": "#px"}),))
-            yield from _column(site, chosen, own, width)
+            yield from _column(site, chosen, own, stage.width)
         case Sidebar():
-            yield from _sidebar(site, chosen, own, width)
+            yield from _sidebar(site, chosen, own, stage.width)
         case _ if getattr(chosen, "kind", "") in _OF_KIND:
             yield from _OF_KIND[chosen.kind](chosen, own, site)
         case _:
             return
 
 
-def _slim_height(site: Site, stage: Stage, fitter: Fitter, language: str, width: int) -> Iterator[Handle]:
+def _slim_height(site: Site, chosen: Stage, stage: OnStage) -> Iterator[Handle]:
     """The wished height of a slimmed header's rows: each is drawn so high, within what it holds and what it is at rest,
     and moves up by what those above it are less high."""
-    piece = next(piece for piece in site.pieces if stage in getattr(piece, "stages", ()))
-    viewport = Viewport(float(width), VIEWPORT_HEIGHT_PX)
-    found = heights(fitter.as_published(), fitter.resolved(site), piece, language, viewport)
-    standing = next((one for one in found.standings if one.stage == stage.id), None) if found else None
+    piece = next(piece for piece in site.pieces if chosen in getattr(piece, "stages", ()))
+    viewport = Viewport(float(stage.width), VIEWPORT_HEIGHT_PX)
+    found = heights(stage.fitter.as_published(), stage.fitter.resolved(site), piece, stage.language, viewport)
+    standing = next((one for one in found.standings if one.stage == chosen.id), None) if found else None
     if found is None or standing is None or not standing.rows:
         return
     own, name = f".{site.key}-{piece.id}", site.key
     follows: list[tuple[str, dict[str, str]]] = []
     less: list[str] = []
     for row in standing.rows:
-        if row.row in stage.without:
+        if row.row in chosen.without:
             less.append(f"{row.rest_px:g}px")
             continue
         high = f"clamp({row.least_px:g}px,#px,{row.rest_px:g}px)"
@@ -118,8 +126,8 @@ def _slim_height(site: Site, stage: Stage, fitter: Fitter, language: str, width:
     ground, whole = f"{own}>.{name}-ground", " - ".join([f"{found.flow_px:g}px", *less])
     follows.append((ground, drawn_ground(f"({whole})")))
     tallest = max(row.drawn_px for row in standing.rows)
-    said = round(tallest) if stage.height_px is None else None
-    height = _field(stage, "height_px", "Height of this stage", "bottom", ground, tuple(follows), said)
+    said = round(tallest) if chosen.height_px is None else None
+    height = _field(chosen, "height_px", "Height of this stage", "bottom", ground, tuple(follows), said)
     yield replace(height, takes_room=False)
 
 
@@ -240,7 +248,7 @@ _OF_KIND: dict[str, _OfKind] = {
 """By the kind's name in documents."""
 
 
-def _paddings(styling: Styling, chosen: Any, band: str, has_room: bool) -> Iterator[Handle]:
+def _paddings(styling: Styling, chosen: Any, stage: OnStage) -> Iterator[Handle]:
     """At the four sides of what is chosen, as it is at rest."""
     element = styling.elements.get((chosen.id, "box"))
     if element is None or isinstance(chosen, Stage) or (isinstance(chosen, Row) and chosen.shares):
@@ -248,7 +256,7 @@ def _paddings(styling: Styling, chosen: Any, band: str, has_room: bool) -> Itera
     on = selector_of(styling, element)
     for side in SIDES:
         name = f"padding-{side}"
-        sends = {"do": "style", "node": chosen.id, "property": name, "part": "box", "state": "rest", "band": band}
+        sends = {"do": "style", "node": chosen.id, "property": name, "part": "box", "state": "rest", "band": stage.band}
         label = f"Padding, {_SIDE_NAMES[side]}"
         yield Handle(
             name,
@@ -261,7 +269,7 @@ def _paddings(styling: Styling, chosen: Any, band: str, has_room: bool) -> Itera
             ((on, {name: "#px"}),),
             sends,
             "#px",
-            is_shy=not has_room,
+            is_shy=not stage.has_room,
             takes_room="inline" in side,
         )
 

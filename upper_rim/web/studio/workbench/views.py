@@ -32,7 +32,7 @@ from ..preview.moving import looked_through
 from ..preview.trials import trial_of, tried_site
 from ..preview.viewing import OPENED_BY, looked_at, tray
 from ..words.reach import reason
-from .handles import handles_of
+from .handles import OnStage, handles_of
 from .outline import kind_of, outline_of
 from .scroll_ruler import movement_shown
 from .trying_on import tried_on
@@ -71,6 +71,8 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
     movement = movement_shown(fitter, shown, seen_piece, chosen, page, looked, width, tray_shown["tray"])
     found = legible(fitter, shown, seen_piece, page, width)
     outline = outline_of(piece, site, page, found.marks | marks_of(fits))
+    language = page.language if page else site.language
+    on_stage = OnStage(width, language, tray_shown["band"], tray_shown["tray"] == "room", fitter)
     context = {
         **tray_shown,
         **movement,
@@ -105,15 +107,7 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "swatch_names": [swatch.name for swatch in site.swatches],
         "ruler": _ruler(shown),
         "stage_page": quote(page.path, safe="/%") if page else "",
-        "handles": handles_of(
-            site,
-            chosen,
-            width,
-            tray_shown["band"],
-            tray_shown["tray"] == "room",
-            fitter,
-            page.language if page else site.language,
-        ),
+        "handles": handles_of(site, chosen, on_stage),
         "elsewhere": _elsewhere(chosen, site),
         "has_icon": isinstance(chosen, IconLink | MenuItem),
         "trial": trial,
