@@ -33,11 +33,8 @@ from upper_rim.core.kinds.pieces.base import Piece, ReachRule
 from upper_rim.core.kinds.pieces.footer import Footer
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.rows import Aligned, Cell, Columns, Row, Track
-from upper_rim.core.model.editing.apply import apply
 from upper_rim.core.model.editing.check import broken_references, roles_of
-from upper_rim.core.model.editing.edits import Add, Edit, Remove, Together
 from upper_rim.core.model.site import Asset, Band, Menu, Page, Site
-from upper_rim.core.style.resolve import styled_in
 from upper_rim.core.values.rich import RichWords
 from upper_rim.core.values.styling import LIMITED, Declaration, RoleDefault
 from upper_rim.core.values.targets import ToAddress, ToNothing
@@ -45,6 +42,7 @@ from upper_rim.core.values.words import Words
 
 from .core.generated import CONTENT, CONTENTS, SPLICE
 from .lengths import any_length, takes_lengths
+from .nodes import redressed
 
 VOCABULARY: dict[str, list[str]] = {
     "en": ["Fares", "Harbours", "Island guide", "Timetable", "Book", "Travelling with us", "Lost & found", "News", "A–Z", "Half-price days", "Waffle", "AVATAR To Yo"],
@@ -199,15 +197,7 @@ class FittedMaker:
         return node.replaced(styles=self._declared(roles_of(node), most))
 
     def redressed(self, site: Site) -> Site:
-        """With other styles on one node."""
-        node = self.chance.choice([node for piece in site.pieces for node in styled_in(piece)])
-        edits: list[Edit] = [Remove(nodes=tuple(style.id for style in node.styles))] if node.styles else []
-        new = tuple(style.model_dump() for style in self._declared(roles_of(node), 3))
-        if new:
-            edits.append(Add(parent=node.id, slot="styles", values=new))
-        made = apply(site, Together(edits=tuple(edits))) if edits else site
-        assert isinstance(made, Site), made
-        return made
+        return redressed(site, self.chance, lambda node: self._declared(roles_of(node), 3))
 
     def _piece(self, kind: type[Piece], node: str, rows: int) -> Piece:
         made = kind(

@@ -8,6 +8,7 @@ from pydantic import ValidationError
 
 from tests.core.generated import VALUES, Maker
 from tests.lengths import any_length, takes_lengths
+from tests.nodes import redressed
 from upper_rim.core.kinds.entries import Entry
 from upper_rim.core.kinds.items import ITEM_KINDS
 from upper_rim.core.kinds.items.button import ButtonItem
@@ -26,7 +27,17 @@ from upper_rim.core.kinds.rows import Cell, Row
 from upper_rim.core.model.editing.check import broken_references, roles_of
 from upper_rim.core.model.site import Band, Menu, Site
 from upper_rim.core.values.rich import RichWords
-from upper_rim.core.values.styling import LIMITED, STATES_OF, Declaration, Look, Role, RoleDefault, Swatch, Tied
+from upper_rim.core.values.styling import (
+    LIMITED,
+    LOOK_PARTS,
+    STATES_OF,
+    Declaration,
+    Look,
+    Role,
+    RoleDefault,
+    Swatch,
+    Tied,
+)
 from upper_rim.core.values.targets import ToAddress
 from upper_rim.core.values.words import Words
 
@@ -125,6 +136,21 @@ class StyledMaker(Maker):
         return tuple(
             RoleDefault(id=self.new_id("rd"), role=role, styles=self._declared({"box": role}, 6)) for role in roles
         )
+
+    def redressed(self, site: Site) -> Site:
+        """With other styles on one node, or on all that wear a look, or have a role in the site or in one piece."""
+        chance, piece = self.chance, self.chance.choice(site.pieces)
+        match chance.randrange(5):
+            case 0:
+                look = chance.choice(site.looks)
+                other = look.replaced(styles=self._declared(dict.fromkeys(LOOK_PARTS, "entry"), 7))
+                return site.replaced(looks=tuple(other if one is look else one for one in site.looks))
+            case 1:
+                return site.replaced(roles=self._defaults(6))
+            case 2:
+                made = piece.replaced(roles=self._defaults(4, ROLES[1:]))
+                return site.replaced(pieces=tuple(made if one is piece else one for one in site.pieces))
+        return redressed(site, chance, lambda node: self._declared(roles_of(node), 5))
 
     def _dressed(self, node: Any, most: int) -> Any:
         wears = tuple(self.chance.sample([f"lk-{at}" for at in range(4)], self.chance.choice([0, 0, 1, 2])))

@@ -62,7 +62,7 @@ def test_every_value_is_set_with_keys_alone_and_each_is_one_edit(bench: Browser,
     look_at(bench, facet)
     unset = []
     for control in controls_of(bench):
-        name, before = control.removeprefix("w-s-it-book-"), bench.posts()
+        name, before = control.removeprefix("w-s-"), bench.posts()
         if is_set_here(bench, control):
             continue
         field = field_of(bench, control)
@@ -452,3 +452,44 @@ def test_the_edge_of_the_tray_is_moved_by_pointer_and_by_keys_and_stays(bench: B
     ActionChains(bench.driver).double_click(bench.one("tray-height")).perform()
     assert heights() == before
     assert bench.posts() == 0
+
+
+def test_what_was_typed_for_one_thing_and_refused_is_not_shown_at_another(bench: Browser) -> None:
+    look_at(bench, "ground")
+    field = bench.one("style-background-color")
+    before = bench.posts()
+    bench.js(
+        "arguments[0].value = 'no colour'; arguments[0].dispatchEvent(new Event('change', {bubbles: true}))", field
+    )
+    wait_for(lambda: bench.all("notice"))
+    assert bench.one("style-background-color").get_attribute("aria-invalid") == "true" and bench.posts() == before + 1
+    bench.acted(lambda: bench.js("document.querySelector('#line-it-menu').click()"))
+    there = bench.one("style-background-color")
+    assert there == field, "the control is used again"
+    assert (there.get_attribute("value"), there.get_attribute("aria-invalid")) == ("", None)
+    bench.acted(lambda: bench.js("document.querySelector('#line-it-book').click()"))
+    assert bench.one("style-background-color").get_attribute("value") != "no colour"
+
+
+def test_an_arrow_in_a_field_counts_though_one_leaves_it_at_once(bench: Browser) -> None:
+    look_at(bench, "room")
+    field = bench.one("style-inline-size")
+    field.click()
+    field.send_keys("120px", Keys.TAB)
+    wait_for(lambda: is_set_here(bench, "w-s-inline-size"))
+    field = bench.one("style-inline-size")
+    field.click()
+    bench.acted(lambda: field.send_keys(Keys.ARROW_UP, Keys.TAB))
+    wait_for(lambda: bench.one("style-inline-size").get_attribute("value") == "121px")
+    for _ in range(2):
+        bench.acted(lambda: bench.press("undo"))
+
+
+def test_what_a_sheet_lists_is_drawn_each_time_that_it_opens(bench: Browser) -> None:
+    look_at(bench, "ground")
+    for line in ("line-it-menu", "line-pc-main", "line-it-book"):
+        bench.press("create-piece")
+        wait_for(lambda: bench.js("return document.querySelectorAll('#create-list button').length > 3"))
+        bench.js("document.querySelector('#create-piece').close()")
+        wait_for(lambda: "One moment" in bench.js("return document.querySelector('#create-list').textContent"))
+        bench.acted(lambda line=line: bench.js("document.getElementById(arguments[0]).click()", line))

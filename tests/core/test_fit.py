@@ -9,6 +9,7 @@ from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
 from functools import cache
 from pathlib import Path
+from typing import Any
 
 import pytest
 from hypothesis import given, settings
@@ -16,6 +17,7 @@ from hypothesis import strategies as st
 from pydantic import ValidationError
 
 from tests.fitted_sites import FittedMaker
+from tests.styled_sites import StyledMaker
 from upper_rim.cli.__main__ import main
 from upper_rim.core.exchange.bundle import write_bundle
 from upper_rim.core.fit.advice.columns import measures
@@ -26,6 +28,7 @@ from upper_rim.core.fit.css.amount import Viewport
 from upper_rim.core.fit.css.linear import Linear, LinearSpan, larger
 from upper_rim.core.fit.rows.estimates import Estimates
 from upper_rim.core.fit.rows.fitter import Fitter
+from upper_rim.core.fit.rows.styles import LAID_OUT
 from upper_rim.core.fit.rows.sweep import FROM_PX, TO_PX, RowFit, _Looked, frame_at
 from upper_rim.core.fit.text.breaking import opportunities, transformed
 from upper_rim.core.fit.text.paragraph import Measurer, Paragraph, Run
@@ -45,8 +48,9 @@ from upper_rim.core.model.editing.apply import apply
 from upper_rim.core.model.editing.edits import Add, Set, SetEach, edit_adapter
 from upper_rim.core.model.site import Band, Menu, Page, Site
 from upper_rim.core.output.fitting import fitter_of
+from upper_rim.core.style.resolve import Resolved, StyledElement, Styling
 from upper_rim.core.values.rich import MARKS, RichWords, clean
-from upper_rim.core.values.styling import Declaration
+from upper_rim.core.values.styling import Declaration, State
 from upper_rim.core.values.targets import ToAddress, ToPage
 from upper_rim.core.values.words import Translation, Words
 from upper_rim.demo import ostrey
@@ -181,16 +185,55 @@ def test_no_change_of_what_a_row_is_made_of_is_overlooked() -> None:
     assert need(with_cell(two.replaced(gap_px=50))) == pytest.approx(need(with_cell(two)) + 50)
 
 
-@pytest.mark.parametrize("seed", range(8))
-def test_what_is_kept_over_edits_of_styles_is_what_would_be_made_anew(seed: int) -> None:
-    maker = FittedMaker(seed)
-    site, contents = maker.site()
+def check_that_all_is_as_if_made_anew(
+    maker: FittedMaker | StyledMaker, site: Site, contents: dict[str, bytes], edits: int
+) -> None:
     made = fitter(contents.__getitem__)
-    for _ in range(5):
+    for _ in range(edits):
         site = maker.redressed(site)
         for piece in site.pieces:
             anew = fitter(contents.__getitem__).rows(site, piece)
-            assert [fit.stretches for fit in made.rows(site, piece)] == [fit.stretches for fit in anew], seed
+            assert [fit.stretches for fit in made.rows(site, piece)] == [fit.stretches for fit in anew]
+
+
+@pytest.mark.parametrize("seed", range(8))
+def test_what_is_kept_over_edits_of_styles_is_what_would_be_made_anew(seed: int) -> None:
+    maker = FittedMaker(seed)
+    check_that_all_is_as_if_made_anew(maker, *maker.site(), edits=5)
+
+
+@pytest.mark.parametrize("seed", range(4))
+def test_so_it_is_where_what_is_painted_looks_and_defaults_change(seed: int) -> None:
+    maker = StyledMaker(seed)
+    check_that_all_is_as_if_made_anew(maker, maker.styled_site(2), {}, edits=8)
+
+
+def test_boxes_are_made_from_the_properties_that_are_told_to_lay_out_and_no_others(
+    monkeypatch: pytest.MonkeyPatch,
+) -> None:
+    asked: set[tuple[str, str]] = set()
+    resolve = Styling.resolve
+
+    def told(styling: Styling, element: StyledElement, name: str, state: State = "rest", band: Any = None) -> Resolved:
+        asked.add((name, state))
+        return resolve(styling, element, name, state, band)
+
+    monkeypatch.setattr(Styling, "resolve", told)
+    for seed in range(3):
+        site = StyledMaker(seed).styled_site(2)
+        for piece in site.pieces:
+            fitter().rows(site, piece)
+    assert asked == {(name, "rest") for name in LAID_OUT}
+
+
+def test_a_colour_sweeps_no_row_again() -> None:
+    site, made = menu_site(*LABELS), fitter()
+    before = only_row(site, "de", made)
+    style = {"id": "st-a", "property": "background-color", "value": "#204a46"}
+    hover = {"id": "st-b", "property": "font-size", "value": "30px", "part": "content", "state": "hover"}
+    painted = apply(site, Add(parent="it-menu", slot="styles", values=(style, hover)))
+    assert isinstance(painted, Site)
+    assert only_row(painted, "de", made) is before
 
 
 def test_threads_that_share_a_fitter_are_told_what_each_would_be_alone() -> None:

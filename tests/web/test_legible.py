@@ -9,19 +9,24 @@ from typing import Any
 import pytest
 from django.contrib.auth.models import User
 
+from tests.styled_sites import StyledMaker
 from upper_rim.core.findings.checks.legibility import squeezed
+from upper_rim.core.fit.rows.fitter import Fitter
 from upper_rim.core.kinds.items import Item
 from upper_rim.core.kinds.items.map import MapItem
 from upper_rim.core.kinds.items.rich import RichText
 from upper_rim.core.kinds.items.text import TextItem
 from upper_rim.core.kinds.pieces.footer import Footer
 from upper_rim.core.kinds.rows import Cell, Row, Track
+from upper_rim.core.model.editing.apply import apply
+from upper_rim.core.model.editing.edits import Add, Remove, Together
 from upper_rim.core.model.site import Site
 from upper_rim.core.output.fitting import fitter_of
 from upper_rim.core.values.rich import RichWords
 from upper_rim.demo import ostrey
 from upper_rim.shipped import shelf
 from upper_rim.web.sites.models import StoredSite
+from upper_rim.web.studio.preview.legible import glimpsed
 
 from .conftest import signed_in
 
@@ -57,6 +62,37 @@ def test_an_item_is_squeezed_where_it_has_less_than_half_of_what_it_asks_for(
     fitter = fitter_of(shelf(), contents.__getitem__, 2026)
     found = list(squeezed(fitter, site, footer, "en", width))
     assert [(one.node, one.amount) for one in found] == ([] if px is None else [("it-new", px)])
+
+
+@pytest.mark.parametrize("seed", range(4))
+def test_what_is_kept_of_contrast_over_edits_is_what_would_be_found_anew(seed: int) -> None:
+    maker, (_, contents) = StyledMaker(seed), ostrey()
+
+    def fitter() -> Fitter:
+        return fitter_of(shelf(), contents.__getitem__, 2026)
+
+    site, kept = maker.styled_site(2), fitter()
+    for _ in range(12):
+        site = maker.redressed(site)
+        for piece in site.pieces:
+            assert glimpsed(kept, site, piece) == glimpsed(fitter(), site, piece)
+
+
+def test_a_drawer_is_looked_at_again_when_the_menu_that_opens_it_is_dressed_otherwise() -> None:
+    site, contents = ostrey()
+    kept = fitter_of(shelf(), contents.__getitem__, 2026)
+    clear = {"id": "st-clear", "property": "background-color", "value": "transparent"}
+    add = Add(parent="pc-drawer", slot="styles", values=(clear,))
+    site = apply(site, Together(edits=(Remove(nodes=("st-drawer-reach-b1",)), add)))
+    assert isinstance(site, Site)
+    (drawer,) = (piece for piece in site.pieces if piece.kind == "drawer")
+    ((_, item), *_) = site.holders(drawer)
+    before = glimpsed(kept, site, drawer)
+    ground = {"id": "st-new", "property": "background-color", "value": "#12344d", "part": "opened"}
+    dressed = apply(site, Add(parent=item.id, slot="styles", values=(ground,)))
+    assert isinstance(dressed, Site)
+    found = glimpsed(kept, dressed, next(piece for piece in dressed.pieces if piece.id == drawer.id))
+    assert found != before and any(one.failing for one in found.values())
 
 
 def test_hard_texts_are_told_above_in_the_outline_and_after_an_edit(ferries: StoredSite, ada: User) -> None:

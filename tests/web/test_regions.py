@@ -69,7 +69,7 @@ def test_an_edit_brings_what_it_changed(ferries: StoredSite, ada: User) -> None:
         "select": "it-book",
     }
     answer = client.post(BENCH, {**form, "tray": "edge"}, headers=shown(first))
-    assert {name for name, (_, stays) in regions(answer).items() if not stays} == {"style-1"}
+    assert {name for name, (_, stays) in regions(answer).items() if not stays} == {"style-1", "states", "steps"}
     assert b"3px" in answer.content
     renamed = client.post(
         BENCH, {"do": "set", "node": "pc-main", "field": "name", "value": "Top"}, headers=shown(answer)

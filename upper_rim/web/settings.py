@@ -57,8 +57,8 @@ TEMPLATES = [
     {
         "BACKEND": "django.template.backends.django.DjangoTemplates",
         "DIRS": [ROOT / "upper_rim" / "web"],
-        "APP_DIRS": True,
         "OPTIONS": {
+            "loaders": [("django.template.loaders.cached.Loader", ["upper_rim.web.templates.Loader"])],
             "context_processors": [
                 "django.template.context_processors.request",
                 "django.contrib.auth.context_processors.auth",

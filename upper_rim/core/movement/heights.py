@@ -20,7 +20,7 @@ from ..kinds.pieces.base import Piece
 from ..kinds.rows import Row
 from ..model.site import Site
 from ..model.stages import hands_over, in_stage, stages_in
-from ..style.resolve import Styling
+from ..style.resolve import Styling, styling_of
 
 
 class Thing(NamedTuple):
@@ -112,14 +112,12 @@ class Heights(NamedTuple):
     reach_px: float
 
 
-def heights(
-    fitter: Fitter, site: Site, piece: Piece, language: str, viewport: Viewport, styling: Styling | None = None
-) -> Heights | None:
-    """None where it does not show at that width. `styling`: the site's, where it is known."""
+def heights(fitter: Fitter, site: Site, piece: Piece, language: str, viewport: Viewport) -> Heights | None:
+    """None where it does not show at that width."""
     whole = fitter.whole(site, piece, language, viewport)
     if whole is None:
         return None
-    rest, known = value(whole.frame.height), styling or Styling(site)
+    rest, known = value(whole.frame.height), styling_of(site)
 
     def opacity(node: str) -> float:
         return float(known.resolve(known.elements[node, "box"], "opacity", "rest", whole.band).value)

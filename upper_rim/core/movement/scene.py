@@ -22,7 +22,7 @@ from ..languages import direction
 from ..model.site import Page, Site
 from ..model.stages import stages_in
 from ..reach.coverage import Coverage
-from ..style.resolve import Styling, band_at
+from ..style.resolve import band_at
 from ..style.type.faces import character_em
 from ..style.type.scale import sidebar_needs_px
 from .heights import Heights, StageHeights, greatest_px, heights, settled_px
@@ -93,7 +93,6 @@ class Scenes:
         self.fitter, self.site = fitter, fitter.resolved(site)
         self.coverage = Coverage(self.site)
         self.em = character_em(self.site, fitter.faces)
-        self._styling: Styling | None = None
         self._heights: dict[tuple[str, str, tuple[int, int]], Heights | None] = {}
 
     def of(
@@ -138,8 +137,7 @@ class Scenes:
         key = (piece.id, language, viewport_px)
         if key not in self._heights:
             viewport = Viewport(float(viewport_px[0]), float(viewport_px[1]))
-            self._styling = self._styling or Styling(self.site)
-            self._heights[key] = heights(self.fitter, self.site, piece, language, viewport, self._styling)
+            self._heights[key] = heights(self.fitter, self.site, piece, language, viewport)
         return self._heights[key]
 
 

@@ -13,7 +13,7 @@ from ..model.site import Site
 from ..values.properties import PROPERTIES
 from ..values.styling import STATES_OF, State
 from .paint.colour import Palette
-from .resolve import StyledElement, Styling
+from .resolve import StyledElement, styling_of
 
 
 class SeenEffect(NamedTuple):
@@ -79,7 +79,7 @@ ENOUGH = 24
 class _Looked:
     def __init__(self, site: Site, names: Collection[str]) -> None:
         self._names = names
-        self.styling = Styling(site)
+        self.styling = styling_of(site)
         self._palette = Palette(site)
         self._shown: dict[tuple[StyledElement, State, str | None], tuple[str, ...]] = {}
 

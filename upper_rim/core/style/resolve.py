@@ -26,6 +26,7 @@ from ..kinds.items.base import BaseItem
 from ..kinds.moving import Stage
 from ..kinds.pieces.base import Piece
 from ..model.editing.check import roles_of
+from ..model.memo import Memo
 from ..model.site import Site
 from ..model.stages import stages_of
 from ..values.properties import PROPERTIES
@@ -273,6 +274,14 @@ class Styling:
         """An element that is nothing but its role, in no piece: for specimens of the site's defaults."""
         top = StyledElement("", "box", "piece", "", None)
         return top if role == "piece" else StyledElement("", "box", role, "", top)
+
+
+_stylings: Memo[Site, Styling] = Memo(8)
+
+
+def styling_of(site: Site) -> Styling:
+    """What is kept of this very site: all who ask about it find what the others have worked out."""
+    return _stylings.of(site, Styling)
 
 
 _RELATIVE = re.compile(r"(?<![\w.])([+-]?(?:\d+\.?\d*|\.\d+))(em|%)")

@@ -25,7 +25,7 @@ from ...core.output.page.compose import Composer
 from ...core.output.page.specimen import IN_PIECE, look_document, role_document, states_document
 from ...core.output.search.search_html import results_path
 from ...core.reach.begun import begun
-from ...core.style.resolve import Styling, element_in
+from ...core.style.resolve import element_in, styling_of
 from ...core.values.styling import STATES_OF, Part
 from ...shipped import shelf
 from ..sites import contents, store
@@ -149,7 +149,7 @@ def _specimen(request: HttpRequest, site: Site) -> HttpResponse:
             return HttpResponse(look_document(site, shelf(), parts[1], PARTS_PATH))
         _, node, part, band = parts
         site, node = _in_its_stage(site, node)
-        styling, role = Styling(site), part.removeprefix(IN_PIECE)
+        styling, role = styling_of(site), part.removeprefix(IN_PIECE)
         if role == part:
             element = styling.elements[node, cast(Part, part)]
         else:

@@ -110,6 +110,7 @@ def steps_left(site_id: int, author: AbstractBaseUser) -> tuple[bool, bool]:
     """Whether the author can undo, and redo."""
     kinds = set(
         Revision.objects.filter(site_id=site_id, author_id=author.pk, spent=False)
+        .order_by("kind")
         .values_list("kind", flat=True)
         .distinct()
     )

@@ -3,7 +3,7 @@ for?"""
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 
 from ...fit.css.amount import Viewport
 from ...fit.css.boxes import Frame
@@ -25,11 +25,14 @@ _USUAL_PX = 240.0
 """What an item asks for that is of use only where it is wide, and says no width: but no more than it could fill."""
 
 
-def weak_texts_of(seen: Glimpse) -> Iterator[Finding]:
-    for node, one in seen.failing.items():
-        yield Finding("weak text", node, about={"ratio": one.ratio, "needed": one.needed})
-    for node in sorted(seen.pictured):
-        yield Finding("over a picture", node)
+def weak_texts_of(seen: Mapping[str, Glimpse]) -> Iterator[Finding]:
+    """`seen`: by node."""
+    for node, (failing, _) in seen.items():
+        if failing is not None:
+            yield Finding("weak text", node, about={"ratio": failing.ratio, "needed": failing.needed})
+    for node, (_, is_pictured) in seen.items():
+        if is_pictured:
+            yield Finding("over a picture", node)
 
 
 def squeezed(fitter: Fitter, site: Site, piece: Piece, language: str, viewport_px: int) -> Iterator[Finding]:

@@ -33,6 +33,7 @@ from ...style.resolve import Styling
 from ...style.type.faces import Face, character_em, faces_in_use
 from ...style.type.scale import sidebar_needs_px
 from ...values.brands import Brands
+from ...values.styling import RoleDefault
 from ..css.amount import Viewport
 from ..css.base import BaseSheets
 from ..css.block import offset_in
@@ -46,6 +47,7 @@ from .cells import Memory
 from .estimates import Estimates
 from .held import Share, held_in
 from .setting import Known, Setting, Skeleton, Styles
+from .styles import laid_out
 from .sweep import FROM_PX, TO_PX, Context, Laid, RowFit, look, sweep
 
 VIEWPORT_HEIGHT_PX = 800.0
@@ -158,7 +160,7 @@ class Fitter:
         name = (piece.id, row.id, language)
         piece = in_stage(piece, row.stage)
         given = (
-            _foundations(site), piece, row, _menus_in(row, site), site.pages, site.assets, site.name,
+            _foundations(site), piece.replaced(rows=()), row, _menus_in(row, site), site.pages, site.assets, site.name,
             self.measurer(site), held_in(site, piece),
         )  # fmt: skip
         return self.kept(("row", *name), given, lambda: self._seen_anew(site, piece, row, language))
@@ -241,7 +243,7 @@ class Fitter:
             (_foundations(site), site.menus, site.pages, site.assets, site.name, piece.replaced(rows=()), row),
             lambda: site.replaced(pieces=(piece.replaced(rows=(row,)),)),
         )
-        name, skeleton = ("styles", piece.id, row.id), _skeleton(site, piece, row)
+        name, skeleton = ("styles", piece.id, row.id), self._skeleton(site, piece, row)
         before = self._known.get(name)
         known = self.kept(name, skeleton, lambda: before[1].carried(skeleton) if before else Known(skeleton))
         return Setting(
@@ -260,6 +262,15 @@ class Fitter:
             year=self.year,
             estimates=Estimates() if self.foresees else None,
         )
+
+    def _skeleton(self, site: Site, piece: Piece, row: Row) -> Skeleton:
+        nodes: dict[str, tuple[Any, ...]] = {row.id: (piece.id, laid_out(row.styles), row.wears)}
+        for cell in row.cells:
+            nodes[cell.id] = (row.id, laid_out(cell.styles), cell.wears)
+            for item in cell.items:
+                nodes[item.id] = (cell.id, laid_out(item.styles), item.wears, item.kind, *item.roles.values())
+        said = (piece.id, laid_out(piece.styles), piece.wears, _defaults(piece.roles))
+        return Skeleton(self.kept("laid out", _foundations(site), lambda: _laid_out_foundations(site)), said, nodes)
 
     def _longest_trail(self, site: Site, item: Trail, language: str) -> list[Step]:
         told = (item.words, item.menu, site.menus, site.pages, site.language)
@@ -353,13 +364,14 @@ def _menus_in(row: Row, site: Site) -> tuple[Any, ...]:
     return tuple(menu for menu in site.menus if menu.id in shown)
 
 
-def _skeleton(site: Site, piece: Piece, row: Row) -> Skeleton:
-    nodes: dict[str, tuple[Any, ...]] = {row.id: (piece.id, row.styles, row.wears)}
-    for cell in row.cells:
-        nodes[cell.id] = (row.id, cell.styles, cell.wears)
-        for item in cell.items:
-            nodes[item.id] = (cell.id, item.styles, item.wears, item.kind, *item.roles.values())
-    return Skeleton(_foundations(site), (piece.id, piece.styles, piece.wears, piece.roles), nodes)
+def _defaults(roles: Iterable[RoleDefault]) -> tuple[Any, ...]:
+    return tuple((default.role, laid_out(default.styles)) for default in roles)
+
+
+def _laid_out_foundations(site: Site) -> tuple[Any, ...]:
+    looks = tuple((look.id, laid_out(look.styles)) for look in site.looks)
+    unstyled = site.replaced(looks=(), roles=())
+    return (_foundations(unstyled), looks, _defaults(site.roles))
 
 
 def _foundations(site: Site) -> tuple[Any, ...]:

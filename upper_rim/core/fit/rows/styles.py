@@ -3,14 +3,32 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Iterable
 from typing import Any, NamedTuple
 
 from ...style.lengths import NoLength, computed_line_height
 from ...style.resolve import StyledElement, Styling
+from ...values.styling import Declaration
 from ..css.amount import Amount, Relative, amount, times
 from ..css.boxes import NONE, SIDES, SIZES, Sides
 from ..css.linear import whole
 from ..text.typesetting import Type
+
+LAID_OUT = frozenset(
+    (
+        *SIZES.values(),
+        *(f"{edge}-{side}" for edge in ("padding", "margin") for side in SIDES),
+        *(f"border-{side}-{what}" for side in SIDES for what in ("style", "width")),
+        *("font-size", "line-height", "letter-spacing", "word-spacing"),
+        *("font-family", "font-weight", "font-style", "font-stretch", "text-transform"),
+    )
+)
+"""The properties that boxes are made from, all at rest: what is said of others moves nothing."""
+
+
+def laid_out(styles: Iterable[Declaration]) -> tuple[Declaration, ...]:
+    """Those of the declarations that boxes are made from."""
+    return tuple(style for style in styles if style.property in LAID_OUT and style.state == "rest")
 
 
 class BoxStyle(NamedTuple):

@@ -24,7 +24,7 @@ from ...model.tree import items_of
 from ...style.own_css import own_css
 from ...style.paint.colour import Palette
 from ...style.paint.pictures import Pictures
-from ...style.resolve import Styling
+from ...style.resolve import Styling, styling_of
 from ...style.type.faces import faces_in_use, families
 from ..naming import named
 from ..shelf import Shelf
@@ -82,7 +82,7 @@ def site_rules(
     `forced`: with classes that stand for states, and all roles, for specimens of states. `only_band`: as in that band,
     however wide the viewport (an empty text: as where no band counts).
     """
-    key, styling = site.key, Styling(site)
+    key, styling = site.key, styling_of(site)
     used = faces_in_use(site, shelf.faces)
     rules = StyleRules(styling, families(site, used), forced=forced, only_band=only_band)
     moving = MovementRules(site, styling, fitter) if fitter is not None else None

@@ -21,7 +21,7 @@ from ...style.lengths import NoLength, Room, pixels
 from ...style.paint.colour import CLEAR, Palette, Rgba
 from ...style.paint.painting import Painter, PaintView
 from ...style.paint.pictures import Pictures
-from ...style.resolve import StyledElement, Styling
+from ...style.resolve import StyledElement, Styling, styling_of
 from ...values.properties import SIDES, arguments_of
 from .shapes import Clipped, Drawing, Edge, Ground, IconShown, PictureShown, Rect, Shape, TextLine
 
@@ -36,7 +36,7 @@ class PieceDrawer:
     def __init__(self, site: Site, fitter: Fitter) -> None:
         self.site = fitter.resolved(site)
         self._fitter = fitter
-        self._styling = Styling(self.site)
+        self._styling = styling_of(self.site)
         self._painter = Painter(self._styling)
         self._pictures = fitter.kept("pictures", self.site.assets, lambda: fitter.pictures(self.site))
 

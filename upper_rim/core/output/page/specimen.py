@@ -27,7 +27,7 @@ from ...model.editing.edits import Set
 from ...model.editing.refusal import Refusal
 from ...model.site import Menu, Site
 from ...model.tree import ancestors, find, items_of
-from ...style.resolve import StyledElement, Styling
+from ...style.resolve import StyledElement, styling_of
 from ...values.rich import RichWords
 from ...values.styling import LOOK_PARTS, STATES_OF, Part, State
 from ...values.words import Words
@@ -127,7 +127,7 @@ def look_document(site: Site, shelf: Shelf, look: str, font_url: str) -> str:
     if all(one.id != look for one in site.looks):
         raise ValueError(look)
     site = site.replaced(pieces=(*site.pieces, _sample_piece(look)), menus=(*site.menus, _SAMPLE_MENU))
-    context, styling = pageless(site, shelf, site.language), Styling(site)
+    context, styling = pageless(site, shelf, site.language), styling_of(site)
     shown = (
         _around(site, styling.elements[item.id, "box"], tuple(_on_no_page(item.markup(context), context)))
         for item in items_of(site.pieces[-1:])
@@ -314,7 +314,7 @@ def _menu_part(context: SiteContext, item: MenuItem, part: Part) -> tuple[Elemen
 
 def _around(site: Site, styled: StyledElement, inner: tuple[Markup, ...]) -> Markup:
     """What an element stands on: its cell, its row, its piece, with their own looks."""
-    styling = Styling(site)
+    styling = styling_of(site)
     parent: StyledElement | None = styled.parent if styled.role == "column-rule" or not styled.node else styled
     while parent is not None:
         holder = styling.holders[parent.node]

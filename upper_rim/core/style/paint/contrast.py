@@ -15,11 +15,11 @@ from ...kinds.pieces.base import Piece
 from ...model.site import Site
 from ...values.styling import State
 from ..lengths import NoLength
-from ..resolve import FOCUSABLE, StyledElement, Styling
+from ..resolve import FOCUSABLE, StyledElement, styling_of
 from .colour import Rgba, contrast_ratio, over, read_colour, shifted
 from .painting import Coats, Ground, Painter, PaintView, composed, hardest, in_bytes
 from .pictures import Pictures
-from .texts import texts_of
+from .texts import ShownText, texts_of
 
 TEXT, LARGE_TEXT, NON_TEXT = 4.5, 3.0, 3.0
 LARGE_PX, LARGE_BOLD_PX, BOLD = 24.0, 18.66, 700
@@ -156,7 +156,7 @@ class Weak(NamedTuple):
 
 def weak_texts(site: Site, pictures: Pictures) -> Iterator[Weak]:
     """All texts that fail WCAG 2.2, 1.4.3: every one in a piece, in every state and band."""
-    styling = Styling(site)
+    styling = styling_of(site)
     painter = Painter(styling, pictures)
     widths = _looked_at(site)
     told: set[tuple[str, StyledElement, State]] = set()
@@ -178,29 +178,37 @@ def _looked_at(site: Site) -> dict[str | None, float]:
 
 
 class Glimpse(NamedTuple):
-    """What is seen at once of a piece's texts: of those on plain grounds the worst that fails, by node; and the nodes
-    whose text a picture lies behind."""
+    """What is seen at once of a node's texts: of those on plain grounds the worst that fails, and whether a picture
+    lies behind one."""
 
-    failing: dict[str, Measured]
-    pictured: frozenset[str]
+    failing: Measured | None
+    is_pictured: bool
 
 
-def glimpse(site: Site, piece: Piece) -> Glimpse:
-    """In every state and band. Whether text over a picture can be read is not asked: that takes its time."""
-    styling = Styling(site)
-    painter = Painter(styling)
-    widths = _looked_at(site)
-    failing: dict[str, Measured] = {}
-    pictured: set[str] = set()
-    for node, element, states, opened in texts_of(site, styling, piece.id):
-        for view in (
-            PaintView(state, band, width, opened=opened) for state in states for band, width in widths.items()
-        ):
-            coats = painter.coats(element, view)
-            if not any(coat.images for coat in coats):
-                found = _text_on(painter, element, view, coats)
-                if not found.passes and (node not in failing or found.ratio < failing[node].ratio):
-                    failing[node] = found
-            elif painter.is_pictured(coats):
-                pictured.add(node)
-    return Glimpse(failing, frozenset(pictured))
+class Glimpses:
+    """Of a piece's texts, in every state and band. Whether text over a picture can be read is not asked: that takes its
+    time."""
+
+    def __init__(self, site: Site, piece: Piece) -> None:
+        styling = styling_of(site)
+        self._painter = Painter(styling)
+        self._widths = _looked_at(site)
+        self._texts: dict[str, list[ShownText]] = {}
+        for text in texts_of(site, styling, piece.id):
+            self._texts.setdefault(text.node, []).append(text)
+
+    def of(self, node: str) -> Glimpse:
+        failing: Measured | None = None
+        pictured = False
+        for _, element, states, opened in self._texts.get(node, ()):
+            for view in (
+                PaintView(state, band, width, opened=opened) for state in states for band, width in self._widths.items()
+            ):
+                coats = self._painter.coats(element, view)
+                if not any(coat.images for coat in coats):
+                    found = _text_on(self._painter, element, view, coats)
+                    if not found.passes and (failing is None or found.ratio < failing.ratio):
+                        failing = found
+                elif self._painter.is_pictured(coats):
+                    pictured = True
+        return Glimpse(failing, pictured)

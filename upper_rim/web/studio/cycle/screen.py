@@ -56,8 +56,8 @@ class Redirected(Exception):
 View = Callable[..., dict[str, Any] | HttpResponse]
 
 
-def screen(template: str, part: str) -> Callable[[View], Callable[..., HttpResponse]]:
-    """Makes a view of a site's screen. `part` is the entry of the top line that is marked as current."""
+def screen(template: str, topic: str) -> Callable[[View], Callable[..., HttpResponse]]:
+    """Makes a view of a site's screen. `topic` is the entry of the top line that is marked as current."""
 
     def wrap(view: View) -> Callable[..., HttpResponse]:
         @wraps(view)
@@ -75,7 +75,7 @@ def screen(template: str, part: str) -> Callable[[View], Callable[..., HttpRespo
                 return _go(request, elsewhere.url)
             if isinstance(context, HttpResponse):
                 return context
-            told = {"part": part, "notice": done.notice, "said": done.said}
+            told = {"topic": topic, "notice": done.notice, "said": done.said}
             return _rendered(request, template, {**told, **frame(request, opened), **context})
 
         return respond

@@ -14,7 +14,7 @@ from ....core.model.editing.edits import Add, Edit, Remove, Set, Together
 from ....core.model.site import Site
 from ....core.model.tree import ROOT, find, holder_of, walk
 from ....core.style.boxes import extent
-from ....core.style.resolve import Styling, alike_in_piece, band_at, default_of, wearers
+from ....core.style.resolve import alike_in_piece, band_at, default_of, styling_of, wearers
 from ....core.values.colours import REFERENCE, ROLE_COLOURS
 from ....core.values.properties import NotAValue, check_value, completed
 from ....core.values.styling import LOOK_PARTS, Declaration, Part, State
@@ -63,7 +63,7 @@ def _partners(
 ) -> list[JsonValue]:
     """A line has a width and a kind: setting one of them to something that shows makes the other show, too, where it
     does not yet."""
-    styling = Styling(site)
+    styling = styling_of(site)
     element = styling.elements.get((holder_id, cast(Part, part)))
     made: list[JsonValue] = []
     for name, value in said:
@@ -281,7 +281,7 @@ def _renamed(found: re.Match[str], node: str, other: str) -> str:
 
 def content_width(site: Site, post: QueryDict) -> Posted:
     """The content's width is typed; the whole is set, with borders and padding added."""
-    styling = Styling(site)
+    styling = styling_of(site)
     element = styling.elements.get((post["node"], post.get("part", "box")))  # type: ignore[arg-type]
     if element is None:
         raise NotThere(post["node"], "inline-size")

@@ -17,7 +17,7 @@ from ....core.style.own_css import css_faults
 from ....core.style.paint.colour import Palette
 from ....core.style.paint.contrast import Weak, weak_texts
 from ....core.style.paint.painting import Painter
-from ....core.style.resolve import StyledElement, Styling, default_of, styled_in, wearers
+from ....core.style.resolve import StyledElement, Styling, default_of, styled_in, styling_of, wearers
 from ....core.style.type.faces import character_em
 from ....core.style.type.scale import column_px, sidebar_needs_px, spaces, spreads, steps
 from ....core.values.colours import ROLE_COLOURS
@@ -140,7 +140,7 @@ def type_screen(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> 
 @screen("studio/foundations/defaults.html", "foundations")
 def defaults(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[str, Any]:
     site = opened.site
-    styling = Styling(site)
+    styling = styling_of(site)
     painter = Painter(styling, pictures_of(site))
     band = site.bands[-1].id if site.bands else None
     listed = []
@@ -163,7 +163,7 @@ def role(request: HttpRequest, opened: Opened, role: str, made: tuple[str, ...])
     }.get(role)
     if name is None:
         raise Redirected(site_url("defaults", opened))
-    styling = Styling(opened.site)
+    styling = styling_of(opened.site)
     default = default_of(opened.site.roles, role)
     shown_role = "button" if role == "ring" else role
     element = styling.role_element(shown_role) if shown_role != "page" else styling.role_element("piece")
@@ -195,7 +195,7 @@ def look(request: HttpRequest, opened: Opened, look_id: str, made: tuple[str, ..
     chosen = next((one for one in site.looks if one.id == look_id), None)
     if chosen is None:
         raise Redirected(site_url("looks", opened))
-    styling = Styling(site)
+    styling = styling_of(site)
     worn = wearers(site, look_id)
     part = cast(Part, asked(request, "part", LOOK_PARTS, "box"))
     elements = [styling.elements[node.id, part] for node in worn if (node.id, part) in styling.elements]

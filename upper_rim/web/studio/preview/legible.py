@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
+from functools import partial
 from typing import Any, NamedTuple
 
 from ....core.findings.checks.legibility import squeezed, weak_texts_of
@@ -11,12 +12,10 @@ from ....core.findings.words import finding_words
 from ....core.fit.rows.fitter import Fitter
 from ....core.kinds.pieces.base import Piece
 from ....core.kinds.rows import Cell
-from ....core.model.editing.check import unseen_of
 from ....core.model.site import Page, Site
-from ....core.model.tree import items_of, walk
-from ....core.style.paint.contrast import Glimpse, glimpse
+from ....core.model.tree import items_of
+from ....core.style.paint.contrast import Glimpse, Glimpses
 from ....core.style.paint.texts import beside_labels
-from ....core.values.styling import Styled
 from ..controls.control import Group, note
 from ..controls.of_nodes import node_name
 
@@ -36,9 +35,7 @@ class Legible(NamedTuple):
 
 def legible(fitter: Fitter, site: Site, piece: Piece, page: Page | None, width: int) -> Legible:
     items = list(items_of((piece,)))
-    seen = Glimpse({}, frozenset())
-    if len(items) <= MOST_ITEMS:
-        seen = fitter.kept(("legible", piece.id), _looks_of(site, piece), lambda: glimpse(site, piece))
+    seen = glimpsed(fitter, site, piece) if len(items) <= MOST_ITEMS else {}
     narrow = list(squeezed(fitter, site, piece, page.language if page else site.language, width))
     names = {item.id: node_name(item, site) for item in items}
     said: dict[FindingKind, list[str]] = {kind: [] for kind in _MARKS}
@@ -71,14 +68,31 @@ def squeezed_note(found: Legible, chosen: Any, site: Site, width: int) -> list[G
     return [Group("Squeezed", [note(chosen, words)])]
 
 
-def _looks_of(site: Site, piece: Piece) -> tuple[Any, ...]:
-    """All that the contrast of its texts depends on: equal where that is."""
-    around = [holder for holder, _ in site.holders(piece)] if piece.kind == "drawer" else []
-    nodes = [node for one in (piece, *around) for node in walk(one) if isinstance(node, Styled)]
-    looks = tuple((node.id, node.styles, node.wears) for node in nodes)
-    texts = tuple(
-        (item.kind, item.id, item.texts_within(), unseen_of(item), beside_labels(item, site))
-        for item in items_of((piece,))
+def glimpsed(fitter: Fitter, site: Site, piece: Piece) -> dict[str, Glimpse]:
+    """By node; only of what is not as it was is the contrast worked out."""
+    made: list[Glimpses] = []
+
+    def of(node: str) -> Glimpse:
+        if not made:
+            made.append(Glimpses(site, piece))
+        return made[0].of(node)
+
+    return {
+        node: fitter.kept(("legible", node), looks, partial(of, node)) for node, looks in _looks_of(fitter, site, piece)
+    }
+
+
+def _looks_of(fitter: Fitter, site: Site, piece: Piece) -> Iterator[tuple[str, tuple[Any, ...]]]:
+    """For each node with texts all that their contrast depends on: equal where that is."""
+    holders = [holder for holder, _ in site.holders(piece)] if piece.kind == "drawer" else []
+    said = (
+        *(site.swatches, site.looks, site.roles, site.bands, site.face, site.text_px, site.ratio, site.assets),
+        *(holders, piece.id, piece.styles, piece.wears, piece.roles),
     )
-    site_wide = (site.swatches, site.looks, site.roles, site.bands, site.face, site.text_px, site.ratio, site.assets)
-    return (looks, texts, piece.roles, getattr(piece, "fan", None), site_wide)
+    around = fitter.kept(("looks around", piece.id), said, object)
+    yield piece.id, (around, getattr(piece, "fan", None))
+    for row in piece.rows:
+        for cell in row.cells:
+            for item in cell.items:
+                stands = (row.id, row.styles, row.wears, cell.id, cell.styles, cell.wears)
+                yield item.id, (around, *stands, item, beside_labels(item, site))

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import cached_property
 from math import inf
 from typing import Any, NamedTuple
 
@@ -32,7 +34,8 @@ SHAPE = "X-Rim-Shape"
 USUAL_HIGH = 640
 
 
-class Looked(NamedTuple):
+@dataclass(frozen=True)
+class Looked:
     """A page as it is looked through: the scenes of its site, the viewport, and what its content is like. `measured`:
     by the stage; otherwise its height is an estimate."""
 
@@ -42,14 +45,22 @@ class Looked(NamedTuple):
     shape: Shape
     measured: bool
 
-    @property
+    @cached_property
     def scene(self) -> Scene:
         return self.scenes.of(self.page, self.viewport_px, self.shape)
+
+    @cached_property
+    def _found(self) -> list[Finding]:
+        return in_movement(self.scenes, self.page, self.viewport_px, self.shape)
+
+    def found(self, piece: Piece) -> list[Finding]:
+        """What is doubtful about a piece on the page."""
+        return [one for one in self._found if piece.id in {one.node, one.other}]
 
 
 def looked_through(request: HttpRequest, fitter: Fitter, site: Site, page: Page, width: int) -> Looked:
     whole, high = _told(request)
-    scenes = Scenes(fitter.as_published(), site)
+    scenes = fitter.kept("scenes", (site,), lambda: Scenes(fitter.as_published(), site))
     viewport = (width, high or USUAL_HIGH)
     if whole is not None:
         return Looked(scenes, page, viewport, scenes.shape_of(page, viewport, float(whole)), True)
@@ -112,7 +123,7 @@ def scroll_ruler(looked: Looked | None, piece: Piece) -> dict[str, Any]:
         "bands": list(_bands(body, piece, at, to)) if body else [],
         "grips": list(_grips(laid, body, piece, at)) if body else [],
         "marks": [
-            RulerMark(at(one.place.scroll_px), movement_words(one, looked.scenes.site)) for one in found(looked, piece)
+            RulerMark(at(one.place.scroll_px), movement_words(one, looked.scenes.site)) for one in looked.found(piece)
         ],
         "ticks": [(px, at(px)) for px in range(0, int(to) + 1, step)],
     }
@@ -159,12 +170,6 @@ def _grips(laid: Scene, body: Body, piece: Piece, at: Any) -> Iterator[Grip]:
             is_px = isinstance(stage.after, ByPixels)
             own = stage.after.px if isinstance(stage.after, ByPixels) else int(after - from_px)
             yield Grip(stage.id, stage.name, at(after), round(after), own, round(from_px), not is_px)
-
-
-def found(looked: Looked, piece: Piece) -> list[Finding]:
-    """What is doubtful about a piece on the page that is looked at."""
-    everything = in_movement(looked.scenes, looked.page, looked.viewport_px, looked.shape)
-    return [one for one in everything if piece.id in {one.node, one.other}]
 
 
 def movement_words(finding: Finding, site: Site) -> str:

@@ -21,7 +21,16 @@ from ....core.style.paint.contrast import Measured, edge_contrast, passing_shade
 from ....core.style.paint.painting import Painter, PaintView
 from ....core.style.paint.pictures import Picture, read_picture
 from ....core.style.paint.texts import SAID_BY_ENTRIES, beside_labels
-from ....core.style.resolve import StyledElement, Styling, alike_in_piece, band_at, default_of, element_in, styled_in
+from ....core.style.resolve import (
+    StyledElement,
+    Styling,
+    alike_in_piece,
+    band_at,
+    default_of,
+    element_in,
+    styled_in,
+    styling_of,
+)
 from ....core.values.styling import STATES_OF, Part, Role, State, Styled
 from ....shipped import shelf
 from ...sites import contents
@@ -82,7 +91,7 @@ def asked(request: HttpRequest, name: str, allowed: Any, otherwise: str = "") ->
 def tray(request: HttpRequest, site: Site, chosen: Any, width: int, stage_address: str) -> dict[str, Any]:
     """What the tray shows of a node's look. `stage_address`: where the site's files are seen."""
     roles = seen_roles(chosen, site)
-    styling = Styling(site)
+    styling = styling_of(site)
     defaults = {f"{IN_PIECE}{role}": role for role in roles_in(chosen)} if isinstance(chosen, Piece) else {}
     usual = "content" if roles.get("content") in {"entry", "icon"} else "box"
     key = asked(request, "part", {*roles, *defaults}, usual)

@@ -113,7 +113,7 @@ def _controls(site: Site, piece: Piece, chosen: Any, address: str) -> Iterator[F
             for one in names:
                 listed = PROPERTIES[SIDED.get(one, (one,))[0]]
                 said = f"{name}: {FACET_NAMES[facet]}, {heading.lower()}"
-                at, known_as = f"s-{chosen.id}-{one}", f"{one} {listed.kind}"
+                at, known_as = f"s-{one}", f"{one} {listed.kind}"
                 yield Found(LABELS.get(one, listed.label), said, f"{address}&tray={facet}", at, known_as)
     if "movement" in shown:
         for group in movement_groups(piece, site):

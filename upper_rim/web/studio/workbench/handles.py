@@ -19,7 +19,7 @@ from ....core.movement.heights import heights
 from ....core.output.css.part_selectors import selector_of
 from ....core.output.css.row_rules import track_size
 from ....core.output.css.stage_rules import drawn_ground, drawn_row
-from ....core.style.resolve import Styling
+from ....core.style.resolve import Styling, styling_of
 from ....core.style.type.faces import character_em
 from ....core.style.type.scale import sidebar_needs_px, steps
 from ....core.values.properties import SIDES
@@ -70,7 +70,7 @@ class OnStage(NamedTuple):
 
 def handles_of(site: Site, chosen: Any, stage: OnStage) -> list[dict[str, Any]]:
     """As JSON, for the stage."""
-    styling = Styling(site)
+    styling = styling_of(site)
     own = f".{site.key}-{chosen.id}"
     snaps = tuple(
         (step.size_px, f"as {step.name.replace('-', ' ')}") for step in steps(site, character_em(site, shelf().faces))

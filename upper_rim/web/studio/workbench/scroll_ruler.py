@@ -19,7 +19,7 @@ from ...sites.access import site_of
 from ...sites.fitters import site_fitter
 from ..controls.of_movement import movement_groups
 from ..forms.numbers import stage_width
-from ..preview.moving import Looked, found, limits_told, looked_through, movement_words, scroll_ruler
+from ..preview.moving import Looked, limits_told, looked_through, movement_words, scroll_ruler
 from ..preview.viewing import looked_at
 from .outline import stage_words
 
@@ -40,7 +40,7 @@ def movement_shown(
     standing = stage.id if stage else next((rows[row] for row in rows if _holds(piece, row, chosen.id)), None)
     ruler = scroll_ruler(looked, piece)
     held = next((grip.px + 1 for grip in ruler["grips"] if grip.stage == standing), None)
-    found_here = found(looked, piece) if looked else []
+    found_here = looked.found(piece) if looked else []
     context: dict[str, Any] = {
         "scroll_ruler": ruler,
         "scroll_to": "" if held is None else held,

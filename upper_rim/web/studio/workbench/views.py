@@ -86,7 +86,7 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "pictured": found.pictured,
         "squeezed": found.said,
         "outline": outline,
-        "others": [(other, _into(other, other)) for other in site.pieces if other is not piece],
+        "others": [(other.id, other.name, _into(other, other)) for other in site.pieces if other is not piece],
         "shareable": [
             (other.name, [(row.id, row.name) for row in other.rows if row.shares is None])
             for other in site.pieces
@@ -98,7 +98,7 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "destinations": _destinations(chosen, piece, site),
         "reached": pages.get(piece.id, 0),
         "rules": [(rule, in_words(rule, site)) for rule in piece.reach],
-        "held": [(holder, node_name(item, site), item) for holder, item in site.holders(piece)],
+        "held": [(item.id, node_name(item, site), holder.id, holder.name) for holder, item in site.holders(piece)],
         "is_drawer": isinstance(piece, Drawer),
         "here": _here(site, page, piece) if page else [],
         "width": width,

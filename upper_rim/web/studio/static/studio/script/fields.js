@@ -22,12 +22,18 @@ document.addEventListener("htmx:beforeSwap", ({ detail: { xhr } }) => {
 });
 // A region about something else is put as it came: that is less work than to find what of it is otherwise.
 const isPutAnew = (old, fresh) => {
-  const first = $("[id]", fresh);
-  if (!first || $(`#${CSS.escape(first.id)}`, old) || old.contains(document.activeElement)) return false;
+  const about = $("[data-about]", fresh)?.dataset.about, first = $("[id]", fresh);
+  const isOfTheSame = about ? $("[data-about]", old)?.dataset.about === about : !first || $(`#${CSS.escape(first.id)}`, old);
+  if (isOfTheSame || old.contains(document.activeElement)) return false;
   if ($("dialog[open], .rich", old) || $$("input, textarea, select", old).some(stays)) return false;
   old.dataset.state = fresh.dataset.state;
   old.replaceChildren(...fresh.childNodes);
   return true;
+};
+// The same controls at something else: they are used again, without what was typed for another.
+const isOf = (part) => $("input[name=node]", part)?.value;
+const beginsAnew = (old, fresh) => {
+  if (isOf(old) !== isOf(fresh)) $$("input, textarea", old).filter(isUnsent).forEach((field) => (field.value = field.defaultValue));
 };
 // What a field was begun on is said beside it, and stays with what is typed there.
 const goesWith = (node) => {
@@ -36,7 +42,10 @@ const goesWith = (node) => {
 };
 Idiomorph.defaults.callbacks.beforeNodeMorphed = (old, fresh) => {
   if (old.matches?.(".rich")) return editorIsMadeAnew(old, fresh);
-  if (old.matches?.(".region") && isPutAnew(old, fresh)) return false;
+  if (old.matches?.(".region")) {
+    if (isPutAnew(old, fresh)) return false;
+    beginsAnew(old, fresh);
+  }
   return !(fresh.dataset && "stays" in fresh.dataset) && !(old.nodeType === 1 && (stays(old) || goesWith(old)));
 };
 // The stage keeps its size and what it shows; the script alone sets them.

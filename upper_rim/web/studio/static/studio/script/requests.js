@@ -21,7 +21,7 @@ document.addEventListener("htmx:afterSwap", ({ detail: { target, requestConfig }
     if (value) address.searchParams.set(name, value);
     else address.searchParams.delete(name);
   }
-  history.replaceState(history.state, "", address);
+  if (address.href !== location.href) history.replaceState(history.state, "", address);
 });
 
 // What is under way; the question whether there is news changes nothing and does not count.

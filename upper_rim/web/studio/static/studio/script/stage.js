@@ -20,12 +20,15 @@ export const setWidth = (px) => {
   fitStage();
 };
 
+const widthOf = (frame) => Number(frame.dataset.width) || stageWidth();
 const scaleOf = (frame) => {
-  const ground = frame.parentElement, wide = Number(frame.dataset.width) || stageWidth();
+  const ground = frame.parentElement, wide = widthOf(frame);
   return { wide, tall: ground.clientHeight - ROOM_BELOW_PX, scale: Math.min(1, (ground.clientWidth - (frame.dataset.width ? 16 : ROOM_PX)) / wide) };
 };
+const fitted = new WeakMap();
 const fitFrame = (frame) => {
   const { wide, tall, scale } = scaleOf(frame);
+  fitted.set(frame, { wide, scale });
   frame.style.width = `${wide}px`;
   frame.style.height = `${tall / scale}px`;
   frame.style.transform = `scale(${scale})`;
@@ -38,6 +41,10 @@ const fitStage = () => {
   if (!stage) return;
   if (!$("#stage-ground")) return load(stage);
   frames().forEach(fitFrame);
+  frames().forEach((frame) => watch(frame.parentElement));
+  showWidth();
+};
+const showWidth = () => {
   const wide = stageWidth();
   $$("[data-width-input]").forEach((input) => (input.value = wide));
   const number = $("[data-stage-width]");
@@ -51,6 +58,26 @@ const load = (frame) => {
   frame.src = frame.dataset.stageSrc;
 };
 addEventListener("resize", fitStage);
+// After an answer nothing is measured before it is painted: a frame is fitted once its ground has a size, or another one.
+const fitLater = () => {
+  const stage = $("#stage");
+  if (!stage || !$("#stage-ground")) return fitStage();
+  for (const frame of frames()) {
+    if (fitted.has(frame)) fitted.get(frame).wide === widthOf(frame) ? load(frame) : fitFrame(frame);
+    watch(frame.parentElement);
+  }
+  showWidth();
+};
+const watched = new WeakSet();
+const watch = (ground) => {
+  if (watched.has(ground)) return;
+  watched.add(ground);
+  grounds.observe(ground);
+};
+const grounds = new ResizeObserver((seen) => {
+  const there = new Set(seen.map(({ target }) => target));
+  frames().filter((frame) => there.has(frame.parentElement)).forEach(fitFrame);
+});
 document.addEventListener("change", ({ target }) => {
   if (target.matches("[data-stage-width]")) setWidth(Number(target.value) || USUAL_PX);
 });
@@ -82,7 +109,7 @@ const handles = () => JSON.parse($("#handles")?.textContent || "[]");
 const handleOf = (name) => handles().find((one) => one.name === name);
 const tell = (message) =>
   frames().forEach((frame) => {
-    const { chosen, scroll, opens, opened } = frame.dataset, own = frame.id === "stage" ? { handles: handles(), scale: scaleOf(frame).scale } : {};
+    const { chosen, scroll, opens, opened } = frame.dataset, own = frame.id === "stage" ? { handles: handles(), scale: (fitted.get(frame) ?? scaleOf(frame)).scale } : {};
     tellFrame(frame, { rim: message, chosen, scroll, opened, opens: opens !== undefined, pointing: frame.dataset.points ?? isPointing(), bench: Boolean($("#outline")), ...own });
   });
 
@@ -202,16 +229,14 @@ export const changedElsewhere = (revision) => {
   return () => tell("changed");
 };
 
-const ready = () => {
-  fitStage();
-  if (!stageIsDue) showSpecimens();
-};
 document.addEventListener("htmx:afterSwap", () => {
   // Into the band that was chosen, say.
   const stage = $("#stage"), asked = Number(stage?.dataset.goesTo);
   if (asked) (chosenWidth = asked), delete stage.dataset.goesTo;
-  ready();
+  fitLater();
   tell("chosen");
   if (stageIsDue) setTimeout(showSpecimens, SPECIMENS_MS);
+  else showSpecimens();
 });
-ready();
+fitStage();
+showSpecimens();

@@ -9,7 +9,7 @@ const show = () => {
   const edge = $("#tray-height");
   if (!edge) return;
   edge.setAttribute("aria-valuenow", high);
-  edge.closest(".tray").style.setProperty("--tray-height", `${high}px`);
+  document.documentElement.style.setProperty("--tray-height", `${high}px`);
 };
 const setHeight = (px) => {
   const edge = $("#tray-height"), [least, most] = ["valuemin", "valuemax"].map((name) => Number(edge.getAttribute(`aria-${name}`)));

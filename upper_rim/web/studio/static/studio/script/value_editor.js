@@ -16,6 +16,7 @@ const box = $("#value-editor");
 let open = null;
 
 const fieldOf = (control) => $("[name=value]", control);
+const nodeOf = (control) => $("[name=node]", control)?.value;
 const aboutOf = (control) => JSON.parse(control.dataset.editor);
 // Four values as few, where sides agree; two as they are, unless one of them says all.
 const shorthand = (about, values) => {
@@ -83,7 +84,7 @@ const place = (control) => {
 const partOf = () => open.about.parts[open.at === "all" ? 0 : open.at];
 const begin = (control) => {
   const about = aboutOf(control);
-  open = { ...open, control, about, sides: [], written: control.dataset.editor };
+  open = { ...open, control, about, sides: [], written: control.dataset.editor, node: nodeOf(control) };
   const { sides, label } = { sides: about.sides, label: control.dataset.label };
   $("#value-editor-title").textContent = label;
   $("[data-sides]", box).hidden = !sides.length;
@@ -161,7 +162,7 @@ new ResizeObserver(() => open && place(open.control)).observe(box);
 document.addEventListener("htmx:afterSwap", () => {
   if (!open) return;
   const control = document.getElementById(open.control.id);
-  if (!control?.dataset.editor) return close();
+  if (!control?.dataset.editor || nodeOf(control) !== open.node) return close();
   if (control.dataset.editor !== open.written && fieldOf(control)?.value === fieldOf(control)?.defaultValue) begin(control), keepFocus();
 });
 
@@ -178,6 +179,7 @@ const step = (field, by) => {
   turn(about, [field.value]);
   clearTimeout(later);
   later = setTimeout(() => document.contains(control) && send(control), AFTER_KEYS_MS);
+  field.addEventListener("blur", () => (clearTimeout(later), send(control)), { once: true });
 };
 const numberField = (target) => {
   const control = target.matches?.("input[name=value]") && target.closest("[data-editor]");
