@@ -491,5 +491,5 @@ def test_what_a_sheet_lists_is_drawn_each_time_that_it_opens(bench: Browser) -> 
         bench.press("create-piece")
         wait_for(lambda: bench.js("return document.querySelectorAll('#create-list button').length > 3"))
         bench.js("document.querySelector('#create-piece').close()")
-        wait_for(lambda: "One moment" in bench.js("return document.querySelector('#create-list').textContent"))
+        wait_for(lambda: not bench.js("return document.querySelector('#create-list').childNodes.length"))
         bench.acted(lambda line=line: bench.js("document.getElementById(arguments[0]).click()", line))

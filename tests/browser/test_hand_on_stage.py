@@ -25,6 +25,9 @@ HANDLES = [
 ]
 """Piece, node, handle, width of the stage, and what moves with it: a node or a part of it, and which measure."""
 
+TAKEN = "return document.querySelector('[data-rim-handles]').shadowRoot.activeElement?.getAttribute('aria-valuetext')"
+"""What the handle says that the keys turn."""
+
 
 def look_at(browser: Browser, piece: str, chosen: str, width: int = 1120, tray: str = "room") -> None:
     browser.go(f"/s/ostrey/pieces/{piece}/?select={chosen}&tray={tray}&width={width}")
@@ -78,10 +81,7 @@ def test_keys_turn_a_handle_as_one_edit_and_escape_gives_back(bench: Browser) ->
     before = measure(bench, "it-logo", "height")
     bench.js("document.querySelector('#outline [aria-current]').focus()")
     bench.keys("h")
-    focused = (
-        "return document.querySelector('[data-rim-handles]').shadowRoot.activeElement?.getAttribute('aria-valuetext')"
-    )
-    assert wait_for(lambda: bench.on_stage_js(focused)) == "40 px"
+    assert wait_for(lambda: bench.on_stage_js(TAKEN)) == "40 px"
     for _ in range(5):
         bench.stage_keys(Keys.ARROW_DOWN)
     wait_for(lambda: measure(bench, "it-logo", "height") == before + 5)
@@ -130,6 +130,7 @@ def test_a_handle_that_is_held_stops_where_the_row_just_fits(bench: Browser) -> 
     assert not bench.js(fails), "with this gap the row fits in every language"
     bench.js("document.querySelector('#outline [aria-current]').focus()")
     bench.keys("h")
+    wait_for(lambda: bench.on_stage_js(TAKEN))
     bench.stage_keys(Keys.ARROW_RIGHT)
     bench.stage_keys(Keys.ENTER)
     wait_for(lambda: bench.js(fails), 5)

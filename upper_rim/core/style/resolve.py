@@ -214,10 +214,12 @@ class Styling:
     def _saying_something(self, element: StyledElement) -> dict[str, list[Layer]]:
         """The layers that say something of a property, by its name, the strongest first."""
         if element not in self._saying:
-            saying = self._saying[element] = {}
+            saying: dict[str, list[Layer]] = {}
             for layer in self.layers(element):
                 for name in layer.said:
                     saying.setdefault(name, []).append(layer)
+            # Whole at once: several threads may ask.
+            self._saying[element] = saying
         return self._saying[element]
 
     def _worked_out(self, element: StyledElement, name: str, state: State, band: str | None) -> Resolved:

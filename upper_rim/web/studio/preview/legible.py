@@ -85,10 +85,7 @@ def glimpsed(fitter: Fitter, site: Site, piece: Piece) -> dict[str, Glimpse]:
 def _looks_of(fitter: Fitter, site: Site, piece: Piece) -> Iterator[tuple[str, tuple[Any, ...]]]:
     """For each node with texts all that their contrast depends on: equal where that is."""
     holders = [holder for holder, _ in site.holders(piece)] if piece.kind == "drawer" else []
-    said = (
-        *(site.swatches, site.looks, site.roles, site.bands, site.face, site.text_px, site.ratio, site.assets),
-        *(holders, piece.id, piece.styles, piece.wears, piece.roles),
-    )
+    said = (site.replaced(pieces=(), menus=(), pages=()), holders, piece.id, piece.styles, piece.wears, piece.roles)
     around = fitter.kept(("looks around", piece.id), said, object)
     yield piece.id, (around, getattr(piece, "fan", None))
     for row in piece.rows:

@@ -4,6 +4,8 @@ export const $$ = (selector, root = document) => [...root.querySelectorAll(selec
 
 export const isText = (field) =>
   Boolean(field.matches?.("input:not([type=hidden], [type=checkbox], [type=radio], [type=file], [type=button], [type=submit]), textarea"));
+// The node that a form, or the first one within, is about.
+export const nodeOf = (root) => (root && $("input[name=node]", root)?.value) ?? "";
 // Something was typed that the server does not know yet.
 export const isUnsent = (field) => isText(field) && field.value !== field.defaultValue;
 export const isTyping = (target) =>

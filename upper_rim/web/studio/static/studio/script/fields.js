@@ -1,6 +1,6 @@
 // What is typed and not sent yet stays, whatever else on the screen is shown anew; so does what was refused, and what was
 // typed on while its form was under way. What was refused is marked where it was typed.
-import { $, $$, isText, isUnsent } from "./dom.js";
+import { $, $$, isText, isUnsent, nodeOf } from "./dom.js";
 import { send } from "./requests.js";
 import { editorIsMadeAnew } from "./rich_text.js";
 
@@ -31,9 +31,8 @@ const isPutAnew = (old, fresh) => {
   return true;
 };
 // The same controls at something else: they are used again, without what was typed for another.
-const isOf = (part) => $("input[name=node]", part)?.value;
 const beginsAnew = (old, fresh) => {
-  if (isOf(old) !== isOf(fresh)) $$("input, textarea", old).filter(isUnsent).forEach((field) => (field.value = field.defaultValue));
+  if (nodeOf(old) !== nodeOf(fresh)) $$("input, textarea", old).filter(isUnsent).forEach((field) => (field.value = field.defaultValue));
 };
 // What a field was begun on is said beside it, and stays with what is typed there.
 const goesWith = (node) => {

@@ -1,14 +1,14 @@
 // Where the focus goes when what had it is gone, or has become another's: to the next in its list, else the one before, else
 // the nearest heading. A row of buttons belongs to the node that its form names.
-import { $, $$ } from "./dom.js";
+import { $, $$, nodeOf } from "./dom.js";
 
 const LISTED = "li, tr, [data-listed]";
 const FOCUSABLE = "a[href], button:not([disabled], [tabindex='-1']), input:not([type=hidden]), select, textarea, summary, [tabindex='0']";
 let before = null;
 
-const ownerOf = (part) => part?.closest("form")?.querySelector("input[name=node]")?.value ?? "";
+const ownerOf = (part) => nodeOf(part?.closest("form"));
 const keyOf = (line) =>
-  line.dataset.id || $("input[name=node]", line)?.value || $("[data-select]", line)?.dataset.select || line.textContent.trim();
+  line.dataset.id || nodeOf(line) || $("[data-select]", line)?.dataset.select || line.textContent.trim();
 const besides = (line) => (line ? [line.nextElementSibling, line.previousElementSibling] : []).filter(Boolean).map(keyOf);
 
 document.addEventListener("htmx:beforeRequest", ({ detail }) => {

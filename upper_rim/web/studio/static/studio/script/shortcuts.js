@@ -74,4 +74,4 @@ const ready = () => $("#letters") && ($("#letters").checked = lettersAct());
 document.addEventListener("htmx:afterSwap", ready);
 ready();
 // What a sheet lists was drawn for what there was: the next time it is drawn anew.
-document.addEventListener("close", ({ target }) => $$("[hx-trigger=intersect]", target).forEach((list) => list.replaceChildren(list.dataset.waiting)), true);
+document.addEventListener("close", ({ target }) => $$("[data-waiting]", target).forEach((list) => list.replaceChildren()), true);

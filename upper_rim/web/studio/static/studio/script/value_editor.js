@@ -1,6 +1,6 @@
 // The editors of values: one opens at its control, what is turned in it is seen on the stage in the same frame, and letting go
 // writes it into the control's field and sends it as if it had been typed.
-import { $, $$ } from "./dom.js";
+import { $, $$, nodeOf } from "./dom.js";
 import { resend } from "./requests.js";
 import { tellFrame } from "./stage.js";
 import { colourEditor } from "./editors/colour.js";
@@ -16,7 +16,6 @@ const box = $("#value-editor");
 let open = null;
 
 const fieldOf = (control) => $("[name=value]", control);
-const nodeOf = (control) => $("[name=node]", control)?.value;
 const aboutOf = (control) => JSON.parse(control.dataset.editor);
 // Four values as few, where sides agree; two as they are, unless one of them says all.
 const shorthand = (about, values) => {
@@ -168,7 +167,14 @@ document.addEventListener("htmx:afterSwap", () => {
 
 // In the field itself: Alt and the arrow down opens its editor; the arrows and the wheel turn a single number.
 const NUMBER = /^([+-]?(?:\d+\.?\d*|\.\d+))([a-z%]*)$/;
-let later = 0;
+let later = 0, stepped = null;
+const sendStepped = () => {
+  clearTimeout(later);
+  const control = stepped?.closest("[data-editor]");
+  stepped = null;
+  if (control && document.contains(control)) send(control);
+};
+document.addEventListener("focusout", ({ target }) => target === stepped && sendStepped());
 const step = (field, by) => {
   const control = field.closest("[data-editor]"), about = aboutOf(control), found = NUMBER.exec(field.value || field.placeholder);
   if (!found) return;
@@ -177,9 +183,9 @@ const step = (field, by) => {
   if (next < 0 && about.least >= 0) return;
   field.value = `${next}${unit}`;
   turn(about, [field.value]);
+  stepped = field;
   clearTimeout(later);
-  later = setTimeout(() => document.contains(control) && send(control), AFTER_KEYS_MS);
-  field.addEventListener("blur", () => (clearTimeout(later), send(control)), { once: true });
+  later = setTimeout(sendStepped, AFTER_KEYS_MS);
 };
 const numberField = (target) => {
   const control = target.matches?.("input[name=value]") && target.closest("[data-editor]");
