@@ -105,9 +105,19 @@ def on_the_menu(browser: Browser) -> None:
     browser.press("add-entry")
     press_entry(browser, "Harbours")
     for typed, then in (("Osterhaven", "Osterhaven"), ("/sailings/fares/", "Osterhaven")):
-        browser.acted(lambda typed=typed: browser.one("hand-below").send_keys(typed + Keys.ENTER))
+        write_in_hand(browser, "hand-below", typed)
         press_entry(browser, then)
-    browser.acted(lambda: browser.one("hand-after").send_keys("Skarrow" + Keys.ENTER))
+    write_in_hand(browser, "hand-after", "Skarrow")
+
+
+def write_in_hand(browser: Browser, name: str, typed: str) -> None:
+    """It is hidden while the stage tells where it goes."""
+
+    def write() -> bool:
+        browser.one(name).send_keys(typed + Keys.ENTER)
+        return True
+
+    browser.acted(lambda: wait_for(write))
 
 
 def asked_of(browser: Browser, frame: str, script: str) -> Any:

@@ -176,6 +176,8 @@
       return tell({ rim: "shown" });
     }
     const next = new DOMParser().parseFromString(await answer.text(), "text/html");
+    // Somebody may have begun to write meanwhile.
+    await whenWritten;
     const sheet = sheetOf(document), nextSheet = sheetOf(next);
     const now = pieces(document), then = pieces(next);
     if (!sheet || !nextSheet || now.length !== then.length || marks !== marksOf(next.documentElement)) return reload();
