@@ -212,6 +212,22 @@ def test_an_entry_is_dragged_on_the_menu_itself_and_a_page_onto_it(bench: Browse
     wait_for(lambda: text_of(bench).endswith("    Timetable | /sailings/timetable/\n"))
 
 
+def test_the_hand_stays_under_what_is_typed_when_the_screen_is_shown_anew(bench: Browser) -> None:
+    """Hidden for a moment, it would lose the focus, and the letters that come then."""
+    by_text(bench)
+    press_entry(bench, "Harbours")
+    bench.one("hand-below").send_keys("Timet")
+    bench.js(
+        "window.hidings = 0; const hand = document.querySelector('#entry-hand');"
+        "new MutationObserver((seen) => { hidings += seen.length }).observe(hand, {attributes: true, attributeFilter: ['hidden']})"
+    )
+    again = "htmx.ajax('GET', location.href, {source: '#screen', target: '#screen', swap: 'morph:innerHTML'})"
+    bench.acted(lambda: bench.js(again))
+    assert bench.js("return [document.activeElement.id, window.hidings]") == ["hand-below", 0]
+    bench.acted(lambda: bench.keys("able" + Keys.ENTER))
+    wait_for(lambda: text_of(bench).endswith("    Timetable | /sailings/timetable/\n"))
+
+
 def test_what_is_chosen_lights_up_on_the_menu_and_among_the_pages(bench: Browser) -> None:
     bench.go("/s/ostrey/menus/mn-main/")
     bench.acted(lambda: title(bench, "Skarrow").click())

@@ -34,6 +34,10 @@ const isPutAnew = (old, fresh) => {
 const beginsAnew = (old, fresh) => {
   if (nodeOf(old) !== nodeOf(fresh)) $$("input, textarea", old).filter(isUnsent).forEach((field) => (field.value = field.defaultValue));
 };
+// A hand is hidden until the stage tells where it goes; about the same entry it stays where it is, and what is typed there.
+const staysShown = (hand, fresh) => {
+  if (nodeOf(hand) === nodeOf(fresh)) fresh.hidden = hand.hidden;
+};
 // What a field was begun on is said beside it, and stays with what is typed there.
 const goesWith = (node) => {
   const field = node.dataset?.with && document.getElementById(node.dataset.with);
@@ -45,6 +49,7 @@ Idiomorph.defaults.callbacks.beforeNodeMorphed = (old, fresh) => {
     if (isPutAnew(old, fresh)) return false;
     beginsAnew(old, fresh);
   }
+  if (old.id === "entry-hand") staysShown(old, fresh);
   return !(fresh.dataset && "stays" in fresh.dataset) && !(old.nodeType === 1 && (stays(old) || goesWith(old)));
 };
 // The stage keeps its size and what it shows; the script alone sets them.
