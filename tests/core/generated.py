@@ -4,8 +4,9 @@ from __future__ import annotations
 
 import random
 from collections.abc import Sequence
-from typing import Any
+from typing import Any, get_args
 
+from upper_rim.core.conditions.of_kind import PageKind
 from upper_rim.core.exchange.html.markdown import written_page
 from upper_rim.core.exchange.imports.import_pages import digest
 from upper_rim.core.kinds.pieces.header import Header
@@ -187,7 +188,10 @@ class Maker:
                     [
                         {"kind": "everywhere"},
                         {"kind": "below", "path": chance.choice(PATHS)},
+                        {"kind": "matching", "path": chance.choice(["/*/", "/a/*/", "/*/b/", "/a/", "/*/*/"])},
                         {"kind": "tag", "tag": "t"},
+                        {"kind": "language", "language": chance.choice([*LANGUAGES, "no tag"])},
+                        {"kind": "page-kind", "which": chance.choice([*get_args(PageKind), "none"])},
                     ]
                 )
             case "path":

@@ -3,19 +3,27 @@
 from __future__ import annotations
 
 import random
+import re
+from typing import get_args
 
 import pytest
 
 from upper_rim.core.conditions import PLACES
 from upper_rim.core.conditions.below import Below
 from upper_rim.core.conditions.everywhere import Everywhere
+from upper_rim.core.conditions.in_language import InLanguage
+from upper_rim.core.conditions.matching import Matching
+from upper_rim.core.conditions.of_kind import OfKind, PageKind
 from upper_rim.core.conditions.on_page import OnPage
 from upper_rim.core.conditions.tagged import Tagged
 from upper_rim.core.kinds.pieces.base import ReachRule
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.pieces.notice import Notice
 from upper_rim.core.model.site import Band, Page, Site
+from upper_rim.core.output.page.compose import Composer
 from upper_rim.core.reach.coverage import Coverage, Why, in_words
+from upper_rim.demo import ostrey
+from upper_rim.shipped import shelf
 
 PATHS = ["/", "/a/", "/a/b/", "/a/b/c/", "/a/b.html", "/ab/", "/press/", "/press/x/"]
 BANDS = (Band(id="bd-n", name="Narrow", from_px=0), Band(id="bd-w", name="Wide", from_px=800))
@@ -27,12 +35,27 @@ def generated(seed: int) -> Site:
 
     def rule() -> ReachRule:
         where = chance.choice(
-            [Everywhere(), Below(path=chance.choice(PATHS)), OnPage(page=f"pg-{chance.randrange(8)}"), Tagged(tag="t")]
+            [
+                Everywhere(),
+                InLanguage(language=chance.choice(["de", "de-AT", "en"])),
+                Below(path=chance.choice(PATHS)),
+                Matching(path=chance.choice(["/*/", "/a/*/", "/*/b/", "/a/*/c/", "/*/x/"])),
+                OfKind(which=chance.choice(get_args(PageKind))),
+                OnPage(page=f"pg-{chance.randrange(8)}"),
+                Tagged(tag="t"),
+            ]
         )
         return ReachRule(id=f"rr-{next(count)}", shows=chance.random() < 0.7, where=where)
 
     pages = tuple(
-        Page(id=f"pg-{at}", path=path, tags=("t",) if chance.random() < 0.4 else (), bare=chance.random() < 0.1)
+        Page(
+            id=f"pg-{at}",
+            path=path,
+            tags=("t",) if chance.random() < 0.4 else (),
+            language=chance.choice(["en", "de", "de-AT", "ab"]),
+            dated=chance.choice([None, None, "2026-11-02"]),
+            bare=chance.random() < 0.1,
+        )
         for at, path in enumerate(sorted(PATHS))
     )
     pieces = tuple(
@@ -54,12 +77,24 @@ def plainly(site: Site, page: Page, band: str) -> str | None:
     def strength(rule: ReachRule) -> tuple[int, int] | None:
         match rule.where:
             case OnPage(page=page_id):
-                return (3, 0) if page_id == page.id else None
+                return (5, 0) if page_id == page.id else None
+            case OfKind(which="front"):
+                return (4, 0) if page.path in {"/", f"/{page.language}/"} else None
+            case OfKind(which="dated"):
+                return (4, 0) if page.dated else None
+            case OfKind():
+                return None
             case Tagged(tag=tag):
-                return (2, 0) if tag in page.tags else None
+                return (3, 0) if tag in page.tags else None
             case Below(path=path):
                 inside = (page.path.rstrip("/") + "/").startswith(path.rstrip("/") + "/")
-                return (1, path.rstrip("/").count("/")) if inside else None
+                return (2, 2 * path.rstrip("/").count("/")) if inside else None
+            case Matching(path=path):
+                inside = re.match(path.rstrip("/").replace("*", "[^/]+") + "/", page.path.rstrip("/") + "/")
+                return (2, 2 * path.rstrip("/").count("/") - 1) if inside else None
+            case InLanguage(language=language):
+                same = page.language == language or page.language.startswith(f"{language}-")
+                return (1, language.count("-")) if same else None
             case _:
                 return (0, 0)
 
@@ -127,3 +162,21 @@ def test_a_place_covers_the_pages_on_which_its_rule_counts() -> None:
                 assert rule.where.covers(page) is shown, (rule, page)
                 kinds.add((type(rule.where), shown))
     assert kinds >= {(kind, shown) for kind in PLACES[1:] for shown in (True, False)}
+
+
+def test_pages_that_come_with_a_site_are_of_a_kind_by_themselves() -> None:
+    site, contents = ostrey()
+    notices = tuple(
+        Notice(id=f"pc-{which}", name=which, reach=(ReachRule(id=f"rr-{which}", where=OfKind(which=which)),))
+        for which in get_args(PageKind)
+    )
+    composer = Composer(site.replaced(pieces=(*site.pieces, *notices)), shelf(), contents.__getitem__)
+    front = next(page for page in site.pages if page.path == "/")
+    made = {
+        "not-found": composer.not_found_page(),
+        "results": composer.results_page("en"),
+        "front": composer.page(front, contents[front.content or ""]),
+    }
+    for which, page in made.items():
+        shown = [kind for kind in get_args(PageKind) if f"{site.key}-pc-{kind}".encode() in page]
+        assert shown == [which], which

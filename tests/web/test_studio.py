@@ -19,6 +19,7 @@ from django.urls import URLPattern, reverse
 from tests.broken_pages import archive
 from upper_rim.core.exchange.html.markers import strip
 from upper_rim.core.model.site import content_hash
+from upper_rim.core.reach.coverage import Coverage
 from upper_rim.demo import quillwort
 from upper_rim.web.jobs import arriving, lifting, publishing
 from upper_rim.web.live.addresses import StageKey, read_stage_label, stage_label
@@ -362,3 +363,38 @@ def test_every_screen_answers_for_full_and_empty_sites(ferries: StoredSite, ada:
             assert b"<yet>" not in answer.content
     for address in ("/s/ostrey/pieces/pc-none/", "/s/ostrey/menus/mn-none/", "/s/ostrey/pages/pg-none/"):
         assert client.get(address).status_code == 303
+
+
+@pytest.mark.parametrize(
+    ("where", "value", "words", "there", "elsewhere"),
+    [
+        ("language", "German", "on pages in German", "/de/", "/"),
+        ("language", "cy", "on pages in Welsh", "/cy/", "/de/"),
+        ("front", "", "on front pages", "/de/", "/sailings/"),
+        ("below", "/*/walks/", "on /*/walks/ and below", "/guide/walks/", "/guide/birds/"),
+        ("tag", "adults", "on pages tagged adults", None, "/"),
+    ],
+)
+def test_where_a_piece_shows_is_said_by_language_kind_of_page_and_wildcard(
+    ferries: StoredSite, ada: User, where: str, value: str, words: str, there: str | None, elsewhere: str
+) -> None:
+    client = signed_in(ada)
+    bench = "/s/ostrey/pieces/pc-press/"
+    site = store.load(ferries.pk).site
+    press = next(piece for piece in site.pieces if piece.id == "pc-press")
+    for rule in press.reach:
+        client.post(bench, {"do": "remove", "node": rule.id})
+    form = {"do": "add", "what": "rule", "parent": "pc-press", "where": where, "value": value}
+    assert words in client.post(bench, form).content.decode()
+    site = store.load(ferries.pk).site
+    coverage, pages = Coverage(site), {page.path: page for page in site.pages}
+    if there is not None:
+        assert "pc-press" in coverage.pieces_on(pages[there])
+    assert "pc-press" not in coverage.pieces_on(pages[elsewhere])
+
+
+def test_what_is_the_same_in_all_slots_and_bands_of_a_page_is_said_once(ferries: StoredSite, ada: User) -> None:
+    site = store.load(ferries.pk).site
+    bare = next(page for page in site.pages if page.bare)
+    shown = signed_in(ada).get(f"/s/ostrey/pages/{bare.id}/").content.decode()
+    assert shown.count("nothing: the page is bare") == 1

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Hashable, Iterator
+from collections.abc import Hashable, Iterator
 from typing import ClassVar, Literal
 
-from .place import PageFacts, Place
+from .place import Names, PageFacts, Place
 
 
 class Everywhere(Place):
@@ -22,5 +22,5 @@ class Everywhere(Place):
     def keys(cls, page: PageFacts) -> Iterator[Hashable]:
         yield ""
 
-    def in_words(self, path_of: Callable[[str], str]) -> str:
+    def in_words(self, names: Names) -> str:
         return "everywhere"

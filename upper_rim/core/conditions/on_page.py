@@ -2,17 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Hashable, Iterator
+from collections.abc import Hashable, Iterator
 from typing import ClassVar, Literal
 
 from ..values.refs import PageRef
-from .place import PageFacts, Place
+from .place import Names, PageFacts, Place
 
 
 class OnPage(Place):
     """One page."""
 
-    RANK: ClassVar[int] = 3
+    RANK: ClassVar[int] = 5
     kind: Literal["page"] = "page"
     page: PageRef
 
@@ -24,5 +24,5 @@ class OnPage(Place):
     def keys(cls, page: PageFacts) -> Iterator[Hashable]:
         yield page.id
 
-    def in_words(self, path_of: Callable[[str], str]) -> str:
-        return f"on {path_of(self.page)}"
+    def in_words(self, names: Names) -> str:
+        return f"on {names.path_of(self.page)}"

@@ -16,7 +16,18 @@ class PageFacts(Protocol):
     @property
     def path(self) -> str: ...
     @property
+    def language(self) -> str: ...
+    @property
     def tags(self) -> tuple[str, ...]: ...
+    @property
+    def dated(self) -> str | None: ...
+
+
+class Names(NamedTuple):
+    """What is called how, where a condition is put into words: a page's path by its id, a language by its tag."""
+
+    path_of: Callable[[str], str]
+    language_of: Callable[[str], str]
 
 
 class Strength(NamedTuple):
@@ -50,6 +61,6 @@ class Place(Value):
     def covers(self, page: PageFacts) -> bool:
         return self.key in self.keys(page)
 
-    def in_words(self, path_of: Callable[[str], str]) -> str:
-        """As it is read on screen. `path_of`: a page's path by its id."""
+    def in_words(self, names: Names) -> str:
+        """As it is read on screen."""
         raise NotImplementedError

@@ -2,17 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Hashable, Iterator
+from collections.abc import Hashable, Iterator
 from typing import ClassVar, Literal
 
 from ..values.words import Name
-from .place import PageFacts, Place
+from .place import Names, PageFacts, Place
 
 
 class Tagged(Place):
     """The pages that carry a tag."""
 
-    RANK: ClassVar[int] = 2
+    RANK: ClassVar[int] = 3
     kind: Literal["tag"] = "tag"
     tag: Name
 
@@ -24,5 +24,5 @@ class Tagged(Place):
     def keys(cls, page: PageFacts) -> Iterator[Hashable]:
         yield from page.tags
 
-    def in_words(self, path_of: Callable[[str], str]) -> str:
+    def in_words(self, names: Names) -> str:
         return f"on pages tagged {self.tag}"

@@ -7,13 +7,13 @@ have no slot: they are where the menus are that hold them.
 
 from __future__ import annotations
 
-from collections.abc import Collection, Hashable, Iterator
+from collections.abc import Callable, Collection, Hashable, Iterator
 from dataclasses import dataclass
 from enum import StrEnum
 from typing import Any, NamedTuple
 
 from ..conditions import PLACES
-from ..conditions.place import Place, Strength
+from ..conditions.place import Names, Place, Strength
 from ..kinds.pieces.base import Piece, ReachRule
 from ..kinds.pieces.drawer import Drawer
 from ..model.site import Page, Site
@@ -40,8 +40,8 @@ class Outcome(NamedTuple):
 
 
 class Specificity(NamedTuple):
-    """Compared from left to right: a page beats a tag, a tag a path, a longer path a shorter, an exception its
-    equal."""
+    """Compared from left to right: a page beats a kind of page, that a tag, a tag a path, a longer path a shorter one, one
+    without a wildcard its equal, a path a language; an exception its equal."""
 
     place: Strength
     excepts: bool
@@ -180,9 +180,13 @@ def without_place(page: Page) -> tuple[str, ...]:
     return () if page.splice.wraps else ("sidebar",)
 
 
-def in_words(rule: ReachRule, site: Site) -> str:
-    """A rule as it is read on screen: `everywhere`, `on /press/ and below`, `except on /fares/`."""
+def in_words(rule: ReachRule, site: Site, language_of: Callable[[str], str] = str) -> str:
+    """A rule as it is read on screen: `everywhere`, `on /press/ and below`, `except on /fares/`. `language_of`: what a
+    language is called, by its tag."""
     place = rule.where.in_words(
-        lambda asked: next((page.path for page in site.pages if page.id == asked), "a page that is gone")
+        Names(
+            lambda asked: next((page.path for page in site.pages if page.id == asked), "a page that is gone"),
+            language_of,
+        )
     )
     return place if rule.shows else f"except {place}"

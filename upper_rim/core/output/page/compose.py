@@ -174,7 +174,8 @@ class Composer:
         """Where a search leads without script: at first all pages in that language."""
         pages = [Hit(page.path, page.title) for page in self.site.pages if page.language == language]
         body = results_body(language, self.index_paths[language], pages[:MOST_LISTED])
-        made = self._made(phrase("search", language), language, body, results_path(language, self.site.language))
+        path = results_path(language, self.site.language)
+        made = self._made(phrase("search", language), language, body, path, made="results")
         module = f'<script type="module" src="{self._late["search"][0]}"></script>'.encode()
         return made.replace(b"</body>", module + b"</body>", 1)
 
@@ -192,12 +193,15 @@ class Composer:
         return self._virtual(page.title or page.path, page.language, phrase("to_come", page.language), page.path, page)
 
     def _virtual(self, title: str, language: str, text: str, path: str, page: Page | None = None) -> bytes:
-        return self._made(title, language, f"<h1>{escape(title)}</h1>\n<p>{escape(text)}</p>\n", path, page)
+        body = f"<h1>{escape(title)}</h1>\n<p>{escape(text)}</p>\n"
+        return self._made(title, language, body, path, page, made="not-found")
 
-    def _made(self, title: str, language: str, body: str, path: str, page: Page | None = None) -> bytes:
+    def _made(
+        self, title: str, language: str, body: str, path: str, page: Page | None = None, made: str = "answer"
+    ) -> bytes:
         """A page of our own making with its pieces."""
         content, splice = document(title, language, body)
-        shape = page or Page(id="not-found", path=path, title=title, language=language)
+        shape = page or Page(id=made, path=path, title=title, language=language)
         return self.page(shape.replaced(splice=splice), content)
 
     def _insertions(

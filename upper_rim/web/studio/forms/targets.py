@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
-from typing import cast
+from typing import cast, get_args
 
 from django.http import QueryDict
 from pydantic import JsonValue
 
+from ....core.conditions.matching import ANY
+from ....core.conditions.of_kind import PageKind
 from ....core.exchange.imports.typed_links import TypedLinks
 from ....core.model.site import Site
 from ....core.model.tree import ROOT
+from ..words.languages import language_name
 from .form_error import FormError
 
 
@@ -22,9 +25,14 @@ def target_of(site: Site, text: str) -> JsonValue:
 
 
 def where_of(site: Site, post: QueryDict) -> JsonValue:
+    """`where`: a kind of condition, or a kind of page; `value`: the path, the tag or the language that it is about."""
     kind, text = post.get("where", "everywhere"), post.get("value", "").strip()
     if kind == "everywhere":
         return {"kind": "everywhere"}
+    if kind in get_args(PageKind):
+        return {"kind": "page-kind", "which": kind}
+    if kind == "language":
+        return {"kind": "language", "language": _tag_of(site, text)}
     if kind == "tag":
         return {"kind": "tag", "tag": text}
     if kind == "page":
@@ -34,4 +42,10 @@ def where_of(site: Site, post: QueryDict) -> JsonValue:
         return target
     if not text.startswith("/"):
         text = "/" + text
-    return {"kind": "below", "path": text}
+    return {"kind": "matching" if ANY in text.split("/") else "below", "path": text}
+
+
+def _tag_of(site: Site, text: str) -> str:
+    """A language's tag; of those of the site's pages the name will do."""
+    tags = {page.language for page in site.pages}
+    return next((tag for tag in tags if language_name(tag).lower() == text.lower()), text)

@@ -14,6 +14,7 @@ from django.shortcuts import render
 from ....core.conditions.below import Below
 from ....core.exchange.html.lift_proposals import proposals
 from ....core.exchange.html.lifting import find_in_page, preview, selector_fault
+from ....core.kinds.pieces import PIECE_KINDS
 from ....core.model.site import Lift, Page, Site
 from ....core.reach.coverage import Coverage
 from ...jobs import tasks
@@ -23,7 +24,7 @@ from ...sites.models import StoredSite, Work
 from ..cycle.notices import StudioNotice
 from ..cycle.screen import Opened, Redirected, screen, site_url
 from ..preview.steps import steps_of
-from ..words.reach import reason
+from ..words.reach import by_bands
 
 OPEN_TREE_UP_TO = 120
 """Sites with no more pages than this show their whole tree at once; larger ones open a folder when asked."""
@@ -108,22 +109,13 @@ def page(request: HttpRequest, opened: Opened, page_id: str, made: tuple[str, ..
     found = next((page for page in site.pages if page.id == page_id), None)
     if found is None:
         raise Redirected(site_url("pages", opened))
-    coverage = Coverage(site)
-    names = {band.id: band.name for band in site.bands}
-    shown = [
-        (
-            slot,
-            [
-                (names.get(band or "", "All widths"), reason(outcome, site))
-                for band, outcome in zip(coverage.bands, outcomes, strict=True)
-            ],
-        )
-        for slot, outcomes in coverage.on(found).items()
-    ]
+    shown: dict[tuple[tuple[str, str], ...], list[str]] = {}
+    for slot, outcomes in Coverage(site).on(found).items():
+        shown.setdefault(by_bands(outcomes, site), []).append(PIECE_KINDS[slot].NAME)
     original = next((page for page in site.pages if page.id == found.translates), None)
     return {
         "page": found,
-        "shown": shown,
+        "shown": [(", ".join(slots), bands) for bands, slots in shown.items()],
         "original": original,
         "lifts": [lift for lift in site.lifts if lift.where.covers(found)],
     }

@@ -14,7 +14,6 @@ from ....core.kinds.pieces.drawer import Drawer
 from ....core.model.arrangements import ARRANGEMENTS, Arrangement
 from ....core.model.site import Site
 from ....core.reach.begun import begun
-from ....core.reach.coverage import in_words
 from ....core.reach.reached import reached
 from ...live.stage import ARRANGEMENT
 from ...sites import store
@@ -25,6 +24,7 @@ from ..cycle.screen import Opened, Redirected, screen, site_url, stage_address
 from ..forms.numbers import PHONE_PX, USUAL_PX
 from ..preview.small import SmallPicture, pictures_of_arrangements, pictures_of_pieces
 from ..preview.steps import steps_of
+from ..words.reach import rule_in_words
 
 
 @screen("studio/pieces/pieces.html", "pieces")
@@ -98,7 +98,7 @@ def _places(piece: Piece, site: Site) -> list[str]:
     """Where a piece shows, in words."""
     if isinstance(piece, Drawer):
         return [f"in a menu of {holder.name}" for holder, _ in site.holders(piece)]
-    return [in_words(rule, site) for rule in piece.reach]
+    return [rule_in_words(rule, site) for rule in piece.reach]
 
 
 FOR_PHONES = frozenset({"bottom", "drawer"})

@@ -2,8 +2,17 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+
+from ....core.kinds.pieces.base import ReachRule
 from ....core.model.site import Site
 from ....core.reach.coverage import Outcome, Why, in_words
+from .languages import language_name
+
+
+def rule_in_words(rule: ReachRule, site: Site) -> str:
+    """`everywhere`, `on pages in German`, `except on /fares/`."""
+    return in_words(rule, site, language_name)
 
 
 def reason(outcome: Outcome, site: Site) -> str:
@@ -16,10 +25,22 @@ def reason(outcome: Outcome, site: Site) -> str:
         case Why.NO_RULE:
             return "nothing: no piece reaches this page"
         case Why.EXCEPTED:
-            return f"nothing: {in_words(outcome.rule, site)}" if outcome.rule else "nothing"
+            return f"nothing: {rule_in_words(outcome.rule, site)}" if outcome.rule else "nothing"
     assert outcome.piece is not None and outcome.rule is not None
     names = {piece.id: piece.name for piece in site.pieces}
-    words = f"{outcome.piece.name}, {in_words(outcome.rule, site)}"
+    words = f"{outcome.piece.name}, {rule_in_words(outcome.rule, site)}"
     if outcome.why is Why.TIE:
         return f"{words}; as specific as {names[outcome.beaten[0]]}, but first in order"
     return f"{words}; more specific than {names[outcome.beaten[0]]}" if outcome.beaten else words
+
+
+def by_bands(outcomes: Iterable[Outcome], site: Site) -> tuple[tuple[str, str], ...]:
+    """In which width bands a slot has which outcome, each in words; bands with the same one are said together, and not
+    at all where it is the same in all."""
+    names = [band.name for band in site.bands] or [""]
+    bands: dict[str, list[str]] = {}
+    for name, outcome in zip(names, outcomes, strict=True):
+        bands.setdefault(reason(outcome, site), []).append(name)
+    if len(bands) == 1:
+        return (("", next(iter(bands))),)
+    return tuple((" and ".join(listed), why) for why, listed in bands.items())

@@ -18,7 +18,7 @@ from ....core.kinds.rows import Cell, Row
 from ....core.model.facts import said_everywhere, said_otherwise
 from ....core.model.site import Page, Site, drawer_width
 from ....core.model.tree import items_of, walk
-from ....core.reach.coverage import Coverage, in_words
+from ....core.reach.coverage import Coverage
 from ....core.reach.reached import reached
 from ...sites.fitters import site_fitter
 from ..controls.control import Group, note
@@ -31,7 +31,7 @@ from ..preview.legible import legible, squeezed_note
 from ..preview.moving import looked_through
 from ..preview.trials import trial_of, tried_site
 from ..preview.viewing import OPENED_BY, looked_at, tray
-from ..words.reach import reason
+from ..words.reach import by_bands, rule_in_words
 from .handles import OnStage, handles_of
 from .outline import kind_of, outline_of
 from .scroll_ruler import movement_shown
@@ -97,7 +97,7 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "into_at": next((line.after for line in outline if line.id == chosen.id and line.kind == "item"), None),
         "destinations": _destinations(chosen, piece, site),
         "reached": pages.get(piece.id, 0),
-        "rules": [(rule, in_words(rule, site)) for rule in piece.reach],
+        "rules": [(rule, rule_in_words(rule, site)) for rule in piece.reach],
         "held": [(item.id, node_name(item, site), holder.id, holder.name) for holder, item in site.holders(piece)],
         "is_drawer": isinstance(piece, Drawer),
         "here": _here(site, page, piece) if page else [],
@@ -201,17 +201,10 @@ def _chosen(request: HttpRequest, site: Site, piece: Piece, made: tuple[str, ...
 
 
 def _here(site: Site, page: Page, piece: Piece) -> list[tuple[str, str]]:
-    """What shows on the page in this piece's slot, by band, each with the reason in words; equal neighbours joined."""
+    """What shows on the page in this piece's slot, by band, each with the reason in words."""
     if isinstance(piece, Drawer):
         return []
-    coverage = Coverage(site)
-    names = {band.id: band.name for band in site.bands}
-    told: list[tuple[str, str]] = []
-    for band, outcome in zip(coverage.bands, coverage.on(page)[piece.kind], strict=True):
-        told.append((names.get(band or "", "All widths"), reason(outcome, site)))
-    if len({why for _, why in told}) == 1:
-        return [("", told[0][1])]
-    return told
+    return list(by_bands(Coverage(site).on(page)[piece.kind], site))
 
 
 def _asked_into(request: HttpRequest, site: Site, width: int) -> int | None:

@@ -1,0 +1,34 @@
+"""On the pages in a language."""
+
+from __future__ import annotations
+
+from collections.abc import Hashable, Iterator
+from typing import ClassVar, Literal
+
+from ..values.words import LanguageTag
+from .place import Names, PageFacts, Place, Strength
+
+
+class InLanguage(Place):
+    """The pages in a language, and in what is a kind of it: `de` means `de-AT`, too (RFC 4647, 3.3.1)."""
+
+    RANK: ClassVar[int] = 1
+    kind: Literal["language"] = "language"
+    language: LanguageTag
+
+    @property
+    def key(self) -> Hashable:
+        return self.language.lower()
+
+    @classmethod
+    def keys(cls, page: PageFacts) -> Iterator[Hashable]:
+        subtags = page.language.lower().split("-")
+        for length in range(1, len(subtags) + 1):
+            yield "-".join(subtags[:length])
+
+    @property
+    def strength(self) -> Strength:
+        return Strength(self.RANK, self.language.count("-"))
+
+    def in_words(self, names: Names) -> str:
+        return f"on pages in {names.language_of(self.language)}"
