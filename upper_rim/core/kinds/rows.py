@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from ..conditions.audience.audience import Audience
 from ..values.nodes import Pixels, Value
 from ..values.refs import BandRef, RowRef, StageRef
 from ..values.styling import Styled
@@ -57,6 +58,7 @@ class Row(Styled):
         default=(), description="Width bands in which the cells fold into equal columns."
     )
     hidden_in: tuple[BandRef, ...] = ()
+    audience: Audience = Field(default=Audience(), description="For whom it shows.")
     stage: StageRef | None = Field(
         default=None, description="It shows in that stage of its header only, in place of the rows that have none."
     )

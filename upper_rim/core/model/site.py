@@ -13,6 +13,7 @@ from pydantic import AfterValidator, Field, StringConstraints
 from ..conditions.below import Below
 from ..conditions.everywhere import Everywhere
 from ..conditions.on_page import OnPage
+from ..conditions.visitor import VisitorCard, Zone
 from ..kinds.entries import Branch
 from ..kinds.items import Item
 from ..kinds.items.menu import MenuItem
@@ -127,6 +128,7 @@ class Site(Value):
     key: Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9]{3,11}$")]
     name: Name
     language: LanguageTag = "en"
+    zone: Zone = Field(default="UTC", description="Time zone in which its periods are meant.")
     icon: PagePath | None = Field(
         default=None, description="Path of a picture among the site's files: its icon, for pages that name none."
     )
@@ -160,8 +162,14 @@ class Site(Value):
     menus: tuple[Menu, ...] = ()
     pieces: tuple[AnyPiece, ...] = ()
     lifts: tuple[Lift, ...] = ()
+    cards: tuple[VisitorCard, ...] = Field(default=(), description="Simulated visitors, to look as.")
     pages: tuple[Page, ...] = ()
     assets: tuple[Asset, ...] = ()
+
+    @property
+    def languages(self) -> tuple[str, ...]:
+        """Its own first, then those of its pages."""
+        return (self.language, *sorted({page.language for page in self.pages} - {self.language}))
 
     def first_looked_at(self, pages: Iterable[Page]) -> Page | None:
         """Of these pages the front page, else the first in the site's language; None where there are none."""

@@ -24,7 +24,20 @@ from .memo import Memo
 from .site import Menu, Site
 
 SLOTS: dict[type[Value], tuple[str, ...]] = {
-    Site: ("swatches", "bands", "fonts", "looks", "roles", "menus", "pieces", "snippets", "lifts", "pages", "assets"),
+    Site: (
+        "swatches",
+        "bands",
+        "fonts",
+        "looks",
+        "roles",
+        "menus",
+        "pieces",
+        "snippets",
+        "lifts",
+        "cards",
+        "pages",
+        "assets",
+    ),
     Menu: ("entries",),
     Entry: ("entries",),
     **{kind: kind.CHILDREN for kind in PIECE_KINDS.values()},

@@ -14,6 +14,7 @@ from typing import Any, NamedTuple
 
 from ..conditions import PLACES
 from ..conditions.place import Names, Place, Strength
+from ..conditions.visitor import Looking, VisitorCard
 from ..kinds.pieces.base import Piece, ReachRule
 from ..kinds.pieces.drawer import Drawer
 from ..model.site import Page, Site
@@ -25,18 +26,21 @@ class Why(StrEnum):
     RULE = "rule"
     TIE = "tie"
     EXCEPTED = "excepted"
+    NOT_FOR_THEM = "not for them"
     NO_RULE = "no rule"
     BARE = "bare page"
     NO_PLACE = "no place"
 
 
 class Outcome(NamedTuple):
-    """The piece shown (None: none), what decided it, the rule that won, and the pieces that lost to it."""
+    """The piece shown (None: none), what decided it, the rule that won, the pieces that lost to it, and those before it
+    that are not for this visitor."""
 
     piece: Piece | None
     why: Why
     rule: ReachRule | None
     beaten: tuple[str, ...] = ()
+    not_for_them: tuple[str, ...] = ()
 
 
 class Specificity(NamedTuple):
@@ -58,11 +62,20 @@ class _Ranked:
     rule: ReachRule
 
 
-class _Found(NamedTuple):
-    """`shown`: the pieces that some outcome shows, and the drawers in them."""
+Gets = frozenset[str]
+"""The ids of the pieces whose audience takes a visitor in."""
+Outcomes = dict[str, tuple[Outcome, ...]]
+"""By slot, an outcome for each width band."""
 
-    outcomes: dict[str, tuple[Outcome, ...]]
-    shown: frozenset[str]
+
+class _Found:
+    """What holds on all pages on which the same rules count. `rivals`: by slot, the strongest first; None where the page
+    has no place for it. `shown`: the pieces that somebody is shown in some band, and the drawers in them."""
+
+    def __init__(self, rivals: dict[str, list[_Ranked] | None], shown: frozenset[str]) -> None:
+        self.rivals = rivals
+        self.shown = shown
+        self.by_gets: dict[Gets, Outcomes] = {}
 
 
 class Coverage:
@@ -84,14 +97,35 @@ class Coverage:
         self._drawers = {piece.id: {held for _, held in site.drawers_in(piece)} & on for piece in site.pieces}
         self._by_groups: dict[tuple[Any, ...], _Found] = {}
         self._by_rules: dict[tuple[Any, ...], _Found] = {}
+        self.everybody: Gets = frozenset(piece.id for piece in site.pieces if piece.audience.is_everybody)
+        """What is got by whoever looks: also without script."""
 
-    def on(self, page: Page) -> dict[str, tuple[Outcome, ...]]:
-        """By slot, an outcome for each of `bands`."""
+    def gets(self, card: VisitorCard) -> Gets:
+        """The pieces that are for a visitor, wherever they are shown."""
+        if not card.has_script:
+            return self.everybody
+        languages = self.site.languages
+        return frozenset(
+            piece.id
+            for piece in self.site.pieces
+            if piece.audience.takes_in(Looking(card, languages, self.site.zone, piece.id))
+        )
+
+    def on(self, page: Page, gets: Gets | None = None) -> Outcomes:
+        """By slot, an outcome for each of `bands`: for those who get these pieces; for whoever it is, where none are
+        named."""
         if page.bare:
             return {slot: (Outcome(None, Why.BARE, None),) * len(self.bands) for slot in self.slots}
         if page.content is not None and page.splice is None:
             return {slot: (Outcome(None, Why.NO_PLACE, None),) * len(self.bands) for slot in self.slots}
-        return self._found(page).outcomes
+        found, gets = self._found(page), self.everybody if gets is None else gets
+        if gets not in found.by_gets:
+            nothing = (Outcome(None, Why.NO_PLACE, None),) * len(self.bands)
+            found.by_gets[gets] = {
+                slot: nothing if rivals is None else tuple(self._outcome(band, rivals, gets) for band in self.bands)
+                for slot, rivals in found.rivals.items()
+            }
+        return found.by_gets[gets]
 
     def _found(self, page: Page) -> _Found:
         """Worked out once for all pages on which the same rules count."""
@@ -110,16 +144,28 @@ class Coverage:
         return self._by_groups[key]
 
     def _worked_out(self, strongest: dict[str, _Ranked], without: Collection[str]) -> _Found:
-        nothing = (Outcome(None, Why.NO_PLACE, None),) * len(self.bands)
-        outcomes = {slot: nothing if slot in without else self._outcomes(slot, strongest) for slot in self.slots}
-        shown = {one.piece.id for in_slot in outcomes.values() for one in in_slot if one.piece}
-        return _Found(outcomes, frozenset(shown.union(*(self._drawers[piece] for piece in shown))))
+        rivals = {slot: None if slot in without else self._rivals(slot, strongest) for slot in self.slots}
+        shown = {
+            ranked.piece.id
+            for in_slot in rivals.values()
+            for band in self.bands
+            for ranked in self._may_show(band, in_slot or [])
+        }
+        return _Found(rivals, frozenset(shown.union(*(self._drawers[piece] for piece in shown))))
 
-    def pages(self) -> Iterator[tuple[Page, dict[str, tuple[Outcome, ...]]]]:
+    def _may_show(self, band: str | None, rivals: list[_Ranked]) -> Iterator[_Ranked]:
+        """Those that somebody is shown in the band, the strongest first: up to one that is for everybody."""
+        for ranked in rivals:
+            if ranked.rule.shows and band not in ranked.piece.hidden_in:
+                yield ranked
+                if ranked.piece.id in self.everybody:
+                    return
+
+    def pages(self) -> Iterator[tuple[Page, Outcomes]]:
         for page in self.site.pages:
             yield page, self.on(page)
 
-    def kinds_of_pages(self) -> Iterator[tuple[Page, dict[str, tuple[Outcome, ...]]]]:
+    def kinds_of_pages(self) -> Iterator[tuple[Page, Outcomes]]:
         """The first page of each kind: pages on which the same rules count have the same outcomes."""
         seen: set[int] = set()
         for page, outcomes in self.pages():
@@ -145,27 +191,45 @@ class Coverage:
                     if (found := by_key.get(key)) is not None:
                         yield found
 
-    def _outcomes(self, slot: str, strongest: dict[str, _Ranked]) -> tuple[Outcome, ...]:
+    def _rivals(self, slot: str, strongest: dict[str, _Ranked]) -> list[_Ranked]:
+        """The more specific rule first, then the narrower audience, then the order of the pieces."""
         rivals = [ranked for ranked in strongest.values() if ranked.piece.kind == slot]
         rivals.sort(key=lambda ranked: self._order[ranked.piece.id])
-        rivals.sort(key=lambda ranked: ranked.strength.place, reverse=True)
-        return tuple(self._outcome(band, rivals) for band in self.bands)
+        rivals.sort(key=_precedence, reverse=True)
+        return rivals
 
-    def _outcome(self, band: str | None, rivals: list[_Ranked]) -> Outcome:
-        showing = [ranked for ranked in rivals if ranked.rule.shows and band not in ranked.piece.hidden_in]
-        if not showing:
+    def _outcome(self, band: str | None, rivals: list[_Ranked], gets: Gets) -> Outcome:
+        there = [ranked for ranked in rivals if ranked.rule.shows and band not in ranked.piece.hidden_in]
+        at = next((at for at, ranked in enumerate(there) if ranked.piece.id in gets), None)
+        not_for_them = tuple(ranked.piece.id for ranked in there[:at])
+        if at is None:
+            if there:
+                return Outcome(None, Why.NOT_FOR_THEM, there[0].rule, (), not_for_them)
             excepting = next((ranked.rule for ranked in rivals if not ranked.rule.shows), None)
             return Outcome(None, Why.EXCEPTED if excepting else Why.NO_RULE, excepting)
-        first = showing[0]
-        tied = len(showing) > 1 and showing[1].strength.place == first.strength.place
-        beaten = tuple(ranked.piece.id for ranked in showing[1:])
-        return Outcome(first.piece, Why.TIE if tied else Why.RULE, first.rule, beaten)
+        first, *others = there[at:]
+        beaten = [ranked for ranked in others if ranked.piece.id in gets]
+        tied = bool(beaten) and _precedence(beaten[0]) == _precedence(first)
+        why = Why.TIE if tied else Why.RULE
+        return Outcome(first.piece, why, first.rule, tuple(ranked.piece.id for ranked in beaten), not_for_them)
+
+
+def _precedence(ranked: _Ranked) -> tuple[Strength, int]:
+    return ranked.strength.place, ranked.piece.audience.narrowness
 
 
 def reach_shape(site: Site) -> tuple[Any, ...]:
     """All that the coverage of its pages depends on besides the pages: equal where that is."""
     pieces = (
-        (one.id, one.on, one.kind, one.reach, one.hidden_in, *(drawer for _, drawer in site.drawers_in(one)))
+        (
+            one.id,
+            one.on,
+            one.kind,
+            one.reach,
+            one.hidden_in,
+            one.audience,
+            *(drawer for _, drawer in site.drawers_in(one)),
+        )
         for one in site.pieces
     )
     return (tuple(pieces), site.bands)

@@ -7,6 +7,7 @@ from typing import Any, ClassVar, NamedTuple
 
 from pydantic import Field
 
+from ...conditions.audience.audience import Audience
 from ...values.brands import Brand, Brands
 from ...values.refs import BandRef, EntryRef, MenuRef, PageRef
 from ...values.styling import Part, Role, State, Styled
@@ -47,6 +48,7 @@ class BaseItem(Styled):
     """Its icon may be the mark of a service."""
 
     hidden_in: tuple[BandRef, ...] = Field(default=(), description="Width bands in which the item does not show.")
+    audience: Audience = Field(default=Audience(), description="For whom it shows.")
     hint: Words = Field(default=Words(), description="Told while one points at it, or it has the focus.")
 
     def facts(self) -> Mapping[str, Fact]:

@@ -8,6 +8,7 @@ from typing import Annotated, ClassVar, Literal
 from pydantic import Field
 
 from ...conditions import Where
+from ...conditions.audience.audience import Audience
 from ...conditions.everywhere import Everywhere
 from ...values.nodes import Node
 from ...values.refs import BandRef
@@ -48,6 +49,7 @@ class Piece(Styled):
     reach: tuple[ReachRule, ...] = ()
     hidden_in: tuple[BandRef, ...] = Field(default=(), description="Width bands in which the piece does not show.")
     roles: tuple[RoleDefault, ...] = Field(default=(), description="Defaults by role that count within this piece.")
+    audience: Audience = Field(default=Audience(), description="For whom it shows.")
     on: bool = True
 
     @property

@@ -1,0 +1,103 @@
+"""At a time: between two moments, each year, on some weekdays, at some hours."""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime
+from typing import Annotated, ClassVar, Literal, Self
+from zoneinfo import ZoneInfo
+
+from pydantic import Field, JsonValue, StringConstraints, model_validator
+
+from ..period import Moment
+from ..visitor import Looking
+from .condition import Knows, Spoken, VisitorCondition
+
+Weekday = Literal["mon", "tue", "wed", "thu", "fri", "sat", "sun"]
+WEEKDAYS: tuple[Weekday, ...] = ("mon", "tue", "wed", "thu", "fri", "sat", "sun")
+Hour = Annotated[str, StringConstraints(pattern=r"^([01]\d|2[0-3]):[0-5]\d$")]
+
+
+class InPeriod(VisitorCondition):
+    """What is said of it all holds at once. The last moment is no longer in it; nor is the last of the hours, which may
+    lie after midnight: then they belong to the day on which they began. `yearly`: from the one day of the year to the
+    other, also over its end, whatever year is said. In the site's time zone, or in the visitor's."""
+
+    KNOWN_BY: ClassVar[Knows] = "the clock"
+    kind: Literal["period"] = "period"
+    begins: Moment | None = None
+    ends: Moment | None = None
+    yearly: bool = False
+    weekdays: Annotated[tuple[Weekday, ...], Field(max_length=7)] = ()
+    from_hour: Hour | None = None
+    to_hour: Hour | None = None
+    zone_of: Literal["site", "visitor"] = "site"
+
+    @model_validator(mode="after")
+    def _is_a_period(self) -> Self:
+        if not (self.begins or self.ends or self.weekdays or self.from_hour or self.to_hour):
+            raise ValueError("say from when, until when, on which weekdays or at which hours")
+        if (self.from_hour is None) != (self.to_hour is None) or (self.from_hour and self.from_hour == self.to_hour):
+            raise ValueError("hours have a beginning and another end")
+        if self.yearly and not (self.begins and self.ends):
+            raise ValueError("what comes each year has a beginning and an end")
+        for moment in (self.begins, self.ends):
+            if moment is not None:
+                datetime.fromisoformat(moment)
+        if self.begins and self.ends and not self.yearly and self.ends <= self.begins:
+            raise ValueError("it ends before it begins")
+        return self
+
+    def holds(self, looking: Looking) -> bool:
+        zone = looking.zone if self.zone_of == "site" else looking.card.zone
+        return self.holds_at(looking.at, zone)
+
+    def holds_at(self, at: datetime, zone: str) -> bool:
+        wall = at.astimezone(ZoneInfo(zone))
+        clock, day = wall.strftime("%H:%M"), wall.weekday()
+        if self.from_hour is not None and self.to_hour is not None:
+            if not _between(clock, self.from_hour, self.to_hour):
+                return False
+            if self.to_hour < self.from_hour and clock < self.to_hour:
+                day = (day - 1) % 7
+        if self.weekdays and WEEKDAYS[day] not in self.weekdays:
+            return False
+        if self.yearly and self.begins and self.ends:
+            return _between(wall.strftime("%m-%dT%H:%M"), self.begins[5:], self.ends[5:])
+        after = self.begins is None or instant_in(self.begins, zone) <= at
+        return after and (self.ends is None or at < instant_in(self.ends, zone))
+
+    def told(self) -> list[JsonValue]:
+        return [
+            self.begins or "",
+            self.ends or "",
+            int(self.yearly),
+            [WEEKDAYS.index(day) for day in self.weekdays],
+            self.from_hour or "",
+            self.to_hour or "",
+            int(self.zone_of == "visitor"),
+        ]
+
+    def in_words(self, spoken: Spoken = str) -> str:
+        said = [
+            f"{word} {moment.replace('T', ' ')[5 if self.yearly else 0 :]}"
+            for word, moment in (("from", self.begins), ("until", self.ends))
+            if moment
+        ]
+        if self.yearly:
+            said.append("each year")
+        if self.weekdays:
+            said.append("on " + ", ".join(day.capitalize() for day in WEEKDAYS if day in self.weekdays))
+        if self.from_hour:
+            said.append(f"{self.from_hour} to {self.to_hour}")
+        return "everybody " + " ".join(said) + (" by their own clock" if self.zone_of == "visitor" else "")
+
+
+def instant_in(moment: Moment, zone: str) -> datetime:
+    """The moment as a clock there shows it. One that is left out when clocks go forward is as much later; of one that
+    comes twice the first is meant (so does ECMAScript, 21.4.1.26)."""
+    return datetime.fromisoformat(moment).replace(tzinfo=ZoneInfo(zone), fold=0).astimezone(UTC)
+
+
+def _between(now: str, begins: str, ends: str) -> bool:
+    """On a circle: a day, or a year."""
+    return begins <= now < ends if begins < ends else now >= begins or now < ends

@@ -1,0 +1,41 @@
+"""For those who asked their system for something."""
+
+from __future__ import annotations
+
+from typing import ClassVar, Literal
+
+from pydantic import JsonValue
+
+from ..visitor import Looking, Preference
+from .condition import Knows, Spoken, VisitorCondition
+
+
+class Prefers(VisitorCondition):
+    """Media Queries 5, 11: `prefers-reduced-motion`, `-contrast: more`, `-color-scheme: dark`, `-reduced-data`."""
+
+    KNOWN_BY: ClassVar[Knows] = "the browser"
+    kind: Literal["prefers"] = "prefers"
+    what: Preference
+
+    def holds(self, looking: Looking) -> bool:
+        return self.what in looking.card.prefers
+
+    def told(self) -> list[JsonValue]:
+        return [QUERIES[self.what]]
+
+    def in_words(self, spoken: Spoken = str) -> str:
+        return f"those who ask for {_WORDS[self.what]}"
+
+
+QUERIES: dict[Preference, str] = {
+    "reduced-motion": "(prefers-reduced-motion:reduce)",
+    "more-contrast": "(prefers-contrast:more)",
+    "dark": "(prefers-color-scheme:dark)",
+    "reduced-data": "(prefers-reduced-data:reduce)",
+}
+_WORDS: dict[Preference, str] = {
+    "reduced-motion": "less motion",
+    "more-contrast": "more contrast",
+    "dark": "dark colours",
+    "reduced-data": "less data",
+}
