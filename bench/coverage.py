@@ -9,7 +9,9 @@ from __future__ import annotations
 import sys
 import time
 from collections.abc import Iterator
+from random import Random
 
+from tests.visitors import any_audience, any_card
 from upper_rim.core.conditions.below import Below
 from upper_rim.core.kinds.pieces.base import ReachRule
 from upper_rim.core.kinds.pieces.header import Header
@@ -48,6 +50,17 @@ def measure(tiny: bool) -> Iterator[Measured]:
     plain = (time.perf_counter() - begin) * 1000
     told = f"what shows on {page_count} pages, {piece_count} pieces"
     yield Measured(told, taken, None, "ms", ("comparing all paths", plain))
+    chance, many, cards = Random(1), 100 if tiny else 20_000, 2 if tiny else 20
+    pages = tuple(Page(id=f"pg-{at}", path=f"/s{at % 50}/t{at % 500}/n{at}/") for at in range(many))
+    site = site.replaced(pages=pages, pieces=tuple(piece.replaced(audience=any_audience(chance)) for piece in pieces))
+    visitors = [any_card(chance) for _ in range(cards)]
+    begin = time.perf_counter()
+    coverage = Coverage(site)
+    for gets in [coverage.gets(card) for card in visitors]:
+        assert sum(len(coverage.on(page, gets)["header"]) for page in pages) == 2 * many
+    taken = (time.perf_counter() - begin) * 1000
+    told = f"what {cards} visitors get on {many} pages, {piece_count} pieces"
+    yield Measured(told, taken, 2000.0, "ms", ("comparing all paths", plain))
 
 
 if __name__ == "__main__":

@@ -16,6 +16,10 @@ from PIL import Image
 
 from tests.broken_pages import archive
 from upper_rim.cli.__main__ import main
+from upper_rim.core.conditions.audience.audience import Audience
+from upper_rim.core.conditions.audience.in_period import InPeriod
+from upper_rim.core.conditions.audience.visits import Visits
+from upper_rim.core.conditions.visitor import VisitorCard
 from upper_rim.core.exchange.bundle import BrokenBundle, Bundle, write_bundle
 from upper_rim.core.exchange.html.markers import strip
 from upper_rim.core.exchange.imports.import_pages import described_page, digest
@@ -197,6 +201,8 @@ def test_the_command_line_from_archive_to_published_site_and_back(
         "why": "rule",
         "rule": "on /press/ and below",
         "beaten": ["Main header"],
+        "not_for_them": [],
+        "card": "",
     } in rows
     assert main(["coverage", str(tmp_path / "none.zip")]) == 3
 
@@ -244,6 +250,49 @@ def test_nothing_half_is_left_where_an_output_cannot_be_written(
     assert all(line.startswith("upper-rim: ") for line in capsys.readouterr().err.splitlines())
 
 
+def test_coverage_is_told_for_a_visitor_at_a_time_and_beside_another(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    site, contents = quillwort()
+    fair = InPeriod(begins="2026-12-24T18:00", ends="2026-12-25T00:00")
+    piece = site.pieces[0].replaced(id="pc-fair", name="Fair", audience=Audience(every=(Visits(last=1), fair)))
+    rules = tuple(rule.replaced(id=f"{rule.id}-fair") for rule in piece.reach)
+    card = VisitorCard(id="vc-late", name="Back again", visit=2, clock="2026-12-24T18:00Z")
+    more = site.replaced(
+        pieces=(*site.pieces, piece.replaced(rows=(), roles=(), styles=(), reach=rules)),
+        cards=(card,),
+        zone="Europe/Berlin",
+    )
+    bundle = tmp_path / "x.zip"
+    with bundle.open("wb") as file:
+        write_bundle(file, more, contents.__getitem__)
+
+    def told(*arguments: str) -> list[dict[str, object]]:
+        assert main(["coverage", str(bundle), "--json", *arguments]) == 0
+        return list(json.loads(capsys.readouterr().out))
+
+    def pieces(rows: list[dict[str, object]]) -> set[object]:
+        return {row["piece"] for row in rows if row["slot"] == piece.kind}
+
+    assert "Fair" not in pieces(told())
+    assert pieces(told("--card", "{}", "--at", "2026-12-24T18:00")) == {"Fair"}
+    assert "Fair" not in pieces(told("--card", "{}", "--at", "2026-12-24T17:59"))
+    assert "Fair" not in pieces(told("--card", "back again"))
+    beside = told("--card", '{"name": "New"}', "--compare", "vc-late", "--at", "2026-12-24T18:00")
+    assert {(row["card"], row["piece"]) for row in beside} == {("New", "Fair"), ("Back again", site.pieces[0].name)}
+    assert all(row["not_for_them"] == ["Fair"] for row in beside if row["card"] == "Back again")
+    for wrong in (
+        ["--card", "nobody"],
+        ["--card", "{"],
+        ["--card", '{"zone": "Nowhere"}'],
+        ["--card", "{}", "--at", "tomorrow"],
+        ["--compare", "vc-late"],
+        ["--at", "2026-12-24T18:00"],
+    ):
+        assert main(["coverage", str(bundle), *wrong]) == 3, wrong
+    assert "no card is called nobody (Back again)" in capsys.readouterr().err
+
+
 def test_coverage_in_a_spreadsheet_holds_no_formula(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
     site, contents = quillwort()
     piece = site.pieces[0].replaced(name='=HYPERLINK("x")')
@@ -252,7 +301,7 @@ def test_coverage_in_a_spreadsheet_holds_no_formula(tmp_path: Path, capsys: pyte
         write_bundle(file, site.replaced(pieces=(piece,)), contents.__getitem__)
     assert main(["coverage", str(bundle), "--csv"]) == 0
     lines = capsys.readouterr().out.splitlines()
-    assert lines[0] == "page,slot,band,piece,why,rule,beaten"
+    assert lines[0] == "page,slot,band,piece,why,rule,beaten,not_for_them,card"
     assert len(lines) == 1 + len(site.pages) * 2 and all("'=HYPERLINK" in line for line in lines[1:])
 
 

@@ -45,6 +45,10 @@ def main(arguments: Sequence[str] | None = None) -> int:
     form = coverage.add_mutually_exclusive_group()
     form.add_argument("--json", dest="form", action="store_const", const="json")
     form.add_argument("--csv", dest="form", action="store_const", const="csv")
+    told = "a visitor: the name of one of the site's cards, or its fields as JSON"
+    coverage.add_argument("--card", metavar="CARD", help=f"what is shown to {told}")
+    coverage.add_argument("--compare", metavar="CARD", help="only what differs from another card's, both told")
+    coverage.add_argument("--at", metavar="MOMENT", help="at another time: 2026-12-24T18:00, in the site's time zone")
 
     fit = parts.add_parser("fit", help="tell at which widths rows wrap, overflow or collide, and what would mend them")
     fit.add_argument("bundle", metavar="BUNDLE")

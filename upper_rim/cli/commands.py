@@ -19,6 +19,10 @@ from multiprocessing import get_context
 from pathlib import Path
 from typing import IO, NamedTuple
 
+from pydantic import ValidationError
+
+from ..core.conditions.audience.in_period import instant_in
+from ..core.conditions.visitor import VisitorCard
 from ..core.exchange.bundle import BrokenBundle, Bundle, write_bundle
 from ..core.exchange.html.anatomy import anatomy
 from ..core.exchange.imports.import_pages import (
@@ -172,11 +176,22 @@ class CoverageRow(NamedTuple):
     why: str
     rule: str
     beaten: list[str]
+    not_for_them: list[str]
+    card: str = ""
 
 
 def coverage(chosen: argparse.Namespace) -> Remarks:
     with _bundle(chosen.bundle) as bundle:
-        rows = list(_coverage_rows(bundle.site))
+        site = bundle.site
+        if chosen.compare and not chosen.card:
+            raise CannotDo("--compare asks for --card, too: with which one is it compared?")
+        if chosen.at and not chosen.card:
+            raise CannotDo("--at asks for --card, too: who looks then? --card '{}' is somebody")
+        cards = [_card(site, said, chosen.at) for said in (chosen.card, chosen.compare) if said]
+        told = [list(_coverage_rows(site, card)) for card in cards] or [list(_coverage_rows(site))]
+        rows = (
+            told[0] if len(told) == 1 else [row for pair in zip(*told, strict=True) if _differ(*pair) for row in pair]
+        )
     if chosen.form == "json":
         json.dump([row._asdict() for row in rows], sys.stdout, ensure_ascii=False, indent=1)
         print()
@@ -187,7 +202,8 @@ def coverage(chosen: argparse.Namespace) -> Remarks:
     else:
         for row in rows:
             reason = f"{row.why}: {row.rule}" if row.rule else row.why
-            print(f"{row.page}  {row.slot}  {row.band or 'all widths'}  {row.piece or '-'}  ({reason})")
+            who = f"  for {row.card}" if len(cards) > 1 else ""
+            print(f"{row.page}  {row.slot}  {row.band or 'all widths'}  {row.piece or '-'}  ({reason}){who}")
     tied = {
         f"{row.page}: {row.piece} and {', '.join(row.beaten)} tie; the first in the site's order shows"
         for row in rows
@@ -196,12 +212,35 @@ def coverage(chosen: argparse.Namespace) -> Remarks:
     return sorted(tied)
 
 
-def _coverage_rows(site: Site) -> Iterator[CoverageRow]:
+def _differ(one: CoverageRow, other: CoverageRow) -> bool:
+    return one.piece != other.piece
+
+
+def _card(site: Site, said: str, at: str | None) -> VisitorCard:
+    try:
+        if said.lstrip().startswith("{"):
+            card = VisitorCard.model_validate({"id": "vc-said", **json.loads(said)})
+        else:
+            card = next(one for one in site.cards if said.casefold() in {one.name.casefold(), one.id})
+        return card.replaced(clock=f"{instant_in(at, site.zone):%Y-%m-%dT%H:%MZ}") if at else card
+    except StopIteration:
+        names = ", ".join(one.name for one in site.cards) or "there are none"
+        raise CannotDo(f"no card is called {said} ({names})") from None
+    except ValidationError as error:
+        first = error.errors()[0]
+        raise CannotDo(f"--card: {'.'.join(map(str, first['loc']))}: {first['msg']}") from None
+    except ValueError as error:
+        raise CannotDo(f"--card, --at: {error}") from None
+
+
+def _coverage_rows(site: Site, card: VisitorCard | None = None) -> Iterator[CoverageRow]:
+    """For a visitor; for whoever it is, where there is no card."""
     names = {piece.id: piece.name for piece in site.pieces}
     band_names = {band.id: band.name for band in site.bands}
     reach = Coverage(site)
-    for page, slots in reach.pages():
-        for slot, outcomes in slots.items():
+    gets = reach.everybody if card is None else reach.gets(card)
+    for page in site.pages:
+        for slot, outcomes in reach.on(page, gets).items():
             for band, outcome in zip(reach.bands, outcomes, strict=True):
                 yield CoverageRow(
                     page.path,
@@ -211,6 +250,8 @@ def _coverage_rows(site: Site) -> Iterator[CoverageRow]:
                     outcome.why.value,
                     in_words(outcome.rule, site) if outcome.rule else "",
                     [names[piece] for piece in outcome.beaten],
+                    [names[piece] for piece in outcome.not_for_them],
+                    card.name if card else "",
                 )
 
 

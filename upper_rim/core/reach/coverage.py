@@ -95,6 +95,7 @@ class Coverage:
         self.slots: tuple[str, ...] = tuple(kinds) or ("header",)
         on = {piece.id for piece in site.pieces if piece.on}
         self._drawers = {piece.id: {held for _, held in site.drawers_in(piece)} & on for piece in site.pieces}
+        self._by_page: dict[str, tuple[Page, _Found]] = {}
         self._by_groups: dict[tuple[Any, ...], _Found] = {}
         self._by_rules: dict[tuple[Any, ...], _Found] = {}
         self.everybody: Gets = frozenset(piece.id for piece in site.pieces if piece.audience.is_everybody)
@@ -129,6 +130,14 @@ class Coverage:
 
     def _found(self, page: Page) -> _Found:
         """Worked out once for all pages on which the same rules count."""
+        known = self._by_page.get(page.id)
+        if known is not None and known[0] is page:
+            return known[1]
+        found = self._found_by_rules(page)
+        self._by_page[page.id] = (page, found)
+        return found
+
+    def _found_by_rules(self, page: Page) -> _Found:
         without, groups = without_place(page), list(self._matching(page))
         key = (without, *map(id, groups))
         if key not in self._by_groups:
