@@ -173,7 +173,7 @@ def served() -> Iterator[tuple[Files, int]]:
 
     class Handler(BaseHTTPRequestHandler):
         def do_GET(self) -> None:
-            data = files.get(self.path)
+            data = files.get(self.path.partition("?")[0])
             self.send_response(200 if data is not None else 404)
             kind = {"svg": "image/svg+xml", "css": "text/css", "js": "text/javascript", "woff2": "font/woff2"}
             self.send_header("content-type", kind.get(self.path.rpartition(".")[2], "text/html; charset=utf-8"))

@@ -27,6 +27,9 @@ def shelf() -> Shelf:
         scripts={name: (HERE / "scripts/parts" / f"{name}.js").read_text().strip() for name in PARTS_IN_ORDER},
         late_scripts={file.stem: file.read_text().strip() for file in sorted((HERE / "scripts/late").glob("*.js"))},
         late_rules={file.stem: _rules(file) for file in sorted((RUNTIME / "late").glob("*.css"))},
+        audience_scripts={
+            file.stem: file.read_text().strip() for file in sorted((HERE / "scripts/audience").glob("*.js"))
+        },
         notice_script=(HERE / "scripts/notice.js").read_text().strip(),
         piece_rules=_rules(RUNTIME / "pieces.css"),
         menu_rules={way: _rules(RUNTIME / f"{way}.css") for way in MENU_CSS},

@@ -18,7 +18,8 @@ from ..values.brands import Brands
 @dataclass(frozen=True)
 class Shelf:
     """`scripts`: the parts of the published script by name. `late_scripts`: modules that are fetched when a visitor
-    first uses what needs them, and `late_rules` with them. `piece_rules` are for every piece, `menu_rules` by the way
+    first uses what needs them, and `late_rules` with them. `audience_scripts`: what decides who looks, by kind of
+    condition, with what comes before (`begin`) and behind them (`end`). `piece_rules` are for every piece, `menu_rules` by the way
     in which a menu is shown (`list`, `drawer`, `levels`, `button`, `panels`, `columns`), `item_rules` by kind of item,
     and `hint`. In all rules `rim` stands for the site's key."""
 
@@ -29,6 +30,7 @@ class Shelf:
     late_scripts: Mapping[str, str]
     late_rules: Mapping[str, tuple[Rule, ...]]
     notice_script: str
+    audience_scripts: Mapping[str, str]
     piece_rules: tuple[Rule, ...]
     menu_rules: Mapping[str, tuple[Rule, ...]]
     item_rules: Mapping[str, tuple[Rule, ...]]

@@ -170,6 +170,15 @@ class Coverage:
                 if ranked.piece.id in self.everybody:
                     return
 
+    def may_show(self, page: Page) -> dict[str, tuple[tuple[Piece, ...], ...]]:
+        """By slot, for each of `bands` the pieces that somebody is shown there: the first that takes a visitor in."""
+        if page.bare or (page.content is not None and page.splice is None):
+            return {}
+        return {
+            slot: tuple(tuple(ranked.piece for ranked in self._may_show(band, rivals or [])) for band in self.bands)
+            for slot, rivals in self._found(page).rivals.items()
+        }
+
     def pages(self) -> Iterator[tuple[Page, Outcomes]]:
         for page in self.site.pages:
             yield page, self.on(page)

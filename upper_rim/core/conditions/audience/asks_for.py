@@ -23,7 +23,7 @@ class AsksFor(VisitorCondition):
         found = looked_up(looking.card.languages, looking.languages)
         return found is not None and any(_is_kind_of(found, one) for one in self.languages)
 
-    def told(self) -> list[JsonValue]:
+    def told(self, zone: str) -> list[JsonValue]:
         return [[one.lower() for one in self.languages]]
 
     def in_words(self, spoken: Spoken = str) -> str:

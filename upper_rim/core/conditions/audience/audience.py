@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import Annotated
+from typing import Annotated, Any
 
 from pydantic import Field
 
@@ -47,3 +47,9 @@ class Audience(Value):
             said.append(" or ".join(one.in_words(spoken) for one in self.some))
         said += [f"not {one.in_words(spoken)}" for one in self.none]
         return "; ".join(said) or "everybody"
+
+
+def is_for_everybody(node: Any) -> bool:
+    """So is what has no audience of its own."""
+    audience = getattr(node, "audience", None)
+    return audience is None or bool(audience.is_everybody)

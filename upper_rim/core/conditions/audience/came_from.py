@@ -35,7 +35,7 @@ class CameFrom(VisitorCondition):
         told = any(one.name == self.parameter and self.value in {"", one.value} for one in card.came_with)
         return below or told
 
-    def told(self) -> list[JsonValue]:
+    def told(self, zone: str) -> list[JsonValue]:
         return [list(self.hosts), self.parameter, self.value, self.days]
 
     def in_words(self, spoken: Spoken = str) -> str:

@@ -26,8 +26,8 @@ class VisitorCondition(Value):
     def holds(self, looking: Looking) -> bool:
         raise NotImplementedError
 
-    def told(self) -> list[JsonValue]:
-        """What the script has to know besides its kind."""
+    def told(self, zone: str) -> list[JsonValue]:
+        """What the script has to know besides its kind. `zone`: the site's."""
         raise NotImplementedError
 
     def in_words(self, spoken: Spoken = str) -> str:

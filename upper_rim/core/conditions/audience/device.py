@@ -34,7 +34,7 @@ class Device(VisitorCondition):
         points = self.pointer in {"", card.pointer}
         return points and (self.from_px or 0) <= card.width_px <= (self.to_px or card.width_px)
 
-    def told(self) -> list[JsonValue]:
+    def told(self, zone: str) -> list[JsonValue]:
         return [self.pointer, self.from_px or 0, self.to_px or 0]
 
     def in_words(self, spoken: Spoken = str) -> str:

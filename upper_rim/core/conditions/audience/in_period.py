@@ -66,16 +66,18 @@ class InPeriod(VisitorCondition):
         after = self.begins is None or instant_in(self.begins, zone) <= at
         return after and (self.ends is None or at < instant_in(self.ends, zone))
 
-    def told(self) -> list[JsonValue]:
-        return [
-            self.begins or "",
-            self.ends or "",
-            int(self.yearly),
-            [WEEKDAYS.index(day) for day in self.weekdays],
-            self.from_hour or "",
-            self.to_hour or "",
-            int(self.zone_of == "visitor"),
-        ]
+    def told(self, zone: str) -> list[JsonValue]:
+        begins, ends = (
+            "" if moment is None else moment[5:] if self.yearly else self._written(moment, zone)
+            for moment in (self.begins, self.ends)
+        )
+        days: list[JsonValue] = [WEEKDAYS.index(day) for day in self.weekdays]
+        hours = (self.from_hour or "", self.to_hour or "")
+        return [begins, ends, int(self.yearly), days, *hours, zone if self.zone_of == "site" else ""]
+
+    def _written(self, moment: Moment, zone: str) -> JsonValue:
+        """In the site's zone as milliseconds since the epoch; the visitor's clock is read where it is."""
+        return moment if self.zone_of == "visitor" else round(instant_in(moment, zone).timestamp() * 1000)
 
     def in_words(self, spoken: Spoken = str) -> str:
         said = [

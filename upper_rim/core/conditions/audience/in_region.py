@@ -21,7 +21,7 @@ class InRegion(VisitorCondition):
         there = looking.card.region
         return any(there == one or there.startswith(f"{one}-") for one in self.regions)
 
-    def told(self) -> list[JsonValue]:
+    def told(self, zone: str) -> list[JsonValue]:
         return [list(self.regions)]
 
     def in_words(self, spoken: Spoken = str) -> str:

@@ -21,7 +21,7 @@ class Member(VisitorCondition):
         mine = looking.card.groups
         return mine is not None and (not self.groups or not set(self.groups).isdisjoint(mine))
 
-    def told(self) -> list[JsonValue]:
+    def told(self, zone: str) -> list[JsonValue]:
         return [list(self.groups)]
 
     def in_words(self, spoken: Spoken = str) -> str:

@@ -25,7 +25,7 @@ class NotClosed(VisitorCondition):
             for one in looking.card.shuts
         )
 
-    def told(self) -> list[JsonValue]:
+    def told(self, zone: str) -> list[JsonValue]:
         return [self.days, int(self.until_changed)]
 
     def in_words(self, spoken: Spoken = str) -> str:

@@ -20,7 +20,7 @@ class Prefers(VisitorCondition):
     def holds(self, looking: Looking) -> bool:
         return self.what in looking.card.prefers
 
-    def told(self) -> list[JsonValue]:
+    def told(self, zone: str) -> list[JsonValue]:
         return [QUERIES[self.what]]
 
     def in_words(self, spoken: Spoken = str) -> str:

@@ -20,7 +20,7 @@ class Unseen(VisitorCondition):
     def holds(self, looking: Looking) -> bool:
         return not any(one.node == looking.node and 0 < one.days < self.days for one in looking.card.saw)
 
-    def told(self) -> list[JsonValue]:
+    def told(self, zone: str) -> list[JsonValue]:
         return [self.days]
 
     def in_words(self, spoken: Spoken = str) -> str:

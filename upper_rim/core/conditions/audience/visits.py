@@ -29,7 +29,7 @@ class Visits(VisitorCondition):
     def holds(self, looking: Looking) -> bool:
         return self.first <= looking.card.visit and (self.last is None or looking.card.visit <= self.last)
 
-    def told(self) -> list[JsonValue]:
+    def told(self, zone: str) -> list[JsonValue]:
         return [self.first, self.last or 0]
 
     def in_words(self, spoken: Spoken = str) -> str:

@@ -36,6 +36,7 @@ from .row_rules import hidden_rules, rules_in_row, shared_rules
 from .sidebar_rules import queries_beside, rules_beside
 from .site_sheet import SiteSheet
 from .style_rules import CALM, StyleRules, drift_rules, registered
+from .who_rules import who_rules
 from .width_rules import media
 
 
@@ -206,6 +207,7 @@ def _structure(site: Site, sheet: SiteSheet, styling: Styling, moving: MovementR
     if len(site.bands) > 1:
         for band in site.bands:
             yield from hidden_rules(site, [band.id], f"{key}-out-{band.id}")
+    yield from who_rules(site)
     if any(isinstance(item, BackToTop) for item in items_of(site.pieces)):
         yield Rule(f".{key} [data-rim-early]", {"visibility": "hidden"})
     yield from moving.placed() if moving else ()

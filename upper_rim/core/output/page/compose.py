@@ -10,6 +10,7 @@ from collections.abc import Callable, Iterable, Iterator
 from dataclasses import replace
 from functools import cache, cached_property
 from html import escape
+from typing import Any
 
 from ...exchange.html.encoding import insertion
 from ...exchange.html.markdown import document
@@ -21,6 +22,7 @@ from ...kinds.items.logo import Logo
 from ...kinds.items.trail import Trail
 from ...kinds.marks import MARK
 from ...kinds.markup import html
+from ...kinds.pieces.base import Piece
 from ...kinds.pieces.header import Header
 from ...languages import phrase, primary
 from ...model.navigation.current import Standings
@@ -29,7 +31,7 @@ from ...model.navigation.menus import Menus
 from ...model.navigation.trail import Trails
 from ...model.site import Page, Site
 from ...model.tree import items_of
-from ...reach.coverage import Coverage, Outcome
+from ...reach.coverage import Coverage
 from ...style.type.faces import faces_in_use
 from ...style.type.fonts import subset_font
 from ..css.sheet import inside_a_page, site_rules
@@ -47,6 +49,7 @@ from .scripts import PARTS_IN_ORDER, late_script, late_scripts, parts_for, scrip
 from .site_context import SiteContext
 from .site_head import SiteHead
 from .splicing import Chunk, spliced
+from .who import Rivals, decision, rivals_on
 
 Parted = list[bytes | re.Match[str]]
 """Markup in a document's encoding, and the marks for what differs from page to page."""
@@ -94,7 +97,7 @@ class Composer:
         }
         self.index_paths = index_paths(site)
         self._site_head = SiteHead(site, self._files.data)
-        self._fragments: dict[tuple[tuple[tuple[str, ...], ...], str, str, str | None, bool], Fragment] = {}
+        self._fragments: dict[tuple[Any, ...], Fragment] = {}
 
     def index(self, language: str) -> str:
         """The search index of the pages in a language."""
@@ -103,8 +106,7 @@ class Composer:
 
     def page(self, page: Page, content: bytes) -> bytes:
         """The published page. Taking every insertion out gives `content` less its cuts."""
-        outcomes = self.coverage.on(page)
-        pieces = shown_pieces(outcomes, self.coverage.bands)
+        pieces = shown_pieces(self._may_show(page), self.coverage.bands)
         splice = page.splice
         told = self._site_head.of_page(page, content) if splice is not None and not page.bare else ""
         if splice is None or not (pieces or self.site.snippets or told):
@@ -114,7 +116,8 @@ class Composer:
         behind: list[Chunk] = []
         if pieces:
             heads = page.path == self._links.front(page.language) and not _HEADING.search(content)
-            head, before, behind = self._insertions(pieces, page, splice.encoding, heads=heads)
+            rivals = () if self._marks else rivals_on(self.coverage, page)
+            head, before, behind = self._insertions(pieces, rivals, page, splice.encoding, heads=heads)
         if told:
             head += insertion(marked("site", told), splice.encoding)
         code = {place: self._code(place, page, splice.encoding) for place in ("head", "start", "end")}
@@ -125,6 +128,13 @@ class Composer:
             (len(content), (code["end"],)),
         )
         return spliced(content, places, page)
+
+    def _may_show(self, page: Page) -> dict[str, tuple[tuple[Piece, ...], ...]]:
+        """On the stage the first of rivals alone, as for somebody who gets everything."""
+        may = self.coverage.may_show(page)
+        if not self._marks:
+            return may
+        return {slot: tuple(there[:1] for there in in_slot) for slot, in_slot in may.items()}
 
     def _code(self, place: str, page: Page, encoding: str) -> bytes:
         """The designer's snippets for a place of this page."""
@@ -205,18 +215,21 @@ class Composer:
         return self.page(shape.replaced(splice=splice), content)
 
     def _insertions(
-        self, pieces: tuple[Shown, ...], page: Page, encoding: str, *, heads: bool
+        self, pieces: tuple[Shown, ...], rivals: tuple[Rivals, ...], page: Page, encoding: str, *, heads: bool
     ) -> tuple[bytes, list[Chunk], list[Chunk]]:
         """For the head, before the content and behind it. `heads`: the site's title is the page's heading."""
-        head, before, behind = self._fragment(pieces, page, encoding, heads=heads)
+        head, before, behind = self._fragment(pieces, rivals, page, encoding, heads=heads)
         close = page.splice.close if page.splice else ""
         closing = [insertion(marked("close", close), encoding)] if close and any(behind) else []
         return head, self._filled(before, page, encoding), [*closing, *self._filled(behind, page, encoding)]
 
-    def _fragment(self, pieces: tuple[Shown, ...], page: Page, encoding: str, *, heads: bool) -> Fragment:
+    def _fragment(
+        self, pieces: tuple[Shown, ...], rivals: tuple[Rivals, ...], page: Page, encoding: str, *, heads: bool
+    ) -> Fragment:
         """The same for all pages with these pieces, in a language, to which no item leads."""
         current = page.id if page.id in self._linked else None
-        key = (tuple((shown.piece.id, *shown.out_in) for shown in pieces), page.language, encoding, current, heads)
+        shown_as = tuple((shown.piece.id, *shown.out_in) for shown in pieces)
+        key = (shown_as, rivals, page.language, encoding, current, heads)
         if key not in self._fragments:
             context = self._context(page, current)
             if not self._marks:
@@ -224,7 +237,9 @@ class Composer:
             if heads:
                 context = replace(context, heading=_title_of(pieces, self.site))
             before, behind = around(pieces, context)
-            head = marked("head", self._head(before + behind, page))
+            decides = "" if self._marks else decision(self.site, self._shelf, (one.piece.id for one in pieces), rivals)
+            first = f"<script>{decides}</script>" if decides else ""
+            head = marked("head", first + self._head(before + behind, page))
             self._fragments[key] = (
                 insertion(head, encoding),
                 _parted(before, encoding),
@@ -332,14 +347,18 @@ def _title_of(pieces: Iterable[Shown], site: Site) -> str:
     return next((item.id for header in headers for item in site.shown_items(header) if isinstance(item, Logo)), "")
 
 
-def shown_pieces(outcomes: dict[str, tuple[Outcome, ...]], bands: tuple[str | None, ...]) -> tuple[Shown, ...]:
-    """The pieces that show in some band, each once, in the order of slots and bands."""
+def shown_pieces(
+    may_show: dict[str, tuple[tuple[Piece, ...], ...]], bands: tuple[str | None, ...]
+) -> tuple[Shown, ...]:
+    """The pieces that somebody is shown in some band, each once, in the order of slots and bands."""
     shown: list[Shown] = []
-    for in_slot in outcomes.values():
-        pieces = {outcome.piece.id: outcome.piece for outcome in in_slot if outcome.piece}
+    for in_slot in may_show.values():
+        pieces = {piece.id: piece for there in in_slot for piece in there}
         for piece in pieces.values():
             out_in = tuple(
-                band for band, outcome in zip(bands, in_slot, strict=True) if band and outcome.piece is not piece
+                band
+                for band, there in zip(bands, in_slot, strict=True)
+                if band and not any(other is piece for other in there)
             )
             shown.append(Shown(piece, out_in))
     return tuple(shown)

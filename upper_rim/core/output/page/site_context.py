@@ -6,6 +6,7 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 
+from ...conditions.audience.audience import is_for_everybody
 from ...kinds.context import Destination, Post
 from ...kinds.entries import Entry, MenuPart
 from ...kinds.markup import Markup
@@ -82,7 +83,8 @@ class SiteContext:
 
     def attributes(self, node: Styled, *classes: str) -> dict[str, str]:
         worn = (look_class(look, position) for position, look in enumerate(node.wears))
-        names = " ".join([*(self.name(part) for part in (*classes, *worn)), *node.classes.split()])
+        for_some = [] if self.marks or is_for_everybody(node) else ["if"]
+        names = " ".join([*(self.name(part) for part in (*classes, *for_some, *worn)), *node.classes.split()])
         return {"class": names, **self.mark(node.id)}
 
     def mark(self, node_id: str) -> dict[str, str]:

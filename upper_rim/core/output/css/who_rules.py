@@ -1,0 +1,59 @@
+"""What is not for a visitor does not show: by the marks that the page's script puts on the root, and without it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Any
+
+from ...conditions.audience.audience import is_for_everybody
+from ...kinds.pieces.base import Piece
+from ...kinds.pieces.sidebar import Sidebar
+from ...kinds.rule import Rule
+from ...model.site import Site
+from .style_rules import band_queries
+
+OUT = "data-rim-out"
+"""On the root: what is not for the visitor, by node, or in a width band as `node~band`."""
+_GONE = {"display": "none"}
+
+
+def who_rules(site: Site) -> Iterator[Rule]:
+    nodes = [node for piece in site.pieces for node in _within(piece) if not is_for_everybody(node)]
+    if nodes:
+        yield Rule(f":root:not([{OUT}]) .{site.key}-if", _GONE)
+    for node in nodes:
+        yield Rule(_out(site, node.id, node.id), _GONE)
+    for piece in site.pieces:
+        if not may_be_out(site, piece):
+            continue
+        if is_for_everybody(piece):
+            yield Rule(_out(site, piece.id, piece.id), _GONE)
+        if isinstance(piece, Sidebar):
+            yield Rule(f':root[{OUT}~="{piece.id}"] .{site.key}-{piece.id}-beside', {"display": "block"})
+        for band in site.bands if len(site.bands) > 1 else ():
+            for query in band_queries(site, {band.id}):
+                yield Rule(_out(site, f"{piece.id}~{band.id}", piece.id), _GONE, (f"@media {query}",))
+
+
+def may_be_out(site: Site, piece: Piece) -> bool:
+    """Whether it hangs on the visitor if it shows: it has an audience, or one of its kind has."""
+    return any(other.kind == piece.kind and not is_for_everybody(other) for other in site.pieces)
+
+
+def while_it_is_there(site: Site, piece: Piece) -> str:
+    """Selects the root, where the piece is not out for the visitor in all width bands."""
+    if not may_be_out(site, piece):
+        return ":root"
+    decided = "" if is_for_everybody(piece) else f"[{OUT}]"
+    return f':root{decided}:not([{OUT}~="{piece.id}"])'
+
+
+def _out(site: Site, token: str, node: str) -> str:
+    return f':root[{OUT}~="{token}"] .{site.key}-{node}'
+
+
+def _within(piece: Any) -> Iterator[Any]:
+    yield piece
+    for row in piece.rows:
+        yield row
+        yield from (item for cell in row.cells for item in cell.items)

@@ -1,0 +1,2 @@
+is.device = (pointer, from, to) =>
+  (!pointer || matchMedia("(pointer:coarse)").matches === (pointer === "touch")) && screen.width >= from && (!to || screen.width <= to);

@@ -1,0 +1,1 @@
+is.prefers = (query) => matchMedia(query).matches;

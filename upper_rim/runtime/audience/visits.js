@@ -1,0 +1,1 @@
+is.visits = (first, last) => kept.n >= first && (!last || kept.n <= last);

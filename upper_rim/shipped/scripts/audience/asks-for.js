@@ -1,0 +1,1 @@
+is["asks-for"]=e=>{for(let a of navigator.languages)for(a=a.toLowerCase();a;a=a.replace(/^[^-]+$|(-[^-])?-[^-]+$/,""))if(table.l.includes(a))return e.some(e=>`${a}-`.startsWith(`${e}-`))};

@@ -1,0 +1,1 @@
+const root=document.documentElement,now=Date.now(),DAY_MS=864e5,VISIT_MS=18e5,is={};let kept={};try{kept=JSON.parse(localStorage.getItem(table.k))||kept}catch{}now-kept.t<18e5||(kept.n=(kept.n||0)+1),kept.t=now;const keep=()=>{try{localStorage.setItem(table.k,JSON.stringify(kept))}catch{}};

@@ -1,0 +1,1 @@
+is.device=(e,c,i)=>(!e||matchMedia("(pointer:coarse)").matches===("touch"===e))&&screen.width>=c&&(!i||screen.width<=i);

@@ -1,0 +1,1 @@
+is.prefers=e=>matchMedia(e).matches;

@@ -1,0 +1,1 @@
+is.unseen=(n,e)=>{const[t,s]=(kept.s||{})[e]||[kept.n];return t===kept.n||now-s>=n*DAY_MS};

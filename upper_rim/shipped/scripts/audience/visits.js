@@ -1,0 +1,1 @@
+is.visits=(i,s)=>kept.n>=i&&(!s||kept.n<=s);
