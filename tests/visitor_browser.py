@@ -17,7 +17,6 @@ _MEDIA = {
     "reduced-motion": ("prefers-reduced-motion", "reduce"),
     "more-contrast": ("prefers-contrast", "more"),
     "dark": ("prefers-color-scheme", "dark"),
-    "reduced-data": ("prefers-reduced-data", "reduce"),
 }
 
 
@@ -54,6 +53,7 @@ class VisitorBrowser:
         now = round(instant_of(card.clock).timestamp() * 1000)
         told = {"region": card.region, "groups": None if card.groups is None else list(card.groups)}
         source = (
+            f"Object.defineProperty(navigator, 'connection', {{value: {{saveData: {json.dumps('reduced-data' in card.prefers)}}}}});"
             f"Date.now = () => {now}; window.rimVisitor = {json.dumps(told)};"
             f"localStorage.setItem('{key}-who', {json.dumps(json.dumps(_kept(card, now)))});"
         )

@@ -1,1 +1,1 @@
-is["not-closed"]=(t,e,n)=>{const[o,c]=(kept.c||{})[n]||[0];return now-o>=t*DAY_MS||e&&c!==table.t[n]};
+is["not-closed"]=(t,e,n)=>{const[o,c]=(kept.c||{})[n]||[0];return now-o>=t*DAY_MS||e&&c!==(table.t||0)[n]};

@@ -1,1 +1,1 @@
-is.prefers=e=>matchMedia(e).matches;
+is.prefers=a=>matchMedia(a).matches||/data/.test(a)&&(navigator.connection||0).saveData;
