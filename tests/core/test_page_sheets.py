@@ -31,15 +31,18 @@ RULES = SiteRules(
     ours=rules_in(
         '@layer a{.k-here,.k-gone{font-family:"k A","k L";--k-used:1px;--k-idle:1px}.k-here p{inset:var(--k-used)}'
         ".k-here blockquote{margin:0}.k-here:lang(de){top:0}.k-here:lang(en){top:1px}.k-here:not(.k-gone){left:0}"
-        "@media (width < 9px){.k-gone>.k-here{right:0}}.k-here li::marker{color:red}}"
+        "@media (width < 9px){.k-gone>.k-here{right:0}}.k-here li::marker{color:red}"
+        ':root[data-rim-out~="k"] .k-here{bottom:1px}:root:not([data-rim-out]) .k-here{bottom:2px}'
+        ':root:not([data-rim-out~="k"]) .k-here{bottom:3px}}'
     ),
 )
 
 
-def sheet_for(html: str, words: str = "") -> str:
+def sheet_for(html: str, words: str = "", *, decides: bool = False) -> str:
     sheets = PageSheets(RULES)
-    path = sheets.path(shows(html, frozenset(words)))
-    assert dict(sheets.files()).keys() == {path} and path == sheets.path(shows(html, frozenset(words)))
+    path = sheets.path(shows(html, frozenset(words), decides=decides))
+    assert dict(sheets.files()).keys() == {path}
+    assert path == sheets.path(shows(html, frozenset(words), decides=decides))
     return dict(sheets.files())[path].decode()
 
 
@@ -50,6 +53,12 @@ def test_what_cannot_match_is_left_out_and_all_else_stays() -> None:
     assert "blockquote" not in css and ":lang(de)" in css and ":lang(en)" not in css and "width<9px" not in css
     assert "left:0!important" in css and "color:red!important" in css, "all of ours is important"
     assert ".k-here p{" in css and ":not(.k-gone)" in css and "li::marker" in css, "scripts make lines of lists"
+
+
+def test_where_all_is_for_everybody_nothing_is_asked_of_the_visitor() -> None:
+    some, all_ = (sheet_for('<p class="k-here">a</p>', decides=decides) for decides in (True, False))
+    assert some.count("data-rim-out") == 3 and all(f"bottom:{px}px" in some for px in (1, 2, 3))
+    assert "data-rim-out" not in all_ and "bottom:3px" in all_ and "bottom:1px" not in all_ and "bottom:2px" not in all_
 
 
 @pytest.mark.parametrize("seed", [0, 1, 2, 923, 946])

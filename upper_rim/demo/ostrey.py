@@ -35,6 +35,7 @@ from .ostrey_pieces import (
     WINTER_NOTICE,
 )
 from .ostrey_texts import ENGLISH, TRANSLATED
+from .ostrey_visitors import CARDS, SPRING, TOUCH_CALL, WAY_BACK, WEEKEND, WELCOME
 
 _STYLE = """*{box-sizing:border-box}body{margin:0;font:17px/1.6 system-ui,sans-serif;color:#22343f;background:#fff}
 main{max-width:1120px;margin:0 auto;padding:28px 20px 72px}main>*{max-width:46em}h1{font-size:34px;line-height:1.15;color:#12344d;margin:.2em 0 .6em}
@@ -316,6 +317,7 @@ def demo() -> Demo:
     site = Site(
         key="q7xk",
         name="Ostrey Ferries",
+        zone="Europe/London",
         icon="/icon.svg",
         description=in_four(
             "Three ships between the islands, every day of the year: sailings, fares, harbours and a guide.",
@@ -387,7 +389,13 @@ def demo() -> Demo:
             PHONE_BAR,
             BOOK_FLOAT,
             MENU_DRAWER,
+            WELCOME,
+            SPRING,
+            WEEKEND,
+            WAY_BACK,
+            TOUCH_CALL,
         ),
+        cards=CARDS,
         **pile.sorted(),
     )
     return site, pile.contents

@@ -26,6 +26,7 @@ from ..core.values.rich import RichTranslation, RichWords
 from ..core.values.styling import RoleDefault
 from ..core.values.words import Words
 from .making import declared, in_four
+from .ostrey_visitors import MEMBERS_ROW
 
 FOOTER = Footer(
     id="pc-footer",
@@ -181,6 +182,7 @@ HELP_FOOTER = Footer(
     roles=(RoleDefault(id="rd-help-link", role="link", styles=declared("help-link", {"color": "currentcolor"})),),
     reach=(ReachRule(id="rr-help", where=Below(path="/travelling/")),),
     rows=(
+        MEMBERS_ROW,
         Row(
             id="rw-help",
             name="Write to us",

@@ -17,6 +17,8 @@ SITES_DOMAIN = os.environ.get("RIM_SITES_DOMAIN", "localhost")
 """Each published site answers at `<slug>.<SITES_DOMAIN>`. Never the studio's own host, nor a parent domain it sets
 cookies for."""
 ADDRESS_SCHEME = os.environ.get("RIM_SCHEME", "http")
+REGION_HEADER = os.environ.get("RIM_REGION_HEADER", "")
+"""Name of the header in which the deployment's edge says a visitor's region (ISO 3166). Empty: a simulated look-up."""
 ALLOWED_HOSTS = [STUDIO_HOST, f".{SITES_DOMAIN}"]
 
 INSTALLED_APPS = [

@@ -15,6 +15,9 @@ from ..kinds.rule import Rule
 PARTS_PATH = "/_rim/"
 """Where the published CSS, scripts, fonts and the like stand within a site."""
 
+VISITOR_PATH = f"{PARTS_PATH}visitor.js"
+"""What only a server knows of who looks. Where none answers, a file stands there by which nobody is known."""
+
 
 def published_name(site_key: str, name: str = "") -> str:
     """A class, id or (behind `--`) custom property: `q7xk`, `q7xk-row`."""

@@ -22,17 +22,20 @@ from django.utils.cache import get_conditional_response, patch_vary_headers
 
 from ...core.exchange.imports.import_pages import file_name
 from ...core.kinds.items.form import FORMS
-from ...core.output.naming import PARTS_PATH
+from ...core.output.naming import PARTS_PATH, VISITOR_PATH
 from ...core.output.publication import NOT_FOUND
 from ...core.output.search.search_html import RESULTS
 from ..sites.file_types import content_type, is_compressible
 from ..sites.models import StoredSite
 from ..sites.storage import editions, stored, stored_name
+from .facts import SIGN_IN, sign_in, visitor
 from .forms import receive, told
 from .searching import answered
 
 
 def respond(request: HttpRequest, slug: str) -> HttpResponse:
+    if request.path == SIGN_IN:
+        return sign_in(request)
     posted = request.path.startswith(FORMS) and request.method == "POST"
     if request.method not in {"GET", "HEAD"} and not posted:
         return HttpResponseNotAllowed(["GET", "HEAD"])
@@ -43,6 +46,8 @@ def respond(request: HttpRequest, slug: str) -> HttpResponse:
     if posted:
         return receive(request, slug, files)
     path = request.path
+    if path == VISITOR_PATH:
+        return visitor(request)
     if path.startswith(FORMS):
         return told(request, files)
     if path.startswith(RESULTS) and request.GET.get("q"):

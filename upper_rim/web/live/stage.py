@@ -12,6 +12,7 @@ from typing import Any, cast
 from django.http import HttpRequest, HttpResponse, HttpResponseNotAllowed, HttpResponseNotFound
 from django.utils import timezone
 
+from ...core.conditions.visitor import VisitorCard
 from ...core.exchange.html.encoding import insertion
 from ...core.exchange.html.markers import marked
 from ...core.exchange.imports.import_pages import page_path
@@ -94,9 +95,9 @@ def forget_all() -> None:
     _tried.forget()
 
 
-TRIAL, ARRANGEMENT, MENU = "rim-try", "rim-begun", "rim-menu"
+TRIAL, ARRANGEMENT, MENU, CARD = "rim-try", "rim-begun", "rim-menu", "rim-as"
 """In a stage's address: what the designer tries on; the key of the arrangement that a new piece would begin with, and
-the menu in it."""
+the menu in it; the visitor card as whom one looks."""
 
 
 MOST_TRIED = 16
@@ -174,7 +175,8 @@ def _page_or_file(request: HttpRequest, composer: Composer, revision: int) -> Ht
     path = page_path(request.path)
     page = next((page for page in site.pages if page.path in {path, path + "/"}), None)
     if page is not None:
-        staged, shown = staged_page(composer, page, studio_address(request.get_host()), revision)
+        card = next((card for card in site.cards if card.id == request.GET.get(CARD)), None)
+        staged, shown = staged_page(composer, page, studio_address(request.get_host()), revision, card)
         if request.headers.get(SHOWN) == shown:
             return HttpResponse(composer.css, content_type="text/css; charset=utf-8")
         return HttpResponse(staged, content_type="text/html")
@@ -192,10 +194,15 @@ SHOWN = "X-Rim-Shown"
 """With it a stage says what markup it shows; where that is still the newest, it is answered with the CSS alone."""
 
 
-def staged_page(composer: Composer, page: Page, studio: str, revision: int) -> tuple[bytes, str]:
+def staged_page(
+    composer: Composer, page: Page, studio: str, revision: int, card: VisitorCard | None = None
+) -> tuple[bytes, str]:
     """The page as published, and behind its last byte the script that reports to the studio; and what names its markup,
-    whatever the CSS."""
-    composed = composer.page(page, contents.read_content(page.content)) if page.content else composer.page_to_come(page)
+    whatever the CSS. `card`: as whom it is looked at."""
+    if page.content:
+        composed = composer.page(page, contents.read_content(page.content), card)
+    else:
+        composed = composer.page_to_come(page, card)
     encoding = page.encoding
     shown = hashlib.sha256(composed.replace(insertion(composer.css, encoding), b"")).hexdigest()
     return composed + insertion(_stage_script(studio, composer.site.key, shown, revision), encoding), shown

@@ -16,6 +16,7 @@ from .past import views as past
 from .pieces import views as pieces
 from .preview import steps
 from .sites import views as sites
+from .visitors import views as visitors
 from .workbench import files, finding, fitting_sizes, rearranging, remedies, scroll_ruler, seam, words
 from .workbench import views as workbench
 
@@ -53,6 +54,7 @@ urlpatterns = [
     path("s/<slug:slug>/menus/", menus.menus, name="menus"),
     path("s/<slug:slug>/menus/<str:menu_id>/", menus.menu, name="menu"),
     path("s/<slug:slug>/menus/<str:menu_id>/opened/", menu_heights.opened, name="menu-opened"),
+    path("s/<slug:slug>/visitors/", visitors.visitors, name="visitors"),
     path("s/<slug:slug>/pieces/", pieces.pieces, name="pieces"),
     path("s/<slug:slug>/pieces/new/", pieces.new_piece, name="new-piece"),
     path("s/<slug:slug>/pieces/new/arrangements/", pieces.arrangements, name="arrangements"),

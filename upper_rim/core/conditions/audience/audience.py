@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
@@ -12,6 +12,7 @@ from ..visitor import Looking
 from . import AnyCondition
 from .condition import Spoken
 
+Part = Literal["every", "some", "none"]
 Conditions = Annotated[tuple[AnyCondition, ...], Field(max_length=20)]
 
 
@@ -33,20 +34,32 @@ class Audience(Value):
         return len(self.every) + len(self.none) + bool(self.some)
 
     def takes_in(self, looking: Looking) -> bool:
-        if not all(one.holds(looking) for one in self.every) or any(one.holds(looking) for one in self.none):
-            return False
-        return not self.some or any(one.holds(looking) for one in self.some)
+        return self.failing(looking) is None
+
+    def failing(self, looking: Looking) -> tuple[Part, AnyCondition] | None:
+        """The condition that keeps a visitor out, and its part; of `some`, none of which holds, the first."""
+        for one in self.every:
+            if not one.holds(looking):
+                return "every", one
+        for one in self.none:
+            if one.holds(looking):
+                return "none", one
+        if self.some and not any(one.holds(looking) for one in self.some):
+            return "some", self.some[0]
+        return None
 
     @property
     def conditions(self) -> Iterator[AnyCondition]:
         yield from (*self.every, *self.some, *self.none)
 
     def in_words(self, spoken: Spoken = str) -> str:
+        """As it is read after “for”. A time alone is for everybody then."""
         said = [one.in_words(spoken) for one in self.every]
         if self.some:
             said.append(" or ".join(one.in_words(spoken) for one in self.some))
-        said += [f"not {one.in_words(spoken)}" for one in self.none]
-        return "; ".join(said) or "everybody"
+        names_people = any(one.KNOWN_BY != "the clock" for one in (*self.every, *self.some))
+        first = [] if names_people else ["everybody " + said.pop(0) if said else "everybody"]
+        return "; ".join([*first, *said, *(f"not {one.in_words(spoken)}" for one in self.none)])
 
 
 def is_for_everybody(node: Any) -> bool:

@@ -91,7 +91,7 @@ class InPeriod(VisitorCondition):
             said.append("on " + ", ".join(day.capitalize() for day in WEEKDAYS if day in self.weekdays))
         if self.from_hour:
             said.append(f"{self.from_hour} to {self.to_hour}")
-        return "everybody " + " ".join(said) + (" by their own clock" if self.zone_of == "visitor" else "")
+        return " ".join(said) + (" by their own clock" if self.zone_of == "visitor" else "")
 
 
 def instant_in(moment: Moment, zone: str) -> datetime:

@@ -24,7 +24,7 @@ class Prefers(VisitorCondition):
         return [QUERIES[self.what]]
 
     def in_words(self, spoken: Spoken = str) -> str:
-        return f"those who ask for {_WORDS[self.what]}"
+        return f"those who ask for {PREFERENCES[self.what]}"
 
 
 QUERIES: dict[Preference, str] = {
@@ -33,7 +33,7 @@ QUERIES: dict[Preference, str] = {
     "dark": "(prefers-color-scheme:dark)",
     "reduced-data": "(prefers-reduced-data:reduce)",
 }
-_WORDS: dict[Preference, str] = {
+PREFERENCES: dict[Preference, str] = {
     "reduced-motion": "less motion",
     "more-contrast": "more contrast",
     "dark": "dark colours",

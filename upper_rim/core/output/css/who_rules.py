@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+import re
+from collections.abc import Iterable, Iterator
 from typing import Any
 
 from ...conditions.audience.audience import is_for_everybody
@@ -30,14 +31,32 @@ def who_rules(site: Site) -> Iterator[Rule]:
             yield Rule(_out(site, piece.id, piece.id), _GONE)
         if isinstance(piece, Sidebar):
             yield Rule(f':root[{OUT}~="{piece.id}"] .{site.key}-{piece.id}-beside', {"display": "block"})
-        for band in site.bands if len(site.bands) > 1 else ():
+        for band in site.bands if _rivals_differ(site, piece) else ():
             for query in band_queries(site, {band.id}):
                 yield Rule(_out(site, f"{piece.id}~{band.id}", piece.id), _GONE, (f"@media {query}",))
+
+
+def without_visitors(rules: Iterable[Rule]) -> Iterator[Rule]:
+    """The same for a page on which all of it is for everybody."""
+    for rule in rules:
+        if OUT not in rule.selector:
+            yield rule
+        elif not _ASKS.match(rule.selector):
+            yield rule._replace(selector=_IS_NOT_OUT.sub("", rule.selector))
+
+
+_ASKS = re.compile(rf":root(?:\[{OUT}|:not\(\[{OUT}\]\))")
+_IS_NOT_OUT = re.compile(rf':not\(\[{OUT}~="[^"]*"\]\)')
 
 
 def may_be_out(site: Site, piece: Piece) -> bool:
     """Whether it hangs on the visitor if it shows: it has an audience, or one of its kind has."""
     return any(other.kind == piece.kind and not is_for_everybody(other) for other in site.pieces)
+
+
+def _rivals_differ(site: Site, piece: Piece) -> bool:
+    """Whether others may be shown in one width band than in another."""
+    return any(other.hidden_in for other in site.pieces if other.kind == piece.kind)
 
 
 def while_it_is_there(site: Site, piece: Piece) -> str:

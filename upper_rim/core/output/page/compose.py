@@ -10,8 +10,9 @@ from collections.abc import Callable, Iterable, Iterator
 from dataclasses import replace
 from functools import cache, cached_property
 from html import escape
-from typing import Any
+from typing import Any, cast
 
+from ...conditions.visitor import VisitorCard
 from ...exchange.html.encoding import insertion
 from ...exchange.html.markdown import document
 from ...exchange.html.markers import marked
@@ -36,7 +37,7 @@ from ...style.type.faces import faces_in_use
 from ...style.type.fonts import subset_font
 from ..css.sheet import inside_a_page, site_rules
 from ..fitting import fitter_of
-from ..naming import PARTS_PATH, named, short_hash
+from ..naming import PARTS_PATH, VISITOR_PATH, named, short_hash
 from ..search.search_html import MOST_LISTED, results_body, results_path
 from ..search.search_index import Hit
 from ..search.site_search import index_paths, site_index
@@ -49,8 +50,10 @@ from .scripts import PARTS_IN_ORDER, late_script, late_scripts, parts_for, scrip
 from .site_context import SiteContext
 from .site_head import SiteHead
 from .splicing import Chunk, spliced
-from .who import Rivals, decision, rivals_on
+from .who import Rivals, asks_the_server, audiences_in, decided, decision, out_for, rivals_on
 
+Decides = tuple[Rivals, ...] | tuple[str, ...]
+"""By what it is decided for whom a page's pieces are: those that are rivals; on the stage what is not for who looks."""
 Parted = list[bytes | re.Match[str]]
 """Markup in a document's encoding, and the marks for what differs from page to page."""
 Fragment = tuple[bytes, Parted, Parted]
@@ -104,9 +107,10 @@ class Composer:
         assert self._read is not None
         return site_index(self.site, language, self._read)
 
-    def page(self, page: Page, content: bytes) -> bytes:
-        """The published page. Taking every insertion out gives `content` less its cuts."""
-        pieces = shown_pieces(self._may_show(page), self.coverage.bands)
+    def page(self, page: Page, content: bytes, card: VisitorCard | None = None) -> bytes:
+        """The published page. Taking every insertion out gives `content` less its cuts. `card`: who looks at marked
+        pieces; where nobody is named, somebody for whom everything is."""
+        pieces = shown_pieces(self._may_show(page, card), self.coverage.bands)
         splice = page.splice
         told = self._site_head.of_page(page, content) if splice is not None and not page.bare else ""
         if splice is None or not (pieces or self.site.snippets or told):
@@ -116,8 +120,8 @@ class Composer:
         behind: list[Chunk] = []
         if pieces:
             heads = page.path == self._links.front(page.language) and not _HEADING.search(content)
-            rivals = () if self._marks else rivals_on(self.coverage, page)
-            head, before, behind = self._insertions(pieces, rivals, page, splice.encoding, heads=heads)
+            decides = self._decides(page, [one.piece.id for one in pieces], card)
+            head, before, behind = self._insertions(pieces, decides, page, splice.encoding, heads=heads)
         if told:
             head += insertion(marked("site", told), splice.encoding)
         code = {place: self._code(place, page, splice.encoding) for place in ("head", "start", "end")}
@@ -129,12 +133,31 @@ class Composer:
         )
         return spliced(content, places, page)
 
-    def _may_show(self, page: Page) -> dict[str, tuple[tuple[Piece, ...], ...]]:
-        """On the stage the first of rivals alone, as for somebody who gets everything."""
-        may = self.coverage.may_show(page)
+    def _may_show(self, page: Page, card: VisitorCard | None) -> dict[str, tuple[tuple[Piece, ...], ...]]:
+        """On the stage what one visitor gets; the first of rivals, where nobody is named."""
         if not self._marks:
-            return may
-        return {slot: tuple(there[:1] for there in in_slot) for slot, in_slot in may.items()}
+            return self.coverage.may_show(page)
+        if card is None:
+            may = self.coverage.may_show(page)
+            return {slot: tuple(there[:1] for there in in_slot) for slot, in_slot in may.items()}
+        got = self.coverage.on(page, self.coverage.gets(card))
+        return {
+            slot: tuple((one.piece,) if one.piece else () for one in outcomes)
+            for slot, outcomes in got.items()
+            if any(one.piece for one in outcomes)
+        }
+
+    def _decides(self, page: Page, pieces: list[str], card: VisitorCard | None) -> Decides:
+        """For whom is what? Of marked pieces the ids of what is not for who looks."""
+        if not self._marks:
+            return rivals_on(self.coverage, page)
+        return out_for(self.site, pieces, card) if card else ()
+
+    def _script_of(self, pieces: tuple[Shown, ...], decides: Decides) -> str:
+        shown = [one.piece.id for one in pieces]
+        if not self._marks:
+            return decision(self.site, self._shelf, shown, cast(tuple[Rivals, ...], decides))
+        return decided(cast(tuple[str, ...], decides)) if audiences_in(self.site, shown) else ""
 
     def _code(self, place: str, page: Page, encoding: str) -> bytes:
         """The designer's snippets for a place of this page."""
@@ -151,6 +174,8 @@ class Composer:
         if not self.site.pieces:
             return
         yield from self._late.values()
+        if asks_the_server(self.site):
+            yield VISITOR_PATH, b"window.rimVisitor=window.rimVisitor||{}"
         for face in faces_in_use(self.site, self._shelf.faces):
             for file in face.files:
                 if file.data is not None:
@@ -178,7 +203,7 @@ class Composer:
         """What is shown where nothing is; with the pieces that show everywhere."""
         language = self.site.language
         title = phrase("not_found", language)
-        return self._virtual(title, language, phrase("not_found_text", language), "/404.html")
+        return self._made(title, language, _body(title, phrase("not_found_text", language)), "/404.html", "not-found")
 
     def results_page(self, language: str) -> bytes:
         """Where a search leads without script: at first all pages in that language."""
@@ -198,38 +223,33 @@ class Composer:
             title, language, f"<h1>{escape(title)}</h1>\n{told}\n{marked('back', back)}\n", FORMS + form.id
         )
 
-    def page_to_come(self, page: Page) -> bytes:
+    def page_to_come(self, page: Page, card: VisitorCard | None = None) -> bytes:
         """A page that is known by its path only."""
-        return self._virtual(page.title or page.path, page.language, phrase("to_come", page.language), page.path, page)
+        title, text = page.title or page.path, phrase("to_come", page.language)
+        content, splice = document(title, page.language, _body(title, text))
+        return self.page(page.replaced(splice=splice), content, card)
 
-    def _virtual(self, title: str, language: str, text: str, path: str, page: Page | None = None) -> bytes:
-        body = f"<h1>{escape(title)}</h1>\n<p>{escape(text)}</p>\n"
-        return self._made(title, language, body, path, page, made="not-found")
-
-    def _made(
-        self, title: str, language: str, body: str, path: str, page: Page | None = None, made: str = "answer"
-    ) -> bytes:
+    def _made(self, title: str, language: str, body: str, path: str, made: str = "answer") -> bytes:
         """A page of our own making with its pieces."""
         content, splice = document(title, language, body)
-        shape = page or Page(id=made, path=path, title=title, language=language)
-        return self.page(shape.replaced(splice=splice), content)
+        return self.page(Page(id=made, path=path, title=title, language=language, splice=splice), content)
 
     def _insertions(
-        self, pieces: tuple[Shown, ...], rivals: tuple[Rivals, ...], page: Page, encoding: str, *, heads: bool
+        self, pieces: tuple[Shown, ...], decides: Decides, page: Page, encoding: str, *, heads: bool
     ) -> tuple[bytes, list[Chunk], list[Chunk]]:
         """For the head, before the content and behind it. `heads`: the site's title is the page's heading."""
-        head, before, behind = self._fragment(pieces, rivals, page, encoding, heads=heads)
+        head, before, behind = self._fragment(pieces, decides, page, encoding, heads=heads)
         close = page.splice.close if page.splice else ""
         closing = [insertion(marked("close", close), encoding)] if close and any(behind) else []
         return head, self._filled(before, page, encoding), [*closing, *self._filled(behind, page, encoding)]
 
     def _fragment(
-        self, pieces: tuple[Shown, ...], rivals: tuple[Rivals, ...], page: Page, encoding: str, *, heads: bool
+        self, pieces: tuple[Shown, ...], decides: Decides, page: Page, encoding: str, *, heads: bool
     ) -> Fragment:
         """The same for all pages with these pieces, in a language, to which no item leads."""
         current = page.id if page.id in self._linked else None
         shown_as = tuple((shown.piece.id, *shown.out_in) for shown in pieces)
-        key = (shown_as, rivals, page.language, encoding, current, heads)
+        key = (shown_as, decides, page.language, encoding, current, heads)
         if key not in self._fragments:
             context = self._context(page, current)
             if not self._marks:
@@ -237,9 +257,8 @@ class Composer:
             if heads:
                 context = replace(context, heading=_title_of(pieces, self.site))
             before, behind = around(pieces, context)
-            decides = "" if self._marks else decision(self.site, self._shelf, (one.piece.id for one in pieces), rivals)
-            first = f"<script>{decides}</script>" if decides else ""
-            head = marked("head", first + self._head(before + behind, page))
+            deciding = self._script_of(pieces, decides)
+            head = marked("head", deciding + self._head(before + behind, page, decides=bool(deciding)))
             self._fragments[key] = (
                 insertion(head, encoding),
                 _parted(before, encoding),
@@ -247,7 +266,7 @@ class Composer:
             )
         return self._fragments[key]
 
-    def _head(self, pieces: str, page: Page) -> str:
+    def _head(self, pieces: str, page: Page, *, decides: bool) -> str:
         """The CSS for a page's pieces (all of the site's, and within the page, where they are marked), and their
         script."""
 
@@ -261,7 +280,7 @@ class Composer:
         if self._marks:
             looks = f"<style data-rim-sheet>{self.css}</style>"
         else:
-            shown = shows(whole, self._titles.get(page.language, frozenset()))
+            shown = shows(whole, self._titles.get(page.language, frozenset()), decides=decides)
             looks = f'<link rel="stylesheet" href="{self._sheets.path(shown)}">'
         parts = parts_for(whole)
         return looks + (f'<script src="{self._script_path(parts)}" defer></script>' if parts else "")
@@ -327,6 +346,10 @@ class Composer:
             marks=self._marks, year=self._year, index_path=index, posts_of=self._files.posts, picture=self._files.picture,
             modules={name: path for name, (path, _) in self._late.items()},
         )  # fmt: skip
+
+
+def _body(title: str, text: str) -> str:
+    return f"<h1>{escape(title)}</h1>\n<p>{escape(text)}</p>\n"
 
 
 def _parted(html: str, encoding: str) -> Parted:

@@ -11,6 +11,7 @@ from ...kinds.rule import Rule
 from ...style.selectors import selectors_in
 from ...style.type.unicode_range import code_points, scripts_in, scripts_served
 from ..css.sheet import REFERENCE, SiteRules
+from ..css.who_rules import without_visitors
 from ..naming import PARTS_PATH, short_hash
 
 _CLASSES = re.compile(r' class="([^"]*)"')
@@ -24,16 +25,18 @@ MADE_BY_SCRIPTS = frozenset({"html", "body", "a", "li", "span"})
 
 class Shows(NamedTuple):
     """What a page's pieces are made of: their classes and kinds of elements, the languages said of these, the scripts
-    of all that they can come to say (ISO 15924) and its characters that are of no script."""
+    of all that they can come to say (ISO 15924) and its characters that are of no script. `decides`: whether anything of
+    them is for some visitors only."""
 
     classes: frozenset[str]
     elements: frozenset[str]
     languages: frozenset[str]
     scripts: frozenset[str]
     common: frozenset[str]
+    decides: bool
 
 
-def shows(html: str, words: frozenset[str]) -> Shows:
+def shows(html: str, words: frozenset[str], *, decides: bool) -> Shows:
     """Of markup of ours. `words`: characters of what may be put into it later."""
     classes = frozenset(name for listed in _CLASSES.findall(html) for name in listed.split())
     characters = frozenset(html) | words
@@ -44,6 +47,7 @@ def shows(html: str, words: frozenset[str]) -> Shows:
         frozenset(_LANGUAGES.findall(html)),
         scripts_in(characters),
         common,
+        decides,
     )
 
 
@@ -76,7 +80,8 @@ class PageSheets:
     def _less(self, shown: Shows) -> str:
         faces = tuple(face for face in self._rules.faces if _is_written(face, shown))
         missed = _families(self._rules.faces) - _families(faces)
-        ours = [_less_families(rule, missed) for rule in self._rules.ours if _is_met(rule.selector, shown)]
+        rules = self._rules.ours if shown.decides else without_visitors(self._rules.ours)
+        ours = [_less_families(rule, missed) for rule in rules if _is_met(rule.selector, shown)]
         less = self._rules._replace(faces=faces, ours=tuple(self._less_unused(ours)))
         return less.minified(unused=self._named - shown.classes)
 

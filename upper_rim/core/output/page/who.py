@@ -7,8 +7,10 @@ from collections.abc import Iterable, Iterator
 from typing import Any, NamedTuple
 
 from ...conditions.audience.audience import is_for_everybody
+from ...conditions.visitor import Looking, VisitorCard
 from ...model.site import Page, Site
 from ...reach.coverage import Coverage
+from ..naming import VISITOR_PATH
 from ..shelf import Shelf
 
 EVERY_BAND = ""
@@ -50,8 +52,30 @@ def _nodes(site: Site, shown: set[str]) -> Iterator[Any]:
                 yield from (item for cell in row.cells for item in cell.items)
 
 
+def asks_the_server(site: Site) -> bool:
+    """Whether a condition goes by what only a server knows."""
+    audiences = audiences_in(site, (piece.id for piece in site.pieces)).values()
+    return any(one.KNOWN_BY == "the server" for audience in audiences for one in audience.conditions)
+
+
+def out_for(site: Site, pieces: Iterable[str], card: VisitorCard) -> tuple[str, ...]:
+    """Ids of what is not for a visitor, of what stands in these pieces."""
+    languages = site.languages
+    return tuple(
+        node
+        for node, audience in audiences_in(site, pieces).items()
+        if not card.has_script or not audience.takes_in(Looking(card, languages, site.zone, node))
+    )
+
+
+def decided(out: Iterable[str]) -> str:
+    """The script of a page that is shown to one visitor alone, as the stage is: it only marks what is not for them."""
+    mark = "document.documentElement.dataset.rimOut=document.currentScript.dataset.rimOut"
+    return f'<script data-rim-out="{" ".join(out)}">{mark}</script>'
+
+
 def decision(site: Site, shelf: Shelf, pieces: Iterable[str], rivals: tuple[Rivals, ...]) -> str:
-    """The script for pages with these pieces; empty where all of it is for everybody."""
+    """The script of pages with these pieces; empty where all of it is for everybody."""
     audiences = audiences_in(site, pieces)
     if not audiences:
         return ""
@@ -68,7 +92,8 @@ def decision(site: Site, shelf: Shelf, pieces: Iterable[str], rivals: tuple[Riva
         table["t"] = {}
     written = json.dumps(table, separators=(",", ":")).replace("<", "\\u003c")
     parts = "".join(shelf.audience_scripts[part] for part in ("begin", *kinds, "end"))
-    return f"(()=>{{const table={written};{parts}}})();"
+    asks = f'<script src="{VISITOR_PATH}"></script>' * any(one.KNOWN_BY == "the server" for one in conditions)
+    return f"{asks}<script>(()=>{{const table={written};{parts}}})();</script>"
 
 
 def _told(audience: Any, zone: str) -> list[Any]:

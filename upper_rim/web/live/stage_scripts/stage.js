@@ -178,6 +178,9 @@
     const next = new DOMParser().parseFromString(await answer.text(), "text/html");
     // Somebody may have begun to write meanwhile.
     await whenWritten;
+    const out = next.querySelector("script[data-rim-out]")?.dataset.rimOut;
+    if (out === undefined) delete document.documentElement.dataset.rimOut;
+    else document.documentElement.dataset.rimOut = out;
     const sheet = sheetOf(document), nextSheet = sheetOf(next);
     const now = pieces(document), then = pieces(next);
     if (!sheet || !nextSheet || now.length !== then.length || marks !== marksOf(next.documentElement)) return reload();

@@ -56,9 +56,9 @@ class StudioNotice:
 def notice_of(answer: Answer | FormFault, edit: Edit | None, site: Site) -> StudioNotice | None:
     match answer:
         case Refusal():
-            return _fault(answer.node, answer.field, answer.words, None, site)
+            return _fault(FormFault(answer.node, answer.field, answer.words), site)
         case FormFault():
-            return _fault(*answer, site)
+            return _fault(answer, site)
         case Clash():
             return _clash(answer, edit, site)
         case NothingThere():
@@ -82,9 +82,10 @@ def pieces_with(site: Site, items: Collection[str]) -> str:
     )
 
 
-def _fault(node: str, field: str, words: str, line: int | None, site: Site) -> StudioNotice:
+def _fault(fault: FormFault, site: Site) -> StudioNotice:
+    node, field, words, line, name = fault
     at = f"line {line}: " if line is not None else ""
-    name = field if field in _NAMED_FIELDS else "value"
+    name = name or (field if field in _NAMED_FIELDS else "value")
     sentence = in_words(f"{named(site, node)}{_of_field(site, node, field)}: {at}{words}.", site)
     return StudioNotice(sentence, True, node, field, name=name, line=line)
 

@@ -16,17 +16,19 @@ class Posted(NamedTuple):
 
 
 class FormFault(NamedTuple):
-    """What was typed is not understood: why, as the end of a sentence; in a text of several lines, in which of them."""
+    """What was typed is not understood: why, as the end of a sentence; in a text of several lines, in which of them.
+    `name`: of the form's field, where it is not called as what it sets."""
 
     node: str
     field: str
     words: str
     line: int | None = None
+    name: str = ""
 
 
 class FormError(Exception):
-    def __init__(self, node: str, field: str, words: str, line: int | None = None) -> None:
-        self.fault: FormFault | Refusal = FormFault(node, field, words, line)
+    def __init__(self, node: str, field: str, words: str, line: int | None = None, name: str = "") -> None:
+        self.fault: FormFault | Refusal = FormFault(node, field, words, line, name)
 
 
 class NotThere(FormError):

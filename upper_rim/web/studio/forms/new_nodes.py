@@ -61,6 +61,12 @@ def _new_band(site: Site, post: QueryDict) -> NewNodes:
     )
 
 
+def _new_card(site: Site, post: QueryDict) -> NewNodes:
+    """Somebody whose language and time zone are the site's."""
+    who: dict[str, JsonValue] = {"id": store.new_id("vc"), "name": post.get("name", "").strip() or "Somebody"}
+    return NewNodes("cards", [{**who, "languages": [site.language], "zone": site.zone}])
+
+
 def _new_menu(site: Site, post: QueryDict) -> NewNodes:
     return NewNodes("menus", [{"id": store.new_id("mn"), "name": post.get("name", "") or "Menu"}])
 
@@ -196,6 +202,7 @@ MAKERS: dict[str, Callable[[Site, QueryDict], NewNodes]] = {
     "look": _new_look,
     "snippet": _new_snippet,
     "band": _new_band,
+    "card": _new_card,
     "menu": _new_menu,
     "menu-of-pages": _menu_of_pages,
     "entries": _new_entries,

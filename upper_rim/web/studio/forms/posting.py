@@ -29,8 +29,10 @@ from ....core.values.rich import RichWords
 from ....core.values.words import Words
 from ...sites import store
 from ..controls.of_nodes import ROW_CENTRE, shared_row
+from . import audience as audience_posts
 from . import menus as menu_posts
 from . import styles as styling_posts
+from . import visitors as visitor_posts
 from .form_error import FormError, FormFault, NoSuchField, NotThere, Posted
 from .listed import LISTED, NODES
 from .new_nodes import MAKERS, written
@@ -264,10 +266,10 @@ def _remove(site: Site, post: QueryDict) -> Posted:
 
 def _duplicate(site: Site, post: QueryDict) -> Posted:
     spot = find(site, post["node"])
-    if spot is None or spot.slot not in {"items", "rows", "cells", "pieces", "entries"}:
+    if spot is None or spot.slot not in {"items", "rows", "cells", "pieces", "entries", "cards"}:
         raise FormError(post["node"], "", "it cannot be doubled")
     copy = _copied(spot.node)
-    if spot.slot == "pieces":
+    if spot.slot in {"pieces", "cards"}:
         copy["name"] = f"{copy['name']}, copy"
     return Posted(Add(parent=spot.parent, slot=spot.slot, values=(copy,), at=spot.at + 1), (copy["id"],))
 
@@ -367,6 +369,8 @@ _READERS: dict[str, Callable[[Site, QueryDict], Posted]] = {
     "rewrite": _rewrite,
     "edit": _raw,
     "whole": _whole,
+    **audience_posts.READERS,
     **menu_posts.READERS,
     **styling_posts.READERS,
+    **visitor_posts.READERS,
 }

@@ -9,9 +9,11 @@ from typing import Any, cast
 
 from django.http import HttpRequest
 
+from ....core.conditions.visitor import VisitorCard
 from ....core.kinds.items.base import ShowsMenu
 from ....core.kinds.moving import Stage
 from ....core.kinds.pieces.base import Piece
+from ....core.kinds.rows import Row
 from ....core.model.editing.check import roles_of, unseen_of
 from ....core.model.site import Page, Site
 from ....core.output.page.specimen import IN_PIECE
@@ -47,8 +49,9 @@ from ..controls.of_styles import (
     style_groups,
 )
 
-TRAYS = {**FACET_NAMES, "fit": "Fit", "movement": "Movement"}
-"""What the workbench's tray can show: the facets of a look, how the piece fits and what it does while one scrolls."""
+TRAYS = {**FACET_NAMES, "who": "For whom", "fit": "Fit", "movement": "Movement"}
+"""What the workbench's tray can show: the facets of a look, for whom it is, how the piece fits and what it does while one
+scrolls."""
 EDGED = frozenset({"field", "second"})
 """Roles that are known as controls by their edge alone, so that it has to be seen (WCAG 2.2, 1.4.11)."""
 
@@ -110,7 +113,7 @@ def tray(request: HttpRequest, site: Site, chosen: Any, width: int, stage_addres
     painter = Painter(styling, pictures_of(site))
     about = Chosen(styles, element, cast(Part, part), state, band)
     groups: list[StyleGroup] = []
-    if facet not in {"content", "looks", "fit", "movement"}:
+    if facet not in {"content", "looks", "who", "fit", "movement"}:
         # What is shown is what holds at the width looked at; what is set is set for the band chosen.
         groups = style_groups(site, styling, facet, about, seen_band)
     strip = states_shown(styling, painter, element, states, state, seen_band, width)
@@ -170,6 +173,12 @@ def seen_roles(chosen: Any, site: Site) -> dict[Part, Role]:
     return {part: role for part, role in roles_of(chosen).items() if part not in unseen}
 
 
+def looking_as(request: HttpRequest, site: Site) -> VisitorCard | None:
+    """The simulated visitor as whom the stage is looked at; None for somebody who gets everything."""
+    name = asked(request, "as", {card.id for card in site.cards})
+    return next((card for card in site.cards if card.id == name), None)
+
+
 def _alike(site: Site, chosen: Any) -> str:
     """What all in the piece are called that a look can be put on at once; empty where there is no other."""
     role = roles_of(chosen).get("box")
@@ -180,7 +189,10 @@ def _alike(site: Site, chosen: Any) -> str:
 
 def trays_of(chosen: Any) -> Iterable[str]:
     """A stage changes what is painted, and nothing else."""
-    return ("content", "ground", "edge", "text", "movement") if isinstance(chosen, Stage) else TRAYS
+    if isinstance(chosen, Stage):
+        return ("content", "ground", "edge", "text", "movement")
+    shares = isinstance(chosen, Row) and chosen.shares is not None
+    return TRAYS if hasattr(chosen, "audience") and not shares else [one for one in TRAYS if one != "who"]
 
 
 def states_shown(

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from ....core.kinds.pieces.base import ReachRule
+from ....core.kinds.pieces.base import Piece, ReachRule
 from ....core.model.site import Site
 from ....core.reach.coverage import Outcome, Why, in_words
 from .languages import language_name
@@ -26,12 +26,32 @@ def reason(outcome: Outcome, site: Site) -> str:
             return "nothing: no piece reaches this page"
         case Why.EXCEPTED:
             return f"nothing: {rule_in_words(outcome.rule, site)}" if outcome.rule else "nothing"
+        case Why.NOT_FOR_THEM:
+            return f"nothing: {_for_others(outcome, site)}"
     assert outcome.piece is not None and outcome.rule is not None
-    names = {piece.id: piece.name for piece in site.pieces}
+    pieces = {piece.id: piece for piece in site.pieces}
     words = f"{outcome.piece.name}, {rule_in_words(outcome.rule, site)}"
-    if outcome.why is Why.TIE:
-        return f"{words}; as specific as {names[outcome.beaten[0]]}, but first in order"
-    return f"{words}; more specific than {names[outcome.beaten[0]]}" if outcome.beaten else words
+    if outcome.beaten:
+        other = pieces[outcome.beaten[0]]
+        if outcome.why is Why.TIE:
+            words += f"; as specific as {other.name}, but first in order"
+        elif outcome.piece.audience.narrowness > other.audience.narrowness and _reach_alike(outcome, other):
+            words += f"; for fewer than {other.name}"
+        else:
+            words += f"; more specific than {other.name}"
+    return f"{words}; {_for_others(outcome, site)}" if outcome.not_for_them else words
+
+
+def _reach_alike(outcome: Outcome, other: Piece) -> bool:
+    assert outcome.rule is not None
+    return any(rule.where.strength == outcome.rule.where.strength for rule in other.reach)
+
+
+def _for_others(outcome: Outcome, site: Site) -> str:
+    """The pieces that would have come first, and for whom they are."""
+    pieces = {piece.id: piece for piece in site.pieces}
+    said = (f"{pieces[one].name} is for {pieces[one].audience.in_words(language_name)}" for one in outcome.not_for_them)
+    return "; ".join(said)
 
 
 def by_bands(outcomes: Iterable[Outcome], site: Site) -> tuple[tuple[str, str], ...]:

@@ -12,6 +12,7 @@ from ....core.kinds.rows import Cell, Row
 from ....core.model.site import Page, Site
 from ....core.model.stages import stages_of
 from ..controls.of_nodes import node_name, shared_row
+from .for_whom import audience_words
 
 
 class OutlineLine(NamedTuple):
@@ -38,7 +39,9 @@ def outline_of(piece: Piece, site: Site, page: Page | None, marks: Mapping[str, 
     address = "?" + urlencode({"page": page.path if page else ""}) + "&select="
 
     def line(node: Any, kind: str, hidden_in: tuple[str, ...] = ()) -> OutlineLine:
-        note = f"not at {_band_names(site, hidden_in)}" if hidden_in else ""
+        whom = audience_words(node)
+        said = [f"for {whom}"] if whom else []
+        note = ", ".join([*said, f"not at {_band_names(site, hidden_in)}"] if hidden_in else said)
         return OutlineLine(node.id, node_name(node, site), kind, note, address + node.id, "", marks.get(node.id, ""))
 
     lines: list[OutlineLine] = []

@@ -7,6 +7,7 @@ from urllib.parse import quote, urlencode
 
 from django.http import HttpRequest
 
+from ....core.conditions.visitor import VisitorCard
 from ....core.fit.rows.sweep import FROM_PX, TO_PX
 from ....core.kinds.items.base import BaseItem
 from ....core.kinds.items.icon import IconLink
@@ -20,6 +21,7 @@ from ....core.model.site import Page, Site, drawer_width
 from ....core.model.tree import items_of, walk
 from ....core.reach.coverage import Coverage
 from ....core.reach.reached import reached
+from ...live.stage import CARD, TRIAL
 from ...sites.fitters import site_fitter
 from ..controls.control import Group, note
 from ..controls.of_nodes import groups_for, node_name, shared_row
@@ -30,8 +32,9 @@ from ..preview.fitting import SpanInWords, asked_span, clusters, grouped, marks_
 from ..preview.legible import legible, squeezed_note
 from ..preview.moving import looked_through
 from ..preview.trials import trial_of, tried_site
-from ..preview.viewing import OPENED_BY, looked_at, tray
+from ..preview.viewing import OPENED_BY, looked_at, looking_as, tray
 from ..words.reach import by_bands, rule_in_words
+from .for_whom import audience_shown, audience_words
 from .handles import OnStage, handles_of
 from .outline import kind_of, outline_of
 from .scroll_ruler import movement_shown
@@ -63,7 +66,8 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
     pages = reached(site).pages
     usual = PHONE_PX if isinstance(piece, Drawer) else USUAL_PX
     width = stage_width(request.POST, request.GET, usual=usual)
-    goes_to = _asked_into(request, site, width) or _seen_at(request, site, chosen, width)
+    card = looking_as(request, site)
+    goes_to = _as_wide_as(request, card) or _asked_into(request, site, width) or _seen_at(request, site, chosen, width)
     width = goes_to or width
     looked = looked_through(request, fitter, shown, page, width) if page else None
     failing = [span for span in spans if span.fails]
@@ -73,9 +77,14 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
     outline = outline_of(piece, site, page, found.marks | marks_of(fits))
     language = page.language if page else site.language
     on_stage = OnStage(width, language, tray_shown["band"], tray_shown["tray"] == "room", fitter)
+    place = {"page": page.path if page else "", "select": chosen.id, "width": width}
+    place |= {"as": card.id} if card else {}
     context = {
         **tray_shown,
         **movement,
+        **audience_shown(site, chosen),
+        "card": card,
+        "piece_for": audience_words(piece),
         "piece": piece,
         "page": page,
         "chosen": chosen,
@@ -100,10 +109,12 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "rules": [(rule, rule_in_words(rule, site)) for rule in piece.reach],
         "held": [(item.id, node_name(item, site), holder.id, holder.name) for holder, item in site.holders(piece)],
         "is_drawer": isinstance(piece, Drawer),
-        "here": _here(site, page, piece) if page else [],
+        "here": _here(site, page, piece, card) if page else [],
         "width": width,
         "goes_to": goes_to,
-        "place": urlencode({"page": page.path if page else "", "select": chosen.id, "width": width}),
+        "place": urlencode(place),
+        "piece_place": urlencode({**place, "select": piece.id, "tray": "who"}),
+        "stage_query": _stage_query(trial is not None, card),
         "swatch_names": [swatch.name for swatch in site.swatches],
         "ruler": _ruler(shown),
         "stage_page": quote(page.path, safe="/%") if page else "",
@@ -124,6 +135,18 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "snaps": " ".join(map(str, snap_widths(fits))),
     }
     return {**context, "notice": notice} if notice else context
+
+
+def _stage_query(is_trial: bool, card: VisitorCard | None) -> str:
+    asked = {**({TRIAL: "1"} if is_trial else {}), **({CARD: card.id} if card else {})}
+    return f"?{urlencode(asked)}" if asked else ""
+
+
+def _as_wide_as(request: HttpRequest, card: VisitorCard | None) -> int | None:
+    """The width of the screen of whom one begins to look as (`into`: `as`)."""
+    if card is None or request.GET.get("into") != "as":
+        return None
+    return min(max(card.width_px, FROM_PX), TO_PX)
 
 
 def _computed(chosen: Any, shown: Site) -> list[Group]:
@@ -200,11 +223,13 @@ def _chosen(request: HttpRequest, site: Site, piece: Piece, made: tuple[str, ...
     return piece
 
 
-def _here(site: Site, page: Page, piece: Piece) -> list[tuple[str, str]]:
-    """What shows on the page in this piece's slot, by band, each with the reason in words."""
+def _here(site: Site, page: Page, piece: Piece, card: VisitorCard | None) -> list[tuple[str, str]]:
+    """What shows on the page in this piece's slot, by band, each with the reason in words: to whoever it is, where it is
+    not said who looks."""
     if isinstance(piece, Drawer):
         return []
-    return list(by_bands(Coverage(site).on(page)[piece.kind], site))
+    coverage = Coverage(site)
+    return list(by_bands(coverage.on(page, coverage.gets(card) if card else None)[piece.kind], site))
 
 
 def _asked_into(request: HttpRequest, site: Site, width: int) -> int | None:

@@ -1,0 +1,64 @@
+"""For whom is what is chosen, and which of the site's simulated visitors get it?"""
+
+from __future__ import annotations
+
+from typing import Any, NamedTuple
+
+from ....core.conditions.audience.audience import Audience
+from ....core.conditions.visitor import Looking, VisitorCard
+from ....core.model.site import Site
+from ..controls.audience import CONTROLS_OF
+from ..controls.audience.field import Field
+from ..words.languages import language_name
+
+PARTS = (
+    ("every", "All of", "Everybody, so far. Each condition that is added here narrows it."),
+    ("some", "At least one of", "Of several conditions here one is enough."),
+    ("none", "None of", "Whoever meets one of these does not get it."),
+)
+
+
+class ConditionShown(NamedTuple):
+    name: str
+    known_by: str
+    fields: list[Field]
+
+
+def audience_shown(site: Site, chosen: Any) -> dict[str, Any]:
+    """Nothing where what is chosen has no audience of its own."""
+    audience = getattr(chosen, "audience", None)
+    if not isinstance(audience, Audience):
+        return {}
+    return {
+        "audience_parts": [
+            (part, name, told, [_shown(one, site) for one in getattr(audience, part)]) for part, name, told in PARTS
+        ],
+        "condition_kinds": [(kind, controls.name) for kind, controls in CONTROLS_OF.items()],
+        "for_whom": audience.in_words(language_name),
+        "gets": [(card, why_not(audience, chosen.id, card, site)) for card in site.cards],
+    }
+
+
+def audience_words(node: Any) -> str:
+    """Empty where it is for everybody."""
+    audience = getattr(node, "audience", None)
+    return audience.in_words(language_name) if isinstance(audience, Audience) and not audience.is_everybody else ""
+
+
+def _shown(condition: Any, site: Site) -> ConditionShown:
+    controls = CONTROLS_OF[condition.kind]
+    return ConditionShown(controls.name, condition.KNOWN_BY, controls.fields(condition, site))
+
+
+def why_not(audience: Audience, node: str, card: VisitorCard, site: Site) -> str:
+    """Empty where they get it; else the condition that keeps it from them."""
+    if not card.has_script and not audience.is_everybody:
+        return "without scripts nobody is known"
+    failing = audience.failing(Looking(card, site.languages, site.zone, node))
+    if failing is None:
+        return ""
+    part, condition = failing
+    if part == "some":
+        return "none of these is so: " + " or ".join(one.in_words(language_name) for one in audience.some)
+    only = "not for" if part == "none" else "only for"
+    return f"{only} {condition.in_words(language_name)}"
