@@ -16,6 +16,7 @@ from upper_rim.core.conditions.below import Below
 from upper_rim.core.kinds.pieces.base import ReachRule
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.model.site import Band, Page, Site
+from upper_rim.core.reach.board import Board
 from upper_rim.core.reach.coverage import Coverage
 
 from .measured import Measured, table
@@ -61,6 +62,16 @@ def measure(tiny: bool) -> Iterator[Measured]:
     taken = (time.perf_counter() - begin) * 1000
     told = f"what {cards} visitors get on {many} pages, {piece_count} pieces"
     yield Measured(told, taken, 2000.0, "ms", ("comparing all paths", plain))
+    begin = time.perf_counter()
+    coverage = Coverage(site)
+    board = Board(coverage, coverage.gets(visitors[0]))
+    assert list(board.rows(0, frozenset(), 200))
+    taken = (time.perf_counter() - begin) * 1000
+    yield Measured(f"the board of {many} pages, folded", taken, 200.0, "ms", ("comparing all paths", plain))
+    begin = time.perf_counter()
+    assert len(list(board.rows(0, frozenset({"/s1/", "/s1/t1/"}), 200))) > 1
+    taken = (time.perf_counter() - begin) * 1000
+    yield Measured("unfolding a section of it", taken, 100.0, "ms", ("comparing all paths", plain))
 
 
 if __name__ == "__main__":

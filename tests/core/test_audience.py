@@ -181,7 +181,9 @@ def test_each_condition_has_words_and_is_read_as_it_was_written(kind: type) -> N
     for one in made:
         assert adapter.validate_json(adapter.dump_json(one)) == one
         words = one.in_words()
-        assert words.startswith(("those ", "members ", "everybody ")) and not words.endswith(" ")
+        assert words.startswith(("those ", "members ", "from ", "until ", "on ", "0", "1", "2")) and not words.endswith(
+            " "
+        )
     assert len({one.in_words() for one in made}) > 1
 
 
@@ -225,6 +227,10 @@ def test_the_first_that_is_for_them_shows_by_rule_then_audience_then_order(seed:
             assert set(outcome.not_for_them) == {one[3].id for one in before}
             after = [one for one in alone if wanted is not None and one[:3] < wanted[:3] and one[3].id in gets]
             assert set(outcome.beaten) == {one[3].id for one in after}
+            if wanted is not None and after:
+                second = max(after, key=lambda one: one[:3])
+                alike = Why.TIE if second[:2] == wanted[:2] else Why.NARROWER
+                assert outcome.why is (alike if second[0] == wanted[0] else Why.RULE)
 
 
 @pytest.mark.parametrize("seed", range(60))

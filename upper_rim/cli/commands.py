@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import argparse
-import csv
 import json
 import os
 import secrets
@@ -17,13 +16,14 @@ from functools import partial
 from itertools import islice
 from multiprocessing import get_context
 from pathlib import Path
-from typing import IO, NamedTuple
+from typing import IO
 
 from pydantic import ValidationError
 
 from ..core.conditions.audience.in_period import instant_in
 from ..core.conditions.visitor import VisitorCard
 from ..core.exchange.bundle import BrokenBundle, Bundle, write_bundle
+from ..core.exchange.coverage_table import as_csv, as_json, coverage_rows
 from ..core.exchange.html.anatomy import anatomy
 from ..core.exchange.imports.import_pages import (
     ArchiveEntry,
@@ -37,7 +37,7 @@ from ..core.model.editing.check import broken_references
 from ..core.model.site import Asset, Band, Page, Site
 from ..core.output.page.compose import Composer
 from ..core.output.publication import PublishedFile, publication, publisher
-from ..core.reach.coverage import Coverage, in_words
+from ..core.reach.coverage import Coverage
 from ..shipped import shelf
 
 Remarks = list[str]
@@ -166,20 +166,6 @@ def _make_folder(folder: str, made: set[str]) -> None:
     made.add(folder)
 
 
-class CoverageRow(NamedTuple):
-    """What shows on a page in a slot and band, and why. An empty band means all widths, an empty piece none."""
-
-    page: str
-    slot: str
-    band: str
-    piece: str
-    why: str
-    rule: str
-    beaten: list[str]
-    not_for_them: list[str]
-    card: str = ""
-
-
 def coverage(chosen: argparse.Namespace) -> Remarks:
     with _bundle(chosen.bundle) as bundle:
         site = bundle.site
@@ -188,17 +174,11 @@ def coverage(chosen: argparse.Namespace) -> Remarks:
         if chosen.at and not chosen.card:
             raise CannotDo("--at asks for --card, too: who looks then? --card '{}' is somebody")
         cards = [_card(site, said, chosen.at) for said in (chosen.card, chosen.compare) if said]
-        told = [list(_coverage_rows(site, card)) for card in cards] or [list(_coverage_rows(site))]
-        rows = (
-            told[0] if len(told) == 1 else [row for pair in zip(*told, strict=True) if _differ(*pair) for row in pair]
-        )
+        rows = list(coverage_rows(Coverage(site), *cards))
     if chosen.form == "json":
-        json.dump([row._asdict() for row in rows], sys.stdout, ensure_ascii=False, indent=1)
-        print()
+        sys.stdout.writelines(as_json(rows))
     elif chosen.form == "csv":
-        writer = csv.writer(sys.stdout)
-        writer.writerow(CoverageRow._fields)
-        writer.writerows([_cell(value) for value in row] for row in rows)
+        sys.stdout.writelines(as_csv(rows))
     else:
         for row in rows:
             reason = f"{row.why}: {row.rule}" if row.rule else row.why
@@ -210,10 +190,6 @@ def coverage(chosen: argparse.Namespace) -> Remarks:
         if row.why == "tie"
     }
     return sorted(tied)
-
-
-def _differ(one: CoverageRow, other: CoverageRow) -> bool:
-    return one.piece != other.piece
 
 
 def _card(site: Site, said: str, at: str | None) -> VisitorCard:
@@ -231,37 +207,6 @@ def _card(site: Site, said: str, at: str | None) -> VisitorCard:
         raise CannotDo(f"--card: {'.'.join(map(str, first['loc']))}: {first['msg']}") from None
     except ValueError as error:
         raise CannotDo(f"--card, --at: {error}") from None
-
-
-def _coverage_rows(site: Site, card: VisitorCard | None = None) -> Iterator[CoverageRow]:
-    """For a visitor; for whoever it is, where there is no card."""
-    names = {piece.id: piece.name for piece in site.pieces}
-    band_names = {band.id: band.name for band in site.bands}
-    reach = Coverage(site)
-    gets = reach.everybody if card is None else reach.gets(card)
-    for page in site.pages:
-        for slot, outcomes in reach.on(page, gets).items():
-            for band, outcome in zip(reach.bands, outcomes, strict=True):
-                yield CoverageRow(
-                    page.path,
-                    slot,
-                    band_names.get(band or "", ""),
-                    outcome.piece.name if outcome.piece else "",
-                    outcome.why.value,
-                    in_words(outcome.rule, site) if outcome.rule else "",
-                    [names[piece] for piece in outcome.beaten],
-                    [names[piece] for piece in outcome.not_for_them],
-                    card.name if card else "",
-                )
-
-
-_FORMULA = ("=", "+", "-", "@", "\t", "\r")
-
-
-def _cell(value: object) -> str:
-    """A CSV cell that no spreadsheet takes for a formula."""
-    text = "; ".join(value) if isinstance(value, list) else str(value)
-    return "'" + text if text.startswith(_FORMULA) else text
 
 
 def validate(chosen: argparse.Namespace) -> Remarks:

@@ -24,6 +24,7 @@ class Why(StrEnum):
     """What decided an outcome."""
 
     RULE = "rule"
+    NARROWER = "narrower audience"
     TIE = "tie"
     EXCEPTED = "excepted"
     NOT_FOR_THEM = "not for them"
@@ -91,10 +92,15 @@ class Coverage:
             if piece.on:
                 for rule in piece.reach:
                     self._index(_Ranked(specificity(rule), piece, rule))
+        self._kinds = [(kind, self._rules[kind]) for kind in PLACES if kind in self._rules]
         kinds = dict.fromkeys(piece.kind for piece in site.pieces if not isinstance(piece, Drawer))
         self.slots: tuple[str, ...] = tuple(kinds) or ("header",)
         on = {piece.id for piece in site.pieces if piece.on}
         self._drawers = {piece.id: {held for _, held in site.drawers_in(piece)} & on for piece in site.pieces}
+        self._bare, self._no_place = (
+            {slot: (Outcome(None, why, None),) * len(self.bands) for slot in self.slots}
+            for why in (Why.BARE, Why.NO_PLACE)
+        )
         self._by_page: dict[str, tuple[Page, _Found]] = {}
         self._by_groups: dict[tuple[Any, ...], _Found] = {}
         self._by_rules: dict[tuple[Any, ...], _Found] = {}
@@ -114,11 +120,11 @@ class Coverage:
 
     def on(self, page: Page, gets: Gets | None = None) -> Outcomes:
         """By slot, an outcome for each of `bands`: for those who get these pieces; for whoever it is, where none are
-        named."""
+        named. Pages on which the same rules count have the very same outcomes."""
         if page.bare:
-            return {slot: (Outcome(None, Why.BARE, None),) * len(self.bands) for slot in self.slots}
+            return self._bare
         if page.content is not None and page.splice is None:
-            return {slot: (Outcome(None, Why.NO_PLACE, None),) * len(self.bands) for slot in self.slots}
+            return self._no_place
         found, gets = self._found(page), self.everybody if gets is None else gets
         if gets not in found.by_gets:
             nothing = (Outcome(None, Why.NO_PLACE, None),) * len(self.bands)
@@ -138,7 +144,7 @@ class Coverage:
         return found
 
     def _found_by_rules(self, page: Page) -> _Found:
-        without, groups = without_place(page), list(self._matching(page))
+        without, groups = without_place(page), self._matching(page)
         key = (without, *map(id, groups))
         if key not in self._by_groups:
             strongest: dict[str, _Ranked] = {}
@@ -201,13 +207,14 @@ class Coverage:
         where = ranked.rule.where
         self._rules.setdefault(type(where), {}).setdefault(where.key, []).append(ranked)
 
-    def _matching(self, page: Page) -> Iterator[list[_Ranked]]:
+    def _matching(self, page: Page) -> list[list[_Ranked]]:
         """Lists of the rules that match the page, those of the weakest kind first."""
-        for kind in PLACES:
-            if (by_key := self._rules.get(kind)) is not None:
-                for key in kind.keys(page):
-                    if (found := by_key.get(key)) is not None:
-                        yield found
+        found = []
+        for kind, by_key in self._kinds:
+            for key in kind.keys(page):
+                if key in by_key:
+                    found.append(by_key[key])
+        return found
 
     def _rivals(self, slot: str, strongest: dict[str, _Ranked]) -> list[_Ranked]:
         """The more specific rule first, then the narrower audience, then the order of the pieces."""
@@ -227,8 +234,9 @@ class Coverage:
             return Outcome(None, Why.EXCEPTED if excepting else Why.NO_RULE, excepting)
         first, *others = there[at:]
         beaten = [ranked for ranked in others if ranked.piece.id in gets]
-        tied = bool(beaten) and _precedence(beaten[0]) == _precedence(first)
-        why = Why.TIE if tied else Why.RULE
+        why = Why.RULE
+        if beaten and beaten[0].strength.place == first.strength.place:
+            why = Why.TIE if _precedence(beaten[0]) == _precedence(first) else Why.NARROWER
         return Outcome(first.piece, why, first.rule, tuple(ranked.piece.id for ranked in beaten), not_for_them)
 
 

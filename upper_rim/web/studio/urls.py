@@ -2,6 +2,8 @@
 
 from django.urls import path
 
+from .board import views as board
+from .board import visitors
 from .controls import suggestions
 from .editions import views as editions
 from .fit import views as fit
@@ -16,7 +18,6 @@ from .past import views as past
 from .pieces import views as pieces
 from .preview import steps
 from .sites import views as sites
-from .visitors import views as visitors
 from .workbench import files, finding, fitting_sizes, rearranging, remedies, scroll_ruler, seam, words
 from .workbench import views as workbench
 
@@ -54,6 +55,9 @@ urlpatterns = [
     path("s/<slug:slug>/menus/", menus.menus, name="menus"),
     path("s/<slug:slug>/menus/<str:menu_id>/", menus.menu, name="menu"),
     path("s/<slug:slug>/menus/<str:menu_id>/opened/", menu_heights.opened, name="menu-opened"),
+    path("s/<slug:slug>/board/", board.board, name="board"),
+    path("s/<slug:slug>/board/csv/", board.board_file, {"form": "csv"}, name="board-csv"),
+    path("s/<slug:slug>/board/json/", board.board_file, {"form": "json"}, name="board-json"),
     path("s/<slug:slug>/visitors/", visitors.visitors, name="visitors"),
     path("s/<slug:slug>/pieces/", pieces.pieces, name="pieces"),
     path("s/<slug:slug>/pieces/new/", pieces.new_piece, name="new-piece"),

@@ -59,7 +59,8 @@ class Audience(Value):
             said.append(" or ".join(one.in_words(spoken) for one in self.some))
         names_people = any(one.KNOWN_BY != "the clock" for one in (*self.every, *self.some))
         first = [] if names_people else ["everybody " + said.pop(0) if said else "everybody"]
-        return "; ".join([*first, *said, *(f"not {one.in_words(spoken)}" for one in self.none)])
+        but = "".join(f", but not {one.in_words(spoken)}" for one in self.none)
+        return "; ".join([*first, *said]) + but
 
 
 def is_for_everybody(node: Any) -> bool:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import UTC, datetime
+from datetime import UTC, datetime, time
 from typing import Annotated, ClassVar, Literal, Self
 from zoneinfo import ZoneInfo
 
@@ -14,6 +14,7 @@ from .condition import Knows, Spoken, VisitorCondition
 
 Weekday = Literal["mon", "tue", "wed", "thu", "fri", "sat", "sun"]
 WEEKDAYS: tuple[Weekday, ...] = ("mon", "tue", "wed", "thu", "fri", "sat", "sun")
+MIDNIGHT = time()
 Hour = Annotated[str, StringConstraints(pattern=r"^([01]\d|2[0-3]):[0-5]\d$")]
 
 
@@ -81,7 +82,7 @@ class InPeriod(VisitorCondition):
 
     def in_words(self, spoken: Spoken = str) -> str:
         said = [
-            f"{word} {moment.replace('T', ' ')[5 if self.yearly else 0 :]}"
+            f"{word} {_in_words(moment, with_year=not self.yearly)}"
             for word, moment in (("from", self.begins), ("until", self.ends))
             if moment
         ]
@@ -98,6 +99,15 @@ def instant_in(moment: Moment, zone: str) -> datetime:
     """The moment as a clock there shows it. One that is left out when clocks go forward is as much later; of one that
     comes twice the first is meant (so does ECMAScript, 21.4.1.26)."""
     return datetime.fromisoformat(moment).replace(tzinfo=ZoneInfo(zone), fold=0).astimezone(UTC)
+
+
+_MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec")
+
+
+def _in_words(moment: Moment, *, with_year: bool) -> str:
+    at = datetime.fromisoformat(moment)
+    year = f" {at.year}" if with_year else ""
+    return f"{at.day} {_MONTHS[at.month - 1]}{year}" + (f" {at:%H:%M}" if at.time() != MIDNIGHT else "")
 
 
 def _between(now: str, begins: str, ends: str) -> bool:

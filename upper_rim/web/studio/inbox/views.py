@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-import csv
-from io import StringIO
 from typing import Any
 
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect
 
+from ....core.exchange.spreadsheet import csv_line
 from ....core.kinds.items.form import Form
 from ....core.model.tree import items_of
 from ...sites.access import site_of
@@ -41,29 +40,15 @@ def as_csv(request: HttpRequest, slug: str) -> HttpResponse:
     if request.GET.get("form"):
         messages = messages.filter(form=request.GET["form"])
     labels = list(dict.fromkeys(label for message in messages for label, _ in message.answers))
-    out = StringIO()
-    writer = csv.writer(out)
-    writer.writerow(["Received", "Form", "Page", *(_harmless(label) for label in labels)])
+    lines = [csv_line(["Received", "Form", "Page", *labels])]
     for message in messages:
         answers = dict(message.answers)
         received = message.received_at.isoformat(timespec="seconds")
-        writer.writerow(
-            [
-                received,
-                *(
-                    _harmless(text)
-                    for text in (message.form_name, message.page, *(answers.get(label, "") for label in labels))
-                ),
-            ]
-        )
-    response = HttpResponse("\ufeff" + out.getvalue(), content_type="text/csv; charset=utf-8")
+        said = (answers.get(label, "") for label in labels)
+        lines.append(csv_line([received, message.form_name, message.page, *said]))
+    response = HttpResponse("\ufeff" + "".join(lines), content_type="text/csv; charset=utf-8")
     response["Content-Disposition"] = f'attachment; filename="{stored.slug}-inbox.csv"'
     return response
-
-
-def _harmless(text: str) -> str:
-    """A text that no spreadsheet takes for a formula."""
-    return "'" + text if text.startswith(("=", "+", "-", "@", "\t", "\r")) else text
 
 
 def remove(request: HttpRequest, slug: str, message: int) -> HttpResponse:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from ....core.kinds.pieces.base import Piece, ReachRule
+from ....core.kinds.pieces.base import ReachRule
 from ....core.model.site import Site
 from ....core.reach.coverage import Outcome, Why, in_words
 from .languages import language_name
@@ -35,16 +35,11 @@ def reason(outcome: Outcome, site: Site) -> str:
         other = pieces[outcome.beaten[0]]
         if outcome.why is Why.TIE:
             words += f"; as specific as {other.name}, but first in order"
-        elif outcome.piece.audience.narrowness > other.audience.narrowness and _reach_alike(outcome, other):
+        elif outcome.why is Why.NARROWER:
             words += f"; for fewer than {other.name}"
         else:
             words += f"; more specific than {other.name}"
     return f"{words}; {_for_others(outcome, site)}" if outcome.not_for_them else words
-
-
-def _reach_alike(outcome: Outcome, other: Piece) -> bool:
-    assert outcome.rule is not None
-    return any(rule.where.strength == outcome.rule.where.strength for rule in other.reach)
 
 
 def _for_others(outcome: Outcome, site: Site) -> str:

@@ -60,5 +60,6 @@ def why_not(audience: Audience, node: str, card: VisitorCard, site: Site) -> str
     part, condition = failing
     if part == "some":
         return "none of these is so: " + " or ".join(one.in_words(language_name) for one in audience.some)
-    only = "not for" if part == "none" else "only for"
-    return f"{only} {condition.in_words(language_name)}"
+    only = "not" if part == "none" else "only"
+    of_people = "" if condition.KNOWN_BY == "the clock" else " for"
+    return f"{only}{of_people} {condition.in_words(language_name)}"

@@ -12,6 +12,7 @@ import "./lifting.js";
 import "./shortcuts.js";
 import "./value_editor.js";
 import "./outline.js";
+import "./board.js";
 import "./seam.js";
 import "./find.js";
 import "./fields.js";

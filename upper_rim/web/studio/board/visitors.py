@@ -12,7 +12,7 @@ from ..controls.visitors import fields_of
 from ..cycle.screen import Opened, screen
 
 
-@screen("studio/visitors/visitors.html", "coverage")
+@screen("studio/board/visitors.html", "board")
 def visitors(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[str, Any]:
     site = opened.site
     asked = (*made, request.POST.get("node", ""), request.GET.get("card", ""))
