@@ -2,6 +2,11 @@
 
 from __future__ import annotations
 
+from datetime import datetime
+from zoneinfo import ZoneInfo
+
+from pydantic import JsonValue
+
 from .....core.conditions.audience.in_period import WEEKDAYS, InPeriod
 from .....core.model.site import Site
 from .field import ConditionControls, Field
@@ -22,4 +27,8 @@ def _fields(condition: InPeriod, site: Site) -> list[Field]:
     ]
 
 
-CONTROLS = ConditionControls("Time", lambda site: {"weekdays": ["sat", "sun"]}, _fields)
+def _from_today(site: Site) -> dict[str, JsonValue]:
+    return {"begins": f"{datetime.now(ZoneInfo(site.zone)):%Y-%m-%d}T00:00"}
+
+
+CONTROLS = ConditionControls("Time", _from_today, _fields)
