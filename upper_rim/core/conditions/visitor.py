@@ -28,6 +28,8 @@ Instant = Annotated[str, StringConstraints(pattern=r"^\d{4}-[01]\d-[0-3]\dT[0-2]
 """A moment in UTC, to the minute (RFC 3339)."""
 Days = Annotated[int, Field(ge=0, le=3650)]
 Pointer = Literal["mouse", "touch"]
+LEAST_PX, MOST_PX = 280, 7680
+"""Of a screen's width."""
 Preference = Literal["reduced-motion", "more-contrast", "dark", "reduced-data"]
 
 
@@ -65,7 +67,7 @@ class VisitorCard(Node):
     came from there, 0 with this visit. `shuts` and `saw`: what the browser remembers."""
 
     name: Name = "Somebody"
-    width_px: Annotated[int, Field(ge=280, le=7680)] = 1280
+    width_px: Annotated[int, Field(ge=LEAST_PX, le=MOST_PX)] = 1280
     height_px: Annotated[int, Field(ge=200, le=4320)] = 800
     pointer: Pointer = "mouse"
     languages: tuple[LanguageTag, ...] = ("en",)

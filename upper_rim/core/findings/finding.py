@@ -14,6 +14,8 @@ FindingKind = Literal[
     # of menus
     "no page", "page gone", "to come", "no place", "nothing", "double", "same label", "deep", "nothing grows",
     "two buttons", "two buttons in one",
+    # of who is shown what
+    "never shown", "no effect", "without header", "without footer", "nobody", "past", "no way on",
     # of what is read and looked at
     "weak text", "over a picture", "squeezed",
     # of what does not fit, or hardly, at a width

@@ -67,6 +67,13 @@ WORDS: Mapping[FindingKind, str] = {
     "two buttons in one": (
         "“{first}” brings two, on {path} and elsewhere: leave one away, or let it show in other width bands"
     ),
+    "never shown": "“{who}” shows on no page, to nobody",
+    "no effect": "“{who}”: the rule “{rule}” has no effect on any page",
+    "without header": "{pages:.0f} pages have no header at {bands}, {path} among them",
+    "without footer": "{pages:.0f} pages have no footer at {bands}, {path} among them",
+    "nobody": "“{who}” is for nobody: {audience} cannot all be so",
+    "past": "“{who}”: its time is past, {audience}",
+    "no way on": "{visitor} finds neither a menu nor a search on {pages:.0f} pages, {path} among them",
     "weak text": "{who}: {ratio:.2f} to 1, {needed:g} are needed",
     "over a picture": "{who}",
     "squeezed": "{who}: {px:.0f} of {asked_px:.0f} px",

@@ -71,11 +71,13 @@ Outcomes = dict[str, tuple[Outcome, ...]]
 
 class _Found:
     """What holds on all pages on which the same rules count. `rivals`: by slot, the strongest first; None where the page
-    has no place for it. `shown`: the pieces that somebody is shown in some band, and the drawers in them."""
+    has no place for it. `shown`: the pieces that somebody is shown in some band, and the drawers in them. `counts`: the
+    rules by which pieces are judged there."""
 
-    def __init__(self, rivals: dict[str, list[_Ranked] | None], shown: frozenset[str]) -> None:
+    def __init__(self, rivals: dict[str, list[_Ranked] | None], shown: frozenset[str], counts: frozenset[str]) -> None:
         self.rivals = rivals
         self.shown = shown
+        self.counts = counts
         self.by_gets: dict[Gets, Outcomes] = {}
 
 
@@ -166,7 +168,8 @@ class Coverage:
             for band in self.bands
             for ranked in self._may_show(band, in_slot or [])
         }
-        return _Found(rivals, frozenset(shown.union(*(self._drawers[piece] for piece in shown))))
+        counts = frozenset(ranked.rule.id for ranked in strongest.values())
+        return _Found(rivals, frozenset(shown.union(*(self._drawers[piece] for piece in shown))), counts)
 
     def _may_show(self, band: str | None, rivals: list[_Ranked]) -> Iterator[_Ranked]:
         """Those that somebody is shown in the band, the strongest first: up to one that is for everybody."""
@@ -202,6 +205,10 @@ class Coverage:
         return (
             frozenset() if page.bare or (page.content is not None and page.splice is None) else self._found(page).shown
         )
+
+    def rules_on(self, page: Page) -> frozenset[str]:
+        """Ids of the rules by which pieces are judged on a page: of each piece the most specific that matches."""
+        return self._found(page).counts
 
     def _index(self, ranked: _Ranked) -> None:
         where = ranked.rule.where

@@ -56,6 +56,7 @@ urlpatterns = [
     path("s/<slug:slug>/menus/<str:menu_id>/", menus.menu, name="menu"),
     path("s/<slug:slug>/menus/<str:menu_id>/opened/", menu_heights.opened, name="menu-opened"),
     path("s/<slug:slug>/board/", board.board, name="board"),
+    path("s/<slug:slug>/board/found/", board.found, name="board-found"),
     path("s/<slug:slug>/board/csv/", board.board_file, {"form": "csv"}, name="board-csv"),
     path("s/<slug:slug>/board/json/", board.board_file, {"form": "json"}, name="board-json"),
     path("s/<slug:slug>/visitors/", visitors.visitors, name="visitors"),

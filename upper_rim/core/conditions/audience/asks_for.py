@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
-from typing import Annotated, ClassVar, Literal
+from collections.abc import Iterable, Iterator, Sequence
+from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, JsonValue
 
 from ...values.words import LanguageTag
 from ..visitor import Looking
-from .condition import Knows, Spoken, VisitorCondition
+from .condition import Around, Case, Knows, Spoken, VisitorCondition
 
 
 class AsksFor(VisitorCondition):
@@ -22,6 +22,10 @@ class AsksFor(VisitorCondition):
     def holds(self, looking: Looking) -> bool:
         found = looked_up(looking.card.languages, looking.languages)
         return found is not None and any(_is_kind_of(found, one) for one in self.languages)
+
+    @classmethod
+    def cases(cls, wanted: Sequence[Self], unwanted: Sequence[Self], around: Around) -> Iterator[Case]:
+        yield from ({"languages": (one,)} for one in (*around.languages, "und"))
 
     def told(self, zone: str) -> list[JsonValue]:
         return [[one.lower() for one in self.languages]]

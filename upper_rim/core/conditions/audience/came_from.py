@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator, Sequence
 from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, JsonValue, StringConstraints, model_validator
 
-from ..visitor import Days, Host, Looking, Parameter
-from .condition import Knows, Spoken, VisitorCondition
+from ..visitor import Days, Host, Looking, Parameter, Told
+from .condition import Around, Case, Knows, Spoken, VisitorCondition
+
+_SOME = "some"
+"""A value, where any will do."""
 
 
 class CameFrom(VisitorCondition):
@@ -34,6 +38,17 @@ class CameFrom(VisitorCondition):
         below = any(card.came_from == one or card.came_from.endswith(f".{one}") for one in self.hosts)
         told = any(one.name == self.parameter and self.value in {"", one.value} for one in card.came_with)
         return below or told
+
+    @classmethod
+    def cases(cls, wanted: Sequence[Self], unwanted: Sequence[Self], around: Around) -> Iterator[Case]:
+        hosts = dict.fromkeys(("", *(host for one in wanted for host in one.hosts)))
+        links = dict.fromkeys((one.parameter, one.value or _SOME) for one in wanted if one.parameter)
+        refused = {(one.parameter, one.value) for one in unwanted}
+        allowed = [link for link in links if not {(link[0], ""), link} & refused]
+        for days in sorted({0} | {one.days + 1 for one in unwanted}):
+            for said in ((), allowed, links):
+                told = tuple(Told(name=name, value=value) for name, value in said)
+                yield from ({"came_from": host, "came_with": told, "came_days": days} for host in hosts)
 
     def told(self, zone: str) -> list[JsonValue]:
         return [list(self.hosts), self.parameter, self.value, self.days]

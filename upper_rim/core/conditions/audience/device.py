@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from typing import Annotated, ClassVar, Literal, Self
+from collections.abc import Iterator, Sequence
+from typing import Annotated, ClassVar, Literal, Self, get_args
 
 from pydantic import Field, JsonValue, model_validator
 
-from ..visitor import Looking, Pointer
-from .condition import Knows, Spoken, VisitorCondition
+from ..visitor import LEAST_PX, MOST_PX, Looking, Pointer
+from .condition import Around, Case, Knows, Spoken, VisitorCondition
 
 Px = Annotated[int, Field(ge=1, le=20_000)]
 
@@ -33,6 +34,14 @@ class Device(VisitorCondition):
         card = looking.card
         points = self.pointer in {"", card.pointer}
         return points and (self.from_px or 0) <= card.width_px <= (self.to_px or card.width_px)
+
+    @classmethod
+    def cases(cls, wanted: Sequence[Self], unwanted: Sequence[Self], around: Around) -> Iterator[Case]:
+        sides = {1280} | {one.from_px for one in wanted if one.from_px} | {one.to_px for one in wanted if one.to_px}
+        sides |= {one.from_px - 1 for one in unwanted if one.from_px} | {one.to_px + 1 for one in unwanted if one.to_px}
+        for px in sorted(sides):
+            if LEAST_PX <= px <= MOST_PX:
+                yield from ({"width_px": px, "pointer": pointer} for pointer in get_args(Pointer))
 
     def told(self, zone: str) -> list[JsonValue]:
         return [self.pointer, self.from_px or 0, self.to_px or 0]

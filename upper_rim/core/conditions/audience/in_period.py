@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from datetime import UTC, datetime, time
+from calendar import isleap
+from collections.abc import Iterable, Iterator, Sequence
+from datetime import UTC, datetime, time, timedelta
 from typing import Annotated, ClassVar, Literal, Self
 from zoneinfo import ZoneInfo
 
@@ -10,12 +12,17 @@ from pydantic import Field, JsonValue, StringConstraints, model_validator
 
 from ..period import Moment
 from ..visitor import Looking
-from .condition import Knows, Spoken, VisitorCondition
+from .condition import Around, Case, Knows, Spoken, VisitorCondition
 
 Weekday = Literal["mon", "tue", "wed", "thu", "fri", "sat", "sun"]
 WEEKDAYS: tuple[Weekday, ...] = ("mon", "tue", "wed", "thu", "fri", "sat", "sun")
 MIDNIGHT = time()
 Hour = Annotated[str, StringConstraints(pattern=r"^([01]\d|2[0-3]):[0-5]\d$")]
+
+
+_STARTS = datetime(2026, 6, 15, 12, tzinfo=UTC)
+_VISITORS = "UTC"
+"""Where somebody is looked for whose own clock counts."""
 
 
 class InPeriod(VisitorCondition):
@@ -67,6 +74,28 @@ class InPeriod(VisitorCondition):
         after = self.begins is None or instant_in(self.begins, zone) <= at
         return after and (self.ends is None or at < instant_in(self.ends, zone))
 
+    @classmethod
+    def cases(cls, wanted: Sequence[Self], unwanted: Sequence[Self], around: Around) -> Iterator[Case]:
+        begun = [_STARTS if around.after is None else around.after]
+        for one in (*wanted, *unwanted):
+            zone = around.zone if one.zone_of == "site" else _VISITORS
+            begun += [moment for end in (one.begins, one.ends) if end for moment in one._moments(end, zone)]
+        hours = dict.fromkeys(hour for one in (*wanted, *unwanted) for hour in (one.from_hour, one.to_hour) if hour)
+        for moment in begun:
+            for at in _about(moment, hours, around.zone):
+                if around.after is None or at >= around.after:
+                    yield {"clock": f"{at.astimezone(UTC):%Y-%m-%dT%H:%MZ}", "zone": _VISITORS}
+
+    def _moments(self, end: Moment, zone: str) -> Iterator[datetime]:
+        """A moment and the minute before it; of what comes each year so many years, that each day of the year has been
+        each day of the week."""
+        years = range(2026, 2026 + 28) if self.yearly else (int(end[:4]),)
+        for year in years:
+            if end[5:10] == "02-29" and not isleap(year):
+                continue
+            at = instant_in(f"{year:04}{end[4:]}", zone)
+            yield from (at, at - timedelta(minutes=1))
+
     def told(self, zone: str) -> list[JsonValue]:
         begins, ends = (
             "" if moment is None else moment[5:] if self.yearly else self._written(moment, zone)
@@ -108,6 +137,17 @@ def _in_words(moment: Moment, *, with_year: bool) -> str:
     at = datetime.fromisoformat(moment)
     year = f" {at.year}" if with_year else ""
     return f"{at.day} {_MONTHS[at.month - 1]}{year}" + (f" {at:%H:%M}" if at.time() != MIDNIGHT else "")
+
+
+def _about(moment: datetime, hours: Iterable[str], zone: str) -> Iterator[datetime]:
+    """The moment and the days behind and before it, at that time and at these hours."""
+    for days in (*range(8), *range(-7, 0)):
+        later = moment + timedelta(days=days)
+        yield later
+        wall = later.astimezone(ZoneInfo(zone))
+        for hour in hours:
+            at = wall.replace(hour=int(hour[:2]), minute=int(hour[3:]))
+            yield from (at, at - timedelta(minutes=1))
 
 
 def _between(now: str, begins: str, ends: str) -> bool:

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from typing import Annotated, ClassVar, Literal
+from collections.abc import Iterator, Sequence
+from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, JsonValue
 
 from ..visitor import Looking, Region
-from .condition import Knows, Spoken, VisitorCondition
+from .condition import Around, Case, Knows, Spoken, VisitorCondition
 
 
 class InRegion(VisitorCondition):
@@ -20,6 +21,10 @@ class InRegion(VisitorCondition):
     def holds(self, looking: Looking) -> bool:
         there = looking.card.region
         return any(there == one or there.startswith(f"{one}-") for one in self.regions)
+
+    @classmethod
+    def cases(cls, wanted: Sequence[Self], unwanted: Sequence[Self], around: Around) -> Iterator[Case]:
+        yield from ({"region": one} for one in dict.fromkeys(("", *(one for each in wanted for one in each.regions))))
 
     def told(self, zone: str) -> list[JsonValue]:
         return [list(self.regions)]

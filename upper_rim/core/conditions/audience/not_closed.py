@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from typing import Annotated, ClassVar, Literal
+from collections.abc import Iterator, Sequence
+from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, JsonValue
 
-from ..visitor import Looking
-from .condition import Knows, Spoken, VisitorCondition
+from ..visitor import Looking, Remembered
+from .condition import Around, Case, Knows, Spoken, VisitorCondition
 
 
 class NotClosed(VisitorCondition):
@@ -24,6 +25,13 @@ class NotClosed(VisitorCondition):
             one.node == looking.node and one.days < self.days and not (self.until_changed and one.text != looking.text)
             for one in looking.card.shuts
         )
+
+    @classmethod
+    def cases(cls, wanted: Sequence[Self], unwanted: Sequence[Self], around: Around) -> Iterator[Case]:
+        yield {}
+        for days in sorted({0} | {one.days for one in wanted}):
+            for text in ("", "something else"):
+                yield {"shuts": (Remembered(node=around.node, days=days, text=text),)}
 
     def told(self, zone: str) -> list[JsonValue]:
         return [self.days, int(self.until_changed)]

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from typing import ClassVar, Literal
+from collections.abc import Iterator, Sequence
+from typing import ClassVar, Literal, Self
 
 from pydantic import JsonValue
 
 from ..visitor import Looking, Preference
-from .condition import Knows, Spoken, VisitorCondition
+from .condition import Around, Case, Knows, Spoken, VisitorCondition
 
 
 class Prefers(VisitorCondition):
@@ -19,6 +20,10 @@ class Prefers(VisitorCondition):
 
     def holds(self, looking: Looking) -> bool:
         return self.what in looking.card.prefers
+
+    @classmethod
+    def cases(cls, wanted: Sequence[Self], unwanted: Sequence[Self], around: Around) -> Iterator[Case]:
+        yield {"prefers": tuple(dict.fromkeys(one.what for one in wanted))}
 
     def told(self, zone: str) -> list[JsonValue]:
         return [QUERIES[self.what]]

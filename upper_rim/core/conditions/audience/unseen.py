@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from typing import Annotated, ClassVar, Literal
+from collections.abc import Iterator, Sequence
+from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, JsonValue
 
-from ..visitor import Looking
-from .condition import Knows, Spoken, VisitorCondition
+from ..visitor import Looking, Remembered
+from .condition import Around, Case, Knows, Spoken, VisitorCondition
 
 
 class Unseen(VisitorCondition):
@@ -19,6 +20,12 @@ class Unseen(VisitorCondition):
 
     def holds(self, looking: Looking) -> bool:
         return not any(one.node == looking.node and 0 < one.days < self.days for one in looking.card.saw)
+
+    @classmethod
+    def cases(cls, wanted: Sequence[Self], unwanted: Sequence[Self], around: Around) -> Iterator[Case]:
+        yield {}
+        for days in sorted({1} | {one.days for one in wanted}):
+            yield {"saw": (Remembered(node=around.node, days=days),)}
 
     def told(self, zone: str) -> list[JsonValue]:
         return [self.days]

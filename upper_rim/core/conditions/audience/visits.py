@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator, Sequence
 from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, JsonValue, model_validator
 
 from ..visitor import Looking
-from .condition import Knows, Spoken, VisitorCondition
+from .condition import Around, Case, Knows, Spoken, VisitorCondition
 
 Count = Annotated[int, Field(ge=1, le=1000)]
 
@@ -28,6 +29,11 @@ class Visits(VisitorCondition):
 
     def holds(self, looking: Looking) -> bool:
         return self.first <= looking.card.visit and (self.last is None or looking.card.visit <= self.last)
+
+    @classmethod
+    def cases(cls, wanted: Sequence[Self], unwanted: Sequence[Self], around: Around) -> Iterator[Case]:
+        ends = {1} | {one.first for one in wanted} | {one.last + 1 for one in unwanted if one.last}
+        yield from ({"visit": one} for one in sorted(ends))
 
     def told(self, zone: str) -> list[JsonValue]:
         return [self.first, self.last or 0]

@@ -7,20 +7,29 @@ from typing import Any, NamedTuple
 from urllib.parse import urlencode
 
 from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
+from django.shortcuts import render
+from django.urls import reverse
+from django.utils import timezone
 
 from ....core.conditions.audience.in_period import instant_in
 from ....core.conditions.visitor import VisitorCard
 from ....core.exchange.coverage_table import as_csv, as_json, coverage_rows
+from ....core.findings.checks.visibility import in_visibility
+from ....core.findings.finding import Finding
+from ....core.findings.words import finding_words
 from ....core.kinds.pieces import PIECE_KINDS
 from ....core.kinds.pieces.base import Piece
 from ....core.model.memo import Memo
 from ....core.model.site import Site
+from ....core.model.tree import ROOT, walk
 from ....core.reach.board import Board, BoardRow, Share
 from ....core.reach.coverage import Coverage, Gets
 from ...sites import store
 from ...sites.access import site_of
+from ..cycle.notices import named
 from ..cycle.screen import Opened, screen
 from ..forms.numbers import whole_number
+from ..words.languages import language_name
 from ..words.reach import by_bands
 from .overview import overview
 
@@ -69,23 +78,23 @@ def board(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[s
     card, other = _card(site, asked["as"], asked["at"]), _card(site, asked["against"], asked["at"])
     gets = coverage.gets(card) if card else coverage.everybody
     others = coverage.gets(other) if other else None
-    found = board_of(coverage, gets, others)
+    whole = board_of(coverage, gets, others)
     band = next((at for at, one in enumerate(coverage.bands) if one == asked["band"]), len(coverage.bands) - 1)
-    opened_paths = frozenset(asked["open"].split("|") if asked["open"] else found.sections_of_few(ALL_OPEN_UP_TO))
+    opened_paths = frozenset(asked["open"].split("|") if asked["open"] else whole.sections_of_few(ALL_OPEN_UP_TO))
     asked["open"] = "|".join(sorted(opened_paths))
     upto = max(whole_number(asked["upto"]) or 0, FEW_PAGES)
     pieces = pieces_shown(site)
-    rows = [_row(row, found, pieces, asked, opened_paths, upto) for row in found.rows(band, opened_paths, upto)]
+    rows = [_row(row, whole, pieces, asked, opened_paths, upto) for row in whole.rows(band, opened_paths, upto)]
     return {
         "kept": asked,
         "cards": site.cards,
         "card": card,
         "other": other,
         "bands": [(one.id, one.name, _place(asked, band=one.id), at == band) for at, one in enumerate(site.bands)],
-        "slots": [PIECE_KINDS[slot].NAME for slot in found.slots],
+        "slots": [PIECE_KINDS[slot].NAME for slot in whole.slots],
         "rows": rows,
-        "listed_pieces": _by_slot(site, found, pieces),
-        "overview": overview(found, band, pieces),
+        "listed_pieces": _by_slot(site, whole, pieces),
+        "overview": overview(whole, band, pieces),
         "told": _told(asked["cell"], site, coverage, (gets, others), rows, band) if asked["cell"] else None,
         "table_place": _place(asked, open="", cell="", upto=""),
     }
@@ -214,6 +223,30 @@ def _told(
 
 def _named(piece: str | None, rivals: Sequence[Piece]) -> str:
     return next((one.name for one in rivals if one.id == piece), "nothing")
+
+
+def found(request: HttpRequest, slug: str) -> HttpResponse:
+    """What is wrong or doubtful, asked for once the board is there: times are looked through."""
+    stored = site_of(request.user, slug)
+    site = store.load(stored.pk).site
+    cards = {card.id for card in site.cards}
+
+    def place(finding: Finding) -> str:
+        if finding.node in cards:
+            return reverse("visitors", args=[slug]) + f"?card={finding.node}"
+        if finding.node == ROOT:
+            return reverse("page", args=[slug, finding.place.page])
+        holder = next(piece for piece in site.pieces if piece.id == finding.node or finding.node in ids_below(piece))
+        tray = "who" if finding.kind in {"nobody", "past"} else ""
+        return reverse("workbench", args=[slug, holder.id]) + f"?{urlencode({'select': finding.node, 'tray': tray})}"
+
+    findings = in_visibility(coverage_of(site), timezone.now(), language_name)
+    said = [(finding_words(one, lambda node: named(site, node).strip("“”")), place(one)) for one in findings]
+    return render(request, "studio/board/found.html", {"found": said})
+
+
+def ids_below(piece: Piece) -> set[str]:
+    return {node.id for node in walk(piece)}
 
 
 def board_file(request: HttpRequest, slug: str, form: str) -> HttpResponse | StreamingHttpResponse:
