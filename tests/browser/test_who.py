@@ -2,109 +2,61 @@
 
 from __future__ import annotations
 
+import json
 from random import Random
 from typing import Any
 
 from tests.fit_judge import served
-from tests.visitor_browser import SHOWN, VisitorBrowser, predicted
-from tests.visitors import any_audience, any_card
-from upper_rim.core.conditions.below import Below
-from upper_rim.core.conditions.everywhere import Everywhere
-from upper_rim.core.conditions.on_page import OnPage
-from upper_rim.core.exchange.html.markdown import document
-from upper_rim.core.kinds.items.text import TextItem
-from upper_rim.core.kinds.pieces.base import Piece, ReachRule
-from upper_rim.core.kinds.pieces.bottom import BottomBar
-from upper_rim.core.kinds.pieces.footer import Footer
-from upper_rim.core.kinds.pieces.header import Header
-from upper_rim.core.kinds.pieces.notice import Notice
-from upper_rim.core.kinds.pieces.sidebar import Sidebar
-from upper_rim.core.kinds.rows import Cell, Row
-from upper_rim.core.model.site import Band, Page, Site
-from upper_rim.core.output.page.compose import Composer
-from upper_rim.core.values.words import Words
-from upper_rim.shipped import shelf
+from tests.visitor_browser import VisitorBrowser, predicted
+from tests.visitors import any_card
+from tests.who_judge import generated, judged, nodes_of, put
 
-PATHS = ("/", "/a/", "/a/b/")
-SITES, CARDS = range(60), 3
+from .conftest import plain_chromium
 
-
-def generated(seed: int) -> Site:
-    chance, count = Random(seed), iter(range(1000))
-    bands = (Band(id="bd-n", name="N", from_px=0), Band(id="bd-w", name="W", from_px=800))
-
-    def rule() -> ReachRule:
-        where: Any = chance.choice(
-            [Everywhere(), Everywhere(), Below(path="/a/"), OnPage(page=f"pg-{chance.randrange(3)}")]
-        )
-        return ReachRule(id=f"rr-{next(count)}", shows=chance.random() < 0.85, where=where)
-
-    def row() -> Row:
-        items = tuple(
-            TextItem(id=f"it-{next(count)}", words=Words(text="Words"), audience=any_audience(chance))
-            for _ in range(chance.randrange(1, 3))
-        )
-        audience = (
-            any_audience(chance)
-            if chance.random() < 0.3
-            else any_audience(Random(0)).replaced(every=(), some=(), none=())
-        )
-        cells = (Cell(id=f"cl-{next(count)}", items=items),)
-        return Row(id=f"rw-{next(count)}", cells=cells, audience=audience)
-
-    kinds: list[type[Piece]] = [Header, Header, Header, Notice, Notice, Footer, Sidebar, BottomBar]
-    pieces = tuple(
-        kind(
-            id=f"pc-{at}",
-            name=f"P{at}",
-            kind=kind.model_fields["kind"].default,
-            rows=tuple(row() for _ in range(chance.randrange(1, 3))),
-            hidden_in=("bd-n",) if chance.random() < 0.15 else (),
-            reach=tuple(rule() for _ in range(chance.randrange(1, 3))),
-            audience=any_audience(chance),
-        )
-        for at, kind in enumerate(chance.sample(kinds, chance.randrange(3, 8)))
-    )
-    pages = tuple(
-        Page(id=f"pg-{at}", path=path, language=chance.choice(["en", "de", "ar"])) for at, path in enumerate(PATHS)
-    )
-    zone = chance.choice(["UTC", "Europe/Berlin", "America/St_Johns"])
-    return Site(key="qtest", name="T", bands=bands, pieces=pieces, pages=pages, zone=zone)
+SITES = range(60)
 
 
 def test_each_visitor_sees_what_was_predicted(measurer: Any) -> None:
-    driver = measurer.driver
-    wrong, outcomes = [], 0
-    with served() as (files, port):
-        look = VisitorBrowser(driver)
-        for seed in SITES:
-            site, chance = generated(seed), Random(seed + 1000)
-            composer = Composer(site, shelf())
-            pages = []
-            for page in site.pages:
-                content, splice = document("T", page.language, "<p>Words of the page</p>")
-                page = page.replaced(splice=splice, content="x")
-                files[page.path] = composer.page(page, content)
-                pages.append(page)
-            files.update(dict(composer.parts()))
-            whole = site.replaced(pages=tuple(pages))
-            nodes = [
-                node.id
-                for piece in site.pieces
-                for node in (
-                    piece,
-                    *piece.rows,
-                    *(item for row in piece.rows for cell in row.cells for item in cell.items),
-                )
-            ]
-            for page in pages:
-                for at in range(CARDS):
-                    card = any_card(chance, f"vc-{at}")
-                    look.opens(f"http://127.0.0.1:{port}{page.path}", card, site.key)
-                    shown = set(driver.execute_script(SHOWN, nodes, site.key))
-                    outcomes += len(nodes)
-                    due = predicted(whole, page, card)
-                    if shown != due:
-                        wrong.append((seed, page.path, sorted(shown - due), sorted(due - shown), card))
+    wrong, outcomes = judged(measurer.driver, SITES)
     assert not wrong, (len(wrong), outcomes, wrong[:3])
-    assert outcomes > 4000
+    assert outcomes > 10_000
+
+
+WATCH = """
+window.rimSeen = []; window.rimShifts = 0;
+new PerformanceObserver((list) => list.getEntries().forEach((one) => (rimShifts += one.value))).observe({type: 'layout-shift', buffered: true});
+const look = () => {
+  if (document.body) rimSeen.push(NODES.filter((id) => [...document.querySelectorAll(`.KEY-${id}`)].some((one) => one.getClientRects().length > 0)));
+  requestAnimationFrame(look);
+};
+requestAnimationFrame(look);
+"""
+
+
+def test_in_no_frame_anything_shows_that_is_not_for_them_and_nothing_shifts() -> None:
+    """Loaded for the first time and again, on a processor that is slowed down six times."""
+    driver = plain_chromium()
+    driver.execute_cdp_cmd("Emulation.setCPUThrottlingRate", {"rate": 6})
+    frames = 0
+    try:
+        with served() as (files, port):
+            look = VisitorBrowser(driver)
+            for seed in range(16):
+                site, chance = generated(seed), Random(seed + 1000)
+                whole, nodes = put(site, files), nodes_of(site)
+                card = any_card(chance).replaced(has_script=True)
+                watch = WATCH.replace("NODES", json.dumps(nodes)).replace("KEY", site.key)
+                script = driver.execute_cdp_cmd("Page.addScriptToEvaluateOnNewDocument", {"source": watch})
+                page = whole.pages[seed % 3]
+                due = predicted(whole, page, card)
+                for _ in range(2):
+                    look.opens(f"http://127.0.0.1:{port}{page.path}", card, site.key)
+                    driver.execute_async_script("const done = arguments[0]; setTimeout(done, 150)")
+                    seen, shifts = driver.execute_script("return [rimSeen, rimShifts]")
+                    assert shifts == 0, (seed, page.path, shifts)
+                    assert set(seen[-1]) == due and all(set(one) <= due for one in seen), (seed, page.path)
+                    frames += len(seen)
+                driver.execute_cdp_cmd("Page.removeScriptToEvaluateOnNewDocument", {"identifier": script["identifier"]})
+    finally:
+        driver.quit()
+    assert frames > 100
