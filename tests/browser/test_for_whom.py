@@ -122,6 +122,11 @@ def test_one_looks_as_somebody_at_the_width_of_their_screen(bench: Browser) -> N
     assert bench.one("stage-width").get_attribute("value") == "390"
     assert sees(bench, "vc-regular", "it-winter") and not on_the_stage(bench, "it-welcome")
     assert "as=vc-regular" in bench.driver.current_url
+    bench.choose("beside", "vc-first")
+    with bench.on_stage() as stage:
+        stage.switch_to.default_content()
+        stage.switch_to.frame(bench.one("stage-beside"))
+        wait_for(lambda: "Here for the first time" in stage.find_element("css selector", "body").text)
     # What is done meanwhile is done at the same place.
     bench.press("add-none")
     assert bench.one("looking-as").get_attribute("value") == "vc-regular"
@@ -168,4 +173,5 @@ def test_nothing_of_the_board_and_the_visitors_is_cut(wide: int, bench: Browser)
         bench.go(f"/s/ostrey/{path}")
         over = "const root = document.documentElement; return root.scrollWidth - root.clientWidth"
         assert bench.js(over) <= 0, path
+        assert violations(bench, "main") == [], path
     bench.resize(1280, 800)

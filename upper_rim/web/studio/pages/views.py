@@ -24,6 +24,7 @@ from ...sites.models import StoredSite, Work
 from ..cycle.notices import StudioNotice
 from ..cycle.screen import Opened, Redirected, screen, site_url
 from ..preview.steps import steps_of
+from ..preview.viewing import looking_as
 from ..words.reach import by_bands
 
 OPEN_TREE_UP_TO = 120
@@ -110,11 +111,13 @@ def page(request: HttpRequest, opened: Opened, page_id: str, made: tuple[str, ..
     if found is None:
         raise Redirected(site_url("pages", opened))
     shown: dict[tuple[tuple[str, str], ...], list[str]] = {}
-    for slot, outcomes in Coverage(site).on(found).items():
+    coverage, card = Coverage(site), looking_as(request, site)
+    for slot, outcomes in coverage.on(found, coverage.gets(card) if card else None).items():
         shown.setdefault(by_bands(outcomes, site), []).append(PIECE_KINDS[slot].NAME)
     original = next((page for page in site.pages if page.id == found.translates), None)
     return {
         "page": found,
+        "card": card,
         "shown": [(", ".join(slots), bands) for bands, slots in shown.items()],
         "original": original,
         "lifts": [lift for lift in site.lifts if lift.where.covers(found)],

@@ -173,9 +173,10 @@ def seen_roles(chosen: Any, site: Site) -> dict[Part, Role]:
     return {part: role for part, role in roles_of(chosen).items() if part not in unseen}
 
 
-def looking_as(request: HttpRequest, site: Site) -> VisitorCard | None:
-    """The simulated visitor as whom the stage is looked at; None for somebody who gets everything."""
-    name = asked(request, "as", {card.id for card in site.cards})
+def looking_as(request: HttpRequest, site: Site, name: str = "as") -> VisitorCard | None:
+    """The simulated visitor as whom the stage is looked at, or the one `beside` it; None for somebody who gets
+    everything."""
+    name = asked(request, name, {card.id for card in site.cards})
     return next((card for card in site.cards if card.id == name), None)
 
 

@@ -78,12 +78,17 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
     language = page.language if page else site.language
     on_stage = OnStage(width, language, tray_shown["band"], tray_shown["tray"] == "room", fitter)
     place = {"page": page.path if page else "", "select": chosen.id, "width": width}
+    beside = looking_as(request, site, "beside") if card else None
     place |= {"as": card.id} if card else {}
+    place |= {"beside": beside.id} if beside else {}
     context = {
         **tray_shown,
         **movement,
         **audience_shown(site, chosen),
         "card": card,
+        "beside": beside,
+        "beside_px": min(max(beside.width_px, FROM_PX), TO_PX) if beside else 0,
+        "beside_query": _stage_query(trial is not None, beside),
         "piece_for": audience_words(piece),
         "piece": piece,
         "page": page,
