@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from typing import Any
 
 import pytest
+from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
 
 from .conftest import Browser, wait_for
@@ -166,10 +167,31 @@ def test_the_board_is_walked_with_arrow_keys_and_takes_an_exception(bench: Brows
     assert bench.js(chosen) == "nothing"
 
 
+def test_the_end_of_a_time_is_dragged_and_moved_with_the_arrow_keys(bench: Browser) -> None:
+    bench.go("/s/ostrey/pieces/pc-spring/?tray=who")
+    add(bench, "every", "period", begins="2026-12-07T00:00", ends="2026-12-14T00:00")
+    bench.go("/s/ostrey/timetable/?from=2026-11-30&days=28")
+    bench.js("document.querySelector('[data-test=end-begins]').focus()")
+    bench.acted(lambda: bench.keys(Keys.ARROW_RIGHT))
+    assert told(bench, "end-begins") == "Tue 8 Dec 00:00"
+    assert bench.js("return document.activeElement.dataset.test") == "end-begins", "the focus stays"
+    bench.acted(lambda: bench.keys(Keys.SHIFT, Keys.ARROW_LEFT))
+    assert told(bench, "end-begins") == "Mon 7 Dec 23:00"
+    day_px = bench.js("return document.querySelector('.time-room').clientWidth") / 28
+    chain = ActionChains(bench.driver).click_and_hold(bench.one("end-ends")).move_by_offset(round(day_px), 0)
+    bench.acted(lambda: chain.move_by_offset(round(day_px), 0).release().perform())
+    assert told(bench, "end-ends").startswith(("Tue 15 Dec 2", "Wed 16 Dec 0"))
+    assert violations(bench, "main") == []
+
+
+def told(bench: Browser, test: str) -> str:
+    return str(bench.one(test).get_attribute("aria-valuetext"))
+
+
 @pytest.mark.parametrize("wide", [640, 1024, 1280, 1600])
 def test_nothing_of_the_board_and_the_visitors_is_cut(wide: int, bench: Browser) -> None:
     bench.resize(wide, 800)
-    for path in ("board/?as=vc-first&against=vc-regular&cell=notice+below+/harbours/", "visitors/"):
+    for path in ("board/?as=vc-first&against=vc-regular&cell=notice+below+/harbours/", "visitors/", "timetable/"):
         bench.go(f"/s/ostrey/{path}")
         over = "const root = document.documentElement; return root.scrollWidth - root.clientWidth"
         assert bench.js(over) <= 0, path

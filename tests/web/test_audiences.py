@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import re
 import zipfile
 from io import BytesIO
@@ -16,6 +17,7 @@ from django.test import Client
 from tests.nodes import node_in
 from tests.visitors import any_card, any_condition
 from upper_rim.core.conditions.audience.audience import Audience
+from upper_rim.core.conditions.audience.in_period import InPeriod
 from upper_rim.core.conditions.audience.not_closed import NotClosed
 from upper_rim.core.conditions.audience.unseen import Unseen
 from upper_rim.core.model.editing.apply import apply
@@ -177,6 +179,26 @@ def test_visitors_are_created_changed_doubled_and_removed(ferries: StoredSite, a
     client.post(screen, {"do": "remove", "node": made.id})
     assert made.id not in {card.id for card in store.load(ferries.pk).site.cards}
     assert signed_in(ben).get(screen).status_code == 404
+
+
+def test_the_end_of_a_time_is_turned_on_the_timetable(ferries: StoredSite, ada: User) -> None:
+    client, screen = signed_in(ada), "/s/ostrey/timetable/?from=2026-11-30&days=28"
+    period = {"kind": "period", "begins": "2026-12-07T00:00", "ends": "2026-12-14T00:00"}
+    edit = {"kind": "set", "node": "pc-spring", "field": "audience", "value": {"every": [period]}}
+    client.post(screen, {"do": "edit", "edit": json.dumps(edit)})
+    html = client.get(screen).content.decode()
+    assert 'aria-valuenow="10080"' in html and "Mon 7 Dec 00:00 to Mon 14 Dec 00:00" in html
+    turned = {"do": "turn-time", "node": "pc-spring", "at": "0", "from": "2026-11-30"}
+    assert client.post(screen, {**turned, "end": "ends", "minutes": str(9 * 1440 + 70)}).status_code == 200
+    (said,) = audience_of(ferries, "pc-spring").every
+    assert isinstance(said, InPeriod) and said.ends == "2026-12-09T01:00", "to the hour"
+    answer = client.post(screen, {**turned, "end": "ends", "minutes": "0"})
+    assert answer.status_code == 422 and "it ends before it begins" in answer.content.decode()
+    for wrong in ({"end": "middle", "minutes": "0"}, {"end": "ends", "minutes": "soon"}, {"end": "ends"}, {"at": "7"}):
+        assert client.post(screen, {**turned, **wrong}).status_code == 422
+    assert audience_of(ferries, "pc-spring").every == (said,)
+    for asked in ("from=2026-13-45", "from=9999-12-20&days=364", "days=7", "from=0001-01-01"):
+        assert client.get(f"/s/ostrey/timetable/?{asked}").status_code == 200, asked
 
 
 @pytest.fixture

@@ -206,6 +206,19 @@ class Coverage:
             frozenset() if page.bare or (page.content is not None and page.splice is None) else self._found(page).shown
         )
 
+    def share_a_page(self, one: str, other: str) -> bool:
+        """Whether two pieces both reach a page in some width band, whoever looks."""
+        for page, outcomes in self.kinds_of_pages():
+            if outcomes is self._no_place:
+                continue
+            for in_slot in self._found(page).rivals.values():
+                there = [
+                    ranked.piece for ranked in in_slot or () if ranked.rule.shows and ranked.piece.id in {one, other}
+                ]
+                if len(there) == 2 and set(self.bands) - {*there[0].hidden_in, *there[1].hidden_in}:
+                    return True
+        return False
+
     def rules_on(self, page: Page) -> frozenset[str]:
         """Ids of the rules by which pieces are judged on a page: of each piece the most specific that matches."""
         return self._found(page).counts

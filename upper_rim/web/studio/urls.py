@@ -2,8 +2,8 @@
 
 from django.urls import path
 
+from .board import timetable, visitors
 from .board import views as board
-from .board import visitors
 from .controls import suggestions
 from .editions import views as editions
 from .fit import views as fit
@@ -59,6 +59,7 @@ urlpatterns = [
     path("s/<slug:slug>/board/found/", board.found, name="board-found"),
     path("s/<slug:slug>/board/csv/", board.board_file, {"form": "csv"}, name="board-csv"),
     path("s/<slug:slug>/board/json/", board.board_file, {"form": "json"}, name="board-json"),
+    path("s/<slug:slug>/timetable/", timetable.timetable, name="timetable"),
     path("s/<slug:slug>/visitors/", visitors.visitors, name="visitors"),
     path("s/<slug:slug>/pieces/", pieces.pieces, name="pieces"),
     path("s/<slug:slug>/pieces/new/", pieces.new_piece, name="new-piece"),

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from datetime import timedelta
 from typing import Any, cast
+from zoneinfo import ZoneInfo
 
 from django.http import QueryDict
 from pydantic import JsonValue, TypeAdapter, ValidationError
@@ -11,6 +13,7 @@ from pydantic_core import ErrorDetails
 
 from ....core.conditions.audience import AUDIENCE_KINDS, AnyCondition
 from ....core.conditions.audience.audience import Audience
+from ....core.conditions.audience.in_period import InPeriod, instant_in
 from ....core.model.editing.edits import Set
 from ....core.model.site import Site
 from ....core.model.tree import holder_of
@@ -74,4 +77,27 @@ def words_of_error(error: ErrorDetails, field: Field | None, post: QueryDict) ->
     return f"“{typed}” will not do for “{field.label}”{hint}"
 
 
-READERS: dict[str, Callable[[Site, QueryDict], Posted]] = {"condition": condition}
+def turned(site: Site, post: QueryDict) -> Posted:
+    """`turn-time`: an `end` (`begins` or `ends`) of a period, among `every` by its place (`at`), is so many `minutes`
+    behind the beginning of a day (`from`) now: to the hour, of the site's zone."""
+    node, at, end = post["node"], int(post["at"]), post["end"]
+    holder: Any = holder_of(site, node)
+    audience: Audience | None = getattr(holder, "audience", None)
+    if audience is None or not 0 <= at < len(audience.every) or end not in {"begins", "ends"}:
+        raise NotThere(node, "audience")
+    period = audience.every[at]
+    if not isinstance(period, InPeriod):
+        raise NotThere(node, "audience")
+    moment = instant_in(f"{post['from']}T00:00", site.zone) + timedelta(minutes=int(post["minutes"]))
+    wall = (moment + timedelta(minutes=30)).astimezone(ZoneInfo(site.zone)).replace(minute=0)
+    said = {**period.model_dump(mode="json"), end: f"{wall:%Y-%m-%dT%H:%M}"}
+    try:
+        changed = InPeriod.model_validate(said)
+    except ValidationError as wrong:
+        raise FormError(node, "", words_of_error(wrong.errors()[0], None, post)) from None
+    every = [changed if place == at else one for place, one in enumerate(audience.every)]
+    value = audience.replaced(every=tuple(every)).model_dump(mode="json")
+    return Posted(Set(node=node, field="audience", value=value))
+
+
+READERS: dict[str, Callable[[Site, QueryDict], Posted]] = {"condition": condition, "turn-time": turned}

@@ -13,6 +13,7 @@ import "./shortcuts.js";
 import "./value_editor.js";
 import "./outline.js";
 import "./board.js";
+import "./timetable.js";
 import "./seam.js";
 import "./find.js";
 import "./fields.js";
