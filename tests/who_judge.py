@@ -29,6 +29,13 @@ from upper_rim.shipped import shelf
 
 PATHS = ("/", "/a/", "/a/b/")
 CARDS = 3
+ROOM = """
+const style = getComputedStyle(document.documentElement), key = arguments[0];
+const header = [...document.querySelectorAll(`header.${key}`)].find((one) => one.getClientRects().length);
+return [parseFloat(style.getPropertyValue(`--${key}-header`)) || 0, header?.offsetHeight ?? 0];
+"""
+"""The room that is kept for a header which is pinned, and how high the one is that shows: no higher, where rows
+and items in it are for some."""
 
 
 def generated(seed: int) -> Site:
@@ -120,6 +127,10 @@ def judged(driver: Any, sites: Iterable[int]) -> tuple[list[Any], int]:
                     shown = set(driver.execute_script(SHOWN, nodes, site.key))
                     outcomes += len(nodes)
                     due = predicted(whole, page, card)
+                    room, tall = driver.execute_script(ROOM, site.key)
+                    pinned = [one for one in site.pieces if isinstance(one, Header) and one.moves != "away"]
+                    if bool(room) != any(one.id in due for one in pinned) or (room and room < tall - 1):
+                        wrong.append((seed, page.path, [f"room {room}"], [f"header {tall}"], card))
                     if shown != due:
                         wrong.append((seed, page.path, sorted(shown - due), sorted(due - shown), card))
     return wrong, outcomes

@@ -22,7 +22,7 @@ from ...movement.over_widths import reserved, widths_of
 from ...style.resolve import Styling
 from .stage_rules import StageRules
 from .style_rules import CALM, LIVELY, StyleRules, band_queries
-from .who_rules import while_it_is_there
+from .who_rules import there_by_band
 from .width_rules import lang_selector, length_css, media, usual_first, widths_query
 
 
@@ -122,14 +122,14 @@ class MovementRules:
             for language in fitter.languages(self.site, piece)
         }
         settles = any(span.lines[0] != span.lines[1] for spans in by_language.values() for span in spans)
-        root = while_it_is_there(self.site, piece)
         for language, spans in usual_first(by_language):
             there = f".{self.name}-{piece.id}{lang_selector(language)}:not([hidden])"
             for span in spans:
                 more = 0 if piece.is_low else piece.pin_px
                 highest, settled = (length_css(line.more(more), span.from_px, span.to_px) for line in span.lines)
                 declared = {property_: highest, **({f"{property_}-settled": settled} if settles else {})}
-                yield Rule(f"{root}:has({there})", declared, media(widths_query(span.from_px, span.to_px)))
+                for root, besides, first, last in there_by_band(self.site, piece, span.from_px, span.to_px):
+                    yield Rule(f"{root}:has({there}{besides})", declared, media(widths_query(first, last)))
 
     def _bands_by_way(self, piece: Moving) -> dict[Way, list[str]]:
         """Media queries for each way that it goes in some band; an empty one for all widths."""

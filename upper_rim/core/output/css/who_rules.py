@@ -56,7 +56,23 @@ def may_be_out(site: Site, piece: Piece) -> bool:
 
 def _rivals_differ(site: Site, piece: Piece) -> bool:
     """Whether others may be shown in one width band than in another."""
-    return any(other.hidden_in for other in site.pieces if other.kind == piece.kind)
+    rivals = [other for other in site.pieces if other.kind == piece.kind]
+    return len(rivals) > 1 and any(other.hidden_in for other in rivals)
+
+
+def there_by_band(site: Site, piece: Piece, from_px: int, to_px: int) -> Iterator[tuple[str, str, int, int]]:
+    """At these widths: what selects the root where the piece is not out for the visitor, what the piece is not where it
+    shows, and the widths for which that holds: all of them, or band by band, where others may show in some."""
+    root = while_it_is_there(site, piece)
+    if not _rivals_differ(site, piece):
+        yield root, "", from_px, to_px
+        return
+    ends = [*(band.from_px - 1 for band in site.bands[1:]), to_px]
+    for band, end in zip(site.bands, ends, strict=True):
+        first, last = max(from_px, band.from_px), min(to_px, end)
+        if first <= last:
+            there = f'{root}:not([{OUT}~="{piece.id}~{band.id}"])' if may_be_out(site, piece) else root
+            yield there, f":not(.{site.key}-out-{band.id})", first, last
 
 
 def while_it_is_there(site: Site, piece: Piece) -> str:

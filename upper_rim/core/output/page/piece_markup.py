@@ -14,12 +14,15 @@ from ...kinds.markup import Attributes, Element, Markup, element, html
 from ...kinds.pieces.base import Moving, Piece
 from ...kinds.pieces.float import Float
 from ...kinds.pieces.header import Header
+from ...kinds.pieces.notice import Notice
 from ...kinds.pieces.sidebar import Sidebar
 from ...kinds.rows import Cell, Row
 from ...languages import direction, phrase
+from ...model.site import Site
 from ...values.styling import Styled
 from ..css.movement_rules import distance_data, moves
 from ..css.stage_rules import is_painted, is_slimmed
+from ..css.who_rules import may_be_out
 from .item_markup import item_markup
 from .site_context import SiteContext
 
@@ -40,15 +43,17 @@ class Around(NamedTuple):
 
 def around(shown: Iterable[Shown], context: SiteContext) -> Around:
     """The pieces of a page in the order in which they are read: top notice, header, sidebar; footer, and what is pinned
-    to the bottom. The first brings the skip link, the last before the content its target."""
+    to the bottom. Those up to the first that is there for everybody bring a skip link, the last before the content its
+    target."""
     listed = list(shown)
 
     def of_kind(kind: str, *, at_bottom: bool = False) -> list[Shown]:
         return [one for one in listed if one.piece.kind == kind and one.piece.is_at_bottom == at_bottom]
 
     top = [*of_kind("notice"), *of_kind("header")]
+    first_sure = next((at for at, one in enumerate(top) if _is_sure(one, context.site)), len(top))
     before = "".join(
-        marked(one.piece.kind, html(_piece(one, context, skip=at == 0, target=at == len(top) - 1)))
+        marked(one.piece.kind, html(_piece(one, context, skip=at <= first_sure, target=at == len(top) - 1)))
         for at, one in enumerate(top)
     )
     behind = ""
@@ -61,6 +66,12 @@ def around(shown: Iterable[Shown], context: SiteContext) -> Around:
         behind += marked(one.piece.kind, html(_piece(one, context)))
     low = [*of_kind("float"), *(one for one in lower if one.piece.is_low), *of_kind("bottom")]
     return Around(before, behind + (marked("stack", html(_stack(low, context))) if low else ""))
+
+
+def _is_sure(shown: Shown, site: Site) -> bool:
+    """Whether it is there whoever looks, however wide their window is, and whatever they have closed."""
+    piece = shown.piece
+    return not (shown.out_in or may_be_out(site, piece) or (isinstance(piece, Notice) and piece.conditions))
 
 
 def _stack(low: list[Shown], context: SiteContext) -> Iterator[Element]:
