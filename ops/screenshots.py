@@ -27,6 +27,9 @@ VIEWS = {
     "carry": "/s/ostrey/foundations/carry/?from=quillwort&take=pc-main&take=swatches",
     "pieces": "/s/ostrey/pieces/new/?arrangement=halves",
     "footer": "/s/ostrey/pieces/pc-footer/?select=it-social",
+    "who": "/s/ostrey/pieces/pc-welcome/?page=/harbours/&as=vc-regular&beside=vc-first&tray=who&width=1120",
+    "board": "/s/ostrey/board/?as=vc-first&against=vc-regular&cell=notice+below+/harbours/",
+    "timetable": "/s/ostrey/timetable/?from=2026-11-23",
     "editions": "/s/ostrey/editions/",
     "lifting": "/s/ostrey/pages/lifting/?selector=h1&below=/harbours/",
 }
@@ -38,14 +41,6 @@ ACTS = {
     "setTimeout(() => { typed.value = '+44 1632 960144'; typed.dispatchEvent(new Event('input', {bubbles: true})) }, 300)",
 }
 """What is done there before the picture is taken."""
-
-ANSWERS = {
-    "name": "Maud Harrow",
-    "mail": "maud@post.example",
-    "ship": "Eider",
-    "what": "A harp and its stool, on the early boat of the 14th. It fits under a table, lying down.",
-}
-
 
 def main() -> None:
     port = sys.argv[1] if len(sys.argv) > 1 else "8700"
@@ -76,16 +71,6 @@ def main() -> None:
             "published",
             "document.querySelector('[data-rim-branch]').click()",
         )
-        _take(driver, f"http://ostrey.localhost:{port}/guide/", "guide")
-        driver.get(f"http://ostrey.localhost:{port}/travelling/luggage/")
-        for name, answer in ANSWERS.items():
-            driver.find_element(By.NAME, f"fd-{name}").send_keys(answer)
-        driver.find_element(By.CSS_SELECTOR, "form[action*=forms] button").click()
-        time.sleep(1)
-        _take(driver, f"http://localhost:{port}/s/ostrey/inbox/", "inbox")
-        metrics = {"width": 390, "height": 780, "deviceScaleFactor": 1, "mobile": False}
-        driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
-        _take(driver, f"http://ostrey.localhost:{port}/guide/", "phone")
     finally:
         driver.quit()
 

@@ -19,9 +19,17 @@ PARTS = (
 
 
 class ConditionShown(NamedTuple):
+    """`told`: what is not obvious about it."""
+
     name: str
-    known_by: str
+    told: str
     fields: list[Field]
+
+
+_TOLD = {
+    "region": "Only a server knows it: in a ZIP nobody is known.",
+    "member": "It is in the page of others, too, and only does not show: to keep it from them takes a gate.",
+}
 
 
 def audience_shown(site: Site, chosen: Any) -> dict[str, Any]:
@@ -47,7 +55,7 @@ def audience_words(node: Any) -> str:
 
 def _shown(condition: Any, site: Site) -> ConditionShown:
     controls = CONTROLS_OF[condition.kind]
-    return ConditionShown(controls.name, condition.KNOWN_BY, controls.fields(condition, site))
+    return ConditionShown(controls.name, _TOLD.get(condition.kind, ""), controls.fields(condition, site))
 
 
 def why_not(audience: Audience, node: str, card: VisitorCard, site: Site) -> str:
