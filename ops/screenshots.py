@@ -42,6 +42,7 @@ ACTS = {
 }
 """What is done there before the picture is taken."""
 
+
 def main() -> None:
     port = sys.argv[1] if len(sys.argv) > 1 else "8700"
     options = webdriver.ChromeOptions()

@@ -7,9 +7,10 @@ from typing import Any
 from urllib.parse import urlencode
 
 from upper_rim.core.conditions.audience.audience import is_for_everybody
-from upper_rim.core.conditions.visitor import Looking, VisitorCard, instant_of
+from upper_rim.core.conditions.visitor import VisitorCard, instant_of
 from upper_rim.core.model.site import Page, Site
 from upper_rim.core.reach.coverage import Coverage
+from upper_rim.core.reach.looking import looking_at
 from upper_rim.core.style.resolve import band_at
 
 DAY_MS = 86_400_000
@@ -85,7 +86,7 @@ def predicted(site: Site, page: Page, card: VisitorCard) -> set[str]:
     def gets(node: Any) -> bool:
         if not card.has_script:
             return is_for_everybody(node)
-        return bool(node.audience.takes_in(Looking(card, site.languages, site.zone, node.id)))
+        return bool(node.audience.takes_in(looking_at(node, card, site, site.languages)))
 
     for outcomes in coverage.on(page, coverage.gets(card)).values():
         piece = outcomes[at].piece

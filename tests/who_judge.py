@@ -12,6 +12,7 @@ from tests.visitors import any_audience, any_card
 from upper_rim.core.conditions.below import Below
 from upper_rim.core.conditions.everywhere import Everywhere
 from upper_rim.core.conditions.on_page import OnPage
+from upper_rim.core.conditions.visitor import VisitorCard
 from upper_rim.core.exchange.html.markdown import document
 from upper_rim.core.kinds.items.text import TextItem
 from upper_rim.core.kinds.pieces.base import Piece, ReachRule
@@ -24,6 +25,7 @@ from upper_rim.core.kinds.pieces.sidebar import Sidebar
 from upper_rim.core.kinds.rows import Cell, Row
 from upper_rim.core.model.site import Band, Page, Site
 from upper_rim.core.output.page.compose import Composer
+from upper_rim.core.reach.looking import says
 from upper_rim.core.values.words import Words
 from upper_rim.shipped import shelf
 
@@ -111,6 +113,16 @@ def nodes_of(site: Site) -> list[str]:
     ]
 
 
+def as_of_now(card: VisitorCard, site: Site, chance: Random) -> VisitorCard:
+    """Of what they have closed some says the same as it did."""
+    pieces = {piece.id: piece for piece in site.pieces}
+    shuts = tuple(
+        one.replaced(text=says(pieces[one.node], site)) if one.node in pieces and chance.random() < 0.6 else one
+        for one in card.shuts
+    )
+    return card.replaced(shuts=shuts)
+
+
 def judged(driver: Any, sites: Iterable[int]) -> tuple[list[Any], int]:
     """What shows otherwise than predicted, and how many outcomes there were."""
     wrong: list[Any] = []
@@ -122,7 +134,7 @@ def judged(driver: Any, sites: Iterable[int]) -> tuple[list[Any], int]:
             whole, nodes = put(site, files), nodes_of(site)
             for page in whole.pages:
                 for at in range(CARDS):
-                    card = any_card(chance, f"vc-{at}")
+                    card = as_of_now(any_card(chance, f"vc-{at}"), site, chance)
                     look.opens(f"http://127.0.0.1:{port}{page.path}", card, site.key)
                     shown = set(driver.execute_script(SHOWN, nodes, site.key))
                     outcomes += len(nodes)

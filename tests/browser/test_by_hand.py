@@ -17,13 +17,8 @@ from .conftest import Browser, wait_for
 def bench(browser: Browser) -> Iterator[Browser]:
     """A signed-in designer; what was done is undone afterwards."""
     browser.sign_in()
-    browser.go("/s/quillwort/menus/")
-    before = int(browser.js("return document.querySelector('[name=base]').value"))
-    yield browser
-    browser.driver.switch_to.default_content()
-    browser.go("/s/quillwort/menus/")
-    for _ in range(int(browser.js("return document.querySelector('[name=base]').value")) - before):
-        browser.press("undo")
+    with browser.undone_afterwards("quillwort"):
+        yield browser
 
 
 def carry(browser: Browser, grip: WebElement, down_px: int) -> None:

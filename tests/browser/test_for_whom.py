@@ -15,19 +15,9 @@ from .test_editors import violations
 
 @pytest.fixture
 def bench(browser: Browser) -> Iterator[Browser]:
-    """What was done is undone afterwards."""
     browser.sign_in()
-    browser.go("/s/ostrey/menus/")
-    before = revision(browser)
-    yield browser
-    browser.driver.switch_to.default_content()
-    browser.go("/s/ostrey/menus/")
-    for _ in range(revision(browser) - before):
-        browser.press("undo")
-
-
-def revision(browser: Browser) -> int:
-    return int(browser.js("return document.querySelector('[name=base]').value"))
+    with browser.undone_afterwards("ostrey"):
+        yield browser
 
 
 def add(bench: Browser, part: str, kind: str, **typed: Any) -> None:

@@ -27,20 +27,11 @@ def bench(browser: Browser) -> Iterator[Browser]:
     What was done is undone afterwards."""
     browser.resize(1800, 1100)
     browser.sign_in()
-    browser.go("/s/ostrey/menus/")
-    before = revision(browser)
-    browser.fill("menu-name", "Ways")
-    browser.press("add-menu")
-    wait_for(lambda: browser.all("menu-text"))
-    yield browser
-    browser.driver.switch_to.default_content()
-    browser.go("/s/ostrey/menus/")
-    for _ in range(revision(browser) - before):
-        browser.press("undo")
-
-
-def revision(browser: Browser) -> int:
-    return int(browser.js("return document.querySelector('[name=base]').value"))
+    with browser.undone_afterwards("ostrey"):
+        browser.fill("menu-name", "Ways")
+        browser.press("add-menu")
+        wait_for(lambda: browser.all("menu-text"))
+        yield browser
 
 
 def text_of(browser: Browser) -> str:

@@ -8,6 +8,6 @@
   const shut = bar.querySelector("[data-rim-shut]");
   if (shut) shut.onclick = () => {
     bar.hidden = true;
-    try { localStorage.setItem(said.rimKey, Date.now() + said.rimDays * 864e5); } catch {}
+    if (said.rimKey) try { localStorage.setItem(said.rimKey, Date.now() + said.rimDays * 864e5); } catch {}
   };
 })();

@@ -14,10 +14,11 @@ from typing import Any, NamedTuple
 
 from ..conditions import PLACES
 from ..conditions.place import Names, Place, Strength
-from ..conditions.visitor import Looking, VisitorCard
+from ..conditions.visitor import VisitorCard
 from ..kinds.pieces.base import Piece, ReachRule
 from ..kinds.pieces.drawer import Drawer
 from ..model.site import Page, Site
+from .looking import looking_at
 
 
 class Why(StrEnum):
@@ -117,7 +118,7 @@ class Coverage:
         return frozenset(
             piece.id
             for piece in self.site.pieces
-            if piece.audience.takes_in(Looking(card, languages, self.site.zone, piece.id))
+            if piece.audience.takes_in(looking_at(piece, card, self.site, languages))
         )
 
     def on(self, page: Page, gets: Gets | None = None) -> Outcomes:

@@ -1,16 +1,14 @@
 // Moments are numbers in the site's zone, and texts in the visitor's, which the browser reads by its own clock.
 const between = (at, begins, ends) => (begins < ends ? at >= begins && at < ends : at >= begins || at < ends);
 is.period = (begins, ends, yearly, weekdays, from, to, zone) => {
-  const parts = {};
-  const format = new Intl.DateTimeFormat("en-GB", { timeZone: zone || undefined, hourCycle: "h23", weekday: "short", month: "2-digit", day: "2-digit", hour: "2-digit", minute: "2-digit" });
-  for (const { type, value } of format.formatToParts(now)) parts[type] = value;
-  const clock = `${parts.hour}:${parts.minute}`;
-  let day = "MonTueWedThuFriSatSun".indexOf(parts.weekday) / 3;
+  // Swedish writes days and times as ISO 8601 does.
+  const wall = new Date(now).toLocaleString("sv", { timeZone: zone || undefined }), clock = wall.slice(11, 16);
+  let day = (new Date(wall.slice(0, 10)).getUTCDay() + 6) % 7;
   if (from) {
     if (!between(clock, from, to)) return;
     if (to < from && clock < to) day = (day + 6) % 7;
   }
   if (weekdays[0] >= 0 && !weekdays.includes(day)) return;
-  if (yearly) return between(`${parts.month}-${parts.day}T${clock}`, begins, ends);
+  if (yearly) return between(`${wall.slice(5, 10)}T${clock}`, begins, ends);
   return !(now < new Date(begins || 0)) && !(ends && now >= new Date(ends));
 };

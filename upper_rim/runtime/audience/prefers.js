@@ -1,2 +1,2 @@
 // Who wants less data tells it in another way where the browser does not know the query (Save-Data).
-is.prefers = (query) => matchMedia(query).matches || (/data/.test(query) && (navigator.connection || 0).saveData);
+is.prefers = (query) => matchMedia(query).matches || (/data/.test(query) && navigator.connection?.saveData);

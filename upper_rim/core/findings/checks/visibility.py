@@ -9,13 +9,14 @@ from typing import Any
 from ...conditions.audience.audience import is_for_everybody
 from ...conditions.audience.condition import Around
 from ...conditions.audience.somebody import somebody
-from ...conditions.visitor import Looking, VisitorCard
+from ...conditions.visitor import VisitorCard
 from ...kinds.items.base import ShowsMenu
 from ...kinds.items.search import SearchBox
 from ...kinds.pieces.base import Piece
 from ...model.site import Page, Site
 from ...model.tree import ROOT, walk
 from ...reach.coverage import Coverage, Outcomes, in_words
+from ...reach.looking import looking_at
 from ...style.resolve import band_at
 from ..finding import Finding, FindingKind, SeenAt
 
@@ -111,12 +112,14 @@ def _no_way_on(coverage: Coverage, card: VisitorCard) -> Iterator[Finding]:
 def _leads_on(piece: Piece, site: Site, card: VisitorCard, band: str | None) -> bool:
     """Whether it has a menu or a search for them."""
 
+    languages = site.languages
+
     def is_there(node: Any) -> bool:
         if band in node.hidden_in:
             return False
         if not card.has_script:
             return is_for_everybody(node)
-        return bool(node.audience.takes_in(Looking(card, site.languages, site.zone, node.id)))
+        return bool(node.audience.takes_in(looking_at(node, card, site, languages)))
 
     return any(
         isinstance(item, ShowsMenu | SearchBox) and is_there(row) and is_there(item)

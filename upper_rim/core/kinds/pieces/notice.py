@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from ...conditions.audience.not_closed import NotClosed
 from ...conditions.closed_before import ClosedBefore
 from ...conditions.period import Moment, Period
 from ...conditions.visit import VisitCondition
@@ -36,8 +37,10 @@ class Notice(Moving):
 
     @property
     def conditions(self) -> tuple[VisitCondition, ...]:
-        """When it shows to somebody who is on a page that it reaches."""
-        found: list[VisitCondition] = [ClosedBefore(self.closed_days)] if self.closable else []
+        """When it shows to somebody who is on a page that it reaches. Where its audience says for how long it stays
+        closed, that counts."""
+        said = any(isinstance(one, NotClosed) for one in self.audience.conditions)
+        found: list[VisitCondition] = [ClosedBefore(self.closed_days)] if self.closable and not said else []
         if self.shows_from or self.shows_until:
             found.append(Period(self.shows_from, self.shows_until))
         return tuple(found)
@@ -74,7 +77,8 @@ class Notice(Moving):
     def script(self, page: PageContext) -> Sequence[Markup]:
         """Not deferred: whether the bar shows is settled before anything below it is drawn. Not on the stage, where its
         designer wants to see it at any time."""
-        return [element("script", {}, Raw(page.notice_script))] if self.conditions and not page.marks else []
+        needed = self.closable or self.conditions
+        return [element("script", {}, Raw(page.notice_script))] if needed and not page.marks else []
 
     def rules(self, own: str, sheet: SheetContext) -> Iterator[Rule]:
         if self.closable:

@@ -50,7 +50,7 @@ from .scripts import PARTS_IN_ORDER, late_script, late_scripts, parts_for, scrip
 from .site_context import SiteContext
 from .site_head import SiteHead
 from .splicing import Chunk, spliced
-from .who import Rivals, asks_the_server, audiences_in, decided, decision, out_for, rivals_on
+from .who import Rivals, asks_the_server, decided, decision, for_some, out_for, rivals_on
 
 Decides = tuple[Rivals, ...] | tuple[str, ...]
 """By what it is decided for whom a page's pieces are: those that are rivals; on the stage what is not for who looks."""
@@ -157,7 +157,7 @@ class Composer:
         shown = [one.piece.id for one in pieces]
         if not self._marks:
             return decision(self.site, self._shelf, shown, cast(tuple[Rivals, ...], decides))
-        return decided(cast(tuple[str, ...], decides)) if audiences_in(self.site, shown) else ""
+        return decided(cast(tuple[str, ...], decides)) if for_some(self.site, shown) else ""
 
     def _code(self, place: str, page: Page, encoding: str) -> bytes:
         """The designer's snippets for a place of this page."""

@@ -71,7 +71,9 @@ def around(shown: Iterable[Shown], context: SiteContext) -> Around:
 def _is_sure(shown: Shown, site: Site) -> bool:
     """Whether it is there whoever looks, however wide their window is, and whatever they have closed."""
     piece = shown.piece
-    return not (shown.out_in or may_be_out(site, piece) or (isinstance(piece, Notice) and piece.conditions))
+    return not (
+        shown.out_in or may_be_out(site, piece) or (isinstance(piece, Notice) and (piece.closable or piece.conditions))
+    )
 
 
 def _stack(low: list[Shown], context: SiteContext) -> Iterator[Element]:

@@ -7,9 +7,10 @@ from collections.abc import Iterable, Iterator
 from typing import Any, NamedTuple
 
 from ...conditions.audience.audience import is_for_everybody
-from ...conditions.visitor import Looking, VisitorCard
+from ...conditions.visitor import VisitorCard
 from ...model.site import Page, Site
 from ...reach.coverage import Coverage
+from ...reach.looking import goes_by_text, looking_at, says
 from ..naming import VISITOR_PATH
 from ..shelf import Shelf
 
@@ -37,9 +38,9 @@ def rivals_on(coverage: Coverage, page: Page) -> tuple[Rivals, ...]:
     return tuple(found)
 
 
-def audiences_in(site: Site, pieces: Iterable[str]) -> dict[str, Any]:
-    """By node, of these pieces, their rows and items and the drawers in them, whatever is not for everybody."""
-    return {node.id: node.audience for node in _nodes(site, set(pieces)) if not is_for_everybody(node)}
+def for_some(site: Site, pieces: Iterable[str]) -> list[Any]:
+    """Of these pieces, their rows and items and the drawers in them, whatever is not for everybody."""
+    return [node for node in _nodes(site, set(pieces)) if not is_for_everybody(node)]
 
 
 def _nodes(site: Site, shown: set[str]) -> Iterator[Any]:
@@ -54,17 +55,17 @@ def _nodes(site: Site, shown: set[str]) -> Iterator[Any]:
 
 def asks_the_server(site: Site) -> bool:
     """Whether a condition goes by what only a server knows."""
-    audiences = audiences_in(site, (piece.id for piece in site.pieces)).values()
-    return any(one.KNOWN_BY == "the server" for audience in audiences for one in audience.conditions)
+    nodes = for_some(site, (piece.id for piece in site.pieces))
+    return any(one.KNOWN_BY == "the server" for node in nodes for one in node.audience.conditions)
 
 
 def out_for(site: Site, pieces: Iterable[str], card: VisitorCard) -> tuple[str, ...]:
     """Ids of what is not for a visitor, of what stands in these pieces."""
     languages = site.languages
     return tuple(
-        node
-        for node, audience in audiences_in(site, pieces).items()
-        if not card.has_script or not audience.takes_in(Looking(card, languages, site.zone, node))
+        node.id
+        for node in for_some(site, pieces)
+        if not card.has_script or not node.audience.takes_in(looking_at(node, card, site, languages))
     )
 
 
@@ -76,20 +77,20 @@ def decided(out: Iterable[str]) -> str:
 
 def decision(site: Site, shelf: Shelf, pieces: Iterable[str], rivals: tuple[Rivals, ...]) -> str:
     """The script of pages with these pieces; empty where all of it is for everybody."""
-    audiences = audiences_in(site, pieces)
-    if not audiences:
+    nodes = for_some(site, pieces)
+    if not nodes:
         return ""
-    conditions = [one for audience in audiences.values() for one in audience.conditions]
+    conditions = [one for node in nodes for one in node.audience.conditions]
     kinds = list(dict.fromkeys(one.kind for one in conditions))
     table: dict[str, Any] = {
-        "k": f"{site.key}-who",
-        "a": {node: _told(audience, site.zone) for node, audience in audiences.items()},
+        "k": site.key,
+        "a": {node.id: _told(node.audience, site.zone) for node in nodes},
         "r": [[list(one.bands), *one.pieces] for one in rivals],
     }
     if "asks-for" in kinds:
         table["l"] = [tag.lower() for tag in site.languages]
     if "not-closed" in kinds:
-        table["t"] = {}
+        table["t"] = {node.id: says(node, site) for node in nodes if goes_by_text(node.audience)}
     written = json.dumps(table, separators=(",", ":")).replace("<", "\\u003c")
     parts = "".join(shelf.audience_scripts[part] for part in ("begin", *kinds, "end"))
     asks = f'<script src="{VISITOR_PATH}"></script>' * any(one.KNOWN_BY == "the server" for one in conditions)

@@ -1,1 +1,1 @@
-is.member=e=>{const r=root.dataset.rimMember??(/(?:^|; *)rim-member=([^;]*)/.exec(document.cookie)||[])[1],i=(window.rimVisitor||{}).groups??r?.split(/[ .]+/);return i&&(!e[0]||e.some(e=>i.includes(e)))};
+is.member=e=>{const r=root.dataset.rimMember??(/(?:^|; *)rim-member=([^;]*)/.exec(document.cookie)||[])[1],i=window.rimVisitor?.groups??r?.split(/[ .]+/);return i&&(!e[0]||e.some(e=>i.includes(e)))};

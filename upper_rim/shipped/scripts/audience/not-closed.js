@@ -1,1 +1,1 @@
-is["not-closed"]=(t,e,n)=>{const[o,c]=(kept.c||{})[n]||[0];return now-o>=t*DAY_MS||e&&c!==(table.t||0)[n]};
+addEventListener("click",({target:t})=>{const e=t.closest("[data-rim-shut]")?.parentNode;for(const t in e&&table.a)(e.closest(of(t))||e.querySelector(of(t)))&&keep("c",t,[now,table.t?.[t]])}),is["not-closed"]=(t,e,o)=>{const[c,n]=kept.c?.[o]||[0];return now-c>=t*DAY_MS||e&&n!==table.t?.[o]};

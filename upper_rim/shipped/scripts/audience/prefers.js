@@ -1,1 +1,1 @@
-is.prefers=a=>matchMedia(a).matches||/data/.test(a)&&(navigator.connection||0).saveData;
+is.prefers=a=>matchMedia(a).matches||/data/.test(a)&&navigator.connection?.saveData;

@@ -1,1 +1,1 @@
-is.region=i=>i.some(i=>`${(window.rimVisitor||{}).region}-`.startsWith(`${i}-`));
+is.region=i=>i.some(i=>`${window.rimVisitor?.region}-`.startsWith(`${i}-`));

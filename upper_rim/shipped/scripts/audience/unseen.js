@@ -1,1 +1,1 @@
-is.unseen=(n,e)=>{const[t,s]=(kept.s||{})[e]||[kept.n];return t===kept.n||now-s>=n*DAY_MS};
+addEventListener("DOMContentLoaded",()=>{for(const e in table.a)document.querySelector(of(e))?.getClientRects()[0]&&keep("s",e,[kept.n,now])}),is.unseen=(e,n)=>{const[t,o]=kept.s?.[n]||[kept.n];return t===kept.n||now-o>=e*DAY_MS};

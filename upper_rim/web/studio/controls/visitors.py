@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from typing import Any
 from zoneinfo import ZoneInfo
 
@@ -91,11 +91,14 @@ def remembering(site: Site) -> Iterator[tuple[str, str, set[str]]]:
                 yield node.id, node_name(node, site), kinds
 
 
-def remembered_from(days_of: dict[str, str | None], known: tuple[Remembered, ...]) -> list[dict[str, Any]]:
-    """`days_of`: by node so many days, as they are typed; what is known of others stays."""
+def remembered_from(
+    days_of: dict[str, str | None], known: tuple[Remembered, ...], said: Callable[[str], str]
+) -> list[dict[str, Any]]:
+    """`days_of`: by node so many days, as they are typed; what is known of others stays. `said`: what a node says now,
+    in short: that is what they closed."""
     kept = [
         {**one.model_dump(mode="json"), "days": days_of.pop(one.node, None) or one.days}
         for one in known
         if days_of.get(one.node, "kept")
     ]
-    return [*kept, *({"node": node, "days": days} for node, days in days_of.items() if days)]
+    return [*kept, *({"node": node, "days": days, "text": said(node)} for node, days in days_of.items() if days)]

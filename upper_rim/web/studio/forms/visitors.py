@@ -13,6 +13,8 @@ from pydantic import ValidationError
 from ....core.conditions.visitor import VisitorCard
 from ....core.model.editing.edits import Edit, Set, Together
 from ....core.model.site import Site
+from ....core.model.tree import holder_of
+from ....core.reach.looking import says
 from ..controls.visitors import CLOSED, SEEN, fields_of, remembered_from, wall_clock
 from .audience import words_of_error
 from .form_error import FormError, NotThere, Posted
@@ -28,7 +30,7 @@ def card(site: Site, post: QueryDict) -> Posted:
     signed_in, groups = said.pop("signed_in"), said.pop("groups")
     for slot, before, known in (("shuts", CLOSED, there.shuts), ("saw", SEEN, there.saw)):
         days = {name.removeprefix(before): said.pop(name) for name in list(said) if name.startswith(before)}
-        said[slot] = remembered_from(days, known)
+        said[slot] = remembered_from(days, known, lambda node: says(holder_of(site, node), site))
     said["groups"] = groups if signed_in else None
     pairs = (one.partition("=") for one in said["came_with"])
     said["came_with"] = [{"name": name.strip(), "value": value.strip()} for name, _, value in pairs]

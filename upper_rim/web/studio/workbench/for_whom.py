@@ -5,8 +5,9 @@ from __future__ import annotations
 from typing import Any, NamedTuple
 
 from ....core.conditions.audience.audience import Audience
-from ....core.conditions.visitor import Looking, VisitorCard
+from ....core.conditions.visitor import VisitorCard
 from ....core.model.site import Site
+from ....core.reach.looking import looking_at
 from ..controls.audience import CONTROLS_OF
 from ..controls.audience.field import Field
 from ..words.languages import language_name
@@ -43,7 +44,7 @@ def audience_shown(site: Site, chosen: Any) -> dict[str, Any]:
         ],
         "condition_kinds": [(kind, controls.name) for kind, controls in CONTROLS_OF.items()],
         "for_whom": audience.in_words(language_name),
-        "gets": [(card, why_not(audience, chosen.id, card, site)) for card in site.cards],
+        "gets": [(card, why_not(chosen, card, site)) for card in site.cards],
     }
 
 
@@ -58,16 +59,16 @@ def _shown(condition: Any, site: Site) -> ConditionShown:
     return ConditionShown(controls.name, _TOLD.get(condition.kind, ""), controls.fields(condition, site))
 
 
-def why_not(audience: Audience, node: str, card: VisitorCard, site: Site) -> str:
+def why_not(node: Any, card: VisitorCard, site: Site) -> str:
     """Empty where they get it; else the condition that keeps it from them."""
-    if not card.has_script and not audience.is_everybody:
+    if not card.has_script and not node.audience.is_everybody:
         return "without scripts nobody is known"
-    failing = audience.failing(Looking(card, site.languages, site.zone, node))
+    failing = node.audience.failing(looking_at(node, card, site, site.languages))
     if failing is None:
         return ""
     part, condition = failing
     if part == "some":
-        return "none of these is so: " + " or ".join(one.in_words(language_name) for one in audience.some)
+        return "none of these is so: " + " or ".join(one.in_words(language_name) for one in node.audience.some)
     only = "not" if part == "none" else "only"
     of_people = "" if condition.KNOWN_BY == "the clock" else " for"
     return f"{only}{of_people} {condition.in_words(language_name)}"

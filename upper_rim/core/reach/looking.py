@@ -1,0 +1,44 @@
+"""Who looks at what: a visitor, and what the thing says now."""
+
+from __future__ import annotations
+
+import hashlib
+from collections.abc import Iterator
+from typing import Any
+
+from ..conditions.audience.audience import Audience
+from ..conditions.audience.not_closed import NotClosed
+from ..conditions.visitor import Looking, VisitorCard
+from ..kinds.pieces.base import Piece
+from ..model.site import Site
+from ..values.nodes import Value
+from ..values.rich import RichWords
+from ..values.words import Words
+
+
+def looking_at(node: Any, card: VisitorCard, site: Site, languages: tuple[str, ...]) -> Looking:
+    """`languages`: the site's, found once for all that is looked at."""
+    return Looking(card, languages, site.zone, node.id, says(node, site) if goes_by_text(node.audience) else "")
+
+
+def goes_by_text(audience: Audience) -> bool:
+    """Whether it counts what the thing says now."""
+    return any(isinstance(one, NotClosed) and one.until_changed for one in audience.conditions)
+
+
+def says(node: Any, site: Site) -> str:
+    """All that it says, in any language, in short: another one, where it says something else."""
+    within = (node, *site.shown_rows(node)) if isinstance(node, Piece) else (node,)
+    return hashlib.sha256("\n".join(text for one in within for text in _texts(one)).encode()).hexdigest()[:8]
+
+
+def _texts(value: object) -> Iterator[str]:
+    if isinstance(value, Words | RichWords):
+        yield value.text
+        yield from (other.text for other in value.translations)
+    elif isinstance(value, Value):
+        for name in type(value).model_fields:
+            yield from _texts(getattr(value, name))
+    elif isinstance(value, tuple):
+        for one in value:
+            yield from _texts(one)
