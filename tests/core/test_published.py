@@ -357,3 +357,22 @@ def test_pictures_say_their_size_and_the_markup_has_none_of_what_a_checker_refus
         for button in re.findall(r"<button [^>]*popovertarget[^>]*>", ours):
             assert "aria-expanded" not in button
         assert '<option value=""></option>' not in ours
+
+
+def test_the_script_that_decides_is_small_and_only_where_something_is_for_some() -> None:
+    """With every kind of condition in it; without its table."""
+    whole = "".join(shelf().audience_scripts.values())
+    assert len(gzip.compress(whole.encode(), 9)) <= 1_500
+    files = published(*ostrey())
+    deciding = {name for name, made in files.items() if name.endswith(".html") and b"dataset.rimOut" in made}
+    assert (
+        "index.html" not in deciding and {"harbours/index.html", "travelling/index.html", "ar/index.html"} <= deciding
+    )
+    assert all(
+        "data-rim-out" not in sheet_of(files, name) for name in files if name.endswith(".html") and name not in deciding
+    )
+
+
+def sheet_of(files: dict[str, bytes], page: str) -> str:
+    found = re.search(rb'href="/(_rim/[^"]+\.css)"', files[page])
+    return files[found[1].decode()].decode() if found else ""
