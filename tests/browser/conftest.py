@@ -355,11 +355,13 @@ class Browser:
         """What is done to a site meanwhile is taken back, step by step. One is on its menus at first."""
         self.go(f"/s/{slug}/menus/")
         before = self.revision()
-        yield
-        self.driver.switch_to.default_content()
-        self.go(f"/s/{slug}/menus/")
-        for _ in range(self.revision() - before):
-            self.press("undo")
+        try:
+            yield
+        finally:
+            self.driver.switch_to.default_content()
+            self.go(f"/s/{slug}/menus/")
+            for _ in range(self.revision() - before):
+                self.press("undo")
 
     def begin_piece(self, slug: str, arrangement: str, name: str = "") -> None:
         """Begins a piece with what is seen, and looks at it on the workbench."""

@@ -19,9 +19,10 @@ from tests.fitted_sites import FittedMaker
 from upper_rim.core.kinds.items.pager import Pager
 from upper_rim.core.kinds.items.trail import Trail
 from upper_rim.core.kinds.markup import html
+from upper_rim.core.kinds.pieces.base import Piece
 from upper_rim.core.kinds.pieces.drawer import Drawer
 from upper_rim.core.kinds.rows import Cell
-from upper_rim.core.model.site import Site
+from upper_rim.core.model.site import Page, Site
 from upper_rim.core.output.drawn.draw_piece import PieceDrawer
 from upper_rim.core.output.drawn.shapes import Drawing, Ground, Rect
 from upper_rim.core.output.drawn.svg import drawn_svg
@@ -118,7 +119,7 @@ def faults_of(
                 (
                     page
                     for page in site.pages
-                    if page.language == language and page.content and piece.id in coverage.pieces_on(page)
+                    if page.language == language and page.content and piece in shown_first(coverage, page)
                 ),
                 None,
             )
@@ -145,6 +146,11 @@ def faults_of(
                 compared += number
                 wrong += [(language, piece.id, width, *fault) for fault in faults]
     return compared, wrong
+
+
+def shown_first(coverage: Coverage, page: Page) -> list[Piece]:
+    """Of those that are for some, and their rivals, the first alone: the others are not in a marked page."""
+    return [there[0] for in_slot in coverage.may_show(page).values() for there in in_slot if there]
 
 
 def pictured_both(

@@ -24,6 +24,7 @@ from upper_rim.core.model.site import Asset, Site
 from upper_rim.core.model.tree import find, walk
 from upper_rim.core.output.fitting import fitter_of
 from upper_rim.core.output.page.compose import Composer
+from upper_rim.core.output.page.who import decided
 from upper_rim.core.values.rich import RichWords
 from upper_rim.core.values.words import Words
 from upper_rim.demo import ostrey
@@ -198,46 +199,47 @@ def test_nothing_runs_in_the_studio_or_on_its_stage(browser: Browser) -> None:
     for payload in MARKUP:
         browser.go(f"{browser.running.live('ostrey')}/search/?{urlencode({'q': payload})}")
         assert browser.js("return window.__ran") == []
-    browser.go("/s/ostrey/foundations/code/")
-    for chunk in chunks:
-        edits = accepted(site, text_edits(site, chunk))
-        assert len(edits.edits) > 60
-        edit = edits.model_dump(mode="json")
-        browser.js(
-            "window.done = false; htmx.ajax('POST', location.pathname, {target: '#screen', swap: 'morph:innerHTML', values: {do: 'edit', edit: arguments[0]}}).then(() => (window.done = true))",
-            json.dumps(edit),
-        )
-        wait_for(lambda: browser.js("return window.done"))
-    for path in (
-        "pieces/pc-help/?select=it-help-form",
-        "pieces/pc-footer/?select=it-about",
-        "pieces/",
-        "menus/mn-main/",
-        "foundations/",
-        "foundations/looks/",
-        "inbox/",
-        "pages/",
-        "editions/",
-    ):
-        browser.go(f"/s/ostrey/{path}")
-        if path.startswith("pieces"):
-            assert "ran(" in browser.js("return document.body.innerText"), "it is there, as text"
-        assert browser.js("return window.__ran") == [], path
-        if path.startswith("inbox"):
-            assert len(browser.all("message-received")) >= len(sent)
-            assert "onerror=ran(3)" in browser.js("return document.body.innerText")
-    browser.go("/s/ostrey/pieces/pc-help/")
-    with browser.on_stage() as stage:
-        wait_for(lambda: stage.execute_script("return document.querySelector('form[action*=forms]') !== null"))
-        foreign = "script:not([src], [type='application/ld+json']), iframe, object, embed, base, [onerror], [onload], [onfocus], [ontoggle], img[src=x]"
-        assert (
-            stage.execute_script(
-                'return [...document.querySelectorAll(arguments[0])].map((one) => one.outerHTML.slice(0, 300) + " IN " + one.parentElement.outerHTML.slice(0, 300))',
-                foreign,
+    with browser.undone_afterwards("ostrey"):
+        browser.go("/s/ostrey/foundations/code/")
+        for chunk in chunks:
+            edits = accepted(site, text_edits(site, chunk))
+            assert len(edits.edits) > 60
+            edit = edits.model_dump(mode="json")
+            browser.js(
+                "window.done = false; htmx.ajax('POST', location.pathname, {target: '#screen', swap: 'morph:innerHTML', values: {do: 'edit', edit: arguments[0]}}).then(() => (window.done = true))",
+                json.dumps(edit),
             )
-            == []
-        )
-    assert not [line for line in browser.driver.get_log("browser") if "ran is not defined" in line["message"]]
-    assert find(site, "it-help-form") is not None
-    for _ in chunks:
-        browser.press("undo")
+            wait_for(lambda: browser.js("return window.done"))
+        for path in (
+            "pieces/pc-help/?select=it-help-form",
+            "pieces/pc-footer/?select=it-about",
+            "pieces/",
+            "menus/mn-main/",
+            "foundations/",
+            "foundations/looks/",
+            "inbox/",
+            "pages/",
+            "editions/",
+        ):
+            browser.go(f"/s/ostrey/{path}")
+            if path.startswith("pieces"):
+                assert "ran(" in browser.js("return document.body.innerText"), "it is there, as text"
+            assert browser.js("return window.__ran") == [], path
+            if path.startswith("inbox"):
+                assert len(browser.all("message-received")) >= len(sent)
+                assert "onerror=ran(3)" in browser.js("return document.body.innerText")
+        browser.go("/s/ostrey/pieces/pc-help/")
+        with browser.on_stage() as stage:
+            wait_for(lambda: stage.execute_script("return document.querySelector('form[action*=forms]') !== null"))
+            foreign = "script:not([src], [type='application/ld+json'], [data-rim-out]), iframe, object, embed, base, [onerror], [onload], [onfocus], [ontoggle], img[src=x]"
+            assert (
+                stage.execute_script(
+                    'return [...document.querySelectorAll(arguments[0])].map((one) => one.outerHTML.slice(0, 300) + " IN " + one.parentElement.outerHTML.slice(0, 300))',
+                    foreign,
+                )
+                == []
+            )
+            marks = "return [...document.querySelectorAll('script[data-rim-out]')].map((one) => [one.textContent, one.dataset.rimOut])"
+            assert stage.execute_script(marks) == [[decided(()).partition(">")[2].removesuffix("</script>"), ""]]
+        assert not [line for line in browser.driver.get_log("browser") if "ran is not defined" in line["message"]]
+        assert find(site, "it-help-form") is not None

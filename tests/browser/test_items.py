@@ -448,7 +448,7 @@ def test_a_list_is_chosen_by_pointing_at_it(browser: Browser) -> None:
 
 def test_an_item_is_dragged_into_another_piece(browser: Browser) -> None:
     browser.sign_in()
-    browser.resize(1280, 1000)
+    browser.resize(1280, 1400)
     browser.go("/s/ostrey/pieces/pc-guide/?select=it-guide")
     line = browser.driver.find_element(By.CSS_SELECTOR, "[data-id=it-guide-picture]")
     other = browser.one("other-pc-press")
