@@ -314,7 +314,8 @@ class Browser:
 
         def act() -> None:
             field = self.unfolded(test)
-            self.js("arguments[0].value = ''", field)
+            # In a field that has the focus nothing is shown anew.
+            self.js("arguments[0].focus(); arguments[0].value = ''", field)
             field.send_keys(text + "\t")
 
         self.acted(act)
