@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import time
 from typing import Any
 
 from selenium.webdriver.common.action_chains import ActionChains
@@ -174,6 +175,32 @@ def test_words_are_written_where_they_stand_in_the_language_of_the_page(browser:
     assert text_of(browser, "it-book") == "Fahrt buchen" and written(browser) is None
     browser.press("undo")
     wait_for(lambda: text_of(browser, "it-book") == "Buchen")
+
+
+HOLD = """
+const real = window.fetch, held = new Promise((release) => (window.release = release));
+window.fetch = async (...asked) => { const answer = await real(...asked); window.isHeld = true; await held; return answer; };
+"""
+"""The stage's answers are under way until they are released."""
+
+
+def test_what_is_being_written_outlasts_an_answer_that_was_under_way(browser: Browser) -> None:
+    browser.sign_in()
+    with browser.undone_afterwards("ostrey"):
+        browser.go(f"{HEADER}?select=it-tagline")
+        wait_for(lambda: text_of(browser, "it-book") == "Book")
+        on_stage(browser, HOLD)
+        browser.change("control-words", "Four ships")
+        wait_for(lambda: on_stage(browser, "return window.isHeld"))
+        press_twice(browser, "it-book")
+        wait_for(lambda: written(browser) == "Book")
+        ActionChains(browser.driver).send_keys("Take part").perform()
+        on_stage(browser, "release()")
+        time.sleep(0.5)
+        assert written(browser) == "Take part" and text_of(browser, "it-tagline") != "Four ships"
+        ActionChains(browser.driver).send_keys(Keys.ENTER).perform()
+        wait_for(lambda: text_of(browser, "it-book") == "Take part" and text_of(browser, "it-tagline") == "Four ships")
+        wait_for(lambda: browser.one("control-words").get_attribute("value") == "Take part")
 
 
 def test_an_entry_of_the_menu_is_written_on_the_header(browser: Browser) -> None:
