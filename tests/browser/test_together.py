@@ -47,10 +47,9 @@ def test_two_browsers_edit_the_same_header_and_nothing_is_lost_silently(new_brow
     assert lines >= {f"it-{name}-{at}" for name in people for at in range(PRESSES // 2)}
     assert len(wins["designer"]) + len(wins["colleague"]) + clashes == PRESSES
     assert clashes > 3, "the two did get into each other's way"
-    assert int(browser.one("control-gap_px").get_attribute("value") or -1) in {
-        wins["designer"][-1],
-        wins["colleague"][-1],
-    }
+    # Whose answers are always the later ones may clash every time: the last value is still one that was said to be taken.
+    taken_last = {taken[-1] for taken in wins.values() if taken}
+    assert int(browser.one("control-gap_px").get_attribute("value") or -1) in taken_last
     # Whoever comes after finds the site as it was.
     browser.js(_REMOVE, [f"it-{name}-{at}" for name in people for at in range(PRESSES // 2)])
     wait_for(lambda: browser.js("return window.rimAnswers.length") == 1)
