@@ -14,15 +14,12 @@ from ...kinds.markup import Attributes, Element, Markup, element, html
 from ...kinds.pieces.base import Moving, Piece
 from ...kinds.pieces.float import Float
 from ...kinds.pieces.header import Header
-from ...kinds.pieces.notice import Notice
 from ...kinds.pieces.sidebar import Sidebar
 from ...kinds.rows import Cell, Row
 from ...languages import direction, phrase
-from ...model.site import Site
 from ...values.styling import Styled
 from ..css.movement_rules import distance_data, moves
 from ..css.stage_rules import is_painted, is_slimmed
-from ..css.who_rules import may_be_out
 from .item_markup import item_markup
 from .site_context import SiteContext
 
@@ -43,19 +40,16 @@ class Around(NamedTuple):
 
 def around(shown: Iterable[Shown], context: SiteContext) -> Around:
     """The pieces of a page in the order in which they are read: top notice, header, sidebar; footer, and what is pinned
-    to the bottom. Those up to the first that is there for everybody bring a skip link, the last before the content its
-    target."""
+    to the bottom. The way past the first ones stands before them, whichever of them show; the last brings its target."""
     listed = list(shown)
 
     def of_kind(kind: str, *, at_bottom: bool = False) -> list[Shown]:
         return [one for one in listed if one.piece.kind == kind and one.piece.is_at_bottom == at_bottom]
 
     top = [*of_kind("notice"), *of_kind("header")]
-    first_sure = next((at for at, one in enumerate(top) if _is_sure(one, context.site)), len(top))
-    before = "".join(
-        marked(one.piece.kind, html(_piece(one, context, skip=at <= first_sure, target=at == len(top) - 1)))
-        for at, one in enumerate(top)
-    )
+    before = marked("skip", html([_skip_link(context)])) if top else ""
+    for at, one in enumerate(top, start=1):
+        before += marked(one.piece.kind, html(_piece(one, context, target=at == len(top))))
     behind = ""
     for one in of_kind("sidebar"):
         opening, closing = _beside(one, context)
@@ -66,14 +60,6 @@ def around(shown: Iterable[Shown], context: SiteContext) -> Around:
         behind += marked(one.piece.kind, html(_piece(one, context)))
     low = [*of_kind("float"), *(one for one in lower if one.piece.is_low), *of_kind("bottom")]
     return Around(before, behind + (marked("stack", html(_stack(low, context))) if low else ""))
-
-
-def _is_sure(shown: Shown, site: Site) -> bool:
-    """Whether it is there whoever looks, however wide their window is, and whatever they have closed."""
-    piece = shown.piece
-    return not (
-        shown.out_in or may_be_out(site, piece) or (isinstance(piece, Notice) and (piece.closable or piece.conditions))
-    )
 
 
 def _stack(low: list[Shown], context: SiteContext) -> Iterator[Element]:
@@ -102,7 +88,7 @@ def _beside(shown: Shown, context: SiteContext) -> tuple[str, str]:
     return f"{opening}{content}", f"</div>{aside}</div>"
 
 
-def _piece(shown: Shown, context: SiteContext, *, skip: bool = False, target: bool = False) -> list[Markup]:
+def _piece(shown: Shown, context: SiteContext, *, target: bool = False) -> list[Markup]:
     """One piece as its landmark, hidden in the bands `out_in`."""
     piece = shown.piece
     context = replace(context, early=piece.is_early, drawer=_drawer_rows)
@@ -118,15 +104,16 @@ def _piece(shown: Shown, context: SiteContext, *, skip: bool = False, target: bo
         **piece.landmark_attributes(context),
         **_movement(piece),
     }
-    landmark = element(piece.TAG, attributes, _skip_link(context) if skip else None, *piece.content(rows, context))
+    landmark = element(piece.TAG, attributes, *piece.content(rows, context))
     after = [element("div", {"id": context.name("content"), "class": context.name("target"), "tabindex": "-1"})]
     return [*_with_edges(landmark, piece, context), *piece.script(context), *(after if target else ())]
 
 
 def _skip_link(context: SiteContext) -> Element:
     """The way past what comes before the content (WCAG 2.2, 2.4.1)."""
-    attributes = {"class": context.name("skip"), "href": f"#{context.name('content')}"}
-    return element("a", attributes, phrase("skip", context.language))
+    link = element("a", {"href": f"#{context.name('content')}"}, phrase("skip", context.language))
+    classes = f"{context.name('')} {context.name('skip')}"
+    return element("div", {"class": classes, "lang": context.language, "dir": direction(context.language)}, link)
 
 
 def _with_edges(landmark: Element, piece: Piece, context: SiteContext) -> Iterator[Element]:

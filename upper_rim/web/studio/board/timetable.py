@@ -152,8 +152,9 @@ def _marks(during: Span, days: int, zone: str) -> list[tuple[float, str, bool]]:
     marks = []
     for day in range(0, days, step):
         wall = begin + timedelta(days=day)
-        words = f"{wall.day}" if days > 14 and step == 1 else f"{wall:%a} {wall.day}"
-        if day == 0 or wall.day <= step or step > 1:
+        is_short = days > 14 and step == 1
+        words = f"{wall.day}" if is_short else f"{wall:%a} {wall.day}"
+        if step > 1 or wall.day == 1 or (day == 0 and not is_short):
             words = f"{wall.day} {MONTHS[wall.month - 1]}"
         marks.append((round(100 * day / days, 3), words, step == 1 and wall.weekday() >= 5))
     return marks

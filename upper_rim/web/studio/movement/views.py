@@ -91,11 +91,7 @@ def movement_study(request: HttpRequest, opened: Opened, piece_id: str, made: tu
     return {
         **context,
         "drawn": for_template(way_picture(played, names, colours)),
-        "key": [
-            (names[track.body.piece], colours[track.body.piece], track.body.place)
-            for track in played.tracks
-            if is_pinned(track.body)
-        ],
+        "key": [(names[track.body.piece], colours[track.body.piece]) for track in played.tracks],
         "moments": list(_moments(played, names, colours)),
         "pair": pair,
         "alike": pair[0].drawn == pair[1].drawn,
