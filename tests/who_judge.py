@@ -15,7 +15,7 @@ from upper_rim.core.conditions.on_page import OnPage
 from upper_rim.core.conditions.visitor import VisitorCard
 from upper_rim.core.exchange.html.markdown import document
 from upper_rim.core.kinds.items.text import TextItem
-from upper_rim.core.kinds.pieces.base import Piece, ReachRule
+from upper_rim.core.kinds.pieces.base import Piece, ReachRule, ReachSet
 from upper_rim.core.kinds.pieces.bottom import BottomBar
 from upper_rim.core.kinds.pieces.float import Float
 from upper_rim.core.kinds.pieces.footer import Footer
@@ -80,6 +80,7 @@ def generated(seed: int) -> Site:
             rows=tuple(row() for _ in range(chance.randrange(1, 3))),
             hidden_in=("bd-n",) if chance.random() < 0.15 else (),
             reach=tuple(rule() for _ in range(chance.randrange(1, 3))),
+            reach_sets=("rs-a",) if chance.random() < 0.3 else (),
             audience=any_audience(chance),
             **own(kind),
         )
@@ -89,7 +90,8 @@ def generated(seed: int) -> Site:
         Page(id=f"pg-{at}", path=path, language=chance.choice(["en", "de", "ar"])) for at, path in enumerate(PATHS)
     )
     zone = chance.choice(["UTC", "Europe/Berlin", "America/St_Johns"])
-    return Site(key="qtest", name="T", bands=bands, pieces=pieces, pages=pages, zone=zone)
+    sets = (ReachSet(id="rs-a", name="A", rules=(rule(), rule())),)
+    return Site(key="qtest", name="T", bands=bands, pieces=pieces, pages=pages, zone=zone, reach_sets=sets)
 
 
 def put(site: Site, files: dict[str, bytes]) -> Site:

@@ -187,3 +187,23 @@ def test_nothing_of_the_board_and_the_visitors_is_cut(wide: int, bench: Browser)
         assert bench.js(over) <= 0, path
         assert violations(bench, "main") == [], path
     bench.resize(1280, 800)
+
+
+def test_rules_get_a_name_in_one_piece_and_are_used_by_another(bench: Browser) -> None:
+    bench.go("/s/ostrey/pieces/pc-press/")
+    bench.unfolded("set-name")
+    bench.fill("set-name", "The press room")
+    bench.acted(lambda: bench.keys(Keys.ENTER))
+    assert (
+        "The press room" in bench.one("used-set").text and "on /press/ and below" in bench.one("used-set").text.lower()
+    )
+    bench.go("/s/ostrey/pieces/pc-welcome/")
+    before = bench.one("reached").text
+    chosen = bench.unfolded("set")
+    name = next(one for one in chosen.find_elements("css selector", "option") if one.text == "The press room")
+    bench.js("arguments[0].value = arguments[1]", chosen, name.get_attribute("value"))
+    bench.press("use-set")
+    assert "Used by Press header, too." in bench.one("used-set").text
+    assert bench.one("reached").text != before, "it is on those pages, too"
+    bench.press("leave-set")
+    assert not bench.all("used-set") and bench.one("reached").text == before

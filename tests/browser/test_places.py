@@ -88,12 +88,12 @@ _COMPARE = """
 const [published, came] = arguments, read = (text) => new DOMParser().parseFromString(text, 'text/html');
 const page = read(published), plain = read(came), header = page.querySelector('header.qtest');
 const footer = page.querySelector('footer.qtest'), aside = page.querySelector('aside.qtest'), beside = page.querySelector('.qtest-beside');
-const first = header && header === page.body.firstElementChild;
+const skip = page.querySelector('.qtest-skip'), first = skip && skip === page.body.firstElementChild && header === skip.nextElementSibling;
 const ends = !footer || (footer.parentElement === page.body && footer.firstElementChild.className.startsWith('qtest-row') && !/^(P|H1|B)$/.test(footer.parentElement.tagName));
 const wraps = !beside || (beside.parentElement === page.body && aside.parentElement === beside && beside.nextElementSibling === footer);
 const walker = page.createTreeWalker(page, NodeFilter.SHOW_COMMENT), marks = [];
 while (walker.nextNode()) if (/^\\/?rim/.test(walker.currentNode.data)) marks.push(walker.currentNode);
-[...marks, header, footer, aside, page.getElementById('qtest-content'), page.querySelector('link[href^="/_rim/"]'), page.querySelector('script[src^="/_rim/"]')].forEach((part) => part && part.remove());
+[...marks, skip, header, footer, aside, page.getElementById('qtest-content'), page.querySelector('link[href^="/_rim/"]'), page.querySelector('script[src^="/_rim/"]')].forEach((part) => part && part.remove());
 for (const wrapper of page.querySelectorAll('.qtest-beside, .qtest-beside-content')) wrapper.replaceWith(...wrapper.childNodes);
 const flat = (document) => { document.normalize(); return document.documentElement.outerHTML.replace(/>[\\t\\n\\f\\r ]+(?=<)/g, '>'); };
 return [Boolean(first && ends && wraps), page.compatMode === plain.compatMode, flat(page) === flat(plain), flat(page), flat(plain)];

@@ -245,7 +245,9 @@ class Maker:
             case "pieces":
                 kind = chance.choice(["header", "header", "drawer"])
                 return {**made, "kind": kind, "name": "New", "reach": [{"id": self.new_id("rr")}]}
-            case "reach":
+            case "reach_sets":
+                return {**made, "name": "New", "rules": [{"id": self.new_id("rr")}]}
+            case "reach" | "rules":
                 return {**made, "shows": chance.random() < 0.7, "where": self._value(site, "where")}
             case "rows":
                 return {**made, "cells": [{"id": self.new_id("cl")}]}

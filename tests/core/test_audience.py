@@ -270,7 +270,11 @@ def test_what_is_named_as_the_reason_is_the_reason(seed: int) -> None:
                     piece.replaced(reach=tuple(rule for rule in piece.reach if rule is not outcome.rule))
                     for piece in site.pieces
                 )
-                other = Coverage(site.replaced(pieces=without))
+                sets = tuple(
+                    one.replaced(rules=tuple(rule for rule in one.rules if rule is not outcome.rule))
+                    for one in site.reach_sets
+                )
+                other = Coverage(site.replaced(pieces=without, reach_sets=sets))
                 assert other.on(page, other.gets(card))["header"][at] != outcome
             for name in outcome.not_for_them[:1]:
                 found = coverage.on(page, gets | {name})["header"][at]

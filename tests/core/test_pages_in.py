@@ -242,3 +242,19 @@ def test_tags_are_found_as_the_standard_tokenizes_them(name: str) -> None:
     found = list(tokens(source))
     assert [f"{token.kind} {token.name}" for token in found] == said
     assert all(source[token.start] == "<" and source[token.end - 1] == ">" for token in found)
+
+
+@pytest.mark.parametrize(
+    ("body", "expected"),
+    [
+        ("<main><form><input name=who></form></main>", True),
+        ("<header><form><input name=q></form></header><main><p>x</main>", False),
+        ("<main><form role=search><input name=q></form></main>", False),
+        ("<main><search><form><input name=q></form></search></main>", False),
+        ("<nav><form></form></nav><div><form><input name=who></form></div>", True),
+        ("<p>x<!-- <form></form> --><script>'<form>'</script>", False),
+    ],
+)
+def test_a_page_tells_whether_it_has_a_form_to_be_filled_in(body: str, expected: bool) -> None:
+    found = anatomy(f"<!doctype html><title>T</title><body>{body}".encode())
+    assert found.splice is not None and found.splice.has_form is expected

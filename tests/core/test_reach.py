@@ -16,10 +16,10 @@ from upper_rim.core.conditions.matching import Matching
 from upper_rim.core.conditions.of_kind import OfKind, PageKind
 from upper_rim.core.conditions.on_page import OnPage
 from upper_rim.core.conditions.tagged import Tagged
-from upper_rim.core.kinds.pieces.base import ReachRule
+from upper_rim.core.kinds.pieces.base import ReachRule, ReachSet
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.pieces.notice import Notice
-from upper_rim.core.model.site import Band, Page, Site
+from upper_rim.core.model.site import Band, Page, Site, Splice
 from upper_rim.core.output.page.compose import Composer
 from upper_rim.core.reach.coverage import Coverage, Why, in_words
 from upper_rim.demo import ostrey
@@ -54,9 +54,14 @@ def generated(seed: int) -> Site:
             tags=("t",) if chance.random() < 0.4 else (),
             language=chance.choice(["en", "de", "de-AT", "ab"]),
             dated=chance.choice([None, None, "2026-11-02"]),
+            splice=Splice(head_at=0, body_at=0, has_form=chance.random() < 0.4),
             bare=chance.random() < 0.1,
         )
         for at, path in enumerate(sorted(PATHS))
+    )
+    sets = tuple(
+        ReachSet(id=f"rs-{at}", name=f"S{at}", rules=tuple(rule() for _ in range(chance.randrange(3))))
+        for at in range(2)
     )
     pieces = tuple(
         Header(
@@ -65,10 +70,11 @@ def generated(seed: int) -> Site:
             on=chance.random() < 0.9,
             hidden_in=("bd-n",) if chance.random() < 0.3 else (),
             reach=tuple(rule() for _ in range(chance.randrange(4))),
+            reach_sets=tuple(chance.sample(["rs-0", "rs-1"], chance.choice([0, 0, 1, 2]))),
         )
         for at in range(4)
     )
-    return Site(key="qtest", name="T", pages=pages, pieces=pieces, bands=BANDS)
+    return Site(key="qtest", name="T", pages=pages, pieces=pieces, bands=BANDS, reach_sets=sets)
 
 
 def plainly(site: Site, page: Page, band: str) -> str | None:
@@ -80,6 +86,8 @@ def plainly(site: Site, page: Page, band: str) -> str | None:
                 return (5, 0) if page_id == page.id else None
             case OfKind(which="front"):
                 return (4, 0) if page.path in {"/", f"/{page.language}/"} else None
+            case OfKind(which="form"):
+                return (4, 0) if page.splice and page.splice.has_form else None
             case OfKind(which="dated"):
                 return (4, 0) if page.dated else None
             case OfKind():
@@ -100,7 +108,9 @@ def plainly(site: Site, page: Page, band: str) -> str | None:
 
     best: tuple[tuple[int, int], str] | None = None
     for piece in site.pieces:
-        matching = [(strength(rule), not rule.shows, rule) for rule in piece.reach if strength(rule) is not None]
+        used = [rule for one in site.reach_sets if one.id in piece.reach_sets for rule in one.rules]
+        rules = [*piece.reach, *used]
+        matching = [(strength(rule), not rule.shows, rule) for rule in rules if strength(rule) is not None]
         if not piece.on or page.bare or not matching or band in piece.hidden_in:
             continue
         strong, _, rule = max(matching, key=lambda found: (found[0], found[1]))
@@ -118,7 +128,7 @@ def test_the_outcome_is_what_the_rule_says_plainly(seed: int) -> None:
         for band, outcome in zip(coverage.bands, slots["header"], strict=True):
             assert (outcome.piece.id if outcome.piece else None) == plainly(site, page, band or "")
             if outcome.piece:
-                assert outcome.rule in outcome.piece.reach and outcome.why in {Why.RULE, Why.TIE}
+                assert outcome.rule in site.rules_of(outcome.piece) and outcome.why in {Why.RULE, Why.TIE}
             else:
                 assert outcome.why in {Why.BARE, Why.NO_RULE, Why.EXCEPTED}
 

@@ -319,6 +319,9 @@ def test_carrying_takes_along_what_is_needed_and_leaves_the_target_whole() -> No
         assert links[0].kind == "address", "a page that is not here becomes a path"
         assert apply(made, inverse(target, edit)) == target
         assert Composer(made, shelf()).parts()
+    bar = after(target, carried(source, target, ["pc-bar"], {}, Ids()))
+    (taken,) = (one for one in bar.reach_sets if one.name == "All but the press room")
+    assert [rule.shows for rule in taken.rules] == [True, False] and bar.pieces[-1].reach_sets == (taken.id,)
     again = carried(source, made, ["lk-quiet", "mn-press"], {}, Ids())
     assert again.edits == (), "what is there already is not carried twice"
 

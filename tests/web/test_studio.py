@@ -393,6 +393,37 @@ def test_where_a_piece_shows_is_said_by_language_kind_of_page_and_wildcard(
     assert "pc-press" not in coverage.pieces_on(pages[elsewhere])
 
 
+def test_rules_are_kept_as_a_set_that_pieces_use_and_that_goes_with_the_last(ferries: StoredSite, ada: User) -> None:
+    client, press = signed_in(ada), "/s/ostrey/pieces/pc-press/"
+
+    def shown(*, guide: bool) -> set[str]:
+        site = store.load(ferries.pk).site
+        page = next(page for page in site.pages if page.path == ("/guide/walks/" if guide else "/press/"))
+        return {"pc-press", "pc-help"} & Coverage(site).pieces_on(page)
+
+    def sent(bench: str, **form: str) -> str:
+        return client.post(bench, form).content.decode()
+
+    assert "give the set a name" in sent(press, do="keep-as-set", node="pc-press")
+    assert "choose the set first" in sent(press, do="use-set", node="pc-press", set="")
+    kept = sent(press, do="keep-as-set", node="pc-press", name="Press")
+    assert "Do not use the set Press" in kept and shown(guide=False) == {"pc-press"}
+    made = store.load(ferries.pk).site.reach_sets[-1]
+    assert "take another than Press" in sent(
+        "/s/ostrey/pieces/pc-help/", do="keep-as-set", node="pc-help", name="Press"
+    )
+    used = sent("/s/ostrey/pieces/pc-help/", do="use-set", node="pc-help", set=made.id)
+    assert "Used by Press header, too" in used and shown(guide=False) == {"pc-press", "pc-help"}
+    # What is added to the set counts for all that use it.
+    sent(press, do="add", what="rule", parent=made.id, where="below", value="/guide/walks/")
+    assert shown(guide=True) == {"pc-press", "pc-help"}
+    sent("/s/ostrey/pieces/pc-help/", do="leave-set", node="pc-help", set=made.id)
+    assert shown(guide=True) == {"pc-press"} and made.id in {one.id for one in store.load(ferries.pk).site.reach_sets}
+    last = sent(press, do="leave-set", node="pc-press", set=made.id)
+    assert "It shows nowhere yet" in last and shown(guide=True) == shown(guide=False) == set()
+    assert made.id not in {one.id for one in store.load(ferries.pk).site.reach_sets}
+
+
 def test_what_is_the_same_in_all_slots_and_bands_of_a_page_is_said_once(ferries: StoredSite, ada: User) -> None:
     site = store.load(ferries.pk).site
     bare = next(page for page in site.pages if page.bare)

@@ -26,6 +26,7 @@ from .ostrey_footers import FOOTER, HELP_FOOTER
 from .ostrey_guide import GUIDE_HEADER, GUIDE_SIDEBAR
 from .ostrey_pieces import (
     BOOK_FLOAT,
+    BUT_THE_PRESS,
     GUIDE_MENU,
     HARBOUR_MENU,
     MENU_DRAWER,
@@ -377,6 +378,7 @@ def demo() -> Demo:
             Band(id="bd-wide", name="Wide", from_px=980),
         ),
         menus=(_MAIN_MENU, _PRESS_MENU, HARBOUR_MENU, GUIDE_MENU),
+        reach_sets=(BUT_THE_PRESS,),
         pieces=(
             _MAIN_HEADER,
             _PRESS_HEADER,

@@ -12,7 +12,7 @@ from ..core.kinds.items.posts import Posts
 from ..core.kinds.items.search import SearchBox
 from ..core.kinds.items.social import Profile, SocialRow
 from ..core.kinds.items.text import TextItem
-from ..core.kinds.pieces.base import ReachRule
+from ..core.kinds.pieces.base import ReachRule, ReachSet
 from ..core.kinds.pieces.bottom import BottomBar
 from ..core.kinds.pieces.drawer import Drawer
 from ..core.kinds.pieces.float import Float
@@ -34,7 +34,14 @@ def _menu(name: str, title: str, *pages: str) -> Menu:
 HARBOUR_MENU = _menu("harbours", "Harbours", "osterhaven", "skarrow", "lindwick", "port-merrin", "tolsey")
 GUIDE_MENU = _menu("guide", "Island guide", "guide", "walks", "birds", "lights", "food", "stays")
 
-_NOTHING_ELSE = (ReachRule(id="rr-not-press", shows=False, where=Below(path="/press/")),)
+BUT_THE_PRESS = ReachSet(
+    id="rs-but-press",
+    name="All but the press room",
+    rules=(
+        ReachRule(id="rr-all", where=Everywhere()),
+        ReachRule(id="rr-not-press", shows=False, where=Below(path="/press/")),
+    ),
+)
 
 WINTER_NOTICE = Notice(
     id="pc-winter",
@@ -43,7 +50,7 @@ WINTER_NOTICE = Notice(
     shows_from="2026-10-20T00:00",
     shows_until="2027-03-28T00:00",
     styles=declared("winter", {"background-color": "@sw-buoy", "color": "@sw-deep"}),
-    reach=(ReachRule(id="rr-winter", where=Everywhere()), *_NOTHING_ELSE),
+    reach_sets=(BUT_THE_PRESS.id,),
     rows=(
         Row(
             id="rw-winter",
@@ -83,10 +90,7 @@ PHONE_BAR = BottomBar(
     id="pc-bar",
     name="Quick ways",
     hidden_in=("bd-middle", "bd-wide"),
-    reach=(
-        ReachRule(id="rr-bar", where=Everywhere()),
-        ReachRule(id="rr-bar-press", shows=False, where=Below(path="/press/")),
-    ),
+    reach_sets=(BUT_THE_PRESS.id,),
     styles=declared(
         "bar",
         {
@@ -114,10 +118,7 @@ BOOK_FLOAT = Float(
     id="pc-book",
     name="Book a crossing",
     hidden_in=("bd-middle", "bd-wide"),
-    reach=(
-        ReachRule(id="rr-book", where=Everywhere()),
-        ReachRule(id="rr-book-press", shows=False, where=Below(path="/press/")),
-    ),
+    reach_sets=(BUT_THE_PRESS.id,),
     rows=(
         Row(
             id="rw-book",

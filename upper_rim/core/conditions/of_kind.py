@@ -1,4 +1,4 @@
-"""On the pages of a kind: front pages, dated ones, and those that a site has besides its own."""
+"""On the pages of a kind: front pages, dated ones, those with a form, and those that a site has besides its own."""
 
 from __future__ import annotations
 
@@ -7,7 +7,7 @@ from typing import ClassVar, Literal
 
 from .place import Names, PageFacts, Place
 
-PageKind = Literal["front", "dated", "not-found", "results"]
+PageKind = Literal["front", "dated", "form", "not-found", "results"]
 MADE: frozenset[str] = frozenset({"not-found", "results"})
 """Pages that come with a published site. Their kind is their id."""
 
@@ -27,6 +27,8 @@ class OfKind(Place):
             yield "front"
         if page.dated:
             yield "dated"
+        if page.has_form:
+            yield "form"
         if page.id in MADE:
             yield page.id
 
@@ -37,6 +39,7 @@ class OfKind(Place):
 _WORDS: dict[PageKind, str] = {
     "front": "on front pages",
     "dated": "on dated pages",
+    "form": "on pages with a form",
     "not-found": "where nothing is found",
     "results": "on search results",
 }

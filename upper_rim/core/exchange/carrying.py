@@ -1,17 +1,17 @@
 """What of one site can go over into another, what would clash there, and what is the edit that carries it?
 
-Whoever takes a piece takes along what it needs: the swatches, bands, looks, menus, drawers and fonts that it refers to.
-Something clashes where the other site has something of the same kind and name that is not the same; then one decides.
+Whoever takes a piece takes along what it needs: the swatches, bands, looks, menus, drawers, fonts and sets of rules that
+it refers to. Something clashes where the other site has something of the same kind and name that is not the same; then one decides.
 """
 
 from __future__ import annotations
 
 from collections.abc import Callable, Collection, Iterator, Mapping
-from typing import Any, Literal, NamedTuple, cast
+from typing import Any, Literal, NamedTuple, cast, get_args
 
 from pydantic import JsonValue
 
-from ..kinds.pieces.base import Piece
+from ..kinds.pieces.base import Piece, ReachSet
 from ..model.editing.edits import Add, Edit, Remove, Set, Together
 from ..model.fonts import Font
 from ..model.references import references, renamed
@@ -21,8 +21,8 @@ from ..values.colours import REFERENCE
 from ..values.nodes import Node, Value
 from ..values.styling import Swatch
 
-Slot = Literal["swatches", "bands", "fonts", "looks", "roles", "menus", "pieces"]
-SLOTS_CARRIED: tuple[Slot, ...] = ("swatches", "bands", "fonts", "looks", "roles", "menus", "pieces")
+Slot = Literal["swatches", "bands", "fonts", "looks", "roles", "menus", "reach_sets", "pieces"]
+SLOTS_CARRIED: tuple[Slot, ...] = get_args(Slot)
 SCALE: tuple[str, ...] = (
     "face",
     "heading_face",
@@ -134,6 +134,8 @@ def _in_words(site: Site, node: Any) -> str:
             return f"{node.name}, from {node.from_px} px"
         case Menu():
             return _counted(sum(1 for _ in walk(node)), "entry", "entries")
+        case ReachSet():
+            return _counted(len(node.rules), "rule", "rules")
         case Piece():
             items = sum(1 for _ in items_of((node,)))
             return f"{_counted(len(node.rows), 'row', 'rows')}, {_counted(items, 'item', 'items')}"
@@ -250,7 +252,7 @@ class _Carrier:
             return {name: self._with_links(below, name) for name, below in value.items()}
         if isinstance(value, list):
             parts = [self._with_links(below, key) for below in value if not str(below).startswith(_GONE)]
-            return [part for part in parts if not (key == "reach" and part["where"]["kind"] == "address")]
+            return [part for part in parts if not (key in {"reach", "rules"} and part["where"]["kind"] == "address")]
         return None if isinstance(value, str) and value.startswith(_GONE) else value
 
 

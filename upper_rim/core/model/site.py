@@ -18,7 +18,7 @@ from ..kinds.entries import Branch
 from ..kinds.items import Item
 from ..kinds.items.menu import MenuItem
 from ..kinds.pieces import AnyPiece
-from ..kinds.pieces.base import Piece
+from ..kinds.pieces.base import Piece, ReachRule, ReachSet
 from ..kinds.pieces.drawer import Drawer
 from ..kinds.rows import Row
 from ..values.addresses import PagePath
@@ -75,6 +75,7 @@ class Splice(Value):
         default="", description="Closes what the page leaves open at its end."
     )
     wraps: bool = Field(default=False, description="The content from `body_at` to `end_at` can be put into an element.")
+    has_form: bool = Field(default=False, description="There is a form in the content, other than a search.")
 
 
 class Page(Node):
@@ -94,6 +95,10 @@ class Page(Node):
     remark: Label = ""
     source: Text | None = Field(default=None, description="Markdown, where the page was written by hand.")
     cuts: tuple[Cut, ...] = ()
+
+    @property
+    def has_form(self) -> bool:
+        return self.splice is not None and self.splice.has_form
 
     @property
     def encoding(self) -> str:
@@ -160,6 +165,7 @@ class Site(Value):
     swatches: tuple[Swatch, ...] = ()
     bands: tuple[Band, ...] = ()
     menus: tuple[Menu, ...] = ()
+    reach_sets: tuple[ReachSet, ...] = Field(default=(), description="Rules that several pieces use.")
     pieces: tuple[AnyPiece, ...] = ()
     lifts: tuple[Lift, ...] = ()
     cards: tuple[VisitorCard, ...] = Field(default=(), description="Simulated visitors, to look as.")
@@ -177,6 +183,11 @@ class Site(Value):
 
     def menu(self, menu_id: str | None) -> Menu | None:
         return next((menu for menu in self.menus if menu.id == menu_id), None)
+
+    def rules_of(self, piece: Piece) -> tuple[ReachRule, ...]:
+        """A piece's own, then those of the sets that it uses."""
+        sets = {one.id: one.rules for one in self.reach_sets} if piece.reach_sets else {}
+        return (*piece.reach, *(rule for one in piece.reach_sets for rule in sets[one]))
 
     def shown_rows(self, piece: Piece) -> tuple[Row, ...]:
         """A piece's rows as they are published: shared ones are those that they share."""

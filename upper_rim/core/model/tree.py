@@ -16,7 +16,7 @@ from ..kinds.entries import Entry
 from ..kinds.items import ITEM_KINDS, Item
 from ..kinds.moving import Stage
 from ..kinds.pieces import PIECE_KINDS
-from ..kinds.pieces.base import Piece
+from ..kinds.pieces.base import Piece, ReachSet
 from ..kinds.rows import Cell, Row
 from ..values.nodes import Node, Value
 from ..values.styling import Look, RoleDefault
@@ -31,6 +31,7 @@ SLOTS: dict[type[Value], tuple[str, ...]] = {
         "looks",
         "roles",
         "menus",
+        "reach_sets",
         "pieces",
         "snippets",
         "lifts",
@@ -39,6 +40,7 @@ SLOTS: dict[type[Value], tuple[str, ...]] = {
         "assets",
     ),
     Menu: ("entries",),
+    ReachSet: ("rules",),
     Entry: ("entries",),
     **{kind: kind.CHILDREN for kind in PIECE_KINDS.values()},
     Stage: ("styles",),

@@ -93,7 +93,7 @@ class Coverage:
         self._rules: dict[type[Place], dict[Hashable, list[_Ranked]]] = {}
         for piece in site.pieces:
             if piece.on:
-                for rule in piece.reach:
+                for rule in site.rules_of(piece):
                     self._index(_Ranked(specificity(rule), piece, rule))
         self._kinds = [(kind, self._rules[kind]) for kind in PLACES if kind in self._rules]
         kinds = dict.fromkeys(piece.kind for piece in site.pieces if not isinstance(piece, Drawer))
@@ -272,7 +272,7 @@ def reach_shape(site: Site) -> tuple[Any, ...]:
             one.id,
             one.on,
             one.kind,
-            one.reach,
+            site.rules_of(one),
             one.hidden_in,
             one.audience,
             *(drawer for _, drawer in site.drawers_in(one)),

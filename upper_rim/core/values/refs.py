@@ -24,5 +24,6 @@ RowRef = Annotated[NodeId, RefersTo("rows")]
 StageRef = Annotated[NodeId, RefersTo("stages")]
 PartRef = Annotated[NodeId, RefersTo("parts")]
 """A row or an item of the same piece."""
+ReachSetRef = Annotated[NodeId, RefersTo("reach_sets")]
 PageRef = Annotated[NodeId, RefersTo("pages")]
 LiftRef = Annotated[NodeId, RefersTo("lifts")]

@@ -7,6 +7,7 @@ what was put in, must be read as the same document as the page alone.
 from __future__ import annotations
 
 import re
+from collections.abc import Iterator
 from typing import NamedTuple
 
 from selectolax.lexbor import LexborHTMLParser, LexborNode
@@ -61,7 +62,7 @@ def _anatomy(content: bytes, encoding: Encoding, parsed: LexborHTMLParser) -> An
     declared = _declaration_end(view)
     if declared <= body_at:
         head_at = max(head_at, declared)
-    splice = Splice(encoding=encoding.label, head_at=head_at * unit, body_at=body_at * unit)
+    splice = Splice(encoding=encoding.label, head_at=head_at * unit, body_at=body_at * unit, has_form=_has_form(parsed))
     if not _proven(content, splice, parsed):
         return Anatomy(None, title, language, "Its markup leaves no place where a piece would stand first in the body.")
     return Anatomy(_with_end(content, splice, view, unit, parsed), title, language, "")
@@ -70,6 +71,21 @@ def _anatomy(content: bytes, encoding: Encoding, parsed: LexborHTMLParser) -> An
 def _title(parsed: LexborHTMLParser) -> str:
     found = parsed.css_first("title")
     return " ".join(found.text().split())[:400] if found is not None else ""
+
+
+def _has_form(parsed: LexborHTMLParser) -> bool:
+    """One that is there to be filled in: not a search, nor what belongs to an old header, footer or menu."""
+    return any(not any(_is_around(one) for one in _with_ancestors(form)) for form in parsed.css("form"))
+
+
+def _is_around(node: LexborNode) -> bool:
+    return node.tag in {"header", "footer", "nav", "search"} or node.attributes.get("role") == "search"
+
+
+def _with_ancestors(node: LexborNode | None) -> Iterator[LexborNode]:
+    while node is not None:
+        yield node
+        node = node.parent
 
 
 _DAY = re.compile(r"\s*(\d{4}-[01]\d-[0-3]\d)")

@@ -11,7 +11,7 @@ from ...conditions import Where
 from ...conditions.audience.audience import Audience
 from ...conditions.everywhere import Everywhere
 from ...values.nodes import Node
-from ...values.refs import BandRef
+from ...values.refs import BandRef, ReachSetRef
 from ...values.styling import Role, RoleDefault, Styled
 from ...values.words import Name
 from ..context import PageContext, SheetContext
@@ -26,6 +26,13 @@ class ReachRule(Node):
 
     shows: bool = True
     where: Where = Everywhere()
+
+
+class ReachSet(Node):
+    """Sentences under a name, that several pieces say."""
+
+    name: Name
+    rules: tuple[ReachRule, ...] = ()
 
 
 class Piece(Styled):
@@ -47,6 +54,7 @@ class Piece(Styled):
     name: Name
     rows: tuple[Row, ...] = ()
     reach: tuple[ReachRule, ...] = ()
+    reach_sets: tuple[ReachSetRef, ...] = Field(default=(), description="It says what these say, besides its own.")
     hidden_in: tuple[BandRef, ...] = Field(default=(), description="Width bands in which the piece does not show.")
     roles: tuple[RoleDefault, ...] = Field(default=(), description="Defaults by role that count within this piece.")
     audience: Audience = Field(default=Audience(), description="For whom it shows.")

@@ -155,7 +155,10 @@ def _is_in_drawer(site: Site, cell: str) -> bool:
 
 def _new_rule(site: Site, post: QueryDict) -> NewNodes:
     shows = post.get("shows", "true") == "true"
-    return NewNodes("reach", [{"id": store.new_id("rr"), "shows": shows, "where": where_of(site, post)}])
+    in_set = any(one.id == post.get("parent") for one in site.reach_sets)
+    return NewNodes(
+        "rules" if in_set else "reach", [{"id": store.new_id("rr"), "shows": shows, "where": where_of(site, post)}]
+    )
 
 
 def _new_piece(site: Site, post: QueryDict) -> NewNodes:

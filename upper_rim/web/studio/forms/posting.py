@@ -31,6 +31,7 @@ from ...sites import store
 from ..controls.of_nodes import ROW_CENTRE, shared_row
 from . import audience as audience_posts
 from . import menus as menu_posts
+from . import reach as reach_posts
 from . import styles as styling_posts
 from . import visitors as visitor_posts
 from .form_error import FormError, FormFault, NoSuchField, NotThere, Posted
@@ -371,6 +372,7 @@ _READERS: dict[str, Callable[[Site, QueryDict], Posted]] = {
     "whole": _whole,
     **audience_posts.READERS,
     **menu_posts.READERS,
+    **reach_posts.READERS,
     **styling_posts.READERS,
     **visitor_posts.READERS,
 }

@@ -9,7 +9,7 @@ from django.contrib import messages
 from django.http import HttpRequest
 
 from ....core.exchange.bundle import BrokenBundle, Bundle, read_site
-from ....core.exchange.carrying import Decision, carried, clashes, needed
+from ....core.exchange.carrying import SLOTS_CARRIED, Decision, carried, clashes, needed
 from ....core.model.site import Site, canonical_json
 from ...sites import contents, store
 from ...sites.models import Arrival, StoredSite
@@ -60,7 +60,7 @@ def _source(asked: str, others: list[StoredSite], arrival: Arrival | None) -> Si
 
 
 def _named(source: Site, node_id: str) -> str:
-    for slot in ("swatches", "bands", "fonts", "looks", "roles", "menus", "pieces"):
+    for slot in SLOTS_CARRIED:
         for node in getattr(source, slot):
             if node.id == node_id:
                 return str(getattr(node, "name", None) or node.role)

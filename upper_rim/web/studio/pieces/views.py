@@ -98,7 +98,7 @@ def _places(piece: Piece, site: Site) -> list[str]:
     """Where a piece shows, in words."""
     if isinstance(piece, Drawer):
         return [f"in a menu of {holder.name}" for holder, _ in site.holders(piece)]
-    return [rule_in_words(rule, site) for rule in piece.reach]
+    return [rule_in_words(rule, site) for rule in site.rules_of(piece)]
 
 
 FOR_PHONES = frozenset({"bottom", "drawer"})

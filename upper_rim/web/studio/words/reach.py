@@ -23,7 +23,7 @@ def reason(outcome: Outcome, site: Site) -> str:
         case Why.NO_PLACE:
             return "nothing: pieces cannot be put into this page"
         case Why.NO_RULE:
-            return "nothing: no piece reaches this page"
+            return "nothing: none of them shows here"
         case Why.EXCEPTED:
             return f"nothing: {rule_in_words(outcome.rule, site)}" if outcome.rule else "nothing"
         case Why.NOT_FOR_THEM:

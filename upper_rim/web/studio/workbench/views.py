@@ -33,10 +33,11 @@ from ..preview.legible import legible, squeezed_note
 from ..preview.moving import looked_through
 from ..preview.trials import trial_of, tried_site
 from ..preview.viewing import OPENED_BY, looked_at, looking_as, tray
-from ..words.reach import by_bands, rule_in_words
+from ..words.reach import by_bands
 from .for_whom import audience_shown, audience_words
 from .handles import OnStage, handles_of
 from .outline import kind_of, outline_of
+from .reach import reach_shown
 from .scroll_ruler import movement_shown
 from .trying_on import tried_on
 
@@ -111,7 +112,7 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "into_at": next((line.after for line in outline if line.id == chosen.id and line.kind == "item"), None),
         "destinations": _destinations(chosen, piece, site),
         "reached": pages.get(piece.id, 0),
-        "rules": [(rule, rule_in_words(rule, site)) for rule in piece.reach],
+        **reach_shown(site, piece),
         "held": [(item.id, node_name(item, site), holder.id, holder.name) for holder, item in site.holders(piece)],
         "is_drawer": isinstance(piece, Drawer),
         "here": _here(site, page, piece, card) if page else [],
