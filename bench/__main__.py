@@ -10,6 +10,7 @@ import sys
 from collections.abc import Callable, Iterator
 
 from . import (
+    board,
     coverage,
     edition,
     edits,
@@ -38,6 +39,7 @@ BENCHES: dict[str, Callable[[bool], Iterator[Measured]]] = {
     "edition": edition.measure,
     "search": search.measure,
     "coverage": coverage.measure,
+    "board": board.measure,
     "fit_on_screen": fit_on_screen.measure,
     "swatch_on_stage": swatch_on_stage.measure,
     "stage_handle": stage_handle.measure,

@@ -70,7 +70,7 @@ def test_at_a_glance_nothing_that_differs_is_lost(lines: int) -> None:
         site, chance = sited(seed)
         coverage = Coverage(site)
         gets = coverage.gets(any_card(chance))
-        found = Board(coverage, gets).over_all("header", 0, lines)
+        found = Board(coverage, gets).over_all(0, lines)["header"]
         assert len(found) == min(lines, len(site.pages))
         shown = plainly(coverage, list(site.pages), "header", 0, (gets, gets))
         assert {one for one, _ in found} <= set(shown)
@@ -87,9 +87,9 @@ def test_many_pages_of_a_section_come_some_at_a_time_and_deep_paths_are_paths() 
     rows = list(board.rows(0, frozenset({"/news/"}), 10))
     assert [row.more for row in rows if row.page and row.path.startswith("/news/")] == [0] * 9 + [15]
     assert next(row for row in rows if row.path == "/a/").pages == 1
-    assert len(board.over_all("header", 0, 10)) == 10
+    assert len(board.over_all(0, 10)["header"]) == 10
     nobody = Board(Coverage(Site(key="qtest", name="T")), frozenset())
-    assert list(nobody.rows(0, frozenset(), 10)) == [] and nobody.over_all("header", 0, 10) == []
+    assert list(nobody.rows(0, frozenset(), 10)) == [] and nobody.over_all(0, 10)["header"] == []
 
 
 @pytest.mark.parametrize("seed", range(20))

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Hashable, Iterator
+from collections.abc import Callable, Hashable, Iterator, Mapping
 from typing import ClassVar, Literal
 
 from ..values.addresses import PagePath
-from .place import Names, PageFacts, Place, Strength
+from .place import Kept, Names, PageFacts, Place, Strength
 
 
 class Below(Place):
@@ -23,6 +23,24 @@ class Below(Place):
     @classmethod
     def keys(cls, page: PageFacts) -> Iterator[Hashable]:
         return folders(page.path)
+
+    @classmethod
+    def look_up(cls, by_key: Mapping[Hashable, Kept]) -> Callable[[PageFacts], tuple[Kept, ...]]:
+        """What is kept for a folder is found once for all that lies in it."""
+        known: dict[str, tuple[Kept, ...]] = {"": ()}
+
+        def within(folder: str) -> tuple[Kept, ...]:
+            if folder not in known:
+                around = within(folder[: folder.rfind("/", 0, -1) + 1])
+                known[folder] = (*around, by_key[folder]) if folder in by_key else around
+            return known[folder]
+
+        def on(page: PageFacts) -> tuple[Kept, ...]:
+            path = page.path if page.path.endswith("/") else page.path + "/"
+            around = within(path[: path.rfind("/", 0, -1) + 1])
+            return (*around, by_key[path]) if path in by_key else around
+
+        return on
 
     @property
     def strength(self) -> Strength:

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Hashable, Iterator
+from collections.abc import Callable, Hashable, Iterator, Mapping
 from typing import ClassVar, Literal
 
-from .place import Names, PageFacts, Place
+from .place import Kept, Names, PageFacts, Place
 
 
 class Everywhere(Place):
@@ -21,6 +21,11 @@ class Everywhere(Place):
     @classmethod
     def keys(cls, page: PageFacts) -> Iterator[Hashable]:
         yield ""
+
+    @classmethod
+    def look_up(cls, by_key: Mapping[Hashable, Kept]) -> Callable[[PageFacts], tuple[Kept, ...]]:
+        found = tuple(by_key.values())
+        return lambda page: found
 
     def in_words(self, names: Names) -> str:
         return "everywhere"

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Hashable, Iterator
+from collections.abc import Callable, Hashable, Iterator, Mapping
 from typing import ClassVar, Literal
 
 from ..values.words import LanguageTag
-from .place import Names, PageFacts, Place, Strength
+from .place import Kept, Names, PageFacts, Place, Strength
 
 
 class InLanguage(Place):
@@ -25,6 +25,18 @@ class InLanguage(Place):
         subtags = page.language.lower().split("-")
         for length in range(1, len(subtags) + 1):
             yield "-".join(subtags[:length])
+
+    @classmethod
+    def look_up(cls, by_key: Mapping[Hashable, Kept]) -> Callable[[PageFacts], tuple[Kept, ...]]:
+        """Found once for each language."""
+        known: dict[str, tuple[Kept, ...]] = {}
+
+        def found(page: PageFacts) -> tuple[Kept, ...]:
+            if page.language not in known:
+                known[page.language] = tuple(by_key[key] for key in cls.keys(page) if key in by_key)
+            return known[page.language]
+
+        return found
 
     @property
     def strength(self) -> Strength:

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Hashable, Iterator
-from typing import ClassVar, NamedTuple, Protocol
+from collections.abc import Callable, Hashable, Iterator, Mapping
+from typing import ClassVar, NamedTuple, Protocol, TypeVar
 
 from ..values.nodes import Value
+
+Kept = TypeVar("Kept")
 
 
 class PageFacts(Protocol):
@@ -55,6 +57,11 @@ class Place(Value):
     @classmethod
     def keys(cls, page: PageFacts) -> Iterator[Hashable]:
         raise NotImplementedError
+
+    @classmethod
+    def look_up(cls, by_key: Mapping[Hashable, Kept]) -> Callable[[PageFacts], tuple[Kept, ...]]:
+        """Finds what is kept under a page's keys; made once for many pages."""
+        return lambda page: tuple(by_key[key] for key in cls.keys(page) if key in by_key)
 
     @property
     def strength(self) -> Strength:

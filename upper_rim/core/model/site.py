@@ -28,6 +28,7 @@ from ..values.scalars import TextSize, Weight
 from ..values.styling import Look, RoleDefault, Swatch
 from ..values.words import Label, LanguageTag, Name, Text, Words
 from .fonts import Font
+from .memo import Memo
 
 
 class Band(Node):
@@ -126,6 +127,9 @@ class Asset(Node):
     size: Annotated[int, Field(ge=0)]
 
 
+_languages: Memo[tuple[Page, ...], frozenset[str]] = Memo(8)
+
+
 class Site(Value):
     """Everything a designer decides about one site. `pages` and `assets` are sorted by path, `bands` by width."""
 
@@ -175,7 +179,8 @@ class Site(Value):
     @property
     def languages(self) -> tuple[str, ...]:
         """Its own first, then those of its pages."""
-        return (self.language, *sorted({page.language for page in self.pages} - {self.language}))
+        spoken = _languages.of(self.pages, lambda pages: frozenset(page.language for page in pages))
+        return (self.language, *sorted(spoken - {self.language}))
 
     def first_looked_at(self, pages: Iterable[Page]) -> Page | None:
         """Of these pages the front page, else the first in the site's language; None where there are none."""

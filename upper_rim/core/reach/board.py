@@ -8,11 +8,11 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterator, Set
-from dataclasses import dataclass, field
 from typing import NamedTuple
 
 from ..model.site import Page
-from .coverage import Coverage, Gets, Outcomes
+from .coverage import Alike, Coverage, Gets, Outcomes
+from .sections import ROOT_PATH, Section, folder_around, sections_of
 
 Shown = tuple[str | None, str | None]
 """Ids of the piece that a visitor is shown and, where another one is compared, of the piece that the other one is;
@@ -48,17 +48,6 @@ Pair = tuple[int, int]
 """Which outcomes, of those that there are, for one visitor and for the other."""
 
 
-@dataclass
-class _Section:
-    path: str
-    pages: list[tuple[Page, Pair]] = field(default_factory=list)
-    below: list[_Section] = field(default_factory=list)
-    counts: Counter[Pair] = field(default_factory=Counter)
-
-
-ROOT_PATH = "/"
-
-
 class Board:
     """For one visitor, or for two that are compared. `gets` and `other`: the pieces that are for them."""
 
@@ -67,36 +56,22 @@ class Board:
         self.slots = coverage.slots
         self._outcomes: list[Outcomes] = []
         self._known: dict[int, int] = {}
-        self._sections: dict[str, _Section] = {ROOT_PATH: _Section(ROOT_PATH)}
-        around = [(page, _around(page.path)) for page in coverage.site.pages]
-        for path in dict.fromkeys(path for _, path in around):
-            self._open(path)
-        counted: dict[tuple[str, Pair], int] = {}
-        for page, path in around:
-            pair = self._pair(page, gets, other)
-            # A page at a section's own path stands in it.
-            section = self._sections.get(page.path) or self._sections[path]
-            section.pages.append((page, pair))
-            key = section.path, pair
-            counted[key] = counted.get(key, 0) + 1
-        for (path, pair), pages in counted.items():
-            self._sections[path].counts[pair] = pages
-        for section in sorted(self._sections.values(), key=lambda one: one.path.count("/"), reverse=True):
-            section.below.sort(key=lambda one: one.path)
-            if section.path != ROOT_PATH:
-                self._sections[_around(section.path)].counts.update(section.counts)
+        self._sections = sections_of(coverage.site.pages)
+        pairs: dict[int, Pair] = {}
+        for alike in set(coverage.in_order):
+            pairs[id(alike)] = self._pair(alike, gets, other)
+        self._pairs = [pairs[id(alike)] for alike in coverage.in_order]
+        self._counts = {path: Counter(self._within_itself(one)) for path, one in self._sections.items()}
+        for path in reversed(self._sections):
+            if path != ROOT_PATH:
+                self._counts[folder_around(path)].update(self._counts[path])
 
-    def _open(self, path: str) -> None:
-        """With those around it."""
-        waiting: list[_Section] = []
-        while path not in self._sections:
-            self._sections[path] = made = _Section(path, below=waiting)
-            waiting, path = [made], _around(path)
-        self._sections[path].below += waiting
+    def _within_itself(self, section: Section) -> list[Pair]:
+        return [self._pairs[at] for at in section.pages]
 
-    def _pair(self, page: Page, gets: Gets, other: Gets | None) -> Pair:
-        one = self._number(self.coverage.on(page, gets))
-        return one, one if other is None else self._number(self.coverage.on(page, other))
+    def _pair(self, alike: Alike, gets: Gets, other: Gets | None) -> Pair:
+        one = self._number(self.coverage.outcomes(alike, gets))
+        return one, one if other is None else self._number(self.coverage.outcomes(alike, other))
 
     def _number(self, outcomes: Outcomes) -> int:
         known = self._known.get(id(outcomes))
@@ -115,14 +90,14 @@ class Board:
         few = len(self.coverage.site.pages) <= pages
         return [path for path in self._sections if path != ROOT_PATH] if few else []
 
-    def _within(self, section: _Section, level: int, band: int, opened: Set[str], upto: int) -> Iterator[BoardRow]:
-        for at, (page, pair) in enumerate(section.pages[:upto]):
+    def _within(self, section: Section, level: int, band: int, opened: Set[str], upto: int) -> Iterator[BoardRow]:
+        for at, place in enumerate(section.pages[:upto]):
+            page, cells = self.coverage.site.pages[place], self._cells(Counter((self._pairs[place],)), band)
             more = len(section.pages) - upto if at == upto - 1 else 0
-            yield BoardRow(page.path, level, 1, self._cells(Counter((pair,)), band), page, more=max(more, 0))
+            yield BoardRow(page.path, level, 1, cells, page, more=max(more, 0))
         for below in section.below:
-            is_open = below.path in opened
-            cells = self._cells(below.counts, band)
-            yield BoardRow(below.path, level, below.counts.total(), cells, None, is_open)
+            is_open, counts = below.path in opened, self._counts[below.path]
+            yield BoardRow(below.path, level, counts.total(), self._cells(counts, band), None, is_open)
             if is_open:
                 yield from self._within(below, level + 1, band, opened, upto)
 
@@ -139,17 +114,16 @@ class Board:
         piece = self._outcomes[number][slot][band].piece
         return piece.id if piece else None
 
-    def over_all(self, slot: str, band: int, lines: int) -> list[tuple[Shown, bool]]:
-        """All pages by path in at most so many lines: of each what shows on most of its pages, and whether something
-        else does on others."""
+    def over_all(self, band: int, lines: int) -> dict[str, list[tuple[Shown, bool]]]:
+        """All pages by path in at most so many lines: for each slot, of each line what shows on most of its pages, and
+        whether something else does on others."""
         flat = list(self._flat())
         most = max(1, min(lines, len(flat)))
-        found = []
+        found: dict[str, list[tuple[Shown, bool]]] = {slot: [] for slot in self.slots}
         for at in range(most if flat else 0):
-            part = flat[at * len(flat) // most : (at + 1) * len(flat) // most]
-            shares = Counter((self._piece(one, slot, band), self._piece(other, slot, band)) for one, other in part)
-            (shown, pages), *_ = shares.most_common(1)
-            found.append((shown, pages < len(part)))
+            part = Counter(flat[at * len(flat) // most : (at + 1) * len(flat) // most])
+            for slot, cell in zip(self.slots, self._cells(part, band), strict=True):
+                found[slot].append((cell[0].shown, len(cell) > 1))
         return found
 
     def _flat(self) -> Iterator[Pair]:
@@ -157,10 +131,5 @@ class Board:
         waiting = [self._sections[ROOT_PATH]]
         while waiting:
             section = waiting.pop()
-            yield from (pair for _, pair in section.pages)
+            yield from self._within_itself(section)
             waiting += reversed(section.below)
-
-
-def _around(path: str) -> str:
-    """The section that a page or a section stands in."""
-    return path[: path.rstrip("/").rfind("/") + 1] or ROOT_PATH

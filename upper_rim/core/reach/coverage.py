@@ -10,6 +10,7 @@ from __future__ import annotations
 from collections.abc import Callable, Collection, Hashable, Iterator
 from dataclasses import dataclass
 from enum import StrEnum
+from functools import cached_property
 from typing import Any, NamedTuple
 
 from ..conditions import PLACES
@@ -70,15 +71,22 @@ Outcomes = dict[str, tuple[Outcome, ...]]
 """By slot, an outcome for each width band."""
 
 
-class _Found:
+class Alike:
     """What holds on all pages on which the same rules count. `rivals`: by slot, the strongest first; None where the page
     has no place for it. `shown`: the pieces that somebody is shown in some band, and the drawers in them. `counts`: the
-    rules by which pieces are judged there."""
+    rules by which pieces are judged there. `always`: the outcomes, where they are the same for all visitors."""
 
-    def __init__(self, rivals: dict[str, list[_Ranked] | None], shown: frozenset[str], counts: frozenset[str]) -> None:
+    def __init__(
+        self,
+        rivals: dict[str, list[_Ranked] | None],
+        shown: frozenset[str] = frozenset(),
+        counts: frozenset[str] = frozenset(),
+        always: Outcomes | None = None,
+    ) -> None:
         self.rivals = rivals
         self.shown = shown
         self.counts = counts
+        self.always = always
         self.by_gets: dict[Gets, Outcomes] = {}
 
 
@@ -95,18 +103,18 @@ class Coverage:
             if piece.on:
                 for rule in site.rules_of(piece):
                     self._index(_Ranked(specificity(rule), piece, rule))
-        self._kinds = [(kind, self._rules[kind]) for kind in PLACES if kind in self._rules]
+        self._look_ups = [kind.look_up(self._rules[kind]) for kind in PLACES if kind in self._rules]
         kinds = dict.fromkeys(piece.kind for piece in site.pieces if not isinstance(piece, Drawer))
         self.slots: tuple[str, ...] = tuple(kinds) or ("header",)
         on = {piece.id for piece in site.pieces if piece.on}
         self._drawers = {piece.id: {held for _, held in site.drawers_in(piece)} & on for piece in site.pieces}
         self._bare, self._no_place = (
-            {slot: (Outcome(None, why, None),) * len(self.bands) for slot in self.slots}
+            Alike({}, always={slot: (Outcome(None, why, None),) * len(self.bands) for slot in self.slots})
             for why in (Why.BARE, Why.NO_PLACE)
         )
-        self._by_page: dict[str, tuple[Page, _Found]] = {}
-        self._by_groups: dict[tuple[Any, ...], _Found] = {}
-        self._by_rules: dict[tuple[Any, ...], _Found] = {}
+        self._by_page: dict[str, tuple[Page, Alike]] = {}
+        self._by_groups: dict[tuple[Any, ...], Alike] = {}
+        self._by_rules: dict[tuple[Any, ...], Alike] = {}
         self.everybody: Gets = frozenset(piece.id for piece in site.pieces if piece.audience.is_everybody)
         """What is got by whoever looks: also without script."""
 
@@ -124,11 +132,12 @@ class Coverage:
     def on(self, page: Page, gets: Gets | None = None) -> Outcomes:
         """By slot, an outcome for each of `bands`: for those who get these pieces; for whoever it is, where none are
         named. Pages on which the same rules count have the very same outcomes."""
-        if page.bare:
-            return self._bare
-        if page.content is not None and page.splice is None:
-            return self._no_place
-        found, gets = self._found(page), self.everybody if gets is None else gets
+        return self.outcomes(self.alike(page), self.everybody if gets is None else gets)
+
+    def outcomes(self, found: Alike, gets: Gets) -> Outcomes:
+        """The same for all these pages."""
+        if found.always is not None:
+            return found.always
         if gets not in found.by_gets:
             nothing = (Outcome(None, Why.NO_PLACE, None),) * len(self.bands)
             found.by_gets[gets] = {
@@ -137,17 +146,28 @@ class Coverage:
             }
         return found.by_gets[gets]
 
-    def _found(self, page: Page) -> _Found:
+    def alike(self, page: Page) -> Alike:
         """Worked out once for all pages on which the same rules count."""
         known = self._by_page.get(page.id)
         if known is not None and known[0] is page:
             return known[1]
-        found = self._found_by_rules(page)
+        if page.bare:
+            found = self._bare
+        elif page.content is not None and page.splice is None:
+            found = self._no_place
+        else:
+            found = self._by_rules_on(page)
         self._by_page[page.id] = (page, found)
         return found
 
-    def _found_by_rules(self, page: Page) -> _Found:
-        without, groups = without_place(page), self._matching(page)
+    @cached_property
+    def in_order(self) -> tuple[Alike, ...]:
+        """Of each of the site's pages."""
+        return tuple(map(self.alike, self.site.pages))
+
+    def _by_rules_on(self, page: Page) -> Alike:
+        """Lists of the rules that match the page are those of the weakest kind first."""
+        without, groups = without_place(page), [group for look_up in self._look_ups for group in look_up(page)]
         key = (without, *map(id, groups))
         if key not in self._by_groups:
             strongest: dict[str, _Ranked] = {}
@@ -161,7 +181,7 @@ class Coverage:
             self._by_groups[key] = self._by_rules[signature]
         return self._by_groups[key]
 
-    def _worked_out(self, strongest: dict[str, _Ranked], without: Collection[str]) -> _Found:
+    def _worked_out(self, strongest: dict[str, _Ranked], without: Collection[str]) -> Alike:
         rivals = {slot: None if slot in without else self._rivals(slot, strongest) for slot in self.slots}
         shown = {
             ranked.piece.id
@@ -170,7 +190,7 @@ class Coverage:
             for ranked in self._may_show(band, in_slot or [])
         }
         counts = frozenset(ranked.rule.id for ranked in strongest.values())
-        return _Found(rivals, frozenset(shown.union(*(self._drawers[piece] for piece in shown))), counts)
+        return Alike(rivals, frozenset(shown.union(*(self._drawers[piece] for piece in shown))), counts)
 
     def _may_show(self, band: str | None, rivals: list[_Ranked]) -> Iterator[_Ranked]:
         """Those that somebody is shown in the band, the strongest first: up to one that is for everybody."""
@@ -182,11 +202,9 @@ class Coverage:
 
     def may_show(self, page: Page) -> dict[str, tuple[tuple[Piece, ...], ...]]:
         """By slot, for each of `bands` the pieces that somebody is shown there: the first that takes a visitor in."""
-        if page.bare or (page.content is not None and page.splice is None):
-            return {}
         return {
             slot: tuple(tuple(ranked.piece for ranked in self._may_show(band, rivals or [])) for band in self.bands)
-            for slot, rivals in self._found(page).rivals.items()
+            for slot, rivals in self.alike(page).rivals.items()
         }
 
     def pages(self) -> Iterator[tuple[Page, Outcomes]]:
@@ -203,16 +221,12 @@ class Coverage:
 
     def pieces_on(self, page: Page) -> frozenset[str]:
         """Ids of the pieces that show on a page in some band, and of the drawers in them."""
-        return (
-            frozenset() if page.bare or (page.content is not None and page.splice is None) else self._found(page).shown
-        )
+        return self.alike(page).shown
 
     def share_a_page(self, one: str, other: str) -> bool:
         """Whether two pieces both reach a page in some width band, whoever looks."""
-        for page, outcomes in self.kinds_of_pages():
-            if outcomes is self._no_place:
-                continue
-            for in_slot in self._found(page).rivals.values():
+        for page, _ in self.kinds_of_pages():
+            for in_slot in self.alike(page).rivals.values():
                 there = [
                     ranked.piece for ranked in in_slot or () if ranked.rule.shows and ranked.piece.id in {one, other}
                 ]
@@ -222,20 +236,11 @@ class Coverage:
 
     def rules_on(self, page: Page) -> frozenset[str]:
         """Ids of the rules by which pieces are judged on a page: of each piece the most specific that matches."""
-        return self._found(page).counts
+        return self.alike(page).counts
 
     def _index(self, ranked: _Ranked) -> None:
         where = ranked.rule.where
         self._rules.setdefault(type(where), {}).setdefault(where.key, []).append(ranked)
-
-    def _matching(self, page: Page) -> list[list[_Ranked]]:
-        """Lists of the rules that match the page, those of the weakest kind first."""
-        found = []
-        for kind, by_key in self._kinds:
-            for key in kind.keys(page):
-                if key in by_key:
-                    found.append(by_key[key])
-        return found
 
     def _rivals(self, slot: str, strongest: dict[str, _Ranked]) -> list[_Ranked]:
         """The more specific rule first, then the narrower audience, then the order of the pieces."""

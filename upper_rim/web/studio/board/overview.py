@@ -19,9 +19,8 @@ def overview(board: Board, band: int, pieces: Mapping[str, Any]) -> SafeString:
     columns = len(board.slots)
     wide = (WIDE - COLUMN_GAP * (columns - 1)) / columns
     parts = []
-    for at, slot in enumerate(board.slots):
+    for at, (slot, lines) in enumerate(board.over_all(band, LINES).items()):
         left = round(at * (wide + COLUMN_GAP), 2)
-        lines = board.over_all(slot, band, LINES)
         begin = 0
         for line in range(1, len(lines) + 1):
             if line < len(lines) and lines[line] == lines[begin]:
