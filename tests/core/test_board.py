@@ -11,8 +11,11 @@ from random import Random
 import pytest
 
 from tests.visitors import any_audience, any_card
+from upper_rim.core.conditions.below import Below
 from upper_rim.core.exchange.coverage_table import CoverageRow, as_csv, as_json, coverage_rows
+from upper_rim.core.kinds.pieces.base import ReachRule
 from upper_rim.core.kinds.pieces.footer import Footer
+from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.model.site import Page, Site
 from upper_rim.core.reach.board import Board
 from upper_rim.core.reach.coverage import Coverage, Gets
@@ -104,3 +107,13 @@ def test_the_table_tells_every_outcome_and_of_two_visitors_those_that_differ(see
     lines = list(csv.reader(io.StringIO("".join(as_csv(one)))))
     assert lines[0] == list(CoverageRow._fields) and all(line[8] == "'=V0" for line in lines[1:])
     assert [line[3] for line in lines[1:]] == [row.piece for row in one]
+
+
+def test_a_page_may_lie_as_deep_as_a_path_can_say() -> None:
+    deep = Page(id="pg-deep", path="/" + "a/" * 499)
+    rule = ReachRule(id="rr-a", where=Below(path="/a/a/"))
+    header = Header(id="pc-a", name="A", reach=(rule,))
+    coverage = Coverage(Site(key="qtest", name="T", pages=(deep,), pieces=(header,)))
+    board = Board(coverage, coverage.everybody)
+    (row,) = board.rows(0, frozenset(), 10)
+    assert row.path == "/a/" and row.cells[0][0].shown == ("pc-a", "pc-a") and row.pages == 1

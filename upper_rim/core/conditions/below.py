@@ -31,8 +31,9 @@ class Below(Place):
 
         def within(folder: str) -> tuple[Kept, ...]:
             if folder not in known:
-                around = within(folder[: folder.rfind("/", 0, -1) + 1])
-                known[folder] = (*around, by_key[folder]) if folder in by_key else around
+                found: tuple[Kept, ...] = ()
+                for around in folders(folder):
+                    found = known[around] = (*found, by_key[around]) if around in by_key else found
             return known[folder]
 
         def on(page: PageFacts) -> tuple[Kept, ...]:

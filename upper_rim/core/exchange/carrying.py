@@ -1,7 +1,8 @@
 """What of one site can go over into another, what would clash there, and what is the edit that carries it?
 
 Whoever takes a piece takes along what it needs: the swatches, bands, looks, menus, drawers, fonts and sets of rules that
-it refers to. Something clashes where the other site has something of the same kind and name that is not the same; then one decides.
+it refers to. Something clashes where the other site has something of the same kind and name that is not the same; then
+one decides.
 """
 
 from __future__ import annotations

@@ -43,11 +43,11 @@ def _sections(pages: tuple[Page, ...]) -> dict[str, Section]:
 
 def _open(path: str, found: dict[str, Section]) -> None:
     """With those around it."""
-    if path not in found:
-        around = folder_around(path)
-        _open(around, found)
-        found[path] = Section(path)
-        found[around].below.append(found[path])
+    below: list[Section] = []
+    while path not in found:
+        found[path] = made = Section(path, below=below)
+        below, path = [made], folder_around(path)
+    found[path].below += below
 
 
 def folder_around(path: str) -> str:

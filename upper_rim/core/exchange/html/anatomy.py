@@ -7,7 +7,6 @@ what was put in, must be read as the same document as the page alone.
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator
 from typing import NamedTuple
 
 from selectolax.lexbor import LexborHTMLParser, LexborNode
@@ -75,17 +74,13 @@ def _title(parsed: LexborHTMLParser) -> str:
 
 def _has_form(parsed: LexborHTMLParser) -> bool:
     """One that is there to be filled in: not a search, nor what belongs to an old header, footer or menu."""
-    return any(not any(_is_around(one) for one in _with_ancestors(form)) for form in parsed.css("form"))
+    around = {form.mem_id for form in parsed.css(_AROUND)}
+    return any(form.mem_id not in around for form in parsed.css("form"))
 
 
-def _is_around(node: LexborNode) -> bool:
-    return node.tag in {"header", "footer", "nav", "search"} or node.attributes.get("role") == "search"
-
-
-def _with_ancestors(node: LexborNode | None) -> Iterator[LexborNode]:
-    while node is not None:
-        yield node
-        node = node.parent
+_AROUND = ", ".join(
+    [*(f"{one} form" for one in ("header", "footer", "nav", "search", "[role=search]")), "form[role=search]"]
+)
 
 
 _DAY = re.compile(r"\s*(\d{4}-[01]\d-[0-3]\d)")
