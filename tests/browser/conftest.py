@@ -454,7 +454,7 @@ class Browser:
 
     @contextmanager
     def held(self, x: float, y: float) -> Iterator[Callable[..., None]]:
-        """Presses there, and lets go where it was moved to last."""
+        """Presses there, once the frame that is seen there is told of the pointer, and lets go where it was moved to last."""
         at = (x, y)
 
         def pull(x: float, y: float, alt: bool = False) -> None:
@@ -462,7 +462,12 @@ class Browser:
             at = (x, y)
             self.mouse("mouseMoved", x, y, is_down=True, alt=alt)
 
-        self.mouse("mouseMoved", x, y)
+        if self.js("return document.elementFromPoint(...arguments)?.id === 'stage'", x, y):
+            # A press goes by what was painted last: a window that is not yet there lets it fall to what is around it.
+            is_told = "return document.querySelector(':hover') !== null"
+            wait_for(lambda: self.mouse("mouseMoved", x, y) or self.on_stage_js(is_told))
+        else:
+            self.mouse("mouseMoved", x, y)
         self.mouse("mousePressed", x, y, is_down=True)
         try:
             yield pull

@@ -76,6 +76,23 @@ def test_what_follows_a_handle_is_what_comes_when_it_is_let_go(
     wait_for(lambda: abs(measure(bench, moved, name, part) - before) <= 0.51)
 
 
+def test_what_somebody_else_changes_does_not_take_back_what_follows_a_handle(bench: Browser) -> None:
+    look_at(bench, "pc-main", "it-logo")
+    before = measure(bench, "it-logo", "height")
+    bench.js("window.rimShown = 0; addEventListener('message', ({data}) => (rimShown += data?.rim === 'shown'))")
+    x, y = bench.on_screen(handle_on_stage("height_px"))
+    with bench.held(x, y) as pull:
+        for way in range(1, 13):
+            pull(x, y + way, alt=True)
+        wait_for(lambda: measure(bench, "it-logo", "height") > before)
+        followed = measure(bench, "it-logo", "height")
+        bench.js("document.dispatchEvent(new CustomEvent('rim:elsewhere', {detail: {revision: 1e6}}))")
+        wait_for(lambda: bench.js("return rimShown"), 5)
+        assert measure(bench, "it-logo", "height") == followed
+        pull(x, y, alt=True)
+    assert measure(bench, "it-logo", "height") == before
+
+
 def test_keys_turn_a_handle_as_one_edit_and_escape_gives_back(bench: Browser) -> None:
     look_at(bench, "pc-main", "it-logo", tray="content")
     before = measure(bench, "it-logo", "height")

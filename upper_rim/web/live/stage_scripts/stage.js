@@ -165,7 +165,7 @@
   const refresh = async () => {
     const before = turns;
     await shownAnew();
-    if (turns === before) turn([]);
+    if (turns === before && !handles.isHeld()) turn([]);
     things.settled();
     handles.again();
   };
