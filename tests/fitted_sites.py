@@ -36,7 +36,7 @@ from upper_rim.core.kinds.rows import Aligned, Cell, Columns, Row, Track
 from upper_rim.core.model.editing.check import broken_references, roles_of
 from upper_rim.core.model.site import Asset, Band, Menu, Page, Site
 from upper_rim.core.values.rich import RichWords
-from upper_rim.core.values.styling import LIMITED, Declaration, RoleDefault
+from upper_rim.core.values.styling import LIMITED, Declaration, Role, RoleDefault
 from upper_rim.core.values.targets import ToAddress, ToNothing
 from upper_rim.core.values.words import Words
 
@@ -109,6 +109,11 @@ SIZES: dict[str, list[str]] = {
     "margin-block-end": ["6px", "-3px"],
 }  # fmt: skip
 
+DEFAULTED = [role for role in get_args(Role) if role not in {"panel", "drawer", "veil", "page"}]
+"""The roles that have defaults for a whole site; a page's own are its width and its gutter."""
+IN_LINE = [name for name in SIZES if "inline-" in name and not name.endswith("inline-size")]
+"""Edges that take room in a line."""
+
 
 class FittedMaker:
     """`lively`: with sizes that depend on the viewport."""
@@ -172,7 +177,7 @@ class FittedMaker:
         return Entry(id=self.new_id("en"), label=words, target=ToAddress(address="/x/"), entries=below, **beside)
 
     def _defaults(self) -> tuple[RoleDefault, ...]:
-        chosen = self.chance.sample(["entry", "button", "text", "title", "icon", "second"], self.chance.randrange(0, 3))
+        chosen = self.chance.sample(DEFAULTED, self.chance.randrange(0, 4))
         return tuple(
             RoleDefault(id=self.new_id("rd"), role=role, styles=self._declared({"box": role}, 4)) for role in chosen
         )
@@ -194,7 +199,17 @@ class FittedMaker:
         return tuple(made.values())
 
     def _dressed(self, node: Any, most: int) -> Any:
-        return node.replaced(styles=self._declared(roles_of(node), most))
+        made = self._declared(roles_of(node), most)
+        if isinstance(node, RichText) and self._styled and self.chance.random() < 0.5:
+            made += tuple(one for one in self._edged_links() if all(one.property != other.property for other in made))
+        return node.replaced(styles=made)
+
+    def _edged_links(self) -> tuple[Declaration, ...]:
+        """What links in a text have at their ends: they stand in its lines."""
+        return tuple(
+            Declaration(id=self.new_id("st"), property=name, value=self.chance.choice(SIZES[name]), part="link")
+            for name in self.chance.sample(IN_LINE, self.chance.randrange(1, 4))
+        )
 
     def redressed(self, site: Site) -> Site:
         return redressed(site, self.chance, lambda node: self._declared(roles_of(node), 3))

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import json
 import random
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from typing import Any
 
 import pytest
@@ -13,7 +13,8 @@ from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
 
 from tests.fit_judge import Tally, boxes_of, compare, served
-from tests.fitted_sites import SPACES
+from tests.fitted_sites import SIZES, SPACES, VOCABULARY
+from tests.lengths import any_length, takes_lengths
 from tests.width_font import width_font
 from upper_rim.core.exchange.html.markdown import written_page
 from upper_rim.core.exchange.imports.import_pages import digest
@@ -21,6 +22,10 @@ from upper_rim.core.fit.advice.opened import SCREENS, all_opened
 from upper_rim.core.fit.css.amount import Viewport
 from upper_rim.core.fit.rows.sweep import frame_at
 from upper_rim.core.fit.text.faces import font_data
+from upper_rim.core.kinds.items import Item
+from upper_rim.core.kinds.items.form import Form, FormField
+from upper_rim.core.kinds.items.rich import RichText
+from upper_rim.core.kinds.items.search import SearchBox
 from upper_rim.core.kinds.items.text import TextItem
 from upper_rim.core.kinds.pieces.base import ReachRule
 from upper_rim.core.kinds.pieces.header import Header
@@ -30,6 +35,8 @@ from upper_rim.core.model.site import Page, Site
 from upper_rim.core.output.fitting import fitter_of
 from upper_rim.core.output.page.compose import Composer
 from upper_rim.core.style.type.fonts import FontFault, read_font
+from upper_rim.core.values.rich import RichWords
+from upper_rim.core.values.styling import Part
 from upper_rim.core.values.words import Words
 from upper_rim.demo import ostrey
 from upper_rim.demo.making import declared
@@ -176,25 +183,49 @@ def test_texts_with_every_kind_of_space_mark_and_sign_are_as_wide_and_break_as_t
     assert compared > 1000
 
 
+def _text_item(text: str, **common: Any) -> Item:
+    return TextItem(words=Words(text=text), **common)
+
+
+def _rich_text(text: str, **common: Any) -> Item:
+    return RichText(rich=RichWords(text=text), **common)
+
+
+def _search(text: str, **common: Any) -> Item:
+    return SearchBox(words=Words(text=text), **common)
+
+
+def _choice(text: str, **common: Any) -> Item:
+    field = FormField(id=f"ff-{common['id']}", kind="choice", words=Words(text=text), choices=(text,))
+    return Form(fields=(field,), button=Words(text=text), **common)
+
+
 def _set_items(
-    chromium: webdriver.Chrome, texts: list[str], face: str, styles: dict[str, str], *widths: int, by_hand: str = ""
+    chromium: webdriver.Chrome,
+    texts: list[str],
+    face: str,
+    styles: dict[str, str],
+    *widths: int,
+    by_hand: str = "",
+    kind: Callable[..., Item] = _text_item,
+    part: Part = "box",
+    language: str = "en",
 ) -> Iterator[tuple[int, str, Any, tuple[float, float], bool]]:
     """Each text as an item of its own row, at each width of the window: its frame as foreseen, its width and height as
-    seen, and whether what was foreseen is an estimate. `by_hand`: CSS that each item is given besides."""
-    content, splice = written_page("Page", "en", "Text.")
+    seen, and whether what was foreseen is an estimate. `by_hand`: CSS that each item is given besides; `kind`: makes an
+    item of a text; `part`: of it has the styles."""
+    content, splice = written_page("Page", language, "Text.")
     contents = {digest(content): content}
-    items = (
-        TextItem(id=f"it-{at}", words=Words(text=text), styles=declared(f"s{at}", styles))
-        for at, text in enumerate(texts)
-    )
+    items = (kind(text, id=f"it-{at}", styles=declared(f"s{at}", styles, part)) for at, text in enumerate(texts))
     rows = tuple(Row(id=f"rw-{at}", cells=(Cell(id=f"cl-{at}", items=(item,)),)) for at, item in enumerate(items))
     site = Site(
         key="qtext",
         name="O",
+        language=language,
         face=face,
         content_px=2000,
         pieces=(Header(id="pc-a", name="H", rows=rows, reach=(ReachRule(id="rr-a"),)),),
-        pages=(Page(id="pg-a", path="/", language="en", content=digest(content), splice=splice),),
+        pages=(Page(id="pg-a", path="/", language=language, content=digest(content), splice=splice),),
     )
     composer = Composer(site, shelf(), contents.__getitem__, marks=True)
     found: dict[int, dict[str, dict[str, float]]] = {}
@@ -220,10 +251,56 @@ def _set_items(
             laid = fit.at(width)
             assert laid is not None
             ((node, frame),) = (
-                (node, frame) for node, frame in boxes_of(frame_at(laid, width, 800.0)) if node.startswith("it-")
+                (node, frame)
+                for node, frame in boxes_of(frame_at(laid, width, 800.0))
+                if node.startswith("it-") and "/" not in node and "/" not in node
             )
             box = found[width][node]
             yield width, text, frame, (box["width"], box["height"]), bool(fit.missing)
+
+
+@pytest.mark.parametrize("seed", range(4))
+def test_edges_of_links_take_room_in_the_lines_of_their_text(chromium: webdriver.Chrome, seed: int) -> None:
+    chance = random.Random(seed)
+    names = [name for name in SIZES if "inline-" in name and not name.endswith("inline-size")]
+    styles = {"border-inline-start-style": "solid", "border-inline-end-style": "solid"}
+    styles |= {name: any_length(chance, name) for name in chance.sample(names, 3) if takes_lengths(name)}
+
+    def text() -> str:
+        words = [" ".join(chance.choices(VOCABULARY["en"], k=chance.randrange(1, 4))) for _ in range(9)]
+        links = (f"<a href='/x/'>{one}</a>{chance.choice(['', '.', ','])}" for one in words[::2])
+        return f"<p>{' '.join(one for pair in zip(links, words[1::2], strict=False) for one in pair)}</p>"
+
+    texts, widths = [text() for _ in range(12)], (280, 333, 420, 517, 700, 1100)
+    for width, said, frame, seen, _ in _set_items(
+        chromium, texts, "figtree", styles, *widths, kind=_rich_text, part="link"
+    ):
+        assert (frame.width, frame.height) == pytest.approx(seen, abs=0.5), (width, styles, said)
+
+
+@pytest.mark.parametrize("language", ["en", "ar", "el", "ru"])
+@pytest.mark.parametrize("face", ["figtree", "noto-sans"])
+def test_a_choice_is_as_high_as_its_first_font_whatever_is_chosen(
+    chromium: webdriver.Chrome, face: str, language: str
+) -> None:
+    for size in ("13px", "30px", "41px"):
+        for _, _, frame, seen, _ in _set_items(
+            chromium, ["A", "اختر"], face, {"font-size": size}, 700, kind=_choice, part="field", language=language
+        ):
+            assert (frame.width, frame.height) == pytest.approx(seen, abs=0.5), size
+
+
+@pytest.mark.parametrize("wide", ["40%", "100%", "clamp(90px, 50%, 300px)", "auto"])
+@pytest.mark.parametrize("face", ["figtree", "bitter", "jetbrains-mono"])
+def test_a_field_that_is_told_a_share_asks_for_as_many_letters_as_browsers_have_it(
+    chromium: webdriver.Chrome, face: str, wide: str
+) -> None:
+    for size in ("13px", "16px", "17.3px", "1.9vw"):
+        styles = {"inline-size": wide, "font-size": size}
+        for width, _, frame, seen, _ in _set_items(
+            chromium, ["Search"], face, styles, 400, 1100, 1290, kind=_search, part="field"
+        ):
+            assert (frame.width, frame.height) == pytest.approx(seen, abs=1.01), (styles, width)
 
 
 def test_the_least_width_of_a_text_is_the_browsers_to_a_64th_of_a_px(chromium: webdriver.Chrome) -> None:
@@ -297,7 +374,7 @@ def test_letters_advance_by_the_size_that_they_are_drawn_in(chromium: webdriver.
         for fit in fits
         if (laid := fit.at(1011))
         for node, frame in boxes_of(frame_at(laid, 1011, 800.0))
-        if node.startswith("it-")
+        if node.startswith("it-") and "/" not in node
     ]
     assert told == pytest.approx(seen, abs=0.05), "a hundredth of a px more in size would be 0.7 px more"
 

@@ -85,7 +85,8 @@ class Flex(Box):
             gaps = worked_out(self.column_gap, viewport, 0.0) * (len(self.within) - 1)
             most = most + gaps
             least = least if self.wraps else least + gaps
-        # Negative margins may make all of them narrower than the widest alone.
+        # Negative margins may make all of them narrower than the widest alone, never narrower than nothing.
+        least = larger(least, 0.0)
         return Intrinsic(least, larger(most, least))
 
     def arranged(

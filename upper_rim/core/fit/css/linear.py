@@ -148,6 +148,12 @@ def in_64ths(length: Length) -> Length:
     return up_to_64ths(length) if isinstance(length, float) else length
 
 
+def cut_to_64ths(length: Length) -> Length:
+    """A length as browsers keep it: what is less than a 64th of a px is cut off. Of one that moves, the steps are left
+    out."""
+    return math.trunc(length * 64) / 64 if isinstance(length, float) else length
+
+
 def up_to_64ths(px: float) -> float:
     return math.ceil(px * 64 - _ROUNDING) / 64
 

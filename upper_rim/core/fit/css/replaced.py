@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from math import ceil
 
-from ..text.faces import ChosenFace, Faces
-from ..text.typesetting import Type, extents, line_height
-from .amount import Relative, Viewport
+from ..text.faces import Faces
+from ..text.typesetting import Type, extents, line_height, whole_px
+from .amount import Relative, Viewport, worked_out
 from .boxes import Box, Frame, Intrinsic
-from .linear import Length
+from .linear import Length, Linear, value
 
 
 @dataclass(slots=True, eq=False)
@@ -50,14 +51,14 @@ class Replaced(Box):
 
 @dataclass(slots=True, eq=False)
 class Field(Box):
-    """A form field: so many lines high, as wide as it is told to be. `fonts`: of what is chosen in it, where that makes
-    its line higher; `around_px`: what stands above and below its lines together, besides its edges."""
+    """A form field: so many lines high, as wide as it is told to be, or as so many letters are (HTML, the `size`
+    attribute). `around_px`: what stands above and below its lines together, besides its edges."""
 
     type: Type | None = None
     faces: Faces | None = None
     lines: int = 1
-    fonts: tuple[ChosenFace | None, ...] = ()
     around_px: float = 0.0
+    letters: int = 0
 
     def holds_still(self) -> bool:
         assert self.type is not None
@@ -67,9 +68,30 @@ class Field(Box):
         return Intrinsic(0.0, 0.0)
 
     def wanted(self, viewport: Viewport, of: Length = 0.0) -> Intrinsic:
-        """Its own width: it does not shrink below that by itself."""
-        width = self._plain(self.width, viewport) or 0.0
-        return Intrinsic(width, width)
+        """Its own width: it does not shrink below that by itself, unless it is told a share of what holds it (CSS Sizing
+        3, 5.2.2)."""
+        width = self._plain(self.width, viewport)
+        if width is not None:
+            return Intrinsic(width, width)
+        around = self.inline_edges(viewport, of)
+        most = self._natural(viewport) + around
+        return Intrinsic(most if self.width is None else around, most)
+
+    def _natural(self, viewport: Viewport) -> Length:
+        """As Chromium has it (measured: `tests/browser/test_fit.py`): a font's mean width is rounded up or kept, its
+        greatest is rounded, and so is the whole, up."""
+        assert self.type is not None and self.faces is not None
+        font = self.faces.primary(self.type.face, self.type.weight, self.type.italic, self.type.stretch)
+        if not self.letters or font is None:
+            return 0.0
+        size = worked_out(self.type.size, viewport, 0.0)
+        mean, widest = font.data.average * value(size), font.data.widest * value(size)
+        whole = float(ceil(max(mean, whole_px(mean)) * (self.letters - 1) + whole_px(widest)))
+        if not isinstance(size, Linear):
+            return whole
+        size.span.bends = True
+        steep = font.data.average * (self.letters - 1) + font.data.widest
+        return Linear(whole, steep * size.slope, size.span)
 
     def arranged(
         self, width: Length, height: Length | None, viewport: Viewport, of: Length, *, is_definite: bool = True
@@ -78,7 +100,7 @@ class Field(Box):
         if self.type.line_height is not None:
             line = line_height(self.type, viewport)
         else:
-            line = sum(extents(self.type, self.faces, viewport, self.fonts))
+            line = sum(extents(self.type, self.faces, viewport))
         own = line * self.lines + self.around_px + self.block_edges(viewport, of)
         used = own if height is None else height
         return Frame(self, width, used, (), 1, False, used)

@@ -25,7 +25,7 @@ from ...model.navigation.menus import all_entries
 from ...model.site import drawer_width
 from ..css.base import OWN, BaseStyle, classes_in, is_of_boxes
 from ..css.block import Block, Void
-from ..css.boxes import Align, Box, Sides
+from ..css.boxes import INLINE_END, INLINE_START, NONE, Align, Box, Sides
 from ..css.flex import Flex
 from ..css.grid import Folding, Grid, GridTrack
 from ..css.inline import InlineAround
@@ -42,6 +42,8 @@ from .written import elements_of
 
 _FIELDS = frozenset({"input", "select", "textarea"})
 _REPLACED = _FIELDS | {"img"}
+USUAL_LETTERS = 20
+"""A field of one line is so long where nothing else is said (HTML, 4.10.18.4)."""
 _INLINE = frozenset({"inline", "contents"})
 _ATOMS = frozenset({"inline-block", "inline-flex"})
 _ALIGN: dict[str, Align] = {
@@ -162,16 +164,21 @@ class ElementBoxes:
             else:
                 yield from self._behind(child)
 
-    def _box(self, placed: Placed, around: _Around) -> Box:
+    def _sized(self, placed: Placed, around: Type) -> tuple[Type, dict[str, Any]]:
+        """How text in it is set, and its sizes and edges by the fields of `boxes.Box`."""
         style, base = self._style(placed), placed.base
-        kind = style.type if style else base.type(around.type)
+        kind = style.type if style else base.type(around)
         sizes = base.sizes(kind.size, None if style else 0.0)
+        return kind, style.over(**sizes) if style else sizes
+
+    def _box(self, placed: Placed, around: _Around) -> Box:
+        base, (kind, sizes) = placed.base, self._sized(placed, around.type)
         how: dict[str, Any] = {
             "node": self._node(placed),
             "part": placed.part_name,
             "paints": self._paints(placed),
         }
-        how |= style.over(**sizes) if style else sizes
+        how |= sizes
         if base.declared.get("align-self") == "stretch":
             how["align_self"] = "stretch"
         how["clips"] = base.declared.get("overflow") in {"clip", "hidden"}
@@ -280,9 +287,23 @@ class ElementBoxes:
                 yield _Child(None, stands_in_line=False)
             elif not (there := self._placed(child, placed)).is_out:
                 if there.display in _INLINE and child.tag not in _REPLACED:
-                    yield from self._inline(there, inner._replace(type=self._set_in_line(there, inner.type)))
+                    within = self._inline(there, inner._replace(type=self._set_in_line(there, inner.type)))
+                    yield from self._edged(there, inner.type, within) if there.display == "inline" else within
                 else:
                     yield _Child(self._box(there, inner), there.display in _ATOMS)
+
+    def _edged(self, placed: Placed, around: Type, within: Iterable[Run | _Child]) -> list[Run | _Child]:
+        """What stands in an inline box, with its edges at the first and the last text of it."""
+        _, sizes = self._sized(placed, around)
+        edges = [sizes.get(edge, NONE) for edge in ("margin", "border", "padding")]
+        starts, ends = (tuple(side for one in edges if (side := one[at])) for at in (INLINE_START, INLINE_END))
+        found = list(within)
+        texts = [at for at, one in enumerate(found) if isinstance(one, Run) and one.text]
+        for at, before, after in ((texts[0], starts, ()), (texts[-1], (), ends)) if texts else ():
+            run = found[at]
+            assert isinstance(run, Run)
+            found[at] = run._replace(before=before + run.before, after=run.after + after)
+        return found
 
     def _set_in_line(self, placed: Placed, around: Type) -> Type:
         """How text in an inline element is set. The styles of its role are resolved as if it stood in the item itself:
@@ -339,15 +360,13 @@ class ElementBoxes:
         if element.attributes.get("type") == "checkbox":
             return Void(**how)
         if element.tag == "select":
-            # Chromium sets what is chosen as high as its fonts have it, whatever its line height, with a px above
-            # and below.
-            (chosen, *_) = (child for child in element.children if isinstance(child, Element))
-            normal, words = kind._replace(line_height=None, leading=None), "".join(map(str, chosen.children))
-            paragraph = self._setting.line(words, normal).paragraph
-            fonts = paragraph.fonts if paragraph else ()
-            return Field(type=normal, faces=self._setting.measurer.faces, fonts=fonts, around_px=2.0, **how)
+            # Chromium sets what is chosen as high as the first font has it, whatever its line height and its letters,
+            # with a px above and below (measured: `tests/browser/test_fit.py`).
+            normal = kind._replace(line_height=None, leading=None)
+            return Field(type=normal, faces=self._setting.measurer.faces, around_px=2.0, **how)
         lines = int(str(element.attributes.get("rows") or 1))
-        return Field(type=kind, faces=self._setting.measurer.faces, lines=lines, **how)
+        letters = USUAL_LETTERS if element.tag == "input" else 0
+        return Field(type=kind, faces=self._setting.measurer.faces, lines=lines, letters=letters, **how)
 
     def _node(self, placed: Placed) -> str:
         return self._item.id if placed.is_root else str(placed.element.attributes.get("data-rim-node") or "")

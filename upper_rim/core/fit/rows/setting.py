@@ -186,7 +186,7 @@ class Setting:
         **sizes: Any,
     ) -> Inline:
         shown = [
-            Run(transformed(_WHITE.sub(" ", run.text), run.type.transform, self.language), run.type) for run in runs
+            run._replace(text=transformed(_WHITE.sub(" ", run.text), run.type.transform, self.language)) for run in runs
         ]
         paragraph = Paragraph(shown, self.language, self.measurer, is_anonymous=is_anonymous)
         if paragraph.missing:

@@ -29,8 +29,8 @@ SCALE = 64
 
 
 class FontData:
-    """A font file, read: what HarfBuzz needs, its characters, and its vertical measures in em. `unicode_range`: as CSS
-    has it; characters beyond it are not there."""
+    """A font file, read: what HarfBuzz needs, its characters, its vertical measures in em, and how wide its letters
+    are on the average, and all of them at most. `unicode_range`: as CSS has it; characters beyond it are not there."""
 
     def __init__(self, data: bytes, unicode_range: str) -> None:
         font = TTFont(io.BytesIO(data), lazy=False)
@@ -56,6 +56,7 @@ class FontData:
                 else (hhea.ascent, -hhea.descent, hhea.lineGap)
             )
         )
+        self.average, self.widest = os2.xAvgCharWidth / self.upem, (font["head"].xMax - font["head"].xMin) / self.upem
         self._fonts: dict[tuple[int, float], uharfbuzz.Font] = {}
 
     def at(self, weight: int, stretch: float) -> uharfbuzz.Font:

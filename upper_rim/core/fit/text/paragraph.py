@@ -8,7 +8,7 @@ from itertools import accumulate
 from typing import Any, NamedTuple
 
 from ..css.amount import Amount, Relative, Viewport, worked_out
-from ..css.linear import SLACK_PX, Length, Linear, in_64ths, slope_of, up_to_64ths, value
+from ..css.linear import SLACK_PX, Length, Linear, cut_to_64ths, in_64ths, slope_of, up_to_64ths, value
 from .breaking import first_letter_end, opportunities, opportunities_in_block
 from .faces import Advances, Faces, advances, first_script, last_script
 from .filling import Lines, Parts, filled, lines_of, narrower, wider
@@ -38,10 +38,17 @@ class Measurer:
 
 
 class Run(NamedTuple):
-    """A stretch of a paragraph that is set alike."""
+    """A stretch of a paragraph that is set alike. `before`, `after`: margins, borders and padding of the inline boxes
+    that begin and end with it (CSS 2, 9.4.2; CSS Inline 3, 3)."""
 
     text: str
     type: Type
+    before: tuple[Amount, ...] = ()
+    after: tuple[Amount, ...] = ()
+
+    @property
+    def edges(self) -> tuple[Amount, ...]:
+        return self.before + self.after
 
 
 _BESIDE_PX = 8.0
@@ -52,6 +59,8 @@ class _Sizes(NamedTuple):
     font: Length
     spacing: Length
     between: Length
+    before: Length = 0.0
+    after: Length = 0.0
 
 
 _EM = _Sizes(1.0, 0.0, 0.0)
@@ -85,10 +94,14 @@ class Paragraph:
         moving = [
             run
             for run in runs
-            if any(type(one) is Relative for one in (run.type.size, run.type.spacing, run.type.between_words))
+            if any(
+                type(one) is Relative for one in (run.type.size, run.type.spacing, run.type.between_words, *run.edges)
+            )
         ]
         self.is_fixed = not moving
-        self._alike = len(sizes) == 1 and all(run.type.spacing == run.type.between_words == 0.0 for run in runs)
+        self._alike = len(sizes) == 1 and all(
+            run.type.spacing == run.type.between_words == 0.0 and not run.edges for run in runs
+        )
         self._parts: Parts | None = None
         self._by_sizes: dict[tuple[Any, ...], Parts] = {}
 
@@ -101,26 +114,36 @@ class Paragraph:
             start += len(run.text)
         return tuple(sorted(found))
 
-    def parts(self, viewport: Viewport) -> Parts:
-        """In px where nothing depends on the viewport, in em where all of it does alike; else in px, for this width."""
+    def parts(self, viewport: Viewport, room: Length) -> Parts:
+        """In px where nothing depends on the viewport, in em where all of it does alike; else in px, for this width.
+        `room`: what percentages are of (CSS Box Model 3, 4); nothing while intrinsic sizes are asked for."""
         if self._parts is not None:
             return self._parts
         if self.is_fixed or self._alike:
             unit = None if self.is_fixed else self.runs[0].type.size
-            sizes = self._sizes(viewport) if self.is_fixed else [_EM] * len(self.runs)
+            sizes = self._sizes(viewport, 0.0) if self.is_fixed else [_EM] * len(self.runs)
             self._parts = self._worked_out(sizes, unit=unit)
             return self._parts
-        sizes = self._sizes(viewport)
+        sizes = self._sizes(viewport, room)
         if isinstance(viewport.width, Linear) and _any_moves(sizes):
             viewport.width.span.bends = True
         return self._at_sizes(sizes)
 
-    def _sizes(self, viewport: Viewport) -> list[_Sizes]:
-        """Of each run in px: its font, what is added behind each letter, and between words."""
-        return [
-            _Sizes(*(worked_out(one, viewport, 0.0) for one in (kind.size, kind.spacing, kind.between_words)))
-            for _, kind in self.runs
-        ]
+    def _sizes(self, viewport: Viewport, room: Length) -> list[_Sizes]:
+        """Of each run in px: its font, what is added behind each letter, between words, and at its ends."""
+
+        def made(run: Run) -> _Sizes:
+            kind = run.type
+            font, spacing, between = (
+                worked_out(one, viewport, 0.0) for one in (kind.size, kind.spacing, kind.between_words)
+            )
+            before, after = (
+                sum((cut_to_64ths(worked_out(one, viewport, room)) for one in edges), 0.0)
+                for edges in (run.before, run.after)
+            )
+            return _Sizes(font, spacing, between, before, after)
+
+        return [made(run) for run in self.runs]
 
     def _at_sizes(self, sizes: Sequence[_Sizes], size_of: Callable[[float], float] = drawn_px) -> Parts:
         """The last ones are kept: they are asked for often, and many do not move at all where they could."""
@@ -145,6 +168,7 @@ class Paragraph:
         widths = list(bare)
         for _, last, more in rounded:
             widths[last - 1] += more
+        edges = self._edges(sizes)
         ends, seen, within_word = [], [], []
         start, total, longest, widest, whole = 0, 0.0, 0.0, 0.0, 0.0
         for end in self._breaks:
@@ -152,8 +176,11 @@ class Paragraph:
             while stop > start and self.text[stop - 1] in " \u1680\u3000":
                 stop -= 1
             before = total
-            visible = total + sum(widths[start:stop])
-            alone = sum(bare[start:stop]) + sum(more for at, last, more in rounded if start <= at and last <= stop)
+            around = sum(edges[at] for at in edges if start <= at < end)
+            visible = total + around + sum(widths[start:stop])
+            alone = (
+                around + sum(bare[start:stop]) + sum(more for at, last, more in rounded if start <= at and last <= stop)
+            )
             total = visible + sum(widths[stop:end])
             whole = visible
             divides = end < len(self.text) and stop == end and not self.text[end - 1].isspace()
@@ -175,11 +202,23 @@ class Paragraph:
     def _advances(self, sizes: Sequence[_Sizes], size_of: Callable[[float], float]) -> list[float]:
         """How far each character moves the pen, with what is added behind it."""
         widths: list[float] = []
-        for (run, found), (font, spacing, between) in zip(self._measured, sizes, strict=True):
+        for (run, found), (font, spacing, between, *_) in zip(self._measured, sizes, strict=True):
             size, spacing, between = size_of(value(font)), value(spacing), value(between)
             for char, em, starts in zip(run.text, found.em, found.starts, strict=True):
                 widths.append(em * size + (spacing if starts else 0.0) + (between if char in WORD_SEPARATORS else 0.0))
         return widths
+
+    def _edges(self, sizes: Sequence[_Sizes]) -> dict[int, float]:
+        """What the edges of inline boxes take, by the character that they stand at."""
+        found: dict[int, float] = {}
+        start = 0
+        for run, one in zip(self.runs, sizes, strict=True):
+            end = start + len(run.text)
+            for at, edge in ((start, value(one.before)), (end - 1, value(one.after))):
+                if edge:
+                    found[at] = found.get(at, 0.0) + edge
+            start = end
+        return found
 
     def _rounded_up(self, widths: Sequence[float]) -> list[tuple[int, int, float]]:
         """Each text that browsers measure by itself, from and up to, and what it takes more to be whole 64ths of a
@@ -197,7 +236,7 @@ class Paragraph:
     ) -> float:
         """By how much what stands before `end` is wider where a line ends there."""
         start = 0
-        for (run, among), (font, spacing, _) in zip(self._measured, sizes, strict=True):
+        for (run, among), (font, spacing, *_) in zip(self._measured, sizes, strict=True):
             last = end - 1 - start
             if last < len(run.text):
                 first = last
@@ -220,13 +259,14 @@ class Paragraph:
         """Min-content and max-content, in px."""
         if not self.text:
             return 0.0, 0.0
-        parts = self.parts(viewport)
-        moves = self._parts is None and isinstance(viewport.width, Linear) and _any_moves(self._sizes(viewport))
+        parts = self.parts(viewport, 0.0)
+        moves = self._parts is None and isinstance(viewport.width, Linear) and _any_moves(self._sizes(viewport, 0.0))
         if moves and isinstance(viewport.width, Linear):
             # Sizes that move each in its own way: as steep as between this width and one beside it, steps left out.
             span, at = viewport.width.span, viewport.width.at
             here, beside = (
-                self._at_sizes(self._sizes(Viewport(width, viewport.height)), float) for width in (at, at + _BESIDE_PX)
+                self._at_sizes(self._sizes(Viewport(width, viewport.height), 0.0), float)
+                for width in (at, at + _BESIDE_PX)
             )
             return (
                 Linear(parts.longest, (beside.longest - here.longest) / _BESIDE_PX, span),
@@ -240,7 +280,7 @@ class Paragraph:
         """How many lines it takes. Where the width moves, its span ends where that number would change."""
         if not self.text:
             return Lines(0, False)
-        parts = self.parts(viewport)
+        parts = self.parts(viewport, width)
         unit = self._unit(parts, viewport)
         room = (value(width) + SLACK_PX) / (value(unit) or 1.0)
         found = filled(parts, room)
@@ -254,7 +294,7 @@ class Paragraph:
 
     def line_starts(self, width: Length, viewport: Viewport) -> list[tuple[int, int]]:
         """First and last part of each line."""
-        parts = self.parts(viewport)
+        parts = self.parts(viewport, width)
         unit = self._unit(parts, viewport)
         if isinstance(width, Linear):
             width.span.bends = True
@@ -262,7 +302,8 @@ class Paragraph:
 
     def line_widths(self, width: float, viewport: Viewport) -> list[float]:
         """How far each line reaches in a room, in px, at one width of the viewport."""
-        parts, unit = self.parts(viewport), value(self._unit(self.parts(viewport), viewport))
+        parts = self.parts(viewport, width)
+        unit = value(self._unit(parts, viewport))
         lines = lines_of(parts, (width + SLACK_PX) / (unit or 1.0))
         starts = [0.0, *(parts.ends[last] for _, last in lines)]
         return [(parts.seen[last] - start) * unit for (_, last), start in zip(lines, starts, strict=False)]

@@ -58,6 +58,11 @@ def line_height(kind: Type, viewport: Viewport) -> Length:
     return height if isinstance(height, Linear) else floor(height * 64) / 64
 
 
+def whole_px(px: float) -> int:
+    """The nearest whole number, a half upwards, as browsers round what fonts say of themselves."""
+    return floor(px + 0.5)
+
+
 class Extents(NamedTuple):
     """How far a line box reaches above and below its baseline, in px."""
 
@@ -77,16 +82,16 @@ def extents(
     size = drawn_px(value(size_now))
     primary = faces.primary(kind.face, kind.weight, kind.italic, kind.stretch)
     if primary is None:
-        ascent, descent, gap = round(0.9 * size), round(0.25 * size), 0
+        ascent, descent, gap = whole_px(0.9 * size), whole_px(0.25 * size), 0
     else:
         ascent, descent, gap = (
-            round(share * size) for share in (primary.data.ascent, primary.data.descent, primary.data.line_gap)
+            whole_px(share * size) for share in (primary.data.ascent, primary.data.descent, primary.data.line_gap)
         )
     if kind.line_height is None:
         above, below = ascent + gap / 2, descent + gap / 2
         for font in {font for font in fonts if font is not None}:
-            above = max(above, float(round(font.data.ascent * size)))
-            below = max(below, float(round(font.data.descent * size)))
+            above = max(above, float(whole_px(font.data.ascent * size)))
+            below = max(below, float(whole_px(font.data.descent * size)))
         return Extents(above, below)
     height = value(line_height(kind, viewport))
     leading = floor((height - ascent - descent) / 2)
