@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import random
 from collections.abc import Callable, Iterator
+from functools import partial
 from typing import Any
 
 import pytest
@@ -275,6 +276,30 @@ def test_edges_of_links_take_room_in_the_lines_of_their_text(chromium: webdriver
         chromium, texts, "figtree", styles, *widths, kind=_rich_text, part="link"
     ):
         assert (frame.width, frame.height) == pytest.approx(seen, abs=0.5), (width, styles, said)
+
+
+@pytest.mark.parametrize("count", [2, 3])
+@pytest.mark.parametrize("first", ["p", "ul", "h2", "blockquote"])
+def test_columns_are_as_high_as_the_browser_balances_them_whatever_stands_first(
+    chromium: webdriver.Chrome, first: str, count: int
+) -> None:
+    chance = random.Random(f"{first} {count}")
+
+    def block(tag: str) -> str:
+        said = [" ".join(chance.choices(VOCABULARY["en"], k=chance.randrange(1, 9))) for _ in range(3)]
+        return f"<ul>{''.join(f'<li>{one}</li>' for one in said)}</ul>" if tag == "ul" else f"<{tag}>{said[0]}</{tag}>"
+
+    def text() -> str:
+        """Without headings in a row: where these are higher than a column, something that is to be avoided is not."""
+        tags = [first]
+        for _ in range(chance.randrange(1, 6)):
+            tags.append(chance.choice(["p", "p", "ul", "blockquote", *(["h2"] if tags[-1] != "h2" else [])]))
+        return "".join(map(block, tags))
+
+    texts = [text() for _ in range(24)]
+    kind = partial(_rich_text, column_count=count, column_px=80, column_gap_px=16)
+    for width, said, frame, seen, _ in _set_items(chromium, texts, "figtree", {}, 300, 480, 700, kind=kind):
+        assert (frame.width, frame.height) == pytest.approx(seen, abs=0.5), (width, said)
 
 
 @pytest.mark.parametrize("language", ["en", "ar", "el", "ru"])

@@ -50,6 +50,8 @@ class Columns(Block):
         column = (room - self.gap_px * (used - 1)) / used
         strip = Block.arranged(self, column + start + end, None, viewport, of)
         runs = list(_joined(_runs_below(strip, 0.0, viewport)))
+        # A margin at the beginning is that of no break: it stays.
+        runs[0] = runs[0]._replace(top=top)
         high, firsts = _balanced(runs, used, strip.height - top - bottom)
         if height is not None and exceeds(high, height - top - bottom):
             high = height - top - bottom
@@ -127,7 +129,7 @@ def _balanced(runs: list[_Run], count: int, whole: Length) -> tuple[Length, list
 
 def _filled(runs: list[_Run], high: Length) -> tuple[list[int], Length | None]:
     """The first run of each column so high, and by how much a column would have to be higher for one run more; None
-    where all stand in one. Margins at a column's beginning are dropped."""
+    where all stand in one. Margins at a break are dropped."""
     firsts, short = [0], None
     for at, run in enumerate(runs):
         used = run.bottom - runs[firsts[-1]].top
