@@ -33,6 +33,13 @@ from websocket import create_connection
 
 ROOT = Path(__file__).resolve().parent.parent.parent
 PATIENCE_S = 30.0
+DESIGNER = ("designer", "ferry-and-fern")
+
+
+def _found(pattern: str, text: str) -> str:
+    found = re.search(pattern, text)
+    assert found is not None, f"no {pattern}"
+    return found[1]
 
 
 class Running:
@@ -44,7 +51,7 @@ class Running:
             probe.bind(("127.0.0.1", 0))
             self.port = probe.getsockname()[1]
         self.studio = f"http://localhost:{self.port}"
-        self._sessions: dict[str, str] = {}
+        self._cookies: dict[str, CookieJar] = {}
         self.begin()
 
     def begin(self) -> None:
@@ -71,18 +78,35 @@ class Running:
 
     def session(self, name: str, password: str) -> str:
         """The session of somebody who has signed in, for the cookie that browsers send; one for the whole run."""
-        if name not in self._sessions:
-            jar = CookieJar()
-            opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(jar))
-            address = f"{self.studio}/account/sign-in/"
-            token = re.search(r'csrfmiddlewaretoken" value="([^"]+)', opener.open(address, timeout=30).read().decode())
-            assert token is not None
-            said = {"username": name, "password": password, "csrfmiddlewaretoken": token[1]}
-            opener.open(
-                urllib.request.Request(address, urlencode(said).encode(), {"Referer": address}), timeout=30
-            ).read()
-            self._sessions[name] = next(str(cookie.value) for cookie in jar if cookie.name == "sessionid")
-        return self._sessions[name]
+        if name not in self._cookies:
+            self._cookies[name] = CookieJar()
+            self._post(name, "/account/sign-in/", username=name, password=password)
+        return next(str(cookie.value) for cookie in self._cookies[name] if cookie.name == "sessionid")
+
+    @contextmanager
+    def undone_afterwards(self, *slugs: str) -> Iterator[None]:
+        """What anybody does to these sites meanwhile is taken back, whatever was undone of it."""
+        self.session(*DESIGNER)
+        before = {slug: self._revision(slug) for slug in slugs}
+        try:
+            yield
+        finally:
+            for slug, revision in before.items():
+                if self._revision(slug) != revision:
+                    self._post(DESIGNER[0], f"/s/{slug}/past/", back=str(revision))
+
+    def _revision(self, slug: str) -> int:
+        return int(_found(r'name="base" value="(\d+)', self._ask(DESIGNER[0], f"/s/{slug}/past/")))
+
+    def _ask(self, name: str, path: str, form: bytes | None = None) -> str:
+        opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(self._cookies[name]))
+        address = self.studio + path
+        with opener.open(urllib.request.Request(address, form, {"Referer": address}), timeout=30) as answer:
+            return str(answer.read().decode())
+
+    def _post(self, name: str, path: str, **said: str) -> None:
+        token = _found(r'csrfmiddlewaretoken" value="([^"]+)', self._ask(name, path))
+        self._ask(name, path, urlencode({**said, "csrfmiddlewaretoken": token}).encode())
 
     def fetch(self, slug: str, path: str) -> tuple[int, bytes]:
         """A file of a published site, as it is sent."""
@@ -275,7 +299,7 @@ class Browser:
     def go(self, path: str) -> None:
         self.driver.get(path if path.startswith("http") else self.running.studio + path)
 
-    def sign_in(self, name: str = "designer", password: str = "ferry-and-fern") -> None:
+    def sign_in(self, name: str = DESIGNER[0], password: str = DESIGNER[1]) -> None:
         """With the session of somebody who has signed in elsewhere."""
         session = self.running.session(name, password)
         cookie = {"name": "sessionid", "value": session, "url": self.running.studio, "httpOnly": True}
@@ -350,19 +374,6 @@ class Browser:
 
     def revision(self) -> int:
         return int(self.js("return document.querySelector('[name=base]').value"))
-
-    @contextmanager
-    def undone_afterwards(self, slug: str) -> Iterator[None]:
-        """What is done to a site meanwhile is taken back, step by step. One is on its menus at first."""
-        self.go(f"/s/{slug}/menus/")
-        before = self.revision()
-        try:
-            yield
-        finally:
-            self.driver.switch_to.default_content()
-            self.go(f"/s/{slug}/menus/")
-            for _ in range(self.revision() - before):
-                self.press("undo")
 
     def begin_piece(self, slug: str, arrangement: str, name: str = "") -> None:
         """Begins a piece with what is seen, and looks at it on the workbench."""
@@ -476,6 +487,13 @@ class Browser:
 
     def quit(self) -> None:
         self._chromium.close()
+
+
+@pytest.fixture(scope="module", autouse=True)
+def as_they_were(running: Running) -> Iterator[None]:
+    """The next module finds the sites of the demo as this one did."""
+    with running.undone_afterwards("ostrey", "quillwort"):
+        yield
 
 
 @pytest.fixture(scope="module")

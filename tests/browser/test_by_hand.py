@@ -17,7 +17,7 @@ from .conftest import Browser, wait_for
 def bench(browser: Browser) -> Iterator[Browser]:
     """A signed-in designer; what was done is undone afterwards."""
     browser.sign_in()
-    with browser.undone_afterwards("quillwort"):
+    with browser.running.undone_afterwards("quillwort"):
         yield browser
 
 

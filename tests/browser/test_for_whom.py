@@ -16,7 +16,7 @@ from .test_editors import violations
 @pytest.fixture
 def bench(browser: Browser) -> Iterator[Browser]:
     browser.sign_in()
-    with browser.undone_afterwards("ostrey"):
+    with browser.running.undone_afterwards("ostrey"):
         yield browser
 
 

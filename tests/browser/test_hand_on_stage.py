@@ -25,6 +25,13 @@ HANDLES = [
 ]
 """Piece, node, handle, width of the stage, and what moves with it: a node or a part of it, and which measure."""
 
+FRAMES = (
+    "let left = 4; const done = arguments[0], next = () => (left-- ? requestAnimationFrame(next) : done()); next();"
+)
+STANDS = """return document.getAnimations().every((one) => one.timeline !== document.timeline
+    || one.playState === 'finished' || one.effect.getComputedTiming().endTime === Infinity)"""
+"""Nothing on the stage is on its way to somewhere: true some frames after it was scrolled."""
+
 TAKEN = "return document.querySelector('[data-rim-handles]').shadowRoot.activeElement?.getAttribute('aria-valuetext')"
 """What the handle says that the keys turn."""
 
@@ -32,6 +39,9 @@ TAKEN = "return document.querySelector('[data-rim-handles]').shadowRoot.activeEl
 def look_at(browser: Browser, piece: str, chosen: str, width: int = 1120, tray: str = "room") -> None:
     browser.go(f"/s/ostrey/pieces/{piece}/?select={chosen}&tray={tray}&width={width}")
     wait_for(lambda: browser.on_stage_js("return !!document.querySelector('[data-rim-handles]')"))
+    with browser.on_stage() as stage:
+        stage.execute_async_script(FRAMES)
+    wait_for(lambda: browser.on_stage_js(STANDS))
     browser.watch_posts()
 
 
@@ -53,8 +63,8 @@ def test_what_follows_a_handle_is_what_comes_when_it_is_let_go(
     bench: Browser, piece: str, chosen: str, handle: str, width: int, moved: str, part: str, name: str
 ) -> None:
     look_at(bench, piece, chosen, width)
-    before = measure(bench, moved, name, part)
     x, y = bench.on_screen(handle_on_stage(handle))
+    before = measure(bench, moved, name, part)
     # Both ways: which one makes it larger depends on the edge; Alt leaves the steps of the scale alone.
     with bench.held(x, y) as pull:
         for way in range(1, 61):

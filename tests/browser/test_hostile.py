@@ -199,7 +199,7 @@ def test_nothing_runs_in_the_studio_or_on_its_stage(browser: Browser) -> None:
     for payload in MARKUP:
         browser.go(f"{browser.running.live('ostrey')}/search/?{urlencode({'q': payload})}")
         assert browser.js("return window.__ran") == []
-    with browser.undone_afterwards("ostrey"):
+    with browser.running.undone_afterwards("ostrey"):
         browser.go("/s/ostrey/foundations/code/")
         for chunk in chunks:
             edits = accepted(site, text_edits(site, chunk))

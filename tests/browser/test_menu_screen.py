@@ -27,7 +27,8 @@ def bench(browser: Browser) -> Iterator[Browser]:
     What was done is undone afterwards."""
     browser.resize(1800, 1100)
     browser.sign_in()
-    with browser.undone_afterwards("ostrey"):
+    with browser.running.undone_afterwards("ostrey"):
+        browser.go("/s/ostrey/menus/")
         browser.fill("menu-name", "Ways")
         browser.press("add-menu")
         wait_for(lambda: browser.all("menu-text"))

@@ -186,7 +186,7 @@ window.fetch = async (...asked) => { const answer = await real(...asked); window
 
 def test_what_is_being_written_outlasts_an_answer_that_was_under_way(browser: Browser) -> None:
     browser.sign_in()
-    with browser.undone_afterwards("ostrey"):
+    with browser.running.undone_afterwards("ostrey"):
         browser.go(f"{HEADER}?select=it-tagline")
         wait_for(lambda: text_of(browser, "it-book") == "Book")
         on_stage(browser, HOLD)
