@@ -75,6 +75,27 @@ def test_sides_are_typed_together_and_given_back_together(ferries: StoredSite, a
     assert store.load(ferries.pk).site == ostrey()[0]
 
 
+@pytest.mark.parametrize(
+    ("name", "value"), [("border-width", "2px 3px"), ("outline-width", "2px"), ("border-style", "dashed")]
+)
+@pytest.mark.parametrize("where", [{}, {"state": "hover"}, {"band": "bd-narrow"}])
+def test_what_makes_a_line_show_goes_with_what_it_came_with(
+    ferries: StoredSite, ada: User, name: str, value: str, where: dict[str, str]
+) -> None:
+    client = signed_in(ada)
+    client.post(BENCH, style("it-book", name, value, **where))
+    kind = name.replace("border-", "border-block-start-").rpartition("-")[0] + "-style"
+    shown = value_of(store.load(ferries.pk).site, "it-book", kind, **where)
+    assert shown == ("dashed" if name == "border-style" else "solid"), "a width alone shows nothing"
+    client.post(BENCH, style("it-book", name, "", **where))
+    assert store.load(ferries.pk).site == ostrey()[0]
+    # What was chosen besides stays.
+    client.post(BENCH, style("it-book", "border-style", "dotted", **where))
+    client.post(BENCH, style("it-book", "border-width", "2px", **where))
+    client.post(BENCH, style("it-book", "border-width", "", **where))
+    assert value_of(store.load(ferries.pk).site, "it-book", "border-block-start-style", **where) == "dotted"
+
+
 def test_a_roles_defaults_begin_with_their_first_value(ferries: StoredSite, ada: User) -> None:
     client = signed_in(ada)
     client.post("/s/ostrey/foundations/defaults/entry/", style("role:entry", "color", "Tide", state="hover"))

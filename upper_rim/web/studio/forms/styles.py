@@ -9,8 +9,10 @@ from typing import Any, cast
 from django.http import QueryDict
 from pydantic import JsonValue
 
+from ....core.model.editing.apply import apply
 from ....core.model.editing.check import roles_of
 from ....core.model.editing.edits import Add, Edit, Remove, Set, Together
+from ....core.model.editing.refusal import Refusal
 from ....core.model.site import Site
 from ....core.model.tree import ROOT, find, holder_of, walk
 from ....core.style.boxes import extent
@@ -22,6 +24,10 @@ from ...sites import store
 from ..controls.of_styles import SIDED
 from .form_error import FormError, NotThere, Posted
 from .numbers import stage_width
+
+NO_WIDTHS = ("0", "0px")
+SHOWN = {"style": "solid", "width": "1px"}
+"""By what it says of a line: what makes one show."""
 
 
 def style(site: Site, post: QueryDict) -> Posted:
@@ -51,6 +57,8 @@ def style(site: Site, post: QueryDict) -> Posted:
             declaration: dict[str, JsonValue] = {"id": store.new_id("st"), "property": one, "value": value}
             added.append({**declaration, "part": part, "state": state, "band": band})
     added += _partners(site, holder_id, zip(names, values, strict=True), part, state, band)
+    given_back = [name for name, value in zip(names, values, strict=True) if not value]
+    edits += [Remove(nodes=(one,)) for one in _came_along(site, holder_id, given_back, part, state, band)]
     if added:
         edits.append(Add(parent=holder_id, slot="styles", values=tuple(added)))
     if not edits:
@@ -63,24 +71,48 @@ def _partners(
 ) -> list[JsonValue]:
     """A line has a width and a kind: setting one of them to something that shows makes the other show, too, where it
     does not yet."""
-    styling = styling_of(site)
-    element = styling.elements.get((holder_id, cast(Part, part)))
     made: list[JsonValue] = []
     for name, value in said:
         other = _partner(name)
-        if element is None or other is None or value in {"", "0", "0px", "none"}:
+        if other is None or value in {"", "none", *NO_WIDTHS}:
             continue
-        now = styling.resolve(element, other, cast(State, state), band).value
-        if other.endswith("-style") and now in {"none", "hidden"}:
-            wished = "solid"
-        elif other.endswith("-width") and now in {"0", "0px"}:
-            wished = "1px"
-        else:
-            continue
-        made.append(
-            {"id": store.new_id("st"), "property": other, "value": wished, "part": part, "state": state, "band": band}
-        )
+        if _shows_nothing(site, holder_id, other, part, state, band):
+            declaration: dict[str, JsonValue] = {
+                "id": store.new_id("st"),
+                "property": other,
+                "value": SHOWN[_end(other)],
+            }
+            made.append({**declaration, "part": part, "state": state, "band": band})
     return made
+
+
+def _came_along(
+    site: Site, holder_id: str, given_back: Iterable[str], part: str, state: str, band: str | None
+) -> list[str]:
+    """What was made to show with what is given back, and would show a line by itself: it goes, too."""
+    holder: Any = holder_of(site, holder_id)
+    known: dict[str, str] = {}
+    for other in filter(None, map(_partner, given_back)):
+        declared = _known(holder, other, part, state, band)
+        if declared is not None and declared.value == SHOWN[_end(other)]:
+            known[declared.id] = other
+    without = apply(site, Remove(nodes=tuple(known))) if known else site
+    if isinstance(without, Refusal):
+        return []
+    return [one for one, other in known.items() if _shows_nothing(without, holder_id, other, part, state, band)]
+
+
+def _shows_nothing(site: Site, holder_id: str, name: str, part: str, state: str, band: str | None) -> bool:
+    styling = styling_of(site)
+    element = styling.elements.get((holder_id, cast(Part, part)))
+    if element is None:
+        return False
+    hidden = {"style": ("none", "hidden"), "width": NO_WIDTHS}[_end(name)]
+    return styling.resolve(element, name, cast(State, state), band).value in hidden
+
+
+def _end(name: str) -> str:
+    return name.rpartition("-")[2]
 
 
 def _partner(name: str) -> str | None:
