@@ -14,7 +14,8 @@ from django.core.management import call_command
 from django.db import connection
 
 from upper_rim.core.kinds.pieces.notice import Notice
-from upper_rim.core.model.editing.edits import Add, Remove, Set
+from upper_rim.core.model.editing.apply import apply
+from upper_rim.core.model.editing.edits import Add, Remove, Set, Together
 from upper_rim.core.model.editing.refusal import Refusal
 from upper_rim.core.model.site import Site, content_hash
 from upper_rim.core.model.upgrades import FORMAT
@@ -36,6 +37,23 @@ def test_a_site_comes_back_from_the_database_as_it_went(ferries: StoredSite) -> 
     from upper_rim.demo import ostrey
 
     assert store.load(ferries.pk).site == ostrey()[0]
+
+
+@pytest.mark.parametrize(("parts", "is_walked"), [((1, 1, 1), True), ((1, 3), False), ((4,), False), ((1,) * 4, False)])
+def test_a_long_way_of_edits_is_not_walked_the_site_is_read_anew(
+    ferries: StoredSite, ada: User, monkeypatch: pytest.MonkeyPatch, parts: tuple[int, ...], is_walked: bool
+) -> None:
+    """Of one edit all parts are counted: a process that was away for long would take its time."""
+    before = store.load(ferries.pk).site
+    for at, count in enumerate(parts):
+        edits = tuple(gap(1 + 10 * at + part) for part in range(count))
+        newest = loaded(store.submit(ferries.pk, ada, Together(edits=edits))).site
+    store.forget_all()
+    store._keep(ferries.pk, 0, before)
+    walked: list[Any] = []
+    monkeypatch.setattr(store, "LONGEST_WALK", 3)
+    monkeypatch.setattr(store, "apply", lambda site, edit: walked.append(edit) or apply(site, edit))
+    assert store.load(ferries.pk).site == newest and bool(walked) == is_walked
 
 
 def test_undo_reaches_back_to_the_beginning_and_redo_forward_again_also_after_a_restart(

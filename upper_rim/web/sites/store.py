@@ -53,8 +53,8 @@ _KEPT_SITES, _KEPT_REVISIONS = 24, 12
 _known: LRUCache[int, LRUCache[int, Site]] = LRUCache(_KEPT_SITES)
 _lock = Lock()
 
-LONGEST_WALK = 400
-"""How many recorded edits are walked along before the whole site is read anew."""
+LONGEST_WALK = 200
+"""How many recorded edits, the parts of each counted, are walked along before the whole site is read anew."""
 
 
 def load(site_id: int) -> Loaded:
@@ -265,25 +265,40 @@ def _at(site_id: int, number: int) -> Site:
     if number in known:
         return known[number]
     nearest = min(known, key=lambda one: abs(one - number), default=None)
-    if nearest is not None and abs(nearest - number) <= LONGEST_WALK:
-        site = _walked(site_id, known[nearest], nearest, number)
+    walk = None if nearest is None else _way(site_id, nearest, number, LONGEST_WALK)
+    if nearest is not None and walk is not None:
+        site = _walked(site_id, known[nearest], walk)
     else:
         stored = StoredSite.objects.get(pk=site_id)
-        site = _walked(site_id, _read(stored), stored.revision, number)
+        site = _walked(site_id, _read(stored), _way(site_id, stored.revision, number) or [])
     _keep(site_id, number, site)
     return site
 
 
-def _walked(site_id: int, site: Site, start: int, end: int) -> Site:
-    """From one revision's state to another's, along the recorded edits or back along their inverses."""
+def _way(site_id: int, start: int, end: int, most: int | None = None) -> list[tuple[int, Edit]] | None:
+    """From one revision's state to another's: the recorded edits by number, or back along their inverses; None where
+    these are more than `most`, all their parts counted."""
     low, high = sorted((start, end))
-    rows = Revision.objects.filter(site_id=site_id, number__gt=low, number__lte=high)
     forwards = end >= start
+    if most is not None and high - low > most:
+        return None
+    rows = Revision.objects.filter(site_id=site_id, number__gt=low, number__lte=high)
+    way: list[tuple[int, Edit]] = []
+    parts = 0
     for row in rows.order_by("number" if forwards else "-number"):
         edit = edit_adapter.validate_python(row.edit if forwards else row.inverse)
+        parts += sum(1 for _ in parts_of_edit(edit))
+        if most is not None and parts > most:
+            return None
+        way.append((row.number, edit))
+    return way
+
+
+def _walked(site_id: int, site: Site, way: Iterable[tuple[int, Edit]]) -> Site:
+    for number, edit in way:
         after = apply(site, edit)
         if isinstance(after, Refusal):
-            raise RuntimeError(f"revision {row.number} of site {site_id} cannot be replayed: {after.words}")
+            raise RuntimeError(f"revision {number} of site {site_id} cannot be replayed: {after.words}")
         site = after
     return site
 
