@@ -131,6 +131,43 @@ def test_edits_typed_one_after_the_other_do_not_wait_and_do_not_clash(browser: B
         browser.acted(lambda: browser.keys(Keys.CONTROL, "z"))
 
 
+@pytest.mark.parametrize(
+    ("node", "field"),
+    [("it-menu", "select"), ("it-menu", "input[type=checkbox]"), ("it-logo", "[data-test=control-height_px]")],
+    ids=["choice", "mark", "text"],
+)
+def test_what_is_said_while_an_answer_is_under_way_is_not_lost(browser: Browser, node: str, field: str) -> None:
+    browser.sign_in()
+    browser.go(f"/s/ostrey/pieces/pc-main/?select={node}&tray=content")
+    all_anew = (
+        "document.querySelectorAll('.region').forEach((one) => delete one.dataset.state);"
+        "htmx.ajax('GET', location.href, {source: '#screen', target: '#screen', swap: 'morph:innerHTML'});"
+    )
+    find = (
+        f"const field = document.querySelector('#tray-groups form[hx-trigger=change] {field}[data-test^=control]'),"
+        "is = () => field.checked + field.value;"
+    )
+    said = (
+        "if (field.type === 'checkbox') field.checked = !field.checked;"
+        "else field.value = field.options ? [...field.options].find((one) => !one.selected).value : '31';"
+        "field.dispatchEvent(new Event('change', {bubbles: true})); return is()"
+    )
+    was = browser.js(f"{find} return is()")
+    now = ""
+
+    def say() -> None:
+        nonlocal now
+        now = browser.js(f"{all_anew} {find} {said}")
+
+    browser.acted(say)
+    assert now != was
+    wait_for(lambda: browser.one("undo").is_enabled())
+    browser.go(browser.js("return location.pathname + location.search"))
+    assert browser.js(f"{find} return is()") == now
+    browser.press("undo")
+    wait_for(lambda: browser.js(f"{find} return is()") == was)
+
+
 def test_what_is_refused_stays_as_it_was_typed_with_the_faulty_line_marked_and_the_rest_may_go_in(
     browser: Browser,
 ) -> None:

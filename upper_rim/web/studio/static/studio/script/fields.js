@@ -1,6 +1,6 @@
-// What is typed and not sent yet stays, whatever else on the screen is shown anew; so does what was refused, and what was
-// typed on while its form was under way. What was refused is marked where it was typed.
-import { $, $$, isText, isUnsent, nodeOf } from "./dom.js";
+// What is typed or chosen and not sent yet stays, whatever else on the screen is shown anew; so does what was typed on while its
+// form was under way, and what was typed and refused: that is marked where it was typed.
+import { $, $$, isText, isUnsent, nodeOf, said, unsay } from "./dom.js";
 import { send } from "./requests.js";
 import { editorIsMadeAnew } from "./rich_text.js";
 
@@ -8,12 +8,12 @@ let sent = null, sentValues = new Map(), isRefused = false;
 const underWay = new WeakMap();
 const stays = (field) => {
   if (!isUnsent(field) || !field.form) return false;
-  return !sent?.contains(field) || isRefused || field.value !== sentValues.get(field);
+  return !sent?.contains(field) || (isRefused && isText(field)) || said(field) !== sentValues.get(field);
 };
 
 document.addEventListener("htmx:beforeRequest", ({ detail }) => {
   const form = detail.elt.closest("form");
-  const values = new Map([...(form?.elements ?? [])].filter(isText).map((field) => [field, field.value]));
+  const values = new Map([...(form?.elements ?? [])].map((field) => [field, said(field)]));
   underWay.set(detail.xhr, { form, values });
 });
 document.addEventListener("htmx:beforeSwap", ({ detail: { xhr } }) => {
@@ -32,7 +32,7 @@ const isPutAnew = (old, fresh) => {
 };
 // The same controls at something else: they are used again, without what was typed for another.
 const beginsAnew = (old, fresh) => {
-  if (nodeOf(old) !== nodeOf(fresh)) $$("input, textarea", old).filter(isUnsent).forEach((field) => (field.value = field.defaultValue));
+  if (nodeOf(old) !== nodeOf(fresh)) $$("input, textarea, select", old).filter(isUnsent).forEach(unsay);
 };
 // A hand is hidden until the stage tells where it goes; about the same entry it stays where it is, and what is typed there.
 const staysShown = (hand, fresh) => {
