@@ -1,4 +1,4 @@
-"""The options of a select, written at once: `{{ choices|options:chosen }}`. Some screens have hundreds."""
+"""What the controls of all screens are written with: options of a select at once, JSON in an attribute, the editors."""
 
 from __future__ import annotations
 
@@ -6,10 +6,23 @@ from collections.abc import Iterable
 from typing import Any
 
 from django import template
-from django.utils.html import format_html_join
+from django.utils.html import format_html_join, json_script
 from django.utils.safestring import SafeString, mark_safe
 
+from .editors import editor_kinds
+
 register = template.Library()
+
+
+@register.simple_tag
+def editor_kinds_script() -> SafeString:
+    return json_script(editor_kinds(), "editor-kinds")
+
+
+@register.filter
+def in_single_quotes(text: str) -> SafeString:
+    """For an attribute that stands between single quotes: JSON is half as long so."""
+    return mark_safe(text.replace("&", "&amp;").replace("<", "&lt;").replace("'", "&#39;"))  # noqa: S308
 
 
 SELECTED = mark_safe(" selected")

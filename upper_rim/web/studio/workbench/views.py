@@ -188,8 +188,7 @@ def _moved_to(request: HttpRequest, site: Site, piece: Piece, node: str) -> str 
 
 
 def _destinations(chosen: Any, piece: Piece, site: Site) -> list[tuple[str, str, list[tuple[str, str]]]]:
-    """Where the chosen item or row could be moved to: by piece, the cells, or the piece itself. Its own place is left
-    out."""
+    """Where the chosen item or row could be moved to: by piece, the cells, or the other pieces themselves."""
     if isinstance(chosen, Piece | Cell | Stage):
         return []
     if isinstance(chosen, Row):
@@ -204,7 +203,6 @@ def _destinations(chosen: Any, piece: Piece, site: Site) -> list[tuple[str, str,
                 (cell.id, f"{other.name}, {row.name}, {node_name(cell, site)}")
                 for row in other.rows
                 for cell in row.cells
-                if chosen not in cell.items
             ],
         )
         for other in site.pieces

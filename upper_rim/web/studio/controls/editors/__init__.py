@@ -187,8 +187,8 @@ def _sides(names: Sequence[str]) -> list[str]:
 
 
 def editor_of(names: Sequence[str], values: Sequence[str]) -> str:
-    """What the editor of a control begins with, as JSON: `names` of the properties that it sets together and their
-    values; empty where it is chosen from a list."""
+    """What the editor of a control begins with, as JSON, besides what `editor_kinds` tells of all: `names` of the
+    properties that it sets together and their values; empty where it is chosen from a list."""
     listed = [PROPERTIES[one] for one in names]
     editor = EDITORS.get(listed[0].kind)
     if editor is None:
@@ -200,10 +200,15 @@ def editor_of(names: Sequence[str], values: Sequence[str]) -> str:
     elif editor.axes:
         values *= len(editor.axes)
     begun = {
-        **asdict(editor),
-        "sides": _sides(names) if len(names) > 1 else list(editor.axes),
-        "reach": MOST_OF_UNIT,
+        "kind": editor.kind,
+        "of": listed[0].kind,
         "properties": [css_name(one.name) for one in listed],
         "parts": [parts_of(editor, value) for value in values],
+        **({"sides": _sides(names)} if len(names) > 1 else {}),
     }
-    return json.dumps(begun, ensure_ascii=False)
+    return json.dumps(begun, ensure_ascii=False, separators=(",", ":"))
+
+
+def editor_kinds() -> dict[str, Any]:
+    """What all editors may give, by how a value is written, and how far a slider reaches in each unit."""
+    return {"editors": {kind: asdict(editor) for kind, editor in EDITORS.items()}, "reach": MOST_OF_UNIT}

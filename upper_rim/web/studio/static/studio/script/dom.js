@@ -4,8 +4,10 @@ export const $$ = (selector, root = document) => [...root.querySelectorAll(selec
 
 export const isText = (field) =>
   Boolean(field.matches?.("input:not([type=hidden], [type=checkbox], [type=radio], [type=file], [type=button], [type=submit]), textarea"));
-// The node that a form, or the first one within, is about.
-export const nodeOf = (root) => (root && $("input[name=node]", root)?.value) ?? "";
+// The node that a form, or the first one within, is about; the controls of styles say it once for all of them.
+const STYLED = "[data-style-node]";
+export const nodeOf = (root) =>
+  (root && ($("input[name=node]", root)?.value ?? (root.closest(STYLED) ?? $(STYLED, root))?.dataset.styleNode)) ?? "";
 // What a field says, and what the server said of it: a mark is on or off, a choice is the first where none is named.
 const isMark = (field) => Boolean(field.matches?.("[type=checkbox], [type=radio]"));
 const nameOfSaid = (field) => (isMark(field) ? "checked" : "value");

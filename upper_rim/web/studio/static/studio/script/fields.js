@@ -43,18 +43,41 @@ const goesWith = (node) => {
   const field = node.dataset?.with && document.getElementById(node.dataset.with);
   return Boolean(field) && stays(field);
 };
-Idiomorph.defaults.callbacks.beforeNodeMorphed = (old, fresh) => {
+const isMerged = (old, fresh) => {
   if (old.matches?.(".rich")) return editorIsMadeAnew(old, fresh);
-  if (old.matches?.(".region")) {
-    if (isPutAnew(old, fresh)) return false;
-    beginsAnew(old, fresh);
-  }
   if (old.id === "entry-hand") staysShown(old, fresh);
   return !(fresh.dataset && "stays" in fresh.dataset) && !(old.nodeType === 1 && (stays(old) || goesWith(old)));
 };
 // The stage keeps its size and what it shows; the script alone sets them.
-Idiomorph.defaults.callbacks.beforeAttributeUpdated = (name, node) =>
-  !((name === "src" && (node.dataset?.src || node.dataset?.stageSrc)) || (name === "style" && node.matches("iframe.stage, #entry-hand")));
+const isSetHere = (name, node) =>
+  (name === "src" && (node.dataset?.src || node.dataset?.stageSrc)) || (name === "style" && node.matches("iframe.stage, #entry-hand"));
+
+// An answer is merged into the screen. htmx looks only at what is new there, and at what asks for something else than before.
+htmx.defineExtension("morph", {
+  handleSwap: (style, target, fragment) => {
+    if (style !== "morph:innerHTML") return false;
+    const fresh = new Set();
+    const callbacks = {
+      afterNodeAdded: (node) => void (node.nodeType === 1 && fresh.add(node)),
+      beforeNodeMorphed: (old, node) => {
+        if (old.matches?.(".region")) {
+          if (isPutAnew(old, node)) {
+            fresh.add(old);
+            return false;
+          }
+          beginsAnew(old, node);
+        }
+        return isMerged(old, node);
+      },
+      beforeAttributeUpdated: (name, node) => {
+        if (isSetHere(name, node)) return false;
+        if (name === "href" || name.startsWith("hx-")) fresh.add(node);
+      },
+    };
+    Idiomorph.morph(target, fragment.children, { morphStyle: "innerHTML", callbacks });
+    return [...fresh].filter((node) => node.isConnected);
+  },
+});
 
 // The line at fault is chosen in a text of several.
 document.addEventListener("htmx:afterSwap", () => {

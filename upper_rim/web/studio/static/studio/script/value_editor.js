@@ -16,7 +16,12 @@ const box = $("#value-editor");
 let open = null;
 
 const fieldOf = (control) => $("[name=value]", control);
-const aboutOf = (control) => JSON.parse(control.dataset.editor);
+// What an editor of the kind of value may give is said once; each control tells what its own begins with.
+const { editors, reach } = JSON.parse($("#editor-kinds").textContent);
+const aboutOf = (control) => {
+  const told = JSON.parse(control.dataset.editor), editor = editors[told.of];
+  return { ...editor, reach, sides: editor.axes, ...told };
+};
 // Four values as few, where sides agree; two as they are, unless one of them says all.
 const shorthand = (about, values) => {
   if (about.axes.length) return about.whole.includes(values[0]) && values[0] === values[1] ? values[0] : values.join(" ");
@@ -153,6 +158,14 @@ document.addEventListener("pointerdown", ({ target }) => {
 document.addEventListener("click", ({ target }) => {
   const control = target.closest("[data-open-editor]")?.closest("[data-editor]");
   if (control) openAt(control);
+});
+document.addEventListener("click", ({ target }) => {
+  const control = target.closest("[data-give-back]")?.closest(".style-control");
+  if (!control) return;
+  const field = fieldOf(control);
+  field.value = "";
+  field.focus({ preventScroll: true });
+  resend(field.form);
 });
 addEventListener("resize", () => open && place(open.control));
 new ResizeObserver(() => open && place(open.control)).observe(box);
