@@ -15,7 +15,7 @@ from upper_rim.demo import ostrey
 from upper_rim.web.live import published, stage
 from upper_rim.web.sites import store
 from upper_rim.web.sites.models import StoredSite
-from upper_rim.web.studio.cycle.regions import RegionNode
+from upper_rim.web.studio.cycle.regions import KeptNode, RegionNode
 from upper_rim.web.studio.preview import small
 
 
@@ -41,7 +41,14 @@ def regions_name_all_that_they_are_written_from(monkeypatch: pytest.MonkeyPatch)
             assert written.setdefault(key, html) == html, f"{key}: it is written from something else, too"
         return made
 
+    def compared_kept(kept: KeptNode, context: Context) -> SafeString:
+        made = keep(kept, context)
+        assert made == kept.written(context), "what is kept hangs on something else, too"
+        return made
+
+    keep = KeptNode.render
     monkeypatch.setattr(RegionNode, "render", compared)
+    monkeypatch.setattr(KeptNode, "render", compared_kept)
 
 
 @pytest.fixture(autouse=True)

@@ -37,7 +37,7 @@ def test_what_an_editor_begins_with_is_read_of_every_value_that_is_one(name: str
             continue
         begun, editor = json.loads(editor_of((name,), (value,))), EDITORS[PROPERTIES[name].kind]
         if editor.axes:
-            assert len(begun["parts"]) == len(begun["sides"]) == 2
+            assert len(begun["parts"]) == len(editor.axes) == 2
             assert all("number" in part or part["word"] in {*editor.whole, "auto"} for part in begun["parts"])
         else:
             assert begun["properties"] and begun["parts"] == [parts_of(editor, value)]

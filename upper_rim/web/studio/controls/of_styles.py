@@ -190,7 +190,7 @@ def _control(
         source_in_words(_strongest(resolved), site, chosen),
         _chip(listed.kind, palette.resolved(values[0])),
         idle_in_words(idle(*asked, said, (chosen.state, seen_band), chosen.band), site),
-        faces_in_themselves(site) if kind == "face" else list(_choices(names[0], site, styling, chosen)),
+        tuple(faces_in_themselves(site)) if kind == "face" else tuple(_choices(names[0], site, styling, chosen)),
         editor_of(names, values) if kind not in {"choice", "face"} else "",
     )
 

@@ -9,12 +9,20 @@ named. Nothing in a region may depend on the revision, or it is sent each time.
 
 `of` names all that a region is written from: where that is equal, it is not even written. (A test writes it all the
 same, and compares.)
+
+    {% kept control request.path %} … {% endkept %}
+
+What stands in it is written once for all that is equal, whoever asks: it says nothing of anybody, and hangs on nothing
+else. (The same test compares.)
 """
 
 from __future__ import annotations
 
 import hashlib
+from collections.abc import Hashable
+from threading import Lock
 
+from cachetools import LRUCache
 from django import template
 from django.http import HttpRequest
 from django.template.base import FilterExpression, NodeList, Parser, Token
@@ -68,6 +76,39 @@ class RegionNode(template.Node):
             mark_safe(" data-stays") if stays else "",
             "" if stays else inner,
         )
+
+    def written(self, context: Context) -> SafeString:
+        return self.nodelist.render(context)
+
+
+KEPT = 4096
+"""So many things are kept as they were written."""
+
+
+@register.tag("kept")
+def kept(parser: Parser, token: Token) -> KeptNode:
+    _, *told = token.split_contents()
+    nodes = parser.parse(("endkept",))
+    parser.delete_first_token()
+    return KeptNode([parser.compile_filter(one) for one in told], nodes)
+
+
+class KeptNode(template.Node):
+    def __init__(self, told: list[FilterExpression], nodelist: NodeList) -> None:
+        self.told = told
+        self.nodelist = nodelist
+        self._written: LRUCache[tuple[Hashable, ...], SafeString] = LRUCache(KEPT)
+        self._lock = Lock()
+
+    def render(self, context: Context) -> SafeString:
+        told = tuple(one.resolve(context) for one in self.told)
+        with self._lock:
+            made = self._written.get(told)
+        if made is None:
+            made = self.written(context)
+            with self._lock:
+                self._written[told] = made
+        return made
 
     def written(self, context: Context) -> SafeString:
         return self.nodelist.render(context)

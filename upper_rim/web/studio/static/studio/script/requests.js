@@ -24,6 +24,24 @@ document.addEventListener("htmx:afterSwap", ({ detail: { target, requestConfig }
   if (address.href !== location.href) history.replaceState(history.state, "", address);
 });
 
+// Where a link leads is written into the history here, once, and nothing of the screen is kept for the way back: that is asked
+// for again.
+const here = () => location.pathname + location.search;
+const leads = new WeakSet();
+let shown = here();
+document.addEventListener("htmx:beforeRequest", ({ detail: { elt, etc, xhr, boosted } }) => {
+  if (!boosted && elt.closest("[hx-push-url]")?.getAttribute("hx-push-url") !== "true") return;
+  etc.push = "false";
+  leads.add(xhr);
+});
+document.addEventListener("htmx:beforeSwap", ({ detail: { xhr, pathInfo, shouldSwap } }) => {
+  if (!shouldSwap || !leads.has(xhr)) return;
+  const to = pathInfo.responsePath || pathInfo.finalRequestPath;
+  if (to !== here()) history.pushState(null, "", to);
+});
+document.addEventListener("htmx:afterSwap", () => (shown = here()));
+addEventListener("popstate", () => here() !== shown && location.reload());
+
 // What is under way; the question whether there is news changes nothing and does not count.
 const underWay = new Set();
 let waiting = [];
