@@ -131,6 +131,40 @@ def test_edits_typed_one_after_the_other_do_not_wait_and_do_not_clash(browser: B
         browser.acted(lambda: browser.keys(Keys.CONTROL, "z"))
 
 
+@pytest.mark.parametrize("how", ["pointer", "keys"])
+def test_what_may_be_chosen_next_is_asked_for_before_it_is_pressed_and_not_again(browser: Browser, how: str) -> None:
+    browser.sign_in()
+    asked = (
+        "return performance.getEntriesByType('resource').filter(({name}) => name.includes('select=' + arguments[0]))"
+        ".map(({initiatorType, transferSize}) => [initiatorType, transferSize > 0])"
+    )
+
+    def rest_on(node: str) -> None:
+        line = browser.driver.find_element(By.ID, f"line-{node}")
+        if how == "pointer":
+            ActionChains(browser.driver).move_to_element(line).perform()
+        else:
+            browser.js("arguments[0].focus()", line)
+        wait_for(lambda: browser.js(asked, node) == [["fetch", True]])
+
+    def press(node: str) -> None:
+        browser.acted(lambda: browser.js("arguments[0].click()", browser.driver.find_element(By.ID, f"line-{node}")))
+        assert browser.js("return document.querySelector('#outline [aria-current]').id") == f"line-{node}"
+
+    browser.go(f"{FOOTER}?select=rw-closing&tray=content")
+    rest_on("it-social")
+    press("it-social")
+    assert browser.js(asked, "it-social") == [["fetch", True], ["xmlhttprequest", False]]
+    # What was asked for before something changed is not what is shown then.
+    browser.go(f"{FOOTER}?select=rw-closing&tray=content")
+    rest_on("it-contact")
+    change = "field.value = 31; field.dispatchEvent(new Event('change', {bubbles: true}))"
+    browser.acted(lambda: browser.js(f"const field = document.querySelector('[data-test=control-gap_px]'); {change}"))
+    press("it-contact")
+    assert browser.js(asked, "it-contact") == [["fetch", True], ["xmlhttprequest", True]]
+    browser.press("undo")
+
+
 @pytest.mark.parametrize(
     ("node", "field"),
     [("it-menu", "select"), ("it-menu", "input[type=checkbox]"), ("it-logo", "[data-test=control-height_px]")],

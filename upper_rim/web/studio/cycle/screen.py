@@ -16,6 +16,7 @@ from django.contrib.auth.base_user import AbstractBaseUser
 from django.http import HttpRequest, HttpResponse, HttpResponseNotAllowed
 from django.shortcuts import render
 from django.urls import reverse
+from django.utils.cache import patch_vary_headers
 
 from ....core.model.editing.edits import Together
 from ....core.model.facts import said_alike
@@ -30,6 +31,7 @@ from ..forms.posting import posted_edit
 from .announcements import announcement
 from .effects import effect_notice
 from .notices import StudioNotice, alike_notice, notice_of
+from .regions import SHOWN
 
 
 @dataclass(frozen=True)
@@ -52,6 +54,10 @@ class Redirected(Exception):
     def __init__(self, url: str) -> None:
         self.url = url
 
+
+AHEAD, AHEAD_S = "X-Rim-Ahead", 3
+"""Names the revision from which a screen is asked for before it is pressed; what is pressed names it, too, and finds the
+answer in the browser for so many seconds."""
 
 View = Callable[..., dict[str, Any] | HttpResponse]
 
@@ -118,6 +124,9 @@ def _rendered(request: HttpRequest, template: str, context: dict[str, Any]) -> H
             response["X-Rim-Refused"] = "1"
         elif context.get("said"):
             response["X-Rim-Said"] = quote(context["said"])
+    elif AHEAD in request.headers:
+        response["Cache-Control"] = f"private, max-age={AHEAD_S}"
+        patch_vary_headers(response, [AHEAD, SHOWN, "HX-Request", "Cookie"])
     return response
 
 

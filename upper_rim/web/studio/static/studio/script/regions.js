@@ -7,7 +7,8 @@ export const changedHere = (part) => {
 };
 for (const name of ["input", "change"]) document.addEventListener(name, ({ target }) => changedHere(target), true);
 
-document.addEventListener("htmx:configRequest", ({ detail: { headers } }) => {
+export const shownRegions = () => {
   const shown = $$("#screen .region[data-state]").map(({ id, dataset }) => `${id.slice("region-".length)}=${dataset.state}`);
-  if (shown.length) headers["X-Rim-Shown"] = shown.join(" ");
-});
+  return shown.length ? { "X-Rim-Shown": shown.join(" ") } : {};
+};
+document.addEventListener("htmx:configRequest", ({ detail: { headers } }) => Object.assign(headers, shownRegions()));

@@ -12,6 +12,7 @@ import "./lifting.js";
 import "./shortcuts.js";
 import "./value_editor.js";
 import "./outline.js";
+import "./ahead.js";
 import "./board.js";
 import "./timetable.js";
 import "./seam.js";
