@@ -54,8 +54,10 @@ const isSetHere = (name, node) =>
 
 // An answer is merged into the screen. htmx looks only at what is new there, and at what asks for something else than before.
 htmx.defineExtension("morph", {
+  isInlineSwap: (style) => style === "morph:outerHTML",
   handleSwap: (style, target, fragment) => {
-    if (style !== "morph:innerHTML") return false;
+    const [name, morphStyle] = style.split(":");
+    if (name !== "morph") return false;
     const fresh = new Set();
     const callbacks = {
       afterNodeAdded: (node) => void (node.nodeType === 1 && fresh.add(node)),
@@ -74,7 +76,7 @@ htmx.defineExtension("morph", {
         if (name === "href" || name.startsWith("hx-")) fresh.add(node);
       },
     };
-    Idiomorph.morph(target, fragment.children, { morphStyle: "innerHTML", callbacks });
+    Idiomorph.morph(target, fragment.children, { morphStyle, callbacks });
     return [...fresh].filter((node) => node.isConnected);
   },
 });
