@@ -151,10 +151,13 @@ def test_what_may_be_chosen_next_is_asked_for_before_it_is_pressed_and_not_again
         browser.acted(lambda: browser.js("arguments[0].click()", browser.driver.find_element(By.ID, f"line-{node}")))
         assert browser.js("return document.querySelector('#outline [aria-current]').id") == f"line-{node}"
 
+    measured = "return document.querySelector('#scroll-ruler').matches('[data-measured]')"
     browser.go(f"{FOOTER}?select=rw-closing&tray=content")
+    wait_for(lambda: browser.js(measured))
     rest_on("it-social")
     press("it-social")
     assert browser.js(asked, "it-social") == [["fetch", True], ["xmlhttprequest", False]]
+    assert browser.js(measured), "what the stage told counts there, too"
     # What was asked for before something changed is not what is shown then.
     browser.go(f"{FOOTER}?select=rw-closing&tray=content")
     rest_on("it-contact")

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from itertools import pairwise
+from pathlib import Path
 
 from django.contrib.auth.models import User
 from django.http import HttpResponse
@@ -11,6 +12,7 @@ from django.test import Client
 
 from upper_rim.web.sites.models import StoredSite
 from upper_rim.web.studio.cycle.regions import SHOWN
+from upper_rim.web.studio.cycle.screen import AHEAD
 
 from .conftest import signed_in
 
@@ -75,3 +77,17 @@ def test_an_edit_brings_what_it_changed(ferries: StoredSite, ada: User) -> None:
         BENCH, {"do": "set", "node": "pc-main", "field": "name", "value": "Top"}, headers=shown(answer)
     )
     assert "outline" in {name for name, (_, stays) in regions(renamed).items() if not stays}
+
+
+def test_an_answer_that_is_kept_for_a_moment_names_all_that_the_scripts_ask_with(
+    ferries: StoredSite, ada: User
+) -> None:
+    client, scripts = signed_in(ada), Path(__file__).parents[2] / "upper_rim/web/studio/static/studio/script"
+    asked_with = set(re.findall(r'headers\["([\w-]+)"\]', "".join(one.read_text() for one in scripts.glob("*.js"))))
+    assert {SHOWN} < asked_with
+    kept = client.get(BENCH, headers={**HTMX, AHEAD: "1"})
+    assert {*asked_with, AHEAD, "HX-Request", "Cookie"} <= set(kept.headers["Vary"].split(", "))
+    assert kept.headers["Cache-Control"] == "private, max-age=3"
+    assert "max-age" not in client.get(BENCH, headers=HTMX).headers.get("Cache-Control", "")
+    posted = client.post(BENCH, {"do": "undo", "base": "1"}, headers={**HTMX, AHEAD: "1"})
+    assert "max-age" not in posted.headers.get("Cache-Control", "")

@@ -32,6 +32,8 @@ from django.utils.safestring import SafeString, mark_safe
 
 SHOWN = "X-Rim-Shown"
 """Names and states, as `name=state`, with spaces between."""
+SHAPE = "X-Rim-Shape"
+"""With it a screen says how high the page on the stage is, and how high the window there."""
 
 register = template.Library()
 

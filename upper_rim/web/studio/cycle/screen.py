@@ -31,7 +31,7 @@ from ..forms.posting import posted_edit
 from .announcements import announcement
 from .effects import effect_notice
 from .notices import StudioNotice, alike_notice, notice_of
-from .regions import SHOWN
+from .regions import SHAPE, SHOWN
 
 
 @dataclass(frozen=True)
@@ -126,7 +126,7 @@ def _rendered(request: HttpRequest, template: str, context: dict[str, Any]) -> H
             response["X-Rim-Said"] = quote(context["said"])
     elif AHEAD in request.headers:
         response["Cache-Control"] = f"private, max-age={AHEAD_S}"
-        patch_vary_headers(response, [AHEAD, SHOWN, "HX-Request", "Cookie"])
+        patch_vary_headers(response, [AHEAD, SHOWN, SHAPE, "HX-Request", "Cookie"])
     return response
 
 

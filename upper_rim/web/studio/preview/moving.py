@@ -27,10 +27,9 @@ from ....core.movement.scene import Body, Scene, Scenes, Shape
 from ....core.output.fitting import estimated_shape
 from ...sites import contents
 from ..controls.of_nodes import node_name
+from ..cycle.regions import SHAPE
 from ..forms.numbers import whole_number
 
-SHAPE = "X-Rim-Shape"
-"""With it a screen says how high the stage's window is, and how high the page in it."""
 USUAL_HIGH = 640
 
 
