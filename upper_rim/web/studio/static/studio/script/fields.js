@@ -62,7 +62,7 @@ htmx.defineExtension("morph", {
     const callbacks = {
       afterNodeAdded: (node) => void (node.nodeType === 1 && fresh.add(node)),
       beforeNodeMorphed: (old, node) => {
-        if (old.matches?.(".region")) {
+        if (old.matches?.(".region") && !("stays" in node.dataset)) {
           if (isPutAnew(old, node)) {
             fresh.add(old);
             return false;
