@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import re
 
+import pytest
 from django.contrib.auth.models import User
 from django.test import Client
 
-from upper_rim.core.model.editing.edits import Edit, Remove, Set
+from upper_rim.core.model.editing.edits import Add, Edit, Remove, Set, Together
 from upper_rim.web.sites import store
 from upper_rim.web.sites.models import StoredSite
 
@@ -76,3 +77,37 @@ def test_what_is_no_step_is_refused_and_changes_nothing(ferries: StoredSite, ada
         answer = client.post(f"/s/{ferries.slug}/past/", {"back": asked})
         assert "no step of this site" in answer.content.decode()
     assert store.load(ferries.pk).revision == numbers[-1]
+
+
+def test_what_was_told_when_it_was_done_is_listed_without_the_states_of_then(
+    ferries: StoredSite, ada: User, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    client, screen = signed_in(ada), f"/s/{ferries.slug}/past/"
+    bench = f"/s/{ferries.slug}/pieces/pc-main/"
+    for at in range(3):
+        client.post(bench, {"do": "set", "node": "it-logo", "field": "height_px", "value": str(50 + at)})
+    client.post(bench, {"do": "undo"})
+    client.post(screen, {"back": "1"})
+    monkeypatch.setattr(store, "load_revision", lambda *_: pytest.fail("nobody walks back for what is known"))
+    said = [text for _, text in shown(client, ferries)]
+    assert "Went back to step 1." in said[0] and "Undone: Changed" in said[1] and "Changed" in said[2]
+
+
+def test_the_way_back_sets_each_value_once(ferries: StoredSite, ada: User) -> None:
+    before = store.load(ferries.pk).site
+    numbers = [edit for at in range(9) for edit in (gap(at), height(30 + at))]
+    removed = Remove(nodes=("it-phone",))
+    for edit in (*numbers, removed, *numbers):
+        store.submit(ferries.pk, ada, edit)
+    back = store.way_back(ferries.pk, 0)
+    assert isinstance(back, Together) and [type(part) for part in back.edits] == [Set, Set, Add, Set, Set]
+    assert isinstance(store.submit(ferries.pk, ada, back), store.Loaded)
+    assert store.load(ferries.pk).site == before
+
+
+def gap(px: int) -> Set:
+    return Set(node="it-menu", field="gap_px", value=px)
+
+
+def height(px: int) -> Set:
+    return Set(node="it-logo", field="height_px", value=px)

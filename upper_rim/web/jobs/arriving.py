@@ -46,7 +46,9 @@ def take_in(work_id: int) -> None:
     if not pages and not assets:
         _end(work, Work.State.FAILED, "Nothing in it could be read as a page.", problems)
         return
-    answer = store.submit(work.site_id, work.author, _coming_in(site, pages, assets), base)
+    answer = store.submit(
+        work.site_id, work.author, _coming_in(site, pages, assets), base, lambda *_: f"Imported {work.name}."
+    )
     if isinstance(answer, store.Loaded):
         replaced = len({page.path for page in site.pages} & {page.path for page in pages})
         words = f"{len(pages)} pages and {len(assets)} other files came in." + (

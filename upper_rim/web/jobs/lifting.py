@@ -35,7 +35,7 @@ def lift_out(work_id: int) -> None:
             SetEach(field="cuts", values=tuple(changed)),
         )
     )
-    answer = store.submit(work.site_id, work.author, edit, base)
+    answer = store.submit(work.site_id, work.author, edit, base, lambda *_: f"Lifted {work.name} out.")
     if isinstance(answer, store.Loaded):
         end_work(work, Work.State.DONE, f"Lifted out of {len(changed)} pages.", problems)
     else:

@@ -61,6 +61,9 @@ class Revision(models.Model):
     kind = models.CharField(max_length=4, choices=Kind.choices, default=Kind.EDIT)
     edit = models.JSONField()
     inverse = models.JSONField()
+    said = models.CharField(
+        max_length=300, blank=True, help_text="What was done, in words; empty where nobody said it."
+    )
     spent = models.BooleanField(default=False, help_text="Undone, or, for an undo: redone or overtaken by a new edit.")
     made_at = models.DateTimeField(auto_now_add=True)
 

@@ -7,7 +7,7 @@ to date by the recorded edits.
 from __future__ import annotations
 
 import secrets
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from threading import Lock
 from typing import Any, NamedTuple
 
@@ -53,6 +53,7 @@ _KEPT_SITES, _KEPT_REVISIONS = 24, 12
 _known: LRUCache[int, LRUCache[int, Site]] = LRUCache(_KEPT_SITES)
 _lock = Lock()
 
+LONGEST_SAID = 300
 LONGEST_WALK = 200
 """How many recorded edits, the parts of each counted, are walked along before the whole site is read anew."""
 
@@ -68,12 +69,19 @@ def load_revision(site_id: int, number: int) -> Site:
     return _at(site_id, number)
 
 
-def submit(site_id: int, author: AbstractBaseUser | None, edit: Edit, base: int | None = None) -> Answer:
-    """Makes an edit part of the site, replayed where others came in between `base` and now."""
+Tells = Callable[[Edit, Site, Site], str]
+"""What an edit did, in words, from the site before and after it."""
+
+
+def submit(
+    site_id: int, author: AbstractBaseUser | None, edit: Edit, base: int | None = None, tells: Tells | None = None
+) -> Answer:
+    """Makes an edit part of the site, replayed where others came in between `base` and now. `tells`: it is told while
+    both states are at hand, so that nobody has to walk back to them."""
     with transaction.atomic():
         stored, newest = _locked(site_id)
         base_site = newest if base is None or base >= stored.revision else _at(site_id, max(0, base))
-        answer = _record(stored, newest, author, edit, base_site, Revision.Kind.EDIT, base)
+        answer = _record(stored, newest, author, edit, base_site, Revision.Kind.EDIT, base, tells)
         if isinstance(answer, Loaded) and answer.revision > stored.revision:
             Revision.objects.filter(site_id=site_id, author=author, kind=Revision.Kind.UNDO, spent=False).update(
                 spent=True
@@ -103,7 +111,21 @@ def way_back(site_id: int, number: int) -> Edit | None:
     if not 0 <= number < newest or newest - number > FURTHEST_BACK:
         return None
     rows = Revision.objects.filter(site_id=site_id, number__gt=number).order_by("-number")
-    return Together(edits=tuple(edit_adapter.validate_python(row.inverse) for row in rows))
+    return Together(edits=_without_what_is_overtaken(edit_adapter.validate_python(row.inverse) for row in rows))
+
+
+def _without_what_is_overtaken(edits: Iterable[Edit]) -> tuple[Edit, ...]:
+    """Of values that are set one after the other, with nothing but such between them, the last alone."""
+    kept: list[Edit] = []
+    run: dict[tuple[str, str], Edit] = {}
+    for part in (part for edit in edits for part in parts_of_edit(edit)):
+        if isinstance(part, Set):
+            run.pop((part.node, part.field), None)
+            run[part.node, part.field] = part
+        else:
+            kept += (*run.values(), part)
+            run.clear()
+    return (*kept, *run.values())
 
 
 def steps_left(site_id: int, author: AbstractBaseUser) -> tuple[bool, bool]:
@@ -128,7 +150,8 @@ def _step(site_id: int, author: AbstractBaseUser, from_kinds: tuple[str, ...], k
         if row is None:
             return NothingThere(nothing)
         base = newest if row.number == stored.revision else _at(site_id, row.number)
-        answer = _record(stored, newest, author, edit_adapter.validate_python(row.inverse), base, kind, row.number)
+        back, said = edit_adapter.validate_python(row.inverse), row.said
+        answer = _record(stored, newest, author, back, base, kind, row.number, lambda *_: said)
         if isinstance(answer, Loaded):
             row.spent = True
             row.save(update_fields=["spent"])
@@ -148,6 +171,7 @@ def _record(
     base: Site,
     kind: str,
     since: int | None,
+    tells: Tells | None = None,
 ) -> Answer:
     """`since`: the revision that the edit was made on."""
     rebased = rebase(edit, base, newest)
@@ -167,6 +191,7 @@ def _record(
         kind=kind,
         edit=edit_adapter.dump_python(edit, mode="json"),
         inverse=edit_adapter.dump_python(inverse(newest, edit), mode="json"),
+        said=tells(edit, newest, after)[:LONGEST_SAID] if tells else "",
     )
     _write_changes(stored, newest, after, number)
     return Loaded(after, number)

@@ -150,7 +150,7 @@ def _carry_out(request: HttpRequest, stored: StoredSite, piece_id: str) -> Done:
         return Done(notice_of(posted, None, newest.site))
     alike = said_alike(newest.site, posted.edit) if do == "set" else ()
     edit = Together(edits=(posted.edit, *(there for _, there in alike))) if alike else posted.edit
-    answer = store.submit(stored.pk, request.user, edit, _base(request))
+    answer = store.submit(stored.pk, request.user, edit, _base(request), announcement)
     if not isinstance(answer, store.Loaded):
         return Done(notice_of(answer, edit, newest.site))
     notice = effect_notice(newest.site, answer.site, request.POST, piece_id) if piece_id else None

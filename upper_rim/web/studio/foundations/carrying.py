@@ -13,6 +13,7 @@ from ....core.exchange.carrying import SLOTS_CARRIED, Decision, carried, clashes
 from ....core.model.site import Site, canonical_json
 from ...sites import contents, store
 from ...sites.models import Arrival, StoredSite
+from ..cycle.announcements import announcement
 from ..cycle.notices import notice_of
 from ..cycle.screen import Opened, Redirected, screen, site_url
 
@@ -106,7 +107,7 @@ def _carry(request: HttpRequest, opened: Opened, source: Site, take: set[str], a
     if not edit.edits:
         messages.info(request, "Nothing was carried over: all of it is here already, or was to be kept as it is here.")
         return
-    notice = notice_of(store.submit(opened.stored.pk, opened.user, edit), edit, opened.site)
+    notice = notice_of(store.submit(opened.stored.pk, opened.user, edit, tells=announcement), edit, opened.site)
     if notice is not None:
         messages.error(request, f"Nothing was carried over. {notice.sentence}")
         return

@@ -13,6 +13,7 @@ from ....core.model.tree import ROOT
 from ....core.style.type.fonts import LARGEST_FONT, FontFault, read_font
 from ...sites import contents, store
 from ...sites.access import site_of
+from ..cycle.announcements import announcement
 from ..cycle.notices import notice_of
 
 
@@ -55,7 +56,7 @@ def bring_font(request: HttpRequest, slug: str) -> HttpResponse:
         made = {"id": store.new_id("ft"), "name": found.family, "generic": found.generic}
         value = {**made, "files": [kept.model_dump(mode="json")], "measures": found.measures.model_dump(mode="json")}
         edit = Add(parent=ROOT, slot="fonts", values=(value,))
-    notice = notice_of(store.submit(stored.pk, request.user, edit), edit, site)
+    notice = notice_of(store.submit(stored.pk, request.user, edit, tells=announcement), edit, site)
     if notice is not None:
         messages.error(request, notice.sentence)
     else:

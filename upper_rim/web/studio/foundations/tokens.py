@@ -9,6 +9,7 @@ from django.urls import reverse
 from ....core.exchange.tokens import read_tokens, tokens_of
 from ...sites import store
 from ...sites.access import site_of
+from ..cycle.announcements import announcement
 from ..cycle.notices import notice_of
 
 LARGEST_TOKENS = 2_000_000
@@ -27,7 +28,7 @@ def tokens(request: HttpRequest, slug: str) -> HttpResponse:
         messages.error(request, "Choose a file of design tokens, 2 MB at most.")
         return HttpResponseRedirect(reverse("foundations", args=[slug]))
     read = read_tokens(file.read(), site, store.new_id)
-    answer = store.submit(stored.pk, request.user, read.edit) if read.edit.edits else None
+    answer = store.submit(stored.pk, request.user, read.edit, tells=announcement) if read.edit.edits else None
     notice = notice_of(answer, read.edit, site) if answer is not None else None
     if notice is not None:
         messages.error(request, f"Nothing was taken in. {notice.sentence}")

@@ -64,10 +64,15 @@ def _steps(opened: Opened, newest: int) -> list[PastStep]:
 
 
 def _what(site_id: int, row: Revision) -> str:
-    edit = edit_adapter.validate_python(row.edit)
-    said = announcement(edit, store.load_revision(site_id, row.number - 1), store.load_revision(site_id, row.number))
+    said = row.said or _worked_out(site_id, row)
     how = {Revision.Kind.UNDO: "Undone: ", Revision.Kind.REDO: "Done again: "}.get(Revision.Kind(row.kind), "")
     return how + (said or "Several changes at once.")
+
+
+def _worked_out(site_id: int, row: Revision) -> str:
+    """Of a step that was not told when it was made: from the states before and after it."""
+    edit = edit_adapter.validate_python(row.edit)
+    return announcement(edit, store.load_revision(site_id, row.number - 1), store.load_revision(site_id, row.number))
 
 
 def _gone_back(request: HttpRequest, opened: Opened) -> StudioNotice | None:
@@ -83,7 +88,7 @@ def _gone_back(request: HttpRequest, opened: Opened) -> StudioNotice | None:
     if "look" in asked and opened.site.pieces:
         begin(opened, f"as after step {number}", edit)
         raise Redirected(site_url("workbench", opened, opened.site.pieces[0].id))
-    answer = store.submit(opened.stored.pk, opened.user, edit)
+    answer = store.submit(opened.stored.pk, opened.user, edit, tells=lambda *_: f"Went back to step {number}.")
     notice = notice_of(answer, edit, opened.site)
     if notice is None:
         raise Redirected(site_url("past", opened))

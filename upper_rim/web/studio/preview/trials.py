@@ -11,6 +11,7 @@ from ....core.model.site import Site
 from ...sites import store
 from ...sites.models import Trial
 from ...sites.rules import rules_of
+from ..cycle.announcements import announcement
 from ..cycle.notices import StudioNotice, notice_of
 from ..cycle.screen import Opened
 
@@ -53,7 +54,7 @@ def _keep(opened: Opened) -> StudioNotice | None:
     if trial is None:
         return StudioNotice("Nothing is being tried on.")
     edit = edit_adapter.validate_python(trial.edit)
-    answer = store.submit(opened.stored.pk, opened.user, edit)
+    answer = store.submit(opened.stored.pk, opened.user, edit, tells=announcement)
     if isinstance(answer, Refusal):
         return StudioNotice(
             f"It cannot be kept any more, for the site has changed: {answer.words}. Take it off, and try it on anew.",

@@ -16,6 +16,7 @@ from ....core.model.site import Site
 from ....core.model.tree import ROOT, holder_of
 from ...sites import contents, store
 from ...sites.access import site_of
+from ..cycle.announcements import announcement
 from ..cycle.notices import notice_of
 
 
@@ -54,7 +55,7 @@ def bring_file(request: HttpRequest, slug: str) -> HttpResponse:
         asset = {"id": store.new_id("as"), "path": path, "content": content, "size": len(found.data)}
         edits.insert(0, Add(parent=ROOT, slot="assets", values=(asset,)))
     edit = Together(edits=tuple(edits))
-    notice = notice_of(store.submit(stored.pk, request.user, edit), edit, site)
+    notice = notice_of(store.submit(stored.pk, request.user, edit, tells=announcement), edit, site)
     if notice is not None:
         messages.error(request, notice.sentence)
     else:
