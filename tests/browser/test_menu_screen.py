@@ -199,6 +199,10 @@ def test_an_entry_is_dragged_on_the_menu_itself_and_a_page_onto_it(bench: Browse
     wait_for(
         lambda: text_of(bench).endswith("        Fares | /sailings/fares/\n            Skarrow | /harbours/skarrow/\n")
     )
+    # The stage shows it, too: a page that is loaded anew in between takes nothing that is dropped.
+    below = "return [...document.querySelectorAll('header [data-rim-node^=en-]')].find((one) => one.textContent.trim() === 'Skarrow').closest('li').parentElement.closest('li').textContent"
+    wait_for(lambda: "Fares" in str(bench.on_stage_js(below)))
+    wait_for(lambda: middle("Skarrow")[1] > middle("Harbours")[1])
     where = title(bench, "Timetable").rect
     let_go((int(where["x"] + 12), int(where["y"] + 8)), middle("Harbours"))
     wait_for(lambda: text_of(bench).endswith("    Timetable | /sailings/timetable/\n"))
