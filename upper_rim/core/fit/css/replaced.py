@@ -9,7 +9,7 @@ from ..text.faces import Faces
 from ..text.typesetting import Type, extents, line_height, whole_px
 from .amount import Relative, Viewport, worked_out
 from .boxes import Box, Frame, Intrinsic
-from .linear import Length, Linear, value
+from .linear import Length, Linear, larger, value
 
 
 @dataclass(slots=True, eq=False)
@@ -68,14 +68,14 @@ class Field(Box):
         return Intrinsic(0.0, 0.0)
 
     def wanted(self, viewport: Viewport, of: Length = 0.0) -> Intrinsic:
-        """Its own width: it does not shrink below that by itself, unless it is told a share of what holds it (CSS Sizing
-        3, 5.2.2)."""
+        """Its own width: it does not shrink below that by itself, unless it is told a share of what holds it: then to what
+        is left with that share at nothing (CSS Sizing 3, 5.2.2: compressible)."""
         width = self._plain(self.width, viewport)
         if width is not None:
             return Intrinsic(width, width)
         around = self.inline_edges(viewport, of)
         most = self._natural(viewport) + around
-        return Intrinsic(most if self.width is None else around, most)
+        return Intrinsic(most if self.width is None else larger(worked_out(self.width, viewport, 0.0), around), most)
 
     def _natural(self, viewport: Viewport) -> Length:
         """As Chromium has it (measured: `tests/browser/test_fit.py`): a font's mean width is rounded up or kept, its

@@ -365,7 +365,7 @@ class ElementBoxes:
             normal = kind._replace(line_height=None, leading=None)
             return Field(type=normal, faces=self._setting.measurer.faces, around_px=2.0, **how)
         lines = int(str(element.attributes.get("rows") or 1))
-        letters = USUAL_LETTERS if element.tag == "input" else 0
+        letters = int(str(element.attributes.get("size") or USUAL_LETTERS)) if element.tag == "input" else 0
         return Field(type=kind, faces=self._setting.measurer.faces, lines=lines, letters=letters, **how)
 
     def _node(self, placed: Placed) -> str:
