@@ -22,6 +22,7 @@ from upper_rim.core.fit.css.boxes import Frame
 from upper_rim.core.fit.rows.fitter import stands_in_lines
 from upper_rim.core.fit.rows.sweep import FROM_PX, TO_PX, RowFit, frame_at
 from upper_rim.core.kinds.pieces.base import Piece
+from upper_rim.core.kinds.pieces.gate import Gate
 from upper_rim.core.model.site import Site
 from upper_rim.core.output.fitting import fitter_of
 from upper_rim.core.output.page.compose import Composer
@@ -38,6 +39,8 @@ _OBSERVE = r"""
 const [pieces] = arguments, out = {boxes: {}, rows: {}};
 const nodes = (root) => [...root.querySelectorAll('[data-rim-node]')];
 const hidden = (part) => part.getClientRects().length === 0;
+// A heading around a logo has no box of its own.
+const boxed = (parts) => [...parts].flatMap((part) => getComputedStyle(part).display === 'contents' ? boxed(part.children) : [part]);
 const away = (part) => getComputedStyle(part).position === 'absolute' || getComputedStyle(part).position === 'fixed';
 // All that is drawn of an item: its boxes, and its text wherever that stands.
 const drawn = (item) => {
@@ -104,8 +107,8 @@ for (const [id, inLines] of pieces) {
     const clips = (over) => { if (over > 0.55) found.push('clips'); if (over > 0.45) strict.push('clips') };
     clips(outer(row.querySelector('.qfit-cells')) - roomIn(row));
     for (const cell of row.querySelectorAll('.qfit-cell')) {
-      const items = [...cell.children].filter((item) => !hidden(item) && !away(item) && !item.matches('.qfit-spacer,:has(>.qfit-spacer)'));
-      const standing = [...cell.children].filter((item) => !hidden(item) && !away(item));
+      const items = boxed(cell.children).filter((item) => !hidden(item) && !away(item) && !item.matches('.qfit-spacer,:has(>.qfit-spacer)'));
+      const standing = boxed(cell.children).filter((item) => !hidden(item) && !away(item));
       const within = standing.map((item) => [item.getBoundingClientRect(), getComputedStyle(item)]);
       clips(Math.max(...within.map(([r, css]) => r.bottom + parseFloat(css.marginBottom))) - Math.min(...within.map(([r, css]) => r.top - parseFloat(css.marginTop))) - roomIn(cell));
       const lists = items.flatMap((item) => [item, ...item.querySelectorAll('.qfit-list')].filter((list) => list.matches('ul.qfit-list') && !hidden(list) && getComputedStyle(list).display === 'flex' && getComputedStyle(list).flexWrap === 'wrap'));
@@ -197,17 +200,28 @@ def served() -> Iterator[tuple[Files, int]]:
 
 
 def compare(
-    seed: int, driver: webdriver.Chrome, files: dict[str, bytes], port: int, tally: Tally, random_widths: int = 4
+    seed: int,
+    driver: webdriver.Chrome,
+    files: dict[str, bytes],
+    port: int,
+    tally: Tally,
+    random_widths: int = 4,
+    gate: type[Gate] | None = None,
 ) -> None:
     """One generated site: at each predicted change of a state, one px before and after, and at some widths of
-    chance."""
-    site, contents = FittedMaker(seed).site()
+    chance. `gate`: a gate of that kind, by itself."""
+    site, contents = FittedMaker(seed, gate).site()
     page = site.pages[0]
     # Without foresight: what is published is what counts.
     fitter = fitter_of(shelf(), contents.__getitem__, 2026, foresees=False)
     composer = Composer(site, shelf(), contents.__getitem__, marks=True, year=2026, fitter=fitter)
     files.clear()
-    files["/"] = composer.page(page, contents[page.content or ""])
+    first = site.pieces[0]
+    files["/"] = (
+        composer.gate_page(first, site.language)
+        if isinstance(first, Gate)
+        else composer.page(page, contents[page.content or ""])
+    )
     files.update(dict(composer.parts()))
     files.update({asset.path: contents[asset.content] for asset in site.assets})
     driver.get(f"http://127.0.0.1:{port}/?{seed}" if "/?" in files else f"http://127.0.0.1:{port}/")

@@ -7,7 +7,9 @@ from typing import Any, Literal, get_args, get_origin
 
 from upper_rim.core.exchange.imports.import_pages import digest
 from upper_rim.core.kinds.entries import Entry
+from upper_rim.core.kinds.items.answer import Answer
 from upper_rim.core.kinds.items.base import BaseItem
+from upper_rim.core.kinds.items.birth import BirthField
 from upper_rim.core.kinds.items.button import ButtonItem
 from upper_rim.core.kinds.items.contact import Contact, Hours
 from upper_rim.core.kinds.items.copyright import Copyright
@@ -24,6 +26,7 @@ from upper_rim.core.kinds.items.pictures import PictureLink, PictureList
 from upper_rim.core.kinds.items.posts import Posts
 from upper_rim.core.kinds.items.rich import RichText
 from upper_rim.core.kinds.items.search import SearchBox
+from upper_rim.core.kinds.items.secret import PasswordField
 from upper_rim.core.kinds.items.social import Profile, SocialRow
 from upper_rim.core.kinds.items.spacer import Spacer
 from upper_rim.core.kinds.items.text import TextItem
@@ -31,7 +34,9 @@ from upper_rim.core.kinds.items.top import BackToTop
 from upper_rim.core.kinds.items.trail import Trail
 from upper_rim.core.kinds.pieces.base import Piece, ReachRule
 from upper_rim.core.kinds.pieces.footer import Footer
+from upper_rim.core.kinds.pieces.gate import Gate, GatePlace
 from upper_rim.core.kinds.pieces.header import Header
+from upper_rim.core.kinds.pieces.password import PasswordGate
 from upper_rim.core.kinds.rows import Aligned, Cell, Columns, Row, Track
 from upper_rim.core.model.editing.check import broken_references, roles_of
 from upper_rim.core.model.site import Asset, Band, Menu, Page, Site
@@ -116,10 +121,10 @@ IN_LINE = [name for name in SIZES if "inline-" in name and not name.endswith("in
 
 
 class FittedMaker:
-    """`lively`: with sizes that depend on the viewport."""
+    """`gate`: a kind of gate that is the site's only piece."""
 
-    def __init__(self, seed: int) -> None:
-        self.seed, self.chance = seed, random.Random(seed)
+    def __init__(self, seed: int, gate: type[Gate] | None = None) -> None:
+        self.seed, self.chance, self.gate = seed, random.Random(seed), gate
         self.language = self.chance.choice(list(VOCABULARY))
         self._words = VOCABULARY[self.language]
         self._count = 0
@@ -134,8 +139,13 @@ class FittedMaker:
         self._bands = tuple(Band(id=f"bd-{at}", name=f"B{at}", from_px=px) for at, px in enumerate([0, *edges]))
         menus = (Menu(id="mn-a", name="Main", entries=tuple(self._entry(0) for _ in range(chance.randrange(2, 8)))),)
         self._styled = chance.random() < 0.7
-        pieces: tuple[Piece, ...] = (self._piece(Header, "pc-head", chance.randrange(1, 3)),)
-        if chance.random() < 0.6:
+        if self.gate is not None:
+            made = self._piece(self.gate, "pc-gate", chance.randrange(1, 3))
+            sizes = {"width_px": chance.choice([240, 440, 900, 4000]), "inset_px": chance.choice([0, 20, 90])}
+            pieces: tuple[Piece, ...] = (made.replaced(place=chance.choice(get_args(GatePlace)), **sizes),)
+        else:
+            pieces = (self._piece(Header, "pc-head", chance.randrange(1, 3)),)
+        if self.gate is None and chance.random() < 0.6:
             pieces += (self._piece(Footer, "pc-foot", chance.randrange(1, 3)),)
         assets = (Asset(id="as-a", path="/logo.svg", content=digest(PICTURE), size=len(PICTURE)),)
         site = Site(
@@ -292,6 +302,14 @@ class FittedMaker:
             lambda: PictureList(**common, links=tuple(PictureLink(id=self.new_id("pl"), words=Words(text=self.words()), second=Words(text=self.words(1)), target=to) for _ in range(3)), place="beside", list_percent=60),
             lambda: Form(**common, fields=(FormField(id=self.new_id("ff"), words=words, required=True), FormField(id=self.new_id("ff"), kind="tick", words=words)), button=Words(text=self.words(1))),
         ]  # fmt: skip
+        asked: list[Any] = [
+            lambda: Answer(**common, words=words, says=chance.choice(["yes", "no"]), look=chance.choice(["first", "second", "link"])),
+            lambda: PasswordField(**common, words=Words(text=chance.choice(["", self.words(1)]))),
+            lambda: BirthField(**common, words=Words(text=chance.choice(["", self.words()]))),
+        ]  # fmt: skip
+        if issubclass(kind, Gate):
+            allowed = [asked[0], asked[1 if kind is PasswordGate else 2]]
+            return chance.choice([*allowed * 4, plain[0], plain[3], plain[4], flowing[0], flowing[6]])()
         return chance.choice(plain + flowing if kind is Footer else plain)()
 
     def _varied(self, node: Any) -> Any:

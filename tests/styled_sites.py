@@ -179,7 +179,7 @@ class StyledMaker(Maker):
     def _item(self) -> Any:
         chance = self.chance
         made: dict[str, Any] = {"id": self.new_id("it")}
-        kind = chance.choice([*ITEM_KINDS.values(), MenuItem, ButtonItem])
+        kind = chance.choice([*(one for one in ITEM_KINDS.values() if not one.ONLY_IN), MenuItem, ButtonItem])
         if kind is MenuItem:
             made |= {"menu": "mn-a", "drawer_below": chance.choice([None, *(band.id for band in self._bands)])}
             made |= {

@@ -21,6 +21,7 @@ from upper_rim.core.kinds.items.trail import Trail
 from upper_rim.core.kinds.markup import html
 from upper_rim.core.kinds.pieces.base import Piece
 from upper_rim.core.kinds.pieces.drawer import Drawer
+from upper_rim.core.kinds.pieces.gate import Gate
 from upper_rim.core.kinds.rows import Cell
 from upper_rim.core.model.site import Page, Site
 from upper_rim.core.output.drawn.draw_piece import PieceDrawer
@@ -123,7 +124,7 @@ def faults_of(
                 ),
                 None,
             )
-            if page is None or isinstance(piece, Drawer):
+            if page is None or isinstance(piece, Drawer | Gate):
                 continue
             files["/piece.html"] = composer.page(page, contents[page.content or ""])
             files.update(dict(composer.parts()))

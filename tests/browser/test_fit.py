@@ -28,8 +28,11 @@ from upper_rim.core.kinds.items.form import Form, FormField
 from upper_rim.core.kinds.items.rich import RichText
 from upper_rim.core.kinds.items.search import SearchBox
 from upper_rim.core.kinds.items.text import TextItem
+from upper_rim.core.kinds.pieces.age import AgeGate
 from upper_rim.core.kinds.pieces.base import ReachRule
+from upper_rim.core.kinds.pieces.gate import Gate
 from upper_rim.core.kinds.pieces.header import Header
+from upper_rim.core.kinds.pieces.password import PasswordGate
 from upper_rim.core.kinds.rows import Cell, Row
 from upper_rim.core.model.fonts import Font, FontFile
 from upper_rim.core.model.site import Page, Site
@@ -45,6 +48,7 @@ from upper_rim.shipped import shelf
 
 from .conftest import Browser, Running, live_edition, load_faces, plain_chromium, wait_for
 
+GATES = 10
 SITES = 32
 
 
@@ -66,6 +70,17 @@ def test_widths_heights_and_changes_are_what_the_browser_makes_of_generated_site
     assert tally.share("heights") >= 0.998, told
     assert tally.share("states") >= 0.998, told
     assert tally.share("changes") >= 0.99, told
+
+
+@pytest.mark.parametrize("kind", [PasswordGate, AgeGate])
+def test_gates_are_as_wide_and_high_as_foreseen(chromium: webdriver.Chrome, kind: type[Gate]) -> None:
+    tally = Tally()
+    with served() as (files, port):
+        for seed in range(GATES):
+            compare(seed, chromium, files, port, tally, gate=kind)
+    told = "\n".join(tally.faults[:20])
+    assert tally.compared["items"] > 100 and tally.share("items") >= 0.999, told
+    assert tally.share("heights") >= 0.998 and tally.share("states") >= 0.998, told
 
 
 def test_the_german_header_fails_on_the_ruler_and_the_first_remedy_mends_the_published_page(

@@ -9,7 +9,7 @@ from selenium import webdriver
 
 from upper_rim.core.model.site import Site
 from upper_rim.core.output.page.compose import Composer
-from upper_rim.core.output.publication import publisher
+from upper_rim.core.output.publication import composer_of
 from upper_rim.demo import ostrey, quillwort
 from upper_rim.shipped import shelf
 
@@ -48,7 +48,7 @@ return rulesOf(whole).filter((one) => !kept.has(keyed(one)) && saysMore(one)).ma
 @pytest.mark.parametrize("made", [ostrey, quillwort])
 def test_no_rule_that_a_page_is_not_given_could_match_there(made: Callable[[], tuple[Site, dict[str, bytes]]]) -> None:
     site, contents = made()
-    composer = publisher(site, shelf(), contents.__getitem__, 2026)
+    composer = composer_of(site, shelf(), contents.__getitem__, 2026)
     whole = Composer(composer.site, shelf(), contents.__getitem__, marks=True, year=2026).css
     driver: webdriver.Chrome = plain_chromium(frames="none")
     try:

@@ -19,7 +19,7 @@ from upper_rim.core.output.page.compose import Composer
 from upper_rim.demo import ostrey
 from upper_rim.shipped import shelf
 
-from .conftest import Browser, Running, plain_chromium, wait_for
+from .conftest import Browser, Running, let_in, plain_chromium, wait_for
 
 
 @pytest.fixture(scope="module")
@@ -139,6 +139,7 @@ def test_without_scripts_every_link_and_text_of_every_page_is_there(reader: Brow
             if page.bare or page.content is None:
                 continue
             reader.go(running.live("ostrey") + page.path)
+            let_in(reader.driver)
             # What is for some is not for whoever it is.
             whoevers = ".q7xk:not(.q7xk-if) a[href]:not(.q7xk-if, .q7xk-if *)"
             links = [(str(href), bool(seen)) for href, seen in reader.js(_SEEN, whoevers)]

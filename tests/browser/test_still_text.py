@@ -16,7 +16,7 @@ import pytest
 from selenium import webdriver
 
 from upper_rim.core.exchange.imports.import_pages import file_name
-from upper_rim.core.output.publication import publisher
+from upper_rim.core.output.publication import composer_of
 from upper_rim.demo import ostrey, quillwort
 from upper_rim.shipped import shelf
 
@@ -85,7 +85,7 @@ def test_the_swap_to_any_shipped_face_moves_nothing(chromium: webdriver.Chrome, 
         for asset in site.assets:
             written(tmp_path / file_name(asset.path), contents[asset.content])
         for number, face in enumerate(faces):
-            composer = publisher(site.replaced(face=face), shelf(), contents.__getitem__, datetime.now(UTC).year)
+            composer = composer_of(site.replaced(face=face), shelf(), contents.__getitem__, datetime.now(UTC).year)
             # The first face comes to every page; each other one, where there are many, to one page of five.
             some = site.pages[number % 5 :: 5] if number and len(site.pages) > 12 else site.pages
             pages = [page for page in some if page.content and not page.bare]

@@ -14,7 +14,7 @@ from hypothesis import strategies as st
 from upper_rim.core.kinds.items import ITEM_KINDS, Item
 from upper_rim.core.kinds.items.base import BaseItem
 from upper_rim.core.kinds.markup import Element, Markup, Raw, element, html, slot, takes_focus
-from upper_rim.core.kinds.pieces import PIECE_KINDS
+from upper_rim.core.kinds.pieces import GATE_SLOTS, PIECE_KINDS
 from upper_rim.core.kinds.rule import Rule, css, rules_in
 from upper_rim.core.output.css.site_sheet import SiteSheet
 from upper_rim.core.output.page.piece_markup import Shown, around
@@ -197,6 +197,6 @@ def test_a_piece_is_the_landmark_of_its_kind(kind: str) -> None:
     found = [node for node in parsed.iter() if node.get("data-rim-node") == piece.id]
     landmark = found[0]
     assert landmark.tag == PIECE_KINDS[kind].TAG and (landmark.get("lang"), landmark.get("dir")) == ("en", "ltr")
-    assert landmark.get("aria-label") == (None if kind in {"header", "footer"} else piece.name)
+    assert landmark.get("aria-label") == (None if kind in {"header", "footer", *GATE_SLOTS} else piece.name)
     rules = tuple(piece.rules(f".q-{kind}", SiteSheet(SITE, shelf(), lambda path: None)))
     assert rules_in(css(rules)) == rules

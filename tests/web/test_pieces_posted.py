@@ -12,6 +12,7 @@ from tests.nodes import node_in
 from upper_rim.core.kinds.items import ITEM_KINDS
 from upper_rim.core.kinds.items.menu import MenuItem
 from upper_rim.core.kinds.pieces import PIECE_KINDS
+from upper_rim.core.kinds.pieces.gate import Gate
 from upper_rim.core.model.arrangements import ARRANGEMENTS
 from upper_rim.core.model.tree import items_of, walk
 from upper_rim.web.live.addresses import StageKey, stage_label
@@ -50,14 +51,17 @@ def _begun(client: Client, ferries: StoredSite, ada: User, key: str, kind: str) 
     site = store.load(ferries.pk).site
     (made,) = [piece for piece in site.pieces if piece.kind == kind]
     assert made.name == "New one" and made.rows
-    assert len(made.reach) == (kind != "drawer"), "a kind's first piece shows everywhere, a drawer in its menu"
+    assert len(made.reach) == PIECE_KINDS[kind].SHOWS_AT_FIRST, (
+        "a kind's first piece shows everywhere, but for a drawer, which shows in its menu, and gates"
+    )
     for path in (
         answer["Location"],
         *(f"{answer['Location']}?select={node.id}" for node in walk(made) if node.id[:2] in {"rw", "cl", "it"}),
     ):
         assert client.get(path).status_code == 200
     host = f"{stage_label(StageKey(ferries.pk, ada.pk))}.localhost"
-    assert f'data-rim-node="{made.id}"' in told(client.get("/sailings/", HTTP_HOST=host))
+    asked = f"?rim-gate={made.id}.asked" if isinstance(made, Gate) else ""
+    assert f'data-rim-node="{made.id}"' in told(client.get(f"/sailings/{asked}", HTTP_HOST=host))
 
 
 def test_a_new_piece_is_seen_on_the_stage_before_it_is_there(ferries: StoredSite, ada: User) -> None:

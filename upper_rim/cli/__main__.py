@@ -67,6 +67,13 @@ def main(arguments: Sequence[str] | None = None) -> int:
     )
     movement.add_argument("--json", action="store_true")
 
+    visit = parts.add_parser("visit", help="tell what a visitor meets on the way to a page, and where answers lead")
+    visit.add_argument("bundle", metavar="BUNDLE")
+    visit.add_argument("--page", required=True, metavar="PATH", help="the page's path")
+    visit.add_argument("--card", metavar="CARD", help=f"as {told} (default: somebody new)")
+    visit.add_argument("--at", metavar="MOMENT", help="at another time: 2026-12-24T18:00, in the site's time zone")
+    visit.add_argument("--json", action="store_true")
+
     validate = parts.add_parser("validate", help="check a bundle: its schema, references and contents")
     validate.add_argument("bundle", metavar="BUNDLE")
 

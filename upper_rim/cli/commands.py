@@ -33,10 +33,11 @@ from ..core.exchange.imports.import_pages import (
     read_files,
     read_sitemap,
 )
+from ..core.gates.guards import guards_of
+from ..core.kinds.pieces.password import PasswordGate
 from ..core.model.editing.check import broken_references
 from ..core.model.site import Asset, Band, Page, Site
-from ..core.output.page.compose import Composer
-from ..core.output.publication import PublishedFile, publication, publisher
+from ..core.output.publication import PublishedFile, Publisher, publication
 from ..core.reach.coverage import Coverage
 from ..shipped import shelf
 
@@ -101,31 +102,45 @@ def publish(chosen: argparse.Namespace) -> Remarks:
             write_files(bundle.site, bundle.read, folder)
         except OSError as error:
             raise CannotDo(f"{error.filename or folder}: {error.strerror}") from None
-        return [f"{page.path}: {page.remark}" for page in bundle.site.pages if page.remark]
+        remarks = [f"{page.path}: {page.remark}" for page in bundle.site.pages if page.remark]
+        return [*remarks, *_without_gates(bundle.site)]
+
+
+def _without_gates(site: Site) -> Remarks:
+    guards = guards_of(site)
+    if guards is None:
+        return []
+    locked = guards.locked_in(site)
+    said = [f"{locked} locked pages and files are left out: nobody would keep them locked"] if locked else []
+    open_gates = [gate.name for gate in guards.gates.values() if not isinstance(gate, PasswordGate)]
+    return [*said, *(f"“{name}” is not asked: nobody would keep that gate" for name in open_gates)]
 
 
 def write_files(site: Site, read: Callable[[str], bytes], folder: Path) -> None:
     """The published site into a folder. A large one is shared out among two processes."""
     root = os.path.abspath(folder)
     os.makedirs(root, exist_ok=True)
-    composer = publisher(site, shelf(), read, datetime.now(UTC).year)
+    publisher = Publisher(site, shelf(), read, datetime.now(UTC).year)
     if len(site.pages) < SHARED_FROM:
-        _write_share(site, read, root, 0, 1, composer)
+        _write_share(site, read, root, 0, 1, publisher)
         return
-    other = get_context("fork").Process(target=_write_share, args=(site, read, root, 1, 2, composer))
+    other = get_context("fork").Process(target=_write_share, args=(site, read, root, 1, 2, publisher))
     other.start()
-    _write_share(site, read, root, 0, 2, composer)
+    _write_share(site, read, root, 0, 2, publisher)
     other.join()
     if other.exitcode:
         raise CannotDo(f"{folder}: not all files could be written")
 
 
-def _write_share(site: Site, read: Callable[[str], bytes], root: str, share: int, of: int, composer: Composer) -> None:
+def _write_share(
+    site: Site, read: Callable[[str], bytes], root: str, share: int, of: int, publisher: Publisher
+) -> None:
     """One thread composes while another waits for the disk."""
     with ThreadPoolExecutor(max_workers=1) as writer:
         writing: deque[Future[None]] = deque()
         made: set[str] = {root}
-        for files in _in_batches(publication(site, shelf(), read, share=share, of=of, composer=composer), BATCH):
+        made_files = publication(site, shelf(), read, share=share, of=of, publisher=publisher, is_served=False)
+        for files in _in_batches(made_files, BATCH):
             writing.append(writer.submit(_write_batch, root, files, made))
             if len(writing) > 2:
                 writing.popleft().result()
@@ -192,6 +207,14 @@ def coverage(chosen: argparse.Namespace) -> Remarks:
     return sorted(tied)
 
 
+def visit(chosen: argparse.Namespace) -> Remarks:
+    from .visit import report  # only here: no other command plays a visit through
+
+    with _bundle(chosen.bundle) as bundle:
+        card = _card(bundle.site, chosen.card or "{}", chosen.at)
+        return report(bundle.site, card, chosen)
+
+
 def _card(site: Site, said: str, at: str | None) -> VisitorCard:
     try:
         if said.lstrip().startswith("{"):
@@ -256,6 +279,7 @@ COMMANDS: dict[str, Callable[[argparse.Namespace], Remarks]] = {
     "coverage": coverage,
     "fit": fit,
     "movement": movement,
+    "visit": visit,
     "validate": validate,
 }
 

@@ -23,6 +23,7 @@ from ..core.values.words import Words
 from .drawings import OSTREY_ICON, OSTREY_LOGO, coast
 from .making import Demo, Pile, declared, in_four
 from .ostrey_footers import FOOTER, HELP_FOOTER
+from .ostrey_gates import PRESS_DOOR, SHOP_GATE
 from .ostrey_guide import GUIDE_HEADER, GUIDE_SIDEBAR
 from .ostrey_pieces import (
     BOOK_FLOAT,
@@ -396,6 +397,8 @@ def demo() -> Demo:
             WEEKEND,
             WAY_BACK,
             TOUCH_CALL,
+            SHOP_GATE,
+            PRESS_DOOR,
         ),
         cards=CARDS,
         **pile.sorted(),

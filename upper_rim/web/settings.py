@@ -19,6 +19,9 @@ cookies for."""
 ADDRESS_SCHEME = os.environ.get("RIM_SCHEME", "http")
 REGION_HEADER = os.environ.get("RIM_REGION_HEADER", "")
 """Name of the header in which the deployment's edge says a visitor's region (ISO 3166). Empty: a simulated look-up."""
+MEMBER_HEADER = os.environ.get("RIM_MEMBER_HEADER", "")
+"""Name of the header in which the deployment's edge says of which groups a visitor is a member, with commas between.
+Empty: a simulated sign-in."""
 ALLOWED_HOSTS = [STUDIO_HOST, f".{SITES_DOMAIN}"]
 
 INSTALLED_APPS = [
@@ -108,6 +111,10 @@ AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
 AXES_RESET_ON_SUCCESS = True
 AXES_LOCKOUT_TEMPLATE = "accounts/locked.html"
 AXES_VERBOSE = False
+PASSWORD_HASHERS = [
+    "django.contrib.auth.hashers.Argon2PasswordHasher",
+    "django.contrib.auth.hashers.PBKDF2PasswordHasher",
+]
 AUTH_PASSWORD_VALIDATORS = [{"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"}]
 LOGIN_URL = "sign-in"
 LOGIN_REDIRECT_URL = "sites"

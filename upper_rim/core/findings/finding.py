@@ -16,6 +16,8 @@ FindingKind = Literal[
     "two buttons", "two buttons in one",
     # of who is shown what
     "never shown", "no effect", "without header", "without footer", "nobody", "past", "no way on",
+    # of gates
+    "no yes", "no no", "no field", "goes round", "refused to a door", "many presses", "locked picture",
     # of what is read and looked at
     "weak text", "over a picture", "squeezed",
     # of what does not fit, or hardly, at a width

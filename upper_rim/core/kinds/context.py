@@ -6,7 +6,7 @@ The types of what is passed in: they are filled by `core.output`.
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from typing import NamedTuple, Protocol
+from typing import Literal, NamedTuple, Protocol
 
 from ..values.brands import Mark
 from ..values.styling import Styled
@@ -14,6 +14,9 @@ from ..values.targets import Target
 from ..values.words import Words
 from .entries import Entry, MenuPart
 from .markup import Markup
+
+GateState = Literal["asked", "wrong", "waiting", "refused"]
+"""What a gate shows: at first; after a wrong answer; after too many; after a no."""
 
 
 class Destination(NamedTuple):
@@ -57,6 +60,10 @@ class PageContext(Protocol):
         """The piece that shows a row of another one, which may stand on the same page; else empty."""
 
     @property
+    def gate_state(self) -> GateState:
+        """What the gate shows that is written."""
+
+    @property
     def front(self) -> str:
         """Address of the front page in the page's language."""
 
@@ -98,6 +105,10 @@ class PageContext(Protocol):
     def is_current(self, page_id: str | None) -> bool: ...
     def is_heading(self, item_id: str) -> bool:
         """Whether that item is the page's first heading, since the page has none."""
+
+    @property
+    def has_heading(self) -> bool:
+        """Whether some item is."""
 
     def label(self, entry: Entry) -> str:
         """An entry's words, or the title of its page."""

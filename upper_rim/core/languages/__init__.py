@@ -21,6 +21,9 @@ PHRASES_OF = "en"
 """The language that has every phrase."""
 
 
+DatePart = Literal["day", "month", "year"]
+
+
 class Case(NamedTuple):
     """Rules of its own for capital letters (Unicode SpecialCasing; CSS Text 3, 2.1)."""
 
@@ -31,7 +34,8 @@ class Case(NamedTuple):
 
 class Language(NamedTuple):
     """`expansion`: the length of a label of up to twenty characters, against English. `letters`: its code points beside
-    Latin's, first and last of each range. `face`: the shipped face that writes what the site's own cannot."""
+    Latin's, first and last of each range. `face`: the shipped face that writes what the site's own cannot. `dates`: the
+    order in which a date is typed (CLDR, short dates); `dates_in`: in some countries."""
 
     direction: Literal["ltr", "rtl"] = "ltr"
     expansion: float = 1.3
@@ -39,6 +43,8 @@ class Language(NamedTuple):
     face: str = ""
     case: Case | None = None
     phrases: Mapping[str, str] = {}
+    dates: tuple[DatePart, ...] = ("day", "month", "year")
+    dates_in: Mapping[str, tuple[DatePart, ...]] = {}
 
 
 def primary(tag: str) -> str:
@@ -70,6 +76,12 @@ def known_languages() -> list[str]:
 def direction(tag: str) -> Literal["ltr", "rtl"]:
     """Which way a language is usually written."""
     return language_of(tag).direction
+
+
+def date_order(tag: str) -> tuple[DatePart, ...]:
+    """In which order the parts of a date are typed in a language, as it is written in a country."""
+    said, country = language_of(tag), tag.rpartition("-")[2].upper()
+    return tuple(said.dates_in.get(country, said.dates))
 
 
 def phrase(name: str, tag: str, *parts: str) -> str:

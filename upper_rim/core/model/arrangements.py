@@ -11,6 +11,7 @@ from typing import Any
 from ..kinds.context import SiteOffer
 from ..kinds.items import ITEM_KINDS
 from ..kinds.items.base import ShowsMenu
+from ..kinds.pieces import PIECE_KINDS
 from .editing.edits import Add, Edit
 from .site import Menu, Site
 from .tree import ROOT, items_of
@@ -56,8 +57,8 @@ class Arrangement:
 
     def piece(self, site: Site, name: str, new_id: NewId) -> JsonNode:
         """The piece as an edit adds it, with new ids. A kind's first piece shows everywhere; after that, reach is left
-        to the designer. Drawers have none."""
-        first = self.kind != "drawer" and not any(piece.kind == self.kind for piece in site.pieces)
+        to the designer. Drawers have none, and gates begin by guarding nothing."""
+        first = PIECE_KINDS[self.kind].SHOWS_AT_FIRST and not any(piece.kind == self.kind for piece in site.pieces)
         return {
             "id": new_id("pc"),
             "kind": self.kind,
@@ -167,6 +168,12 @@ _CLOSING = {
     "border-block-start-width": "1px",
     "border-block-start-style": "solid",
     "border-block-start-color": "@:line",
+}
+_BOX = {
+    "padding-block-start": "32px",
+    "padding-block-end": "32px",
+    "padding-inline-start": "28px",
+    "padding-inline-end": "28px",
 }
 _ABOUT_THE_SITE: PlannedItem = ("rich", {})
 _TO_SEE: PlannedItem = ("icon", {"icon": "menu", "words": {"text": "Contents"}, "words_shown": "below"})
@@ -355,5 +362,91 @@ ARRANGEMENTS: dict[str, Arrangement] = {
             RowPlan("Button", _cells(("share", "center", ("button",))), {}, _CLOSING),
         ),
         {"above": 1},
+    ),
+    "locked": Arrangement(
+        "password",
+        "A locked door",
+        "The logo, a sentence, the password and a button.",
+        (
+            RowPlan(
+                "Door",
+                _cells(
+                    (
+                        "share",
+                        "start",
+                        (
+                            "logo",
+                            (
+                                "rich",
+                                {"rich": {"text": "<p>This part of the site is for those who know its password.</p>"}},
+                            ),
+                            "told",
+                            "secret",
+                            ("answer", {"says": "yes", **_words("Open")}),
+                        ),
+                    )
+                ),
+                {},
+                _BOX,
+            ),
+        ),
+    ),
+    "yes-no": Arrangement(
+        "age",
+        "Yes or no",
+        "A question with two buttons.",
+        (
+            RowPlan(
+                "Question",
+                _cells(
+                    (
+                        "share",
+                        "center",
+                        (
+                            "logo",
+                            ("rich", {"rich": {"text": "<p>Are you old enough, where you are, to go on?</p>"}}),
+                            "told",
+                            ("answer", {"says": "yes", **_words("Yes, I am")}),
+                            ("answer", {"says": "no", "look": "second", **_words("No, I am not")}),
+                        ),
+                    )
+                ),
+                {},
+                _BOX,
+            ),
+        ),
+    ),
+    "date-of-birth": Arrangement(
+        "age",
+        "Date of birth",
+        "A date is typed; who is too young does not get in.",
+        (
+            RowPlan(
+                "Date",
+                _cells(
+                    (
+                        "share",
+                        "start",
+                        (
+                            "logo",
+                            (
+                                "rich",
+                                {
+                                    "rich": {
+                                        "text": "<p>To go on, tell us when you were born. We keep nothing of it.</p>"
+                                    }
+                                },
+                            ),
+                            "told",
+                            "birth",
+                            ("answer", {"says": "yes", **_words("Go on")}),
+                            ("answer", {"says": "no", "look": "link", **_words("I would rather not say")}),
+                        ),
+                    )
+                ),
+                {},
+                _BOX,
+            ),
+        ),
     ),
 }

@@ -7,18 +7,26 @@ that a large site needs no more memory than its largest file.
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
+from collections.abc import Set as AbstractSet
 from typing import NamedTuple
+from urllib.parse import unquote
 
 from ..exchange.imports.import_pages import file_name
+from ..gates.guards import Guards, guards_of
+from ..gates.opened import open_site
 from ..kinds.items.form import FORMS, Form
+from ..kinds.pieces.gate import GATE_STATES, Gate
 from ..model.site import Page, Site
 from ..model.tree import items_of
 from .fitting import fitter_of
 from .page.compose import Composer
 from .search.search_html import results_path
 from .shelf import Shelf
+from .shown_files import PICTURE_NAME
 
 NOT_FOUND = "/404.html"
+GATES_PATH = "/_rim/gates/"
+GUARDS_PATH = f"{GATES_PATH}guards.json"
 
 
 class PublishedFile(NamedTuple):
@@ -29,10 +37,27 @@ class PublishedFile(NamedTuple):
     content: str | None = None
 
 
-def publisher(site: Site, shelf: Shelf, read: Callable[[str], bytes], year: int | None = None) -> Composer:
+def composer_of(site: Site, shelf: Shelf, read: Callable[[str], bytes], year: int | None = None) -> Composer:
     """The composer of a site as it is published."""
     fitter = fitter_of(shelf, read, year)
     return Composer(fitter.resolved(site), shelf, read, year=year, fitter=fitter)
+
+
+class Publisher:
+    """Of what anybody may see one composer, and another of what is behind a locked door: nothing that the first one
+    makes knows of that."""
+
+    def __init__(self, site: Site, shelf: Shelf, read: Callable[[str], bytes], year: int | None = None) -> None:
+        self.guards = guards_of(site)
+        opened = open_site(site, self.guards)
+        self.opened = composer_of(opened, shelf, read, year)
+        self.behind = self.opened if opened is site else composer_of(site, shelf, read, year)
+
+    def of(self, path: str) -> Composer:
+        return self.behind if self.is_locked(path) else self.opened
+
+    def is_locked(self, path: str) -> bool:
+        return self.behind is not self.opened and self.guards is not None and self.guards.is_locked(path)
 
 
 def publication(
@@ -43,28 +68,42 @@ def publication(
     share: int = 0,
     of: int = 1,
     year: int | None = None,
-    composer: Composer | None = None,
+    publisher: Publisher | None = None,
+    is_served: bool = True,
 ) -> Iterator[PublishedFile]:
     """All files of the site, pages first; or one share of them, where several processes publish it together. Each share
     has what its own pages load: what two of them load bears the same name in both.
 
-    `read` gives the bytes of a content by its hash; `year` is the present one, for lines that tell it. `composer`: one
-    that was made for it before.
+    `read` gives the bytes of a content by its hash; `year` is the present one, for lines that tell it. `publisher`: one
+    that was made for it before. `is_served`: by our own server, which keeps the gates; elsewhere nobody would, and what
+    is locked is left out.
     """
-    composer = composer or publisher(site, shelf, read, year)
+    made_by = publisher or Publisher(site, shelf, read, year)
+    composer = made_by.opened
     for page in _pages_of(site, composer, share, of):
+        if made_by.is_locked(page.path) and not is_served:
+            continue
         if page.content is None:
-            yield PublishedFile(file_name(page.path), composer.page_to_come(page))
+            yield PublishedFile(file_name(page.path), made_by.of(page.path).page_to_come(page))
         else:
-            yield PublishedFile(file_name(page.path), composer.page(page, read(page.content)))
+            yield PublishedFile(file_name(page.path), made_by.of(page.path).page(page, read(page.content)))
     for asset in site.assets[share::of]:
-        yield PublishedFile(file_name(asset.path), read(asset.content), asset.content)
+        if is_served or not made_by.is_locked(asset.path):
+            yield PublishedFile(file_name(asset.path), read(asset.content), asset.content)
     if share == of - 1:
         for language, path in composer.index_paths.items():
             yield PublishedFile(path[1:], composer.index(language).encode())
+    guards = made_by.guards if is_served else None
     if share == 0:
         yield from _our_pages(site, composer)
-    for path, data in composer.loaded() if share else composer.parts():
+        yield from _gate_pages(site, composer, guards) if guards else ()
+    loaded = dict(composer.loaded() if share else composer.parts())
+    behind: dict[str, bytes] = {}
+    if made_by.behind is not composer and is_served:
+        behind = dict(made_by.behind.loaded() if share else made_by.behind.parts())
+    if share == 0 and guards:
+        yield _kept(site, guards, behind.keys() - loaded.keys())
+    for path, data in {**loaded, **behind}.items():
         yield PublishedFile(path[1:], data)
 
 
@@ -72,6 +111,25 @@ def _pages_of(site: Site, composer: Composer, share: int, of: int) -> Iterator[P
     """Making the indexes takes longer than composing all pages: the share that makes them has no page."""
     sharing = of - 1 if of > 1 and composer.index_paths else of
     return (page for at, page in enumerate(site.pages) if at % sharing == share)
+
+
+def _gate_pages(site: Site, composer: Composer, guards: Guards) -> Iterator[PublishedFile]:
+    """What each gate shows in each state, by language. No visitor gets these by their names."""
+    for gate in (piece for piece in composer.site.pieces if isinstance(piece, Gate) and piece.id in guards.gates):
+        for language in site.languages:
+            for state in GATE_STATES:
+                name = f"{GATES_PATH[1:]}{gate.id}/{state}-{language}.html"
+                yield PublishedFile(name, composer.gate_page(gate, language, state))
+
+
+def _kept(site: Site, guards: Guards, locked: AbstractSet[str]) -> PublishedFile:
+    """What stands before what. `locked`: paths of parts that only locked pages load; the smaller sizes of a picture are
+    guarded as it is."""
+    whole = {asset.content[:PICTURE_NAME]: unquote(asset.path) for asset in site.assets}
+    smaller = {path: whole.get(path.rpartition("/")[2][:PICTURE_NAME], "") for path in sorted(locked)}
+    pages = {path: guards.kept.pages[asset] for path, asset in smaller.items() if asset}
+    kept = guards.kept.replaced(pages={**guards.kept.pages, **pages})
+    return PublishedFile(GUARDS_PATH[1:], kept.model_dump_json().encode())
 
 
 def _our_pages(site: Site, composer: Composer) -> Iterator[PublishedFile]:

@@ -14,6 +14,9 @@ from ..style.paint.pictures import Picture, read_picture
 from .naming import PARTS_PATH
 from .picture_sizes import resized, widths
 
+PICTURE_NAME = 12
+"""So many digits of a picture's hash begin the names of its smaller sizes."""
+
 
 class ShownFiles:
     """`read` gives the bytes of a content by its hash; without it nothing is shown of any file."""
@@ -65,4 +68,4 @@ class ShownFiles:
         if found is not None:
             content, data = found
             for width in widths(data, width_px):
-                yield f"{PARTS_PATH}{content[:12]}-{width}.webp", width, data
+                yield f"{PARTS_PATH}{content[:PICTURE_NAME]}-{width}.webp", width, data

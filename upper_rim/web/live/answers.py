@@ -1,8 +1,13 @@
-"""How is a page answered that was made for one visitor? Kept by nobody, and found by no search engine."""
+"""How is somebody answered who sends something, or for whom a page was made? It is kept by nobody, and found by no search
+engine."""
 
 from __future__ import annotations
 
-from django.http import HttpResponse
+from urllib.parse import urlsplit
+
+from django.http import HttpRequest, HttpResponse, HttpResponseRedirect
+
+LARGEST_BODY = 100_000
 
 
 def for_one_visitor(page: bytes, status: int = 200) -> HttpResponse:
@@ -11,3 +16,14 @@ def for_one_visitor(page: bytes, status: int = 200) -> HttpResponse:
     response["X-Robots-Tag"] = "noindex"
     response["X-Content-Type-Options"] = "nosniff"
     return response
+
+
+def see_other(address: str) -> HttpResponse:
+    response = HttpResponseRedirect(address)
+    response.status_code = 303
+    return response
+
+
+def is_from_here(request: HttpRequest) -> bool:
+    origin = request.headers.get("Origin", "")
+    return not origin or urlsplit(origin).netloc == request.get_host()

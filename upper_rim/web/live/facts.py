@@ -12,13 +12,16 @@ from html import escape
 from ipaddress import ip_address, ip_network
 
 from django.conf import settings
-from django.http import HttpRequest, HttpResponse, HttpResponseNotAllowed
+from django.core import signing
+from django.http import HttpRequest, HttpResponse, HttpResponseNotAllowed, HttpResponseNotFound
 
 from ...core.output.naming import PARTS_PATH
 
 SIGN_IN = f"{PARTS_PATH}sign-in/"
 MEMBER_COOKIE = "rim-member"
 """The groups of whoever is signed in, with dots between. It says what is shown, and guards nothing."""
+PROOF_COOKIE = "rim-member-proof"
+"""The same, signed."""
 _REGION = re.compile(r"[A-Z]{2}(-[A-Z0-9]{1,3})?")
 _GROUPS = re.compile(r"[a-z][a-z0-9-]{0,39}")
 _SIMULATED = tuple(
@@ -55,8 +58,27 @@ def region_of(request: HttpRequest) -> str:
     return next((region for network, region in _SIMULATED if address in network), "")
 
 
+def groups_of(request: HttpRequest) -> tuple[str, ...] | None:
+    """For gates, which go by nothing that a visitor may say of themselves. None where nobody is signed in."""
+    if settings.MEMBER_HEADER:
+        said = request.headers.get(settings.MEMBER_HEADER, "").lower()
+    else:
+        try:
+            said = signing.loads(request.COOKIES.get(PROOF_COOKIE, ""), salt=f"upper_rim.members:{request.get_host()}")
+        except signing.BadSignature:
+            said = ""
+    return tuple(_GROUPS.findall(said)[:20]) if said else None
+
+
+def proof_of(groups: str, host: str) -> str:
+    """What the simulated sign-in gives along, of that host alone."""
+    return signing.dumps(groups, salt=f"upper_rim.members:{host}")
+
+
 def sign_in(request: HttpRequest) -> HttpResponse:
     """A stand-in for the site's own: whoever asks is in the groups that they name, or signed out."""
+    if settings.MEMBER_HEADER:
+        return HttpResponseNotFound("There is nothing at this address.", content_type="text/plain")
     if request.method not in {"GET", "HEAD", "POST"}:
         return HttpResponseNotAllowed(["GET", "HEAD", "POST"])
     groups = _GROUPS.findall(request.POST.get("groups", "members").lower()) or ["members"]
@@ -64,8 +86,11 @@ def sign_in(request: HttpRequest) -> HttpResponse:
         response = HttpResponse(status=303, headers={"Location": "/"})
         if request.POST.get("do") == "out":
             response.delete_cookie(MEMBER_COOKIE)
+            response.delete_cookie(PROOF_COOKIE)
         else:
-            response.set_cookie(MEMBER_COOKIE, ".".join(groups[:20]), samesite="Lax")
+            said = ".".join(groups[:20])
+            response.set_cookie(MEMBER_COOKIE, said, samesite="Lax")
+            response.set_cookie(PROOF_COOKIE, proof_of(said, request.get_host()), samesite="Lax", httponly=True)
         return response
     now = request.COOKIES.get(MEMBER_COOKIE, "")
     response = HttpResponse(

@@ -12,7 +12,7 @@ from datetime import timedelta
 from html import escape
 from urllib.parse import urlencode, urlsplit
 
-from django.http import HttpRequest, HttpResponse, HttpResponseForbidden, HttpResponseNotFound, HttpResponseRedirect
+from django.http import HttpRequest, HttpResponse, HttpResponseForbidden, HttpResponseNotFound
 from django.utils import timezone
 from django.utils.crypto import salted_hmac
 
@@ -21,9 +21,8 @@ from ...core.kinds.items.form import FORMS, TRAP, Form
 from ...core.languages import phrase
 from ..sites.models import Message, StoredSite
 from ..sites.storage import stored
-from .answers import for_one_visitor
+from .answers import LARGEST_BODY, for_one_visitor, is_from_here, see_other
 
-LARGEST_BODY = 100_000
 MOST_BY_ONE, WITHIN = 6, timedelta(minutes=10)
 MOST_IN_ALL, IN_AN_HOUR = 300, timedelta(hours=1)
 _PARTS = re.compile(rf"{FORMS}([a-z][a-z0-9-]+)/(?:(sent|not-sent)-([A-Za-z0-9-]+)\.html)?")
@@ -37,7 +36,7 @@ def receive(request: HttpRequest, slug: str, files: dict[str, str]) -> HttpRespo
     known = files.get(f"{FORMS[1:]}{asked[1]}/form.json") if asked else None
     if asked is None or known is None:
         return HttpResponseNotFound("There is no such form.", content_type="text/plain")
-    if not _from_here(request):
+    if not is_from_here(request):
         return HttpResponseForbidden("A form can be sent from its own site only.", content_type="text/plain")
     if int(request.META.get("CONTENT_LENGTH") or 0) > LARGEST_BODY:
         return HttpResponse("This is too long for a form.", status=413, content_type="text/plain")
@@ -46,7 +45,7 @@ def receive(request: HttpRequest, slug: str, files: dict[str, str]) -> HttpRespo
     language = _language(request, asked[1], files)
     thanks = f"{FORMS}{form.id}/sent-{language}.html?{urlencode({'from': page})}"
     if request.POST.get(TRAP):
-        return _see_other(thanks)
+        return see_other(thanks)
     answers = {field.id: request.POST.get(field.id, "") for field in form.fields}
     faults = form.faults(answers, language)
     if faults:
@@ -57,7 +56,7 @@ def receive(request: HttpRequest, slug: str, files: dict[str, str]) -> HttpRespo
         return _not_sent(form, language, files, [phrase("too_much_sent", language)], page, 429)
     said = [[field.words.text, answers[field.id].strip()] for field in form.fields]
     Message.objects.create(site=site, form=form.id, form_name=form.name, page=page[:1000], answers=said, sender=sender)
-    return _see_other(thanks)
+    return see_other(thanks)
 
 
 def told(request: HttpRequest, files: dict[str, str]) -> HttpResponse:
@@ -82,17 +81,6 @@ def _page(content: bytes, language: str, back: str, status: int) -> HttpResponse
     link = f'<p><a href="{escape(back, quote=True)}">{escape(phrase("go_back", language))}</a></p>'
     filled = _BACK.sub(lambda _: marked("back", link).encode(), content)
     return for_one_visitor(filled, status)
-
-
-def _see_other(address: str) -> HttpResponse:
-    response = HttpResponseRedirect(address)
-    response.status_code = 303
-    return response
-
-
-def _from_here(request: HttpRequest) -> bool:
-    origin = request.headers.get("Origin", "")
-    return not origin or urlsplit(origin).netloc == request.get_host()
 
 
 def _page_of(request: HttpRequest) -> str:

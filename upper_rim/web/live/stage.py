@@ -16,6 +16,8 @@ from ...core.conditions.visitor import VisitorCard
 from ...core.exchange.html.encoding import insertion
 from ...core.exchange.html.markers import marked
 from ...core.exchange.imports.import_pages import page_path
+from ...core.kinds.context import GateState
+from ...core.kinds.pieces.gate import GATE_STATES, Gate
 from ...core.model.editing.apply import apply
 from ...core.model.editing.edits import edit_adapter
 from ...core.model.memo import Memo
@@ -25,7 +27,7 @@ from ...core.output.naming import PARTS_PATH
 from ...core.output.page.compose import Composer
 from ...core.output.page.specimen import IN_PIECE, look_document, role_document, states_document
 from ...core.output.search.search_html import results_path
-from ...core.reach.begun import begun
+from ...core.reach.begun import PIECE, begun
 from ...core.style.resolve import element_in, styling_of
 from ...core.values.styling import STATES_OF, Part
 from ...shipped import shelf
@@ -95,9 +97,14 @@ def forget_all() -> None:
     _tried.forget()
 
 
-TRIAL, ARRANGEMENT, MENU, CARD = "rim-try", "rim-begun", "rim-menu", "rim-as"
+TRIAL, ARRANGEMENT, MENU, CARD, GATE = "rim-try", "rim-begun", "rim-menu", "rim-as", "rim-gate"
 """In a stage's address: what the designer tries on; the key of the arrangement that a new piece would begin with, and
-the menu in it; the visitor card as whom one looks."""
+the menu in it; the visitor card as whom one looks; the gate that stands before the page, and what it shows."""
+
+
+def shows_gate(gate: str, state: str) -> dict[str, str]:
+    """For a stage's address. Somebody who has passed sees the page."""
+    return {GATE: f"{gate}.{state}"} if state in GATE_STATES else {}
 
 
 MOST_TRIED = 16
@@ -176,7 +183,10 @@ def _page_or_file(request: HttpRequest, composer: Composer, revision: int) -> Ht
     page = next((page for page in site.pages if page.path in {path, path + "/"}), None)
     if page is not None:
         card = next((card for card in site.cards if card.id == request.GET.get(CARD)), None)
-        staged, shown = staged_page(composer, page, studio_address(request.get_host()), revision, card)
+        gate = _gate_before(request, composer, page)
+        composed = gate or _composed(composer, page, card)
+        encoding = "utf-8" if gate else page.encoding
+        staged, shown = _staged(composer, composed, encoding, studio_address(request.get_host()), revision)
         if request.headers.get(SHOWN) == shown:
             return HttpResponse(composer.css, content_type="text/css; charset=utf-8")
         return HttpResponse(staged, content_type="text/html")
@@ -199,11 +209,27 @@ def staged_page(
 ) -> tuple[bytes, str]:
     """The page as published, and behind its last byte the script that reports to the studio; and what names its markup,
     whatever the CSS. `card`: as whom it is looked at."""
+    return _staged(composer, _composed(composer, page, card), page.encoding, studio, revision)
+
+
+def _composed(composer: Composer, page: Page, card: VisitorCard | None) -> bytes:
     if page.content:
-        composed = composer.page(page, contents.read_content(page.content), card)
-    else:
-        composed = composer.page_to_come(page, card)
-    encoding = page.encoding
+        return composer.page(page, contents.read_content(page.content), card)
+    return composer.page_to_come(page, card)
+
+
+def _gate_before(request: HttpRequest, composer: Composer, page: Page) -> bytes | None:
+    """The gate that is asked for in a state, in the page's language; the one that would be begun."""
+    node, _, state = request.GET.get(GATE, "").partition(".")
+    if ARRANGEMENT in request.GET:
+        node, state = PIECE, "asked"
+    gate = next((piece for piece in composer.site.pieces if piece.id == node), None)
+    if not isinstance(gate, Gate) or state not in GATE_STATES:
+        return None
+    return composer.gate_page(gate, page.language, cast(GateState, state))
+
+
+def _staged(composer: Composer, composed: bytes, encoding: str, studio: str, revision: int) -> tuple[bytes, str]:
     shown = hashlib.sha256(composed.replace(insertion(composer.css, encoding), b"")).hexdigest()
     return composed + insertion(_stage_script(studio, composer.site.key, shown, revision), encoding), shown
 

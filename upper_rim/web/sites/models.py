@@ -150,6 +150,35 @@ class Arrival(_OneEach):
     document = models.JSONField()
 
 
+class GatePassword(models.Model):
+    """One of the passwords that open a gate. `stamp`: another one ends the visits of those who came in by it."""
+
+    site = models.ForeignKey(StoredSite, on_delete=models.CASCADE, related_name="passwords")
+    gate = models.CharField(max_length=40)
+    label = models.CharField(max_length=80)
+    hash = models.CharField(max_length=200)
+    stamp = models.CharField(max_length=16)
+    last_day = models.DateField(null=True, blank=True)
+    uses = models.PositiveIntegerField(default=0)
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["made_at", "pk"]
+        indexes = [models.Index(fields=["site", "gate"])]
+
+
+class WrongTry(models.Model):
+    """A password that did not open a gate. `sender` tells visitors apart, not people."""
+
+    site = models.ForeignKey(StoredSite, on_delete=models.CASCADE, related_name="wrong_tries")
+    gate = models.CharField(max_length=40)
+    sender = models.CharField(max_length=64)
+    at = models.DateTimeField()
+
+    class Meta:
+        indexes = [models.Index(fields=["site", "gate", "at"])]
+
+
 class Message(models.Model):
     """What a visitor sent by a form: the answers as they were labelled then. `sender` tells floods apart, not
     people."""

@@ -60,14 +60,15 @@ def _give_ids(tokens: list[Token]) -> None:
         opening.attrSet("id", name)
 
 
-def document(title: str, language: str, body: str) -> tuple[bytes, Splice]:
-    """A document of our own making around HTML that stands in its main part, and the places for pieces in it."""
+def document(title: str, language: str, body: str, *, in_main: bool = True) -> tuple[bytes, Splice]:
+    """A document of our own making around HTML that stands in its main part, and the places for pieces in it.
+    `in_main`: unless a piece is that part."""
     before = f'<!DOCTYPE html>\n<html lang="{language}" dir="{direction(language)}">\n<head>\n<meta charset="utf-8">'
     head = (
         f'\n<meta name="viewport" content="width=device-width, initial-scale=1">\n<title>{escape(title)}</title>\n'
         f"<style>{_STYLE}</style>\n</head>\n<body>"
     )
-    main, rest = f"\n<main>\n{body}</main>\n", "</body>\n</html>\n"
+    main, rest = f"\n<main>\n{body}</main>\n" if in_main else f"\n{body}", "</body>\n</html>\n"
     head_at = len(before.encode())
     body_at = head_at + len(head.encode())
     splice = Splice(encoding="utf-8", head_at=head_at, body_at=body_at, end_at=body_at + len(main.encode()), wraps=True)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from typing import Any
 
-from ...kinds.context import Destination, Post
+from ...kinds.context import Destination, GateState, Post
 from ...kinds.entries import Entry, MenuPart
 from ...kinds.items import Item
 from ...kinds.markup import Markup
@@ -26,6 +26,8 @@ class FitPage:
     """A `PageContext` and a `SheetContext`: of all pages in the setting's language, with what takes room on them."""
 
     early = marks = False
+    gate_state: GateState = "asked"
+    has_heading = False
     holder = front = index_path = results_path = notice_script = ""
     key = KEY
 

@@ -9,6 +9,7 @@ from ...kinds.pieces.base import Piece
 from ...kinds.pieces.bottom import BottomBar
 from ...kinds.pieces.drawer import Drawer
 from ...kinds.pieces.float import Float
+from ...kinds.pieces.gate import Gate
 from ...kinds.pieces.notice import CLOSE_PX, Notice
 from ...kinds.pieces.sidebar import Sidebar
 from ...kinds.rows import Cell, Row, Side
@@ -63,7 +64,7 @@ def row_box(row: Row, piece: Piece, setting: Setting, cells: Mapping[str, Box] |
 def _cells(row: Row, piece: Piece, setting: Setting, cells: Mapping[str, Box] | None) -> Box:
     site = setting.site
     gutter = float(site.gutter_px)
-    inset = isinstance(piece, Float | Drawer) or (isinstance(piece, Sidebar) and setting.beside)
+    inset = isinstance(piece, Float | Drawer | Gate) or (isinstance(piece, Sidebar) and setting.beside)
     fold = next((fold for fold in row.columns if fold.band == setting.band), None)
     if fold is not None:
         tracks = tuple(GridTrack("equal") for _ in range(fold.count))

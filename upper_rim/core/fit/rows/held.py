@@ -9,6 +9,7 @@ from ...kinds.items.menu import ALWAYS_PX, MenuItem
 from ...kinds.pieces.base import Piece
 from ...kinds.pieces.drawer import Drawer
 from ...kinds.pieces.float import Float
+from ...kinds.pieces.gate import Gate
 from ...model.site import Site, drawer_width
 from ..css.linear import Length, smaller, value
 
@@ -45,6 +46,9 @@ def drawer_share(item: MenuItem) -> Share:
 
 def held_in(site: Site, piece: Piece) -> Held:
     """A drawer held by several menus: what the narrowest leaves it, as wide as the window is where any holds it."""
+    if isinstance(piece, Gate):
+        edges = 2.0 * piece.inset_px
+        return Held(Share(most_px=piece.width_px + edges, less_px=edges))
     if isinstance(piece, Float):
         return Held(Share(less_px=2.0 * piece.inset_px))
     if not isinstance(piece, Drawer):

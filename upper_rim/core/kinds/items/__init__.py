@@ -6,7 +6,9 @@ from typing import Annotated, get_args
 
 from pydantic import Field
 
+from .answer import Answer
 from .base import BaseItem
+from .birth import BirthField
 from .button import ButtonItem
 from .contact import Contact
 from .copyright import Copyright
@@ -24,9 +26,11 @@ from .pictures import PictureList
 from .posts import Posts
 from .rich import RichText
 from .search import SearchBox
+from .secret import PasswordField
 from .social import SocialRow
 from .spacer import Spacer
 from .text import TextItem
+from .told import Told
 from .top import BackToTop
 from .trail import Trail
 from .viewer import Viewer
@@ -55,6 +59,10 @@ _ITEM = (
     | Form
     | MapItem
     | Posts
+    | Answer
+    | PasswordField
+    | BirthField
+    | Told
 )
 Item = Annotated[_ITEM, Field(discriminator="kind")]
 ITEM_KINDS: dict[str, type[BaseItem]] = {str(kind.model_fields["kind"].default): kind for kind in get_args(_ITEM)}

@@ -44,6 +44,8 @@ class BaseItem(Styled):
     """Nothing in it asks for width: it begins as wide as its cell."""
     ALIKE: ClassVar[tuple[str, ...]] = ()
     """Fields in which those of one site are alike: in a new piece they begin with what the first of them says."""
+    ONLY_IN: ClassVar[frozenset[str]] = frozenset()
+    """The kinds of pieces that it means something in; in all of them where none is named."""
     TAKES_BRANDS: ClassVar[bool] = False
     """Its icon may be the mark of a service."""
 

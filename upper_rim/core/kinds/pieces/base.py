@@ -47,6 +47,8 @@ class Piece(Styled):
     """Its items are meant to stand on one line; elsewhere text flows."""
     CHILDREN: ClassVar[tuple[str, ...]] = ("rows", "reach", "roles", "styles")
     """Fields that hold nodes of its own, in the order in which they are walked."""
+    SHOWS_AT_FIRST: ClassVar[bool] = True
+    """The first of its kind on a site begins by showing everywhere."""
     CLASSES: ClassVar[tuple[str, ...]] = ()
     """Classes that its landmark has besides what all have."""
 

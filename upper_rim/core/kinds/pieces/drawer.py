@@ -15,6 +15,7 @@ class Drawer(Piece):
 
     NAME = "Drawer"
     TAG = "div"
+    SHOWS_AT_FIRST = False
 
     kind: Literal["drawer"] = "drawer"
     above: Annotated[int, Field(ge=0, le=20)] = Field(

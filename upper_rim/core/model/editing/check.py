@@ -14,6 +14,7 @@ from ...kinds.items.menu import MenuItem
 from ...kinds.moving import Stage
 from ...kinds.pieces.base import Moving, Piece
 from ...kinds.pieces.drawer import Drawer
+from ...kinds.pieces.gate import Gate
 from ...kinds.pieces.header import Header
 from ...kinds.rows import Cell, Row
 from ...values.properties import PROPERTIES
@@ -67,6 +68,7 @@ def _faults(site: Site, before: Site | None) -> Iterator[Refusal]:
                 yield from _style_faults(node, swatches, bands, piece.name)
             yield from _fault(node, {"bands": bands, "menus": menus, "looks": looks}, piece.name)
     yield from _too_deep(site, before)
+    yield from _misplaced_items(site)
     yield from _faulty_drawers(site)
     yield from _faulty_ties(site)
     yield from _faulty_bands(site)
@@ -204,6 +206,16 @@ def _too_deep(site: Site, before: Site | None) -> Iterator[Refusal]:
             level = tuple(below for entry in level for below in entry.entries)
         if level:
             yield Refusal(level[0].id, "entries", "too deep", {"most": MOST_LEVELS})
+
+
+def _misplaced_items(site: Site) -> Iterator[Refusal]:
+    """What means something at gates alone; and at gates what is not known there."""
+    for piece in site.pieces:
+        if isinstance(piece, Gate) and any(one.KNOWN_BY == "the browser" for one in piece.audience.conditions):
+            yield Refusal(piece.id, "audience", "known too late", {"piece": piece.name})
+        for item in site.shown_items(piece):
+            if item.ONLY_IN and piece.kind not in item.ONLY_IN:
+                yield Refusal(item.id, "kind", "means nothing there", {"piece": piece.name, "item": item.NAME})
 
 
 def _faulty_drawers(site: Site) -> Iterator[Refusal]:

@@ -14,7 +14,7 @@ RefusalKind = Literal[
     "swatch gone", "band gone", "menu gone", "look gone", "drawer gone", "tie gone", "stage gone", "shared row gone",
     "tied to itself", "look worn twice", "declared twice", "role twice", "row shown twice", "shared row with its own",
     "role of pieces", "part without styles", "state not here", "more than a divider", "more than a ring", "not of the part",
-    "stage changes size", "way of another kind", "button within a drawer", "band begins there",
+    "stage changes size", "way of another kind", "button within a drawer", "means nothing there", "known too late", "band begins there",
     "first band begins later", "too deep",
     # of what the shell knows
     "no such icon", "selector not read", "would flicker",
@@ -69,6 +69,8 @@ WORDS: Mapping[RefusalKind, str] = {
     "not of the part": "{part} cannot be styled by this",
     "stage changes size": "a stage changes what is painted; for other sizes set its height, or hand over to other rows",
     "way of another kind": "a piece of this kind cannot go this way",
+    "known too late": "“{piece}” stands before a page is sent: it can go by place, membership and time, which a server knows, and by nothing that only a browser does",
+    "means nothing there": "“{item}” means nothing in “{piece}”: it belongs to a gate",
     "button within a drawer": "“{piece}” is a drawer itself: a menu in it cannot have a button that opens another",
     "band begins there": "“{band}” already begins at {from_px} px",
     "first band begins later": "the narrowest band begins at 0",

@@ -12,18 +12,22 @@ from functools import cache, cached_property
 from html import escape
 from typing import Any, cast
 
+from ...conditions.audience.audience import Audience
 from ...conditions.visitor import VisitorCard
 from ...exchange.html.encoding import insertion
 from ...exchange.html.markdown import document
 from ...exchange.html.markers import marked
 from ...fit.rows.fitter import Fitter
+from ...kinds.context import GateState
 from ...kinds.items.base import ShowsMenu
 from ...kinds.items.form import FORMS, Form
 from ...kinds.items.logo import Logo
 from ...kinds.items.trail import Trail
 from ...kinds.marks import MARK
 from ...kinds.markup import html
+from ...kinds.pieces import GATE_SLOTS
 from ...kinds.pieces.base import Piece
+from ...kinds.pieces.gate import Gate
 from ...kinds.pieces.header import Header
 from ...languages import phrase, primary
 from ...model.navigation.current import Standings
@@ -74,7 +78,7 @@ class Composer:
         """`read` gives the bytes of a content by its hash: uploaded fonts are read so. `marks`: with node ids in the
         markup and the CSS in the page, as the stage needs them: one request shows an edit. `year` is the present one,
         for lines that tell it. `fitter`: one that has looked at the site before; it is asked how high pieces are."""
-        self.site = site
+        self.site = site = _gates_for_all(site)
         self.coverage = Coverage(site)
         self._links = Links(site)
         self._menus = Menus(site)
@@ -133,8 +137,26 @@ class Composer:
         )
         return spliced(content, places, page)
 
+    def gate_page(self, gate: Gate, language: str, state: GateState = "asked") -> bytes:
+        """What is sent in place of a page that a gate guards: the gate alone, without anything of the page."""
+        content, splice = document(self.site.name, language, "", in_main=False)
+        page = Page(id="gate", path="/", language=language, splice=splice)
+        title = next((item.id for item in self.site.shown_items(gate) if isinstance(item, Logo)), "")
+        context = replace(self._context(page, None), gate_state=state, heading=title)
+        markup = around([Shown(gate, ())], context).before
+        deciding = self._script_of((Shown(gate, ()),), ())
+        head = marked("head", _NOT_LISTED + deciding + self._head(markup, page, decides=bool(deciding)))
+        filled = self._filled(_parted(markup, splice.encoding), page, splice.encoding)
+        places = ((splice.head_at, (insertion(head, splice.encoding),)), (splice.body_at, filled))
+        return spliced(content, places, page)
+
     def _may_show(self, page: Page, card: VisitorCard | None) -> dict[str, tuple[tuple[Piece, ...], ...]]:
-        """On the stage what one visitor gets; the first of rivals, where nobody is named."""
+        """On the stage what one visitor gets; the first of rivals, where nobody is named. Gates stand instead of a page,
+        not around it."""
+        shown = self._all_that_may_show(page, card)
+        return {slot: there for slot, there in shown.items() if slot not in GATE_SLOTS}
+
+    def _all_that_may_show(self, page: Page, card: VisitorCard | None) -> dict[str, tuple[tuple[Piece, ...], ...]]:
         if not self._marks:
             return self.coverage.may_show(page)
         if card is None:
@@ -348,6 +370,14 @@ class Composer:
         )  # fmt: skip
 
 
+def _gates_for_all(site: Site) -> Site:
+    """Whom a gate stands before is decided by who sends it, not in the page."""
+    if all(piece.audience.is_everybody for piece in site.pieces if isinstance(piece, Gate)):
+        return site
+    pieces = (one.replaced(audience=Audience()) if isinstance(one, Gate) else one for one in site.pieces)
+    return site.replaced(pieces=tuple(pieces))
+
+
 def _body(title: str, text: str) -> str:
     return f"<h1>{escape(title)}</h1>\n<p>{escape(text)}</p>\n"
 
@@ -361,6 +391,8 @@ def _parted(html: str, encoding: str) -> Parted:
     return [*parts, insertion(html[last:], encoding)]
 
 
+_NOT_LISTED = '<meta name="robots" content="noindex">'
+"""No search engine keeps a gate in place of what it guards."""
 _HEADING = re.compile(rb"<h1[\s>]", re.IGNORECASE)
 
 

@@ -13,6 +13,7 @@ from ...exchange.html.markers import marked
 from ...kinds.markup import Attributes, Element, Markup, element, html
 from ...kinds.pieces.base import Moving, Piece
 from ...kinds.pieces.float import Float
+from ...kinds.pieces.gate import Gate
 from ...kinds.pieces.header import Header
 from ...kinds.pieces.sidebar import Sidebar
 from ...kinds.rows import Cell, Row
@@ -46,8 +47,11 @@ def around(shown: Iterable[Shown], context: SiteContext) -> Around:
     def of_kind(kind: str, *, at_bottom: bool = False) -> list[Shown]:
         return [one for one in listed if one.piece.kind == kind and one.piece.is_at_bottom == at_bottom]
 
+    before = "".join(
+        marked(one.piece.kind, html(_piece(one, context))) for one in listed if isinstance(one.piece, Gate)
+    )
     top = [*of_kind("notice"), *of_kind("header")]
-    before = marked("skip", html([_skip_link(context)])) if top else ""
+    before += marked("skip", html([_skip_link(context)])) if top else ""
     for at, one in enumerate(top, start=1):
         before += marked(one.piece.kind, html(_piece(one, context, target=at == len(top))))
     behind = ""

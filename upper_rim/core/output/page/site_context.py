@@ -7,7 +7,7 @@ from dataclasses import dataclass, field, replace
 from functools import cached_property
 
 from ...conditions.audience.audience import is_for_everybody
-from ...kinds.context import Destination, Post
+from ...kinds.context import Destination, GateState, Post
 from ...kinds.entries import Entry, MenuPart
 from ...kinds.markup import Markup
 from ...model.navigation.links import Links
@@ -45,6 +45,7 @@ class SiteContext:
     holder: str = ""
     heading: str = ""
     early: bool = False
+    gate_state: GateState = "asked"
     posts_of: Callable[[str | None, str, str], Sequence[Post]] = lambda feed, below, language: ()
     smaller: Callable[[str, int], Sequence[tuple[str, int]]] = lambda path, width_px: ()
     picture: Callable[[str], Picture | None] = lambda path: None
@@ -110,6 +111,10 @@ class SiteContext:
 
     def is_heading(self, item_id: str) -> bool:
         return self.heading == item_id
+
+    @property
+    def has_heading(self) -> bool:
+        return bool(self.heading)
 
     def label(self, entry: Entry) -> str:
         return self.links.label(entry, self.language)

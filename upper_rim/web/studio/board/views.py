@@ -13,9 +13,11 @@ from django.utils import timezone
 from ....core.conditions.audience.in_period import instant_in
 from ....core.conditions.visitor import VisitorCard
 from ....core.exchange.coverage_table import as_csv, as_json, coverage_rows
+from ....core.findings.checks.gates import in_gates
 from ....core.findings.checks.visibility import in_visibility
 from ....core.findings.finding import Finding
 from ....core.findings.words import finding_words
+from ....core.gates.guards import guards_of
 from ....core.kinds.pieces import PIECE_KINDS
 from ....core.kinds.pieces.base import Piece
 from ....core.model.memo import Memo
@@ -134,7 +136,7 @@ def found(request: HttpRequest, slug: str) -> HttpResponse:
         tray = "who" if finding.kind in {"nobody", "past"} else ""
         return reverse("workbench", args=[slug, holder.id]) + f"?{urlencode({'select': finding.node, 'tray': tray})}"
 
-    findings = in_visibility(coverage_of(site), timezone.now(), language_name)
+    findings = [*in_visibility(coverage_of(site), timezone.now(), language_name), *in_gates(site, guards_of(site))]
     said = [(finding_words(one, lambda node: named(site, node).strip("“”")), place(one)) for one in findings]
     return render(request, "studio/board/found.html", {"found": said})
 

@@ -7,6 +7,7 @@ from typing import Any
 from ....core.kinds.items.base import BaseItem
 from ....core.kinds.moving import Stage
 from ....core.kinds.pieces.base import Piece
+from ....core.kinds.pieces.gate import Gate
 from ....core.kinds.rows import Cell, Row
 from ....core.model.site import Site
 from .control import Control, Group, choice, px, text, told_whether_set, track_in_words, words, yes
@@ -34,9 +35,8 @@ def _groups_for(node: Any, site: Site) -> list[Group]:
             return stage_groups(node, site)
         case Row(shares=str(shared)):
             row, other = shared_row(site, shared)
-            rows = [
-                (one.id, f"{piece.name}: {one.name}") for piece in site.pieces for one in piece.rows if not one.shares
-            ]
+            pieces = (piece for piece in site.pieces if not isinstance(piece, Gate))
+            rows = [(one.id, f"{piece.name}: {one.name}") for piece in pieces for one in piece.rows if not one.shares]
             return [Group(f"{row.name}, a row of {other.name}", [choice(node, "shares", "Shows", rows)])]
         case Row():
             return [
@@ -119,7 +119,8 @@ def shared_row(site: Site, row_id: str) -> tuple[Row, Piece]:
 
 
 def _shown(node: Any, site: Site, others: list[Control] | None = None) -> Group:
-    bands = [(band.id, band.name) for band in site.bands]
+    # A gate stands before a page at all widths: it is not known yet how wide a window is.
+    bands = [] if isinstance(node, Gate) else [(band.id, band.name) for band in site.bands]
     shown = [band for band, _ in bands if band not in node.hidden_in]
     widths = [Control("bands", "Widths", node.id, "hidden_in", shown, bands)] if bands else []
     return Group("Shows at", [*widths, *(others or []), text(node, "classes", "Classes")])

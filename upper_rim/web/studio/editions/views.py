@@ -11,10 +11,15 @@ from django.http import Http404, HttpRequest, HttpResponse, StreamingHttpRespons
 from django.shortcuts import render
 from zipstream import ZipStream
 
+from ....core.exchange.imports.import_pages import page_path
+from ....core.gates.guards import guards_of
 from ....core.kinds.items.form import FORMS, Form
+from ....core.kinds.pieces.password import PasswordGate
+from ....core.output.publication import GATES_PATH
 from ...jobs import tasks
 from ...jobs.publishing import new_edition
 from ...live.addresses import address
+from ...live.gates import guards_in
 from ...live.published import listed_files
 from ...sites.access import site_of
 from ...sites.models import Edition, StoredSite
@@ -25,7 +30,10 @@ from ..cycle.screen import Opened, screen
 
 @screen("studio/editions/editions.html", "editions")
 def editions(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[str, Any]:
-    return _listed(opened.stored)
+    guards = guards_of(opened.site)
+    locked = guards.locked_in(opened.site) if guards else 0
+    asked = [gate.name for gate in guards.gates.values() if not isinstance(gate, PasswordGate)] if guards else []
+    return {**_listed(opened.stored), "locked": locked, "not_asked": asked}
 
 
 def publish(request: HttpRequest, slug: str) -> HttpResponse:
@@ -59,8 +67,11 @@ def take_away(request: HttpRequest, slug: str, number: int) -> HttpResponse:
     files = listed_files(edition.manifest)
     addresses = own_addresses(files)
     archive = ZipStream(sized=not addresses)
+    guards = guards_in(files)
     for name, content in sorted(files.items()):
-        if name.startswith(FORMS[1:]):
+        # Nobody would keep the gates there.
+        is_locked = guards is not None and guards.before(page_path("/" + name)).is_locked
+        if is_locked or name.startswith((FORMS[1:], GATES_PATH[1:])):
             continue
         if addresses and name.endswith((".html", ".htm")):
             archive.add(_with_own_addresses(stored(content), addresses), name)

@@ -260,6 +260,28 @@ NODES: dict[str, Callable[[Site, Any, QueryDict], Posted]] = {
     "fields": form_fields,
 }
 """Slots whose nodes are typed as one text."""
+
+
+def _years_by_region(site: Site, gate: Any, post: QueryDict) -> JsonValue:
+    """`IS 20, US 21`: a region, and the age that is asked for there."""
+    found: list[JsonValue] = []
+    for part in filter(None, (part.strip() for part in post.get("value", "").split(","))):
+        said = re.fullmatch(r"([A-Za-z]{2}(?:-[A-Za-z0-9]{1,3})?)[\s:]+(\d{1,2})", part)
+        if said is None or not int(said[2]):
+            raise FormError(gate.id, "by_region", f"“{part}” is no region with an age: IS 20, say, or US-CA 21")
+        found.append({"region": said[1].upper(), "years": int(said[2])})
+    return found
+
+
+def _groups(site: Site, gate: Any, post: QueryDict) -> JsonValue:
+    """Names of groups of members, with commas between."""
+    names = [name.strip().lower() for name in post.get("value", "").split(",") if name.strip()]
+    wrong = next((name for name in names if not re.fullmatch(r"[a-z][a-z0-9-]{0,39}", name)), None)
+    if wrong is not None:
+        raise FormError(gate.id, "excused", f"a group is called by letters, digits and hyphens, not “{wrong}”")
+    return list(dict.fromkeys(names))
+
+
 LISTED: dict[str, Callable[[Site, Any, QueryDict], JsonValue]] = {
     "columns": _columns,
     "aligned": _aligned,
@@ -269,5 +291,7 @@ LISTED: dict[str, Callable[[Site, Any, QueryDict], JsonValue]] = {
     "after": _distance,
     "hides_until": _distance,
     "without": _without,
+    "by_region": _years_by_region,
+    "excused": _groups,
 }
 """Fields that hold several values, typed as one text."""

@@ -8,7 +8,7 @@ from urllib.parse import quote, urlencode
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 
-from ....core.kinds.pieces import PIECE_KINDS
+from ....core.kinds.pieces import GATE_SLOTS, PIECE_KINDS
 from ....core.kinds.pieces.base import Piece
 from ....core.kinds.pieces.drawer import Drawer
 from ....core.model.arrangements import ARRANGEMENTS, Arrangement
@@ -63,6 +63,7 @@ def new_piece(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> di
         "typed_name": asked.get("name", ""),
         "rivals": [piece.name for piece in site.pieces if piece.kind == kind and piece.kind != "drawer"],
         "is_drawer": kind == "drawer",
+        "is_gate": kind in GATE_SLOTS,
         "seen": seen,
         "stage_page": f"{quote(seen.page.path, safe='/%')}?{urlencode({ARRANGEMENT: key})}" if seen else "",
         "width": PHONE_PX if kind in FOR_PHONES else USUAL_PX,
@@ -110,5 +111,7 @@ KIND_ABOUT = {
     "sidebar": "Beside the content; before or after it where the window is narrow.",
     "bottom": "Two to five targets, always at the bottom of a phone’s screen.",
     "float": "A button, or a few, over the page.",
+    "password": "In place of the pages that it locks, until somebody types a password.",
+    "age": "In place of pages for adults, until somebody says how old they are.",
     "drawer": "Rows of its own in what a menu’s button opens, above and below the menu’s entries.",
 }

@@ -38,6 +38,7 @@ SCREENS = (
     ("Menus", "menus"),
     ("Pieces", "pieces"),
     ("Create a piece", "new-piece"),
+    ("Gates", "gates"),
     ("Inbox", "inbox"),
     ("Editions: publish", "editions"),
     ("Past steps", "past"),

@@ -15,13 +15,14 @@ from ....core.kinds.items.menu import MenuItem
 from ....core.kinds.moving import Stage
 from ....core.kinds.pieces.base import Piece
 from ....core.kinds.pieces.drawer import Drawer
+from ....core.kinds.pieces.gate import Gate
 from ....core.kinds.rows import Cell, Row
 from ....core.model.facts import said_everywhere, said_otherwise
 from ....core.model.site import Page, Site, drawer_width
 from ....core.model.tree import items_of, walk
 from ....core.reach.coverage import Coverage
 from ....core.reach.reached import reached
-from ...live.stage import CARD, TRIAL
+from ...live.stage import CARD, TRIAL, shows_gate
 from ...sites.fitters import site_fitter
 from ..controls.control import Group, note
 from ..controls.of_nodes import groups_for, node_name, shared_row
@@ -32,11 +33,13 @@ from ..preview.fitting import SpanInWords, asked_span, clusters, grouped, marks_
 from ..preview.legible import legible, squeezed_note
 from ..preview.moving import looked_through
 from ..preview.trials import trial_of, tried_site
-from ..preview.viewing import OPENED_BY, looked_at, looking_as, tray
+from ..preview.viewing import OPENED_BY, asked, looked_at, looking_as, tray
+from ..words.gates import states_shown
 from ..words.reach import by_bands
 from .for_whom import audience_shown, audience_words
 from .handles import OnStage, handles_of
 from .outline import kind_of, outline_of
+from .passwords import passwords_changed, passwords_shown
 from .reach import reach_shown
 from .scroll_ruler import movement_shown
 from .trying_on import tried_on
@@ -56,7 +59,7 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         raise Redirected(site_url("workbench", opened, moved_to) + f"?select={gone}")
     page = looked_at(request, site, piece)
     chosen = _chosen(request, site, piece, made)
-    notice = tried_on(request, opened, piece)
+    notice = tried_on(request, opened, piece) or passwords_changed(request, opened, piece)
     trial = trial_of(opened)
     shown = (tried_site(site, trial) if trial else None) or site
     fitter = site_fitter(opened.stored.pk)
@@ -82,14 +85,20 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
     beside = looking_as(request, site, "beside") if card else None
     place |= {"as": card.id} if card else {}
     place |= {"beside": beside.id} if beside else {}
+    gate_states = _gate_states(piece, site)
+    gate_state = asked(request, "gate", gate_states, "asked") if gate_states else ""
+    place |= {"gate": gate_state} if gate_state else {}
     context = {
         **tray_shown,
         **movement,
         **audience_shown(site, chosen),
+        **passwords_shown(opened, chosen),
         "card": card,
         "beside": beside,
         "beside_px": min(max(beside.width_px, FROM_PX), TO_PX) if beside else 0,
         "beside_query": _stage_query(trial is not None, beside),
+        "gate_state": gate_state,
+        "gate_states": gate_states,
         "piece_for": audience_words(piece),
         "piece": piece,
         "page": page,
@@ -105,7 +114,7 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "shareable": [
             (other.name, [(row.id, row.name) for row in other.rows if row.shares is None])
             for other in site.pieces
-            if other is not piece
+            if other is not piece and not isinstance(other, Gate)
         ],
         "shared": shared_row(site, chosen.shares) if isinstance(chosen, Row) and chosen.shares else None,
         "into": _into(piece, chosen),
@@ -120,7 +129,7 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "goes_to": goes_to,
         "place": urlencode(place),
         "piece_place": urlencode({**place, "select": piece.id, "tray": "who"}),
-        "stage_query": _stage_query(trial is not None, card),
+        "stage_query": _stage_query(trial is not None, card, shows_gate(piece.id, gate_state)),
         "swatch_names": [swatch.name for swatch in site.swatches],
         "ruler": _ruler(shown),
         "stage_page": quote(page.path, safe="/%") if page else "",
@@ -143,9 +152,14 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
     return {**context, "notice": notice} if notice else context
 
 
-def _stage_query(is_trial: bool, card: VisitorCard | None) -> str:
-    asked = {**({TRIAL: "1"} if is_trial else {}), **({CARD: card.id} if card else {})}
-    return f"?{urlencode(asked)}" if asked else ""
+def _gate_states(piece: Piece, site: Site) -> dict[str, str]:
+    """Of a gate, in which states the stage can show it, and without it."""
+    return dict(states_shown(piece, site), passed="Passed") if isinstance(piece, Gate) else {}
+
+
+def _stage_query(is_trial: bool, card: VisitorCard | None, gate: dict[str, str] | None = None) -> str:
+    query = {**({TRIAL: "1"} if is_trial else {}), **({CARD: card.id} if card else {}), **(gate or {})}
+    return f"?{urlencode(query)}" if query else ""
 
 
 def _as_wide_as(request: HttpRequest, card: VisitorCard | None) -> int | None:

@@ -5,8 +5,10 @@ from __future__ import annotations
 from typing import Any
 
 from django.contrib.auth import get_user_model
+from django.contrib.auth.hashers import make_password
 from django.core.management.base import BaseCommand, CommandParser
 from django.db import transaction
+from django.utils.crypto import get_random_string
 
 from .....demo import ostrey, quillwort
 from ....sites import store
@@ -14,6 +16,10 @@ from ....sites.models import StoredSite
 from ...publishing import make_edition, new_edition
 
 COLLEAGUE = "colleague"
+PASSWORDS = {
+    "ostrey": (("pc-press-door", "Newspapers", "tide-and-tern"), ("pc-press-door", "Broadcasters", "lamp-on-skarrow"))
+}
+"""By site: the gate, for whom, and what they type."""
 
 
 class Command(BaseCommand):
@@ -33,4 +39,7 @@ class Command(BaseCommand):
                 continue
             stored = store.new_site(designer, *make(), slug=slug)
             stored.people.add(colleague)
+            for gate, label, secret in PASSWORDS.get(slug, ()):
+                stamp = get_random_string(16)
+                stored.passwords.create(gate=gate, label=label, hash=make_password(secret), stamp=stamp)
             make_edition(new_edition(stored, designer.pk).pk)

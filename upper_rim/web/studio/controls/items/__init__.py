@@ -8,6 +8,8 @@ from typing import Any
 from .....core.model.site import Site
 from ..control import Group
 from . import (
+    answer,
+    birth,
     button,
     contact,
     copyright,
@@ -25,9 +27,11 @@ from . import (
     posts,
     rich,
     search,
+    secret,
     social,
     spacer,
     text,
+    told,
     top,
     trail,
     viewer,
@@ -57,5 +61,9 @@ GROUPS: dict[str, Callable[[Any, Site], list[Group]]] = {
     "form": form.groups,
     "map": map.groups,
     "posts": posts.groups,
+    "answer": answer.groups,
+    "secret": secret.groups,
+    "birth": birth.groups,
+    "told": told.groups,
 }
 """By the kind's name in documents."""

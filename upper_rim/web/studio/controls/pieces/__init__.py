@@ -7,7 +7,7 @@ from typing import Any
 
 from .....core.model.site import Site
 from ..control import Group
-from . import bottom, drawer, float, footer, notice, sidebar
+from . import bottom, drawer, float, footer, gate, notice, sidebar
 
 GROUPS: dict[str, Callable[[Any, Site], list[Group]]] = {
     "footer": footer.groups,
@@ -16,5 +16,7 @@ GROUPS: dict[str, Callable[[Any, Site], list[Group]]] = {
     "bottom": bottom.groups,
     "float": float.groups,
     "drawer": drawer.groups,
+    "password": gate.password,
+    "age": gate.age,
 }
 """By the kind's name in documents; a header has none."""

@@ -1,0 +1,91 @@
+"""What is wrong or doubtful about gates: ways that end nowhere, that go in a circle, that take too long; what is locked and
+seen all the same?"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from ...conditions.visitor import VisitorCard
+from ...gates.guards import Guards, paths_in
+from ...gates.visit import Way, ways
+from ...kinds.items.answer import Answer
+from ...kinds.items.birth import BirthField
+from ...kinds.items.secret import PasswordField
+from ...kinds.pieces.base import Piece
+from ...kinds.pieces.gate import Gate
+from ...kinds.pieces.password import PasswordGate
+from ...model.site import Page, Site
+from ..finding import Finding, SeenAt
+
+MOST_PRESSES = 2
+"""Before somebody who answers rightly has read a word."""
+ANYBODY = VisitorCard(id="vc-anybody")
+
+
+def in_gates(site: Site, guards: Guards | None) -> list[Finding]:
+    if guards is None:
+        return []
+    pieces = [piece for piece in site.pieces if isinstance(piece, Gate) and piece.id in guards.gates]
+    return [*(one for gate in pieces for one in _made(gate, site)), *_met(site, guards), *_seen(site, guards)]
+
+
+def _made(gate: Gate, site: Site) -> Iterator[Finding]:
+    """What it cannot be passed without."""
+    items = site.shown_items(gate)
+    says = {item.says for item in items if isinstance(item, Answer)}
+    if "yes" not in says:
+        yield Finding("no yes", gate.id)
+    if isinstance(gate, PasswordGate) and not any(isinstance(item, PasswordField) for item in items):
+        yield Finding("no field", gate.id)
+    if not isinstance(gate, PasswordGate) and "no" not in says and not any(isinstance(i, BirthField) for i in items):
+        yield Finding("no no", gate.id)
+
+
+def _met(site: Site, guards: Guards) -> Iterator[Finding]:
+    """Ways from one page behind each combination of gates."""
+    told: set[tuple[str, str]] = set()
+    for page in _one_of_each(site, guards):
+        for way in ways(guards, ANYBODY, page.path):
+            for finding in _of_way(way, page, guards):
+                if (finding.kind, finding.node) not in told:
+                    told.add((finding.kind, finding.node))
+                    yield finding
+
+
+def _one_of_each(site: Site, guards: Guards) -> Iterator[Page]:
+    seen: set[tuple[tuple[str, ...], ...]] = set()
+    for page in site.pages:
+        candidates = guards.before(page.path)
+        if candidates.any and candidates.by_slot not in seen:
+            seen.add(candidates.by_slot)
+            yield page
+
+
+def _of_way(way: Way, page: Page, guards: Guards) -> Iterator[Finding]:
+    place = SeenAt(page=page.id)
+    if way.ends == "loop":
+        yield Finding("goes round", way.answers[-1][0], about={"path": page.path}, place=place)
+    for (gate, said), after in zip(way.answers, way.screens[1:], strict=True):
+        door = guards.gates.get(after.gate)
+        if said == "no" and after.gate != gate and isinstance(door, PasswordGate):
+            yield Finding("refused to a door", gate, door.id, about={"path": after.path}, place=place)
+    if way.ends == "page" and way.presses > MOST_PRESSES:
+        yield Finding("many presses", way.answers[-1][0], about={"path": page.path, "count": way.presses}, place=place)
+
+
+def _seen(site: Site, guards: Guards) -> Iterator[Finding]:
+    """Pictures that are locked, and shown by pieces that are not: there they are missing."""
+    locked = [asset.path for asset in site.assets if guards.is_locked(asset.path)]
+    for piece in site.pieces if locked else ():
+        if isinstance(piece, Gate) or _is_within(piece, site, guards):
+            continue
+        shown = {path for node in (piece, *site.shown_rows(piece)) for path in paths_in(node)}
+        for path in locked:
+            if path in shown:
+                yield Finding("locked picture", piece.id, about={"path": path})
+
+
+def _is_within(piece: Piece, site: Site, guards: Guards) -> bool:
+    """Whether all its rules are about locked folders: who sees the piece may see the picture."""
+    paths = [getattr(rule.where, "path", "/") for rule in site.rules_of(piece) if rule.shows]
+    return bool(paths) and all(guards.before(path).is_locked for path in paths)

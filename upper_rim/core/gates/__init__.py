@@ -1,0 +1,1 @@
+"""What stands before a page's content, what a visitor meets next, and why."""

@@ -1,0 +1,58 @@
+"""With which controls are gates changed?"""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from .....core.kinds.pieces.age import AgeGate
+from .....core.kinds.pieces.gate import Gate
+from .....core.kinds.pieces.password import PasswordGate
+from .....core.model.site import Site
+from ..control import Control, Group, choice, link_control, number, px, yes
+
+_PLACES = tuple(
+    (f"{block}-{inline}", f"{block}, {across}")
+    for block in ("top", "middle", "bottom")
+    for inline, across in (("start", "start"), ("center", "centre"), ("end", "end"))
+)
+
+
+def password(piece: PasswordGate, site: Site) -> list[Group]:
+    patience = [
+        number(piece, "tries", "Wrong tries", "", 1, 100),
+        number(piece, "wait_s", "Then waits", "s", 1, 86_400),
+    ]
+    return [_asking(piece, patience, site), _place(piece)]
+
+
+def age(piece: AgeGate, site: Site) -> list[Group]:
+    regions = ", ".join(f"{one.region} {one.years}" for one in piece.by_region)
+    asked = [
+        number(piece, "years", "From the age of", "years", 1, 99),
+        Control("text", "Elsewhere", piece.id, "by_region", regions, hint="a region and its age: IS 20, US 21"),
+        Control("text", "Not asked", piece.id, "excused", ", ".join(piece.excused), hint="groups of members: crew"),
+        yes(piece, "lets_crawlers_in", "Lets search engines in"),
+    ]
+    return [_asking(piece, asked, site), _place(piece)]
+
+
+def _asking(piece: Gate, own: list[Control], site: Site) -> Group:
+    return Group(
+        "Gate",
+        [
+            *own,
+            number(piece, "days", "Passed for", "days", 0, 3650),
+            replace(link_control(piece, site), label="The refused go to"),
+        ],
+    )
+
+
+def _place(piece: Gate) -> Group:
+    return Group(
+        "Place",
+        [
+            choice(piece, "place", "Its box stands", _PLACES),
+            px(piece, "width_px", "As wide as", 4000),
+            px(piece, "inset_px", "From the edges", 200),
+        ],
+    )
