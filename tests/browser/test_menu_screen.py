@@ -234,6 +234,7 @@ def test_what_is_chosen_lights_up_on_the_menu_and_among_the_pages(bench: Browser
     with bench.on_stage() as stage:
         stage.execute_script("document.querySelector('header [data-rim-node=en-fares]').click()")
     wait_for(lambda: "chosen" in (line(bench, "Fares").get_attribute("class") or ""))
+    bench.settled()
     assert bench.js("return document.activeElement.textContent") == "Fares"
     bench.keys(Keys.ENTER)
     assert bench.js("return document.activeElement.id") == "hand-label", "once more, and it is changed where it stands"
