@@ -15,7 +15,7 @@ from .asking import HEADERS, asking, best_ms
 from .corpus import large_site
 from .measured import Measured, table
 
-SIZES = (41, 1000, 5000)
+SIZES = (42, 1000, 5000)
 EDITS = 60
 
 

@@ -22,6 +22,7 @@ from upper_rim.core.fit.css.boxes import Frame
 from upper_rim.core.fit.rows.fitter import stands_in_lines
 from upper_rim.core.fit.rows.sweep import FROM_PX, TO_PX, RowFit, frame_at
 from upper_rim.core.kinds.pieces.base import Piece
+from upper_rim.core.kinds.pieces.consent import ConsentQuestion
 from upper_rim.core.kinds.pieces.gate import Gate
 from upper_rim.core.model.site import Site
 from upper_rim.core.output.fitting import fitter_of
@@ -206,10 +207,10 @@ def compare(
     port: int,
     tally: Tally,
     random_widths: int = 4,
-    gate: type[Gate] | None = None,
+    gate: type[Gate | ConsentQuestion] | None = None,
 ) -> None:
     """One generated site: at each predicted change of a state, one px before and after, and at some widths of
-    chance. `gate`: a gate of that kind, by itself."""
+    chance. `gate`: a gate of that kind, or a question about consent, by itself."""
     site, contents = FittedMaker(seed, gate).site()
     page = site.pages[0]
     # Without foresight: what is published is what counts.
@@ -220,7 +221,7 @@ def compare(
     files["/"] = (
         composer.gate_page(first, site.language)
         if isinstance(first, Gate)
-        else composer.page(page, contents[page.content or ""])
+        else composer.page(page, contents[page.content or ""], asking=first.id)
     )
     files.update(dict(composer.parts()))
     files.update({asset.path: contents[asset.content] for asset in site.assets})

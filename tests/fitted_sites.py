@@ -11,10 +11,12 @@ from upper_rim.core.kinds.items.answer import Answer
 from upper_rim.core.kinds.items.base import BaseItem
 from upper_rim.core.kinds.items.birth import BirthField
 from upper_rim.core.kinds.items.button import ButtonItem
+from upper_rim.core.kinds.items.choices import Choices
 from upper_rim.core.kinds.items.contact import Contact, Hours
 from upper_rim.core.kinds.items.copyright import Copyright
 from upper_rim.core.kinds.items.credit import Credit
 from upper_rim.core.kinds.items.divider import Divider
+from upper_rim.core.kinds.items.embed import Embed
 from upper_rim.core.kinds.items.form import Form, FormField
 from upper_rim.core.kinds.items.icon import IconLink
 from upper_rim.core.kinds.items.links import LinkList
@@ -24,6 +26,7 @@ from upper_rim.core.kinds.items.menu import MenuItem
 from upper_rim.core.kinds.items.picture import PictureItem
 from upper_rim.core.kinds.items.pictures import PictureLink, PictureList
 from upper_rim.core.kinds.items.posts import Posts
+from upper_rim.core.kinds.items.privacy import PrivacyChoices
 from upper_rim.core.kinds.items.rich import RichText
 from upper_rim.core.kinds.items.search import SearchBox
 from upper_rim.core.kinds.items.secret import PasswordField
@@ -33,6 +36,7 @@ from upper_rim.core.kinds.items.text import TextItem
 from upper_rim.core.kinds.items.top import BackToTop
 from upper_rim.core.kinds.items.trail import Trail
 from upper_rim.core.kinds.pieces.base import Piece, ReachRule
+from upper_rim.core.kinds.pieces.consent import QUESTION_PLACES, ConsentQuestion
 from upper_rim.core.kinds.pieces.footer import Footer
 from upper_rim.core.kinds.pieces.gate import Gate, GatePlace
 from upper_rim.core.kinds.pieces.header import Header
@@ -121,9 +125,9 @@ IN_LINE = [name for name in SIZES if "inline-" in name and not name.endswith("in
 
 
 class FittedMaker:
-    """`gate`: a kind of gate that is the site's only piece."""
+    """`gate`: a kind of gate, or a question about consent, that is the site's only piece."""
 
-    def __init__(self, seed: int, gate: type[Gate] | None = None) -> None:
+    def __init__(self, seed: int, gate: type[Gate | ConsentQuestion] | None = None) -> None:
         self.seed, self.chance, self.gate = seed, random.Random(seed), gate
         self.language = self.chance.choice(list(VOCABULARY))
         self._words = VOCABULARY[self.language]
@@ -141,8 +145,9 @@ class FittedMaker:
         self._styled = chance.random() < 0.7
         if self.gate is not None:
             made = self._piece(self.gate, "pc-gate", chance.randrange(1, 3))
+            places = QUESTION_PLACES if self.gate is ConsentQuestion else get_args(GatePlace)
             sizes = {"width_px": chance.choice([240, 440, 900, 4000]), "inset_px": chance.choice([0, 20, 90])}
-            pieces: tuple[Piece, ...] = (made.replaced(place=chance.choice(get_args(GatePlace)), **sizes),)
+            pieces: tuple[Piece, ...] = (made.replaced(place=chance.choice(places), **sizes),)
         else:
             pieces = (self._piece(Header, "pc-head", chance.randrange(1, 3)),)
         if self.gate is None and chance.random() < 0.6:
@@ -298,6 +303,8 @@ class FittedMaker:
             lambda: BackToTop(**common, words=words),
             lambda: Divider(**common),
             lambda: MapItem(**common, words=words, width_px=200, height_px=120),
+            lambda: Embed(**common, address="https://charts.example/", words=words, width_px=chance.choice([90, 200, 900]), height_px=120),
+            lambda: PrivacyChoices(**common, words=words, look=chance.choice(["first", "second", "link"])),
             lambda: Posts(**common, words=words),
             lambda: PictureList(**common, links=tuple(PictureLink(id=self.new_id("pl"), words=Words(text=self.words()), second=Words(text=self.words(1)), target=to) for _ in range(3)), place="beside", list_percent=60),
             lambda: Form(**common, fields=(FormField(id=self.new_id("ff"), words=words, required=True), FormField(id=self.new_id("ff"), kind="tick", words=words)), button=Words(text=self.words(1))),
@@ -307,6 +314,9 @@ class FittedMaker:
             lambda: PasswordField(**common, words=Words(text=chance.choice(["", self.words(1)]))),
             lambda: BirthField(**common, words=Words(text=chance.choice(["", self.words()]))),
         ]  # fmt: skip
+        if kind is ConsentQuestion:
+            allowed = [asked[0], asked[0], lambda: Choices(**common)]
+            return chance.choice([*allowed * 3, plain[0], plain[3], plain[4], flowing[0], flowing[6]])()
         if issubclass(kind, Gate):
             allowed = [asked[0], asked[1 if kind is PasswordGate else 2]]
             return chance.choice([*allowed * 4, plain[0], plain[3], plain[4], flowing[0], flowing[6]])()
@@ -319,7 +329,8 @@ class FittedMaker:
         for name, field in type(node).model_fields.items():
             values = (True, False) if field.annotation is bool else get_args(field.annotation)
             is_choice = field.annotation is bool or get_origin(field.annotation) is Literal
-            if is_choice and name != "kind" and chance.random() < 0.3:
+            # What an answer is takes no room, and not every gate knows every one.
+            if is_choice and name not in {"kind", "says"} and chance.random() < 0.3:
                 made[name] = chance.choice(values)
         for slot in getattr(node, "CHILDREN", ()):
             made[slot] = tuple(map(self._varied, getattr(node, slot)))

@@ -199,7 +199,9 @@ def plain_chromium(*logs: str, frames: Frames = "timed") -> webdriver.Chrome:
     """A browser by itself, for pages that no server sends. `logs`: kinds of logs that it keeps whole."""
     options = chromium_options(frames)
     options.set_capability("goog:loggingPrefs", dict.fromkeys(logs, "ALL"))
-    return webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver"))
+    driver = webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver"))
+    ask_nobody(driver)
+    return driver
 
 
 def load_faces(driver: webdriver.Chrome) -> None:
@@ -303,15 +305,24 @@ def let_in(driver: webdriver.Chrome) -> None:
     wait_for(lambda: not driver.find_elements(By.NAME, "gate"))
 
 
+def ask_nobody(driver: webdriver.Chrome) -> None:
+    """Published pages are as they are for somebody who has answered: no question stands over them."""
+    gone = "document.addEventListener('DOMContentLoaded', () => document.querySelectorAll('[data-rim-question]:not([data-rim-node])').forEach((one) => one.remove()))"
+    driver.execute_cdp_cmd("Page.addScriptToEvaluateOnNewDocument", {"source": gone})
+
+
 class Browser:
     """A Chromium window, and short ways to do what a person does in it."""
 
-    def __init__(self, running: Running, downloads: Path, frames: Frames = "timed") -> None:
+    def __init__(self, running: Running, downloads: Path, frames: Frames = "timed", *, asks: bool = False) -> None:
+        """`asks`: questions about consent stand on published pages."""
         idle = Chromium.idle[frames]
         self._chromium = idle.pop() if idle else Chromium(frames)
         self._chromium.open(downloads)
         self.driver = self._chromium.driver
         self.running = running
+        if not asks:
+            ask_nobody(self.driver)
         self.resize(1280, 800)
 
     def resize(self, width: int, height: int) -> None:

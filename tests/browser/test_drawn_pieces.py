@@ -126,7 +126,7 @@ def faults_of(
             )
             if page is None or isinstance(piece, Drawer | Gate):
                 continue
-            files["/piece.html"] = composer.page(page, contents[page.content or ""])
+            files["/piece.html"] = composer.page(page, contents[page.content or ""], asking=piece.id)
             files.update(dict(composer.parts()))
             for width in widths:
                 drawing = drawer.draw(piece, language, width)

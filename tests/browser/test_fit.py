@@ -30,6 +30,7 @@ from upper_rim.core.kinds.items.search import SearchBox
 from upper_rim.core.kinds.items.text import TextItem
 from upper_rim.core.kinds.pieces.age import AgeGate
 from upper_rim.core.kinds.pieces.base import ReachRule
+from upper_rim.core.kinds.pieces.consent import ConsentQuestion
 from upper_rim.core.kinds.pieces.gate import Gate
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.pieces.password import PasswordGate
@@ -72,8 +73,8 @@ def test_widths_heights_and_changes_are_what_the_browser_makes_of_generated_site
     assert tally.share("changes") >= 0.99, told
 
 
-@pytest.mark.parametrize("kind", [PasswordGate, AgeGate])
-def test_gates_are_as_wide_and_high_as_foreseen(chromium: webdriver.Chrome, kind: type[Gate]) -> None:
+@pytest.mark.parametrize("kind", [PasswordGate, AgeGate, ConsentQuestion])
+def test_gates_are_as_wide_and_high_as_foreseen(chromium: webdriver.Chrome, kind: type[Gate | ConsentQuestion]) -> None:
     tally = Tally()
     with served() as (files, port):
         for seed in range(GATES):

@@ -59,7 +59,7 @@ def composed(plain: webdriver.Chrome, folder: Path, path: str, *edits: Edit, wid
     assert page.content
     composer = Composer(after, shelf(), contents.__getitem__, year=2026)
     html = composer.page(page, contents[page.content]).decode()
-    loaded = dict(composer.loaded())
+    loaded = {**dict(composer.parts()), **dict(composer.loaded())}
 
     def inline(tag: re.Match[str]) -> str:
         said = loaded[tag[1]].decode()
@@ -67,8 +67,8 @@ def composed(plain: webdriver.Chrome, folder: Path, path: str, *edits: Edit, wid
 
     html = re.sub(r'<link rel="stylesheet" href="(/_rim/[^"]*)">', inline, html)
     html, scripts = (
-        re.sub(r'<script src="(/_rim/[^"]*)" defer></script>', "", html),
-        re.findall(r'<script src="(/_rim/[^"]*)" defer>', html),
+        re.sub(r'<script src="(/_rim/[^"]*)" charset="utf-8" defer></script>', "", html),
+        re.findall(r'<script src="(/_rim/[^"]*)" charset="utf-8" defer>', html),
     )
     html += "".join(f"<script>{loaded[script].decode()}</script>" for script in scripts)
     (folder / "page.html").write_text(html)

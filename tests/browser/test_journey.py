@@ -30,7 +30,7 @@ def test_from_a_zip_of_broken_pages_to_a_published_site_and_back(
     # The demo is there.
     browser.sign_in_by_hand("designer", "ferry-and-fern")
     sites = [site.text for site in browser.all("site")]
-    assert any("Ostrey Ferries" in text and "41 pages" in text for text in sites)
+    assert any("Ostrey Ferries" in text and "42 pages" in text for text in sites)
     assert any("Quillwort Press" in text for text in sites)
 
     # A new site, and its pages.

@@ -255,7 +255,7 @@ class Maker:
                 return {**made, "selector": "header"}
             case "pages":
                 content = {
-                    key: value.model_dump() if hasattr(value, "model_dump") else value
+                    key: value.model_dump(mode="json") if hasattr(value, "model_dump") else value
                     for key, value in self._content().items()
                 }
                 return {**made, "path": chance.choice(PATHS), **content}

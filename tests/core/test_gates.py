@@ -12,16 +12,8 @@ from hypothesis import strategies as st
 from upper_rim.core.gates.age import age_on, born, comes_of_age, needed_years
 from upper_rim.core.gates.answers import Given, in_short, lapsed
 from upper_rim.core.gates.attempts import Patience, opens_at
-from upper_rim.core.gates.consent import (
-    CATEGORIES,
-    Answer,
-    Asked,
-    ConsentByRegion,
-    is_put,
-    law_of,
-    rulings,
-    shipped_table,
-)
+from upper_rim.core.gates.consent import Answer, law_of, rulings, shipped_table
+from upper_rim.core.kinds.consent import CATEGORIES, ConsentByRegion, ConsentRules
 from upper_rim.core.kinds.pieces.age import AgeByRegion
 
 NOON = datetime(2026, 11, 30, 12, tzinfo=UTC)
@@ -68,9 +60,9 @@ def test_a_sites_own_word_counts_before_the_table_and_for_the_nearest_region() -
 def test_nothing_that_needs_a_yes_runs_before_one_and_nothing_after_a_no(
     region: str, answer: Answer | None, signals: bool, heeds: bool
 ) -> None:
-    asked, law = Asked(heeds_signal=heeds), law_of(region)
-    found = rulings(asked, law, answer, signals=signals)
-    for category in asked.categories:
+    rules, law = ConsentRules(heeds_signal=heeds), law_of(region)
+    found = rulings(CATEGORIES, rules, law, answer, signals=signals)
+    for category in CATEGORIES:
         ruling = found[category.id]
         if category.is_necessary:
             assert ruling.runs
@@ -80,18 +72,17 @@ def test_nothing_that_needs_a_yes_runs_before_one_and_nothing_after_a_no(
             assert not ruling.runs
         elif signals and category.is_sold and law.honours_signal:
             assert not ruling.runs, "a law that takes a signal for a no is kept, whatever the site wants"
-    assert is_put(asked, law, answer) == (answer is None)
 
 
 @given(REGIONS, ANSWERS, st.booleans())
 def test_the_reason_that_is_named_is_the_one_that_decides(region: str, answer: Answer | None, signals: bool) -> None:
-    asked, law = Asked(), law_of(region)
-    for id_, ruling in rulings(asked, law, answer, signals=signals).items():
+    rules, law = ConsentRules(), law_of(region)
+    for id_, ruling in rulings(CATEGORIES, rules, law, answer, signals=signals).items():
         if ruling.why == "signal":
-            assert rulings(asked, law, answer, signals=False)[id_].runs
+            assert rulings(CATEGORIES, rules, law, answer, signals=False)[id_].runs
         if ruling.why == "answered no":
             yes = Answer(yes=(*(answer.yes if answer else ()), id_))
-            assert rulings(asked, law, yes, signals=signals)[id_].runs
+            assert rulings(CATEGORIES, rules, law, yes, signals=signals)[id_].runs
 
 
 @given(DAYS, DAYS, st.integers(1, 99))

@@ -69,7 +69,9 @@ def test_what_is_left_of_a_generated_sites_sheet_is_whole(seed: int) -> None:
     composer.page(site.pages[0], contents[site.pages[0].content or ""])
     (css,) = (data.decode() for path, data in composer.loaded() if path.endswith(".css"))
     conditions = {
-        name for rule in rules_in(re.sub("@layer [^{;]*;", "", css)) for name in (rule.selector, *rule.within)
+        name
+        for rule in rules_in(re.sub("@(?:layer|charset) [^{;]*;", "", css))
+        for name in (rule.selector, *rule.within)
     }
     known = {"@font-face", "@layer", "@media", "@property", "@starting-style", "@keyframes"}
     assert {name.split(" ")[0] for name in conditions if name.startswith("@")} <= known

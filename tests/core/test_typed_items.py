@@ -87,7 +87,7 @@ def test_every_candidate_is_an_edit_that_the_site_takes(typed: str) -> None:
     assert len({(one.kind, str(one.fields)) for one in listed}) == len(listed)
     for one in listed:
         item = new_item(site, (one.kind, one.fields), lambda letters: f"{letters}-new-{next(numbers)}")
-        cell = {"age": "cl-shop-age", "password": "cl-press-door"}.get(
+        cell = {"age": "cl-shop-age", "password": "cl-press-door", "consent": "cl-consent"}.get(
             min(ITEM_KINDS[one.kind].ONLY_IN, default=""), "cl-end"
         )
         made = apply(site, Add(parent=cell, slot="items", values=(item,)))

@@ -89,7 +89,7 @@ def test_the_board_is_taken_along_as_a_file_by_those_who_work_on_it(ferries: Sto
         return b"".join(answer.streaming_content) if answer.status_code == 200 else answer.status_code
 
     rows = json.loads(taken(ada, "json"))
-    assert len(rows) == 41 * 8 * 3 and {row["card"] for row in rows} == {""}
+    assert len(rows) == 42 * 9 * 3 and {row["card"] for row in rows} == {""}
     rows = json.loads(taken(ada, "json", **{"as": "vc-first", "against": "vc-regular"}))
     assert {row["card"] for row in rows} == {"First visit, phone", "Regular, signed in"}
     assert taken(ada, "csv").startswith(b"page,slot,band,piece,why,rule,beaten,not_for_them,card\r\n/,header,Narrow,")

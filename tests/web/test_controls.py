@@ -13,7 +13,7 @@ from upper_rim.core.kinds.items import ITEM_KINDS
 from upper_rim.core.kinds.items.contact import BusinessKind
 from upper_rim.core.kinds.items.menu import MenuItem
 from upper_rim.core.model.site import Site, content_hash
-from upper_rim.core.model.tree import items_of, walk
+from upper_rim.core.model.tree import ROOT, items_of, walk
 from upper_rim.demo import ostrey
 from upper_rim.web.sites import store
 from upper_rim.web.sites.models import StoredSite
@@ -27,14 +27,20 @@ from .conftest import signed_in
 FOOTER = "/s/ostrey/pieces/pc-footer/"
 
 
-AT_GATES = {"answer": "cl-shop-age", "told": "cl-shop-age", "birth": "cl-shop-age", "secret": "cl-press-door"}
+AT_GATES = {
+    "answer": "cl-shop-age",
+    "told": "cl-shop-age",
+    "birth": "cl-shop-age",
+    "secret": "cl-press-door",
+    "choices": "cl-consent",
+}
 """Kinds that mean something at gates only, each with a cell of one."""
 
 
 def second_value(control: Control, site: Site) -> dict[str, Any] | None:
     """What a person would set a control to that is not what it shows; None for what sets nothing."""
     typed = {
-        "target": "/fares/", "list_on": "/sailings/", "selector": "main ol", "hours": "Su 10:00-11:00", "profiles": "https://elsewhere.example/us | Us | teal",
+        "target": "/fares/", "address": "https://charts.example/sound", "consent.modes": "US opt-in", "cookies": "tm_*", "list_on": "/sailings/", "selector": "main ol", "hours": "Su 10:00-11:00", "profiles": "https://elsewhere.example/us | Us | teal",
         "links": "One | two | | /fares/", "fields": "Your name* | text", "track": "share 3", "country": "IE", "telephone": "+44 1632 960199", "mail": "boats@ostrey.example",
         "own_address": "https://there.example/in", "below": "/guide/", "latitude": "51.5", "longitude": "-3.25", "classes": "one two", "rich": "<p>Said anew</p>", "by_region": "US 21, DE-BY 16", "excused": "pilots",
     }  # fmt: skip
@@ -85,7 +91,7 @@ def test_every_control_that_the_tray_offers_can_be_set_to_another_value_and_undo
     assert len(offered) > 600
     tried: set[tuple[Any, ...]] = set()
     for piece, control in offered:
-        holder: Any = node_in(site, control.node) if control.node else None
+        holder: Any = site if control.node == ROOT else node_in(site, control.node) if control.node else None
         is_translation = control.language not in {"", site.language}
         key = (type(holder), control.kind, control.field, is_translation, bool(control.band))
         values = second_value(control, site)

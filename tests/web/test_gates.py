@@ -404,7 +404,7 @@ def test_the_gates_of_a_site_and_the_ways_through_them_are_one_screen(
     client, screen = signed_in(ada), "/s/ostrey/gates/"
     html = client.get(screen).content.decode()
     assert html.count('data-test="gate"') == 2 and "nobody gets in: it has no password" in html
-    assert html.count("data-src=") == 6, "each in the states that it can be met in, side by side"
+    assert html.count("data-src=") == 7, "each in the states that it can be met in, side by side; and the question"
     ferries.passwords.create(gate=DOOR, label="All", hash="x", stamp="x")
     assert "nobody gets in" not in client.get(screen).content.decode()
     shop = client.get(screen, {"page": "/shop/"}).content.decode()

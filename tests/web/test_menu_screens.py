@@ -290,7 +290,7 @@ def test_a_new_drawer_is_held_by_the_first_menu_with_a_button_that_holds_none(fe
     assert bench in str(made.headers)
     shown = said(client, bench)
     assert "Where the button of" in shown and "in Press header opens it" in shown and 'value="390"' in shown
-    assert "on 3 of 41 pages" in shown and "Rows above" in shown
+    assert "on 3 of 42 pages" in shown and "Rows above" in shown
     refused = client.post("/s/ostrey/pieces/", {"do": "remove", "node": drawer.id})
     assert refused.status_code == 422 and "take it off there first" in unescape(refused.content.decode())
     client.post(bench, {"do": "add", "what": "item", "kind": "menu", "parent": drawer.rows[0].cells[0].id})

@@ -12,6 +12,7 @@ from tests.nodes import node_in
 from upper_rim.core.kinds.items import ITEM_KINDS
 from upper_rim.core.kinds.items.menu import MenuItem
 from upper_rim.core.kinds.pieces import PIECE_KINDS
+from upper_rim.core.kinds.pieces.consent import ConsentQuestion
 from upper_rim.core.kinds.pieces.gate import Gate
 from upper_rim.core.model.arrangements import ARRANGEMENTS
 from upper_rim.core.model.tree import items_of, walk
@@ -60,7 +61,7 @@ def _begun(client: Client, ferries: StoredSite, ada: User, key: str, kind: str) 
     ):
         assert client.get(path).status_code == 200
     host = f"{stage_label(StageKey(ferries.pk, ada.pk))}.localhost"
-    asked = f"?rim-gate={made.id}.asked" if isinstance(made, Gate) else ""
+    asked = f"?rim-gate={made.id}.asked" if isinstance(made, Gate | ConsentQuestion) else ""
     assert f'data-rim-node="{made.id}"' in told(client.get(f"/sailings/{asked}", HTTP_HOST=host))
 
 

@@ -5,10 +5,13 @@ from __future__ import annotations
 import argparse
 import json
 import sys
+from typing import Any
 
 from ..core.conditions.visitor import VisitorCard
+from ..core.findings.checks.consent import in_consent
 from ..core.findings.checks.gates import in_gates
 from ..core.findings.words import finding_words
+from ..core.gates.asking import Met, asks, met_on
 from ..core.gates.guards import guards_of
 from ..core.gates.visit import Screen, Way, told, ways
 from ..core.model.site import Site
@@ -29,15 +32,36 @@ def report(site: Site, card: VisitorCard, chosen: argparse.Namespace) -> list[st
     path = page.path if page else chosen.page
     names = names_in(site)
     found = list(ways(guards, card, path)) if guards else [Way((), (Screen(path),))]
+    met = met_on(site, page, card) if page and asks(site) else None
     if chosen.json:
         listed = [told(way) for way in found]
-        json.dump({"page": path, "card": card.name, "ways": listed}, sys.stdout, ensure_ascii=False, indent=1)
+        about = {"consent": _consent(met)} if met else {}
+        whole = {"page": path, "card": card.name, "ways": listed, **about}
+        json.dump(whole, sys.stdout, ensure_ascii=False, indent=1)
         print()
     else:
         print(f"{path} for {card.name}, {card.clock}")
         for way in found:
             _print(way, names)
-    return [finding_words(one, lambda node: names.get(node, node)) for one in in_gates(site, guards)]
+        if met:
+            _print_consent(_consent(met))
+    listed_findings = [*in_gates(site, guards), *in_consent(site)]
+    return [finding_words(one, lambda node: names.get(node, node)) for one in listed_findings]
+
+
+def _consent(met: Met) -> dict[str, Any]:
+    """As JSON."""
+    why = {category: ruling.why for category, ruling in met.asking.rulings.items()}
+    hosts = {"now": sorted(met.before), "no": sorted(met.after_no), "yes": sorted(met.after_yes)}
+    return {"asked": met.asking.is_put, "runs": list(met.asking.agreed), "why": why, "hosts": hosts}
+
+
+def _print_consent(told: dict[str, Any]) -> None:
+    print("Consent is asked for." if told["asked"] else "Nobody is asked for consent.")
+    for category, why in told["why"].items():
+        print(f"    {category} {'runs' if category in told['runs'] else 'waits'}: {why}")
+    for when, words in (("now", "asked at once"), ("no", "after a no"), ("yes", "after a yes")):
+        print(f"    {words}: {', '.join(told['hosts'][when]) or 'no other host'}")
 
 
 def _print(way: Way, names: dict[str, str]) -> None:

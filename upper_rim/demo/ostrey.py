@@ -22,6 +22,7 @@ from ..core.values.targets import ToAddress, ToPage
 from ..core.values.words import Words
 from .drawings import OSTREY_ICON, OSTREY_LOGO, coast
 from .making import Demo, Pile, declared, in_four
+from .ostrey_consent import ASKED, COUNTING, HOSTS, QUESTION
 from .ostrey_footers import FOOTER, HELP_FOOTER
 from .ostrey_gates import PRESS_DOOR, SHOP_GATE
 from .ostrey_guide import GUIDE_HEADER, GUIDE_SIDEBAR
@@ -399,7 +400,11 @@ def demo() -> Demo:
             TOUCH_CALL,
             SHOP_GATE,
             PRESS_DOOR,
+            QUESTION,
         ),
+        snippets=(COUNTING,),
+        categories=ASKED,
+        hosts=HOSTS,
         cards=CARDS,
         **pile.sorted(),
     )

@@ -26,6 +26,7 @@ from ..core.values.rich import RichTranslation, RichWords
 from ..core.values.styling import RoleDefault
 from ..core.values.words import Words
 from .making import declared, in_four
+from .ostrey_consent import CHART, WAY_TO_CHOICES
 from .ostrey_visitors import MEMBERS_ROW
 
 FOOTER = Footer(
@@ -149,6 +150,7 @@ FOOTER = Footer(
                             words=in_four("Drawings by", "Zeichnungen von", "Lluniau gan", "رسوم"),
                             who="Maren Skaill",
                         ),
+                        WAY_TO_CHOICES,
                         Pager(id="it-landings", list_on="pg-harbours", selector="main > ul", size=8),
                         Viewer(id="it-viewer"),
                     ),
@@ -238,6 +240,7 @@ HELP_FOOTER = Footer(
                             width_px=440,
                             height_px=280,
                         ),
+                        CHART,
                     ),
                 ),
             ),

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from .ostrey_consent import PRIVACY
 from .ostrey_reading import BIRDS, HOME, WALKS
 
 _DAY, _DUSK, _FOG = "/coast-day.svg", "/coast-dusk.svg", "/coast-fog.svg"
@@ -190,6 +191,7 @@ ENGLISH: tuple[tuple[str, str, str, str, str], ...] = (
         "",
     ),
     ("pictures", "/press/pictures/", "Pictures", "Free to print with a credit.", _DUSK),
+    PRIVACY,
 )
 
 TRANSLATED: dict[str, tuple[tuple[str, str, str, str], ...]] = {

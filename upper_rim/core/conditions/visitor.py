@@ -83,6 +83,7 @@ class VisitorCard(Node):
     clock: Instant = "2026-06-15T12:00Z"
     zone: Zone = "Europe/London"
     has_script: bool = True
+    signals: bool = Field(default=False, description="The browser says no to being sold or shared (Sec-GPC).")
 
     @model_validator(mode="after")
     def _is_a_moment(self) -> Self:

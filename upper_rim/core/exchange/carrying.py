@@ -241,6 +241,8 @@ class _Carrier:
     def _other(self, slot: str, old: str) -> str | None:
         if slot == "pages":
             return self._pages.get(self._source_pages.get(old, ""), _GONE + old)
+        if slot == "categories":
+            return old if any(one.id == old for one in self._target.categories) else None
         return self._ids.get(old)
 
     def _with_links(self, value: Any, key: str = "") -> Any:

@@ -18,6 +18,8 @@ FindingKind = Literal[
     "never shown", "no effect", "without header", "without footer", "nobody", "past", "no way on",
     # of gates
     "no yes", "no no", "no field", "goes round", "refused to a door", "many presses", "locked picture",
+    # of questions about consent
+    "no yes to all", "no no to all", "unequal answers", "no policy", "no way back", "over a bar", "unknown hosts", "waits for nobody",
     # of what is read and looked at
     "weak text", "over a picture", "squeezed",
     # of what does not fit, or hardly, at a width

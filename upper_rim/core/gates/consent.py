@@ -10,43 +10,10 @@ import tomllib
 from collections.abc import Mapping, Sequence
 from functools import lru_cache
 from importlib.resources import files
-from typing import Annotated, Literal, NamedTuple, Self
+from typing import Literal, NamedTuple
 
-from pydantic import Field, StringConstraints, model_validator
-
-from ..conditions.visitor import Region
-from ..values.nodes import Value
-from ..values.words import Words
-
-Mode = Literal["opt-in", "opt-out", "notice"]
-CategoryId = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9-]{0,39}$")]
-
-
-class Category(Value):
-    """Something that one may agree to. `is_sold`: a browser's signal speaks of it: its data go to others, or are used
-    to follow somebody from one site to the next (Global Privacy Control, 2)."""
-
-    id: CategoryId
-    words: Words = Words()
-    about: Words = Words()
-    is_necessary: bool = False
-    is_sold: bool = False
-
-
-CATEGORIES = (
-    Category(id="necessary", is_necessary=True),
-    Category(id="preferences"),
-    Category(id="statistics"),
-    Category(id="marketing", is_sold=True),
-)
-"""What a site begins with."""
-
-
-class ConsentByRegion(Value):
-    """A site's own word for a region, before that of the table."""
-
-    region: Region
-    mode: Mode
+from ..kinds.consent import Category, ConsentByRegion, ConsentRules, Mode
+from ..values.nodes import NodeId, Value
 
 
 class Law(NamedTuple):
@@ -93,9 +60,9 @@ def law_of(region: str, own: Sequence[ConsentByRegion] = (), table: Table | None
 
 
 class Answer(Value):
-    """To a question about consent. Where a site asks for all at once, `yes` names all categories or none."""
+    """To a question about consent: the categories that it says yes to."""
 
-    yes: tuple[CategoryId, ...] = ()
+    yes: tuple[NodeId, ...] = ()
 
 
 Why = Literal["necessary", "answered yes", "answered no", "signal", "not asked yet", "until a no", "told only"]
@@ -108,33 +75,15 @@ class Ruling(NamedTuple):
     why: Why
 
 
-class Asked(Value):
-    """A site's question about consent. `heeds_signal`: also where no law asks for it."""
-
-    categories: tuple[Category, ...] = CATEGORIES
-    by_region: tuple[ConsentByRegion, ...] = ()
-    heeds_signal: bool = True
-    days: Annotated[int, Field(ge=0, le=3650)] = Field(
-        default=180, description="An answer counts so long; 0: the visit."
-    )
-
-    @model_validator(mode="after")
-    def _are_told_apart(self) -> Self:
-        ids = [one.id for one in self.categories]
-        if len(ids) != len(set(ids)):
-            raise ValueError("two categories have the same name")
-        if not any(one.is_necessary for one in self.categories):
-            raise ValueError("one category is necessary: what the site cannot be used without")
-        return self
-
-
-def rulings(asked: Asked, law: Law, answer: Answer | None, *, signals: bool) -> dict[str, Ruling]:
+def rulings(
+    categories: Sequence[Category], rules: ConsentRules, law: Law, answer: Answer | None, *, signals: bool
+) -> dict[str, Ruling]:
     """By category. `signals`: the browser says no to being sold or shared (Sec-GPC). An answer of one's own counts more
     than a signal: it was given here, and later."""
-    return {one.id: _ruling(one, asked, law, answer, signals=signals) for one in asked.categories}
+    return {one.id: _ruling(one, rules, law, answer, signals=signals) for one in categories}
 
 
-def _ruling(category: Category, asked: Asked, law: Law, answer: Answer | None, *, signals: bool) -> Ruling:
+def _ruling(category: Category, rules: ConsentRules, law: Law, answer: Answer | None, *, signals: bool) -> Ruling:
     if category.is_necessary:
         return Ruling(True, "necessary")
     if answer is not None:
@@ -142,11 +91,6 @@ def _ruling(category: Category, asked: Asked, law: Law, answer: Answer | None, *
         return Ruling(agreed, "answered yes" if agreed else "answered no")
     if law.mode == "opt-in":
         return Ruling(False, "not asked yet")
-    if signals and category.is_sold and (asked.heeds_signal or law.honours_signal):
+    if signals and category.is_sold and (rules.heeds_signal or law.honours_signal):
         return Ruling(False, "signal")
     return Ruling(True, "until a no" if law.mode == "opt-out" else "told only")
-
-
-def is_put(asked: Asked, law: Law, answer: Answer | None) -> bool:
-    """Whether the question stands on the page: where an answer is needed, or may be given, and there is none."""
-    return answer is None and any(not one.is_necessary for one in asked.categories)

@@ -25,7 +25,7 @@ from ..model.navigation.links import Links
 from ..model.site import Asset, Page, Site
 from ..reach.coverage import Coverage
 from ..reach.looking import looking_at, says
-from ..values.nodes import Value
+from ..values.nodes import Value, within
 from ..values.targets import ToPage, ToPlace
 from .answers import in_short
 
@@ -197,14 +197,9 @@ _PATH = re.compile(r"""/[^\s"'()<>?#]*""")
 
 def paths_in(value: object) -> Iterator[str]:
     """All that is written like a path of the site, in any field of a value."""
-    if isinstance(value, str):
-        yield from _PATH.findall(value)
-    elif isinstance(value, Value):
-        for name in type(value).model_fields:
-            yield from paths_in(getattr(value, name))
-    elif isinstance(value, tuple):
-        for one in value:
-            yield from paths_in(one)
+    for one in within(value):
+        if isinstance(one, str):
+            yield from _PATH.findall(one)
 
 
 def _asks(gate: Gate) -> tuple[str, ...]:

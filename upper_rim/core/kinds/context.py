@@ -12,6 +12,7 @@ from ..values.brands import Mark
 from ..values.styling import Styled
 from ..values.targets import Target
 from ..values.words import Words
+from .consent import Category
 from .entries import Entry, MenuPart
 from .markup import Markup
 
@@ -62,6 +63,18 @@ class PageContext(Protocol):
     @property
     def gate_state(self) -> GateState:
         """What the gate shows that is written."""
+
+    @property
+    def asks_consent(self) -> bool:
+        """Whether it is a question about consent that is written: a script hears the answers."""
+
+    @property
+    def categories(self) -> Sequence[Category]:
+        """What visitors may agree to."""
+
+    def waits_for(self, host: str, code: str, category: str | None) -> str:
+        """To which categories a yes is needed before something of a host, or that code fetches, is there, which is said to be
+        of a category; empty: to none."""
 
     @property
     def front(self) -> str:

@@ -4,16 +4,16 @@ from __future__ import annotations
 
 import hashlib
 import json
-import re
 from collections.abc import Iterable
 from typing import Annotated, Any, Literal
 
-from pydantic import AfterValidator, Field, StringConstraints
+from pydantic import Field, StringConstraints
 
 from ..conditions.below import Below
 from ..conditions.everywhere import Everywhere
 from ..conditions.on_page import OnPage
 from ..conditions.visitor import VisitorCard, Zone
+from ..kinds.consent import CATEGORIES, Category, ConsentRules, Fetch, OtherHost
 from ..kinds.entries import Branch
 from ..kinds.items import Item
 from ..kinds.items.menu import MenuItem
@@ -23,10 +23,10 @@ from ..kinds.pieces.drawer import Drawer
 from ..kinds.rows import Row
 from ..values.addresses import PagePath
 from ..values.nodes import Hash, Node, Value
-from ..values.refs import LiftRef, PageRef
+from ..values.refs import CategoryRef, LiftRef, PageRef
 from ..values.scalars import TextSize, Weight
 from ..values.styling import Look, RoleDefault, Swatch
-from ..values.words import Label, LanguageTag, Name, Text, Words
+from ..values.words import Code, Label, LanguageTag, Name, Text, Words
 from .fonts import Font
 from .memo import Memo
 
@@ -40,12 +40,6 @@ class Band(Node):
 
 class Menu(Branch):
     name: Name
-
-
-def _without_markers(code: str) -> str:
-    if re.search(r"<!--\s*/?rim", code):
-        raise ValueError("the comments <!--rim:…--> and <!--/rim--> are Upper Rim's own")
-    return code
 
 
 class Cut(Value):
@@ -77,6 +71,7 @@ class Splice(Value):
     )
     wraps: bool = Field(default=False, description="The content from `body_at` to `end_at` can be put into an element.")
     has_form: bool = Field(default=False, description="There is a form in the content, other than a search.")
+    fetches: tuple[Fetch, ...] = Field(default=(), description="What the content fetches from others.")
 
 
 class Page(Node):
@@ -115,7 +110,8 @@ class Snippet(Node):
         default="head", description="In the head, or at the start or the end of the body."
     )
     where: Annotated[Everywhere | Below | OnPage, Field(discriminator="kind")] = Everywhere()
-    code: Annotated[Text, StringConstraints(max_length=20_000), AfterValidator(_without_markers)] = ""
+    code: Code = ""
+    waits: CategoryRef | None = Field(default=None, description="It runs only after a yes to it.")
     on: bool = True
 
 
@@ -171,6 +167,9 @@ class Site(Value):
     menus: tuple[Menu, ...] = ()
     reach_sets: tuple[ReachSet, ...] = Field(default=(), description="Rules that several pieces use.")
     pieces: tuple[AnyPiece, ...] = ()
+    consent: ConsentRules = ConsentRules()
+    categories: tuple[Category, ...] = Field(default=CATEGORIES, description="What visitors may agree to.")
+    hosts: tuple[OtherHost, ...] = Field(default=(), description="What is said of others' hosts.")
     lifts: tuple[Lift, ...] = ()
     cards: tuple[VisitorCard, ...] = Field(default=(), description="Simulated visitors, to look as.")
     pages: tuple[Page, ...] = ()

@@ -34,6 +34,8 @@ SLOTS: dict[type[Value], tuple[str, ...]] = {
         "reach_sets",
         "pieces",
         "snippets",
+        "categories",
+        "hosts",
         "lifts",
         "cards",
         "pages",

@@ -6,12 +6,14 @@ that a large site needs no more memory than its largest file.
 
 from __future__ import annotations
 
+import json
 from collections.abc import Callable, Iterator
 from collections.abc import Set as AbstractSet
 from typing import NamedTuple
 from urllib.parse import unquote
 
 from ..exchange.imports.import_pages import file_name
+from ..gates.asking import asks
 from ..gates.guards import Guards, guards_of
 from ..gates.opened import open_site
 from ..kinds.items.form import FORMS, Form
@@ -27,6 +29,7 @@ from .shown_files import PICTURE_NAME
 NOT_FOUND = "/404.html"
 GATES_PATH = "/_rim/gates/"
 GUARDS_PATH = f"{GATES_PATH}guards.json"
+CONSENT_PATH = f"{GATES_PATH}consent.json"
 
 
 class PublishedFile(NamedTuple):
@@ -101,6 +104,8 @@ def publication(
     behind: dict[str, bytes] = {}
     if made_by.behind is not composer and is_served:
         behind = dict(made_by.behind.loaded() if share else made_by.behind.parts())
+    if share == 0 and is_served and asks(site):
+        yield _answers_kept(site)
     if share == 0 and guards:
         yield _kept(site, guards, behind.keys() - loaded.keys())
     for path, data in {**loaded, **behind}.items():
@@ -120,6 +125,12 @@ def _gate_pages(site: Site, composer: Composer, guards: Guards) -> Iterator[Publ
             for state in GATE_STATES:
                 name = f"{GATES_PATH[1:]}{gate.id}/{state}-{language}.html"
                 yield PublishedFile(name, composer.gate_page(gate, language, state))
+
+
+def _answers_kept(site: Site) -> PublishedFile:
+    """What a server needs to know of answers to a question about consent."""
+    about = {"categories": [one.id for one in site.categories], "kept_days": site.consent.kept_days}
+    return PublishedFile(CONSENT_PATH[1:], json.dumps(about).encode())
 
 
 def _kept(site: Site, guards: Guards, locked: AbstractSet[str]) -> PublishedFile:

@@ -30,6 +30,7 @@ class Shelf:
     late_scripts: Mapping[str, str]
     late_rules: Mapping[str, tuple[Rule, ...]]
     notice_script: str
+    consent_script: str
     audience_scripts: Mapping[str, str]
     piece_rules: tuple[Rule, ...]
     menu_rules: Mapping[str, tuple[Rule, ...]]

@@ -11,7 +11,7 @@ from ..conditions.audience.not_closed import NotClosed
 from ..conditions.visitor import Looking, VisitorCard
 from ..kinds.pieces.base import Piece
 from ..model.site import Site
-from ..values.nodes import Value
+from ..values.nodes import within
 from ..values.rich import RichWords
 from ..values.words import Words
 
@@ -28,17 +28,12 @@ def goes_by_text(audience: Audience) -> bool:
 
 def says(node: Any, site: Site) -> str:
     """All that it says, in any language, in short: another one, where it says something else."""
-    within = (node, *site.shown_rows(node)) if isinstance(node, Piece) else (node,)
-    return hashlib.sha256("\n".join(text for one in within for text in _texts(one)).encode()).hexdigest()[:8]
+    shown = (node, *site.shown_rows(node)) if isinstance(node, Piece) else (node,)
+    return hashlib.sha256("\n".join(text for one in shown for text in _texts(one)).encode()).hexdigest()[:8]
 
 
 def _texts(value: object) -> Iterator[str]:
-    if isinstance(value, Words | RichWords):
-        yield value.text
-        yield from (other.text for other in value.translations)
-    elif isinstance(value, Value):
-        for name in type(value).model_fields:
-            yield from _texts(getattr(value, name))
-    elif isinstance(value, tuple):
-        for one in value:
-            yield from _texts(one)
+    for one in within(value):
+        if isinstance(one, Words | RichWords):
+            yield one.text
+            yield from (other.text for other in one.translations)

@@ -5,6 +5,7 @@ Frozen and validated; everything larger is built from these.
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from typing import Annotated, Any, Self
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints
@@ -18,6 +19,17 @@ class Value(BaseModel):
     def replaced(self, **fields: Any) -> Self:
         """A copy with some fields replaced by already validated ones."""
         return self.model_copy(update=fields)
+
+
+def within(value: object) -> Iterator[object]:
+    """A value and all that it holds, however deep, in the order of its fields."""
+    yield value
+    if isinstance(value, Value):
+        for name in type(value).model_fields:
+            yield from within(getattr(value, name))
+    elif isinstance(value, tuple):
+        for one in value:
+            yield from within(one)
 
 
 NodeId = Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9-]{1,39}$")]

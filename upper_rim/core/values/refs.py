@@ -26,4 +26,6 @@ PartRef = Annotated[NodeId, RefersTo("parts")]
 """A row or an item of the same piece."""
 ReachSetRef = Annotated[NodeId, RefersTo("reach_sets")]
 PageRef = Annotated[NodeId, RefersTo("pages")]
+CategoryRef = Annotated[NodeId, RefersTo("categories")]
+"""Of what a visitor may agree to."""
 LiftRef = Annotated[NodeId, RefersTo("lifts")]

@@ -6,7 +6,7 @@ import re
 from collections.abc import Iterable
 from typing import Annotated, Any, Protocol
 
-from pydantic import BeforeValidator, StringConstraints
+from pydantic import AfterValidator, BeforeValidator, StringConstraints
 
 from ..languages import primary
 from .nodes import Value
@@ -26,6 +26,16 @@ def without_controls(text: Any) -> Any:
 Text = Annotated[str, BeforeValidator(without_controls)]
 Label = Annotated[Text, StringConstraints(strip_whitespace=True, max_length=400)]
 Name = Annotated[Text, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
+
+
+def _without_markers(code: str) -> str:
+    if re.search(r"<!--\s*/?rim", code):
+        raise ValueError("the comments <!--rim:…--> and <!--/rim--> are Upper Rim's own")
+    return code
+
+
+Code = Annotated[Text, StringConstraints(max_length=20_000), AfterValidator(_without_markers)]
+"""HTML of the designer's own, put into pages as it stands and never run in the studio."""
 
 
 class Translation(Value):

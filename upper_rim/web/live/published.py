@@ -24,12 +24,14 @@ from django.utils.cache import get_conditional_response, patch_vary_headers
 from ...core.exchange.imports.import_pages import file_name, page_path
 from ...core.kinds.items.form import FORMS
 from ...core.output.naming import PARTS_PATH, VISITOR_PATH
+from ...core.output.page.consent import RECORDS
 from ...core.output.publication import GATES_PATH, NOT_FOUND
 from ...core.output.search.search_html import RESULTS
 from ..sites.file_types import content_type, is_compressible
 from ..sites.models import StoredSite
 from ..sites.storage import editions, stored, stored_name
 from .answers import see_other
+from .consent import record
 from .facts import SIGN_IN, sign_in, visitor
 from .forms import receive, told
 from .gates import for_nobody_else, guards_in, held
@@ -46,6 +48,8 @@ def respond(request: HttpRequest, slug: str) -> HttpResponse:
     if not manifest:
         return HttpResponseNotFound("There is no published site at this address.", content_type="text/plain")
     files = listed_files(manifest)
+    if request.path == RECORDS:
+        return record(request, slug, files)
     if posted:
         return receive(request, slug, files)
     path, name = request.path, _name(request.path, files)

@@ -17,6 +17,7 @@ from ...core.exchange.html.encoding import insertion
 from ...core.exchange.html.markers import marked
 from ...core.exchange.imports.import_pages import page_path
 from ...core.kinds.context import GateState
+from ...core.kinds.pieces.consent import ASKED
 from ...core.kinds.pieces.gate import GATE_STATES, Gate
 from ...core.model.editing.apply import apply
 from ...core.model.editing.edits import edit_adapter
@@ -184,7 +185,7 @@ def _page_or_file(request: HttpRequest, composer: Composer, revision: int) -> Ht
     if page is not None:
         card = next((card for card in site.cards if card.id == request.GET.get(CARD)), None)
         gate = _gate_before(request, composer, page)
-        composed = gate or _composed(composer, page, card)
+        composed = gate or _composed(composer, page, card, _question(request))
         encoding = "utf-8" if gate else page.encoding
         staged, shown = _staged(composer, composed, encoding, studio_address(request.get_host()), revision)
         if request.headers.get(SHOWN) == shown:
@@ -212,10 +213,19 @@ def staged_page(
     return _staged(composer, _composed(composer, page, card), page.encoding, studio, revision)
 
 
-def _composed(composer: Composer, page: Page, card: VisitorCard | None) -> bytes:
+def _composed(composer: Composer, page: Page, card: VisitorCard | None, asking: str = "") -> bytes:
+    """`asking`: the question about consent that shows, by its id."""
     if page.content:
-        return composer.page(page, contents.read_content(page.content), card)
-    return composer.page_to_come(page, card)
+        return composer.page(page, contents.read_content(page.content), card, asking)
+    return composer.page_to_come(page, card, asking)
+
+
+def _question(request: HttpRequest) -> str:
+    """The one that is asked for, or that would be begun."""
+    if ARRANGEMENT in request.GET:
+        return PIECE
+    node, _, state = request.GET.get(GATE, "").partition(".")
+    return node if state == ASKED else ""
 
 
 def _gate_before(request: HttpRequest, composer: Composer, page: Page) -> bytes | None:

@@ -179,6 +179,22 @@ class WrongTry(models.Model):
         indexes = [models.Index(fields=["site", "gate", "at"])]
 
 
+class ConsentRecord(models.Model):
+    """What a visitor answered to a question about consent. `number`: made up by their browser; `asked`: what was asked, in
+    short; `yes`: to which categories."""
+
+    site = models.ForeignKey(StoredSite, on_delete=models.CASCADE, related_name="consents")
+    number = models.CharField(max_length=24)
+    asked = models.CharField(max_length=16)
+    yes = models.JSONField()
+    region = models.CharField(max_length=6, blank=True)
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-at", "-pk"]
+        indexes = [models.Index(fields=["site", "-at"])]
+
+
 class Message(models.Model):
     """What a visitor sent by a form: the answers as they were labelled then. `sender` tells floods apart, not
     people."""

@@ -9,6 +9,7 @@ from .editions import views as editions
 from .fit import views as fit
 from .foundations import carrying, fonts, schemes, tokens
 from .foundations import views as foundations
+from .gates import consent
 from .gates import views as gates
 from .inbox import views as inbox
 from .menus import heights as menu_heights
@@ -61,6 +62,7 @@ urlpatterns = [
     path("s/<slug:slug>/board/csv/", board.board_file, {"form": "csv"}, name="board-csv"),
     path("s/<slug:slug>/board/json/", board.board_file, {"form": "json"}, name="board-json"),
     path("s/<slug:slug>/gates/", gates.gates, name="gates"),
+    path("s/<slug:slug>/gates/answers.csv", consent.answers_csv, name="answers-csv"),
     path("s/<slug:slug>/timetable/", timetable.timetable, name="timetable"),
     path("s/<slug:slug>/visitors/", visitors.visitors, name="visitors"),
     path("s/<slug:slug>/pieces/", pieces.pieces, name="pieces"),

@@ -14,6 +14,7 @@ from selectolax.lexbor import LexborHTMLParser, LexborNode
 from ...model.site import Splice
 from .cursor import Cursor
 from .encoding import PRESCAN_BYTES, Encoding, byte_view, decode, insertion, sniff, unit_bytes
+from .foreign import foreign_in
 from .markers import has_stray_marks, marked
 from .source_tags import RAW_TEXT, Token, nests_deeper, tokens
 
@@ -61,7 +62,13 @@ def _anatomy(content: bytes, encoding: Encoding, parsed: LexborHTMLParser) -> An
     declared = _declaration_end(view)
     if declared <= body_at:
         head_at = max(head_at, declared)
-    splice = Splice(encoding=encoding.label, head_at=head_at * unit, body_at=body_at * unit, has_form=_has_form(parsed))
+    splice = Splice(
+        encoding=encoding.label,
+        head_at=head_at * unit,
+        body_at=body_at * unit,
+        has_form=_has_form(parsed),
+        fetches=foreign_in(content, encoding),
+    )
     if not _proven(content, splice, parsed):
         return Anatomy(None, title, language, "Its markup leaves no place where a piece would stand first in the body.")
     return Anatomy(_with_end(content, splice, view, unit, parsed), title, language, "")

@@ -10,6 +10,8 @@ from typing import TYPE_CHECKING
 
 from ...languages import direction
 from ...model.site import Splice
+from .encoding import Encoding
+from .foreign import foreign_in
 
 if TYPE_CHECKING:
     from markdown_it import MarkdownIt
@@ -71,5 +73,7 @@ def document(title: str, language: str, body: str, *, in_main: bool = True) -> t
     main, rest = f"\n<main>\n{body}</main>\n" if in_main else f"\n{body}", "</body>\n</html>\n"
     head_at = len(before.encode())
     body_at = head_at + len(head.encode())
-    splice = Splice(encoding="utf-8", head_at=head_at, body_at=body_at, end_at=body_at + len(main.encode()), wraps=True)
-    return (before + head + main + rest).encode(), splice
+    content = (before + head + main + rest).encode()
+    end_at = body_at + len(main.encode())
+    fetches = foreign_in(content, Encoding("utf-8", 0)) if "<img" in body else ()
+    return content, Splice(head_at=head_at, body_at=body_at, end_at=end_at, wraps=True, fetches=fetches)

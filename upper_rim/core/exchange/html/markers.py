@@ -1,16 +1,20 @@
 """How are our insertions told from a page's own bytes, and taken out again?
 
-Each stands between `<!--rim:NAME-->` and `<!--/rim-->`, written in the page's own encoding.
+Each stands between `<!--rim:NAME-->` and `<!--/rim-->`, written in the page's own encoding; but for what holds
+something of the page's own back (`foreign`), which stands within its tags.
 """
 
 from __future__ import annotations
 
 import re
+from functools import lru_cache
 
 from .cursor import Cursor
 from .encoding import Encoding, insertion, sniff
 
 _NAME = "[a-z0-9-]{1,40}"
+HELD, THEN = "data-rim-held", "data-rim-then-"
+"""An attribute of what is held back; what stands before the name of an attribute that is."""
 
 
 def marked(name: str, markup: str) -> str:
@@ -35,13 +39,17 @@ def without_marked(cursor: Cursor[bytes], label: str) -> bytes:
             break
         kept.append(content[at : found.start()])
         at = ended.end()
-    return b"".join((*kept, content[at:])) if at else content
+    whole = b"".join((*kept, content[at:])) if at else content
+    return (
+        _holding(label).sub(b"", whole) if insertion(HELD, label) in whole or insertion(THEN, label) in whole else whole
+    )
 
 
 def has_stray_marks(content: bytes, encoding: Encoding) -> bool:
     """Whether half a mark is left in a stripped page, so that later insertions could not be told apart."""
     opening, closing = _patterns(encoding.label)
-    return bool(opening.search(content) or closing.search(content))
+    ours = (insertion(one, encoding.label) for one in (HELD, THEN, "data-rim-waits"))
+    return bool(opening.search(content) or closing.search(content) or any(one in content.lower() for one in ours))
 
 
 def _patterns(label: str) -> tuple[re.Pattern[bytes], re.Pattern[bytes]]:
@@ -60,3 +68,27 @@ def _patterns(label: str) -> tuple[re.Pattern[bytes], re.Pattern[bytes]]:
 
 
 _KEPT: dict[str, tuple[re.Pattern[bytes], re.Pattern[bytes]]] = {}
+
+
+@lru_cache(maxsize=64)
+def _holding(label: str) -> re.Pattern[bytes]:
+    """All that `foreign` puts into a page's tags, longest first."""
+
+    def literal(text: str) -> bytes:
+        return re.escape(insertion(text, label))
+
+    unit = {"utf-16le": rb"[a-z0-9 -]\x00", "utf-16be": rb"\x00[a-z0-9 -]"}.get(label, b"[a-z0-9 -]")
+    waits = literal('data-rim-waits="') + b"(?:" + unit + b")*" + literal('"')
+    code = literal(f'{HELD}="code" type="text/plain"')
+    return re.compile(
+        b"|".join(
+            (
+                literal(" ") + waits + literal(" ") + code,
+                literal(" ") + code,
+                literal("<template ") + waits + literal(f" {HELD}>"),
+                literal(f"</template {HELD}>"),
+                waits + literal(f" {HELD} {THEN}"),
+                literal(THEN),
+            )
+        )
+    )

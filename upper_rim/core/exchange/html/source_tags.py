@@ -75,31 +75,62 @@ def _comment_end(cursor: Cursor[str], at: int) -> int:
     return found.end() if found else 0
 
 
+class Attribute(NamedTuple):
+    """In the source of a tag: its name in lower case, where that stands, and its value with what is escaped in it."""
+
+    name: str
+    at: int
+    value: str
+
+
+def attributes(source: str | Cursor[str], token: Token) -> Iterator[Attribute]:
+    """Of a start tag, in order, doubles too."""
+    cursor = source if isinstance(source, Cursor) else Cursor(source)
+    for name, value_at, end, is_quoted in _attributes(cursor, token.start + 1 + len(token.name)):
+        if name is None:
+            return
+        value = cursor.text[value_at : end - is_quoted]
+        yield Attribute(name[0].rstrip().lower(), name.start(), value)
+
+
 def _tag_end(cursor: Cursor[str], at: int) -> int | None:
     """Behind the `>` of a tag whose name ends at `at`; None where it is not finished."""
+    for name, _, end, _ in _attributes(cursor, at):
+        if name is None:
+            return end
+    return None
+
+
+def _attributes(cursor: Cursor[str], at: int) -> Iterator[tuple[re.Match[str] | None, int, int, bool]]:
+    """The name of each attribute, where its value begins, where all of it ends, and whether the value is quoted; last,
+    without a name, the end of the tag. Nothing more where it is not finished."""
     source = cursor.text
     while True:
         before = cursor.match(_BEFORE_ATTRIBUTE, at)
         assert before is not None
         at = before.end()
         if source.startswith(">", at):
-            return at + 1
+            yield None, at, at + 1, False
+            return
         name = cursor.match(_ATTRIBUTE_NAME, at)
         if name is None:
-            return None
+            return
         value = cursor.match(_BEFORE_VALUE, name.end())
         if value is None:
             at = name.end()
+            yield name, at, at, False
             continue
-        quote = source[value.end() : value.end() + 1]
+        begins, quote = value.end(), source[value.end() : value.end() + 1]
         if quote and quote in "\"'":
-            at = cursor.find(quote, value.end() + 1) + 1
+            begins += 1
+            at = cursor.find(quote, begins) + 1
             if not at:
-                return None
+                return
         else:
-            bare = cursor.match(_BARE_VALUE, value.end())
+            bare = cursor.match(_BARE_VALUE, begins)
             assert bare is not None
             at = bare.end()
+        yield name, begins, at, bool(quote and quote in "\"'")
 
 
 _RAW_END: dict[str, re.Pattern[str]] = {name: re.compile(rf"</{name}(?=[\s/>])", re.IGNORECASE) for name in RAW_TEXT}

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from typing import Any
 
+from ...kinds.consent import Category
 from ...kinds.context import Destination, GateState, Post
 from ...kinds.entries import Entry, MenuPart
 from ...kinds.items import Item
@@ -25,7 +26,7 @@ KEY = "rim"
 class FitPage:
     """A `PageContext` and a `SheetContext`: of all pages in the setting's language, with what takes room on them."""
 
-    early = marks = False
+    early = marks = asks_consent = False
     gate_state: GateState = "asked"
     has_heading = False
     holder = front = index_path = results_path = notice_script = ""
@@ -41,6 +42,15 @@ class FitPage:
     @property
     def site_name(self) -> str:
         return self._setting.site.name
+
+    @property
+    def categories(self) -> Sequence[Category]:
+        return self._setting.site.categories
+
+    def waits_for(self, host: str, code: str, category: str | None) -> str:
+        """What waits, and what does not, take the same room: a frame is as large as it is said to be. What is said in its
+        place can be drawn."""
+        return "any"
 
     @property
     def year(self) -> int | None:

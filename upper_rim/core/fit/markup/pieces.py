@@ -7,6 +7,7 @@ from typing import Any
 
 from ...kinds.pieces.base import Piece
 from ...kinds.pieces.bottom import BottomBar
+from ...kinds.pieces.consent import ConsentQuestion
 from ...kinds.pieces.drawer import Drawer
 from ...kinds.pieces.float import Float
 from ...kinds.pieces.gate import Gate
@@ -65,6 +66,7 @@ def _cells(row: Row, piece: Piece, setting: Setting, cells: Mapping[str, Box] | 
     site = setting.site
     gutter = float(site.gutter_px)
     inset = isinstance(piece, Float | Drawer | Gate) or (isinstance(piece, Sidebar) and setting.beside)
+    inset = inset or (isinstance(piece, ConsentQuestion) and not piece.is_bar)
     fold = next((fold for fold in row.columns if fold.band == setting.band), None)
     if fold is not None:
         tracks = tuple(GridTrack("equal") for _ in range(fold.count))

@@ -10,10 +10,12 @@ from .answer import Answer
 from .base import BaseItem
 from .birth import BirthField
 from .button import ButtonItem
+from .choices import Choices
 from .contact import Contact
 from .copyright import Copyright
 from .credit import Credit
 from .divider import Divider
+from .embed import Embed
 from .form import Form
 from .icon import IconLink
 from .links import LinkList
@@ -24,6 +26,7 @@ from .pager import Pager
 from .picture import PictureItem
 from .pictures import PictureList
 from .posts import Posts
+from .privacy import PrivacyChoices
 from .rich import RichText
 from .search import SearchBox
 from .secret import PasswordField
@@ -63,6 +66,9 @@ _ITEM = (
     | PasswordField
     | BirthField
     | Told
+    | Choices
+    | PrivacyChoices
+    | Embed
 )
 Item = Annotated[_ITEM, Field(discriminator="kind")]
 ITEM_KINDS: dict[str, type[BaseItem]] = {str(kind.model_fields["kind"].default): kind for kind in get_args(_ITEM)}

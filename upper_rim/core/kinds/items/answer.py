@@ -13,33 +13,44 @@ from ..context import PageContext
 from ..markup import Attributes, Markup, element
 from .base import BaseItem, named_by
 
+AnswerLook = Literal["first", "second", "link"]
+LOOKS: Mapping[AnswerLook, tuple[Role, str]] = {
+    "first": ("button", "button"),
+    "second": ("second", "second"),
+    "link": ("link", "anchor"),
+}
+"""The role of what looks so, and the class of its element."""
+
 
 class Answer(BaseItem):
-    """It is a yes or a no, whatever it says."""
+    """It is a yes or a no, or a yes to what is ticked, whatever it says."""
 
     NAME = "Answer"
     ABOUT = "A yes or a no at a gate"
     CALLED = ("yes", "no", "enter", "leave", "unlock", "agree")
-    ONLY_IN = frozenset({"password", "age"})
+    ONLY_IN = frozenset({"password", "age", "consent"})
 
     kind: Literal["answer"] = "answer"
-    says: Literal["yes", "no"] = "yes"
+    says: Literal["yes", "no", "ticked"] = "yes"
     words: Words = Words(text="Continue")
-    look: Literal["first", "second", "link"] = Field(default="first", description="Whose defaults it takes.")
+    look: AnswerLook = Field(default="first", description="Whose defaults it takes.")
 
     @property
     def roles(self) -> Mapping[Part, Role]:
-        return {"box": {"first": "button", "second": "second", "link": "link"}[self.look]}  # type: ignore[dict-item]
+        return {"box": LOOKS[self.look][0]}
 
     def outline_name(self, menu_names: Mapping[str, str]) -> str:
-        return named_by("Yes" if self.says == "yes" else "No", self.words.text)
+        return named_by({"yes": "Yes", "no": "No", "ticked": "What is ticked"}[self.says], self.words.text)
 
     def markup(self, page: PageContext) -> tuple[Markup, ...]:
         """Nothing is asked any more of whom a gate has refused."""
         if page.gate_state == "refused":
             return ()
+        own = page.attributes(self, LOOKS[self.look][1], self.id)
+        words = page.words(self.words, self.id)
+        if page.asks_consent:
+            return (element("button", {**own, "type": "button", "data-rim-answer": self.says}, words),)
         asked: Attributes = {"form": page.html_id("gate"), "name": "answer", "value": self.says}
         # A no needs nothing filled in.
         free: Attributes = {"formnovalidate": True} if self.says == "no" else {}
-        attributes = {**page.attributes(self, self.roles["box"], self.id), **asked, **free}
-        return (element("button", attributes, page.words(self.words, self.id)),)
+        return (element("button", {**own, **asked, **free}, words),)

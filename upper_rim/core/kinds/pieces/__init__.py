@@ -10,6 +10,7 @@ from pydantic import Field
 from .age import AgeGate
 from .base import Piece
 from .bottom import BottomBar
+from .consent import ConsentQuestion
 from .drawer import Drawer
 from .float import Float
 from .footer import Footer
@@ -19,7 +20,7 @@ from .notice import Notice
 from .password import PasswordGate
 from .sidebar import Sidebar
 
-_PIECE = Header | Notice | Footer | Sidebar | BottomBar | Float | Drawer | PasswordGate | AgeGate
+_PIECE = Header | Notice | Footer | Sidebar | BottomBar | Float | Drawer | PasswordGate | AgeGate | ConsentQuestion
 AnyPiece = Annotated[_PIECE, Field(discriminator="kind")]
 PIECE_KINDS: dict[str, type[Piece]] = {str(kind.model_fields["kind"].default): kind for kind in get_args(_PIECE)}
 """By the name that a kind has in documents."""

@@ -55,23 +55,29 @@ class Gate(Piece):
         return [asking, element("div", {"class": page.name("gate-box")}, unseen, *rows)]
 
     def rules(self, own: str, sheet: SheetContext) -> Iterator[Rule]:
-        block, inline = self.place.split("-")
-        yield Rule(
-            own,
-            {
-                "display": "flex",
-                "flex-direction": "column",
-                "min-block-size": "100vh",
-                "padding": f"{self.inset_px}px",
-                "justify-content": _ALONG[block],
-                "align-items": _ALONG[inline],
-            },
-        )
-        yield Rule(f"{own} .{sheet.key}-gate-box", {"inline-size": f"min({self.width_px}px,100%)"})
-        yield Rule(f"{own} .{sheet.key}-cells", {"padding-inline": "0"})
+        yield Rule(own, {"min-block-size": "100vh"})
+        yield from box_rules(own, f"{own} ", sheet.key, self.width_px, f"{self.inset_px}px", self.place)
 
 
-_ALONG = {"top": "flex-start", "middle": "center", "bottom": "flex-end"} | {
+def box_rules(shown: str, within: str, key: str, width_px: int, inset: str, place: str) -> Iterator[Rule]:
+    """Of a piece as large as the window whose rows stand in a box: where that stands, and how wide it is. `shown`: selects
+    the piece while it shows; `within`: what stands in it."""
+    block, inline = place.split("-")
+    yield Rule(
+        shown,
+        {
+            "display": "flex",
+            "flex-direction": "column",
+            "padding": inset,
+            "justify-content": _ALONG[block],
+            "align-items": _ALONG[inline],
+        },
+    )
+    yield Rule(f"{within}.{key}-gate-box", {"inline-size": f"min({width_px}px,100%)"})
+    yield Rule(f"{within}.{key}-cells", {"padding-inline": "0"})
+
+
+_ALONG = {"top": "flex-start", "middle": "safe center", "bottom": "flex-end"} | {
     "start": "flex-start",
     "center": "center",
     "end": "flex-end",

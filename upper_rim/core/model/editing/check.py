@@ -9,10 +9,13 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator, Mapping, Set
 from typing import Any
 
+from ...kinds.items.answer import Answer
 from ...kinds.items.base import BaseItem
+from ...kinds.items.embed import Embed
 from ...kinds.items.menu import MenuItem
 from ...kinds.moving import Stage
 from ...kinds.pieces.base import Moving, Piece
+from ...kinds.pieces.consent import ConsentQuestion
 from ...kinds.pieces.drawer import Drawer
 from ...kinds.pieces.gate import Gate
 from ...kinds.pieces.header import Header
@@ -21,7 +24,7 @@ from ...values.properties import PROPERTIES
 from ...values.styling import LIMITED, STATES_OF, Declaration, Part, Role, RoleDefault, Styled
 from ..references import references
 from ..site import Asset, Page, Site
-from ..tree import walk
+from ..tree import items_of, walk
 from .refusal import Refusal, RefusalKind
 
 
@@ -69,6 +72,7 @@ def _faults(site: Site, before: Site | None) -> Iterator[Refusal]:
             yield from _fault(node, {"bands": bands, "menus": menus, "looks": looks}, piece.name)
     yield from _too_deep(site, before)
     yield from _misplaced_items(site)
+    yield from _waiting_for_nothing(site)
     yield from _faulty_drawers(site)
     yield from _faulty_ties(site)
     yield from _faulty_bands(site)
@@ -214,8 +218,21 @@ def _misplaced_items(site: Site) -> Iterator[Refusal]:
         if isinstance(piece, Gate) and any(one.KNOWN_BY == "the browser" for one in piece.audience.conditions):
             yield Refusal(piece.id, "audience", "known too late", {"piece": piece.name})
         for item in site.shown_items(piece):
-            if item.ONLY_IN and piece.kind not in item.ONLY_IN:
+            is_ticked = isinstance(item, Answer) and item.says == "ticked" and not isinstance(piece, ConsentQuestion)
+            if is_ticked or (item.ONLY_IN and piece.kind not in item.ONLY_IN):
                 yield Refusal(item.id, "kind", "means nothing there", {"piece": piece.name, "item": item.NAME})
+
+
+def _waiting_for_nothing(site: Site) -> Iterator[Refusal]:
+    asked = {category.id for category in site.categories}
+    waiting: list[tuple[str, str, str | None, str]] = [
+        *((host.id, "category", host.category, host.host) for host in site.hosts),
+        *((snippet.id, "waits", snippet.waits, snippet.name) for snippet in site.snippets),
+        *((item.id, "category", item.category, item.NAME) for item in items_of(site.pieces) if isinstance(item, Embed)),
+    ]
+    for node, field, category, who in waiting:
+        if category is not None and category not in asked:
+            yield Refusal(node, field, "category gone", {"who": who})
 
 
 def _faulty_drawers(site: Site) -> Iterator[Refusal]:

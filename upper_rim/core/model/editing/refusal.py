@@ -11,7 +11,7 @@ RefusalKind = Literal[
     "gone", "elsewhere", "into itself", "another type", "no such field", "no such slot", "no such value",
     "ids alike", "id taken", "path taken",
     # of what it would leave behind
-    "swatch gone", "band gone", "menu gone", "look gone", "drawer gone", "tie gone", "stage gone", "shared row gone",
+    "swatch gone", "band gone", "menu gone", "look gone", "drawer gone", "category gone", "tie gone", "stage gone", "shared row gone",
     "tied to itself", "look worn twice", "declared twice", "role twice", "row shown twice", "shared row with its own",
     "role of pieces", "part without styles", "state not here", "more than a divider", "more than a ring", "not of the part",
     "stage changes size", "way of another kind", "button within a drawer", "means nothing there", "known too late", "band begins there",
@@ -52,6 +52,7 @@ WORDS: Mapping[RefusalKind, str] = {
     "menu gone": "“{piece}” shows a menu that is not there; choose another one there first",
     "look gone": "something in “{piece}” wears a look that is not there; take it off there first",
     "drawer gone": "a menu in “{piece}” holds a drawer that is not there; take it off there first",
+    "category gone": "“{who}” waits for a yes to something that is not asked for; let it wait for something else first",
     "tie gone": "the swatch that it is tied to is not there",
     "stage gone": "“{row}” shows in a stage that “{piece}” has not; remove the row, or let it show at rest",
     "shared row gone": "“{piece}” shares a row that would be gone; make it its own there, or remove it there, first",

@@ -11,6 +11,7 @@ from collections.abc import Callable, Iterable, Iterator, Mapping
 
 from ...kinds.items.menu import MenuItem
 from ...kinds.pieces.base import Piece
+from ...kinds.pieces.consent import ConsentQuestion
 from ...kinds.pieces.float import Float
 from ...kinds.pieces.gate import Gate
 from ...kinds.pieces.sidebar import Sidebar
@@ -257,7 +258,8 @@ class StyleRules:
     def _bleeds(self) -> Iterator[Rule]:
         """A piece's or row's plain ground goes on to both edges of the viewport, however narrow the body: a border
         image's outset takes no room and cannot be scrolled to (CSS Backgrounds 3, 5.4)."""
-        narrow = {piece.id for piece in self.site.pieces if isinstance(piece, Sidebar | Float | Gate)}
+        kinds = (Sidebar, Float, Gate, ConsentQuestion)
+        narrow = {piece.id for piece in self.site.pieces if isinstance(piece, kinds)}
         for element in self.styling.elements.values():
             if element.role not in {"piece", "row"} or element.piece in narrow or element.node in self.styling.stages:
                 continue

@@ -62,7 +62,9 @@ class _Writer:
                     "rect", {**_box(rect), "rx": _near(rect.height / 3), **_filled(colour, opacity * darkness)}
                 )
             case PictureShown():
-                yield self._picture(shape, opacity)
+                # One without a size of its own, in a place without any, is not seen.
+                if all(shape.natural):
+                    yield self._picture(shape, opacity)
             case IconShown():
                 yield from self._icon(shape, opacity)
             case Clipped(rect, shapes):

@@ -6,7 +6,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Callable, Collection, Iterable, Iterator, Sequence
 from dataclasses import replace
 from functools import cache, cached_property
 from html import escape
@@ -18,15 +18,19 @@ from ...exchange.html.encoding import insertion
 from ...exchange.html.markdown import document
 from ...exchange.html.markers import marked
 from ...fit.rows.fitter import Fitter
+from ...gates.asking import items_with
 from ...kinds.context import GateState
 from ...kinds.items.base import ShowsMenu
+from ...kinds.items.embed import Embed
 from ...kinds.items.form import FORMS, Form
 from ...kinds.items.logo import Logo
+from ...kinds.items.privacy import PrivacyChoices
 from ...kinds.items.trail import Trail
 from ...kinds.marks import MARK
 from ...kinds.markup import html
 from ...kinds.pieces import GATE_SLOTS
 from ...kinds.pieces.base import Piece
+from ...kinds.pieces.consent import ConsentQuestion
 from ...kinds.pieces.gate import Gate
 from ...kinds.pieces.header import Header
 from ...languages import phrase, primary
@@ -47,6 +51,7 @@ from ..search.search_index import Hit
 from ..search.site_search import index_paths, site_index
 from ..shelf import Shelf
 from ..shown_files import ShownFiles
+from .consent import ConsentOnPages
 from .menu_entries import EncodedEntries, EntriesHtml, entries_html
 from .page_sheets import PageSheets, shows
 from .piece_markup import Shown, around
@@ -104,6 +109,7 @@ class Composer:
         }
         self.index_paths = index_paths(site)
         self._site_head = SiteHead(site, self._files.data)
+        self._consent = ConsentOnPages(site, shelf)
         self._fragments: dict[tuple[Any, ...], Fragment] = {}
 
     def index(self, language: str) -> str:
@@ -111,13 +117,15 @@ class Composer:
         assert self._read is not None
         return site_index(self.site, language, self._read)
 
-    def page(self, page: Page, content: bytes, card: VisitorCard | None = None) -> bytes:
+    def page(self, page: Page, content: bytes, card: VisitorCard | None = None, asking: str = "") -> bytes:
         """The published page. Taking every insertion out gives `content` less its cuts. `card`: who looks at marked
-        pieces; where nobody is named, somebody for whom everything is."""
-        pieces = shown_pieces(self._may_show(page, card), self.coverage.bands)
+        pieces; where nobody is named, somebody for whom everything is. `asking`: the question about consent that marked
+        pieces show; what they show else is seen by somebody who has agreed to all."""
+        pieces = shown_pieces(self._may_show(page, card, asking), self.coverage.bands)
         splice = page.splice
         told = self._site_head.of_page(page, content) if splice is not None and not page.bare else ""
-        if splice is None or not (pieces or self.site.snippets or told):
+        held = [] if self._marks else [(at, (put,)) for at, put in self._consent.held_back(page)]
+        if splice is None or not (pieces or self.site.snippets or told or held):
             return spliced(content, (), page)
         head: bytes = b""
         before: list[Chunk] = []
@@ -129,13 +137,28 @@ class Composer:
         if told:
             head += insertion(marked("site", told), splice.encoding)
         code = {place: self._code(place, page, splice.encoding) for place in ("head", "start", "end")}
-        places = (
+        if self._is_about_consent(held, pieces, code.values()):
+            head += insertion(self._consent.head(), splice.encoding)
+        places: list[tuple[int, Sequence[Chunk]]] = [
             (splice.head_at, (head, code["head"])),
             (splice.body_at, (code["start"], *before)),
             (len(content) if splice.end_at is None else splice.end_at, behind),
             (len(content), (code["end"],)),
+        ]
+        # What is held back stands within tags: at the same place, what comes before a tag is before it.
+        return spliced(content, sorted([*places, *held], key=lambda put: put[0]) if held else places, page)
+
+    def _is_about_consent(self, held: Collection[object], pieces: Iterable[Shown], code: Iterable[bytes]) -> bool:
+        """Whether a page asks, or holds something back."""
+        if self._marks or not self._consent.asks:
+            return False
+        if held or any(b"data-rim-waits" in one for one in code):
+            return True
+        return any(
+            isinstance(one.piece, ConsentQuestion)
+            or any(isinstance(item, Embed | PrivacyChoices) for item in items_with(self.site, one.piece))
+            for one in pieces
         )
-        return spliced(content, places, page)
 
     def gate_page(self, gate: Gate, language: str, state: GateState = "asked") -> bytes:
         """What is sent in place of a page that a gate guards: the gate alone, without anything of the page."""
@@ -150,11 +173,19 @@ class Composer:
         places = ((splice.head_at, (insertion(head, splice.encoding),)), (splice.body_at, filled))
         return spliced(content, places, page)
 
-    def _may_show(self, page: Page, card: VisitorCard | None) -> dict[str, tuple[tuple[Piece, ...], ...]]:
+    def _may_show(
+        self, page: Page, card: VisitorCard | None, asking: str = ""
+    ) -> dict[str, tuple[tuple[Piece, ...], ...]]:
         """On the stage what one visitor gets; the first of rivals, where nobody is named. Gates stand instead of a page,
-        not around it."""
+        not around it; a question that is looked at shows wherever that is."""
         shown = self._all_that_may_show(page, card)
-        return {slot: there for slot, there in shown.items() if slot not in GATE_SLOTS}
+        around = {slot: there for slot, there in shown.items() if slot not in GATE_SLOTS}
+        if self._marks:
+            around.pop("consent", None)
+            for piece in self.site.pieces if asking else ():
+                if piece.id == asking and isinstance(piece, ConsentQuestion):
+                    around["consent"] = tuple((piece,) for _ in self.coverage.bands)
+        return around
 
     def _all_that_may_show(self, page: Page, card: VisitorCard | None) -> dict[str, tuple[tuple[Piece, ...], ...]]:
         if not self._marks:
@@ -184,7 +215,7 @@ class Composer:
     def _code(self, place: str, page: Page, encoding: str) -> bytes:
         """The designer's snippets for a place of this page."""
         return b"".join(
-            insertion(marked("snippet", snippet.code), encoding)
+            insertion(marked("snippet", snippet.code if self._marks else self._consent.code(snippet)), encoding)
             for snippet in self.site.snippets
             if snippet.place == place and snippet.on and snippet.code and snippet.where.covers(page)
         )
@@ -196,7 +227,8 @@ class Composer:
         if not self.site.pieces:
             return
         yield from self._late.values()
-        if asks_the_server(self.site):
+        yield from self._consent.files()
+        if asks_the_server(self.site) or self._consent.asks:
             yield VISITOR_PATH, b"window.rimVisitor=window.rimVisitor||{}"
         for face in faces_in_use(self.site, self._shelf.faces):
             for file in face.files:
@@ -245,11 +277,11 @@ class Composer:
             title, language, f"<h1>{escape(title)}</h1>\n{told}\n{marked('back', back)}\n", FORMS + form.id
         )
 
-    def page_to_come(self, page: Page, card: VisitorCard | None = None) -> bytes:
+    def page_to_come(self, page: Page, card: VisitorCard | None = None, asking: str = "") -> bytes:
         """A page that is known by its path only."""
         title, text = page.title or page.path, phrase("to_come", page.language)
         content, splice = document(title, page.language, _body(title, text))
-        return self.page(page.replaced(splice=splice), content, card)
+        return self.page(page.replaced(splice=splice), content, card, asking)
 
     def _made(self, title: str, language: str, body: str, path: str, made: str = "answer") -> bytes:
         """A page of our own making with its pieces."""
@@ -305,7 +337,8 @@ class Composer:
             shown = shows(whole, self._titles.get(page.language, frozenset()), decides=decides)
             looks = f'<link rel="stylesheet" href="{self._sheets.path(shown)}">'
         parts = parts_for(whole)
-        return looks + (f'<script src="{self._script_path(parts)}" defer></script>' if parts else "")
+        # A page in another encoding would have its scripts read in that, where a server does not say theirs.
+        return looks + (f'<script src="{self._script_path(parts)}" charset="utf-8" defer></script>' if parts else "")
 
     def _script_path(self, parts: tuple[str, ...]) -> str:
         """Marked pieces may be asked for their script where no page was composed: its name says what is in it."""

@@ -68,7 +68,8 @@ class PageSheets:
         """Where the sheet for a page with these pieces stands."""
         asked = shown._replace(classes=shown.classes & self._named)
         if asked not in self._made:
-            made = self._less(asked).encode()
+            # Said in the sheet: a page in another encoding would have it read in that (CSS Syntax 3, 3.2).
+            made = f'@charset "utf-8";{self._less(asked)}'.encode()
             self._made[asked] = path = f"{PARTS_PATH}{short_hash(made)}.css"
             self._files[path] = made
         return self._made[asked]

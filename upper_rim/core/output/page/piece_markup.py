@@ -12,6 +12,7 @@ from typing import NamedTuple
 from ...exchange.html.markers import marked
 from ...kinds.markup import Attributes, Element, Markup, element, html
 from ...kinds.pieces.base import Moving, Piece
+from ...kinds.pieces.consent import ConsentQuestion
 from ...kinds.pieces.float import Float
 from ...kinds.pieces.gate import Gate
 from ...kinds.pieces.header import Header
@@ -47,11 +48,11 @@ def around(shown: Iterable[Shown], context: SiteContext) -> Around:
     def of_kind(kind: str, *, at_bottom: bool = False) -> list[Shown]:
         return [one for one in listed if one.piece.kind == kind and one.piece.is_at_bottom == at_bottom]
 
-    before = "".join(
-        marked(one.piece.kind, html(_piece(one, context))) for one in listed if isinstance(one.piece, Gate)
-    )
     top = [*of_kind("notice"), *of_kind("header")]
-    before += marked("skip", html([_skip_link(context)])) if top else ""
+    before = marked("skip", html([_skip_link(context)])) if top else ""
+    # Read before all that they stand over, since they are seen first.
+    asking = [one for one in listed if isinstance(one.piece, Gate | ConsentQuestion)]
+    before += "".join(marked(one.piece.kind, html(_piece(one, context))) for one in asking)
     for at, one in enumerate(top, start=1):
         before += marked(one.piece.kind, html(_piece(one, context, target=at == len(top))))
     behind = ""
@@ -95,7 +96,9 @@ def _beside(shown: Shown, context: SiteContext) -> tuple[str, str]:
 def _piece(shown: Shown, context: SiteContext, *, target: bool = False) -> list[Markup]:
     """One piece as its landmark, hidden in the bands `out_in`."""
     piece = shown.piece
-    context = replace(context, early=piece.is_early, drawer=_drawer_rows)
+    context = replace(
+        context, early=piece.is_early, drawer=_drawer_rows, asks_consent=isinstance(piece, ConsentQuestion)
+    )
     classes = ["", piece.id, *_out(shown)]
     slimmed = is_slimmed(piece, context.site)
     rows: list[Markup] = [_ground(piece, context, *classes)] if slimmed else []

@@ -7,6 +7,9 @@ from dataclasses import dataclass, field, replace
 from functools import cached_property
 
 from ...conditions.audience.audience import is_for_everybody
+from ...exchange.html.foreign import hosts_in
+from ...gates.asking import asks, needed_for
+from ...kinds.consent import Category
 from ...kinds.context import Destination, GateState, Post
 from ...kinds.entries import Entry, MenuPart
 from ...kinds.markup import Markup
@@ -46,6 +49,7 @@ class SiteContext:
     heading: str = ""
     early: bool = False
     gate_state: GateState = "asked"
+    asks_consent: bool = False
     posts_of: Callable[[str | None, str, str], Sequence[Post]] = lambda feed, below, language: ()
     smaller: Callable[[str, int], Sequence[tuple[str, int]]] = lambda path, width_px: ()
     picture: Callable[[str], Picture | None] = lambda path: None
@@ -60,6 +64,13 @@ class SiteContext:
     @property
     def site_name(self) -> str:
         return self.site.name
+
+    @property
+    def categories(self) -> Sequence[Category]:
+        return self.site.categories
+
+    def waits_for(self, host: str, code: str, category: str | None) -> str:
+        return needed_for(self.site, {host} | hosts_in(code), category) if asks(self.site) else ""
 
     @property
     def front(self) -> str:

@@ -41,6 +41,7 @@ def fields_of(card: VisitorCard, site: Site) -> list[tuple[str, list[Field]]]:
                 Field("choice", "pointer", "Points with", card.pointer, _POINTERS),
                 Field("several", "prefers", "Asks for", card.prefers, list(PREFERENCES.items())),
                 Field("yes", "has_script", "Scripts run", card.has_script),
+                Field("yes", "signals", "Says no to being sold or shared", card.signals),
             ],
         ),
         (

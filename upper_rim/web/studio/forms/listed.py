@@ -17,6 +17,7 @@ from ....core.kinds.pieces.header import Header
 from ....core.model.editing.edits import Add, Edit, Remove, Set, Together
 from ....core.model.navigation.menus import Menus
 from ....core.model.site import Site
+from ....core.model.tree import ROOT
 from ....core.style.paint.colour import hex_colour
 from ...sites import store
 from ..controls.items.menu import offered_entries
@@ -282,6 +283,29 @@ def _groups(site: Site, gate: Any, post: QueryDict) -> JsonValue:
     return list(dict.fromkeys(names))
 
 
+def _modes(site: Site, rules: Any, post: QueryDict) -> JsonValue:
+    """`US opt-in, CH notice`: a region, and how it is there."""
+    found: list[JsonValue] = []
+    for part in filter(None, (part.strip() for part in post.get("value", "").split(","))):
+        said = re.fullmatch(r"([A-Za-z]{2}(?:-[A-Za-z0-9]{1,3})?)[\s:]+(opt-in|opt-out|notice)", part)
+        if said is None:
+            words = f"“{part}” is no region with opt-in, opt-out or notice: US opt-in, say"
+            raise FormError(ROOT, "consent.modes", words)
+        found.append({"region": said[1].upper(), "mode": said[2]})
+    return found
+
+
+def _cookies(site: Site, category: Any, post: QueryDict) -> JsonValue:
+    """Names with commas or spaces between; a star at the end stands for whatever follows."""
+    names = (
+        list(dict.fromkeys(re.split(r"[,\s]+", post.get("value", "").strip()))) if post.get("value", "").strip() else []
+    )
+    wrong = next((name for name in names if not re.fullmatch(r"[!#$%&'+.^_`|~0-9A-Za-z-]{1,80}\*?", name)), None)
+    if wrong is not None:
+        raise FormError(category.id, "cookies", f"no cookie is called “{wrong}”")
+    return cast(JsonValue, [name for name in names if name])
+
+
 LISTED: dict[str, Callable[[Site, Any, QueryDict], JsonValue]] = {
     "columns": _columns,
     "aligned": _aligned,
@@ -292,6 +316,8 @@ LISTED: dict[str, Callable[[Site, Any, QueryDict], JsonValue]] = {
     "hides_until": _distance,
     "without": _without,
     "by_region": _years_by_region,
+    "modes": _modes,
+    "cookies": _cookies,
     "excused": _groups,
 }
 """Fields that hold several values, typed as one text."""

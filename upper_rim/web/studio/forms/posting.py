@@ -25,11 +25,13 @@ from ....core.model.site import Asset, Page, Site
 from ....core.model.tree import ROOT, find, holder_of, siblings_of, slots_of
 from ....core.style.shapes import SHAPES, shaped
 from ....core.style.type.scale import content_of_whole
+from ....core.values.nodes import Value
 from ....core.values.rich import RichWords
 from ....core.values.words import Words
 from ...sites import store
 from ..controls.of_nodes import ROW_CENTRE, shared_row
 from . import audience as audience_posts
+from . import consent as consent_posts
 from . import menus as menu_posts
 from . import reach as reach_posts
 from . import styles as styling_posts
@@ -55,7 +57,7 @@ def posted_edit(site: Site, post: QueryDict) -> Posted | FormFault | Refusal:
 
 
 def _set(site: Site, post: QueryDict) -> Posted:
-    node, field = post["node"], post["field"]
+    node, (field, _, part) = post["node"], post["field"].partition(".")
     holder = holder_of(site, node)
     if holder is None:
         raise NotThere(node, field)
@@ -68,7 +70,13 @@ def _set(site: Site, post: QueryDict) -> Posted:
         return Posted(shaped(holder, wished, store.new_id) if wished in SHAPES else Together(edits=()))
     if field not in type(holder).model_fields or is_computed(holder, field):
         raise NoSuchField(node, field)
-    value = _value(site, holder, field, post)
+    if part:
+        whole = getattr(holder, field)
+        if not isinstance(whole, Value) or part not in type(whole).model_fields:
+            raise NoSuchField(node, post["field"])
+        value: JsonValue = {**whole.model_dump(mode="json"), part: _value(site, whole, part, post)}
+    else:
+        value = _value(site, holder, field, post)
     return Posted(Set(node=node, field=field, value=value))
 
 
@@ -371,6 +379,7 @@ _READERS: dict[str, Callable[[Site, QueryDict], Posted]] = {
     "edit": _raw,
     "whole": _whole,
     **audience_posts.READERS,
+    **consent_posts.READERS,
     **menu_posts.READERS,
     **reach_posts.READERS,
     **styling_posts.READERS,

@@ -24,6 +24,7 @@ from ....core.values.colours import ROLE_COLOURS
 from ....core.values.styling import LOOK_PARTS, STATES_OF, Declaration, Look, Part, RoleDefault, State, Swatch
 from ....shipped import shelf
 from ..controls.editors import editing_of
+from ..controls.items.embed import category_choices
 from ..controls.of_nodes import node_name
 from ..controls.of_styles import (
     FACET_NAMES,
@@ -299,6 +300,7 @@ def code(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[st
         "faults": css_faults(opened.site.css),
         "css_lines": opened.site.css.count("\n") + 1,
         "wheres": [("everywhere", "on every page"), ("below", "below a path"), ("page", "on one page")],
+        "waits": category_choices(opened.site, "waits as its hosts do"),
         "snippets": [(snippet, _where_words(opened.site, snippet.where)) for snippet in opened.site.snippets],
         "sample_page": next((page.path for page in opened.site.pages), "/"),
     }

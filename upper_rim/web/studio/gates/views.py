@@ -11,6 +11,7 @@ from django.http import HttpRequest
 from django.utils import timezone
 
 from ....core.conditions.visitor import VisitorCard
+from ....core.findings.checks.consent import in_consent
 from ....core.findings.checks.gates import in_gates
 from ....core.findings.words import finding_words
 from ....core.gates.guards import Guards, guards_of
@@ -21,6 +22,7 @@ from ....core.model.site import Site
 from ..cycle.screen import Opened, screen
 from ..preview.viewing import looking_as
 from ..words.gates import states_shown
+from .consent import consent_shown, met_words
 from .study import visit_study
 
 
@@ -47,7 +49,9 @@ def gates(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[s
     visitor = card or VisitorCard(id="vc-new", name="Somebody new", clock=f"{timezone.now():%Y-%m-%dT%H:%MZ}")
     found = list(ways(guards, visitor, path)) if guards and path else []
     presses = [way.presses for way in found if way.ends == "page"]
+    listed = [*in_gates(site, guards), *in_consent(site)]
     return {
+        **consent_shown(opened),
         "gates": _shown(opened, guards),
         "off": [piece for piece in site.pieces if isinstance(piece, Gate) and not piece.on],
         "page_path": path,
@@ -55,7 +59,11 @@ def gates(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[s
         "visitor": visitor,
         "study": visit_study(found, names) if found else None,
         "presses": min(presses, default=None),
-        "found": [(finding_words(one, lambda node: names.get(node, node)), one.node) for one in in_gates(site, guards)],
+        "met": met_words(site, path, visitor),
+        "found": [
+            (finding_words(one, lambda node: names.get(node, node)), one.node if one.node in names else "")
+            for one in listed
+        ],
         "kept": {"page": path, **({"as": card.id} if card else {})},
     }
 

@@ -113,5 +113,6 @@ KIND_ABOUT = {
     "float": "A button, or a few, over the page.",
     "password": "In place of the pages that it locks, until somebody types a password.",
     "age": "In place of pages for adults, until somebody says how old they are.",
+    "consent": "Over a page: what may be fetched from others is asked, and waits for the answer.",
     "drawer": "Rows of its own in what a menu’s button opens, above and below the menu’s entries.",
 }

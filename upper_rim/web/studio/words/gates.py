@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from ....core.gates.guards import states_of
 from ....core.kinds.context import GateState
+from ....core.kinds.pieces.consent import ASKED, ConsentQuestion
 from ....core.kinds.pieces.gate import Gate
 from ....core.model.site import Site
 
@@ -15,6 +16,7 @@ WORDS: dict[GateState, str] = {
 }
 
 
-def states_shown(gate: Gate, site: Site) -> dict[str, str]:
+def states_shown(piece: Gate | ConsentQuestion, site: Site) -> dict[str, str]:
     """Those in which it can be met."""
-    return {state: WORDS[state] for state in states_of(gate, site)}
+    states = states_of(piece, site) if isinstance(piece, Gate) else (ASKED,)
+    return {state: WORDS[state] for state in states}

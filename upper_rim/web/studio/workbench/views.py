@@ -14,6 +14,7 @@ from ....core.kinds.items.icon import IconLink
 from ....core.kinds.items.menu import MenuItem
 from ....core.kinds.moving import Stage
 from ....core.kinds.pieces.base import Piece
+from ....core.kinds.pieces.consent import ConsentQuestion
 from ....core.kinds.pieces.drawer import Drawer
 from ....core.kinds.pieces.gate import Gate
 from ....core.kinds.rows import Cell, Row
@@ -114,7 +115,7 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "shareable": [
             (other.name, [(row.id, row.name) for row in other.rows if row.shares is None])
             for other in site.pieces
-            if other is not piece and not isinstance(other, Gate)
+            if other is not piece and not isinstance(other, Gate | ConsentQuestion)
         ],
         "shared": shared_row(site, chosen.shares) if isinstance(chosen, Row) and chosen.shares else None,
         "into": _into(piece, chosen),
@@ -153,8 +154,10 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
 
 
 def _gate_states(piece: Piece, site: Site) -> dict[str, str]:
-    """Of a gate, in which states the stage can show it, and without it."""
-    return dict(states_shown(piece, site), passed="Passed") if isinstance(piece, Gate) else {}
+    """Of a gate or a question, in which states the stage can show it, and without it."""
+    if isinstance(piece, Gate):
+        return dict(states_shown(piece, site), passed="Passed")
+    return dict(states_shown(piece, site), answered="Answered") if isinstance(piece, ConsentQuestion) else {}
 
 
 def _stage_query(is_trial: bool, card: VisitorCard | None, gate: dict[str, str] | None = None) -> str:

@@ -7,7 +7,7 @@ from typing import Any
 
 from .....core.model.site import Site
 from ..control import Group
-from . import bottom, drawer, float, footer, gate, notice, sidebar
+from . import bottom, consent, drawer, float, footer, gate, notice, sidebar
 
 GROUPS: dict[str, Callable[[Any, Site], list[Group]]] = {
     "footer": footer.groups,
@@ -18,5 +18,6 @@ GROUPS: dict[str, Callable[[Any, Site], list[Group]]] = {
     "drawer": drawer.groups,
     "password": gate.password,
     "age": gate.age,
+    "consent": consent.groups,
 }
 """By the kind's name in documents; a header has none."""

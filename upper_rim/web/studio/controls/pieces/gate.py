@@ -10,7 +10,7 @@ from .....core.kinds.pieces.password import PasswordGate
 from .....core.model.site import Site
 from ..control import Control, Group, choice, link_control, number, px, yes
 
-_PLACES = tuple(
+PLACES = tuple(
     (f"{block}-{inline}", f"{block}, {across}")
     for block in ("top", "middle", "bottom")
     for inline, across in (("start", "start"), ("center", "centre"), ("end", "end"))
@@ -51,7 +51,7 @@ def _place(piece: Gate) -> Group:
     return Group(
         "Place",
         [
-            choice(piece, "place", "Its box stands", _PLACES),
+            choice(piece, "place", "Its box stands", PLACES),
             px(piece, "width_px", "As wide as", 4000),
             px(piece, "inset_px", "From the edges", 200),
         ],

@@ -1,0 +1,84 @@
+"""What is wrong or doubtful about a question about consent: answers that are not alike, no way back, no word of who learns
+what, hosts that nobody has spoken for?"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from ...gates.asking import asks, hosts_found, items_with
+from ...kinds.items.answer import Answer
+from ...kinds.items.base import Leads
+from ...kinds.items.privacy import PrivacyChoices
+from ...kinds.items.rich import RichText
+from ...kinds.pieces.base import Piece
+from ...kinds.pieces.bottom import BottomBar
+from ...kinds.pieces.consent import ConsentQuestion
+from ...model.site import Page, Site
+from ...reach.coverage import Coverage
+from ...values.targets import ToNothing
+from ..finding import Finding, SeenAt
+
+
+def in_consent(site: Site) -> list[Finding]:
+    if not asks(site):
+        waits = [one for one in site.hosts if one.category]
+        return [Finding("waits for nobody", waits[0].id, about={"count": len(waits)})] if waits else []
+    questions = [piece for piece in site.pieces if isinstance(piece, ConsentQuestion) and piece.on]
+    made = [one for piece in questions for one in _made(piece, site)]
+    return [*made, *_on_pages(site, questions), *_hosts(site)]
+
+
+def _made(piece: ConsentQuestion, site: Site) -> Iterator[Finding]:
+    items = site.shown_items(piece)
+    answers = {item.says: item for item in reversed(items) if isinstance(item, Answer)}
+    for says, kind in (("yes", "no yes to all"), ("no", "no no to all")):
+        if says not in answers:
+            yield Finding(kind, piece.id)  # type: ignore[arg-type]
+    if {"yes", "no"} <= answers.keys() and not _are_alike(answers["yes"], answers["no"]):
+        yield Finding("unequal answers", piece.id)
+    if not any(_leads(item) for item in items):
+        yield Finding("no policy", piece.id)
+
+
+def _are_alike(one: Answer, other: Answer) -> bool:
+    """Size, contrast and presses: they look alike, say nothing of their own about that, and show to the same."""
+    styles = [{(s.property, s.part, s.state, s.band): s.value for s in item.styles} for item in (one, other)]
+    return styles[0] == styles[1] and all(
+        getattr(one, field) == getattr(other, field) for field in ("look", "wears", "classes", "hidden_in", "audience")
+    )
+
+
+def _leads(item: object) -> bool:
+    if isinstance(item, Leads):
+        return not isinstance(item.target, ToNothing)
+    return isinstance(item, RichText) and "<a " in item.rich.text
+
+
+def _on_pages(site: Site, questions: list[ConsentQuestion]) -> Iterator[Finding]:
+    """What stands beside the question on the pages that it reaches; told of the first page of each."""
+    coverage, told = Coverage(site), set[tuple[str, str]]()
+    for page in site.pages:
+        shown = {piece.id: piece for slot in coverage.may_show(page).values() for there in slot for piece in there}
+        for piece in questions:
+            if piece.id not in shown:
+                continue
+            for finding in _beside(piece, list(shown.values()), page, site):
+                if (finding.kind, piece.id) not in told:
+                    told.add((finding.kind, piece.id))
+                    yield finding
+
+
+def _beside(piece: ConsentQuestion, shown: list[Piece], page: Page, site: Site) -> Iterator[Finding]:
+    about, place = {"path": page.path}, SeenAt(page=page.id)
+    if not any(isinstance(item, PrivacyChoices) for other in shown for item in items_with(site, other)):
+        yield Finding("no way back", piece.id, about=about, place=place)
+    bar = next((other for other in shown if isinstance(other, BottomBar)), None)
+    if bar is not None and piece.place.startswith(("bar-bottom", "bottom")):
+        yield Finding("over a bar", piece.id, bar.id, about=about, place=place)
+
+
+def _hosts(site: Site) -> Iterator[Finding]:
+    unknown = [one for one in hosts_found(site) if one.said is None]
+    if unknown:
+        question = next(piece for piece in site.pieces if isinstance(piece, ConsentQuestion) and piece.on)
+        yield Finding("unknown hosts", question.id, about={"host": unknown[0].host, "count": len(unknown)})

@@ -1,0 +1,79 @@
+"""What has a page that asks for consent in it: a table by which its script decides, and what waits held back."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Iterator
+from functools import cached_property
+
+from ...exchange.html.encoding import insertion
+from ...exchange.html.foreign import hosts_in, waiting
+from ...exchange.html.markers import marked
+from ...gates.asking import asked_in_short, asks, is_cut, needed_for
+from ...gates.consent import shipped_table
+from ...model.site import Page, Site, Snippet
+from ..naming import PARTS_PATH, VISITOR_PATH, short_hash
+from ..shelf import Shelf
+
+RECORDS = f"{PARTS_PATH}consent"
+"""Where our server takes down what was answered."""
+
+
+class ConsentOnPages:
+    def __init__(self, site: Site, shelf: Shelf) -> None:
+        self.asks = asks(site)
+        self._site = site
+        self._script = shelf.consent_script.encode()
+
+    def held_back(self, page: Page) -> Iterator[tuple[int, bytes]]:
+        """What is put where in a page's bytes. What is cut out of it waits for nothing."""
+        for fetch in page.splice.fetches if page.splice and self.asks else ():
+            needed = needed_for(self._site, fetch.hosts)
+            if needed:
+                kept = fetch.replaced(at=tuple(at for at in fetch.at if not is_cut(at, page)))
+                yield from ((at, insertion(text, page.encoding)) for at, text in waiting(kept, needed))
+
+    def code(self, snippet: Snippet) -> str:
+        """A snippet's, to be put into a page: as it is, or as a text that is no code before a yes."""
+        needed = self.asks and needed_for(self._site, hosts_in(snippet.code), snippet.waits)
+        if not needed:
+            return snippet.code
+        text = json.dumps(snippet.code).replace("<", "\\u003c")
+        return f'<script type="application/json" data-rim-waits="{needed}">{text}</script>'
+
+    def head(self) -> str:
+        """For the head of a page: its table, and its script."""
+        table = json.dumps(self._table, separators=(",", ":")).replace("<", "\\u003c")
+        deferred = f'<script src="{self._path}" charset="utf-8" defer></script>'
+        return marked("consent", f'<script type="application/json" data-rim-consent>{table}</script>{deferred}')
+
+    def files(self) -> Iterator[tuple[str, bytes]]:
+        if self.asks:
+            yield self._path, self._script
+
+    @cached_property
+    def _path(self) -> str:
+        return f"{PARTS_PATH}{short_hash(self._script)}.js"
+
+    @cached_property
+    def _table(self) -> dict[str, object]:
+        rules, table = self._site.consent, shipped_table()
+        own = {one.region: one.mode for one in rules.modes}
+        modes = {**{region: law.mode for region, law in table.laws.items()}, **own}
+        laws: dict[str, list[str]] = {}
+        for region, mode in modes.items():
+            laws.setdefault(mode, []).append(region)
+        honours = [region for region, law in table.laws.items() if law.honours_signal]
+        return {
+            "asked": asked_in_short(self._site),
+            "days": rules.days,
+            "of": [
+                [one.id, 1 if one.is_necessary else 2 if one.is_sold else 0, *one.cookies]
+                for one in self._site.categories
+            ],
+            "laws": {mode: " ".join(regions) for mode, regions in laws.items()},
+            "else": table.elsewhere,
+            **({} if rules.heeds_signal else {"signal": " ".join(honours)}),
+            "visitor": VISITOR_PATH,
+            "sent": RECORDS,
+        }

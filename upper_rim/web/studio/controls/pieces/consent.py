@@ -1,0 +1,74 @@
+"""With which controls is a question about consent changed, and what it asks for?"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import replace
+
+from .....core.gates.consent import shipped_table
+from .....core.kinds.consent import Category
+from .....core.kinds.items.choices import category_about, category_words
+from .....core.kinds.pieces.consent import ConsentQuestion
+from .....core.model.site import Site
+from .....core.model.tree import ROOT
+from .....core.values.words import Words
+from ..control import Control, Group, choice, px, words, yes
+from .gate import PLACES
+
+_PLACES = (
+    ("bar-bottom", "bar, at the bottom"),
+    ("bar-top", "bar, at the top"),
+    *((place, f"box, {name}") for place, name in PLACES),
+    ("whole", "over all of the window"),
+)
+
+
+def groups(piece: ConsentQuestion, site: Site) -> list[Group]:
+    place = [choice(piece, "place", "It stands", _PLACES)]
+    if not piece.is_bar:
+        place += [px(piece, "width_px", "As wide as", 4000), px(piece, "inset_px", "From the edges", 200)]
+    return [Group("Place", place), Group("Answers", _rules(site)), *(_category(one, site) for one in site.categories)]
+
+
+def _rules(site: Site) -> list[Control]:
+    rules = site.consent
+    modes = ", ".join(f"{one.region} {one.mode}" for one in rules.modes)
+
+    def said(kind: str, label: str, name: str, **about: object) -> Control:
+        return Control(kind, label, ROOT, f"consent.{name}", getattr(rules, name), **about)  # type: ignore[arg-type]
+
+    return [
+        said("number", "Count for", "days", unit="days", least=0, greatest=3650),
+        said("number", "Stay on record", "kept_days", unit="days", least=1, greatest=3650),
+        said("yes", "A browser’s signal is a no", "heeds_signal"),
+        Control(
+            "text",
+            "Other than in the table",
+            ROOT,
+            "consent.modes",
+            modes,
+            hint=f"US opt-in, CH notice; the table is of {shipped_table().as_of}",
+        ),
+    ]
+
+
+def _category(category: Category, site: Site) -> Group:
+    """Where the site has no words of its own, those that ship are shown as a hint."""
+    name = category_words(category, site.language)
+    bare = category.replaced(words=Words(), about=Words())
+
+    def said(field: str, label: str, shipped: Callable[[Category, str], str]) -> list[Control]:
+        return [
+            replace(one, hint=shipped(bare, one.language or site.language))
+            for one in words(category, field, label, site)
+        ]
+
+    controls = [*said("words", "Called", category_words), *said("about", "Said of it", category_about)]
+    if not category.is_necessary:
+        cookies = ", ".join(category.cookies)
+        hint = "names; a star for what follows: tm_*"
+        controls += [
+            yes(category, "is_sold", "A browser’s signal speaks of it"),
+            Control("text", "Its cookies", category.id, "cookies", cookies, hint=hint),
+        ]
+    return Group(name if category.is_necessary else f"May be agreed to: {name}", controls)
