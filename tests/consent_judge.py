@@ -57,7 +57,7 @@ HEAD: tuple[Callable[[str], str], ...] = (
         f'<script>var made = document.createElement("script"); made.src = "http://{host}/s.js"; document.head.append(made)</script>'
     ),
     lambda host: f'<style>@import "//{host}/i.css";</style>',
-    lambda host: f"<style type=text/css media=all>html{{background-image:\\75rl(//{host}/p.gif)}}</style>",
+    lambda host: f"<style type=text/css media=all>@import \\75rl(//{host}/i.css);</style>",
 )
 BODY: tuple[Callable[[str], str], ...] = (
     lambda host: f'<img src="//{host}/p.gif" alt="">',

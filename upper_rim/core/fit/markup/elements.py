@@ -181,7 +181,7 @@ class ElementBoxes:
         how |= sizes
         if base.declared.get("align-self") == "stretch":
             how["align_self"] = "stretch"
-        how["clips"] = base.declared.get("overflow") in {"clip", "hidden"}
+        how["clips"] = base.declared.get("overflow") in {"clip", "hidden", "auto"}
         how["is_whole"] = base.declared.get("break-inside") == "avoid"
         how["is_joined"] = base.declared.get("break-after") == "avoid"
         if placed.is_root and placed.element.attributes.get("aria-hidden") == "true":

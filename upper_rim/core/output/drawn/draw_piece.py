@@ -27,6 +27,8 @@ from .shapes import Clipped, Drawing, Edge, Ground, IconShown, PictureShown, Rec
 
 LETTERS_EM = 0.5
 """How high letters are drawn: about the x-height of Latin faces."""
+LINE_EM = 1 / 16
+"""How thick a line under letters is, about, and never less than a px (CSS Text Decoration 4, 2.5)."""
 _SEEN_HIGH_PX = 800.0
 
 
@@ -202,7 +204,10 @@ class _Walk:
         em = value(worked_out(kind.size, self._viewport, 0.0))
         seen = widths[frame.skips : frame.skips + frame.lines] if box.breaks else widths
         high, pitch = LETTERS_EM * em, (rect.height - top - bottom) / len(seen)
-        darkness = min(1.0, ink_em2(paragraph.text, paragraph.fonts) * em * em / max(1.0, sum(widths) * high))
+        ink = ink_em2(paragraph.text, paragraph.fonts) * em * em
+        if self._painter.value(here, "text-decoration-line", self._view) != "none":
+            ink += sum(widths) * max(1.0, em * LINE_EM)
+        darkness = min(1.0, ink / max(1.0, sum(widths) * high))
         baseline = rect.top + value(frame.baseline)
         for at, width in enumerate(seen):
             aside = self._aside(here, rect.width - start - end - width)
