@@ -14,6 +14,7 @@ from selenium import webdriver
 
 from tests.styled_sites import StyledMaker
 from upper_rim.core.kinds.context import Post
+from upper_rim.core.kinds.items.embed import Embed
 from upper_rim.core.kinds.items.menu import MenuItem
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.rows import Row
@@ -134,9 +135,11 @@ def elements_of_sheet(styling: Styling) -> Iterator[StyledElement]:
 _NOT_ASKED = {"bullet", "veil"}
 
 
-def is_resolved(element: StyledElement, name: str, found: Resolved) -> bool:
-    """The sizes that what stands in an item has from its kind's sheet are for layout to know."""
-    is_said = element.part in LOOK_PARTS or found.source.layer not in {"built-in", "initial"}
+def is_resolved(element: StyledElement, name: str, found: Resolved, holder: object) -> bool:
+    """The sizes that what stands in an item has from its kind's sheet are for layout to know; so is a frame's, which its
+    fields say."""
+    by_sheet = element.part not in LOOK_PARTS or isinstance(holder, Embed)
+    is_said = not by_sheet or found.source.layer not in {"built-in", "initial"}
     return is_said or PROPERTIES[name].group not in {"Size", "Padding", "Margin"}
 
 
@@ -197,7 +200,7 @@ def test_every_resolved_value_is_what_the_browser_computes(chromium: webdriver.C
                     (
                         selector_of(site, element),
                         [
-                            written(name, found.value) if is_resolved(element, name, found) else None
+                            written(name, found.value) if is_resolved(element, name, found, styling.holders[element.node]) else None
                             for name, found in styling.all_of(element, state, band.id).items()
                         ],
                     )

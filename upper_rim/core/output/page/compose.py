@@ -215,7 +215,7 @@ class Composer:
     def _code(self, place: str, page: Page, encoding: str) -> bytes:
         """The designer's snippets for a place of this page."""
         return b"".join(
-            insertion(marked("snippet", snippet.code if self._marks else self._consent.code(snippet)), encoding)
+            insertion(marked("snippet", self._consent.code(snippet)), encoding)
             for snippet in self.site.snippets
             if snippet.place == place and snippet.on and snippet.code and snippet.where.covers(page)
         )
