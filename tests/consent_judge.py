@@ -121,18 +121,18 @@ def asking(seed: int) -> tuple[Site, dict[str, bytes]]:
         code = chance.choice(HEAD[3:8] if place == "head" else [*HEAD[3:8], *BODY[:2]])(chance.choice(hosts))
         waits = chance.choice([None, *(one.id for one in categories)])
         where = chance.choice([Everywhere(), Below(path="/a/")])
-        return Snippet(id=f"sn-{next(count)}", name="S", place=place, where=where, code=code, waits=waits)  # type: ignore[arg-type]
+        return Snippet(id=f"sn-{next(count)}", name="S", place=place, where=where, code=code, waits=waits)
 
     def row(*items: Any) -> Row:
         return Row(id=f"rw-{next(count)}", name="R", cells=(Cell(id=f"cl-{next(count)}", items=items),))
 
-    answers = [Answer(id=f"it-{next(count)}", says=says, words=Words(text=says)) for says in ("yes", "no", "ticked")]  # type: ignore[arg-type]
+    answers = [Answer(id=f"it-{next(count)}", says=says, words=Words(text=says)) for says in ("yes", "no", "ticked")]
     chance.shuffle(answers)
     audience = chance.choice([Audience(), Audience(), Audience(every=(InRegion(regions=("DE", "US")),))])
     question = ConsentQuestion(
         id="pc-question",
         name="May we?",
-        place=chance.choice(QUESTION_PLACES),  # type: ignore[arg-type]
+        place=chance.choice(QUESTION_PLACES),
         reach=(ReachRule(id="rr-0", where=chance.choice([Everywhere(), Everywhere(), Below(path="/a/")])),),
         rows=(row(Choices(id="it-choices"), *answers),),
         audience=audience,
@@ -154,7 +154,7 @@ def asking(seed: int) -> tuple[Site, dict[str, bytes]]:
         rows=(row(PrivacyChoices(id="it-privacy"), *embeds),),
     )
     rules = ConsentRules(
-        modes=tuple(ConsentByRegion(region=one, mode=chance.choice(["opt-in", "opt-out", "notice"])) for one in chance.sample(["US", "DE", "GB", "US-CA"], chance.randrange(3))),  # type: ignore[arg-type]
+        modes=tuple(ConsentByRegion(region=one, mode=chance.choice(["opt-in", "opt-out", "notice"])) for one in chance.sample(["US", "DE", "GB", "US-CA"], chance.randrange(3))),
         heeds_signal=chance.random() < 0.6,
         days=chance.choice([0, 1, 180]),
     )  # fmt: skip
@@ -385,7 +385,7 @@ def judged(
                 browser.forget()
             if step.says:
                 ran = set(visit.on(page).agreed)
-                visit.say(step.says, step.ticked)  # type: ignore[arg-type]
+                visit.say(step.says, step.ticked)
                 found = browser.answer(step)
                 reloaded = not ran <= set(visit.on(page).agreed)
                 wanted = foreseen(visit, page, step, frozenset() if reloaded else loaded)

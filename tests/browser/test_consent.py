@@ -3,7 +3,8 @@ a fault that axe finds."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
+from functools import partial
 from itertools import count
 from typing import Any
 
@@ -89,7 +90,7 @@ def unpacked(folder: Folder, site: Site, contents: dict[str, bytes]) -> str:
 
 
 def test_from_the_zip_is_fetched_what_is_foreseen(driver: webdriver.Chrome, proxy: Proxy, folder: Folder) -> None:
-    live: Callable[[Site, dict[str, bytes]], str] = lambda site, contents: unpacked(folder, site, contents)  # noqa: E731
+    live = partial(unpacked, folder)
     wrong, steps = judged(driver, proxy, range(SITES, 2 * SITES), live, is_served=False)
     assert wrong == [] and steps == 8 * SITES
 
@@ -102,9 +103,9 @@ def test_nothing_leaves_the_demo_before_a_yes_and_after_a_no_its_cookies_are_gon
     for page in site.pages:
         driver.get(home + page.path)
         let_in(driver)
-        wait_for(lambda: driver.find_elements(By.CSS_SELECTOR, "[data-rim-question]") or page.bare)  # noqa: B023
-        asks = driver.find_elements(By.CSS_SELECTOR, "[data-rim-question]")
-        found |= {page.path} if asks else set()
+        if not page.bare:
+            wait_for(lambda: driver.find_elements(By.CSS_SELECTOR, "[data-rim-question]"))
+        found |= {page.path} if driver.find_elements(By.CSS_SELECTOR, "[data-rim-question]") else set()
     assert proxy.settled() == frozenset(), "no page asks anybody for anything"
     assert {page.path for page in site.pages} - found == {"/sailings/winter/"}, "all but the one that stands alone ask"
     driver.get(f"{home}/travelling/")

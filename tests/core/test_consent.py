@@ -16,7 +16,8 @@ from upper_rim.core.exchange.carrying import carried
 from upper_rim.core.exchange.html.markers import strip
 from upper_rim.core.exchange.imports.import_pages import described_page, digest
 from upper_rim.core.findings.checks.consent import in_consent
-from upper_rim.core.gates.asking import ConsentVisit, asked_in_short, hosts_found, needed_for, parts_of
+from upper_rim.core.gates.asking import ConsentVisit, asked_in_short
+from upper_rim.core.gates.waiting import hosts_found, needed_for, parts_of
 from upper_rim.core.kinds.consent import OtherHost, host_said
 from upper_rim.core.kinds.items.answer import Answer
 from upper_rim.core.kinds.items.embed import Embed
@@ -24,7 +25,7 @@ from upper_rim.core.kinds.pieces.consent import QUESTION_PLACES
 from upper_rim.core.model.editing.apply import apply
 from upper_rim.core.model.editing.edits import Add, Edit, Remove, Set, Together
 from upper_rim.core.model.editing.refusal import Refusal
-from upper_rim.core.model.site import Cut, Page, Site
+from upper_rim.core.model.site import Cut, Page, Site, Snippet
 from upper_rim.core.output.publication import CONSENT_PATH, publication
 from upper_rim.demo import ostrey, quillwort
 from upper_rim.shipped import shelf
@@ -248,3 +249,27 @@ def test_a_way_back_in_a_drawer_is_one_and_brings_its_script() -> None:
     assert b"data-rim-choices" in fares and b"data-rim-consent" in fares and b"data-rim-question" not in fares
     page = next(page for page in site.pages if page.path == "/guide/birds/")
     assert ConsentVisit(moved, site.cards[0]).question(page) is not None
+
+
+def test_a_snippet_that_waits_brings_the_script_to_pages_in_any_encoding() -> None:
+    site, _ = asking(3)
+    text = "<!DOCTYPE html><title>T</title><body><h1>T</h1></body>"
+    waits = site.categories[-1].id
+    snippet = Snippet(id="sn-1", name="S", code='<script src="//h.example/s.js"></script>', waits=waits)
+    for encoding, bom in (("utf-8", b""), ("utf-16le", b"\xff\xfe")):
+        content = bom + text.encode(encoding)
+        page = described_page(Page(id="pg-1", path="/only/"), content)
+        question = site.pieces[-1].replaced(reach=())
+        made = site.replaced(pages=(page,), snippets=(snippet,), pieces=(question,))
+        data = published(made, {digest(content): content})["only/index.html"].decode(encoding)
+        assert "data-rim-consent" in data and f'data-rim-waits="{waits}"' in data
+
+
+def test_an_embed_by_code_alone_leads_nowhere_and_says_nobody() -> None:
+    site, contents = ostrey()
+    code = '<script src="https://code.saltmarsh.example/w.js"></script>'
+    edits = (Set(node="it-help-chart", field="address", value=""), Set(node="it-help-chart", field="code", value=code))
+    page = published(edited(site, *edits), contents)["travelling/index.html"].decode()
+    frame = page[page.index("data-rim-embed") :][:900]
+    assert 'data-rim-waits="preferences"' in frame and "data-rim-then-srcdoc=" in frame and "data-rim-once" in frame
+    assert 'href=""' not in frame and "comes from" not in frame

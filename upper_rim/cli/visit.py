@@ -11,9 +11,10 @@ from ..core.conditions.visitor import VisitorCard
 from ..core.findings.checks.consent import in_consent
 from ..core.findings.checks.gates import in_gates
 from ..core.findings.words import finding_words
-from ..core.gates.asking import Met, asks, met_on
+from ..core.gates.asking import Met, met_on
 from ..core.gates.guards import guards_of
 from ..core.gates.visit import Screen, Way, told, ways
+from ..core.gates.waiting import asks
 from ..core.model.site import Site
 from ..core.model.stages import names_in
 

@@ -8,13 +8,15 @@ from typing import Annotated, Literal
 from pydantic import Field, StringConstraints
 
 from ..conditions.visitor import Host, Region
+from ..languages import phrase
 from ..values.nodes import Node, Value
 from ..values.refs import CategoryRef
 from ..values.words import Words
 
 Mode = Literal["opt-in", "opt-out", "notice"]
 """Nothing runs before a yes; all runs until a no; all runs, and it is said."""
-CookieName = Annotated[str, StringConstraints(pattern=r"^[!#$%&'+.^_`|~0-9A-Za-z-]{1,80}\*?$")]
+COOKIE_NAME = r"^[!#$%&'+.^_`|~0-9A-Za-z-]{1,80}\*?$"
+CookieName = Annotated[str, StringConstraints(pattern=COOKIE_NAME)]
 """A token (RFC 6265, 4.1.1); a star at its end stands for whatever follows."""
 
 
@@ -30,6 +32,17 @@ class Category(Node):
         default=(), description="Names of the cookies of the site's own host that are taken away after a no."
     )
 
+    def called(self, language: str) -> str:
+        """In the words that ship, where the site has none for one of those that it began with."""
+        return self.words.in_language(language) or self._shipped("", language) or self.id
+
+    def told(self, language: str) -> str:
+        """What is said of it; empty where nothing is."""
+        return self.about.in_language(language) or self._shipped("_about", language)
+
+    def _shipped(self, what: str, language: str) -> str:
+        return phrase(f"category_{self.id}{what}", language) if self.id in _BEGUN_WITH else ""
+
 
 CATEGORIES = (
     Category(id="necessary", is_necessary=True),
@@ -38,6 +51,7 @@ CATEGORIES = (
     Category(id="marketing", is_sold=True),
 )
 """What a site begins with."""
+_BEGUN_WITH = frozenset(category.id for category in CATEGORIES)
 
 
 class OtherHost(Node):

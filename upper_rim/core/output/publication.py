@@ -13,9 +13,9 @@ from typing import NamedTuple
 from urllib.parse import unquote
 
 from ..exchange.imports.import_pages import file_name
-from ..gates.asking import asks
 from ..gates.guards import Guards, guards_of
 from ..gates.opened import open_site
+from ..gates.waiting import asks
 from ..kinds.items.form import FORMS, Form
 from ..kinds.pieces.gate import GATE_STATES, Gate
 from ..model.site import Page, Site

@@ -19,7 +19,7 @@ import tinycss2
 
 from ...kinds.consent import Fetch, FetchKind, How
 from .encoding import Encoding, byte_view, decode, sniff, unit_bytes
-from .markers import HELD, THEN
+from .markers import HELD, HELD_CODE, THEN
 from .source_tags import Attribute, Token, attributes, tokens
 
 _LINKED = frozenset(
@@ -331,7 +331,7 @@ def waiting(fetch: Fetch, categories: str) -> Iterator[tuple[int, str]]:
             yield places[0], f"{waits} {HELD} {THEN}"
             yield from ((at, THEN) for at in places[1:])
         elif fetch.how == "code":
-            yield places[0], f" {waits} {CODE}"
+            yield places[0], f" {waits} {HELD_CODE}"
             yield from ((at, THEN) for at in places[1:])
         else:
             yield from _styled(places, waits)
@@ -341,9 +341,6 @@ def _styled(places: tuple[int, ...], waits: str) -> Iterator[tuple[int, str]]:
     """Of a style element: before it, behind its name, before the name of each type that it says, behind its end."""
     first, name, *types, behind = places
     yield first, f"<template {waits} {HELD}>"
-    yield name, f" {CODE}"
+    yield name, f" {HELD_CODE}"
     yield from ((at, THEN) for at in types)
     yield behind, f"</template {HELD}>"
-
-
-CODE = f'{HELD}="code" type="text/plain"'

@@ -15,6 +15,8 @@ from .encoding import Encoding, insertion, sniff
 _NAME = "[a-z0-9-]{1,40}"
 HELD, THEN = "data-rim-held", "data-rim-then-"
 """An attribute of what is held back; what stands before the name of an attribute that is."""
+HELD_CODE = f'{HELD}="code" type="text/plain"'
+"""In the tag of a script or a style sheet that is, before its own type."""
 
 
 def marked(name: str, markup: str) -> str:
@@ -40,16 +42,16 @@ def without_marked(cursor: Cursor[bytes], label: str) -> bytes:
         kept.append(content[at : found.start()])
         at = ended.end()
     whole = b"".join((*kept, content[at:])) if at else content
-    return (
-        _holding(label).sub(b"", whole) if insertion(HELD, label) in whole or insertion(THEN, label) in whole else whole
-    )
+    is_holding = any(insertion(one, label) in whole for one in (HELD, THEN))
+    return _holding(label).sub(b"", whole) if is_holding else whole
 
 
 def has_stray_marks(content: bytes, encoding: Encoding) -> bool:
     """Whether half a mark is left in a stripped page, so that later insertions could not be told apart."""
     opening, closing = _patterns(encoding.label)
+    lower = content.lower()
     ours = (insertion(one, encoding.label) for one in (HELD, THEN, "data-rim-waits"))
-    return bool(opening.search(content) or closing.search(content) or any(one in content.lower() for one in ours))
+    return bool(opening.search(content) or closing.search(content)) or any(one in lower for one in ours)
 
 
 def _patterns(label: str) -> tuple[re.Pattern[bytes], re.Pattern[bytes]]:
@@ -79,7 +81,7 @@ def _holding(label: str) -> re.Pattern[bytes]:
 
     unit = {"utf-16le": rb"[a-z0-9 -]\x00", "utf-16be": rb"\x00[a-z0-9 -]"}.get(label, b"[a-z0-9 -]")
     waits = literal('data-rim-waits="') + b"(?:" + unit + b")*" + literal('"')
-    code = literal(f'{HELD}="code" type="text/plain"')
+    code = literal(HELD_CODE)
     return re.compile(
         b"|".join(
             (

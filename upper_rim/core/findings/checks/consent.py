@@ -5,18 +5,17 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ...gates.asking import asks, hosts_found, items_with
+from ...gates.waiting import asks, hosts_found, items_with
 from ...kinds.items.answer import Answer
 from ...kinds.items.base import Leads
 from ...kinds.items.privacy import PrivacyChoices
 from ...kinds.items.rich import RichText
-from ...kinds.pieces.base import Piece
 from ...kinds.pieces.bottom import BottomBar
 from ...kinds.pieces.consent import ConsentQuestion
-from ...model.site import Page, Site
+from ...model.site import Site
 from ...reach.coverage import Coverage
 from ...values.targets import ToNothing
-from ..finding import Finding, SeenAt
+from ..finding import Finding, FindingKind, SeenAt
 
 
 def in_consent(site: Site) -> list[Finding]:
@@ -31,10 +30,12 @@ def in_consent(site: Site) -> list[Finding]:
 def _made(piece: ConsentQuestion, site: Site) -> Iterator[Finding]:
     items = site.shown_items(piece)
     answers = {item.says: item for item in reversed(items) if isinstance(item, Answer)}
-    for says, kind in (("yes", "no yes to all"), ("no", "no no to all")):
-        if says not in answers:
-            yield Finding(kind, piece.id)  # type: ignore[arg-type]
-    if {"yes", "no"} <= answers.keys() and not _are_alike(answers["yes"], answers["no"]):
+    yes, no = answers.get("yes"), answers.get("no")
+    if yes is None:
+        yield Finding("no yes to all", piece.id)
+    if no is None:
+        yield Finding("no no to all", piece.id)
+    if yes and no and not _are_alike(yes, no):
         yield Finding("unequal answers", piece.id)
     if not any(_leads(item) for item in items):
         yield Finding("no policy", piece.id)
@@ -55,26 +56,22 @@ def _leads(item: object) -> bool:
 
 
 def _on_pages(site: Site, questions: list[ConsentQuestion]) -> Iterator[Finding]:
-    """What stands beside the question on the pages that it reaches; told of the first page of each."""
+    """What stands beside a question on the pages that it reaches; told of the first page of each."""
+    ways_back = {p.id for p in site.pieces if any(isinstance(i, PrivacyChoices) for i in items_with(site, p))}
+    bars = [piece.id for piece in site.pieces if isinstance(piece, BottomBar)]
     coverage, told = Coverage(site), set[tuple[str, str]]()
     for page in site.pages:
-        shown = {piece.id: piece for slot in coverage.may_show(page).values() for there in slot for piece in there}
+        shown = {piece.id for slot in coverage.may_show(page).values() for there in slot for piece in there}
         for piece in questions:
             if piece.id not in shown:
                 continue
-            for finding in _beside(piece, list(shown.values()), page, site):
-                if (finding.kind, piece.id) not in told:
-                    told.add((finding.kind, piece.id))
-                    yield finding
-
-
-def _beside(piece: ConsentQuestion, shown: list[Piece], page: Page, site: Site) -> Iterator[Finding]:
-    about, place = {"path": page.path}, SeenAt(page=page.id)
-    if not any(isinstance(item, PrivacyChoices) for other in shown for item in items_with(site, other)):
-        yield Finding("no way back", piece.id, about=about, place=place)
-    bar = next((other for other in shown if isinstance(other, BottomBar)), None)
-    if bar is not None and piece.place.startswith(("bar-bottom", "bottom")):
-        yield Finding("over a bar", piece.id, bar.id, about=about, place=place)
+            found: list[tuple[FindingKind, str]] = [] if ways_back & shown else [("no way back", "")]
+            if piece.place.startswith(("bar-bottom", "bottom")):
+                found += [("over a bar", bar) for bar in bars if bar in shown][:1]
+            for kind, other in found:
+                if (kind, piece.id) not in told:
+                    told.add((kind, piece.id))
+                    yield Finding(kind, piece.id, other, about={"path": page.path}, place=SeenAt(page=page.id))
 
 
 def _hosts(site: Site) -> Iterator[Finding]:

@@ -4,14 +4,11 @@ from __future__ import annotations
 
 from typing import Literal
 
-from ...languages import phrase
 from ...values.styling import Part
-from ..consent import CATEGORIES, Category
+from ..consent import Category
 from ..context import PageContext
 from ..markup import Attributes, Element, Markup, element
 from .base import BaseItem
-
-_SHIPPED = frozenset(category.id for category in CATEGORIES)
 
 
 class Choices(BaseItem):
@@ -36,7 +33,7 @@ class Choices(BaseItem):
 
 def _choice(category: Category, page: PageContext) -> Element:
     field = page.html_id(f"choice-{category.id}")
-    about = category_about(category, page.language)
+    about = category.told(page.language)
     ticked: Attributes = {
         "type": "checkbox",
         "class": page.name("tick-box"),
@@ -46,7 +43,7 @@ def _choice(category: Category, page: PageContext) -> Element:
         "disabled": category.is_necessary,
         "aria-describedby": f"{field}-about" if about else None,
     }
-    words = element("label", {"class": page.name("label"), "for": field}, category_words(category, page.language))
+    words = element("label", {"class": page.name("label"), "for": field}, category.called(page.language))
     told = element("div", {"class": page.name("said"), "id": f"{field}-about"}, about) if about else None
     return element(
         "div",
@@ -54,14 +51,3 @@ def _choice(category: Category, page: PageContext) -> Element:
         element("input", ticked),
         element("div", {"class": page.name("said")}, words, told),
     )
-
-
-def category_words(category: Category, language: str) -> str:
-    """What it is called: in the words that ship, where the site has none for one of those that it began with."""
-    shipped = phrase(f"category_{category.id}", language) if category.id in _SHIPPED else category.id
-    return category.words.in_language(language) or shipped
-
-
-def category_about(category: Category, language: str) -> str:
-    shipped = phrase(f"category_{category.id}_about", language) if category.id in _SHIPPED else ""
-    return category.about.in_language(language) or shipped

@@ -77,19 +77,21 @@ class Embed(BaseItem):
         return element("iframe", {"class": page.name("frame"), "title": title, "loading": "lazy", **source})
 
     def _placeholder(self, page: PageContext) -> Element:
-        language = page.language
+        language, said = page.language, page.name("said")
         button: Attributes = {"type": "button", "class": page.name("button"), "data-rim-once": True}
+        of_whom: tuple[Markup, ...] = ()
+        way_out: tuple[Markup, ...] = ()
+        if self.host:
+            leads = {"class": page.name("anchor"), "href": self.address}
+            of_whom = (element("div", {"class": said}, phrase("embed_waits", language, self.host)),)
+            way_out = (element("a", leads, phrase("embed_open", language, self.host)),)
         return element(
             "div",
             {"class": page.name("waits"), "data-rim-placeholder": True},
-            element("div", {"class": page.name("said")}, page.words(self.words, self.id)),
-            element("div", {"class": page.name("said")}, phrase("embed_waits", language, self.host))
-            if self.host
-            else None,
+            element("div", {"class": said}, page.words(self.words, self.id)),
+            *of_whom,
             element("button", button, phrase("embed_show", language)),
-            element(
-                "a", {"class": page.name("anchor"), "href": self.address}, phrase("embed_open", language, self.host)
-            ),
+            *way_out,
         )
 
     @property

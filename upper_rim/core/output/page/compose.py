@@ -6,7 +6,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Callable, Collection, Iterable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import replace
 from functools import cache, cached_property
 from html import escape
@@ -18,13 +18,10 @@ from ...exchange.html.encoding import insertion
 from ...exchange.html.markdown import document
 from ...exchange.html.markers import marked
 from ...fit.rows.fitter import Fitter
-from ...gates.asking import items_with
 from ...kinds.context import GateState
 from ...kinds.items.base import ShowsMenu
-from ...kinds.items.embed import Embed
 from ...kinds.items.form import FORMS, Form
 from ...kinds.items.logo import Logo
-from ...kinds.items.privacy import PrivacyChoices
 from ...kinds.items.trail import Trail
 from ...kinds.marks import MARK
 from ...kinds.markup import html
@@ -38,7 +35,7 @@ from ...model.navigation.current import Standings
 from ...model.navigation.links import Links
 from ...model.navigation.menus import Menus
 from ...model.navigation.trail import Trails
-from ...model.site import Page, Site
+from ...model.site import Page, Site, Snippet
 from ...model.tree import items_of
 from ...reach.coverage import Coverage
 from ...style.type.faces import faces_in_use
@@ -137,7 +134,8 @@ class Composer:
         if told:
             head += insertion(marked("site", told), splice.encoding)
         code = {place: self._code(place, page, splice.encoding) for place in ("head", "start", "end")}
-        if self._is_about_consent(held, pieces, code.values()):
+        is_about_consent = held or self._consent.is_needed((one.piece.id for one in pieces), self._snippets(page))
+        if is_about_consent and not self._marks:
             head += insertion(self._consent.head(), splice.encoding)
         places: list[tuple[int, Sequence[Chunk]]] = [
             (splice.head_at, (head, code["head"])),
@@ -147,18 +145,6 @@ class Composer:
         ]
         # What is held back stands within tags: at the same place, what comes before a tag is before it.
         return spliced(content, sorted([*places, *held], key=lambda put: put[0]) if held else places, page)
-
-    def _is_about_consent(self, held: Collection[object], pieces: Iterable[Shown], code: Iterable[bytes]) -> bool:
-        """Whether a page asks, or holds something back."""
-        if self._marks or not self._consent.asks:
-            return False
-        if held or any(b"data-rim-waits" in one for one in code):
-            return True
-        return any(
-            isinstance(one.piece, ConsentQuestion)
-            or any(isinstance(item, Embed | PrivacyChoices) for item in items_with(self.site, one.piece))
-            for one in pieces
-        )
 
     def gate_page(self, gate: Gate, language: str, state: GateState = "asked") -> bytes:
         """What is sent in place of a page that a gate guards: the gate alone, without anything of the page."""
@@ -212,13 +198,14 @@ class Composer:
             return decision(self.site, self._shelf, shown, cast(tuple[Rivals, ...], decides))
         return decided(cast(tuple[str, ...], decides)) if for_some(self.site, shown) else ""
 
+    def _snippets(self, page: Page) -> list[Snippet]:
+        """The designer's code for this page."""
+        return [one for one in self.site.snippets if one.on and one.code and one.where.covers(page)]
+
     def _code(self, place: str, page: Page, encoding: str) -> bytes:
-        """The designer's snippets for a place of this page."""
-        return b"".join(
-            insertion(marked("snippet", self._consent.code(snippet)), encoding)
-            for snippet in self.site.snippets
-            if snippet.place == place and snippet.on and snippet.code and snippet.where.covers(page)
-        )
+        """The same for a place of the page."""
+        codes = (self._consent.code(one) for one in self._snippets(page) if one.place == place)
+        return b"".join(insertion(marked("snippet", code), encoding) for code in codes)
 
     def parts(self) -> Iterator[tuple[str, bytes]]:
         """The files that pages refer to: modules, fonts, icons, and what the pages composed so far load. Path and

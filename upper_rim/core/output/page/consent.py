@@ -3,14 +3,19 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from functools import cached_property
 
 from ...exchange.html.encoding import insertion
 from ...exchange.html.foreign import hosts_in, waiting
 from ...exchange.html.markers import marked
-from ...gates.asking import asked_in_short, asks, is_cut, needed_for
+from ...gates.asking import asked_in_short
 from ...gates.consent import shipped_table
+from ...gates.waiting import asks, is_cut, items_with, needed_for
+from ...kinds.items.embed import Embed
+from ...kinds.items.privacy import PrivacyChoices
+from ...kinds.pieces.base import Piece
+from ...kinds.pieces.consent import ConsentQuestion
 from ...model.site import Page, Site, Snippet
 from ..naming import PARTS_PATH, VISITOR_PATH, short_hash
 from ..shelf import Shelf
@@ -20,26 +25,38 @@ RECORDS = f"{PARTS_PATH}consent"
 
 
 class ConsentOnPages:
+    """`pieces`: the ids of those that need the script: they ask, lead back to the question, or hold something back."""
+
     def __init__(self, site: Site, shelf: Shelf) -> None:
         self.asks = asks(site)
+        self.pieces = frozenset(piece.id for piece in site.pieces if self.asks and _is_about_it(site, piece))
         self._site = site
         self._script = shelf.consent_script.encode()
+        self._needed: dict[tuple[str, ...], str] = {}
+        self._code: dict[str, str] = {}
 
     def held_back(self, page: Page) -> Iterator[tuple[int, bytes]]:
         """What is put where in a page's bytes. What is cut out of it waits for nothing."""
         for fetch in page.splice.fetches if page.splice and self.asks else ():
-            needed = needed_for(self._site, fetch.hosts)
+            if fetch.hosts not in self._needed:
+                self._needed[fetch.hosts] = needed_for(self._site, fetch.hosts)
+            needed = self._needed[fetch.hosts]
             if needed:
                 kept = fetch.replaced(at=tuple(at for at in fetch.at if not is_cut(at, page)))
                 yield from ((at, insertion(text, page.encoding)) for at, text in waiting(kept, needed))
 
     def code(self, snippet: Snippet) -> str:
         """A snippet's, to be put into a page: as it is, or as a text that is no code before a yes."""
-        needed = self.asks and needed_for(self._site, hosts_in(snippet.code), snippet.waits)
-        if not needed:
-            return snippet.code
-        text = json.dumps(snippet.code).replace("<", "\\u003c")
-        return f'<script type="application/json" data-rim-waits="{needed}">{text}</script>'
+        if snippet.id not in self._code:
+            needed = self.asks and needed_for(self._site, hosts_in(snippet.code), snippet.waits)
+            text = json.dumps(snippet.code).replace("<", "\\u003c")
+            held = f'<script type="application/json" data-rim-waits="{needed}">{text}</script>'
+            self._code[snippet.id] = held if needed else snippet.code
+        return self._code[snippet.id]
+
+    def is_needed(self, pieces: Iterable[str], snippets: Iterable[Snippet]) -> bool:
+        """Whether a page with these needs the script, whatever its own content fetches."""
+        return not self.pieces.isdisjoint(pieces) or any(self.code(one) is not one.code for one in snippets)
 
     def head(self) -> str:
         """For the head of a page: its table, and its script."""
@@ -77,3 +94,8 @@ class ConsentOnPages:
             "visitor": VISITOR_PATH,
             "sent": RECORDS,
         }
+
+
+def _is_about_it(site: Site, piece: Piece) -> bool:
+    items = (isinstance(item, Embed | PrivacyChoices) for item in items_with(site, piece))
+    return isinstance(piece, ConsentQuestion) or any(items)

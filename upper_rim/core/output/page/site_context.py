@@ -8,7 +8,7 @@ from functools import cached_property
 
 from ...conditions.audience.audience import is_for_everybody
 from ...exchange.html.foreign import hosts_in
-from ...gates.asking import asks, needed_for
+from ...gates.waiting import asks, needed_for
 from ...kinds.consent import Category
 from ...kinds.context import Destination, GateState, Post
 from ...kinds.entries import Entry, MenuPart

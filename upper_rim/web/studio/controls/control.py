@@ -105,6 +105,11 @@ def languages_of(site: Site) -> list[str]:
     return sorted({page.language for page in site.pages} - {site.language})
 
 
+def category_choices(site: Site, nothing: str) -> list[Choice]:
+    """What something may wait for; `nothing`: what it is where none is chosen."""
+    return [("", nothing), *((one.id, one.called(site.language)) for one in site.categories)]
+
+
 def text(node: Any, name: str, label: str) -> Control:
     return Control("text", label, node.id, name, getattr(node, name))
 

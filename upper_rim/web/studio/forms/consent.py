@@ -19,7 +19,7 @@ _ID_WORDS = re.compile(r"[^a-z0-9]+")
 
 
 def _say_of_host(site: Site, post: QueryDict) -> Posted:
-    """Of which category a host is; that it is left; or (`nothing`) nothing any more."""
+    """For a yes to which category what is fetched from a host waits; or that it is left."""
     host = host_of(f"//{post['host'].strip().removeprefix('https://').removeprefix('http://')}")
     if not host:
         raise FormError(ROOT, "hosts", "name a host, charts.example say")

@@ -10,6 +10,7 @@ from django.http import QueryDict
 from pydantic import JsonValue
 
 from ....core.exchange.html.lifting import selector_fault
+from ....core.kinds.consent import COOKIE_NAME
 from ....core.kinds.items.contact import Day
 from ....core.kinds.items.form import FieldKind
 from ....core.kinds.moving import Stage
@@ -297,13 +298,11 @@ def _modes(site: Site, rules: Any, post: QueryDict) -> JsonValue:
 
 def _cookies(site: Site, category: Any, post: QueryDict) -> JsonValue:
     """Names with commas or spaces between; a star at the end stands for whatever follows."""
-    names = (
-        list(dict.fromkeys(re.split(r"[,\s]+", post.get("value", "").strip()))) if post.get("value", "").strip() else []
-    )
-    wrong = next((name for name in names if not re.fullmatch(r"[!#$%&'+.^_`|~0-9A-Za-z-]{1,80}\*?", name)), None)
+    names = list(dict.fromkeys(re.findall(r"[^,\s]+", post.get("value", ""))))
+    wrong = next((name for name in names if not re.fullmatch(COOKIE_NAME, name)), None)
     if wrong is not None:
         raise FormError(category.id, "cookies", f"no cookie is called “{wrong}”")
-    return cast(JsonValue, [name for name in names if name])
+    return cast(JsonValue, names)
 
 
 LISTED: dict[str, Callable[[Site, Any, QueryDict], JsonValue]] = {

@@ -23,8 +23,8 @@ from ....core.style.type.scale import column_px, sidebar_needs_px, spaces, sprea
 from ....core.values.colours import ROLE_COLOURS
 from ....core.values.styling import LOOK_PARTS, STATES_OF, Declaration, Look, Part, RoleDefault, State, Swatch
 from ....shipped import shelf
+from ..controls.control import category_choices
 from ..controls.editors import editing_of
-from ..controls.items.embed import category_choices
 from ..controls.of_nodes import node_name
 from ..controls.of_styles import (
     FACET_NAMES,

@@ -9,10 +9,10 @@ from django.http import HttpRequest, HttpResponse
 
 from ....core.conditions.visitor import VisitorCard
 from ....core.exchange.spreadsheet import csv_line
-from ....core.gates.asking import HostFound, asks, hosts_found, met_on
+from ....core.gates.asking import met_on
 from ....core.gates.consent import law_of, shipped_table
+from ....core.gates.waiting import HostFound, asks, hosts_found
 from ....core.kinds.consent import Category
-from ....core.kinds.items.choices import category_words
 from ....core.kinds.items.embed import Embed
 from ....core.kinds.pieces.consent import ConsentQuestion
 from ....core.model.site import Site
@@ -21,7 +21,7 @@ from ....core.reach.coverage import Coverage
 from ...live.consent import forget_old
 from ...sites import store
 from ...sites.access import site_of
-from ..controls.items.embed import category_choices
+from ..controls.control import category_choices
 from ..cycle.screen import Opened
 
 KIND_WORDS = {
@@ -46,7 +46,7 @@ def consent_shown(opened: Opened) -> dict[str, Any]:
     questions = [piece for piece in site.pieces if isinstance(piece, ConsentQuestion)]
     return {
         "questions": [(piece, _first_page(site, piece)) for piece in questions],
-        "categories": [Asked(one, category_words(one, site.language), _waiting(one, site)) for one in site.categories],
+        "categories": [Asked(one, one.called(site.language), _waiting(one, site)) for one in site.categories],
         "hosts": [_in_words(one) for one in hosts_found(site)],
         "choices": category_choices(site, ""),
         "table": table,

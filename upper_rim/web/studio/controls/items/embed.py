@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from .....core.kinds.items.choices import category_words
 from .....core.kinds.items.embed import Embed
 from .....core.model.site import Site
-from ..control import Choice, Control, Group, choice, px, words
+from ..control import Control, Group, category_choices, choice, px, words
 
 
 def groups(node: Embed, site: Site) -> list[Group]:
@@ -21,9 +20,3 @@ def groups(node: Embed, site: Site) -> list[Group]:
         ),
         Group("Frame", [px(node, "width_px", "Width", 2000), px(node, "height_px", "Height", 2000)]),
     ]
-
-
-def category_choices(site: Site, nothing: str) -> list[Choice]:
-    """What something may wait for; `nothing`: what it is where none is chosen."""
-    asked = [(one.id, category_words(one, site.language)) for one in site.categories]
-    return [("", nothing), *asked]

@@ -7,7 +7,6 @@ from dataclasses import replace
 
 from .....core.gates.consent import shipped_table
 from .....core.kinds.consent import Category
-from .....core.kinds.items.choices import category_about, category_words
 from .....core.kinds.pieces.consent import ConsentQuestion
 from .....core.model.site import Site
 from .....core.model.tree import ROOT
@@ -34,13 +33,12 @@ def _rules(site: Site) -> list[Control]:
     rules = site.consent
     modes = ", ".join(f"{one.region} {one.mode}" for one in rules.modes)
 
-    def said(kind: str, label: str, name: str, **about: object) -> Control:
-        return Control(kind, label, ROOT, f"consent.{name}", getattr(rules, name), **about)  # type: ignore[arg-type]
-
     return [
-        said("number", "Count for", "days", unit="days", least=0, greatest=3650),
-        said("number", "Stay on record", "kept_days", unit="days", least=1, greatest=3650),
-        said("yes", "A browser’s signal is a no", "heeds_signal"),
+        Control("number", "Count for", ROOT, "consent.days", rules.days, unit="days", least=0, greatest=3650),
+        Control(
+            "number", "Stay on record", ROOT, "consent.kept_days", rules.kept_days, unit="days", least=1, greatest=3650
+        ),
+        Control("yes", "A browser’s signal is a no", ROOT, "consent.heeds_signal", rules.heeds_signal),
         Control(
             "text",
             "Other than in the table",
@@ -54,16 +52,15 @@ def _rules(site: Site) -> list[Control]:
 
 def _category(category: Category, site: Site) -> Group:
     """Where the site has no words of its own, those that ship are shown as a hint."""
-    name = category_words(category, site.language)
+    name = category.called(site.language)
     bare = category.replaced(words=Words(), about=Words())
 
-    def said(field: str, label: str, shipped: Callable[[Category, str], str]) -> list[Control]:
+    def said(field: str, label: str, shipped: Callable[[str], str]) -> list[Control]:
         return [
-            replace(one, hint=shipped(bare, one.language or site.language))
-            for one in words(category, field, label, site)
+            replace(one, hint=shipped(one.language or site.language)) for one in words(category, field, label, site)
         ]
 
-    controls = [*said("words", "Called", category_words), *said("about", "Said of it", category_about)]
+    controls = [*said("words", "Called", bare.called), *said("about", "Said of it", bare.told)]
     if not category.is_necessary:
         cookies = ", ".join(category.cookies)
         hint = "names; a star for what follows: tm_*"
