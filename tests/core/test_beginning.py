@@ -7,7 +7,8 @@ from itertools import count
 import pytest
 
 from upper_rim.core.kinds.items.base import ShowsMenu
-from upper_rim.core.model.arrangements import ARRANGEMENTS, with_menu
+from upper_rim.core.model.arrangements import ARRANGEMENTS
+from upper_rim.core.model.arrangements.arranging import with_menu
 from upper_rim.core.model.beginning import Steps, blank_site, steps_done
 from upper_rim.core.model.editing.apply import apply
 from upper_rim.core.model.editing.edits import Add, Edit, Together

@@ -9,7 +9,7 @@ import pytest
 
 from upper_rim.core.exchange.imports.typed_items import MOST_OFFERS, ORDER, TypedItem, typed_items
 from upper_rim.core.kinds.items import ITEM_KINDS
-from upper_rim.core.model.arrangements import new_item
+from upper_rim.core.model.arrangements.arranging import new_item
 from upper_rim.core.model.editing.apply import apply
 from upper_rim.core.model.editing.edits import Add
 from upper_rim.core.model.site import Site

@@ -7,7 +7,7 @@ from typing import NamedTuple
 from ..kinds.items.menu import MenuItem
 from ..kinds.pieces.bottom import BottomBar
 from ..values.styling import Swatch
-from .arrangements import NewId
+from .arrangements.arranging import NewId
 from .site import Band, Site
 from .tree import items_of
 

@@ -14,7 +14,8 @@ from typing import Any
 
 from ..kinds.pieces.base import Piece
 from ..kinds.rows import Cell, Row
-from .arrangements import ARRANGEMENTS, Arrangement, JsonNode, NewId, RowPlan, planned_row
+from .arrangements import ARRANGEMENTS
+from .arrangements.arranging import Arrangement, JsonNode, NewId, RowPlan, planned_row
 from .editing.edits import Add, Edit, Move, Remove, Set, Together
 from .site import Site
 

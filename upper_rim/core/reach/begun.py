@@ -12,7 +12,8 @@ from typing import NamedTuple
 
 from ..kinds.items.menu import MenuItem
 from ..kinds.pieces import PIECE_KINDS
-from ..model.arrangements import ARRANGEMENTS, Arrangement, JsonNode, NewId, with_menu
+from ..model.arrangements import ARRANGEMENTS
+from ..model.arrangements.arranging import Arrangement, JsonNode, NewId, with_menu
 from ..model.editing.apply import apply
 from ..model.editing.edits import Add, Edit, Set, SetEach, Together
 from ..model.editing.rules import Rules

@@ -19,7 +19,8 @@ from ....core.kinds.moving import ByPixels
 from ....core.kinds.pieces import PIECE_KINDS
 from ....core.kinds.pieces.drawer import Drawer
 from ....core.kinds.pieces.header import Header
-from ....core.model.arrangements import ARRANGEMENTS, new_item, with_menu
+from ....core.model.arrangements import ARRANGEMENTS
+from ....core.model.arrangements.arranging import new_item, with_menu
 from ....core.model.editing.edits import Edit, Set
 from ....core.model.site import Page, Site
 from ....core.model.tree import ROOT, items_of

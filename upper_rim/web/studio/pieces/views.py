@@ -11,7 +11,8 @@ from django.shortcuts import render
 from ....core.kinds.pieces import GATE_SLOTS, PIECE_KINDS
 from ....core.kinds.pieces.base import Piece
 from ....core.kinds.pieces.drawer import Drawer
-from ....core.model.arrangements import ARRANGEMENTS, Arrangement
+from ....core.model.arrangements import ARRANGEMENTS
+from ....core.model.arrangements.arranging import Arrangement
 from ....core.model.site import Site
 from ....core.reach.begun import begun
 from ....core.reach.reached import reached

@@ -13,7 +13,7 @@ from ....core.exchange.imports.typed_items import typed_items
 from ....core.kinds.items import ITEM_KINDS
 from ....core.kinds.pieces.base import Piece
 from ....core.kinds.pieces.drawer import Drawer
-from ....core.model.arrangements import new_item, with_menu
+from ....core.model.arrangements.arranging import new_item, with_menu
 from ....core.model.editing.apply import apply
 from ....core.model.editing.edits import Add, Together
 from ....core.model.site import Site
