@@ -43,7 +43,7 @@ def published(site: Site, contents: dict[str, bytes], *, is_served: bool = True)
 
 
 def kinds(site: Site) -> list[str]:
-    return [one.kind for one in in_consent(site)]
+    return [one.kind for one in in_consent(site, hosts_found(site))]
 
 
 @pytest.mark.parametrize("seed", range(40))

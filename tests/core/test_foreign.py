@@ -23,7 +23,8 @@ def held_back(content: bytes) -> bytes:
     """All that waits, for one category."""
     label = sniff(content).label
     put = sorted(
-        (place for fetch in foreign_in(content) for place in waiting(fetch, "statistics")), key=lambda one: one[0]
+        (place for fetch in foreign_in(content) for place in waiting(fetch.how, fetch.at, "statistics")),
+        key=lambda one: one[0],
     )
     parts, at = [], 0
     for place, text in put:

@@ -14,7 +14,7 @@ from ..core.findings.words import finding_words
 from ..core.gates.asking import Met, met_on
 from ..core.gates.guards import guards_of
 from ..core.gates.visit import Screen, Way, told, ways
-from ..core.gates.waiting import asks
+from ..core.gates.waiting import asks, hosts_found
 from ..core.model.site import Site
 from ..core.model.stages import names_in
 
@@ -46,7 +46,7 @@ def report(site: Site, card: VisitorCard, chosen: argparse.Namespace) -> list[st
             _print(way, names)
         if met:
             _print_consent(_consent(met))
-    listed_findings = [*in_gates(site, guards), *in_consent(site)]
+    listed_findings = [*in_gates(site, guards), *in_consent(site, hosts_found(site))]
     return [finding_words(one, lambda node: names.get(node, node)) for one in listed_findings]
 
 

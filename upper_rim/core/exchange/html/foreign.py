@@ -323,16 +323,17 @@ def _addresses(values: Iterable[Any]) -> Iterator[tuple[str, bool]]:
             yield from _addresses(value.content)
 
 
-def waiting(fetch: Fetch, categories: str) -> Iterator[tuple[int, str]]:
-    """What is put where, so that all that is fetched so waits for a yes to these categories (ids, between spaces)."""
+def waiting(how: How, at: Iterable[tuple[int, ...]], categories: str) -> Iterator[tuple[int, str]]:
+    """What is put where, so that what is fetched at these places (`Fetch.how`, `Fetch.at`) waits for a yes to these categories
+    (ids, between spaces)."""
     waits = f'data-rim-waits="{categories}"'
-    for places in fetch.at:
-        if fetch.how == "attributes":
+    for places in at:
+        if how == "attributes":
             yield places[0], f"{waits} {HELD} {THEN}"
-            yield from ((at, THEN) for at in places[1:])
-        elif fetch.how == "code":
+            yield from ((place, THEN) for place in places[1:])
+        elif how == "code":
             yield places[0], f" {waits} {HELD_CODE}"
-            yield from ((at, THEN) for at in places[1:])
+            yield from ((place, THEN) for place in places[1:])
         else:
             yield from _styled(places, waits)
 

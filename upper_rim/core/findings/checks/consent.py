@@ -5,7 +5,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ...gates.waiting import asks, hosts_found, items_with
+from ...gates.waiting import HostFound, asks, items_with
 from ...kinds.items.answer import Answer
 from ...kinds.items.base import Leads
 from ...kinds.items.privacy import PrivacyChoices
@@ -18,13 +18,14 @@ from ...values.targets import ToNothing
 from ..finding import Finding, FindingKind, SeenAt
 
 
-def in_consent(site: Site) -> list[Finding]:
+def in_consent(site: Site, found: list[HostFound]) -> list[Finding]:
+    """`found`: all hosts of the site (`hosts_found`)."""
     if not asks(site):
         waits = [one for one in site.hosts if one.category]
         return [Finding("waits for nobody", waits[0].id, about={"count": len(waits)})] if waits else []
     questions = [piece for piece in site.pieces if isinstance(piece, ConsentQuestion) and piece.on]
     made = [one for piece in questions for one in _made(piece, site)]
-    return [*made, *_on_pages(site, questions), *_hosts(site)]
+    return [*made, *_on_pages(site, questions), *_hosts(questions, found)]
 
 
 def _made(piece: ConsentQuestion, site: Site) -> Iterator[Finding]:
@@ -74,8 +75,7 @@ def _on_pages(site: Site, questions: list[ConsentQuestion]) -> Iterator[Finding]
                     yield Finding(kind, piece.id, other, about={"path": page.path}, place=SeenAt(page=page.id))
 
 
-def _hosts(site: Site) -> Iterator[Finding]:
-    unknown = [one for one in hosts_found(site) if one.said is None]
+def _hosts(questions: list[ConsentQuestion], found: list[HostFound]) -> Iterator[Finding]:
+    unknown = [one.host for one in found if one.said is None]
     if unknown:
-        question = next(piece for piece in site.pieces if isinstance(piece, ConsentQuestion) and piece.on)
-        yield Finding("unknown hosts", question.id, about={"host": unknown[0].host, "count": len(unknown)})
+        yield Finding("unknown hosts", questions[0].id, about={"host": unknown[0], "count": len(unknown)})

@@ -42,8 +42,8 @@ class ConsentOnPages:
                 self._needed[fetch.hosts] = needed_for(self._site, fetch.hosts)
             needed = self._needed[fetch.hosts]
             if needed:
-                kept = fetch.replaced(at=tuple(at for at in fetch.at if not is_cut(at, page)))
-                yield from ((at, insertion(text, page.encoding)) for at, text in waiting(kept, needed))
+                at = fetch.at if not page.cuts else tuple(one for one in fetch.at if not is_cut(one, page))
+                yield from ((place, insertion(text, page.encoding)) for place, text in waiting(fetch.how, at, needed))
 
     def code(self, snippet: Snippet) -> str:
         """A snippet's, to be put into a page: as it is, or as a text that is no code before a yes."""

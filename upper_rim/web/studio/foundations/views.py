@@ -300,6 +300,7 @@ def code(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[st
         "faults": css_faults(opened.site.css),
         "css_lines": opened.site.css.count("\n") + 1,
         "wheres": [("everywhere", "on every page"), ("below", "below a path"), ("page", "on one page")],
+        "places": [("head", "in the head"), ("start", "at the body’s start"), ("end", "at the body’s end")],
         "waits": category_choices(opened.site, "waits as its hosts do"),
         "snippets": [(snippet, _where_words(opened.site, snippet.where)) for snippet in opened.site.snippets],
         "sample_page": next((page.path for page in opened.site.pages), "/"),

@@ -11,7 +11,7 @@ from ....core.conditions.visitor import VisitorCard
 from ....core.exchange.spreadsheet import csv_line
 from ....core.gates.asking import met_on
 from ....core.gates.consent import law_of, shipped_table
-from ....core.gates.waiting import HostFound, asks, hosts_found
+from ....core.gates.waiting import HostFound, asks
 from ....core.kinds.consent import Category
 from ....core.kinds.items.embed import Embed
 from ....core.kinds.pieces.consent import ConsentQuestion
@@ -38,7 +38,7 @@ class Asked(NamedTuple):
     waiting: int
 
 
-def consent_shown(opened: Opened) -> dict[str, Any]:
+def consent_shown(opened: Opened, hosts: list[HostFound]) -> dict[str, Any]:
     site, stored = opened.site, opened.stored
     forget_old(stored, site.consent.kept_days)
     table = shipped_table()
@@ -47,7 +47,7 @@ def consent_shown(opened: Opened) -> dict[str, Any]:
     return {
         "questions": [(piece, _first_page(site, piece)) for piece in questions],
         "categories": [Asked(one, one.called(site.language), _waiting(one, site)) for one in site.categories],
-        "hosts": [_in_words(one) for one in hosts_found(site)],
+        "hosts": [_in_words(one) for one in hosts],
         "choices": category_choices(site, ""),
         "table": table,
         "opt_in": [region for mode, region in modes if mode == "opt-in"],

@@ -16,6 +16,7 @@ from ....core.findings.checks.gates import in_gates
 from ....core.findings.words import finding_words
 from ....core.gates.guards import Guards, guards_of
 from ....core.gates.visit import ways
+from ....core.gates.waiting import hosts_found
 from ....core.kinds.pieces.gate import Gate
 from ....core.kinds.pieces.password import PasswordGate
 from ....core.model.site import Site
@@ -49,9 +50,10 @@ def gates(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[s
     visitor = card or VisitorCard(id="vc-new", name="Somebody new", clock=f"{timezone.now():%Y-%m-%dT%H:%MZ}")
     found = list(ways(guards, visitor, path)) if guards and path else []
     presses = [way.presses for way in found if way.ends == "page"]
-    listed = [*in_gates(site, guards), *in_consent(site)]
+    hosts = hosts_found(site)
+    listed = [*in_gates(site, guards), *in_consent(site, hosts)]
     return {
-        **consent_shown(opened),
+        **consent_shown(opened, hosts),
         "gates": _shown(opened, guards),
         "off": [piece for piece in site.pieces if isinstance(piece, Gate) and not piece.on],
         "page_path": path,
