@@ -350,15 +350,15 @@ class Browser:
     def all(self, test: str) -> list[WebElement]:
         return self.driver.find_elements(By.CSS_SELECTOR, f'[data-test="{test}"]')
 
-    def one(self, test: str) -> WebElement:
-        return wait_for(lambda: self.all(test))[0]
+    def one(self, test: str, which: int = 0) -> WebElement:
+        return wait_for(lambda: self.all(test))[which]
 
     def press(self, test: str) -> None:
         self.acted(lambda: self.unfolded(test).click())
 
-    def unfolded(self, test: str) -> WebElement:
+    def unfolded(self, test: str, which: int = 0) -> WebElement:
         """Shown, where it stands among what a group shows only when it is asked for more."""
-        found = self.one(test)
+        found = self.one(test, which)
         self.js("const more = arguments[0].closest('details[data-more]'); if (more) more.open = true", found)
         return found
 
@@ -368,11 +368,11 @@ class Browser:
         field.clear() if not text else self.js("arguments[0].value = ''", field)
         field.send_keys(text)
 
-    def change(self, test: str, text: str) -> None:
+    def change(self, test: str, text: str, which: int = 0) -> None:
         """Types into a control of its own form and leaves it, as with the Tab key."""
 
         def act() -> None:
-            field = self.unfolded(test)
+            field = self.unfolded(test, which)
             # In a field that has the focus nothing is shown anew.
             self.js("arguments[0].focus(); arguments[0].value = ''", field)
             field.send_keys(text + "\t")

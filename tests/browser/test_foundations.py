@@ -286,7 +286,8 @@ def test_own_css_is_checked_as_it_is_typed_and_seen_at_once(browser: Browser) ->
     assert wait_for(lambda: browser.one("css-good"))
     browser.fill("snippet-name", "Counter")
     browser.press("add-snippet")
-    browser.change("snippet-code", "<script>document.documentElement.dataset.counted = location.host</script>")
+    code = "<script>document.documentElement.dataset.counted = location.host</script>"
+    browser.change("snippet-code", code, which=-1)
     with browser.on_stage() as stage:
         counted = wait_for(lambda: stage.execute_script("return document.documentElement.dataset.counted"))
     assert counted.startswith("stage-") and not browser.js("return document.documentElement.dataset.counted")

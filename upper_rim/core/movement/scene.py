@@ -14,7 +14,6 @@ from ..fit.css.amount import Viewport
 from ..fit.rows.fitter import Fitter
 from ..kinds.moving import ByElement, ByPage, ByPixels, ByViewport, Distance
 from ..kinds.pieces.base import Moving, Piece
-from ..kinds.pieces.bottom import BottomBar
 from ..kinds.pieces.float import Float
 from ..kinds.pieces.header import Header
 from ..kinds.pieces.sidebar import Sidebar
@@ -237,8 +236,8 @@ class _Laying:
             else:
                 stands("notice")
         bar = self.shown.get("bottom")
-        if bar is not None and isinstance(bar.piece, BottomBar):
-            flow.block((0.0, 0.0), float(bar.piece.height_px))
+        if bar is not None:
+            flow.block((0.0, 0.0), bar.heights.flow_px)
         whole = flow.block((0.0, 0.0), 0.0)
         reaches = [top + self.shown[kind].heights.reach_px for kind, top in self.tops.items() if self._spills(kind)]
         self.page_px = max(whole, self.high, *reaches)

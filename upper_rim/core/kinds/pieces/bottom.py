@@ -33,4 +33,6 @@ class BottomBar(Moving):
         high = f"{self.height_px}px"
         yield Rule(f"{own}>.{sheet.key}-row", {"block-size": high, "padding-block": "0"})
         yield Rule(f"{own} .{sheet.key}-cells", {"block-size": "100%"})
-        yield Rule(f"{own}-room", {"block-size": f"calc({high} + env(safe-area-inset-bottom))"})
+        # Its edges and what its looks give it are part of what it takes.
+        taken = f"calc(var(--{sheet.key}-bottom,0px) + env(safe-area-inset-bottom))"
+        yield Rule(f"{own}-room", {"block-size": taken})
