@@ -3,22 +3,22 @@ a proxy counts it, and whether the question stands there, is compared with what 
 
 from __future__ import annotations
 
-import threading
 import time
 from collections.abc import Callable, Iterable
 from contextlib import suppress
 from datetime import timedelta
 from html import escape
-from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
+from http.server import BaseHTTPRequestHandler
 from random import Random
 from typing import Any, NamedTuple
-from urllib.parse import unquote, urlsplit
+from urllib.parse import urlsplit
 
 from selenium import webdriver
 from selenium.webdriver.chrome.options import Options
 from selenium.webdriver.chrome.service import Service
 from selenium.webdriver.common.by import By
 
+from tests.folder import Serving
 from upper_rim.core.conditions.audience.audience import Audience
 from upper_rim.core.conditions.audience.in_region import InRegion
 from upper_rim.core.conditions.below import Below
@@ -181,20 +181,7 @@ def any_visitor(chance: Random, *, has_region: bool) -> VisitorCard:
     )
 
 
-class _Serving:
-    """A server of this machine's, at a port of its own until it is closed."""
-
-    def __init__(self, handler: type[BaseHTTPRequestHandler]) -> None:
-        self._server = ThreadingHTTPServer(("127.0.0.1", 0), handler)
-        self.port = self._server.server_address[1]
-        threading.Thread(target=self._server.serve_forever, daemon=True).start()
-
-    def close(self) -> None:
-        self._server.shutdown()
-        self._server.server_close()
-
-
-class Proxy(_Serving):
+class Proxy(Serving):
     """Stands for all hosts, and knows which were asked for something."""
 
     def __init__(self) -> None:
@@ -244,36 +231,6 @@ class Proxy(_Serving):
 
 _GIF = b"GIF89a\x01\x00\x01\x00\x80\x00\x00\x00\x00\x00\x00\x00\x00!\xf9\x04\x01\x00\x00\x00\x00,\x00\x00\x00\x00\x01\x00\x01\x00\x00\x02\x02D\x01\x00;"
 _ANSWERS = {"js": ("text/javascript", b""), "css": ("text/css", b""), "gif": ("image/gif", _GIF)}
-
-
-class Folder(_Serving):
-    """The files of a site as they are in the ZIP, on a server that knows nothing of visitors."""
-
-    def __init__(self) -> None:
-        self.files: dict[str, bytes] = {}
-        folder = self
-
-        class Handler(BaseHTTPRequestHandler):
-            def do_GET(self) -> None:
-                path = unquote(urlsplit(self.path).path)
-                name = path[1:] + ("index.html" if path.endswith("/") else "")
-                data = folder.files.get(name)
-                self.send_response(200 if data is not None else 404)
-                kind = {"html": "text/html", "js": "text/javascript", "css": "text/css"}.get(
-                    name.rpartition(".")[2], "application/octet-stream"
-                )
-                self.send_header("Content-Type", kind)
-                self.send_header("Cache-Control", "no-store")
-                self.end_headers()
-                self.wfile.write(data or b"")
-
-            def do_POST(self) -> None:
-                self.send_error(501)
-
-            def log_message(self, *_: object) -> None:
-                pass
-
-        super().__init__(Handler)
 
 
 def behind(proxy: Proxy, options: Options) -> webdriver.Chrome:

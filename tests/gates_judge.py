@@ -3,8 +3,11 @@ step by step, with the visit as it is played through."""
 
 from __future__ import annotations
 
+import time
 from collections.abc import Callable, Iterable
-from datetime import datetime, timedelta
+from contextlib import suppress
+from datetime import UTC, datetime, timedelta
+from functools import partial
 from random import Random
 from typing import Any, NamedTuple
 
@@ -14,6 +17,7 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import WebDriverWait
 
+from tests.folder import Folder, taken_away
 from upper_rim.core.conditions.audience.audience import Audience
 from upper_rim.core.conditions.audience.in_region import InRegion
 from upper_rim.core.conditions.audience.member import Member
@@ -22,9 +26,10 @@ from upper_rim.core.conditions.everywhere import Everywhere
 from upper_rim.core.conditions.on_page import OnPage
 from upper_rim.core.conditions.visitor import VisitorCard
 from upper_rim.core.exchange.html.markdown import document
-from upper_rim.core.exchange.imports.import_pages import digest
+from upper_rim.core.exchange.imports.import_pages import described_page, digest
 from upper_rim.core.gates.guards import guards_of
 from upper_rim.core.gates.passing import Answer as Said
+from upper_rim.core.gates.unserved import Unserved
 from upper_rim.core.gates.visit import RIGHT, Screen, Visit
 from upper_rim.core.kinds.items.answer import Answer
 from upper_rim.core.kinds.items.birth import BirthField
@@ -37,6 +42,7 @@ from upper_rim.core.kinds.pieces.password import PasswordGate
 from upper_rim.core.kinds.rows import Cell, Row
 from upper_rim.core.languages import phrase
 from upper_rim.core.model.site import Page, Site
+from upper_rim.core.output.unserved import WORKER
 from upper_rim.core.values.targets import ToAddress, ToNothing, ToPage
 from upper_rim.core.values.words import Words
 from upper_rim.web.live.facts import PROOF_COOKIE, proof_of
@@ -52,10 +58,13 @@ def gated(seed: int) -> tuple[Site, dict[str, bytes]]:
     pages, contents = [], {}
     for at, path in enumerate(PATHS):
         language = "de" if path == "/de/" else "en"
-        content, splice = document(path, language, f"<h1>{path}</h1>")
+        content, _ = document(path, language, f"<h1>{path}</h1>")
+        if chance.random() < 0.4:
+            content = chance.choice([_in_utf_16, _bare_words])(content)
         contents[digest(content)] = content
         translates = "pg-0" if path == "/de/" else None
-        pages.append(Page(id=f"pg-{at}", path=path, title=path, language=language, content=digest(content), splice=splice, bare=chance.random() < 0.3, translates=translates))  # fmt: skip
+        page = Page(id=f"pg-{at}", path=path, language=language, bare=chance.random() < 0.3, translates=translates)
+        pages.append(described_page(page, content))
 
     def rule() -> ReachRule:
         where: Any = chance.choice(
@@ -113,6 +122,15 @@ def gated(seed: int) -> tuple[Site, dict[str, bytes]]:
     return Site(key="qgate", name="Gated", zone=zone, pieces=pieces, pages=tuple(sorted(pages, key=lambda one: one.path))), contents  # fmt: skip
 
 
+def _in_utf_16(content: bytes) -> bytes:
+    return b"\xff\xfe" + content.replace(b'<meta charset="utf-8">', b"").decode().encode("utf-16le")
+
+
+def _bare_words(content: bytes) -> bytes:
+    """A page that leaves out all tags that may be left out."""
+    return b"<title>T</title>" + content.partition(b"<main>")[2].partition(b"</main>")[0]
+
+
 def any_visitor(chance: Random) -> VisitorCard:
     return VisitorCard(
         id="vc-a",
@@ -133,8 +151,8 @@ class Step(NamedTuple):
     forgets: bool = False
 
 
-def any_step(chance: Random, visit: Visit, seen: Screen) -> Step:
-    if seen.gate and seen.state != "refused" and chance.random() < 0.75:
+def any_step(chance: Random, visit: Visit, seen: Screen, *, can_answer: bool = True) -> Step:
+    if can_answer and seen.gate and seen.state != "refused" and chance.random() < 0.75:
         return Step(said=_any_answer(chance, visit, seen))
     wait = timedelta(hours=chance.choice([0, 0, 0, 1, 23, 25, 24 * 31]), seconds=chance.choice([0, 61]))
     return Step(path=chance.choice([*PATHS, "/a", "/nothing/", "/a/nothing"]), wait=wait, forgets=chance.random() < 0.1)
@@ -200,6 +218,50 @@ class GatesBrowser:
         return path, gate[0], states[0] if states else "asked"
 
 
+LATER = """if (!self.document) {
+  let later = 0;
+  Date.now = ((now) => () => now.call(Date) + later)(Date.now);
+  const get = cookieStore.get.bind(cookieStore);
+  cookieStore.get = async (name) => { later = +(await (await fetch("/later")).text()); return get(name); };
+}"""
+"""Before a service worker's script: its clock is the visit's, as the server tells it."""
+
+
+class UnservedBrowser(GatesBrowser):
+    """The same before a folder that some server sends."""
+
+    def __init__(self, driver: webdriver.Chrome, folder: Folder, origin: str, visit: Visit) -> None:
+        super().__init__(driver, origin, card := visit.card)
+        self._folder, self._visit, self._told, self._begun = folder, visit, "", datetime.now(UTC)
+        agent = driver.execute_script("return navigator.userAgent") if card.has_script else "Chrome"
+        said = {"userAgent": agent, "acceptLanguage": ",".join(card.languages)}
+        driver.execute_cdp_cmd("Emulation.setUserAgentOverride", said)
+
+    def open(self, path: str) -> None:
+        if self._told:
+            self.driver.execute_cdp_cmd("Page.removeScriptToEvaluateOnNewDocument", {"identifier": self._told})
+        later = round((self._visit.now - self._begun).total_seconds() * 1000)
+        self._folder.files["later"] = str(later).encode()
+        # What is written anew is the same window, and told this once more.
+        source = f"self.rimNow ??= Date.now; Date.now = () => rimNow.call(Date) + {later}"
+        told = self.driver.execute_cdp_cmd("Page.addScriptToEvaluateOnNewDocument", {"source": source})
+        self._told = told["identifier"]
+        super().open(path)
+
+    def seen(self) -> tuple[str, str, str]:
+        """Once nothing comes any more: what stands there first may be replaced by a script."""
+        until = time.monotonic() + 20
+        last: list[WebElement] = []
+        while time.monotonic() < until:
+            with suppress(WebDriverException):
+                there = self._all("html")
+                if there == last and self._all("h1, main"):
+                    break
+                last = there
+            time.sleep(0.2)
+        return super().seen()
+
+
 def foreseen(screen: Screen, site: Site) -> tuple[str, str, str]:
     if screen.gate:
         return screen.path, screen.gate, str(screen.state)
@@ -229,24 +291,67 @@ def judged(
         for number in range(visitors):
             origin, card = live(site, contents), any_visitor(chance)
             visit, browser = Visit(guards, card), GatesBrowser(driver, origin, card)
-            seen, trail = Screen("/"), []
-            for at in range(STEPS):
-                step = Step(path=chance.choice(PATHS)) if at == 0 else any_step(chance, visit, seen)
-                trail.append(step)
-                visit.wait(step.wait)
-                if step.forgets:
-                    visit.lose_cookies()
-                    browser.forget()
-                turn(visit.now)
-                if step.said is not None:
-                    seen = visit.answer(step.said)
-                    browser.answer(step.said)
-                else:
-                    seen = visit.open(step.path)
-                    browser.open(step.path)
-                steps += 1
-                found, wanted = browser.seen(), foreseen(seen, site)
-                if found != wanted:
-                    wrong.append((seed, number, at, card, trail, found, wanted))
-                    break
+            compared, found = _walked(chance, visit, browser, turn, partial(foreseen, site=site))
+            steps += compared
+            wrong += [(seed, number, card, *found)] if found else []
     return wrong, steps
+
+
+def judged_unserved(
+    driver: webdriver.Chrome, folder: Folder, seeds: Iterable[int]
+) -> tuple[list[tuple[Any, ...]], int]:
+    """The same from a folder that any server sends, each site at a host of its own."""
+    wrong: list[tuple[Any, ...]] = []
+    steps = 0
+    for seed in seeds:
+        chance = Random(f"unserved {seed}")
+        site, contents = gated(seed)
+        guards = guards_of(site)
+        assert guards is not None
+        card = any_visitor(chance).replaced(region="", groups=None)
+        visit = Visit(Unserved(guards.kept, card.clock), card)
+        doors = [piece.id for piece in site.pieces if isinstance(piece, PasswordGate)]
+        files = taken_away(site, contents, dict.fromkeys(doors, (RIGHT,)), card.clock)
+        folder.files = files | {name: LATER.encode() + data for name, data in files.items() if name == WORKER}
+        browser = UnservedBrowser(driver, folder, f"http://g{seed}.localhost:{folder.port}", visit)
+
+        def wanted(screen: Screen, site: Site = site, visit: Visit = visit) -> tuple[str, str, str]:
+            gate = visit.guards.gates.get(screen.gate)
+            unasked = isinstance(gate, AgeGate) and not visit.card.has_script
+            folder = f"{screen.path}/" if any(page.path == f"{screen.path}/" for page in site.pages) else screen.path
+            return foreseen(Screen(folder) if unasked else screen._replace(path=folder), site)
+
+        compared, found = _walked(chance, visit, browser, lambda now: None, wanted)
+        steps += compared
+        wrong += [(seed, card, *found)] if found else []
+    return wrong, steps
+
+
+def _walked(
+    chance: Random,
+    visit: Visit,
+    browser: GatesBrowser,
+    turn: Callable[[datetime], None],
+    wanted: Callable[[Screen], tuple[str, str, str]],
+) -> tuple[int, tuple[Any, ...]]:
+    """How many steps were as foreseen, and what was not: the steps so far, what was seen, what was to be."""
+    seen, trail = Screen("/"), []
+    for at in range(STEPS):
+        can_answer = visit.card.has_script or not isinstance(browser, UnservedBrowser)
+        step = Step(path=chance.choice(PATHS)) if at == 0 else any_step(chance, visit, seen, can_answer=can_answer)
+        trail.append(step)
+        visit.wait(step.wait)
+        if step.forgets:
+            visit.lose_cookies()
+            browser.forget()
+        turn(visit.now)
+        if step.said is not None:
+            seen = visit.answer(step.said)
+            browser.answer(step.said)
+        else:
+            seen = visit.open(step.path)
+            browser.open(step.path)
+        found = browser.seen()
+        if found != wanted(seen):
+            return at + 1, (trail, found, wanted(seen))
+    return STEPS, ()

@@ -31,6 +31,8 @@ from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
 from websocket import create_connection
 
+from tests.folder import Folder
+
 ROOT = Path(__file__).resolve().parent.parent.parent
 PATIENCE_S = 30.0
 DESIGNER = ("designer", "ferry-and-fern")
@@ -142,6 +144,13 @@ def wait_for(condition: Callable[[], Any], seconds: float = PATIENCE_S) -> Any:
             fault = error
         time.sleep(0.05)
     raise AssertionError("this did not come true in time") from fault
+
+
+@pytest.fixture
+def folder() -> Iterator[Folder]:
+    made = Folder()
+    yield made
+    made.close()
 
 
 @pytest.fixture(scope="session")

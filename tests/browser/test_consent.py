@@ -14,12 +14,11 @@ from selenium import webdriver
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
-from tests.consent_judge import Folder, Proxy, behind, judged
+from tests.consent_judge import Proxy, behind, judged
+from tests.folder import Folder, taken_away
 from upper_rim.core.kinds.pieces.consent import QUESTION_PLACES, ConsentQuestion
 from upper_rim.core.model.site import Site
-from upper_rim.core.output.publication import publication
 from upper_rim.demo import ostrey
-from upper_rim.shipped import shelf
 from upper_rim.web.jobs import publishing
 from upper_rim.web.sites import store
 
@@ -75,17 +74,9 @@ def test_on_the_live_server_is_fetched_what_is_foreseen(
     assert wrong == [] and steps == 8 * SITES
 
 
-@pytest.fixture
-def folder() -> Iterator[Folder]:
-    made = Folder()
-    yield made
-    made.close()
-
-
 def unpacked(folder: Folder, site: Site, contents: dict[str, bytes]) -> str:
     """The site as it is in the ZIP, at a host that no visitor has been to."""
-    files = publication(site, shelf(), contents.__getitem__, is_served=False)
-    folder.files = {file.name: file.data for file in files}
+    folder.files = taken_away(site, contents)
     return f"http://z.localhost:{folder.port}"
 
 

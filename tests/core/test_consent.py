@@ -12,6 +12,7 @@ from typing import Any
 import pytest
 
 from tests.consent_judge import OPTIONAL, PATHS, any_visitor, asking
+from tests.folder import taken_away
 from upper_rim.core.exchange.carrying import carried
 from upper_rim.core.exchange.html.markers import strip
 from upper_rim.core.exchange.imports.import_pages import described_page, digest
@@ -37,9 +38,8 @@ def edited(site: Site, *edits: Edit) -> Site:
     return made
 
 
-def published(site: Site, contents: dict[str, bytes], *, is_served: bool = True) -> dict[str, bytes]:
-    files = publication(site, shelf(), contents.__getitem__, is_served=is_served)
-    return {file.name: file.data for file in files}
+def published(site: Site, contents: dict[str, bytes]) -> dict[str, bytes]:
+    return {file.name: file.data for file in publication(site, shelf(), contents.__getitem__)}
 
 
 def kinds(site: Site) -> list[str]:
@@ -112,7 +112,7 @@ def test_published_pages_less_what_was_put_in_are_as_they_came(seed: int) -> Non
         data = files[f"{page.path[1:]}index.html"]
         assert strip(data) == contents[str(page.content)]
     assert json.loads(files[CONSENT_PATH[1:]])["kept_days"] == 1095
-    assert CONSENT_PATH[1:] not in published(site, contents, is_served=False)
+    assert CONSENT_PATH[1:] not in taken_away(site, contents)
 
 
 def test_what_is_cut_out_waits_for_nothing() -> None:

@@ -37,6 +37,11 @@ def main(arguments: Sequence[str] | None = None) -> int:
     publish.add_argument(
         "--force", action="store_true", help="write into a folder that holds something, over what is there"
     )
+    publish.add_argument(
+        "--passwords",
+        metavar="FILE",
+        help='JSON: by locked door the passwords that open it there, as {"Press room": ["…"]}; else what it locks is left out',
+    )
 
     coverage = parts.add_parser(
         "coverage", help="tell for each page, slot and band which piece shows, and by which rule"

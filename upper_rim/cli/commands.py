@@ -8,12 +8,12 @@ import os
 import secrets
 import sys
 from collections import deque
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from concurrent.futures import Future, ThreadPoolExecutor
 from contextlib import contextmanager, suppress
 from datetime import UTC, datetime
 from functools import partial
-from itertools import islice
+from itertools import chain, islice
 from multiprocessing import get_context
 from pathlib import Path
 from typing import IO
@@ -33,11 +33,15 @@ from ..core.exchange.imports.import_pages import (
     read_files,
     read_sitemap,
 )
+from ..core.findings.words import LOSS_WORDS
 from ..core.gates.guards import guards_of
+from ..core.gates.locking import Lock
+from ..core.gates.unserved import losses
 from ..core.kinds.pieces.password import PasswordGate
 from ..core.model.editing.check import broken_references
 from ..core.model.site import Asset, Band, Page, Site
 from ..core.output.publication import PublishedFile, Publisher, publication
+from ..core.output.unserved import unserved_of
 from ..core.reach.coverage import Coverage
 from ..shipped import shelf
 
@@ -98,48 +102,81 @@ def publish(chosen: argparse.Namespace) -> Remarks:
     if folder.exists() and (not folder.is_dir() or any(folder.iterdir())) and not chosen.force:
         raise CannotDo(f"{folder} is not empty; name another folder, or say --force to write over what is there")
     with _bundle(chosen.bundle) as bundle:
+        site, typed = bundle.site, _passwords(chosen.passwords, bundle.site) if chosen.passwords else {}
         try:
-            write_files(bundle.site, bundle.read, folder)
+            write_files(site, bundle.read, folder, typed)
         except OSError as error:
             raise CannotDo(f"{error.filename or folder}: {error.strerror}") from None
-        remarks = [f"{page.path}: {page.remark}" for page in bundle.site.pages if page.remark]
-        return [*remarks, *_without_gates(bundle.site)]
+        remarks = [f"{page.path}: {page.remark}" for page in site.pages if page.remark]
+        return [*remarks, *_at_gates(site, typed)]
 
 
-def _without_gates(site: Site) -> Remarks:
+def _passwords(file: str, site: Site) -> dict[str, list[str]]:
+    """What opens which door, by its id. A file names doors by id or name."""
+    try:
+        said = json.loads(_bytes(Path(file)))
+    except (ValueError, RecursionError):
+        raise CannotDo(f"{file} is no JSON") from None
+    doors = {
+        key: piece.id for piece in site.pieces if isinstance(piece, PasswordGate) for key in (piece.name, piece.id)
+    }
+    is_read = isinstance(said, dict) and all(
+        isinstance(listed, list) and listed and all(isinstance(one, str) and one for one in listed)
+        for listed in said.values()
+    )
+    if not is_read:
+        raise CannotDo(f'{file} is not of the form {{"Name of a door": ["password", "another one"]}}')
+    for name in said:
+        if name not in doors:
+            raise CannotDo(f"{file}: “{name}” is no locked door of this site; there are {', '.join(doors) or 'none'}")
+    return {doors[name]: listed for name, listed in said.items()}
+
+
+def _at_gates(site: Site, typed: Mapping[str, Sequence[str]]) -> Remarks:
+    """What other servers do less than ours at gates."""
     guards = guards_of(site)
     if guards is None:
         return []
-    locked = guards.locked_in(site)
-    said = [f"{locked} locked pages and files are left out: nobody would keep them locked"] if locked else []
-    open_gates = [gate.name for gate in guards.gates.values() if not isinstance(gate, PasswordGate)]
-    return [*said, *(f"“{name}” is not asked: nobody would keep that gate" for name in open_gates)]
+    shut = {gate.id for gate in guards.gates.values() if isinstance(gate, PasswordGate)} - typed.keys()
+    names = " and ".join(f"“{guards.gates[gate].name}”" for gate in sorted(shut))
+    left_out = f"what is locked by {names} is left out: no password was given for it (--passwords)"
+    there = (gate for gate in guards.gates.values() if gate.id not in shut)
+    told = [f"“{gate.name}” on another server: {LOSS_WORDS[loss]}" for gate in there for loss in losses(gate)]
+    return [*([left_out] if shut else []), *told]
 
 
-def write_files(site: Site, read: Callable[[str], bytes], folder: Path) -> None:
-    """The published site into a folder. A large one is shared out among two processes."""
+def write_files(
+    site: Site, read: Callable[[str], bytes], folder: Path, passwords: Mapping[str, Sequence[str]] | None = None
+) -> None:
+    """The published site into a folder, for whatever server sends it. A large one is shared out among two processes.
+    `passwords`: by door, what opens it; what is behind others is left out."""
     root = os.path.abspath(folder)
     os.makedirs(root, exist_ok=True)
-    publisher = Publisher(site, shelf(), read, datetime.now(UTC).year)
+    now = datetime.now(UTC)
+    publisher = Publisher(site, shelf(), read, now.year)
+    locks = {door: Lock(typed, secrets.token_bytes) for door, typed in (passwords or {}).items()}
+    files = unserved_of(site, publisher, shelf().gates_script, locks, f"{now:%Y-%m-%dT%H:%MZ}")
+
+    def write_share(share: int, of: int) -> None:
+        made = publication(site, shelf(), read, share=share, of=of, publisher=publisher)
+        _write_all(root, chain(files.made(made), files.besides() if share == 0 else ()))
+
     if len(site.pages) < SHARED_FROM:
-        _write_share(site, read, root, 0, 1, publisher)
+        write_share(0, 1)
         return
-    other = get_context("fork").Process(target=_write_share, args=(site, read, root, 1, 2, publisher))
+    other = get_context("fork").Process(target=write_share, args=(1, 2))
     other.start()
-    _write_share(site, read, root, 0, 2, publisher)
+    write_share(0, 2)
     other.join()
     if other.exitcode:
         raise CannotDo(f"{folder}: not all files could be written")
 
 
-def _write_share(
-    site: Site, read: Callable[[str], bytes], root: str, share: int, of: int, publisher: Publisher
-) -> None:
+def _write_all(root: str, made_files: Iterator[PublishedFile]) -> None:
     """One thread composes while another waits for the disk."""
     with ThreadPoolExecutor(max_workers=1) as writer:
         writing: deque[Future[None]] = deque()
         made: set[str] = {root}
-        made_files = publication(site, shelf(), read, share=share, of=of, publisher=publisher, is_served=False)
         for files in _in_batches(made_files, BATCH):
             writing.append(writer.submit(_write_batch, root, files, made))
             if len(writing) > 2:

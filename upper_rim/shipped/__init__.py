@@ -32,6 +32,7 @@ def shelf() -> Shelf:
         },
         notice_script=(HERE / "scripts/notice.js").read_text().strip(),
         consent_script=(HERE / "scripts/consent.js").read_text().strip(),
+        gates_script=(HERE / "scripts/gates.js").read_text().strip(),
         piece_rules=_rules(RUNTIME / "pieces.css"),
         menu_rules={way: _rules(RUNTIME / f"{way}.css") for way in MENU_CSS},
         item_rules={file.stem: _rules(file) for file in sorted((RUNTIME / "items").glob("*.css"))},

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from typing import Any
 
+from ..gates.unserved import Loss
 from .finding import Finding, FindingKind
 
 
@@ -20,6 +21,22 @@ def finding_words(finding: Finding, name_of: Callable[[str], str]) -> str:
         scroll_px=place.scroll_px,
         **finding.about,
     )
+
+
+LOSS_WORDS: Mapping[Loss, str] = {
+    "addresses show": "The addresses of locked pages can be read in it, though nothing of what is there.",
+    "opens over https alone": "It opens only over https, in a browser that runs scripts.",
+    "only a browser counts tries": "Wrong tries are counted by the visitor’s own browser alone: choose passwords that are long.",
+    "passwords do not end": "A password opens for good what was taken away with it: last days and changes do not reach it.",
+    "asks by a script": "It asks by a script: whoever switches scripts off, or is a program, is not asked.",
+    "files are not asked for": "Files and pages into which nothing can be put are open to whoever knows their address.",
+    "regions are unknown": "Where somebody is nobody knows there: the age that holds elsewhere is asked for.",
+    "groups are unknown": "Nobody is known as a member there: all are asked.",
+    "audiences are unknown": "It stands there as it does now for somebody of whom nothing is known.",
+    "laws are unknown": "Where somebody is nobody knows there: all are asked before anything is fetched.",
+    "decisions are not recorded": "Decisions are kept by the visitor’s own browser alone; none is on record.",
+}
+"""What a gate does less where no server of ours keeps it."""
 
 
 FIT_WORDS: dict[Any, str] = {

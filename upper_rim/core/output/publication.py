@@ -8,7 +8,6 @@ from __future__ import annotations
 
 import json
 from collections.abc import Callable, Iterator
-from collections.abc import Set as AbstractSet
 from typing import NamedTuple
 from urllib.parse import unquote
 
@@ -24,7 +23,7 @@ from .fitting import fitter_of
 from .page.compose import Composer
 from .search.search_html import results_path
 from .shelf import Shelf
-from .shown_files import PICTURE_NAME
+from .shown_files import PICTURE_NAME, ShownFiles
 
 NOT_FOUND = "/404.html"
 GATES_PATH = "/_rim/gates/"
@@ -51,10 +50,11 @@ class Publisher:
     makes knows of that."""
 
     def __init__(self, site: Site, shelf: Shelf, read: Callable[[str], bytes], year: int | None = None) -> None:
-        self.guards = guards_of(site)
-        opened = open_site(site, self.guards)
+        guards = guards_of(site)
+        opened = open_site(site, guards)
         self.opened = composer_of(opened, shelf, read, year)
         self.behind = self.opened if opened is site else composer_of(site, shelf, read, year)
+        self.guards = guards and _with_smaller(guards, site, opened, read)
 
     def of(self, path: str) -> Composer:
         return self.behind if self.is_locked(path) else self.opened
@@ -72,43 +72,36 @@ def publication(
     of: int = 1,
     year: int | None = None,
     publisher: Publisher | None = None,
-    is_served: bool = True,
 ) -> Iterator[PublishedFile]:
     """All files of the site, pages first; or one share of them, where several processes publish it together. Each share
     has what its own pages load: what two of them load bears the same name in both.
 
     `read` gives the bytes of a content by its hash; `year` is the present one, for lines that tell it. `publisher`: one
-    that was made for it before. `is_served`: by our own server, which keeps the gates; elsewhere nobody would, and what
-    is locked is left out.
+    that was made for it before. They are for our own server, which keeps the gates; for others see `unserved`.
     """
     made_by = publisher or Publisher(site, shelf, read, year)
     composer = made_by.opened
     for page in _pages_of(site, composer, share, of):
-        if made_by.is_locked(page.path) and not is_served:
-            continue
         if page.content is None:
             yield PublishedFile(file_name(page.path), made_by.of(page.path).page_to_come(page))
         else:
             yield PublishedFile(file_name(page.path), made_by.of(page.path).page(page, read(page.content)))
     for asset in site.assets[share::of]:
-        if is_served or not made_by.is_locked(asset.path):
-            yield PublishedFile(file_name(asset.path), read(asset.content), asset.content)
+        yield PublishedFile(file_name(asset.path), read(asset.content), asset.content)
     if share == of - 1:
         for language, path in composer.index_paths.items():
             yield PublishedFile(path[1:], composer.index(language).encode())
-    guards = made_by.guards if is_served else None
     if share == 0:
         yield from _our_pages(site, composer)
-        yield from _gate_pages(site, composer, guards) if guards else ()
+        if made_by.guards:
+            yield from _gate_pages(site, composer, made_by.guards)
+            yield PublishedFile(GUARDS_PATH[1:], made_by.guards.kept.model_dump_json().encode())
+        if asks(site):
+            yield _answers_kept(site)
     loaded = dict(composer.loaded() if share else composer.parts())
-    behind: dict[str, bytes] = {}
-    if made_by.behind is not composer and is_served:
-        behind = dict(made_by.behind.loaded() if share else made_by.behind.parts())
-    if share == 0 and is_served and asks(site):
-        yield _answers_kept(site)
-    if share == 0 and guards:
-        yield _kept(site, guards, behind.keys() - loaded.keys())
-    for path, data in {**loaded, **behind}.items():
+    if made_by.behind is not composer:
+        loaded |= made_by.behind.loaded() if share else made_by.behind.parts()
+    for path, data in loaded.items():
         yield PublishedFile(path[1:], data)
 
 
@@ -133,14 +126,13 @@ def _answers_kept(site: Site) -> PublishedFile:
     return PublishedFile(CONSENT_PATH[1:], json.dumps(about).encode())
 
 
-def _kept(site: Site, guards: Guards, locked: AbstractSet[str]) -> PublishedFile:
-    """What stands before what. `locked`: paths of parts that only locked pages load; the smaller sizes of a picture are
-    guarded as it is."""
+def _with_smaller(guards: Guards, site: Site, opened: Site, read: Callable[[str], bytes]) -> Guards:
+    """The smaller sizes of a picture are guarded as it is, where it shows only to who has passed."""
+    open_ones = {path for path, _ in ShownFiles(opened, read).smaller_pictures()}
+    smaller = {path for path, _ in ShownFiles(site, read).smaller_pictures()} - open_ones
     whole = {asset.content[:PICTURE_NAME]: unquote(asset.path) for asset in site.assets}
-    smaller = {path: whole.get(path.rpartition("/")[2][:PICTURE_NAME], "") for path in sorted(locked)}
-    pages = {path: guards.kept.pages[asset] for path, asset in smaller.items() if asset}
-    kept = guards.kept.replaced(pages={**guards.kept.pages, **pages})
-    return PublishedFile(GUARDS_PATH[1:], kept.model_dump_json().encode())
+    pages = {path: guards.kept.pages[whole[path.rpartition("/")[2][:PICTURE_NAME]]] for path in sorted(smaller)}
+    return Guards(guards.kept.replaced(pages={**guards.kept.pages, **pages})) if pages else guards
 
 
 def _our_pages(site: Site, composer: Composer) -> Iterator[PublishedFile]:

@@ -31,6 +31,7 @@ class Shelf:
     late_rules: Mapping[str, tuple[Rule, ...]]
     notice_script: str
     consent_script: str
+    gates_script: str
     audience_scripts: Mapping[str, str]
     piece_rules: tuple[Rule, ...]
     menu_rules: Mapping[str, tuple[Rule, ...]]

@@ -14,10 +14,10 @@ from django.db import transaction
 from django.utils import timezone
 
 from ...core.exchange.imports.import_pages import digest
+from ...core.output.file_types import content_type, is_compressible
 from ...core.output.publication import file_count, publication
 from ...shipped import shelf
 from ..sites import contents, store
-from ..sites.file_types import content_type, is_compressible
 from ..sites.models import Edition, StoredSite
 from ..sites.storage import keep, keep_compressed
 from .progress import Progress

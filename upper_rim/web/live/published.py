@@ -23,11 +23,11 @@ from django.utils.cache import get_conditional_response, patch_vary_headers
 
 from ...core.exchange.imports.import_pages import file_name, page_path
 from ...core.kinds.items.form import FORMS
+from ...core.output.file_types import content_type, is_compressible
 from ...core.output.naming import PARTS_PATH, VISITOR_PATH
 from ...core.output.page.consent import RECORDS
 from ...core.output.publication import GATES_PATH, NOT_FOUND
 from ...core.output.search.search_html import RESULTS
-from ..sites.file_types import content_type, is_compressible
 from ..sites.models import StoredSite
 from ..sites.storage import editions, stored, stored_name
 from .answers import see_other

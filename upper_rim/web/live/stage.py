@@ -24,6 +24,7 @@ from ...core.model.editing.edits import edit_adapter
 from ...core.model.memo import Memo
 from ...core.model.site import Page, Site
 from ...core.model.stages import in_stage, stages_of
+from ...core.output.file_types import content_type
 from ...core.output.naming import PARTS_PATH
 from ...core.output.page.compose import Composer
 from ...core.output.page.specimen import IN_PIECE, look_document, role_document, states_document
@@ -33,7 +34,6 @@ from ...core.style.resolve import element_in, styling_of
 from ...core.values.styling import STATES_OF, Part
 from ...shipped import shelf
 from ..sites import contents, store
-from ..sites.file_types import content_type
 from ..sites.fitters import site_fitter
 from ..sites.models import StoredSite, Trial
 from ..sites.rules import rules_of

@@ -3,19 +3,23 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Iterator
-from html import escape
+import secrets
+from collections.abc import Iterator, Mapping, Sequence
 from typing import Any
 
 from django.http import Http404, HttpRequest, HttpResponse, StreamingHttpResponse
 from django.shortcuts import render
+from django.utils.timezone import now
 from zipstream import ZipStream
 
-from ....core.exchange.imports.import_pages import page_path
-from ....core.gates.guards import guards_of
+from ....core.gates.guards import Guards
+from ....core.gates.locking import Lock
+from ....core.gates.unserved import Unserved
+from ....core.kinds.context import GateState
 from ....core.kinds.items.form import FORMS, Form
-from ....core.kinds.pieces.password import PasswordGate
-from ....core.output.publication import GATES_PATH
+from ....core.output.publication import CONSENT_PATH, GATES_PATH
+from ....core.output.unserved import Make, UnservedFiles
+from ....shipped import shelf
 from ...jobs import tasks
 from ...jobs.publishing import new_edition
 from ...live.addresses import address
@@ -26,14 +30,12 @@ from ...sites.models import Edition, StoredSite
 from ...sites.storage import editions as edition_files
 from ...sites.storage import stored, stored_name
 from ..cycle.screen import Opened, screen
+from .gates import CONSENT_LOSSES, WrongPasswords, gates_shown, opened_by
 
 
 @screen("studio/editions/editions.html", "editions")
 def editions(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[str, Any]:
-    guards = guards_of(opened.site)
-    locked = guards.locked_in(opened.site) if guards else 0
-    asked = [gate.name for gate in guards.gates.values() if not isinstance(gate, PasswordGate)] if guards else []
-    return {**_listed(opened.stored), "locked": locked, "not_asked": asked}
+    return _listed(opened.stored)
 
 
 def publish(request: HttpRequest, slug: str) -> HttpResponse:
@@ -58,46 +60,79 @@ def edition_list(request: HttpRequest, slug: str) -> HttpResponse:
     return _list(request, site_of(request.user, slug))
 
 
-def take_away(request: HttpRequest, slug: str, number: int) -> HttpResponse:
-    """The finished site of an edition as a ZIP, streamed."""
-    site = site_of(request.user, slug)
-    edition = site.editions.filter(number=number, state=Edition.State.DONE).first()
-    if edition is None:
-        raise Http404
+@screen("studio/editions/take_along.html", "editions")
+def take_along(
+    request: HttpRequest, opened: Opened, made: tuple[str, ...], number: int
+) -> dict[str, Any] | HttpResponse:
+    """A site as a ZIP. Where it has gates, it is asked before what opens there, and told what other servers do less."""
+    edition = _done(opened.stored, number)
     files = listed_files(edition.manifest)
-    addresses = own_addresses(files)
-    archive = ZipStream(sized=not addresses)
-    guards = guards_in(files)
-    for name, content in sorted(files.items()):
-        # Nobody would keep the gates there.
-        is_locked = guards is not None and guards.before(page_path("/" + name)).is_locked
-        if is_locked or name.startswith((FORMS[1:], GATES_PATH[1:])):
-            continue
-        if addresses and name.endswith((".html", ".htm")):
-            archive.add(_with_own_addresses(stored(content), addresses), name)
-        else:
+    guards, asks = guards_in(files), CONSENT_PATH[1:] in files
+    if guards is None and not asks:
+        return _as_zip(opened.stored, edition, {})
+    faults: Mapping[int, str] = {}
+    if request.method == "POST":
+        try:
+            return _as_zip(opened.stored, edition, opened_by(request, opened.stored, guards) if guards else {})
+        except WrongPasswords as wrong:
+            faults = wrong.faults
+    gates = gates_shown(opened.stored, guards, faults) if guards else []
+    return {"taken": edition, "gates": gates, "of_consent": CONSENT_LOSSES if asks else ()}
+
+
+def take_away(request: HttpRequest, slug: str, number: int) -> HttpResponse:
+    """The finished site of an edition as a ZIP. What is behind doors is left out."""
+    site = site_of(request.user, slug)
+    return _as_zip(site, _done(site, number), {})
+
+
+def _as_zip(site: StoredSite, edition: Edition, opening: Mapping[str, Sequence[str]]) -> HttpResponse:
+    """Streamed. `opening`: by door the passwords that open it; what is behind others is left out."""
+    files = listed_files(edition.manifest)
+    locks = {gate: Lock(typed, secrets.token_bytes) for gate, typed in opening.items()}
+    unserved = _unserved(files, guards_in(files), locks)
+    planned = [(*made, content) for name, content in sorted(files.items()) for made in unserved.of(name)]
+    besides = list(unserved.besides())
+    is_sized = not besides and all(make is None for _, make, _ in planned)
+    archive = ZipStream(sized=is_sized)
+    for name, make, content in planned:
+        if make is None:
             archive.add(_chunks(content), name, size=edition_files().size(stored_name(content)))
+        else:
+            archive.add(_made(make, content), name)
+    for file in besides:
+        archive.add(file.data, file.name)
     response = StreamingHttpResponse(archive, content_type="application/zip")
-    if not addresses:
+    if is_sized:
         response["Content-Length"] = str(len(archive))
-    response["Content-Disposition"] = f'attachment; filename="{site.slug}-edition-{number}.zip"'
+    response["Content-Disposition"] = f'attachment; filename="{site.slug}-edition-{edition.number}.zip"'
     return response
 
 
-def own_addresses(files: dict[str, str]) -> dict[str, str]:
-    """For forms that name an address of their own for the ZIP: where they post to on the live site, and there."""
+def _done(site: StoredSite, number: int) -> Edition:
+    edition = site.editions.filter(number=number, state=Edition.State.DONE).first()
+    if edition is None:
+        raise Http404
+    return edition
+
+
+def _unserved(files: Mapping[str, str], guards: Guards | None, locks: Mapping[str, Lock]) -> UnservedFiles:
+    def gate_page(gate: str, state: GateState, language: str) -> bytes:
+        return stored(files[f"{GATES_PATH[1:]}{gate}/{state}-{language}.html"])
+
     forms = (
         Form.model_validate_json(stored(content))
         for name, content in files.items()
         if name.endswith("/form.json") and name.startswith(FORMS[1:])
     )
-    return {f"{FORMS}{form.id}/": form.own_address for form in forms if form.own_address}
+    known = Unserved(guards.kept, f"{now():%Y-%m-%dT%H:%MZ}") if guards else None
+    script = shelf().gates_script
+    return UnservedFiles(known, forms, locks=locks, script=script, gate_page=gate_page, taken=files)
 
 
-def _with_own_addresses(page: bytes, addresses: dict[str, str]) -> bytes:
-    for live, own in addresses.items():
-        page = page.replace(f'action="{live}"'.encode(), f'action="{escape(own, quote=True)}"'.encode())
-    return page
+def _made(make: Make, content: str) -> Iterator[bytes]:
+    """Only when it is sent: a large site is never whole in memory."""
+    yield make(stored(content))
 
 
 def _chunks(content: str) -> Iterator[bytes]:

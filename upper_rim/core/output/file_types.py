@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-import mimetypes
+from mimetypes import MimeTypes
 
-from ...core.exchange.imports.import_pages import file_name
+from ..exchange.imports.import_pages import file_name
 
 _TYPES = {
     "js": "text/javascript; charset=utf-8",
@@ -17,6 +17,8 @@ _TYPES = {
     "avif": "image/avif",
     "webp": "image/webp",
 }
+_KNOWN = MimeTypes()
+"""The same on every machine."""
 _COMPRESSIBLE = (
     "text/",
     "image/svg+xml",
@@ -31,7 +33,7 @@ def content_type(path: str) -> str:
     """From the name's ending. HTML says no charset: the page's own declaration counts, as when it was made."""
     name = file_name(path)
     ending = name.rpartition(".")[2].lower()
-    return _TYPES.get(ending) or mimetypes.guess_type(name)[0] or "application/octet-stream"
+    return _TYPES.get(ending) or _KNOWN.guess_type(name)[0] or "application/octet-stream"
 
 
 def is_compressible(kind: str) -> bool:
