@@ -6,7 +6,7 @@ from __future__ import annotations
 import time
 from collections.abc import Callable, Iterable
 from contextlib import suppress
-from datetime import UTC, datetime, timedelta
+from datetime import datetime, timedelta
 from functools import partial
 from random import Random
 from typing import Any, NamedTuple
@@ -218,11 +218,11 @@ class GatesBrowser:
         return path, gate[0], states[0] if states else "asked"
 
 
-LATER = """if (!self.document) {
-  let later = 0;
-  Date.now = ((now) => () => now.call(Date) + later)(Date.now);
+CLOCK = """if (!self.document) {
+  let now = 0;
+  Date.now = () => now;
   const get = cookieStore.get.bind(cookieStore);
-  cookieStore.get = async (name) => { later = +(await (await fetch("/later")).text()); return get(name); };
+  cookieStore.get = async (name) => { now = +(await (await fetch("/now")).text()); return get(name); };
 }"""
 """Before a service worker's script: its clock is the visit's, as the server tells it."""
 
@@ -232,7 +232,7 @@ class UnservedBrowser(GatesBrowser):
 
     def __init__(self, driver: webdriver.Chrome, folder: Folder, origin: str, visit: Visit) -> None:
         super().__init__(driver, origin, card := visit.card)
-        self._folder, self._visit, self._told, self._begun = folder, visit, "", datetime.now(UTC)
+        self._folder, self._visit, self._told = folder, visit, ""
         agent = driver.execute_script("return navigator.userAgent") if card.has_script else "Chrome"
         said = {"userAgent": agent, "acceptLanguage": ",".join(card.languages)}
         driver.execute_cdp_cmd("Emulation.setUserAgentOverride", said)
@@ -240,10 +240,9 @@ class UnservedBrowser(GatesBrowser):
     def open(self, path: str) -> None:
         if self._told:
             self.driver.execute_cdp_cmd("Page.removeScriptToEvaluateOnNewDocument", {"identifier": self._told})
-        later = round((self._visit.now - self._begun).total_seconds() * 1000)
-        self._folder.files["later"] = str(later).encode()
-        # What is written anew is the same window, and told this once more.
-        source = f"self.rimNow ??= Date.now; Date.now = () => rimNow.call(Date) + {later}"
+        now = round(self._visit.now.timestamp() * 1000)
+        self._folder.files["now"] = str(now).encode()
+        source = f"Date.now = () => {now}"
         told = self.driver.execute_cdp_cmd("Page.addScriptToEvaluateOnNewDocument", {"source": source})
         self._told = told["identifier"]
         super().open(path)
@@ -312,7 +311,7 @@ def judged_unserved(
         visit = Visit(Unserved(guards.kept, card.clock), card)
         doors = [piece.id for piece in site.pieces if isinstance(piece, PasswordGate)]
         files = taken_away(site, contents, dict.fromkeys(doors, (RIGHT,)), card.clock)
-        folder.files = files | {name: LATER.encode() + data for name, data in files.items() if name == WORKER}
+        folder.files = files | {name: CLOCK.encode() + data for name, data in files.items() if name == WORKER}
         browser = UnservedBrowser(driver, folder, f"http://g{seed}.localhost:{folder.port}", visit)
 
         def wanted(screen: Screen, site: Site = site, visit: Visit = visit) -> tuple[str, str, str]:
