@@ -14,7 +14,7 @@ import time
 import urllib.error
 import urllib.request
 from collections import defaultdict
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from contextlib import contextmanager
 from http.client import HTTPConnection, HTTPResponse
 from http.cookiejar import CookieJar
@@ -204,9 +204,11 @@ def chromium_options(frames: Frames = "timed") -> webdriver.ChromeOptions:
     return options
 
 
-def plain_chromium(*logs: str, frames: Frames = "timed") -> webdriver.Chrome:
+def plain_chromium(*logs: str, frames: Frames = "timed", flags: Iterable[str] = ()) -> webdriver.Chrome:
     """A browser by itself, for pages that no server sends. `logs`: kinds of logs that it keeps whole."""
     options = chromium_options(frames)
+    for flag in flags:
+        options.add_argument(flag)
     options.set_capability("goog:loggingPrefs", dict.fromkeys(logs, "ALL"))
     driver = webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver"))
     ask_nobody(driver)

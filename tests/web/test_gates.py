@@ -2,9 +2,13 @@
 
 from __future__ import annotations
 
+import json
 import re
+import zipfile
+from base64 import b64decode
 from collections.abc import Callable, Iterator
 from datetime import UTC, datetime, timedelta
+from io import BytesIO
 from typing import Any
 
 import pytest
@@ -12,7 +16,11 @@ from django.contrib.auth.hashers import make_password
 from django.contrib.auth.models import User
 from django.test import Client
 
+from tests.folder import key_for, unlocked
+from upper_rim.core.kinds.pieces.consent import ConsentQuestion
+from upper_rim.core.kinds.pieces.gate import Gate
 from upper_rim.core.model.editing.edits import Remove, Set
+from upper_rim.demo import quillwort
 from upper_rim.web.jobs import publishing
 from upper_rim.web.live import gates
 from upper_rim.web.sites import store
@@ -21,7 +29,7 @@ from upper_rim.web.sites.models import GatePassword, StoredSite
 from .conftest import signed_in
 
 DOOR, AGE = "pc-press-door", "pc-shop-age"
-LOCKED = ("/press/", "/press/releases/", "/press/pictures/")
+LOCKED = ("/press/", "/press/releases/", "/press/pictures/", "/press/the-quay-at-dusk.svg")
 WORDS = [b"journalists", b"credit", b"Press desk"]
 HOST = "ostrey.localhost"
 
@@ -129,8 +137,10 @@ def test_nobody_gets_in(published: StoredSite, settings: Any) -> None:
     inside = {path: insider.get(path) for path in LOCKED}
     assert all(map(is_inside, inside.values()))
     nothing = visitor().get("/nothing/").content + visitor().get("/press/").content
+    open_ones = _words_of(visitor().get("/").content) | _all_words_of(nothing)
+    # Of a picture all that is drawn, not the words of which any picture is made.
     secrets = {
-        path: _words_of(answer.content) - _words_of(visitor().get("/").content) - _all_words_of(nothing)
+        path: {inside[path].content[-200:]} if path.endswith(".svg") else _words_of(answer.content) - open_ones
         for path, answer in inside.items()
     }
     assert all(secrets.values())
@@ -380,6 +390,43 @@ def test_a_password_is_no_part_of_a_site_that_is_taken_along(published: StoredSi
     told = b"".join(bundle.streaming_content) if bundle.streaming else bundle.content
     for bytes_ in (archive, told):
         assert b"argon2" not in bytes_ and b"md5$" not in bytes_
+
+
+def test_what_is_taken_along_opens_by_the_passwords_that_are_typed(published: StoredSite, ada: User, ben: User) -> None:
+    client = signed_in(ada)
+    along = "/s/ostrey/editions/1/along/"
+    html = client.get(along).content.decode()
+    fields = re.findall(r'name="(password-\d+)"', html)
+    assert len(fields) == 2 and "Newspapers" in html and "left out" in html
+    for told in ("addresses of locked pages", "asks by a script", "none is on record"):
+        assert told in html, "what another server does less"
+    wrong = client.post(along, {fields[0]: "tide-and-tern", fields[1]: "no such word"})
+    assert wrong.status_code == 200 and wrong.content.decode().count('role="alert" id="fault-') == 1
+    assert "tide-and-tern" not in wrong.content.decode()
+    answer = client.post(along, {fields[0]: "tide-and-tern", fields[1]: ""})
+    with zipfile.ZipFile(BytesIO(b"".join(answer.streaming_content))) as folder:  # type: ignore[attr-defined]
+        files = {name: folder.read(name) for name in folder.namelist()}
+    table = json.loads(re.findall(rb"rimGates=(\{.*?\});\(", files["rim-gates.js"])[0])
+    door = table["gates"][DOOR]
+    assert len(door["wrapped"]) == 1, "who types one password gets a door that opens by one"
+    key = key_for("tide-and-tern", b64decode(table["salts"][DOOR]), [b64decode(door["wrapped"][0])])
+    page = next(
+        name for name in files if name.startswith(table["locked"][1:]) and key and unlocked(files[name], key, "/press/")
+    )
+    assert page and not any(b"journalists" in data for name, data in files.items() if name != page)
+    without = b"".join(client.post(along).streaming_content)  # type: ignore[attr-defined]
+    with zipfile.ZipFile(BytesIO(without)) as folder:
+        assert not [name for name in folder.namelist() if name.startswith("press/") or "/locked/" in name]
+    assert signed_in(ben).get(along).status_code == 404 and client.get("/s/ostrey/editions/9/along/").status_code == 404
+
+
+def test_without_gates_nothing_is_asked_before_a_zip(ada: User) -> None:
+    site, contents = quillwort()
+    pieces = tuple(piece for piece in site.pieces if not isinstance(piece, Gate | ConsentQuestion))
+    stored = store.new_site(ada, site.replaced(pieces=pieces), contents, slug="open")
+    publishing.make_edition(publishing.new_edition(stored, ada.pk).pk)
+    answer = signed_in(ada).get("/s/open/editions/1/along/")
+    assert answer["Content-Type"] == "application/zip" and int(answer["Content-Length"]) > 0
 
 
 def test_the_stage_shows_a_gate_in_each_of_its_states(ferries: StoredSite, ada: User) -> None:

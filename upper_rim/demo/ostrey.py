@@ -316,6 +316,7 @@ def demo() -> Demo:
     pile.asset("as-news", "/news.xml", NEWS_FEED)
     pile.asset("as-day", "/coast-day.svg", coast("#d9ecf2", "#2f7f9a", "#7f9a76", 610))
     pile.asset("as-dusk", "/coast-dusk.svg", coast("#f3dcc4", "#35566b", "#5d5a66", 180))
+    pile.asset("as-quay", "/press/the-quay-at-dusk.svg", coast("#efd2b8", "#2c4a5e", "#54525e", 230))
     pile.asset("as-fog", "/coast-fog.svg", coast("#e8eaea", "#7d929b", "#a9b3ae", 380))
     site = Site(
         key="q7xk",

@@ -190,7 +190,7 @@ ENGLISH: tuple[tuple[str, str, str, str, str], ...] = (
         "**October** The *Eider* passes her survey.\n\n**August** A record week: 9,412 passengers and 31 goats.",
         "",
     ),
-    ("pictures", "/press/pictures/", "Pictures", "Free to print with a credit.", _DUSK),
+    ("pictures", "/press/pictures/", "Pictures", "Free to print with a credit.", "/press/the-quay-at-dusk.svg"),
     PRIVACY,
 )
 

@@ -83,7 +83,7 @@
 
   const isSafe = self.isSecureContext && navigator.serviceWorker;
   const AGAIN = `rim-again-${id}`, AGAIN_MS = 8e3;
-  const tell = (words) => document.querySelector("main").prepend(Object.assign(document.createElement("p"), { role: "alert", textContent: words }));
+  const tell = (words) => document.querySelector("main").prepend(Object.assign(document.createElement("p"), { role: "alert", style: "padding-block-end:1em!important", textContent: words }));
   const given = (years = "") => {
     const made = `${Date.now()}~${gate.asked}~${years}`, age = gate.days ? `;max-age=${gate.days * 86400}` : "";
     document.cookie = `${COOKIE}${id}=${made};path=/;samesite=lax${age}${location.protocol === "https:" ? ";secure" : ""}`;

@@ -9,6 +9,7 @@ from __future__ import annotations
 import hashlib
 import json
 import posixpath
+import re
 from base64 import b64encode
 from collections.abc import Callable, Container, Iterable, Iterator, Mapping, Sequence
 from functools import cached_property, lru_cache, partial
@@ -106,10 +107,10 @@ class UnservedFiles:
 
     def _as_gate(self, gate: str, rest: str, data: bytes) -> bytes:
         language = rest.rpartition(".")[0].partition("-")[2]
-        words = json.dumps(phrase("gate_unscripted", language), ensure_ascii=False).replace("<", "\\3c ")
-        unscripted = f"<noscript><style>main::before{{content:{words}}}</style></noscript>"
         told = {name: phrase(f"gate_{name}", language) for name in ("unsafe", "changed")} if gate in self._locks else {}
-        return _in_head(data, unscripted + self._tag(at=gate, **told))
+        unscripted = f'<noscript><p style="{_ROOM}">{escape(phrase("gate_unscripted", language))}</p></noscript>'
+        page = _in_head(data, self._tag(at=gate, **told))
+        return _MAIN.sub(lambda found: found[0] + unscripted.encode(), page, count=1)
 
     def _door(self, door: Gate, _data: bytes) -> bytes:
         """What stands at a locked page's address: nothing of the page."""
@@ -218,6 +219,11 @@ def _folder_of(paths: Iterable[str]) -> str:
 
 _HEADS = tuple(f"<!--rim:{name}-->" for name in ("head", "site", "consent"))
 """What is put into the head of a published page begins so."""
+
+
+_ROOM = "padding-block-end:1em!important"
+_MAIN = re.compile(rb"<main\b[^>]*>")
+"""Of a page of a gate, which is ours."""
 
 
 def _in_head(page: bytes, markup: str) -> bytes:

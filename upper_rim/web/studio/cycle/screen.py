@@ -14,6 +14,7 @@ from urllib.parse import quote
 
 from django.contrib.auth.base_user import AbstractBaseUser
 from django.http import HttpRequest, HttpResponse, HttpResponseNotAllowed
+from django.http.response import HttpResponseBase
 from django.shortcuts import render
 from django.urls import reverse
 from django.utils.cache import patch_vary_headers
@@ -59,15 +60,15 @@ AHEAD, AHEAD_S = "X-Rim-Ahead", 3
 """Names the revision from which a screen is asked for before it is pressed; what is pressed names it, too, and finds the
 answer in the browser for so many seconds."""
 
-View = Callable[..., dict[str, Any] | HttpResponse]
+View = Callable[..., dict[str, Any] | HttpResponseBase]
 
 
-def screen(template: str, topic: str) -> Callable[[View], Callable[..., HttpResponse]]:
+def screen(template: str, topic: str) -> Callable[[View], Callable[..., HttpResponseBase]]:
     """Makes a view of a site's screen. `topic` is the entry of the top line that is marked as current."""
 
-    def wrap(view: View) -> Callable[..., HttpResponse]:
+    def wrap(view: View) -> Callable[..., HttpResponseBase]:
         @wraps(view)
-        def respond(request: HttpRequest, slug: str, **named: Any) -> HttpResponse:
+        def respond(request: HttpRequest, slug: str, **named: Any) -> HttpResponseBase:
             stored = site_of(request.user, slug)
             if request.method not in {"GET", "HEAD", "POST"}:
                 return HttpResponseNotAllowed(["GET", "HEAD", "POST"])
@@ -79,7 +80,7 @@ def screen(template: str, topic: str) -> Callable[[View], Callable[..., HttpResp
                 context = view(request, opened, made=done.made, **named)
             except Redirected as elsewhere:
                 return _go(request, elsewhere.url)
-            if isinstance(context, HttpResponse):
+            if isinstance(context, HttpResponseBase):
                 return context
             told = {"topic": topic, "notice": done.notice, "said": done.said}
             return _rendered(request, template, {**told, **frame(request, opened), **context})

@@ -80,13 +80,13 @@ def take_along(
     return {"taken": edition, "gates": gates, "of_consent": CONSENT_LOSSES if asks else ()}
 
 
-def take_away(request: HttpRequest, slug: str, number: int) -> HttpResponse:
+def take_away(request: HttpRequest, slug: str, number: int) -> StreamingHttpResponse:
     """The finished site of an edition as a ZIP. What is behind doors is left out."""
     site = site_of(request.user, slug)
     return _as_zip(site, _done(site, number), {})
 
 
-def _as_zip(site: StoredSite, edition: Edition, opening: Mapping[str, Sequence[str]]) -> HttpResponse:
+def _as_zip(site: StoredSite, edition: Edition, opening: Mapping[str, Sequence[str]]) -> StreamingHttpResponse:
     """Streamed. `opening`: by door the passwords that open it; what is behind others is left out."""
     files = listed_files(edition.manifest)
     locks = {gate: Lock(typed, secrets.token_bytes) for gate, typed in opening.items()}
