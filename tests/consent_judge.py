@@ -42,7 +42,7 @@ PATHS = ("/", "/a/", "/a/b/", "/c/")
 STEPS = 8
 OPTIONAL = ("preferences", "statistics", "marketing", "own-one")
 REGIONS = ("", "DE", "GB-WLS", "US-CA", "US-VA", "US-TX", "JP")
-SEEN_S = 0.35
+QUIET_S = 0.35
 """So long nothing more is asked for, before a page counts as loaded."""
 
 HEAD: tuple[Callable[[str], str], ...] = (
@@ -186,7 +186,7 @@ class Proxy(Serving):
 
     def __init__(self) -> None:
         self.asked: list[str] = []
-        self.last = time.monotonic()
+        self.last, self.quiet_s = time.monotonic(), QUIET_S
         proxy = self
 
         class Handler(BaseHTTPRequestHandler):
@@ -223,7 +223,7 @@ class Proxy(Serving):
     def settled(self) -> frozenset[str]:
         """All that were asked since this was called last, once nothing more is."""
         self.last = time.monotonic()
-        while time.monotonic() - self.last < SEEN_S:
+        while time.monotonic() - self.last < self.quiet_s:
             time.sleep(0.03)
         found, self.asked = frozenset(self.asked), []
         return found
@@ -250,10 +250,16 @@ class Step(NamedTuple):
     forgets: bool = False
 
 
-def any_step(chance: Random, visit: ConsentVisit, page: Page) -> Step:
-    optional = [one.id for one in visit.site.categories if not one.is_necessary]
-    can_answer = visit.on(page).is_put or (visit.card.has_script and visit.answer() and visit.has_way_back(page))
-    if can_answer and chance.random() < 0.6:
+def can_answer(visit: ConsentVisit, page: Page) -> bool:
+    return visit.on(page).is_put or bool(visit.card.has_script and visit.answer() and visit.has_way_back(page))
+
+
+def any_step(chance: Random, visit: ConsentVisit, page: Page, *, says: bool | None = None) -> Step:
+    """`says`: whether something is answered; by chance, where it is not said."""
+    if says is None:
+        says = can_answer(visit, page) and chance.random() < 0.6
+    if says:
+        optional = [one.id for one in visit.site.categories if not one.is_necessary]
         ticked = tuple(one for one in optional if chance.random() < 0.5)
         return Step(says=chance.choice(["yes", "no", "ticked"]), ticked=ticked)
     wait = chance.choice([timedelta(0), timedelta(0), timedelta(hours=23), timedelta(days=2), timedelta(days=200)])

@@ -4,7 +4,7 @@ step by step, with the visit as it is played through."""
 from __future__ import annotations
 
 import time
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Sequence
 from contextlib import suppress
 from datetime import datetime, timedelta
 from functools import partial
@@ -48,13 +48,14 @@ from upper_rim.core.values.words import Words
 from upper_rim.web.live.facts import PROOF_COOKIE, proof_of
 
 PATHS = ("/", "/a/", "/a/b/", "/a/b/c.html", "/d/", "/de/")
+ADDRESSES = (*PATHS, "/a", "/nothing/", "/a/nothing")
 STEPS = 13
 WORDS = {state: phrase(f"gate_{state}", "en", "").split(".")[0] for state in ("wrong", "waiting", "refused")}
 
 
 def gated(seed: int) -> tuple[Site, dict[str, bytes]]:
     """A site of six pages, two of them in German, behind one to four gates."""
-    chance, count = Random(seed), iter(range(1000))
+    chance = Random(seed)
     pages, contents = [], {}
     for at, path in enumerate(PATHS):
         language = "de" if path == "/de/" else "en"
@@ -66,27 +67,36 @@ def gated(seed: int) -> tuple[Site, dict[str, bytes]]:
         page = Page(id=f"pg-{at}", path=path, language=language, bare=chance.random() < 0.3, translates=translates)
         pages.append(described_page(page, content))
 
+    pieces = any_gates(chance, PATHS)
+    zone = chance.choice(["UTC", "Pacific/Auckland", "America/Los_Angeles"])
+    return Site(key="qgate", name="Gated", zone=zone, pieces=pieces, pages=tuple(sorted(pages, key=lambda one: one.path))), contents  # fmt: skip
+
+
+def any_gates(chance: Random, paths: Sequence[str]) -> tuple[Gate, ...]:
+    """One to four, on a site with pages `pg-0`, … at these paths."""
+    count = iter(range(1000))
+
     def rule() -> ReachRule:
         where: Any = chance.choice(
             [
                 Everywhere(),
-                Below(path=chance.choice(PATHS)),
+                Below(path=chance.choice(paths)),
                 Below(path="/a/"),
-                OnPage(page=f"pg-{chance.randrange(6)}"),
+                OnPage(page=f"pg-{chance.randrange(len(paths))}"),
             ]
         )
-        return ReachRule(id=f"rr-{next(count)}", shows=chance.random() < 0.75, where=where)
+        return ReachRule(id=f"rr-g{next(count)}", shows=chance.random() < 0.75, where=where)
 
     def gate() -> Gate:
         kind = chance.choice([AgeGate, PasswordGate])
-        field: tuple[Any, ...] = (PasswordField(id=f"it-{next(count)}"),)
+        field: tuple[Any, ...] = (PasswordField(id=f"it-g{next(count)}"),)
         if kind is AgeGate:
-            field = (BirthField(id=f"it-{next(count)}"),) if chance.random() < 0.6 else ()
-        answers = [Answer(id=f"it-{next(count)}", says=says, words=Words(text=says)) for says in ("yes", "no")]
+            field = (BirthField(id=f"it-g{next(count)}"),) if chance.random() < 0.6 else ()
+        answers = [Answer(id=f"it-g{next(count)}", says=says, words=Words(text=says)) for says in ("yes", "no")]
         chance.shuffle(answers)
         told = {one: Words(text=words) for one, words in WORDS.items()}
-        items = (Told(id=f"it-{next(count)}", **told), *field, *answers)
-        row = Row(id=f"rw-{next(count)}", name="R", cells=(Cell(id=f"cl-{next(count)}", items=items),))
+        items = (Told(id=f"it-g{next(count)}", **told), *field, *answers)
+        row = Row(id=f"rw-g{next(count)}", name="R", cells=(Cell(id=f"cl-g{next(count)}", items=items),))
         own: dict[str, Any] = {"tries": chance.randrange(1, 4), "wait_s": chance.choice([60, 7200])}
         if kind is AgeGate:
             own = {
@@ -103,11 +113,11 @@ def gated(seed: int) -> tuple[Site, dict[str, bytes]]:
         ]
         targets = [
             ToNothing(),
-            ToPage(page=f"pg-{chance.randrange(6)}"),
+            ToPage(page=f"pg-{chance.randrange(len(paths))}"),
             ToAddress(address=chance.choice(["/", "/elsewhere/"])),
         ]
         return kind(
-            id=f"pc-{next(count)}",
+            id=f"pc-g{next(count)}",
             name="G",
             rows=(row,),
             reach=tuple(rule() for _ in range(chance.randrange(1, 4))),
@@ -117,9 +127,7 @@ def gated(seed: int) -> tuple[Site, dict[str, bytes]]:
             **own,
         )
 
-    pieces = tuple(gate() for _ in range(chance.randrange(1, 5)))
-    zone = chance.choice(["UTC", "Pacific/Auckland", "America/Los_Angeles"])
-    return Site(key="qgate", name="Gated", zone=zone, pieces=pieces, pages=tuple(sorted(pages, key=lambda one: one.path))), contents  # fmt: skip
+    return tuple(gate() for _ in range(chance.randrange(1, 5)))
 
 
 def _in_utf_16(content: bytes) -> bytes:
@@ -151,11 +159,13 @@ class Step(NamedTuple):
     forgets: bool = False
 
 
-def any_step(chance: Random, visit: Visit, seen: Screen, *, can_answer: bool = True) -> Step:
+def any_step(
+    chance: Random, visit: Visit, seen: Screen, *, can_answer: bool = True, paths: Sequence[str] = ADDRESSES
+) -> Step:
     if can_answer and seen.gate and seen.state != "refused" and chance.random() < 0.75:
         return Step(said=_any_answer(chance, visit, seen))
     wait = timedelta(hours=chance.choice([0, 0, 0, 1, 23, 25, 24 * 31]), seconds=chance.choice([0, 61]))
-    return Step(path=chance.choice([*PATHS, "/a", "/nothing/", "/a/nothing"]), wait=wait, forgets=chance.random() < 0.1)
+    return Step(path=chance.choice(paths), wait=wait, forgets=chance.random() < 0.1)
 
 
 def _any_answer(chance: Random, visit: Visit, seen: Screen) -> Said:
@@ -228,7 +238,9 @@ CLOCK = """if (!self.document) {
 
 
 class UnservedBrowser(GatesBrowser):
-    """The same before a folder that some server sends."""
+    """The same before a folder that some server sends. `told`: a script that runs before any page."""
+
+    told = ""
 
     def __init__(self, driver: webdriver.Chrome, folder: Folder, origin: str, visit: Visit) -> None:
         super().__init__(driver, origin, card := visit.card)
@@ -242,7 +254,7 @@ class UnservedBrowser(GatesBrowser):
             self.driver.execute_cdp_cmd("Page.removeScriptToEvaluateOnNewDocument", {"identifier": self._told})
         now = round(self._visit.now.timestamp() * 1000)
         self._folder.files["now"] = str(now).encode()
-        source = f"Date.now = () => {now}"
+        source = f"Date.now = () => {now};{self.told}"
         told = self.driver.execute_cdp_cmd("Page.addScriptToEvaluateOnNewDocument", {"source": source})
         self._told = told["identifier"]
         super().open(path)
@@ -259,6 +271,12 @@ class UnservedBrowser(GatesBrowser):
                 last = there
             time.sleep(0.2)
         return super().seen()
+
+
+def folded(screen: Screen, site: Site, *, all_of_it: bool) -> Screen:
+    """At the page's own address, to which a server leads on. Ours asks at a gate first: `all_of_it`: others do not."""
+    is_folder = any(page.path == f"{screen.path}/" for page in site.pages)
+    return screen._replace(path=f"{screen.path}/") if is_folder and (all_of_it or not screen.gate) else screen
 
 
 def foreseen(screen: Screen, site: Site) -> tuple[str, str, str]:
@@ -317,8 +335,7 @@ def judged_unserved(
         def wanted(screen: Screen, site: Site = site, visit: Visit = visit) -> tuple[str, str, str]:
             gate = visit.guards.gates.get(screen.gate)
             unasked = isinstance(gate, AgeGate) and not visit.card.has_script
-            folder = f"{screen.path}/" if any(page.path == f"{screen.path}/" for page in site.pages) else screen.path
-            return foreseen(Screen(folder) if unasked else screen._replace(path=folder), site)
+            return foreseen(folded(Screen(screen.path) if unasked else screen, site, all_of_it=True), site)
 
         compared, found = _walked(chance, visit, browser, lambda now: None, wanted)
         steps += compared

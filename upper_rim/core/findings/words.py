@@ -28,7 +28,7 @@ LOSS_WORDS: Mapping[Loss, str] = {
     "opens over https alone": "It opens only over https, in a browser that runs scripts.",
     "only a browser counts tries": "Wrong tries are counted by the visitor’s own browser alone: choose passwords that are long.",
     "passwords do not end": "A password opens for good what was taken away with it: last days and changes do not reach it.",
-    "asks by a script": "It asks by a script: whoever switches scripts off, or is a program, is not asked.",
+    "asks by a script": "It asks by a script: whoever switches scripts off, or is a program, is not asked, and a browser may fetch ahead what the page fetches unasked.",
     "files are not asked for": "Files and pages into which nothing can be put are open to whoever knows their address.",
     "regions are unknown": "Where somebody is nobody knows there: the age that holds elsewhere is asked for.",
     "groups are unknown": "Nobody is known as a member there: all are asked.",
