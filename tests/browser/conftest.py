@@ -18,6 +18,7 @@ from collections.abc import Callable, Iterable, Iterator
 from contextlib import contextmanager
 from http.client import HTTPConnection, HTTPResponse
 from http.cookiejar import CookieJar
+from itertools import count
 from pathlib import Path
 from typing import Any, ClassVar, Literal, TypeAlias
 from urllib.parse import urlencode
@@ -31,7 +32,11 @@ from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
 from websocket import create_connection
 
+from tests.consent_judge import Proxy, behind
 from tests.folder import Folder
+from tests.gates_judge import RIGHT
+from upper_rim.core.kinds.pieces.password import PasswordGate
+from upper_rim.core.model.site import Site
 
 ROOT = Path(__file__).resolve().parent.parent.parent
 PATIENCE_S = 30.0
@@ -144,6 +149,46 @@ def wait_for(condition: Callable[[], Any], seconds: float = PATIENCE_S) -> Any:
             fault = error
         time.sleep(0.05)
     raise AssertionError("this did not come true in time") from fault
+
+
+@pytest.fixture
+def proxy() -> Iterator[Proxy]:
+    made = Proxy()
+    yield made
+    made.close()
+
+
+@pytest.fixture
+def driver(proxy: Proxy) -> Iterator[webdriver.Chrome]:
+    made = behind(proxy, chromium_options())
+    yield made
+    made.quit()
+
+
+@pytest.fixture
+def live(live_server: Any, settings: Any) -> Callable[[Site, dict[str, bytes]], str]:
+    """Publishes a site at a host of its own, with `RIGHT` as the password of each door."""
+    # Only here: what measures asks for a browser without Django.
+    from django.contrib.auth.hashers import make_password
+    from django.contrib.auth.models import User
+
+    from upper_rim.web.jobs import publishing
+    from upper_rim.web.sites import store
+
+    settings.REGION_HEADER = "X-Region"
+    settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
+    ada, names = User.objects.create_user("ada"), count()
+    port = live_server.url.rpartition(":")[2]
+
+    def publish(site: Site, contents: dict[str, bytes]) -> str:
+        slug = f"judged-{next(names)}"
+        stored = store.new_site(ada, site, contents, slug=slug)
+        for gate in (piece for piece in site.pieces if isinstance(piece, PasswordGate)):
+            stored.passwords.create(gate=gate.id, label="All", hash=make_password(RIGHT), stamp="x")
+        publishing.make_edition(publishing.new_edition(stored, ada.pk).pk)
+        return f"http://{slug}.localhost:{port}"
+
+    return publish
 
 
 @pytest.fixture

@@ -3,26 +3,22 @@ a fault that axe finds."""
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable
 from functools import partial
-from itertools import count
 from typing import Any
 
 import pytest
-from django.contrib.auth.models import User
 from selenium import webdriver
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
-from tests.consent_judge import Proxy, behind, judged
+from tests.consent_judge import Proxy, judged
 from tests.folder import Folder, taken_away
 from upper_rim.core.kinds.pieces.consent import QUESTION_PLACES, ConsentQuestion
 from upper_rim.core.model.site import Site
 from upper_rim.demo import ostrey
-from upper_rim.web.jobs import publishing
-from upper_rim.web.sites import store
 
-from .conftest import Browser, Running, chromium_options, let_in, load_faces, wait_for
+from .conftest import Browser, Running, let_in, load_faces, wait_for
 from .test_gates import violations
 
 SITES = 20
@@ -43,33 +39,10 @@ def standing(site: Site, place: str) -> Site:
     return site.replaced(pieces=tuple(pieces))
 
 
-@pytest.fixture
-def proxy() -> Iterator[Proxy]:
-    made = Proxy()
-    yield made
-    made.close()
-
-
-@pytest.fixture
-def driver(proxy: Proxy) -> Iterator[webdriver.Chrome]:
-    made = behind(proxy, chromium_options())
-    yield made
-    made.quit()
-
-
 @pytest.mark.django_db(transaction=True)
 def test_on_the_live_server_is_fetched_what_is_foreseen(
-    driver: webdriver.Chrome, proxy: Proxy, live_server: Any, settings: Any
+    driver: webdriver.Chrome, proxy: Proxy, live: Callable[[Site, dict[str, bytes]], str]
 ) -> None:
-    settings.REGION_HEADER = "X-Region"
-    ada, names = User.objects.create_user("ada"), count()
-    port = live_server.url.rpartition(":")[2]
-
-    def live(site: Site, contents: dict[str, bytes]) -> str:
-        stored = store.new_site(ada, site, contents, slug=f"asking-{next(names)}")
-        publishing.make_edition(publishing.new_edition(stored, ada.pk).pk)
-        return f"http://{stored.slug}.localhost:{port}"
-
     wrong, steps = judged(driver, proxy, range(SITES), live)
     assert wrong == [] and steps == 8 * SITES
 

@@ -5,46 +5,21 @@ from __future__ import annotations
 import json
 from collections.abc import Callable
 from datetime import datetime
-from itertools import count
 from typing import Any
 
 import pytest
-from django.contrib.auth.hashers import make_password
-from django.contrib.auth.models import User
 from selenium import webdriver
 from selenium.webdriver.common.keys import Keys
 
-from tests.gates_judge import RIGHT, judged
+from tests.gates_judge import judged
 from upper_rim.core.kinds.pieces.gate import GATE_STATES
-from upper_rim.core.kinds.pieces.password import PasswordGate
 from upper_rim.core.model.site import Site
-from upper_rim.web.jobs import publishing
 from upper_rim.web.live import gates
-from upper_rim.web.sites import store
 
 from .conftest import ROOT, Browser, Running, plain_chromium, wait_for
 
 AXE = (ROOT / "node_modules/axe-core/axe.min.js").read_text()
 SITES = 40
-
-
-@pytest.fixture
-def live(live_server: Any, settings: Any) -> Callable[[Site, dict[str, bytes]], str]:
-    """Publishes a site at a host of its own, with a password for each door."""
-    settings.REGION_HEADER = "X-Region"
-    settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
-    ada, names = User.objects.create_user("ada"), count()
-    port = live_server.url.rpartition(":")[2]
-
-    def publish(site: Site, contents: dict[str, bytes]) -> str:
-        slug = f"gated-{next(names)}"
-        stored = store.new_site(ada, site, contents, slug=slug)
-        for gate in (piece for piece in site.pieces if isinstance(piece, PasswordGate)):
-            stored.passwords.create(gate=gate.id, label="All", hash=make_password(RIGHT), stamp="x")
-        publishing.make_edition(publishing.new_edition(stored, ada.pk).pk)
-        return f"http://{slug}.localhost:{port}"
-
-    return publish
 
 
 @pytest.mark.django_db(transaction=True)
