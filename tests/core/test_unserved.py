@@ -25,11 +25,10 @@ from upper_rim.core.gates.unserved import Unserved, losses
 from upper_rim.core.kinds.items.form import Form
 from upper_rim.core.kinds.pieces.age import AgeByRegion, AgeGate
 from upper_rim.core.kinds.pieces.base import ReachRule
+from upper_rim.core.kinds.pieces.footer import Footer
 from upper_rim.core.kinds.pieces.password import PasswordGate
-from upper_rim.core.model.editing.apply import apply
-from upper_rim.core.model.editing.edits import Set
+from upper_rim.core.kinds.rows import Cell, Row
 from upper_rim.core.model.site import Asset, Page, Site
-from upper_rim.core.model.tree import items_of
 from upper_rim.core.output.unserved import WORKER
 
 DOOR, PASSWORD = "pc-press-door", "salt on the wind"
@@ -169,11 +168,17 @@ def test_nobody_is_told_of_what_is_not_there() -> None:
     assert there.at("/press/nothing/") == () and [gate.id for gate in there.at("/press")] == [DOOR]
 
 
-def test_forms_post_to_their_own_addresses_also_behind_a_door() -> None:
-    form = next(item for item in items_of(SITE.pieces) if isinstance(item, Form))
-    site = apply(SITE, Set(node=form.id, field="own_address", value="https://post.example/in?a=1&b=2"))
-    assert isinstance(site, Site)
-    files = taken_away(site, CONTENTS)
-    pages = [data for name, data in files.items() if b"https://post.example/in?a=1&amp;b=2" in data]
-    assert pages and not any(b'action="/_rim/forms/' in data for data in files.values())
+@pytest.mark.parametrize("encoding", ["utf-8", "utf-16le"])
+def test_forms_post_to_their_own_addresses(encoding: str) -> None:
+    content = (b"\xff\xfe" if encoding == "utf-16le" else b"") + "<!doctype html><title>T</title><h1>T</h1>".encode(
+        encoding
+    )
+    page = described_page(Page(id="pg-a", path="/a/"), content)
+    form = Form(id="it-form", name="Form", own_address="https://post.example/in?a=1&b=2")
+    row = Row(id="rw-a", name="R", cells=(Cell(id="cl-a", items=(form,)),))
+    footer = Footer(id="pc-foot", name="F", rows=(row,), reach=(ReachRule(id="rr-foot", where=Everywhere()),))
+    site = aged(page)
+    files = taken_away(site.replaced(pieces=(*site.pieces, footer)), {digest(content): content})
+    assert "https://post.example/in?a=1&amp;b=2".encode(encoding) in files["a/index.html"]
+    assert not any('action="/_rim/forms/'.encode(encoding) in data for data in files.values())
     assert not any(name.startswith("_rim/forms/") for name in files)

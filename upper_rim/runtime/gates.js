@@ -27,7 +27,7 @@
   };
 
   if (!self.document) {
-    const listed = fetch(said.list).then((answer) => answer.json());
+    const listed = fetch(said.list).then((answer) => answer.json()).catch(() => ({}));
     addEventListener("install", (event) => event.waitUntil(skipWaiting()));
     addEventListener("activate", (event) => event.waitUntil(clients.claim()));
     // Escapes as Python reads them: what is no UTF-8 becomes U+FFFD.

@@ -54,7 +54,7 @@ class Publisher:
         opened = open_site(site, guards)
         self.opened = composer_of(opened, shelf, read, year)
         self.behind = self.opened if opened is site else composer_of(site, shelf, read, year)
-        self.guards = guards and _with_smaller(guards, site, opened, read)
+        self.guards = _with_smaller(guards, site, opened, read) if guards and opened is not site else guards
 
     def of(self, path: str) -> Composer:
         return self.behind if self.is_locked(path) else self.opened

@@ -59,11 +59,11 @@ class UnservedFiles:
         taken: Container[str],
     ) -> None:
         self._guards, self._locks, self._script, self._gate_page = guards, locks, script, lru_cache(gate_page)
-        self._addresses = {
-            f'action="{FORMS}{form.id}/"': f'action="{escape(form.own_address, quote=True)}"'
+        self._addresses = [
+            (f'action="{FORMS}{form.id}/"', f'action="{escape(form.own_address, quote=True)}"')
             for form in forms
             if form.own_address
-        }
+        ]
         self._worker = WORKER
         while self._worker in taken:
             self._worker = f"_{self._worker}"
@@ -119,8 +119,9 @@ class UnservedFiles:
         return self._as_gate(door.id, f"asked-{language}.html", self._gate_page(door.id, "asked", language))
 
     def _page(self, asks: Sequence[Gate], data: bytes) -> bytes:
-        for address, own in self._addresses.items():
-            data = data.replace(address.encode(), own.encode())
+        label = sniff(data).label if self._addresses else ""
+        for address, own in self._addresses:
+            data = data.replace(insertion(address, label), insertion(own, label))
         for gate in asks:
             data = _in_head(data, self._tag(before=gate.id))
         return data
