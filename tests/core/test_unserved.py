@@ -7,16 +7,19 @@ import json
 import re
 import secrets
 from base64 import b64decode
+from pathlib import Path
 from typing import Any
 
 import pytest
 
 from tests.core.test_guards import CONTENTS, SECRET, SITE, with_secrets
 from tests.folder import key_for, taken_away, unlocked
+from upper_rim.cli.__main__ import main
 from upper_rim.core.conditions.audience.audience import Audience
 from upper_rim.core.conditions.audience.in_region import InRegion
 from upper_rim.core.conditions.below import Below
 from upper_rim.core.conditions.everywhere import Everywhere
+from upper_rim.core.exchange.bundle import write_bundle
 from upper_rim.core.exchange.html.markers import strip
 from upper_rim.core.exchange.imports.import_pages import described_page, digest, file_name
 from upper_rim.core.gates.guards import guards_of
@@ -182,3 +185,34 @@ def test_forms_post_to_their_own_addresses(encoding: str) -> None:
     assert "https://post.example/in?a=1&amp;b=2".encode(encoding) in files["a/index.html"]
     assert not any('action="/_rim/forms/'.encode(encoding) in data for data in files.values())
     assert not any(name.startswith("_rim/forms/") for name in files)
+
+
+def test_the_command_line_locks_with_the_passwords_of_a_file(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    content = b"<!doctype html><title>T</title><h1>Winter plan</h1>"
+    page = described_page(Page(id="pg-a", path="/a/"), content)
+    door = PasswordGate(id="pc-door", name="Door", reach=(ReachRule(id="rr-door", where=Everywhere()),))
+    site = aged(page)
+    bundle, said = tmp_path / "site.rim.zip", tmp_path / "passwords.json"
+    with bundle.open("wb") as out:
+        write_bundle(out, site.replaced(pieces=(*site.pieces, door)), {digest(content): content}.__getitem__)
+
+    def published(text: str, name: str) -> int:
+        said.write_text(text)
+        return main(["publish", str(bundle), "--out", str(tmp_path / name), "--passwords", str(said)])
+
+    for wrong in ("no", "[]", '{"Door": []}', '{"Door": [8]}', '{"Gate": ["long enough"]}', '{"Door": ["short"]}'):
+        assert published(wrong, "none") == 3 and str(said) in capsys.readouterr().err
+    assert not (tmp_path / "none").exists(), "and nothing is written"
+    assert published('{"Door": ["long enough"]}', "out") == 1
+    told = capsys.readouterr().err
+    assert "“Door” on another server: It opens only over https" in told and "left out" not in told
+    table = table_of({WORKER: (tmp_path / "out" / WORKER).read_bytes()})
+    wrapped = [b64decode(one) for one in table["gates"]["pc-door"]["wrapped"]]
+    key = key_for("long enough", b64decode(table["salts"]["pc-door"]), wrapped)
+    files = [file.read_bytes() for file in (tmp_path / "out").rglob("*") if file.is_file()]
+    assert key is not None and not any(b"Winter plan" in data for data in files)
+    assert any(b"Winter plan" in (unlocked(data, key, "/a/") or b"") for data in files)
+    assert main(["publish", str(bundle), "--out", str(tmp_path / "without")]) == 1
+    assert "“Door” is left out" in capsys.readouterr().err

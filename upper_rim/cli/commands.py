@@ -37,6 +37,7 @@ from ..core.findings.words import LOSS_WORDS
 from ..core.gates.guards import guards_of
 from ..core.gates.locking import Lock
 from ..core.gates.unserved import losses
+from ..core.kinds.items.secret import LONGEST_PASSWORD, SHORTEST_PASSWORD
 from ..core.kinds.pieces.password import PasswordGate
 from ..core.model.editing.check import broken_references
 from ..core.model.site import Asset, Band, Page, Site
@@ -121,14 +122,15 @@ def _passwords(file: str, site: Site) -> dict[str, list[str]]:
         key: piece.id for piece in site.pieces if isinstance(piece, PasswordGate) for key in (piece.name, piece.id)
     }
     is_read = isinstance(said, dict) and all(
-        isinstance(listed, list) and listed and all(isinstance(one, str) and one for one in listed)
-        for listed in said.values()
+        isinstance(listed, list) and listed and all(isinstance(one, str) for one in listed) for listed in said.values()
     )
     if not is_read:
         raise CannotDo(f'{file} is not of the form {{"Name of a door": ["password", "another one"]}}')
-    for name in said:
+    for name, listed in said.items():
         if name not in doors:
             raise CannotDo(f"{file}: “{name}” is no locked door of this site; there are {', '.join(doors) or 'none'}")
+        if not all(SHORTEST_PASSWORD <= len(one) <= LONGEST_PASSWORD for one in listed):
+            raise CannotDo(f"{file}: a password has {SHORTEST_PASSWORD} to {LONGEST_PASSWORD} characters")
     return {doors[name]: listed for name, listed in said.items()}
 
 

@@ -14,7 +14,7 @@ from ..context import PageContext
 from ..markup import Markup, element
 from .base import BaseItem, named_by
 
-LONGEST_PASSWORD = 256
+SHORTEST_PASSWORD, LONGEST_PASSWORD = 8, 256
 
 
 class PasswordField(BaseItem):

@@ -10,7 +10,7 @@ from django.contrib.auth.hashers import make_password
 from django.http import HttpRequest
 from django.utils.crypto import get_random_string
 
-from ....core.kinds.items.secret import LONGEST_PASSWORD
+from ....core.kinds.items.secret import LONGEST_PASSWORD, SHORTEST_PASSWORD
 from ....core.kinds.pieces.base import Piece
 from ....core.kinds.pieces.password import PasswordGate
 from ...sites.models import GatePassword
@@ -19,14 +19,13 @@ from ..cycle.screen import Opened
 
 MOST = 20
 """Of one door: each that is typed is compared with all of them."""
-LEAST_LETTERS = 8
 _STAMP = 16
 
 
 def passwords_shown(opened: Opened, chosen: Any) -> dict[str, Any]:
     if not isinstance(chosen, PasswordGate):
         return {}
-    return {"passwords": list(_of(opened, chosen)), "least_letters": LEAST_LETTERS}
+    return {"passwords": list(_of(opened, chosen)), "least_letters": SHORTEST_PASSWORD}
 
 
 def passwords_changed(request: HttpRequest, opened: Opened, piece: Piece) -> StudioNotice | None:
@@ -58,8 +57,8 @@ def _typed(request: HttpRequest) -> tuple[str, str, date | None]:
     label, secret, day = (request.POST.get(name, "") for name in ("label", "secret", "last_day"))
     if not label.strip():
         raise ValueError("Say whom the password is for: the label is told apart by it, here alone.")
-    if not LEAST_LETTERS <= len(secret) <= LONGEST_PASSWORD:
-        raise ValueError(f"A password has {LEAST_LETTERS} characters at least, and {LONGEST_PASSWORD} at most.")
+    if not SHORTEST_PASSWORD <= len(secret) <= LONGEST_PASSWORD:
+        raise ValueError(f"A password has {SHORTEST_PASSWORD} characters at least, and {LONGEST_PASSWORD} at most.")
     try:
         return label.strip()[:80], secret, date.fromisoformat(day) if day else None
     except ValueError:
