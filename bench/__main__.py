@@ -24,6 +24,7 @@ from . import (
     small_pictures,
     stage_handle,
     swatch_on_stage,
+    taken_away,
     weight,
 )
 from .measured import Measured, table
@@ -39,6 +40,7 @@ BENCHES: dict[str, Callable[[bool], Iterator[Measured]]] = {
     "edition": edition.measure,
     "search": search.measure,
     "coverage": coverage.measure,
+    "taken_away": taken_away.measure,
     "board": board.measure,
     "fit_on_screen": fit_on_screen.measure,
     "swatch_on_stage": swatch_on_stage.measure,

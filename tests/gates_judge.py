@@ -332,10 +332,8 @@ def judged_unserved(
         folder.files = files | {name: CLOCK.encode() + data for name, data in files.items() if name == WORKER}
         browser = UnservedBrowser(driver, folder, f"http://g{seed}.localhost:{folder.port}", visit)
 
-        def wanted(screen: Screen, site: Site = site, visit: Visit = visit) -> tuple[str, str, str]:
-            gate = visit.guards.gates.get(screen.gate)
-            unasked = isinstance(gate, AgeGate) and not visit.card.has_script
-            return foreseen(folded(Screen(screen.path) if unasked else screen, site, all_of_it=True), site)
+        def wanted(screen: Screen, site: Site = site) -> tuple[str, str, str]:
+            return foreseen(folded(screen, site, all_of_it=True), site)
 
         compared, found = _walked(chance, visit, browser, lambda now: None, wanted)
         steps += compared

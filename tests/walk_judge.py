@@ -97,9 +97,7 @@ class Walk:
         self.consent.wait(time)
 
     def _met(self, screen: Screen) -> Screen:
-        gate = self.gates.guards.gates.get(screen.gate)
-        is_unasked = isinstance(gate, AgeGate) and not self._is_served and not self.gates.card.has_script
-        return folded(Screen(screen.path) if is_unasked else screen, self.site, all_of_it=not self._is_served)
+        return folded(screen, self.site, all_of_it=not self._is_served)
 
     def _seen(self) -> Seen:
         found = Seen(self._browser.seen(), *self._asked.seen())

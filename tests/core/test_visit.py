@@ -16,6 +16,7 @@ from upper_rim.core.findings.checks.gates import in_gates
 from upper_rim.core.findings.words import finding_words
 from upper_rim.core.gates.guards import Guards, guards_of
 from upper_rim.core.gates.passing import Answer as Said
+from upper_rim.core.gates.unserved import Unserved
 from upper_rim.core.gates.visit import RIGHT, Screen, Visit, fitting, ways
 from upper_rim.core.kinds.items.answer import Answer
 from upper_rim.core.kinds.items.birth import BirthField
@@ -173,3 +174,20 @@ def test_the_command_line_tells_the_ways(tmp_path: Path, capsys: pytest.CaptureF
     assert "Door of the press room is answered yes" in said and "1 press: the page is seen" in said
     assert main(["visit", str(bundle), "--page", "/"]) == 0
     assert "0 presses: the page is seen" in capsys.readouterr().out
+
+
+def test_on_another_server_nobody_is_known(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    found = guards()
+    there = Unserved(found.kept, NEW.clock)
+    crew = NEW.replaced(region="IS", groups=("crew",))
+    gates_met = [
+        [gate.id for gate in there.met("/shop/", card)] for card in (NEW, crew, NEW.replaced(has_script=False))
+    ]
+    assert gates_met == [[SHOP], [SHOP], []], "whoever it is; and without scripts nobody is asked"
+    bundle = tmp_path / "site.rim.zip"
+    with bundle.open("wb") as out:
+        write_bundle(out, SITE, CONTENTS.__getitem__)
+    main(
+        ["visit", str(bundle), "--page", "/shop/", "--card", json.dumps({"groups": ["crew"]}), "--taken-away", "--json"]
+    )
+    assert json.loads(capsys.readouterr().out)["ways"][0]["screens"][0]["gate"] == SHOP

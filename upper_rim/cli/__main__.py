@@ -77,6 +77,9 @@ def main(arguments: Sequence[str] | None = None) -> int:
     visit.add_argument("--page", required=True, metavar="PATH", help="the page's path")
     visit.add_argument("--card", metavar="CARD", help=f"as {told} (default: somebody new)")
     visit.add_argument("--at", metavar="MOMENT", help="at another time: 2026-12-24T18:00, in the site's time zone")
+    visit.add_argument(
+        "--taken-away", action="store_true", help="from the folder that publish writes, on another server"
+    )
     visit.add_argument("--json", action="store_true")
 
     validate = parts.add_parser("validate", help="check a bundle: its schema, references and contents")

@@ -13,6 +13,7 @@ from ..core.findings.checks.gates import in_gates
 from ..core.findings.words import finding_words
 from ..core.gates.asking import Met, met_on
 from ..core.gates.guards import guards_of
+from ..core.gates.unserved import Unserved
 from ..core.gates.visit import Screen, Way, told, ways
 from ..core.gates.waiting import asks, hosts_found
 from ..core.model.site import Site
@@ -29,6 +30,9 @@ ENDS = {
 def report(site: Site, card: VisitorCard, chosen: argparse.Namespace) -> list[str]:
     """Prints the ways; gives back a sentence for each finding."""
     guards = guards_of(site)
+    if chosen.taken_away:
+        card = card.replaced(region="", groups=None)
+        guards = Unserved(guards.kept, card.clock) if guards else None
     page = next((page for page in site.pages if page.path.rstrip("/") == chosen.page.rstrip("/")), None)
     path = page.path if page else chosen.page
     names = names_in(site)

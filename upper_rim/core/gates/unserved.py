@@ -34,11 +34,13 @@ class Unserved(Guards):
         self._anybody = VisitorCard(id="vc-anybody", languages=(kept.site.language,), clock=clock, zone=kept.site.zone)
 
     def met(self, path: str, card: VisitorCard) -> Iterator[Gate]:
-        """Whoever looks, and only before pages and files of the site: what is not there tells nothing. What may be
-        locked for somebody is locked for all: the last of its doors stands there, where none of them is for anybody."""
+        """Whoever looks, but that a question about age asks by a script; and only before pages and files of the site:
+        what is not there tells nothing. What may be locked for somebody is locked for all: the last of its doors stands
+        there, where none of them is for anybody."""
         if path not in self.kept.pages and f"{path}/" not in self.kept.pages:
             return
-        met = tuple(super().met(path, self._anybody))
+        asked = super().met(path, self._anybody)
+        met = tuple(gate for gate in asked if card.has_script or not isinstance(gate, AgeGate))
         doors = self.before(path).by_slot[SLOTS.index("password")]
         if doors and not any(isinstance(gate, PasswordGate) for gate in met):
             yield self.gates[doors[-1]]
