@@ -12,7 +12,7 @@ from upper_rim.cli.__main__ import main
 from upper_rim.core.conditions.below import Below
 from upper_rim.core.conditions.visitor import VisitorCard
 from upper_rim.core.exchange.bundle import write_bundle
-from upper_rim.core.findings.checks.gates import in_gates
+from upper_rim.core.findings.checks.gates import in_files, in_gates
 from upper_rim.core.findings.words import finding_words
 from upper_rim.core.gates.guards import Guards, guards_of
 from upper_rim.core.gates.passing import Answer as Said
@@ -156,6 +156,25 @@ def test_a_locked_picture_that_is_shown_openly_is_found() -> None:
     assert kinds(site(door, assets=picture).replaced(pieces=(door, header))) == {("locked picture", "pc-head")}
     within = header.replaced(reach=below("/in/", "head"))
     assert kinds(site(door, assets=picture).replaced(pieces=(door, within))) == set()
+
+
+SITEMAP = """<?xml version="1.0"?><urlset><url><loc>https://t.example/in/?a=1&amp;b=2</loc></url><url><loc>https://t.example/out/</loc></url>
+<url><loc>/in/deep/</loc></url><url><loc>https://t.example/in/caf%C3%A9/</loc></url><url><loc>https://[/in/</loc></url></urlset>"""
+
+
+def test_files_that_tell_of_what_is_locked_are_found() -> None:
+    door = PasswordGate(id="pc-door", name="Door", reach=below("/in/", "door"), rows=row(PasswordField(id="it-p"), BOTH[0]))  # fmt: skip
+    listed = [("/sitemap.xml", SITEMAP), ("/feed.json", '{"url": "https:\\/\\/t.example/in/"}'), ("/in/sitemap.xml", SITEMAP), ("/map.svg", SITEMAP), ("/robots.txt", "Disallow: /in/deep/")]  # fmt: skip
+    assets = tuple(Asset(id=f"as-{at}", path=path, content=f"{at:064}", size=9) for at, (path, _) in enumerate(listed))
+    cafe = Page(id="pg-cafe", path="/in/caf%C3%A9/")
+    made = site(door, assets=assets)
+    made = made.replaced(pages=(*made.pages, cafe))
+    read = {asset.content: text.encode() for asset, (_, text) in zip(assets, listed, strict=True)}.__getitem__
+    found = list(in_files(made, guards_of(made), read))
+    told = {str(one.about["file"]): (one.node, one.about["count"]) for one in found}
+    assert told == {"/sitemap.xml": ("pc-door", 3), "/robots.txt": ("pc-door", 1), "/feed.json": ("pc-door", 1)}
+    assert "stand in /robots.txt, which anybody may read: 1, /in/deep/" in finding_words(found[-1], str)
+    assert list(in_files(SITE, guards(), CONTENTS.__getitem__)) == [] == list(in_files(made, None, read))
 
 
 def test_the_demo_has_no_fault_at_its_gates() -> None:

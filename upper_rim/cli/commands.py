@@ -251,7 +251,7 @@ def visit(chosen: argparse.Namespace) -> Remarks:
 
     with _bundle(chosen.bundle) as bundle:
         card = _card(bundle.site, chosen.card or "{}", chosen.at)
-        return report(bundle.site, card, chosen)
+        return report(bundle.site, bundle.read, card, chosen)
 
 
 def _card(site: Site, said: str, at: str | None) -> VisitorCard:

@@ -5,11 +5,12 @@ from __future__ import annotations
 import argparse
 import json
 import sys
+from collections.abc import Callable
 from typing import Any
 
 from ..core.conditions.visitor import VisitorCard
 from ..core.findings.checks.consent import in_consent
-from ..core.findings.checks.gates import in_gates
+from ..core.findings.checks.gates import in_files, in_gates
 from ..core.findings.words import finding_words
 from ..core.gates.asking import Met, met_on
 from ..core.gates.guards import guards_of
@@ -27,7 +28,7 @@ ENDS = {
 }
 
 
-def report(site: Site, card: VisitorCard, chosen: argparse.Namespace) -> list[str]:
+def report(site: Site, read: Callable[[str], bytes], card: VisitorCard, chosen: argparse.Namespace) -> list[str]:
     """Prints the ways; gives back a sentence for each finding."""
     guards = guards_of(site)
     if chosen.taken_away:
@@ -50,7 +51,7 @@ def report(site: Site, card: VisitorCard, chosen: argparse.Namespace) -> list[st
             _print(way, names)
         if met:
             _print_consent(_consent(met))
-    listed_findings = [*in_gates(site, guards), *in_consent(site, hosts_found(site))]
+    listed_findings = [*in_gates(site, guards), *in_files(site, guards, read), *in_consent(site, hosts_found(site))]
     return [finding_words(one, lambda node: names.get(node, node)) for one in listed_findings]
 
 

@@ -17,7 +17,7 @@ FindingKind = Literal[
     # of who is shown what
     "never shown", "no effect", "without header", "without footer", "nobody", "past", "no way on",
     # of gates
-    "no yes", "no no", "no field", "goes round", "refused to a door", "many presses", "locked picture",
+    "no yes", "no no", "no field", "goes round", "refused to a door", "many presses", "locked picture", "told by a file",
     # of questions about consent
     "no yes to all", "no no to all", "unequal answers", "no policy", "no way back", "over a bar", "unknown hosts", "waits for nobody",
     # of what is read and looked at

@@ -98,6 +98,7 @@ WORDS: Mapping[FindingKind, str] = {
     "refused to a door": "Whoever “{who}” refuses is sent to {path}, which “{other}” locks",
     "many presses": "{count:.0f} answers are asked for before {path}: few go so far",
     "locked picture": "“{who}” shows {path}, which is locked: where the piece shows openly, the picture is missing",
+    "told by a file": "Addresses that “{who}” locks stand in {file}, which anybody may read: {count:.0f}, {path} among them",
     "no yes to all": "“{who}” has no answer that is a yes to all",
     "no no to all": "“{who}” has no answer that is a no to all: a no is as easy as a yes",
     "unequal answers": "“{who}”: its yes and its no do not look alike; neither may be pressed more readily",

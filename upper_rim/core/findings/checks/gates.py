@@ -3,7 +3,11 @@ seen all the same?"""
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+import re
+from collections.abc import Callable, Iterator
+from contextlib import suppress
+from html import unescape
+from urllib.parse import unquote, urlsplit
 
 from ...conditions.visitor import VisitorCard
 from ...gates.guards import Guards, paths_in
@@ -83,6 +87,36 @@ def _seen(site: Site, guards: Guards) -> Iterator[Finding]:
         for path in locked:
             if path in shown:
                 yield Finding("locked picture", piece.id, about={"path": path})
+
+
+MOST_BYTES = 4_000_000
+"""Of a file that is looked through."""
+_TELLING = (".xml", ".txt", ".json", ".rss", ".atom", ".webmanifest")
+_ADDRESS = re.compile(r"""[^\s<>"'()\\]*/[^\s<>"'()\\]*""")
+
+
+def in_files(site: Site, guards: Guards | None, read: Callable[[str], bytes]) -> Iterator[Finding]:
+    """Sitemaps, feeds and the like among the site's own files, which nobody makes anew, and which anybody may read. `read`
+    gives a content's bytes by its hash."""
+    if guards is None:
+        return
+    paths = (*(page.path for page in site.pages), *(asset.path for asset in site.assets))
+    locked = {unquote(path) for path in paths if guards.is_locked(path)}
+    for asset in site.assets if locked else ():
+        if asset.path in locked or asset.size > MOST_BYTES or not asset.path.lower().endswith(_TELLING):
+            continue
+        named = sorted(locked.intersection(_paths_told(read(asset.content))))
+        by_door: dict[str, list[str]] = {}
+        for path in named:
+            by_door.setdefault(guards.before(path).by_slot[0][0], []).append(path)
+        for door, told in by_door.items():
+            yield Finding("told by a file", door, about={"file": asset.path, "count": len(told), "path": told[0]})
+
+
+def _paths_told(content: bytes) -> Iterator[str]:
+    for told in _ADDRESS.findall(content.decode("utf-8", "replace").replace("\\/", "/")):
+        with suppress(ValueError):  # an address that is none
+            yield unquote(urlsplit(unescape(told)).path)
 
 
 def _is_within(piece: Piece, site: Site, guards: Guards) -> bool:

@@ -12,7 +12,7 @@ from django.utils import timezone
 
 from ....core.conditions.visitor import VisitorCard
 from ....core.findings.checks.consent import in_consent
-from ....core.findings.checks.gates import in_gates
+from ....core.findings.checks.gates import in_files, in_gates
 from ....core.findings.words import finding_words
 from ....core.gates.guards import Guards, guards_of
 from ....core.gates.visit import ways
@@ -20,6 +20,7 @@ from ....core.gates.waiting import hosts_found
 from ....core.kinds.pieces.gate import Gate
 from ....core.kinds.pieces.password import PasswordGate
 from ....core.model.site import Site
+from ...sites.contents import read_content
 from ..cycle.screen import Opened, screen
 from ..preview.viewing import looking_as
 from ..words.gates import states_shown
@@ -51,7 +52,7 @@ def gates(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[s
     found = list(ways(guards, visitor, path)) if guards and path else []
     presses = [way.presses for way in found if way.ends == "page"]
     hosts = hosts_found(site)
-    listed = [*in_gates(site, guards), *in_consent(site, hosts)]
+    listed = [*in_gates(site, guards), *in_files(site, guards, read_content), *in_consent(site, hosts)]
     return {
         **consent_shown(opened, hosts),
         "gates": _shown(opened, guards),
