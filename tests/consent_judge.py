@@ -44,6 +44,8 @@ OPTIONAL = ("preferences", "statistics", "marketing", "own-one")
 REGIONS = ("", "DE", "GB-WLS", "US-CA", "US-VA", "US-TX", "JP")
 QUIET_S = 0.35
 """So long nothing more is asked for, before a page counts as loaded."""
+PATIENCE_S = 6.0
+"""So long a host that is to be asked is waited for."""
 
 HEAD: tuple[Callable[[str], str], ...] = (
     lambda host: f'<link rel="stylesheet" href="//{host}/s.css">',
@@ -186,7 +188,7 @@ class Proxy(Serving):
 
     def __init__(self) -> None:
         self.asked: list[str] = []
-        self.last, self.quiet_s = time.monotonic(), QUIET_S
+        self.last = time.monotonic()
         proxy = self
 
         class Handler(BaseHTTPRequestHandler):
@@ -220,10 +222,12 @@ class Proxy(Serving):
             self.asked.append(host)
             self.last = time.monotonic()
 
-    def settled(self) -> frozenset[str]:
-        """All that were asked since this was called last, once nothing more is."""
-        self.last = time.monotonic()
-        while time.monotonic() - self.last < self.quiet_s:
+    def settled(self, *awaited: str) -> frozenset[str]:
+        """All that were asked since this was called last, once nothing more is, and what is awaited has had its time."""
+        begun = self.last = time.monotonic()
+        while time.monotonic() - self.last < QUIET_S or (
+            not set(awaited) <= set(self.asked) and time.monotonic() - begun < PATIENCE_S
+        ):
             time.sleep(0.03)
         found, self.asked = frozenset(self.asked), []
         return found
@@ -283,7 +287,7 @@ class ConsentBrowser:
     def forget(self) -> None:
         self.driver.execute_cdp_cmd("Network.clearBrowserCookies", {})
 
-    def open(self, path: str) -> Seen:
+    def open(self, path: str, awaited: frozenset[str]) -> Seen:
         if self._told:
             self.driver.execute_cdp_cmd("Page.removeScriptToEvaluateOnNewDocument", {"identifier": self._told})
         later = round((self.visit.now - instant_of(self.visit.card.clock)).total_seconds() * 1000)
@@ -294,19 +298,19 @@ class ConsentBrowser:
         told = self.driver.execute_cdp_cmd("Page.addScriptToEvaluateOnNewDocument", {"source": source})
         self._told = told["identifier"]
         self.driver.get(self.origin + path)
-        return self.seen()
+        return self.seen(awaited)
 
-    def answer(self, step: Step) -> Seen:
+    def answer(self, step: Step, awaited: frozenset[str]) -> Seen:
         if not self._questions():
             self.driver.execute_script("document.querySelector('[data-rim-choices]').click()")
         for box in self.driver.find_elements(By.CSS_SELECTOR, "[data-rim-choice]:enabled"):
             if box.is_selected() != (box.get_attribute("data-rim-choice") in step.ticked):
                 self.driver.execute_script("arguments[0].click()", box)
         self.driver.execute_script(f"document.querySelector('[data-rim-answer={step.says}]').click()")
-        return self.seen()
+        return self.seen(awaited)
 
-    def seen(self) -> Seen:
-        return Seen(self.proxy.settled(), bool(self._questions()))
+    def seen(self, awaited: frozenset[str]) -> Seen:
+        return Seen(self.proxy.settled(*awaited), bool(self._questions()))
 
     def _questions(self) -> list[Any]:
         return [one for one in self.driver.find_elements(By.CSS_SELECTOR, "[data-rim-question]") if one.is_displayed()]
@@ -349,14 +353,15 @@ def judged(
             if step.says:
                 ran = set(visit.on(page).agreed)
                 visit.say(step.says, step.ticked)
-                found = browser.answer(step)
                 reloaded = not ran <= set(visit.on(page).agreed)
                 wanted = foreseen(visit, page, step, frozenset() if reloaded else loaded)
+                found = browser.answer(step, wanted.hosts)
                 # What waited may ask a host once more that the page has asked already.
                 found = found._replace(hosts=found.hosts if reloaded else found.hosts - loaded)
             else:
                 page = by_path[step.path]
-                found, wanted, loaded = browser.open(step.path), foreseen(visit, page, step, frozenset()), frozenset()
+                wanted, loaded = foreseen(visit, page, step, frozenset()), frozenset()
+                found = browser.open(step.path, wanted.hosts)
             loaded |= visit.fetched_on(page)
             steps += 1
             if found != wanted:

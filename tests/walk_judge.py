@@ -29,8 +29,6 @@ from upper_rim.core.model.site import Page, Site
 from upper_rim.core.output.unserved import WORKER
 
 STEPS = 13
-QUIET_S = 0.8
-"""A service worker takes its time to begin."""
 
 
 def walked(seed: int) -> tuple[Site, dict[str, bytes]]:
@@ -90,7 +88,8 @@ class Walk:
             met = self.gates.open(step.path)
             self._browser.open(step.path)
         self._screen = self._met(met)
-        return step, self._seen(), self._foreseen()
+        wanted = self._foreseen()
+        return step, self._seen(wanted), wanted
 
     def _wait(self, time: timedelta) -> None:
         self.gates.wait(time)
@@ -99,8 +98,8 @@ class Walk:
     def _met(self, screen: Screen) -> Screen:
         return folded(screen, self.site, all_of_it=not self._is_served)
 
-    def _seen(self) -> Seen:
-        found = Seen(self._browser.seen(), *self._asked.seen())
+    def _seen(self, wanted: Seen) -> Seen:
+        found = Seen(self._browser.seen(), *self._asked.seen(wanted.hosts))
         gate = self.gates.guards.gates.get(self._screen.gate)
         if self._is_served or not isinstance(gate, AgeGate):
             return found
@@ -128,10 +127,10 @@ class Walk:
         page = self._pages[self._screen.path]
         ran = set(self.consent.on(page).agreed)
         self.consent.say(step.says, step.ticked)
-        found = self._asked.answer(step)
         fetched, now = self.consent.fetched_on(page), self.consent.on(page)
         is_fetched_anew = not ran <= set(now.agreed)
         wanted = fetched if is_fetched_anew else fetched - self._loaded
+        found = self._asked.answer(step, wanted)
         # What waited may ask a host once more that the page has asked already.
         hosts = found.hosts if is_fetched_anew else found.hosts - self._loaded
         self._loaded |= fetched
@@ -152,7 +151,6 @@ def judged(
     says where; where there is none, it is taken away into the folder."""
     wrong: list[tuple[Any, ...]] = []
     steps = 0
-    proxy.quiet_s = QUIET_S
     for seed in seeds:
         chance = Random(f"walk {seed}")
         site, contents = walked(seed)
