@@ -21,7 +21,7 @@ from upper_rim.demo import ostrey
 from .conftest import Browser, Running, let_in, load_faces, wait_for
 from .test_gates import violations
 
-SITES = 20
+SITES = 14
 
 
 PATH = "/sailings/fares/"
