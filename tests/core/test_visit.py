@@ -174,6 +174,8 @@ def test_files_that_tell_of_what_is_locked_are_found() -> None:
     told = {str(one.about["file"]): (one.node, one.about["count"]) for one in found}
     assert told == {"/sitemap.xml": ("pc-door", 3), "/robots.txt": ("pc-door", 1), "/feed.json": ("pc-door", 1)}
     assert "stand in /robots.txt, which anybody may read: 1, /in/deep/" in finding_words(found[-1], str)
+    hostile = b"a" * 3_000_000 + b"/in/ " + b"&" * 500_000
+    assert all(one.about["count"] == 1 for one in in_files(made, guards_of(made), lambda content: hostile + b" /in/"))
     assert list(in_files(SITE, guards(), CONTENTS.__getitem__)) == [] == list(in_files(made, None, read))
 
 

@@ -97,11 +97,6 @@ class Guards:
                         yield gate
                     break
 
-    def locked_in(self, site: Site) -> int:
-        """How many of the site's pages and files are locked."""
-        paths = (*(page.path for page in site.pages), *(asset.path for asset in site.assets))
-        return sum(map(self.is_locked, paths))
-
     @cached_property
     def locks(self) -> bool:
         return any(isinstance(gate, PasswordGate) for gate in self.gates.values())

@@ -92,7 +92,7 @@ def _seen(site: Site, guards: Guards) -> Iterator[Finding]:
 MOST_BYTES = 4_000_000
 """Of a file that is looked through."""
 _TELLING = (".xml", ".txt", ".json", ".rss", ".atom", ".webmanifest")
-_ADDRESS = re.compile(r"""[^\s<>"'()\\]*/[^\s<>"'()\\]*""")
+_WORD = re.compile(r"""[^\s<>"'()\\]+""")
 
 
 def in_files(site: Site, guards: Guards | None, read: Callable[[str], bytes]) -> Iterator[Finding]:
@@ -114,9 +114,10 @@ def in_files(site: Site, guards: Guards | None, read: Callable[[str], bytes]) ->
 
 
 def _paths_told(content: bytes) -> Iterator[str]:
-    for told in _ADDRESS.findall(content.decode("utf-8", "replace").replace("\\/", "/")):
+    for found in _WORD.finditer(content.decode("utf-8", "replace").replace("\\/", "/")):
         with suppress(ValueError):  # an address that is none
-            yield unquote(urlsplit(unescape(told)).path)
+            if "/" in found[0]:
+                yield unquote(urlsplit(unescape(found[0])).path)
 
 
 def _is_within(piece: Piece, site: Site, guards: Guards) -> bool:
