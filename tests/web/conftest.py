@@ -1,6 +1,8 @@
 from __future__ import annotations
 
+import zipfile
 from collections.abc import Iterator
+from io import BytesIO
 from pathlib import Path
 from typing import Any
 
@@ -82,6 +84,14 @@ def ben(db: None) -> User:
 @pytest.fixture
 def ferries(ada: User) -> StoredSite:
     return store.new_site(ada, *ostrey(), slug="ostrey")
+
+
+def taken_away(client: Client, slug: str = "ostrey", number: int = 1, **typed: str) -> dict[str, bytes]:
+    """The files of an edition's ZIP. `typed`: passwords, by the names of their fields."""
+    answer: Any = client.post(f"/s/{slug}/editions/{number}/zip/", typed)
+    with zipfile.ZipFile(BytesIO(b"".join(answer.streaming_content))) as archive:
+        assert archive.testzip() is None
+        return {name: archive.read(name) for name in archive.namelist()}
 
 
 def signed_in(user: User) -> Client:

@@ -4,11 +4,9 @@ from __future__ import annotations
 
 import json
 import re
-import zipfile
 from base64 import b64decode
 from collections.abc import Callable, Iterator
 from datetime import UTC, datetime, timedelta
-from io import BytesIO
 from typing import Any
 
 import pytest
@@ -26,7 +24,7 @@ from upper_rim.web.live import gates
 from upper_rim.web.sites import store
 from upper_rim.web.sites.models import GatePassword, StoredSite
 
-from .conftest import signed_in
+from .conftest import signed_in, taken_away
 
 DOOR, AGE = "pc-press-door", "pc-shop-age"
 LOCKED = ("/press/", "/press/releases/", "/press/pictures/", "/press/the-quay-at-dusk.svg")
@@ -383,29 +381,24 @@ def test_passwords_are_created_and_removed_and_nobody_reads_them(ferries: Stored
 
 def test_a_password_is_no_part_of_a_site_that_is_taken_along(published: StoredSite, ada: User) -> None:
     client = signed_in(ada)
-    edition = published.editions.first()
-    assert edition is not None
-    archive = b"".join(client.get(f"/s/ostrey/editions/{edition.number}/zip/").streaming_content)  # type: ignore[attr-defined]
     bundle = client.get("/s/ostrey/bundle/")
     told = b"".join(bundle.streaming_content) if bundle.streaming else bundle.content
-    for bytes_ in (archive, told):
+    for bytes_ in (*taken_away(client).values(), told):
         assert b"argon2" not in bytes_ and b"md5$" not in bytes_
 
 
 def test_what_is_taken_along_opens_by_the_passwords_that_are_typed(published: StoredSite, ada: User, ben: User) -> None:
     client = signed_in(ada)
-    along = "/s/ostrey/editions/1/along/"
-    html = client.get(along).content.decode()
+    before_zip = "/s/ostrey/editions/1/zip/"
+    html = client.get(before_zip).content.decode()
     fields = re.findall(r'name="(password-\d+)"', html)
     assert len(fields) == 2 and "Newspapers" in html and "left out" in html
     for told in ("addresses of locked pages", "asks by a script", "none is on record"):
         assert told in html, "what another server does less"
-    wrong = client.post(along, {fields[0]: "tide-and-tern", fields[1]: "no such word"})
+    wrong = client.post(before_zip, {fields[0]: "tide-and-tern", fields[1]: "no such word"})
     assert wrong.status_code == 200 and wrong.content.decode().count('role="alert" id="fault-') == 1
     assert "tide-and-tern" not in wrong.content.decode()
-    answer = client.post(along, {fields[0]: "tide-and-tern", fields[1]: ""})
-    with zipfile.ZipFile(BytesIO(b"".join(answer.streaming_content))) as folder:  # type: ignore[attr-defined]
-        files = {name: folder.read(name) for name in folder.namelist()}
+    files = taken_away(client, **{fields[0]: "tide-and-tern", fields[1]: ""})
     table = json.loads(re.findall(rb"rimGates=(\{.*?\});\(", files["rim-gates.js"])[0])
     door = table["gates"][DOOR]
     assert len(door["wrapped"]) == 1, "who types one password gets a door that opens by one"
@@ -414,10 +407,9 @@ def test_what_is_taken_along_opens_by_the_passwords_that_are_typed(published: St
         name for name in files if name.startswith(table["locked"][1:]) and key and unlocked(files[name], key, "/press/")
     )
     assert page and not any(b"journalists" in data for name, data in files.items() if name != page)
-    without = b"".join(client.post(along).streaming_content)  # type: ignore[attr-defined]
-    with zipfile.ZipFile(BytesIO(without)) as folder:
-        assert not [name for name in folder.namelist() if name.startswith("press/") or "/locked/" in name]
-    assert signed_in(ben).get(along).status_code == 404 and client.get("/s/ostrey/editions/9/along/").status_code == 404
+    assert not [name for name in taken_away(client) if name.startswith("press/") or "/locked/" in name]
+    assert signed_in(ben).get(before_zip).status_code == 404
+    assert client.get("/s/ostrey/editions/9/zip/").status_code == 404
 
 
 def test_without_gates_nothing_is_asked_before_a_zip(ada: User) -> None:
@@ -425,7 +417,7 @@ def test_without_gates_nothing_is_asked_before_a_zip(ada: User) -> None:
     pieces = tuple(piece for piece in site.pieces if not isinstance(piece, Gate | ConsentQuestion))
     stored = store.new_site(ada, site.replaced(pieces=pieces), contents, slug="open")
     publishing.make_edition(publishing.new_edition(stored, ada.pk).pk)
-    answer = signed_in(ada).get("/s/open/editions/1/along/")
+    answer = signed_in(ada).get("/s/open/editions/1/zip/")
     assert answer["Content-Type"] == "application/zip" and int(answer["Content-Length"]) > 0
 
 

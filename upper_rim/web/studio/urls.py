@@ -89,7 +89,6 @@ urlpatterns = [
     path("s/<slug:slug>/editions/", editions.editions, name="editions"),
     path("s/<slug:slug>/editions/list/", editions.edition_list, name="edition-list"),
     path("s/<slug:slug>/editions/publish/", editions.publish, name="publish"),
-    path("s/<slug:slug>/editions/<int:number>/along/", editions.take_along, name="take-along"),
     path("s/<slug:slug>/editions/<int:number>/zip/", editions.take_away, name="take-away"),
     path("s/<slug:slug>/editions/<int:number>/go-back/", editions.go_back, name="go-back"),
 ]

@@ -60,8 +60,8 @@ def edition_list(request: HttpRequest, slug: str) -> HttpResponse:
     return _list(request, site_of(request.user, slug))
 
 
-@screen("studio/editions/take_along.html", "editions")
-def take_along(
+@screen("studio/editions/take_away.html", "editions")
+def take_away(
     request: HttpRequest, opened: Opened, made: tuple[str, ...], number: int
 ) -> dict[str, Any] | HttpResponse:
     """A site as a ZIP. Where it has gates, it is asked before what opens there, and told what other servers do less."""
@@ -78,12 +78,6 @@ def take_along(
             faults = wrong.faults
     gates = gates_shown(opened.stored, guards, faults) if guards else []
     return {"taken": edition, "gates": gates, "of_consent": CONSENT_LOSSES if asks else ()}
-
-
-def take_away(request: HttpRequest, slug: str, number: int) -> StreamingHttpResponse:
-    """The finished site of an edition as a ZIP. What is behind doors is left out."""
-    site = site_of(request.user, slug)
-    return _as_zip(site, _done(site, number), {})
 
 
 def _as_zip(site: StoredSite, edition: Edition, opening: Mapping[str, Sequence[str]]) -> StreamingHttpResponse:
