@@ -4,7 +4,7 @@ step by step, with the visit as it is played through."""
 from __future__ import annotations
 
 import time
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from contextlib import suppress
 from datetime import datetime, timedelta
 from functools import partial
@@ -27,7 +27,7 @@ from upper_rim.core.conditions.on_page import OnPage
 from upper_rim.core.conditions.visitor import VisitorCard
 from upper_rim.core.exchange.html.markdown import document
 from upper_rim.core.exchange.imports.import_pages import described_page, digest
-from upper_rim.core.gates.guards import guards_of
+from upper_rim.core.gates.guards import Guards, guards_of
 from upper_rim.core.gates.passing import Answer as Said
 from upper_rim.core.gates.unserved import Unserved
 from upper_rim.core.gates.visit import RIGHT, Screen, Visit
@@ -70,6 +70,17 @@ def gated(seed: int) -> tuple[Site, dict[str, bytes]]:
     pieces = any_gates(chance, PATHS)
     zone = chance.choice(["UTC", "Pacific/Auckland", "America/Los_Angeles"])
     return Site(key="qgate", name="Gated", zone=zone, pieces=pieces, pages=tuple(sorted(pages, key=lambda one: one.path))), contents  # fmt: skip
+
+
+def drawn(
+    what: str, seeds: Iterable[int], make: Callable[[int], tuple[Site, dict[str, bytes]]]
+) -> Iterator[tuple[int, Random, Site, dict[str, bytes], Guards]]:
+    """Sites with gates, each with the chance by which somebody walks through it."""
+    for seed in seeds:
+        site, contents = make(seed)
+        guards = guards_of(site)
+        assert guards is not None
+        yield seed, Random(f"{what} {seed}"), site, contents, guards
 
 
 def any_gates(chance: Random, paths: Sequence[str]) -> tuple[Gate, ...]:
@@ -300,11 +311,7 @@ def judged(
     the server's clock."""
     wrong: list[tuple[Any, ...]] = []
     steps = 0
-    for seed in seeds:
-        chance = Random(f"visit {seed}")
-        site, contents = gated(seed)
-        guards = guards_of(site)
-        assert guards is not None
+    for seed, chance, site, contents, guards in drawn("visit", seeds, gated):
         for number in range(visitors):
             origin, card = live(site, contents), any_visitor(chance)
             visit, browser = Visit(guards, card), GatesBrowser(driver, origin, card)
@@ -320,11 +327,7 @@ def judged_unserved(
     """The same from a folder that any server sends, each site at a host of its own."""
     wrong: list[tuple[Any, ...]] = []
     steps = 0
-    for seed in seeds:
-        chance = Random(f"unserved {seed}")
-        site, contents = gated(seed)
-        guards = guards_of(site)
-        assert guards is not None
+    for seed, chance, site, contents, guards in drawn("unserved", seeds, gated):
         card = any_visitor(chance).replaced(region="", groups=None)
         visit = Visit(Unserved(guards.kept, card.clock), card)
         doors = [piece.id for piece in site.pieces if isinstance(piece, PasswordGate)]

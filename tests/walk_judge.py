@@ -14,12 +14,12 @@ from tests.consent_judge import PATHS, ConsentBrowser, Proxy, asking, can_answer
 from tests.consent_judge import Step as Consenting
 from tests.consent_judge import any_step as any_consent
 from tests.folder import Folder, taken_away
-from tests.gates_judge import CLOCK, RIGHT, UnservedBrowser, any_gates, any_visitor, folded, foreseen
+from tests.gates_judge import CLOCK, RIGHT, UnservedBrowser, any_gates, any_visitor, drawn, folded, foreseen
 from tests.gates_judge import any_step as any_passing
 from upper_rim.core.conditions.visitor import VisitorCard
 from upper_rim.core.exchange.html.markdown import document
 from upper_rim.core.gates.asking import ConsentVisit
-from upper_rim.core.gates.guards import Guards, guards_of
+from upper_rim.core.gates.guards import Guards
 from upper_rim.core.gates.unserved import Unserved
 from upper_rim.core.gates.visit import Screen, Visit
 from upper_rim.core.gates.waiting import parts_of
@@ -151,11 +151,7 @@ def judged(
     says where; where there is none, it is taken away into the folder."""
     wrong: list[tuple[Any, ...]] = []
     steps = 0
-    for seed in seeds:
-        chance = Random(f"walk {seed}")
-        site, contents = walked(seed)
-        guards = guards_of(site)
-        assert guards is not None
+    for seed, chance, site, contents, guards in drawn("walk", seeds, walked):
         card = any_visitor(chance).replaced(signals=chance.random() < 0.35)
         if live is None:
             card = card.replaced(region="", groups=None)
