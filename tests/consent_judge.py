@@ -135,6 +135,7 @@ def asking(seed: int) -> tuple[Site, dict[str, bytes]]:
         id="pc-question",
         name="May we?",
         place=chance.choice(QUESTION_PLACES),
+        motion=chance.choice(["none", "fade", "slide"]),
         reach=(ReachRule(id="rr-0", where=chance.choice([Everywhere(), Everywhere(), Below(path="/a/")])),),
         rows=(row(Choices(id="it-choices"), *answers),),
         audience=audience,

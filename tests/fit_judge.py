@@ -227,6 +227,7 @@ def compare(
     files.update({asset.path: contents[asset.content] for asset in site.assets})
     driver.get(f"http://127.0.0.1:{port}/?{seed}" if "/?" in files else f"http://127.0.0.1:{port}/")
     load_faces(driver)
+    driver.execute_script(_COME)
     fits = [(piece, fit) for piece in site.pieces for fit in fitter.rows(site, piece)]
     chance = random.Random(seed)
     widths = {chance.randrange(FROM_PX, TO_PX + 1) for _ in range(random_widths)}
@@ -277,6 +278,10 @@ def _changes(fit: RowFit) -> Iterator[tuple[RowFit, int, str, str]]:
     for (before, start, end), (after, begin, last) in pairwise(joined):
         if begin == end + 1 and end - start > 2 * CHANGE_PX and last - begin > 2 * CHANGE_PX:
             yield fit, begin, before, after
+
+
+_COME = "document.getAnimations().forEach((one) => one instanceof CSSTransition && one.finish())"
+"""What comes by a transition is there."""
 
 
 def _observed(driver: webdriver.Chrome, site: Site, width: int) -> dict[str, Any]:

@@ -35,10 +35,11 @@ from upper_rim.core.kinds.items.spacer import Spacer
 from upper_rim.core.kinds.items.text import TextItem
 from upper_rim.core.kinds.items.top import BackToTop
 from upper_rim.core.kinds.items.trail import Trail
+from upper_rim.core.kinds.pieces.asking import Asking, GatePlace
 from upper_rim.core.kinds.pieces.base import Piece, ReachRule
 from upper_rim.core.kinds.pieces.consent import QUESTION_PLACES, ConsentQuestion
 from upper_rim.core.kinds.pieces.footer import Footer
-from upper_rim.core.kinds.pieces.gate import Gate, GatePlace
+from upper_rim.core.kinds.pieces.gate import Gate
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.pieces.password import PasswordGate
 from upper_rim.core.kinds.rows import Aligned, Cell, Columns, Row, Track
@@ -147,7 +148,8 @@ class FittedMaker:
             made = self._piece(self.gate, "pc-gate", chance.randrange(1, 3))
             places = QUESTION_PLACES if self.gate is ConsentQuestion else get_args(GatePlace)
             sizes = {"width_px": chance.choice([240, 440, 900, 4000]), "inset_px": chance.choice([0, 20, 90])}
-            pieces: tuple[Piece, ...] = (made.replaced(place=chance.choice(places), **sizes),)
+            motion = chance.choice(get_args(Asking.model_fields["motion"].annotation))
+            pieces: tuple[Piece, ...] = (made.replaced(place=chance.choice(places), motion=motion, **sizes),)
         else:
             pieces = (self._piece(Header, "pc-head", chance.randrange(1, 3)),)
         if self.gate is None and chance.random() < 0.6:

@@ -134,6 +134,7 @@ def any_gates(chance: Random, paths: Sequence[str]) -> tuple[Gate, ...]:
             reach=tuple(rule() for _ in range(chance.randrange(1, 4))),
             audience=chance.choice(audiences),
             days=chance.choice([0, 1, 30]),
+            motion=chance.choice(["none", "fade", "slide"]),
             target=chance.choice(targets),
             **own,
         )
@@ -158,6 +159,7 @@ def any_visitor(chance: Random) -> VisitorCard:
         languages=chance.choice([("en",), ("de-AT", "en"), ("fr",)]),
         clock=f"2026-{chance.randrange(1, 13):02}-{chance.randrange(1, 29):02}T{chance.randrange(24):02}:30Z",
         has_script=chance.random() < 0.7,
+        zone=chance.choice(["Europe/London", "Pacific/Kiritimati", "Pacific/Pago_Pago"]),
     )
 
 
@@ -199,6 +201,10 @@ class GatesBrowser:
         headers = {"X-Region": card.region, "Accept-Language": ", ".join(card.languages)}
         driver.execute_cdp_cmd("Network.enable", {})
         driver.execute_cdp_cmd("Network.setExtraHTTPHeaders", {"headers": headers})
+        driver.execute_cdp_cmd("Emulation.setTimezoneOverride", {"timezoneId": card.zone})
+        # A driver cannot press what is still coming.
+        still = [{"name": "prefers-reduced-motion", "value": "reduce"}]
+        driver.execute_cdp_cmd("Emulation.setEmulatedMedia", {"features": still})
         driver.execute_cdp_cmd("Emulation.setScriptExecutionDisabled", {"value": not card.has_script})
         self.forget()
 

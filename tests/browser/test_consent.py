@@ -28,14 +28,16 @@ PATH = "/sailings/fares/"
 
 
 def a_few_pages() -> tuple[Site, dict[str, bytes]]:
-    """Of the demo, which are published soon."""
+    """Of the demo, which are published soon. The question is there at once."""
     site, contents = ostrey()
     shown = {PATH, "/ar/", "/privacy/"}
-    return site.replaced(pages=tuple(page for page in site.pages if page.path in shown)), contents
+    pages = tuple(page for page in site.pages if page.path in shown)
+    return asked(site.replaced(pages=pages), motion="none"), contents
 
 
-def standing(site: Site, place: str) -> Site:
-    pieces = (one.replaced(place=place) if isinstance(one, ConsentQuestion) else one for one in site.pieces)
+def asked(site: Site, **fields: object) -> Site:
+    """With a question that is another one in some fields."""
+    pieces = (one.replaced(**fields) if isinstance(one, ConsentQuestion) else one for one in site.pieces)
     return site.replaced(pieces=tuple(pieces))
 
 
@@ -97,7 +99,7 @@ def test_a_question_is_answered_with_keys_alone_wherever_it_stands(
     driver: webdriver.Chrome, folder: Folder, place: str
 ) -> None:
     site, contents = a_few_pages()
-    driver.get(unpacked(folder, standing(site, place), contents) + PATH)
+    driver.get(unpacked(folder, asked(site, place=place), contents) + PATH)
     shown = "return !document.querySelector('[data-rim-question]').hidden"
     wait_for(lambda: driver.execute_script(shown))
     is_whole = place == "whole"
@@ -146,7 +148,7 @@ def test_axe_finds_nothing_and_nothing_is_cut_wherever_it_stands(
     driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", device)
     wrong: list[Any] = []
     for place in QUESTION_PLACES:
-        home = unpacked(folder, standing(site, place), contents)
+        home = unpacked(folder, asked(site, place=place), contents)
         for path in (PATH, "/ar/"):
             driver.execute_cdp_cmd("Network.clearBrowserCookies", {})
             driver.get(home + path)
@@ -158,6 +160,41 @@ def test_axe_finds_nothing_and_nothing_is_cut_wherever_it_stands(
 
 _IS_OUT = """const box = document.querySelector('[data-rim-question]').getBoundingClientRect();
 return box.left < -0.5 || box.top < -0.5 || box.right > innerWidth + 0.5 || box.bottom > innerHeight + 0.5"""
+
+
+MOVES = """const one = document.querySelector('[data-rim-question]');
+return one.getAnimations().map((moved) => [moved.transitionProperty, moved.effect.getTiming().duration])"""
+
+
+@pytest.mark.parametrize("motion", ["slide", "fade"])
+def test_a_question_comes_and_goes_but_at_once_where_less_motion_is_asked_for(
+    driver: webdriver.Chrome, folder: Folder, motion: str
+) -> None:
+    site, contents = a_few_pages()
+    moved = {"slide": "translate", "fade": "opacity"}[motion]
+    for place in ("bar-top", "middle-end", "whole"):
+        home = unpacked(folder, asked(site, place=place, motion=motion, in_ms=1900, out_ms=1800), contents)
+        for prefers in ("no-preference", "reduce"):
+            features = [{"name": "prefers-reduced-motion", "value": prefers}]
+            driver.execute_cdp_cmd("Emulation.setEmulatedMedia", {"features": features})
+            driver.execute_cdp_cmd("Network.clearBrowserCookies", {})
+            driver.get(home + PATH)
+            wait_for(lambda: driver.execute_script("return !document.querySelector('[data-rim-question]').hidden"))
+            comes = driver.execute_script(MOVES)
+            driver.execute_script(
+                "document.querySelector('[data-rim-question]').getAnimations().forEach((one) => one.finish())"
+            )
+            assert not driver.execute_script(_IS_OUT), place
+            driver.execute_script("document.querySelector('[data-rim-answer=no]').click()")
+            goes = dict(driver.execute_script(MOVES))
+            if prefers == "reduce":
+                assert (comes, goes) == ([], {}), place
+            else:
+                assert comes == [[moved, 1900]] and goes == {moved: 1800, "display": 1800}, (place, comes, goes)
+                driver.execute_script(
+                    "document.querySelector('[data-rim-question]').getAnimations().forEach((one) => one.finish())"
+                )
+            assert not driver.find_element(By.CSS_SELECTOR, "[data-rim-question]").is_displayed(), place
 
 
 def test_a_page_does_not_move_when_it_asks(driver: webdriver.Chrome, folder: Folder) -> None:
@@ -177,11 +214,11 @@ def test_all_of_it_can_be_read_in_a_low_window_and_its_sides_are_its_languages_o
     site, contents = a_few_pages()
     device = {"width": 320, "height": 260, "deviceScaleFactor": 1, "mobile": False}
     driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", device)
-    driver.get(unpacked(folder, standing(site, "whole"), contents) + PATH)
+    driver.get(unpacked(folder, asked(site, place="whole"), contents) + PATH)
     wait_for(lambda: driver.execute_script("return !document.querySelector('[data-rim-question]').hidden"))
     first = "const one = document.querySelector('[data-rim-question]'); one.scrollTop = 0; return one.querySelector('p').getBoundingClientRect().top"
     assert driver.execute_script(first) >= 0
-    driver.get(unpacked(folder, standing(site, "bottom-start"), contents) + "/ar/")
+    driver.get(unpacked(folder, asked(site, place="bottom-start"), contents) + "/ar/")
     wait_for(lambda: driver.execute_script("return !document.querySelector('[data-rim-question]').hidden"))
     driver.execute_script("document.documentElement.removeAttribute('dir')")
     device = {"width": 1000, "height": 600, "deviceScaleFactor": 1, "mobile": False}

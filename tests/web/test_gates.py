@@ -59,8 +59,9 @@ def unlock(client: Client, secret: str, path: str = "/press/") -> Any:
     return client.post(path, {"gate": DOOR, "answer": "yes", "password": secret})
 
 
-def says_age(client: Client, year: int, month: int = 1, day: int = 1, **more: str) -> Any:
-    return client.post("/shop/", {"gate": AGE, "answer": "yes", "year": year, "month": month, "day": day}, **more)
+def says_age(client: Client, year: int, month: int = 1, day: int = 1, zone: str = "") -> Any:
+    said = {"gate": AGE, "answer": "yes", "year": year, "month": month, "day": day, "zone": zone}
+    return client.post("/shop/", said)
 
 
 def is_inside(answer: Any) -> bool:
@@ -288,9 +289,18 @@ def test_who_is_old_enough_is_reckoned_on_the_day_and_by_where_they_are(
     assert is_inside(moved.get("/shop/")) and not is_inside(moved.get("/shop/", HTTP_X_REGION="IS")), "asked anew there"
 
 
-def is_inside_after(year: int, month: int, day: int, **headers: str) -> bool:
+def test_the_day_is_that_of_the_visitor_where_their_browser_tells_it(published: StoredSite, clock: Any) -> None:
+    """It is noon in London."""
+    assert is_inside_after(2008, 12, 1, zone="Pacific/Kiritimati"), "where it is tomorrow"
+    clock(timedelta(hours=-4))
+    assert is_inside_after(2008, 11, 30) and not is_inside_after(2008, 11, 30, zone="Pacific/Pago_Pago"), "yesterday"
+    for zone in ("Nowhere/Else", "../../etc/passwd", "/", "x" * 9999, "\0", "Europe/London\n"):
+        assert is_inside_after(2008, 11, 30, zone=zone) and not is_inside_after(2008, 12, 1, zone=zone), zone
+
+
+def is_inside_after(year: int, month: int, day: int, zone: str = "", **headers: str) -> bool:
     client = visitor(**headers)
-    says_age(client, year, month, day)
+    says_age(client, year, month, day, zone)
     return is_inside(client.get("/shop/"))
 
 

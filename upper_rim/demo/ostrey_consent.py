@@ -31,6 +31,8 @@ QUESTION = ConsentQuestion(
     id="pc-consent",
     name="May we?",
     place="middle-end",
+    motion="slide",
+    in_ms=300,
     width_px=380,
     reach=(ReachRule(id="rr-consent", where=Everywhere()),),
     styles=declared("consent", {"background-color": "@sw-paper", "box-shadow": "0px 12px 40px 0px #0006"}),

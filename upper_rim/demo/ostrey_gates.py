@@ -29,6 +29,7 @@ _BOX = {
 SHOP_GATE = AgeGate(
     id="pc-shop-age",
     name="Before the duty-free shop",
+    motion="fade",
     days=30,
     by_region=(AgeByRegion(region="IS", years=20),),
     excused=("crew",),

@@ -101,11 +101,10 @@
   const aged = (typed) => {
     if (!gate.dated) return gate.years;
     const [year, month, day] = ["year", "month", "day"].map((name) => (/^\s*\d{1,4}\s*$/.test(typed.get(name) ?? "") ? +typed.get(name) : NaN));
-    const today = new Intl.DateTimeFormat("en-CA", { timeZone: said.zone, dateStyle: "short" }).format(Date.now()).split("-").map(Number);
-    const there = new Date(0);
+    const today = new Date(Date.now()), there = new Date(0), on = today.getMonth() + 1;
     there.setUTCFullYear(year, month - 1, day);
     if (!(year > 0) || there.getUTCMonth() !== month - 1 || there.getUTCDate() !== day) return null;
-    const years = today[0] - year - (today[1] < month || (today[1] === month && today[2] < day) ? 1 : 0);
+    const years = today.getFullYear() - year - (on < month || (on === month && today.getDate() < day) ? 1 : 0);
     return years < 0 || years > said.oldest ? null : years;
   };
   // How long the door hears nothing after so many wrong tries (`core/gates/attempts.py`).

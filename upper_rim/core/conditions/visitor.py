@@ -33,8 +33,12 @@ LEAST_PX, MOST_PX = 280, 7680
 Preference = Literal["reduced-motion", "more-contrast", "dark", "reduced-data"]
 
 
+def is_zone(name: str) -> bool:
+    return name in _zones()
+
+
 def _known_zone(name: str) -> str:
-    if name not in _zones():
+    if not is_zone(name):
         raise ValueError("no time zone is called so: Europe/London, say")
     return name
 

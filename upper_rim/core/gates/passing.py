@@ -105,9 +105,18 @@ def years_asked(gate: AgeGate, card: VisitorCard) -> int:
     return needed_years(gate.years, gate.by_region, card.region)
 
 
-def today_of(guards: Guards, now: datetime) -> date:
+def site_day(guards: Guards, now: datetime) -> date:
     """The day where the site is at home."""
-    return now.astimezone(ZoneInfo(guards.kept.site.zone)).date()
+    return _day_in(guards.kept.site.zone, now)
+
+
+def day_there(guards: Guards, card: VisitorCard, now: datetime) -> date:
+    """The day where a visitor is, by their browser's clock, which only a script can read; else the site's."""
+    return _day_in(card.zone if card.has_script else guards.kept.site.zone, now)
+
+
+def _day_in(zone: str, now: datetime) -> date:
+    return now.astimezone(ZoneInfo(zone)).date()
 
 
 def judged(
@@ -125,7 +134,7 @@ def judged(
     if isinstance(gate, AgeGate):
         years = years_asked(gate, card)
         if gate.id in guards.kept.dated:
-            today = today_of(guards, now)
+            today = day_there(guards, card, now)
             found = born(*answer.birth, today)
             if found.day is None:
                 return Put("wrong")

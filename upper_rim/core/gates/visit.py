@@ -15,7 +15,7 @@ from ..kinds.pieces.gate import Gate
 from ..kinds.pieces.password import PasswordGate
 from .age import age_on
 from .guards import Guards
-from .passing import Answer, Pass, Passwords, Put, Tries, heard_at, judged, next_gate, today_of, years_asked
+from .passing import Answer, Pass, Passwords, Put, Tries, day_there, heard_at, judged, next_gate, years_asked
 
 MOST_STEPS = 20
 """From one address to the next: more is a loop."""
@@ -137,7 +137,7 @@ def fitting(guards: Guards, gate: Gate, card: VisitorCard, now: datetime, *, yes
     """A yes that is let through: by somebody who is old enough to the day, or who knows the password; or a no."""
     if not yes or not isinstance(gate, AgeGate):
         return Answer(yes, password=RIGHT if yes else "")
-    today = today_of(guards, now)
+    today = day_there(guards, card, now)
     years = years_asked(gate, card)
     day = today.replace(year=today.year - years, day=min(today.day, 28))
     assert age_on(day, today) >= years

@@ -172,7 +172,6 @@ class UnservedFiles:
             "gates": {gate.id: self._asked(gate) for gate in self._guards.gates.values() if self._stands(gate.id)},
             "salts": {gate: b64encode(lock.salt).decode() for gate, lock in self._locks.items()},
             "languages": kept.languages,
-            "zone": kept.site.zone,
             "oldest": OLDEST,
             "rounds": ROUNDS,
             "pages": GATES_PATH,

@@ -22,11 +22,12 @@ from django.http import HttpRequest, HttpResponse
 from django.utils.crypto import salted_hmac
 from django.utils.timezone import now
 
-from ...core.conditions.visitor import VisitorCard
+from ...core.conditions.visitor import VisitorCard, is_zone
 from ...core.gates.attempts import Patience
 from ...core.gates.guards import Guards, Kept
-from ...core.gates.passing import Answer, Pass, Passwords, Tries, heard_at, judged, language_read, next_gate, today_of
+from ...core.gates.passing import Answer, Pass, Passwords, Tries, heard_at, judged, language_read, next_gate, site_day
 from ...core.kinds.context import GateState
+from ...core.kinds.items.birth import ZONE
 from ...core.kinds.items.secret import LONGEST_PASSWORD
 from ...core.kinds.items.told import WAIT
 from ...core.kinds.pieces.gate import Gate
@@ -83,12 +84,14 @@ class _Visit:
             return self._page(gate, "asked")
         year, month, day = (_number(post.get(name, "")) for name in ("year", "month", "day"))
         birth = (year, month, day)
+        zone = post.get(ZONE, "")
+        card = self.card.replaced(zone=zone) if is_zone(zone) else self.card
         said = Answer(post.get("answer") == "yes", birth, post.get("password", "")[: LONGEST_PASSWORD + 1])
         if said.says_yes and isinstance(gate, PasswordGate):
             opens = self._counted(gate)
             if opens is not None:
                 return self._page(gate, "waiting", opens)
-        found = judged(self.guards, gate, said, self.card, self.passwords, self.now)
+        found = judged(self.guards, gate, said, card, self.passwords, self.now)
         if isinstance(found, Pass):
             return self._passed(gate, found)
         if found.way_out:
@@ -124,7 +127,7 @@ class _Visit:
 
     def _passwords(self, gate: Gate) -> Any:
         known = GatePassword.objects.filter(site__slug=self.slug, gate=gate.id)
-        return known.filter(Q(last_day=None) | Q(last_day__gte=today_of(self.guards, self.now)))
+        return known.filter(Q(last_day=None) | Q(last_day__gte=site_day(self.guards, self.now)))
 
     def _counted(self, gate: Gate) -> datetime | None:
         """When the next try is heard; None: now, and it counts as a wrong one until it turns out right, so that many at

@@ -5,12 +5,11 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from typing import Any
 
+from ...kinds.pieces.asking import Asking
 from ...kinds.pieces.base import Piece
 from ...kinds.pieces.bottom import BottomBar
-from ...kinds.pieces.consent import ConsentQuestion
 from ...kinds.pieces.drawer import Drawer
 from ...kinds.pieces.float import Float
-from ...kinds.pieces.gate import Gate
 from ...kinds.pieces.notice import CLOSE_PX, Notice
 from ...kinds.pieces.sidebar import Sidebar
 from ...kinds.rows import Cell, Row, Side
@@ -65,8 +64,8 @@ def row_box(row: Row, piece: Piece, setting: Setting, cells: Mapping[str, Box] |
 def _cells(row: Row, piece: Piece, setting: Setting, cells: Mapping[str, Box] | None) -> Box:
     site = setting.site
     gutter = float(site.gutter_px)
-    inset = isinstance(piece, Float | Drawer | Gate) or (isinstance(piece, Sidebar) and setting.beside)
-    inset = inset or (isinstance(piece, ConsentQuestion) and not piece.is_bar)
+    inset = isinstance(piece, Float | Drawer) or (isinstance(piece, Sidebar) and setting.beside)
+    inset = inset or (isinstance(piece, Asking) and piece.is_boxed)
     fold = next((fold for fold in row.columns if fold.band == setting.band), None)
     if fold is not None:
         tracks = tuple(GridTrack("equal") for _ in range(fold.count))

@@ -6,11 +6,10 @@ from math import inf
 from typing import NamedTuple
 
 from ...kinds.items.menu import ALWAYS_PX, MenuItem
+from ...kinds.pieces.asking import Asking
 from ...kinds.pieces.base import Piece
-from ...kinds.pieces.consent import ConsentQuestion
 from ...kinds.pieces.drawer import Drawer
 from ...kinds.pieces.float import Float
-from ...kinds.pieces.gate import Gate
 from ...model.site import Site, drawer_width
 from ..css.linear import Length, smaller, value
 
@@ -47,7 +46,7 @@ def drawer_share(item: MenuItem) -> Share:
 
 def held_in(site: Site, piece: Piece) -> Held:
     """A drawer held by several menus: what the narrowest leaves it, as wide as the window is where any holds it."""
-    if isinstance(piece, Gate) or (isinstance(piece, ConsentQuestion) and not piece.is_bar):
+    if isinstance(piece, Asking) and piece.is_boxed:
         edges = 2.0 * piece.inset_px
         return Held(Share(most_px=piece.width_px + edges, less_px=edges))
     if isinstance(piece, Float):

@@ -11,9 +11,12 @@ from ...languages import date_order, phrase
 from ...values.styling import Part
 from ...values.words import Words
 from ..context import PageContext
-from ..markup import Attributes, Element, Markup, element
+from ..markup import Attributes, Element, Markup, Raw, element
 from .base import BaseItem, named_by
 
+ZONE = "zone"
+"""The hidden field in which a browser says in which time zone it is (ECMA-402), so that the day is the visitor's."""
+_TELLS_ZONE = "document.currentScript.previousElementSibling.value=Intl.DateTimeFormat().resolvedOptions().timeZone"
 _DIGITS = {"day": 2, "month": 2, "year": 4}
 
 
@@ -48,12 +51,15 @@ class BirthField(BaseItem):
             "aria-describedby": page.html_id("told") if is_wrong else None,
         }
         parts = (self._part(part, page, is_wrong=is_wrong) for part in date_order(page.language))
+        zone: Attributes = {"type": "hidden", "name": ZONE, "form": page.html_id("gate")}
         return (
             element(
                 "div",
                 page.attributes(self, "block", "asked", self.id),
                 element("div", {"class": page.name("label"), "id": title}, words),
                 element("div", group, *parts),
+                element("input", zone),
+                element("script", {}, Raw(_TELLS_ZONE)),
             ),
         )
 

@@ -10,8 +10,7 @@ from pydantic import Field
 from ..context import GateState, PageContext, SheetContext
 from ..markup import Attributes, Markup, element
 from ..rule import Rule
-from .base import Piece
-from .gate import GatePlace, box_rules
+from .asking import Asking, GatePlace
 
 QuestionPlace = Literal["bar-top", "bar-bottom", "whole"] | GatePlace
 QUESTION_PLACES: tuple[str, ...] = ("bar-bottom", "bar-top", *get_args(GatePlace), "whole")
@@ -19,7 +18,7 @@ ASKED: GateState = "asked"
 """The one state in which it is seen."""
 
 
-class ConsentQuestion(Piece):
+class ConsentQuestion(Asking):
     """Over a page, which goes on below it. It is there for who has given no answer, or wants to give another one; without
     script nobody is asked, and nothing that waits is fetched."""
 
@@ -31,12 +30,16 @@ class ConsentQuestion(Piece):
     place: QuestionPlace = Field(
         default="bar-bottom", description="As a bar, as a box at a place of the window, or over all of it."
     )
-    width_px: Annotated[int, Field(ge=200, le=4000)] = Field(default=440, description="Of its box, at most.")
     inset_px: Annotated[int, Field(ge=0, le=200)] = Field(default=16, description="From the edges of the window.")
+    out_ms: Annotated[int, Field(ge=0, le=2000)] = 200
 
     @property
     def is_bar(self) -> bool:
         return self.place.startswith("bar")
+
+    @property
+    def is_boxed(self) -> bool:
+        return not self.is_bar
 
     def landmark_attributes(self, page: PageContext) -> Attributes:
         """Over all of the window it is a dialog (ARIA Authoring Practices, dialog pattern)."""
@@ -47,21 +50,21 @@ class ConsentQuestion(Piece):
         return [element("div", {"class": page.name("gate-box")}, *rows)] if self.place == "whole" else rows
 
     def rules(self, own: str, sheet: SheetContext) -> Iterator[Rule]:
-        shown, inset = f"{own}:not([hidden])", f"{self.inset_px}px"
+        shown = f"{own}:not([hidden])"
         yield Rule(own, {"position": "fixed", "z-index": "9004", "overflow-y": "auto"})
         if self.is_bar:
             edge = "0 auto" if self.place == "bar-top" else "auto 0"
             yield Rule(own, {"inset": "auto", "inset-inline": "0", "inset-block": edge, "max-block-size": "100dvh"})
         elif self.place == "whole":
             yield Rule(own, {"inset": "0"})
-            yield from box_rules(shown, f"{own} ", sheet.key, self.width_px, inset, "middle-center")
+            yield from self.box_rules(shown, f"{own} ", sheet.key, "middle-center")
         else:
             block, inline = self.place.split("-")
             room = f"calc(100% - {2 * self.inset_px}px)"
             yield Rule(
                 own,
                 {
-                    "inset": inset,
+                    "inset": f"{self.inset_px}px",
                     "align-self": _ALONG[block],
                     "justify-self": _ALONG[inline],
                     "inline-size": f"min({self.width_px}px,{room})",
@@ -69,6 +72,7 @@ class ConsentQuestion(Piece):
                 },
             )
             yield Rule(f"{own} .{sheet.key}-cells", {"padding-inline": "0"})
+        yield from self.comes(own, shown, f"{self.out_ms}ms ease-in,display {self.out_ms}ms allow-discrete")
 
 
 _ALONG = {"top": "start", "middle": "center", "bottom": "end"} | {

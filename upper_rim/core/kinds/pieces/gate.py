@@ -4,7 +4,7 @@ visitor has passed."""
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import Field
 
@@ -12,17 +12,12 @@ from ...values.targets import Target, ToNothing
 from ..context import GateState, PageContext, SheetContext
 from ..markup import Attributes, Markup, element
 from ..rule import Rule
-from .base import Piece
+from .asking import Asking, GatePlace
 
 GATE_STATES: tuple[GateState, ...] = ("asked", "wrong", "waiting", "refused")
-GatePlace = Literal[
-    "top-start", "top-center", "top-end",
-    "middle-start", "middle-center", "middle-end",
-    "bottom-start", "bottom-center", "bottom-end",
-]  # fmt: skip
 
 
-class Gate(Piece):
+class Gate(Asking):
     """A page of its own, whose rows stand in a box. The server sends it in place of what it guards."""
 
     TAG = "main"
@@ -30,8 +25,6 @@ class Gate(Piece):
     CLASSES = ("gate",)
 
     place: GatePlace = Field(default="middle-center", description="Where on the screen its box stands.")
-    width_px: Annotated[int, Field(ge=200, le=4000)] = Field(default=440, description="Of its box, at most.")
-    inset_px: Annotated[int, Field(ge=0, le=200)] = Field(default=20, description="From the edges of the screen.")
     days: Annotated[int, Field(ge=0, le=3650)] = Field(
         default=0, description="So long a visitor who has passed is not asked again; 0: for the visit."
     )
@@ -56,29 +49,8 @@ class Gate(Piece):
 
     def rules(self, own: str, sheet: SheetContext) -> Iterator[Rule]:
         yield Rule(own, {"min-block-size": "100vh"})
-        yield from box_rules(own, f"{own} ", sheet.key, self.width_px, f"{self.inset_px}px", self.place)
-
-
-def box_rules(shown: str, within: str, key: str, width_px: int, inset: str, place: str) -> Iterator[Rule]:
-    """Of a piece as large as the window whose rows stand in a box: where that stands, and how wide it is. `shown`: selects
-    the piece while it shows; `within`: what stands in it."""
-    block, inline = place.split("-")
-    yield Rule(
-        shown,
-        {
-            "display": "flex",
-            "flex-direction": "column",
-            "padding": inset,
-            "justify-content": _ALONG[block],
-            "align-items": _ALONG[inline],
-        },
-    )
-    yield Rule(f"{within}.{key}-gate-box", {"inline-size": f"min({width_px}px,100%)"})
-    yield Rule(f"{within}.{key}-cells", {"padding-inline": "0"})
-
-
-_ALONG = {"top": "flex-start", "middle": "safe center", "bottom": "flex-end"} | {
-    "start": "flex-start",
-    "center": "center",
-    "end": "flex-end",
-}
+        yield from self.box_rules(own, f"{own} ", sheet.key, self.place)
+        if self.motion == "slide":
+            yield Rule(own, {"overflow": "clip"})
+        box = f"{own} .{sheet.key}-gate-box"
+        yield from self.comes(box, box)

@@ -10,10 +10,9 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Iterator, Mapping
 
 from ...kinds.items.menu import MenuItem
+from ...kinds.pieces.asking import Asking
 from ...kinds.pieces.base import Piece
-from ...kinds.pieces.consent import ConsentQuestion
 from ...kinds.pieces.float import Float
-from ...kinds.pieces.gate import Gate
 from ...kinds.pieces.sidebar import Sidebar
 from ...kinds.rule import Rule, inside
 from ...model.editing.check import roles_of, unseen_of
@@ -258,7 +257,7 @@ class StyleRules:
     def _bleeds(self) -> Iterator[Rule]:
         """A piece's or row's plain ground goes on to both edges of the viewport, however narrow the body: a border
         image's outset takes no room and cannot be scrolled to (CSS Backgrounds 3, 5.4)."""
-        kinds = (Sidebar, Float, Gate, ConsentQuestion)
+        kinds = (Sidebar, Float, Asking)
         narrow = {piece.id for piece in self.site.pieces if isinstance(piece, kinds)}
         for element in self.styling.elements.values():
             if element.role not in {"piece", "row"} or element.piece in narrow or element.node in self.styling.stages:

@@ -11,10 +11,10 @@ from typing import NamedTuple
 
 from ...exchange.html.markers import marked
 from ...kinds.markup import Attributes, Element, Markup, element, html
+from ...kinds.pieces.asking import Asking
 from ...kinds.pieces.base import Moving, Piece
 from ...kinds.pieces.consent import ConsentQuestion
 from ...kinds.pieces.float import Float
-from ...kinds.pieces.gate import Gate
 from ...kinds.pieces.header import Header
 from ...kinds.pieces.sidebar import Sidebar
 from ...kinds.rows import Cell, Row
@@ -51,7 +51,7 @@ def around(shown: Iterable[Shown], context: SiteContext) -> Around:
     top = [*of_kind("notice"), *of_kind("header")]
     before = marked("skip", html([_skip_link(context)])) if top else ""
     # Read before all that they stand over, since they are seen first.
-    asking = [one for one in listed if isinstance(one.piece, Gate | ConsentQuestion)]
+    asking = [one for one in listed if isinstance(one.piece, Asking)]
     before += "".join(marked(one.piece.kind, html(_piece(one, context))) for one in asking)
     for at, one in enumerate(top, start=1):
         before += marked(one.piece.kind, html(_piece(one, context, target=at == len(top))))

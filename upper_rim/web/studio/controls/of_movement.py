@@ -16,7 +16,7 @@ _WAYS = {
     "stays": "stays",
     "up": "shows when one scrolls up",
 }
-_MOTIONS = (("slide", "slides"), ("fade", "fades"), ("none", "at once"))
+MOTIONS = (("slide", "slides"), ("fade", "fades"), ("none", "at once"))
 _EASINGS = (("ease-out", "slowing down"), ("ease", "ease"), ("ease-in-out", "slow at both ends"), ("linear", "evenly"))
 _CALM = (("none", "at once"), ("fade", "fades"), ("stays", "does not go"))
 UNITS = (("px", "px"), ("viewport", "% of the window"), ("page", "% of the page"), ("element", "element"))
@@ -62,7 +62,7 @@ def movement_groups(piece: Piece, site: Site) -> list[Group]:
         Group(
             "How",
             [
-                choice(piece, "motion", "It", _MOTIONS),
+                choice(piece, "motion", "It", MOTIONS),
                 number(piece, "in_ms", "Comes in", "ms", 0, 2000),
                 number(piece, "out_ms", "Goes in", "ms", 0, 2000),
                 choice(piece, "easing", "Moving", _EASINGS),

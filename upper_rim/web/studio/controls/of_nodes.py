@@ -6,8 +6,8 @@ from typing import Any
 
 from ....core.kinds.items.base import BaseItem
 from ....core.kinds.moving import Stage
+from ....core.kinds.pieces.asking import Asking
 from ....core.kinds.pieces.base import Piece
-from ....core.kinds.pieces.consent import ConsentQuestion
 from ....core.kinds.pieces.gate import Gate
 from ....core.kinds.rows import Cell, Row
 from ....core.model.site import Site
@@ -36,7 +36,7 @@ def _groups_for(node: Any, site: Site) -> list[Group]:
             return stage_groups(node, site)
         case Row(shares=str(shared)):
             row, other = shared_row(site, shared)
-            pieces = (piece for piece in site.pieces if not isinstance(piece, Gate | ConsentQuestion))
+            pieces = (piece for piece in site.pieces if not isinstance(piece, Asking))
             rows = [(one.id, f"{piece.name}: {one.name}") for piece in pieces for one in piece.rows if not one.shares]
             return [Group(f"{row.name}, a row of {other.name}", [choice(node, "shares", "Shows", rows)])]
         case Row():

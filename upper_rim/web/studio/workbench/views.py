@@ -13,6 +13,7 @@ from ....core.kinds.items.base import BaseItem
 from ....core.kinds.items.icon import IconLink
 from ....core.kinds.items.menu import MenuItem
 from ....core.kinds.moving import Stage
+from ....core.kinds.pieces.asking import Asking
 from ....core.kinds.pieces.base import Piece
 from ....core.kinds.pieces.consent import ConsentQuestion
 from ....core.kinds.pieces.drawer import Drawer
@@ -115,7 +116,7 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "shareable": [
             (other.name, [(row.id, row.name) for row in other.rows if row.shares is None])
             for other in site.pieces
-            if other is not piece and not isinstance(other, Gate | ConsentQuestion)
+            if other is not piece and not isinstance(other, Asking)
         ],
         "shared": shared_row(site, chosen.shares) if isinstance(chosen, Row) and chosen.shares else None,
         "into": _into(piece, chosen),

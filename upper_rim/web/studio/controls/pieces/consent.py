@@ -11,8 +11,8 @@ from .....core.kinds.pieces.consent import ConsentQuestion
 from .....core.model.site import Site
 from .....core.model.tree import ROOT
 from .....core.values.words import Words
-from ..control import Control, Group, choice, px, words, yes
-from .gate import PLACES
+from ..control import Control, Group, choice, number, px, words, yes
+from .gate import PLACES, comes
 
 _PLACES = (
     ("bar-bottom", "bar, at the bottom"),
@@ -26,6 +26,7 @@ def groups(piece: ConsentQuestion, site: Site) -> list[Group]:
     place = [choice(piece, "place", "It stands", _PLACES)]
     if not piece.is_bar:
         place += [px(piece, "width_px", "As wide as", 4000), px(piece, "inset_px", "From the edges", 200)]
+    place += [*comes(piece), number(piece, "out_ms", "Goes in", "ms", 0, 2000)]
     return [Group("Place", place), Group("Answers", _rules(site)), *(_category(one, site) for one in site.categories)]
 
 

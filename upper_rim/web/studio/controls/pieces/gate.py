@@ -5,10 +5,12 @@ from __future__ import annotations
 from dataclasses import replace
 
 from .....core.kinds.pieces.age import AgeGate
+from .....core.kinds.pieces.asking import Asking
 from .....core.kinds.pieces.gate import Gate
 from .....core.kinds.pieces.password import PasswordGate
 from .....core.model.site import Site
 from ..control import Control, Group, choice, link_control, number, px, yes
+from ..of_movement import MOTIONS
 
 PLACES = tuple(
     (f"{block}-{inline}", f"{block}, {across}")
@@ -54,5 +56,10 @@ def _place(piece: Gate) -> Group:
             choice(piece, "place", "Its box stands", PLACES),
             px(piece, "width_px", "As wide as", 4000),
             px(piece, "inset_px", "From the edges", 200),
+            *comes(piece),
         ],
     )
+
+
+def comes(piece: Asking) -> list[Control]:
+    return [choice(piece, "motion", "It comes", MOTIONS), number(piece, "in_ms", "Comes in", "ms", 0, 2000)]
