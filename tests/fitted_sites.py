@@ -149,7 +149,9 @@ class FittedMaker:
             places = QUESTION_PLACES if self.gate is ConsentQuestion else get_args(GatePlace)
             sizes = {"width_px": chance.choice([240, 440, 900, 4000]), "inset_px": chance.choice([0, 20, 90])}
             motion = chance.choice(get_args(Asking.model_fields["motion"].annotation))
-            pieces: tuple[Piece, ...] = (made.replaced(place=chance.choice(places), motion=motion, **sizes),)
+            film = {"film": "/film.webm"} if self.gate is not ConsentQuestion and chance.random() < 0.3 else {}
+            moved = {"motion": motion, **film}
+            pieces: tuple[Piece, ...] = (made.replaced(place=chance.choice(places), **moved, **sizes),)
         else:
             pieces = (self._piece(Header, "pc-head", chance.randrange(1, 3)),)
         if self.gate is None and chance.random() < 0.6:

@@ -14,6 +14,8 @@ from selenium.webdriver.common.keys import Keys
 
 from tests.consent_judge import Proxy, judged
 from tests.folder import Folder, taken_away
+from upper_rim.core.kinds.items.embed import Embed
+from upper_rim.core.kinds.pieces.age import AgeGate
 from upper_rim.core.kinds.pieces.consent import QUESTION_PLACES, ConsentQuestion
 from upper_rim.core.model.site import Site
 from upper_rim.demo import ostrey
@@ -252,3 +254,20 @@ def test_on_the_stage_a_question_shows_while_one_works_on_it(bench: Browser) -> 
     bench.go("/s/ostrey/pieces/pc-main/")
     wait_for(lambda: bench.on_stage_js("return document.querySelector('[data-rim-node=pc-main]') !== null"))
     assert not bench.on_stage_js(shown)
+
+
+def test_what_is_embedded_in_a_gate_waits_there_too_and_comes_after_its_own_yes(
+    driver: webdriver.Chrome, proxy: Proxy, folder: Folder
+) -> None:
+    site, contents = ostrey()
+    embed = Embed(id="it-map", address="http://charts.saltmarsh.example/quay")
+    gate = next(piece for piece in site.pieces if isinstance(piece, AgeGate))
+    row = gate.rows[0]
+    cell = row.cells[0].replaced(items=(*row.cells[0].items, embed))
+    with_embed = gate.replaced(rows=(row.replaced(cells=(cell,)),))
+    pieces = tuple(with_embed if piece is gate else piece for piece in site.pieces)
+    driver.get(unpacked(folder, site.replaced(pieces=pieces), contents) + "/shop/")
+    once = wait_for(lambda: driver.find_elements(By.CSS_SELECTOR, "main [data-rim-once]"))[0]
+    assert proxy.settled() == frozenset()
+    driver.execute_script("arguments[0].click(); document.querySelector('iframe').scrollIntoView()", once)
+    assert proxy.settled("charts.saltmarsh.example") == {"charts.saltmarsh.example"}

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from base64 import b64decode
 from collections.abc import Iterator
 from typing import Any
 
@@ -12,6 +13,8 @@ from selenium.webdriver.common.keys import Keys
 from tests.browser.test_gates import violations
 from tests.folder import Folder, taken_away
 from tests.gates_judge import judged_unserved
+from upper_rim.core.exchange.imports.import_pages import digest
+from upper_rim.core.model.site import Asset
 from upper_rim.demo import ostrey
 
 from .conftest import plain_chromium, wait_for
@@ -169,3 +172,54 @@ def test_without_scripts_a_door_says_what_it_needs(folder: Folder, files: dict[s
         assert told.is_displayed() and "scripts" in told.text
     finally:
         driver.quit()
+
+
+FILMS = """const done = arguments[0], canvas = document.createElement("canvas"), pen = canvas.getContext("2d");
+const taken = new MediaRecorder(canvas.captureStream(25), { mimeType: "video/webm" }), parts = [];
+const turns = setInterval(() => pen.fillRect(Math.random() * 90, Math.random() * 90, 9, 9), 20);
+taken.ondataavailable = ({ data }) => parts.push(data);
+taken.onstop = async () => done(btoa(String.fromCharCode(...new Uint8Array(await new Blob(parts).arrayBuffer()))));
+taken.start();
+setTimeout(() => (clearInterval(turns), taken.stop()), 700)"""
+"""Takes a film of what is drawn."""
+
+
+def test_a_film_behind_a_door_plays_where_motion_is_welcome_and_a_locked_one_comes_in_parts(
+    visitor: Visitor, folder: Folder
+) -> None:
+    visitor.go("/404.html")
+    film = b64decode(visitor.driver.execute_async_script(FILMS))
+    site, contents = ostrey()
+    paths = ("/films/dusk.webm", "/press/films/quay.webm")
+    films = tuple(
+        Asset(id=f"as-{at}", path=path, content=digest(film), size=len(film)) for at, path in enumerate(paths)
+    )
+    pieces = (one.replaced(film=paths[0]) if one.id == DOOR else one for one in site.pieces)
+    filmed = site.replaced(pieces=tuple(pieces), assets=(*site.assets, *films))
+    folder.files = taken_away(filmed, {**contents, digest(film): film}, {DOOR: [PASSWORD]})
+    visitor.go("/press/")
+    plays = "const film = document.querySelector('video'); return !film.paused && film.currentTime > 0 && film.muted"
+    wait_for(lambda: visitor.js(plays))
+    assert violations(visitor.driver) == []
+    visitor.js("document.querySelector('video + button').focus()")
+    visitor.keys(Keys.SPACE)
+    pressed = "return document.querySelector('video + button').ariaPressed"
+    assert visitor.js("return document.querySelector('video').paused") and visitor.js(pressed) == "true"
+    visitor.keys(Keys.SPACE)
+    wait_for(lambda: visitor.js(plays))
+    assert visitor.js(pressed) == "false"
+    still = [{"name": "prefers-reduced-motion", "value": "reduce"}]
+    visitor.driver.execute_cdp_cmd("Emulation.setEmulatedMedia", {"features": still})
+    visitor.go("/press/")
+    wait_for(lambda: visitor.js("return document.querySelector('video').readyState > 0"))
+    assert visitor.js("return document.querySelector('video').paused && !document.querySelector('video + button').checkVisibility()")  # fmt: skip
+    visitor.type_in(PASSWORD)
+    wait_for(lambda: visitor.seen("h1") == "Press room")
+    asked = """const [range, done] = arguments; fetch("/press/films/quay.webm", { headers: { Range: range } }).then(async (one) =>
+    done([one.status, one.headers.get("Content-Range"), [...new Uint8Array(await one.arrayBuffer())]]))"""
+    size = len(film)
+    for range_, first, last in (("bytes=5-9", 5, 9), ("bytes=40-", 40, size - 1), ("bytes=0-999999999", 0, size - 1)):
+        part = [206, f"bytes {first}-{last}/{size}", list(film[first : last + 1])]
+        assert visitor.driver.execute_async_script(asked, range_) == part, range_
+    for range_ in ("bytes=999999999-", "bytes=-5", "words"):
+        assert visitor.driver.execute_async_script(asked, range_) == [200, None, list(film)], range_

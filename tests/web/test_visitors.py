@@ -146,6 +146,11 @@ def test_what_is_brought_along_is_taken_refused_or_cut_with_a_sentence(
     assert node_in(store.load(ferries.pk).site, "it-guide-picture").picture == "/pictures/mein-bild.svg"
     bring("it-logo", "logo.svg", DRAWINGS[0].encode())
     assert node_in(store.load(ferries.pk).site, "it-logo").picture == "/pictures/mein-bild.svg"
+    assert "only MP4 and WebM" in bring("pc-shop-age", "a.mp4", b"<html>", "film")
+    bring("pc-shop-age", "Quay at dusk.MOV", b"\0\0\0\x20ftypisom", "film")
+    assert node_in(store.load(ferries.pk).site, "pc-shop-age").film == "/films/quay-at-dusk.mp4"
+    bring("it-phone", "b.webm", b"\x1a\x45\xdf\xa3 webm", "film")
+    assert "/films/b.webm" not in {asset.path for asset in store.load(ferries.pk).site.assets}, "no film goes there"
     outside = client.post("/s/ostrey/files/", {"node": "it-phone", "back": "https://evil.example/"})
     assert outside["Location"] == "/s/ostrey/pieces/"
     assert signed_in(ben).post("/s/ostrey/files/", {"node": "it-phone"}).status_code == 404

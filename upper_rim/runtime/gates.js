@@ -43,10 +43,14 @@
           const found = new Uint8Array(await (await fetch(said.locked + name)).arrayBuffer());
           const open = new Uint8Array(await crypto.subtle.decrypt(
             { name: "AES-GCM", iv: found.slice(0, 12), additionalData: bytes(path) }, held, found.slice(12)));
-          const line = open.indexOf(10);
-          return new Response(open.slice(line + 1), { headers: {
+          const line = open.indexOf(10), whole = open.slice(line + 1), headers = {
             "Content-Type": new TextDecoder().decode(open.slice(0, line)), "X-Content-Type-Options": "nosniff", "Cache-Control": "no-store",
-          } });
+          };
+          // A film is asked for part by part.
+          const [, from, to] = /^bytes=(\d+)-(\d*)$/.exec(request.headers.get("Range")) ?? [];
+          const part = from < whole.length && whole.slice(from, to ? +to + 1 : whole.length);
+          if (part) headers["Content-Range"] = `bytes ${from}-${+from + part.length - 1}/${whole.length}`;
+          return new Response(part || whole, { status: part ? 206 : 200, headers });
         } catch {
           break; // What was changed stays shut: its door answers.
         }
@@ -83,7 +87,7 @@
 
   const isSafe = self.isSecureContext && navigator.serviceWorker;
   const AGAIN = `rim-again-${id}`, AGAIN_MS = 8e3;
-  const tell = (words) => document.querySelector("main").prepend(Object.assign(document.createElement("p"), { role: "alert", style: "padding-block-end:1em!important", textContent: words }));
+  const tell = (words) => document.querySelector("main").prepend(Object.assign(document.createElement("p"), { role: "alert", style: "padding:1em!important", textContent: words }));
   const given = (years = "") => {
     const made = `${Date.now()}~${gate.asked}~${years}`, age = gate.days ? `;max-age=${gate.days * 86400}` : "";
     document.cookie = `${COOKIE}${id}=${made};path=/;samesite=lax${age}${location.protocol === "https:" ? ";secure" : ""}`;

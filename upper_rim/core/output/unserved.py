@@ -40,6 +40,8 @@ LOCKED = f"{PARTS_PATH}locked/"
 NAME_DIGITS, LISTED_DIGITS = 32, 8
 """Of the SHA-256 of an address: the name of what is locked there; what a service worker lists, to look for nothing else."""
 
+_CLOSE = (",", ":")
+
 Make = Callable[[bytes], bytes]
 """A file's bytes, of those that our server sends."""
 
@@ -96,9 +98,11 @@ class UnservedFiles:
     def besides(self) -> Iterator[PublishedFile]:
         """What no server of ours needs."""
         if any(map(self._stands, self._guards.gates if self._guards else ())):
-            yield PublishedFile(self._worker, f"self.rimGates={json.dumps(self._table)};{self._script}".encode())
+            yield PublishedFile(
+                self._worker, f"self.rimGates={json.dumps(self._table, separators=_CLOSE)};{self._script}".encode()
+            )
         if self._locks:
-            yield PublishedFile(self._list_path[1:], json.dumps(self._listed).encode())
+            yield PublishedFile(self._list_path[1:], json.dumps(self._listed, separators=_CLOSE).encode())
 
     def _stands(self, gate: str) -> bool:
         """Doors for which no password was given stand nowhere, nor does what is behind them."""
@@ -186,7 +190,8 @@ class UnservedFiles:
         kept = self._guards.kept
         said = {"asked": kept.asked[gate.id], "days": gate.days, "out": kept.ways_out.get(gate.id, {})}
         if isinstance(gate, AgeGate):
-            return {**said, "years": gate.years, "dated": gate.id in kept.dated, "crawlers": gate.lets_crawlers_in}
+            crawlers = {"crawlers": True} if gate.lets_crawlers_in else {}
+            return {**said, "years": gate.years, "dated": gate.id in kept.dated, **crawlers}
         assert isinstance(gate, PasswordGate)
         wrapped = [b64encode(one).decode() for one in self._locks[gate.id].wrapped]
         return {**said, "tries": gate.tries, "wait_s": gate.wait_s, "wrapped": wrapped}
@@ -221,7 +226,7 @@ _HEADS = tuple(f"<!--rim:{name}-->" for name in ("head", "site", "consent"))
 """What is put into the head of a published page begins so."""
 
 
-_ROOM = "padding-block-end:1em!important"
+_ROOM = "padding:1em!important"
 _MAIN = re.compile(rb"<main\b[^>]*>")
 """Of a page of a gate, which is ours."""
 

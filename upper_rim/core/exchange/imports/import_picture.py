@@ -145,6 +145,15 @@ def read_brought(data: bytes) -> Brought | PictureFault:
     return Brought(data, ending, ())
 
 
+def read_film(data: bytes) -> Brought | PictureFault:
+    """Known by its first bytes (MIME Sniffing, 6.2): what it holds is read by browsers alone."""
+    if data[:4] == b"\x1a\x45\xdf\xa3" and b"webm" in data[:64]:
+        return Brought(data, "webm", ())
+    if data[4:8] == b"ftyp":
+        return Brought(data, "mp4", ())
+    return PictureFault("only MP4 and WebM can be shown by every browser")
+
+
 def clean_svg(data: bytes) -> Brought | PictureFault:
     """A drawing with only what draws."""
     if len(data) > LARGEST_SVG:

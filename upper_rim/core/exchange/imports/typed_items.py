@@ -167,5 +167,9 @@ def _of_the_site(site: Site, text: str) -> Iterator[TypedItem]:
         yield TypedItem("logo", {"picture": path}, "The same as the site’s logo")
 
 
+def is_film(path: str) -> bool:
+    return path.lower().endswith((".mp4", ".webm"))
+
+
 def is_picture(path: str) -> bool:
     return path.lower().endswith((".svg", ".png", ".jpg", ".jpeg", ".webp", ".gif", ".avif"))

@@ -63,6 +63,11 @@ class Piece(Styled):
     on: bool = True
 
     @property
+    def icons(self) -> frozenset[str]:
+        """Names of those that it shows besides its items."""
+        return frozenset()
+
+    @property
     def is_at_bottom(self) -> bool:
         """Whether it is a bar at the end: of the page, or of the window."""
         return False

@@ -27,7 +27,7 @@ def icons_of(site: Site, shelf: Shelf) -> list[str]:
     """Names of the icons that the site's pieces use."""
     used = {"x", "chevron-down"} if any(piece.rows for piece in site.pieces) else set()
     used |= {icon for item in items_of(site.pieces) for icon in item.icons(shelf.brands)}
-    return sorted(used | set(_entry_icons(site)))
+    return sorted(used.union(_entry_icons(site), *(piece.icons for piece in site.pieces)))
 
 
 def _entry_icons(site: Site) -> Iterator[str]:

@@ -155,6 +155,8 @@ class Composer:
         markup = around([Shown(gate, ())], context).before
         deciding = self._script_of((Shown(gate, ()),), ())
         head = marked("head", _NOT_LISTED + deciding + self._head(markup, page, decides=bool(deciding)))
+        if self._consent.is_needed((gate.id,), ()) and not self._marks:
+            head += self._consent.head()
         filled = self._filled(_parted(markup, splice.encoding), page, splice.encoding)
         places = ((splice.head_at, (insertion(head, splice.encoding),)), (splice.body_at, filled))
         return spliced(content, places, page)

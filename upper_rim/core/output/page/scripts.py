@@ -22,6 +22,7 @@ NEEDED_BY = {
     "years": r"data-rim-year",
     "viewer": r"data-rim-viewer",
     "pager": r"data-rim-pager",
+    "film": r"data-rim-film",
 }
 """By part, in the order in which they run: what in a page's pieces needs it."""
 PARTS_IN_ORDER = ("begin", *NEEDED_BY, "end")

@@ -1,15 +1,16 @@
-"""Files that a designer brings along for an item: a picture, a drawing for an icon, a feed."""
+"""Files that a designer brings along for what shows them: a picture, a drawing for an icon, a film, a feed."""
 
 from __future__ import annotations
 
 import re
+from collections.abc import Callable
 
 from django.contrib import messages
 from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
 
 from ....core.exchange.imports.feed import FeedFault, read_feed
 from ....core.exchange.imports.import_pages import digest
-from ....core.exchange.imports.import_picture import LARGEST_PICTURE, Brought, PictureFault, read_brought
+from ....core.exchange.imports.import_picture import LARGEST_PICTURE, Brought, PictureFault, read_brought, read_film
 from ....core.kinds.items.icon import IconLink
 from ....core.model.editing.edits import Add, Edit, Set, Together
 from ....core.model.site import Site
@@ -31,7 +32,7 @@ def bring_file(request: HttpRequest, slug: str) -> HttpResponse:
     shown_by = holder_of(site, node)
     back = HttpResponseRedirect(_back(request, slug))
     field = request.POST.get("field", "")
-    if shown_by is None or field not in {"feed", "picture", "icon"} or (field == "icon") != (node == ROOT):
+    if shown_by is None or field not in {"feed", "picture", "icon", "film"} or (field == "icon") != (node == ROOT):
         field = "picture"
     if shown_by is None or field not in type(shown_by).model_fields:
         messages.error(request, "What was to show it is not there any more.")
@@ -39,7 +40,7 @@ def bring_file(request: HttpRequest, slug: str) -> HttpResponse:
     if file is None or not file.name or file.size is None or file.size > LARGEST_PICTURE:
         messages.error(request, f"Choose a file, {LARGEST_PICTURE // 1_000_000} MB at most.")
         return back
-    found = _feed(file.read()) if field == "feed" else read_brought(file.read())
+    found = _READERS.get(field, read_brought)(file.read())
     if isinstance(found, PictureFault | FeedFault):
         messages.error(request, f"“{file.name}” was not taken in: {found.reason}.")
         return back
@@ -49,7 +50,7 @@ def bring_file(request: HttpRequest, slug: str) -> HttpResponse:
     content = digest(found.data)
     contents.keep_contents({content: found.data})
     known = next((asset.path for asset in site.assets if asset.content == content), None)
-    path = known or _free_path(site, "feeds" if field == "feed" else "pictures", file.name, found.ending)
+    path = known or _free_path(site, _FOLDERS.get(field, "pictures"), file.name, found.ending)
     edits: list[Edit] = [Set(node=node, field=field, value=path)]
     if known is None:
         asset = {"id": store.new_id("as"), "path": path, "content": content, "size": len(found.data)}
@@ -67,6 +68,11 @@ def bring_file(request: HttpRequest, slug: str) -> HttpResponse:
 def _feed(data: bytes) -> Brought | FeedFault:
     found = read_feed(data)
     return found if isinstance(found, FeedFault) else Brought(data, "xml", ())
+
+
+_READERS: dict[str, Callable[[bytes], Brought | PictureFault | FeedFault]] = {"feed": _feed, "film": read_film}
+_FOLDERS = {"feed": "feeds", "film": "films"}
+"""By field; all else is a picture."""
 
 
 def _back(request: HttpRequest, slug: str) -> str:

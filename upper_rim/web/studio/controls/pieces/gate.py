@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from .....core.exchange.imports.typed_items import is_film
 from .....core.kinds.pieces.age import AgeGate
 from .....core.kinds.pieces.asking import Asking
 from .....core.kinds.pieces.gate import Gate
 from .....core.kinds.pieces.password import PasswordGate
 from .....core.model.site import Site
-from ..control import Control, Group, choice, link_control, number, px, yes
+from ..control import Control, Group, choice, link_control, note, number, px, yes
 from ..of_movement import MOTIONS
 
 PLACES = tuple(
@@ -24,7 +25,7 @@ def password(piece: PasswordGate, site: Site) -> list[Group]:
         number(piece, "tries", "Wrong tries", "", 1, 100),
         number(piece, "wait_s", "Then waits", "s", 1, 86_400),
     ]
-    return [_asking(piece, patience, site), _place(piece)]
+    return [_asking(piece, patience, site), _place(piece), _film(piece, site)]
 
 
 def age(piece: AgeGate, site: Site) -> list[Group]:
@@ -35,7 +36,7 @@ def age(piece: AgeGate, site: Site) -> list[Group]:
         Control("text", "Not asked", piece.id, "excused", ", ".join(piece.excused), hint="groups of members: crew"),
         yes(piece, "lets_crawlers_in", "Lets search engines in"),
     ]
-    return [_asking(piece, asked, site), _place(piece)]
+    return [_asking(piece, asked, site), _place(piece), _film(piece, site)]
 
 
 def _asking(piece: Gate, own: list[Control], site: Site) -> Group:
@@ -57,6 +58,18 @@ def _place(piece: Gate) -> Group:
             px(piece, "width_px", "As wide as", 4000),
             px(piece, "inset_px", "From the edges", 200),
             *comes(piece),
+        ],
+    )
+
+
+def _film(piece: Gate, site: Site) -> Group:
+    listed = [("", "none"), *((asset.path, asset.path) for asset in site.assets if is_film(asset.path))]
+    return Group(
+        "Film behind it",
+        [
+            choice(piece, "film", "Film", listed),
+            Control("upload", "Upload", piece.id, "film", ""),
+            note(piece, "It has no sound, stands still where less motion is wanted, and can be stopped."),
         ],
     )
 
