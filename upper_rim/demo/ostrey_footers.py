@@ -10,6 +10,7 @@ from ..core.kinds.items.contact import Contact, Hours
 from ..core.kinds.items.copyright import Copyright
 from ..core.kinds.items.credit import Credit
 from ..core.kinds.items.form import Form, FormField
+from ..core.kinds.items.languages import LanguageSwitch
 from ..core.kinds.items.links import LinkList
 from ..core.kinds.items.logo import Logo
 from ..core.kinds.items.map import MapItem
@@ -84,6 +85,7 @@ FOOTER = Footer(
                             ),
                         ),
                         SearchBox(id="it-foot-search"),
+                        LanguageSwitch(id="it-foot-languages"),
                     ),
                 ),
                 Cell(

@@ -8,6 +8,7 @@ from ..core.kinds.entries import Entry
 from ..core.kinds.items.button import ButtonItem
 from ..core.kinds.items.contact import Contact
 from ..core.kinds.items.icon import IconLink
+from ..core.kinds.items.languages import LanguageSwitch
 from ..core.kinds.items.posts import Posts
 from ..core.kinds.items.search import SearchBox
 from ..core.kinds.items.social import Profile, SocialRow
@@ -184,6 +185,9 @@ MENU_DRAWER = Drawer(
                                 ),
                                 Profile(id="pf-drawer-mail", address="mailto:quay@ostrey.example", name="Mail"),
                             ),
+                        ),
+                        LanguageSwitch(
+                            id="it-drawer-languages", styles=declared("drawer-languages", {"inline-size": "100%"})
                         ),
                     ),
                 ),

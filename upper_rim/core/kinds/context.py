@@ -43,6 +43,10 @@ class PageContext(Protocol):
     @property
     def language(self) -> str: ...
     @property
+    def languages(self) -> Sequence[str]:
+        """All of the site's."""
+
+    @property
     def site_name(self) -> str: ...
     @property
     def year(self) -> int | None:

@@ -13,10 +13,15 @@ def trail_mark(item_id: str) -> Raw:
     return Raw(f"<!--rim-trail-{item_id}-->")
 
 
+def switch_mark(item_id: str) -> Raw:
+    """For the ways from the page on which the piece will be to the same in other languages."""
+    return Raw(f"<!--rim-switch-{item_id}-->")
+
+
 def entries_mark(item_id: str, page: PageContext) -> Raw:
     """For the entries of a menu, which differ by where the page stands among them."""
     return Raw(f"<!--rim-entries {item_id} {page.holder}-->")
 
 
-MARK = re.compile(r"<!--rim-(?:trail-([a-z0-9-]+)|entries ([a-z0-9-]+) ([a-z0-9-]*))-->")
-"""A trail's item; or a menu's item, and the piece that shares its row."""
+MARK = re.compile(r"<!--rim-(?:(?:trail|switch)-([a-z0-9-]+)|entries ([a-z0-9-]+) ([a-z0-9-]*))-->")
+"""The item of a trail, or of a switch; or a menu's item, and the piece that shares its row."""

@@ -86,6 +86,7 @@ class Page(Node):
     )
     bare: bool = Field(default=False, description="No piece shows on it.")
     translates: PageRef | None = Field(default=None, description="The page that this one is a translation of.")
+    also: tuple[LanguageTag, ...] = Field(default=(), description="Languages that it stands for besides its own.")
     content: Hash | None = Field(default=None, description="None: the path is known, its content is still to come.")
     splice: Splice | None = Field(default=None, description="None: pieces cannot be put in; `remark` says why.")
     remark: Label = ""
@@ -133,6 +134,10 @@ class Site(Value):
     key: Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9]{3,11}$")]
     name: Name
     language: LanguageTag = "en"
+    untranslated: Literal["above", "front", "stay", "hide"] = Field(
+        default="above",
+        description="Where a switch leads from a page that is not there in a language: to what stands above it, to the front page, nowhere; or the language is left out.",
+    )
     zone: Zone = Field(default="UTC", description="Time zone in which its periods are meant.")
     icon: PagePath | None = Field(
         default=None, description="Path of a picture among the site's files: its icon, for pages that name none."
@@ -178,7 +183,9 @@ class Site(Value):
     @property
     def languages(self) -> tuple[str, ...]:
         """Its own first, then those of its pages."""
-        spoken = _languages.of(self.pages, lambda pages: frozenset(page.language for page in pages))
+        spoken = _languages.of(
+            self.pages, lambda pages: frozenset(tag for one in pages for tag in (one.language, *one.also))
+        )
         return (self.language, *sorted(spoken - {self.language}))
 
     def first_looked_at(self, pages: Iterable[Page]) -> Page | None:

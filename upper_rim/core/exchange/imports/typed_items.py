@@ -21,7 +21,7 @@ _LEAST_LETTERS = 2
 
 ORDER = (
     "text", "button", "icon", "menu", "logo", "search", "rich", "links", "social", "contact", "picture", "copyright",
-    "credit", "top", "form", "map", "posts", "pictures", "trail", "divider", "spacer", "pager", "viewer",
+    "credit", "top", "form", "map", "posts", "pictures", "trail", "languages", "divider", "spacer", "pager", "viewer",
     "embed", "privacy", "answer", "secret", "birth", "told", "choices",
 )  # fmt: skip
 """Every kind, those first that most pieces have."""

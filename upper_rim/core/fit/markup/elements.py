@@ -14,7 +14,7 @@ from typing import Any, NamedTuple
 
 from ...kinds.entries import Entry
 from ...kinds.items import Item
-from ...kinds.items.base import ShowsMenu
+from ...kinds.items.base import DiffersByPage, ShowsMenu
 from ...kinds.items.menu import MenuItem
 from ...kinds.items.menu_entries import entries_markup
 from ...kinds.items.trail import Trail
@@ -331,6 +331,8 @@ class ElementBoxes:
         item, setting = self._item, self._setting
         if isinstance(item, Trail):
             yield item.steps_markup(setting.trail(item), self._page)
+        elif isinstance(item, DiffersByPage):
+            yield item.sample(self._page)
         elif isinstance(item, ShowsMenu):
             for entry in self._page.entries(item):
                 if self._ways:

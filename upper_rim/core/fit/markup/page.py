@@ -40,6 +40,10 @@ class FitPage:
         return self._setting.language
 
     @property
+    def languages(self) -> Sequence[str]:
+        return self._setting.site.languages
+
+    @property
     def site_name(self) -> str:
         return self._setting.site.name
 

@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from typing import Any, NamedTuple, Protocol, TypeVar
 
 from ...kinds.items.copyright import Copyright
+from ...kinds.items.languages import LanguageSwitch
 from ...kinds.items.links import LinkList
 from ...kinds.items.logo import Logo
 from ...kinds.items.menu import MenuItem
@@ -130,6 +131,8 @@ def seen_of(item: Any, setting: Setting) -> tuple[Any, ...]:
             shown.append(labels_of(item, setting))
         case Trail():
             shown.append(tuple(setting.trail(item)))
+        case LanguageSwitch():
+            shown.append(setting.site.languages)
         case Posts():
             shown.append(tuple(setting.posts(item, setting.language)[: item.count]))
         case Logo() | Copyright():

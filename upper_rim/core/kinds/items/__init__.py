@@ -18,6 +18,7 @@ from .divider import Divider
 from .embed import Embed
 from .form import Form
 from .icon import IconLink
+from .languages import LanguageSwitch
 from .links import LinkList
 from .logo import Logo
 from .map import MapItem
@@ -57,6 +58,7 @@ _ITEM = (
     | SearchBox
     | PictureList
     | Trail
+    | LanguageSwitch
     | Pager
     | Viewer
     | Form

@@ -14,7 +14,7 @@ from ...values.styling import Part, Role, State, Styled
 from ...values.targets import Target, ToNothing, ToPage
 from ...values.words import Words
 from ..context import PageContext, SheetContext, SiteOffer
-from ..markup import Markup
+from ..markup import Element, Markup
 from ..rule import Rule
 
 
@@ -130,6 +130,14 @@ class Leads(BaseItem):
 
     target: Target = ToNothing()
     new_window: bool = Field(default=False, description="It opens a window of its own, and says so.")
+
+
+class DiffersByPage(BaseItem):
+    """Something whose markup holds a mark (`kinds.marks`), since pages have something else there."""
+
+    def sample(self, page: PageContext) -> Element:
+        """What stands for the mark where no page is: all that can stand there."""
+        raise NotImplementedError
 
 
 class ShowsMenu(BaseItem):

@@ -14,7 +14,7 @@ from ...values.words import Words
 from ..context import PageContext
 from ..marks import trail_mark
 from ..markup import Element, Markup, element
-from .base import BaseItem
+from .base import DiffersByPage
 
 SEPARATORS = {"chevron": "›", "slash": "/", "dot": "·"}
 
@@ -26,7 +26,7 @@ class Step(NamedTuple):
     href: str | None
 
 
-class Trail(BaseItem):
+class Trail(DiffersByPage):
     """By which pages one comes to the page that is looked at: a breadcrumb trail."""
 
     NAME = "Breadcrumb trail"

@@ -19,18 +19,21 @@ from ...exchange.html.markdown import document
 from ...exchange.html.markers import marked
 from ...fit.rows.fitter import Fitter
 from ...kinds.context import GateState
-from ...kinds.items.base import ShowsMenu
+from ...kinds.items import Item
+from ...kinds.items.base import DiffersByPage, ShowsMenu
 from ...kinds.items.form import FORMS, Form
+from ...kinds.items.languages import LanguageSwitch
 from ...kinds.items.logo import Logo
 from ...kinds.items.trail import Trail
 from ...kinds.marks import MARK
-from ...kinds.markup import html
+from ...kinds.markup import Element, html
 from ...kinds.pieces import GATE_SLOTS
 from ...kinds.pieces.base import Piece
 from ...kinds.pieces.consent import ConsentQuestion
 from ...kinds.pieces.gate import Gate
 from ...kinds.pieces.header import Header
 from ...languages import phrase, primary
+from ...model.navigation.counterparts import Counterparts, offered
 from ...model.navigation.current import Standings
 from ...model.navigation.links import Links
 from ...model.navigation.menus import Menus
@@ -86,6 +89,7 @@ class Composer:
         self._menus = Menus(site)
         self._standings = Standings(self._links)
         self._trails = Trails(site, self._links, self._menus, self._standings)
+        self._counterparts = Counterparts(site)
         self._items = {item.id: item for item in items_of(site.pieces)}
         self._written: dict[tuple[str, str, str], EntriesHtml] = {}
         self._encoded: dict[tuple[str, str, str, str], EncodedEntries] = {}
@@ -105,7 +109,7 @@ class Composer:
             name: (f"{PARTS_PATH}{f'{name}-' * marks}{short_hash(made)}.js", made) for name, made in late.items()
         }
         self.index_paths = index_paths(site)
-        self._site_head = SiteHead(site, self._files.data)
+        self._site_head = SiteHead(site, self._files.data, self._counterparts)
         self._consent = ConsentOnPages(site, shelf)
         self._fragments: dict[tuple[Any, ...], Fragment] = {}
 
@@ -314,9 +318,9 @@ class Composer:
         script."""
 
         def put(mark: re.Match[str]) -> str:
-            trail = self._items[mark[1]] if mark[1] else None
-            if isinstance(trail, Trail):
-                return html([trail.sample(self._context(page, None))])
+            item = self._items[mark[1]] if mark[1] else None
+            if isinstance(item, DiffersByPage):
+                return html([item.sample(self._context(page, None))])
             return self._written[self._entries_of(mark, page)[1]].html
 
         whole = MARK.sub(put, pieces)
@@ -355,16 +359,14 @@ class Composer:
         return {language: frozenset(found) for language, found in letters.items()}
 
     def _filled(self, parted: Parted, page: Page, encoding: str) -> list[Chunk]:
-        """A piece with what its marks stand for on a page: menus in which that is the current one, its trail."""
+        """A piece with what its marks stand for on a page: menus in which that is the current one, its trail, the ways to it
+        in other languages."""
         chunks: list[Chunk] = []
         for part in parted:
             if isinstance(part, bytes):
                 chunks.append(part)
             elif part[1]:
-                trail = self._items[part[1]]
-                assert isinstance(trail, Trail)
-                steps = trail.steps_markup(self._trails.steps(trail, page), self._context(page, None))
-                chunks.append(insertion(html([steps]), encoding))
+                chunks.append(insertion(html([self._of_page(self._items[part[1]], page)]), encoding))
             else:
                 item, key = self._entries_of(part, page)
                 if (*key, encoding) not in self._encoded:
@@ -372,6 +374,13 @@ class Composer:
                 standing = self._standings.of(self._menus.shown(item), page.language, page.id, page.path)
                 chunks += self._encoded[*key, encoding].on_page(standing)
         return chunks
+
+    def _of_page(self, item: Item, page: Page) -> Element:
+        context = self._context(page, None)
+        if isinstance(item, Trail):
+            return item.steps_markup(self._trails.steps(item, page), context)
+        assert isinstance(item, LanguageSwitch)
+        return item.ways_markup(offered(self._counterparts.of(page)), context)
 
     def _entries_of(self, mark: re.Match[str], page: Page) -> tuple[ShowsMenu, tuple[str, str, str]]:
         """The item that a mark stands for, and under which key the entries are kept that it shows in the page's

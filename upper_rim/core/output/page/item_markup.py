@@ -6,8 +6,7 @@ from __future__ import annotations
 import re
 
 from ...kinds.items import Item
-from ...kinds.items.base import ShowsMenu
-from ...kinds.items.trail import Trail
+from ...kinds.items.base import DiffersByPage, ShowsMenu
 from ...kinds.marks import MARK
 from ...kinds.markup import Element, Markup, element, html, takes_focus, with_attributes
 from ...model.tree import items_of
@@ -39,12 +38,12 @@ def _with_hint(markup: tuple[Markup, ...], item: Item, context: SiteContext) -> 
 
 
 def on_no_page(markup: str, context: SiteContext) -> str:
-    """A piece with its menus as they are where no page is the current one, and its trails as a sample."""
+    """A piece with its menus as they are where no page is the current one, and a sample of what differs by page."""
     items = {item.id: item for item in items_of(context.site.pieces)}
 
     def put(mark: re.Match[str]) -> str:
         item = items.get(mark[1] or mark[2])
-        if isinstance(item, Trail):
+        if isinstance(item, DiffersByPage):
             return html([item.sample(context)])
         return entries_html(item, context.within(mark[3])).html if isinstance(item, ShowsMenu) else ""
 

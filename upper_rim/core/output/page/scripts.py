@@ -23,6 +23,7 @@ NEEDED_BY = {
     "viewer": r"data-rim-viewer",
     "pager": r"data-rim-pager",
     "film": r"data-rim-film",
+    "offers": r"data-rim-offers",
 }
 """By part, in the order in which they run: what in a page's pieces needs it."""
 PARTS_IN_ORDER = ("begin", *NEEDED_BY, "end")

@@ -62,6 +62,10 @@ class SiteContext:
         return replace(self, holder=piece)
 
     @property
+    def languages(self) -> Sequence[str]:
+        return self.site.languages
+
+    @property
     def site_name(self) -> str:
         return self.site.name
 

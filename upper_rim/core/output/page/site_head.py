@@ -1,4 +1,5 @@
-"""What does a page's head say of its site, where the page says nothing itself: an icon, a description?
+"""What does a page's head say of its site, where the page says nothing itself: an icon, a description, where the same is
+in other languages?
 
 A picture of the site's own is made into what browsers ask for: a drawing as it is, `favicon.ico` with three sizes, and
 larger squares for those who keep the site on a screen (HTML Standard, 4.6.7.8).
@@ -14,6 +15,7 @@ from html import escape
 
 from PIL import Image
 
+from ...model.navigation.counterparts import Counterparts
 from ...model.site import Page, Site
 from ...style.paint.drawing import rasterised
 from ..naming import PARTS_PATH, short_hash
@@ -23,14 +25,15 @@ TOUCH_PX, LARGE_PX = 180, 512
 FAVICON = "/favicon.ico"
 _TAG = re.compile(rb"<(?:link|meta)\b([^<>]{0,2000})>", re.IGNORECASE)
 _IS_ICON = re.compile(rb"""\brel\s*=\s*["']?[^"'>]{0,80}\bicon\b""", re.IGNORECASE)
+_IS_ALTERNATE = re.compile(rb"""\bhreflang\s*=""", re.IGNORECASE)
 _IS_DESCRIPTION = re.compile(rb"""\bname\s*=\s*["']?description\b""", re.IGNORECASE)
 
 
 class SiteHead:
     """`read` gives a picture's bytes by its path among the site's files; None where it is not there."""
 
-    def __init__(self, site: Site, read: Callable[[str], bytes | None]) -> None:
-        self._site = site
+    def __init__(self, site: Site, read: Callable[[str], bytes | None], counterparts: Counterparts) -> None:
+        self._site, self._counterparts = site, counterparts
         data = read(site.icon) if site.icon else None
         self._icon = data if data is not None and _squares(data) is not None else None
         self._links = "".join(self._icon_links()) if self._icon is not None else ""
@@ -38,13 +41,21 @@ class SiteHead:
     def of_page(self, page: Page, content: bytes) -> str:
         """Markup for the head of a page; empty where it says all itself."""
         described = self._site.description.in_language(page.language)
-        if not described and not self._links:
+        alternates = "".join(self._alternates(page))
+        if not (described or self._links or alternates):
             return ""
         own = [found[1] for found in _TAG.finditer(content, 0, page.splice.body_at if page.splice else 0)]
         made = self._links if self._links and not any(map(_IS_ICON.search, own)) else ""
         if described and not any(map(_IS_DESCRIPTION.search, own)):
             made += f'<meta name="description" content="{escape(described, quote=True)}">'
-        return made
+        return made if any(map(_IS_ALTERNATE.search, own)) else made + alternates
+
+    def _alternates(self, page: Page) -> Iterator[str]:
+        """For search engines (HTML Standard, 4.6.7.1). Who reads none of the languages gets the site's own."""
+        for language, other in self._counterparts.alternates(page).items():
+            names = [language, *(["x-default"] if language == self._site.language else [])]
+            href = escape(other.path, quote=True)
+            yield from (f'<link rel="alternate" hreflang="{name}" href="{href}">' for name in names)
 
     def files(self) -> Iterator[tuple[str, Callable[[], bytes]]]:
         """Paths of the icon's files, and what makes each."""

@@ -9,12 +9,11 @@ from collections.abc import Iterable, Iterator
 from typing import Any
 
 from ...kinds.entries import Entry
-from ...kinds.items.base import ShowsMenu
+from ...kinds.items.base import DiffersByPage, ShowsMenu
 from ...kinds.items.button import ButtonItem
 from ...kinds.items.menu import MenuItem
 from ...kinds.items.menu_entries import entries_markup
 from ...kinds.items.rich import RichText
-from ...kinds.items.trail import Trail
 from ...kinds.marks import MARK
 from ...kinds.markup import SLOT, Attributes, Element, Markup, Raw, element, html
 from ...kinds.pieces.base import Piece
@@ -285,12 +284,12 @@ class _First:
 
 
 def _on_no_page(markup: Iterable[Markup], context: SiteContext) -> Iterator[Markup]:
-    """With a menu's entries, and a trail, as they are where no page is the current one."""
+    """With what stands there for marks where no page is the current one."""
     for node in markup:
         mark = MARK.fullmatch(node.html) if isinstance(node, Raw) else None
         spot = find(context.site, mark[1] or mark[2]) if mark else None
         item: Any = spot.node if spot else None
-        if mark and isinstance(item, Trail):
+        if mark and isinstance(item, DiffersByPage):
             yield item.sample(context)
         elif mark and isinstance(item, ShowsMenu):
             there = context.within(mark[3])

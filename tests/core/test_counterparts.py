@@ -1,0 +1,177 @@
+"""Which page says the same in another language, what stands in for one that is not there, and what is published of that."""
+
+from __future__ import annotations
+
+import re
+from random import Random
+from typing import Any
+
+import pytest
+
+from upper_rim.core.exchange.html.markdown import document
+from upper_rim.core.exchange.imports.import_pages import described_page, digest
+from upper_rim.core.kinds.items.languages import LanguageSwitch
+from upper_rim.core.kinds.pieces.base import ReachRule
+from upper_rim.core.kinds.pieces.header import Header
+from upper_rim.core.kinds.rows import Cell, Row
+from upper_rim.core.languages.names import name_in, own_name
+from upper_rim.core.model.navigation.counterparts import Counterparts, offered
+from upper_rim.core.model.site import Page, Site
+from upper_rim.core.output.publication import publication
+from upper_rim.core.values.words import Words
+from upper_rim.demo import ostrey
+from upper_rim.shipped import shelf
+
+
+def page(number: int, path: str, language: str = "en", of: int | None = None, also: tuple[str, ...] = ()) -> Page:
+    translates = None if of is None else f"pg-{of}"
+    return Page(id=f"pg-{number}", path=path, language=language, translates=translates, also=also)
+
+
+def site(*pages: Page, untranslated: Any = "above") -> Site:
+    return Site(
+        key="qspeaks", name="Speaks", pages=tuple(sorted(pages, key=lambda one: one.path)), untranslated=untranslated
+    )
+
+
+PAGES = (
+    page(0, "/"),
+    page(1, "/de/", "de", of=0),
+    page(2, "/a/"),
+    page(3, "/de/a/", "de", of=2),
+    page(4, "/a/b/"),
+    page(5, "/c/"),
+    page(6, "/a/b/d.html", also=("cy",)),
+    page(7, "/cy/", "cy", of=1),
+    page(8, "/de/own/", "de"),
+)
+DE = {"/": "/de/", "/a/": "/de/a/", "/a/b/": "/de/a/", "/c/": "/de/", "/a/b/d.html": "/de/a/", "/cy/": "/de/"}
+
+
+def led(of: Site, path: str, language: str) -> tuple[str | None, str]:
+    asked = next(one for one in of.pages if one.path == path)
+    found = Counterparts(of).in_language(asked, language)
+    return (found.page.path if found.page else None), found.why
+
+
+@pytest.mark.parametrize(("path", "there"), list(DE.items()))
+def test_a_page_leads_to_its_translation_else_to_that_of_what_stands_above(path: str, there: str) -> None:
+    assert led(site(*PAGES), path, "de")[0] == there
+
+
+def test_each_says_why() -> None:
+    whole = site(*PAGES)
+    assert led(whole, "/a/", "de") == ("/de/a/", "translation")
+    assert led(whole, "/a/b/", "de") == ("/de/a/", "above") and led(whole, "/c/", "de") == ("/de/", "front")
+    assert led(whole, "/a/b/d.html", "cy") == ("/a/b/d.html", "speaks both")
+    assert led(whole, "/cy/", "en") == ("/", "translation"), "by way of the German one"
+    assert led(whole, "/de/own/", "en") == ("/", "front"), "what stands above is /de/, which is translated"
+    assert led(whole, "/a/", "en") == ("/a/", "itself")
+
+
+def test_the_site_says_what_stands_in_for_what_is_not_translated() -> None:
+    assert led(site(*PAGES, untranslated="front"), "/a/b/", "de") == ("/de/", "front")
+    assert led(site(*PAGES, untranslated="stay"), "/a/b/", "de") == ("/a/b/", "stays")
+    hiding = site(*PAGES, untranslated="hide")
+    assert led(hiding, "/a/b/", "de") == (None, "none") and led(hiding, "/a/", "de") == ("/de/a/", "translation")
+    assert [one.language for one in offered(Counterparts(hiding).of(PAGES[4]))] == ["en"]
+    assert [one.href for one in offered(Counterparts(site(*PAGES, untranslated="stay")).of(PAGES[4]))] == ["/a/b/", None, None]  # fmt: skip
+    assert led(site(page(0, "/x/"), page(1, "/de/", "de")), "/x/", "de") == (None, "none"), "there is no front page"
+
+
+def any_site(seed: int) -> Site:
+    """Pages that translate each other, themselves, in circles, twice, or not at all."""
+    chance = Random(seed)
+    languages = ("en", "de", "cy")
+    pages = [
+        page(
+            number,
+            f"/{'a/' * chance.randrange(3)}{number}/",
+            chance.choice(languages),
+            of=chance.choice([None, chance.randrange(14)]),
+            also=tuple(chance.sample(languages, chance.choice([0, 0, 1]))),
+        ).replaced(bare=chance.random() < 0.1, splice=SPLICE if chance.random() < 0.9 else None)
+        for number in range(12)
+    ]
+    return site(*pages, page(99, "/"), untranslated=chance.choice(["above", "front", "stay", "hide"]))
+
+
+SPLICE = described_page(page(0, "/"), document("A", "en", "<p>A</p>")[0]).splice
+
+
+@pytest.mark.parametrize("seed", range(60))
+def test_alternates_are_mutual_and_every_way_leads_somewhere_that_is_said(seed: int) -> None:
+    ways = Counterparts(whole := any_site(seed))
+    for one in whole.pages:
+        others = ways.alternates(one)
+        assert not others or (one in others.values() and one.splice and not one.bare)
+        for language, other in others.items():
+            assert ways.alternates(other) == others and language in {other.language, *other.also}
+        found = {there.language: there for there in ways.of(one)}
+        assert tuple(found) == whole.languages and found[one.language].page is one
+        for language, there in found.items():
+            speaks = there.page and {there.page.language, *there.page.also}
+            assert there.why in {"stays", "none"} or (speaks and language in speaks), (one.path, there)
+            assert (there.why == "none") == (there.page is None)
+
+
+def published(of: Site, contents: dict[str, bytes]) -> dict[str, str]:
+    made = publication(of, shelf(), contents.__getitem__)
+    return {file.name: file.data.decode() for file in made if file.name.endswith(".html")}
+
+
+def alternates(text: str) -> dict[str, str]:
+    return dict(re.findall(r'<link rel="alternate" hreflang="([^"]+)" href="([^"]+)">', text))
+
+
+def test_alternates_of_the_demo_are_mutual_and_a_page_that_says_its_own_keeps_them() -> None:
+    whole, contents = ostrey()
+    said = {
+        f"/{name.removesuffix('index.html')}": alternates(text) for name, text in published(whole, contents).items()
+    }
+    assert said["/de/"] == {"en": "/", "x-default": "/", "ar": "/ar/", "cy": "/cy/", "de": "/de/"}
+    for path, ways in said.items():
+        assert not ways or path in ways.values()
+        assert all(said[other] == ways for other in ways.values()), path
+    own = b'<!DOCTYPE html><html lang=en><head><title>A</title><link rel=alternate HREFLANG=fr href="/fr/"></head><body><p>A</p></body></html>'
+    front = described_page(Page(id="pg-0", path="/"), own)
+    content, _ = document("B", "de", "<p>B</p>")
+    other = described_page(Page(id="pg-1", path="/de/", language="de", translates="pg-0"), content)
+    told = published(site(front, other), {digest(own): own, digest(content): content})
+    assert alternates(told["index.html"]) == {} and "/de/" in alternates(told["de/index.html"]).values()
+
+
+def with_switch(of: Site, **fields: Any) -> Site:
+    row = Row(id="rw-s", name="R", cells=(Cell(id="cl-s", items=(LanguageSwitch(id="it-s", **fields),)),))
+    header = Header(id="pc-s", name="Head", rows=(row,), reach=(ReachRule(id="rr-s"),))
+    return of.replaced(pieces=(header,))
+
+
+def shown(fields: dict[str, Any], path: str = "a/b") -> str:
+    whole, contents = list[Page](), dict[str, bytes]()
+    for one in PAGES:
+        content, _ = document(one.path, one.language, "<p>Words</p>")
+        contents[digest(content)] = content
+        whole.append(described_page(one, content))
+    text = published(with_switch(site(*whole), **fields), contents)[f"{path}/index.html"]
+    return text.partition("<nav")[2].partition("</nav>")[0]
+
+
+def test_a_switch_marks_the_present_language_and_names_each_in_its_own() -> None:
+    text = shown({"words": Words(text="Read in")})
+    assert 'aria-label="Read in"' in text and ">Read in</span>" in text
+    assert re.findall(r'<a href="([^"]+)" hreflang="([^"]+)"( aria-current="true")?><span lang="[^"]+" dir="ltr">([^<]+)', text) == [
+        ("/a/b/", "en", ' aria-current="true"', "English"), ("/cy/", "cy", "", "Cymraeg"), ("/de/a/", "de", "", "Deutsch"),
+    ]  # fmt: skip
+    assert ">Walisisch<" in shown({"names": "here"}, "de/a") and ">Welsh<" in shown({"names": "here"})
+    assert '<span aria-label="German" role="img">DE</span>' in shown({"names": "code"})
+    assert "English" not in shown({"hides_current": True})
+    button = shown({"way": "button"})
+    assert button.count("English") == 1 and re.search(r"<details[^>]*><summary[^>]*><span[^>]*>English", button)
+
+
+def test_languages_are_called_as_the_cldr_has_it() -> None:
+    assert [own_name(one) for one in ("de", "cy", "fr", "pt-BR", "ar")] == [
+        "Deutsch", "Cymraeg", "Français", "Português (Brasil)", "العربية",
+    ]  # fmt: skip
+    assert name_in("ar", "cy") == "Arabeg" and name_in("de-x-none", "en") == "German" and own_name("xx-YY") == "xx-YY"

@@ -1,0 +1,104 @@
+"""The way to the same page in another language."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping, Sequence
+from typing import Literal, NamedTuple
+
+from pydantic import Field
+
+from ...languages import direction, phrase
+from ...languages.names import name_in, own_name
+from ...values.brands import Brands
+from ...values.styling import Part
+from ...values.words import Words
+from ..context import PageContext
+from ..marks import switch_mark
+from ..markup import Attributes, Element, Markup, element
+from .base import DiffersByPage, named_by
+from .parts import icon, listed
+
+
+class Offered(NamedTuple):
+    """A language, and where it leads. `href` is None where somebody stays on the page; `is_current`: it is the language
+    of the page that is looked at."""
+
+    language: str
+    href: str | None
+    is_current: bool = False
+
+
+class LanguageSwitch(DiffersByPage):
+    """Leads from each page to the same in each of the site's languages (`Counterparts`)."""
+
+    NAME = "Language switch"
+    ABOUT = "The same page in each language of the site"
+    CALLED = ("translation", "locale", "flags", "international")
+    ROLES = {"box": "menu", "content": "entry"}
+    ALIKE = ("words", "names", "way")
+
+    kind: Literal["languages"] = "languages"
+    words: Words = Field(default=Words(), description="What stands before the languages; nothing where empty.")
+    way: Literal["row", "list", "button"] = Field(
+        default="row", description="Beside each other, below each other, or behind a button with the present one."
+    )
+    names: Literal["own", "here", "code"] = Field(
+        default="own", description="As each is called by its readers, as in the page's language, or its code."
+    )
+    hides_current: bool = Field(default=False, description="The language of the page itself is left out.")
+
+    def outline_name(self, menu_names: Mapping[str, str]) -> str:
+        return named_by(self.NAME, self.words.text)
+
+    def markup(self, page: PageContext) -> tuple[Markup, ...]:
+        ways = {"row": (), "list": ("below-each-other",), "button": ("offering",)}[self.way]
+        attributes: Attributes = {
+            **page.attributes(self, "menu", "languages", *ways, self.id),
+            "aria-label": page.words(self.words, self.id) or phrase("languages", page.language),
+        }
+        said = page.words(self.words, self.id)
+        before = element("span", {"class": page.name("said")}, said) if said else None
+        return (element("nav", attributes, before, switch_mark(self.id)),)
+
+    def ways_markup(self, offered: Sequence[Offered], page: PageContext) -> Element:
+        """What stands for the mark: links, the present language marked (ARIA 1.2, `aria-current`)."""
+        here = next((one for one in offered if one.is_current), None)
+        lines = [self._line(one, page) for one in offered if not (one.is_current and self._leaves_current)]
+        if self.way != "button":
+            return listed(page, *lines)
+        name = self._named(here.language if here else page.language, page)
+        arrow = icon("chevron-down", page)
+        opener = element("summary", {"class": page.name("head")}, name, arrow)
+        offers = element("ul", {"class": f"{page.name('list')} {page.name('offers')}", "role": "list"}, *lines)
+        return element("details", {"class": page.name("list"), "data-rim-offers": True}, opener, offers)
+
+    @property
+    def _leaves_current(self) -> bool:
+        """The button says it already."""
+        return self.hides_current or self.way == "button"
+
+    def _line(self, one: Offered, page: PageContext) -> Element:
+        current = "true" if one.is_current else None
+        if one.href is None:
+            return element("li", {}, element("span", {"class": page.name("head")}, self._named(one.language, page)))
+        leads: Attributes = {"href": one.href, "hreflang": one.language, "aria-current": current}
+        return element("li", {}, element("a", leads, self._named(one.language, page)))
+
+    def _named(self, language: str, page: PageContext) -> Element:
+        """A name in its own language says which that is, and which way it runs (WCAG 2.2, 3.1.2)."""
+        if self.names == "code":
+            full: Attributes = {"aria-label": name_in(language, page.language), "role": "img"}
+            return element("span", full, language.upper())
+        if self.names == "here":
+            return element("span", {}, name_in(language, page.language))
+        return element("span", {"lang": language, "dir": direction(language)}, own_name(language))
+
+    def sample(self, page: PageContext) -> Element:
+        """With all of the site's languages."""
+        return self.ways_markup([Offered(one, "/", one == page.language) for one in page.languages], page)
+
+    def icons(self, brands: Brands) -> Iterable[str]:
+        return ("chevron-down",) if self.way == "button" else ()
+
+    def texts_within(self) -> tuple[Part, ...]:
+        return ("box",)

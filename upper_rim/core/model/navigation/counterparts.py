@@ -1,0 +1,114 @@
+"""Which page says the same in another language, and what stands in for one that is not there?"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator, Mapping
+from functools import partial
+from typing import Literal, NamedTuple
+
+from ...kinds.items.languages import Offered
+from ..site import Page, Site
+
+Why = Literal["itself", "translation", "speaks both", "above", "front", "stays", "none"]
+
+
+class Counterpart(NamedTuple):
+    """`page`: where somebody is led who wants the language, and `why`: it is the page itself, its translation, a page of
+    its family that stands for that language, too; by the site's rule, what stands above, or first; or they stay. None:
+    the language is not offered there."""
+
+    language: str
+    page: Page | None
+    why: Why
+
+
+class Counterparts:
+    """Of a site's pages. Made once for a site."""
+
+    def __init__(self, site: Site) -> None:
+        self._site = site
+        self._by_id = {page.id: page for page in site.pages}
+        self._by_path = {page.path: page for page in site.pages}
+        self._families: dict[str, list[Page]] = {}
+        for page in site.pages:
+            self._families.setdefault(self._original(page), []).append(page)
+
+    def of(self, page: Page) -> Iterator[Counterpart]:
+        """In each of the site's languages, in their order."""
+        return (self.in_language(page, language) for language in self._site.languages)
+
+    def in_language(self, page: Page, language: str) -> Counterpart:
+        return self._same(page, language) or self._instead(page, language)
+
+    def alternates(self, page: Page) -> Mapping[str, Page]:
+        """By language, the pages that say the same and lead to each other: each of them has the same ones. None where
+        there is no other, or where something else of its language stands for it. A page into which nothing can be put
+        leads nowhere."""
+        family = [one for one in self._family(page) if one.splice is not None and not one.bare]
+        found = {one.language: one for one in reversed(family)}
+        for one in family:
+            found = {**dict.fromkeys(one.also, one), **found}
+        is_one = page in found.values() and len({one.id for one in found.values()}) > 1
+        return {one: found[one] for one in self._site.languages if one in found} if is_one else {}
+
+    def _family(self, page: Page) -> list[Page]:
+        return self._families.get(self._original(page), [page])
+
+    def _original(self, page: Page) -> str:
+        """The page of which all in its family are translations, themselves or by way of one; of a circle one of it."""
+        way = [page.id]
+        while page.translates and page.translates in self._by_id:
+            page = self._by_id[page.translates]
+            if page.id in way:
+                return min(way[way.index(page.id) :])
+            way.append(page.id)
+        return page.id
+
+    def _same(self, page: Page, language: str) -> Counterpart | None:
+        if page.language == language:
+            return Counterpart(language, page, "itself")
+        family = self._family(page)
+        for other in family:
+            if other.language == language:
+                return Counterpart(language, other, "translation")
+        for other in (page, *family):
+            if language in other.also:
+                return Counterpart(language, other, "speaks both")
+        return None
+
+    def _instead(self, page: Page, language: str) -> Counterpart:
+        rule = self._site.untranslated
+        if rule == "hide":
+            return Counterpart(language, None, "none")
+        if rule == "stay":
+            return Counterpart(language, page, "stays")
+        front = self._by_path.get("/")
+        first = front and self._there(front, language)
+        ways = map(partial(self._there, language=language), self._above(page) if rule == "above" else ())
+        found = next((there for there in ways if there is not None), first)
+        if found is None:
+            return Counterpart(language, None, "none")
+        return Counterpart(language, found, "front" if found is first else "above")
+
+    def _there(self, page: Page, language: str) -> Page | None:
+        """A page itself, or the same in another language."""
+        found = self._same(page, language)
+        return found.page if found else None
+
+    def _above(self, page: Page) -> Iterator[Page]:
+        """The pages whose paths its own begins with, the nearest first."""
+        folder = page.path.rstrip("/")
+        while folder:
+            folder = folder.rpartition("/")[0]
+            above = self._by_path.get(f"{folder}/")
+            if above is not None and above.id != page.id:
+                yield above
+
+
+def offered(counterparts: Iterable[Counterpart]) -> list[Offered]:
+    """What a switch shows of them."""
+    return [
+        Offered(one.language, None if one.why == "stays" else one.page.path, one.why == "itself")
+        for one in counterparts
+        if one.page is not None
+    ]

@@ -1,0 +1,1 @@
+each("[data-rim-offers]",e=>{e.addEventListener("keydown",({key:n})=>{"Escape"===n&&e.open&&(e.open=!1,e.firstElementChild.focus())}),e.addEventListener("focusout",({relatedTarget:n})=>n&&!e.contains(n)&&(e.open=!1)),heard("pointerdown",({target:n})=>e.contains(n)||(e.open=!1))});
