@@ -88,7 +88,7 @@ def any_site(seed: int) -> Site:
             number,
             f"/{'a/' * chance.randrange(3)}{number}/",
             chance.choice(languages),
-            of=chance.choice([None, chance.randrange(14)]),
+            of=chance.choice([None, 99, chance.randrange(14)]),
             also=tuple(chance.sample(languages, chance.choice([0, 0, 1]))),
         ).replaced(bare=chance.random() < 0.1, splice=SPLICE if chance.random() < 0.9 else None)
         for number in range(12)
@@ -147,13 +147,19 @@ def with_switch(of: Site, **fields: Any) -> Site:
     return of.replaced(pieces=(header,))
 
 
-def shown(fields: dict[str, Any], path: str = "a/b") -> str:
-    whole, contents = list[Page](), dict[str, bytes]()
-    for one in PAGES:
-        content, _ = document(one.path, one.language, "<p>Words</p>")
+def written(of: Site) -> tuple[Site, dict[str, bytes]]:
+    """With contents, into all of which pieces can be put."""
+    pages, contents = [], dict[str, bytes]()
+    for one in of.pages:
+        content, _ = document(one.path, one.language, f"<h1>{one.path}</h1>")
         contents[digest(content)] = content
-        whole.append(described_page(one, content))
-    text = published(with_switch(site(*whole), **fields), contents)[f"{path}/index.html"]
+        pages.append(described_page(one.replaced(splice=None, bare=False), content))
+    return of.replaced(pages=tuple(pages)), contents
+
+
+def shown(fields: dict[str, Any], path: str = "a/b") -> str:
+    whole, contents = written(site(*PAGES))
+    text = published(with_switch(whole, **fields), contents)[f"{path}/index.html"]
     return text.partition("<nav")[2].partition("</nav>")[0]
 
 

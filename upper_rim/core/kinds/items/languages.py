@@ -42,6 +42,9 @@ class LanguageSwitch(DiffersByPage):
     way: Literal["row", "list", "button"] = Field(
         default="row", description="Beside each other, below each other, or behind a button with the present one."
     )
+    side: Literal["start", "end"] = Field(
+        default="start", description="With which of its edges what a button offers stands at the button's."
+    )
     names: Literal["own", "here", "code"] = Field(
         default="own", description="As each is called by its readers, as in the page's language, or its code."
     )
@@ -51,7 +54,7 @@ class LanguageSwitch(DiffersByPage):
         return named_by(self.NAME, self.words.text)
 
     def markup(self, page: PageContext) -> tuple[Markup, ...]:
-        ways = {"row": (), "list": ("below-each-other",), "button": ("offering",)}[self.way]
+        ways = {"row": (), "list": ("below-each-other",), "button": ("offering", f"at-{self.side}")}[self.way]
         attributes: Attributes = {
             **page.attributes(self, "menu", "languages", *ways, self.id),
             "aria-label": page.words(self.words, self.id) or phrase("languages", page.language),
@@ -61,12 +64,14 @@ class LanguageSwitch(DiffersByPage):
         return (element("nav", attributes, before, switch_mark(self.id)),)
 
     def ways_markup(self, offered: Sequence[Offered], page: PageContext) -> Element:
-        """What stands for the mark: links, the present language marked (ARIA 1.2, `aria-current`)."""
-        here = next((one for one in offered if one.is_current), None)
+        """What stands for the mark: links, the present language marked (ARIA 1.2, `aria-current`). Where there is no other
+        one, its name alone."""
+        name = self._named(next((one.language for one in offered if one.is_current), page.language), page)
         lines = [self._line(one, page) for one in offered if not (one.is_current and self._leaves_current)]
+        if not lines:
+            return listed(page, element("li", {}, element("span", {"class": page.name("head")}, name)))
         if self.way != "button":
             return listed(page, *lines)
-        name = self._named(here.language if here else page.language, page)
         arrow = icon("chevron-down", page)
         opener = element("summary", {"class": page.name("head")}, name, arrow)
         offers = element("ul", {"class": f"{page.name('list')} {page.name('offers')}", "role": "list"}, *lines)

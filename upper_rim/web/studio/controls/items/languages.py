@@ -8,6 +8,7 @@ from .....core.model.tree import ROOT
 from ..control import Control, Group, choice, words, yes
 
 WAYS = (("row", "beside each other"), ("list", "below each other"), ("button", "behind a button"))
+SIDES = (("start", "start"), ("end", "end"))
 NAMES = (("own", "as their readers call them"), ("here", "in the page’s language"), ("code", "their codes"))
 UNTRANSLATED = (
     ("above", "the nearest page above it"),
@@ -23,6 +24,7 @@ def groups(node: LanguageSwitch, site: Site) -> list[Group]:
             "Languages",
             [
                 choice(node, "way", "Stand", WAYS),
+                *([choice(node, "side", "Panel at its", SIDES)] if node.way == "button" else []),
                 choice(node, "names", "Named", NAMES),
                 *([yes(node, "hides_current", "Leave out the page’s own")] if node.way != "button" else []),
                 *words(node, "words", "Before them", site),

@@ -1,0 +1,125 @@
+"""The way between languages, in a browser: each choice leads where it is foreseen, by hand and by keys, also without
+script."""
+
+from __future__ import annotations
+
+from random import Random
+from typing import Any
+
+import pytest
+from selenium import webdriver
+from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
+
+from tests.browser.test_gates import violations
+from tests.core.test_counterparts import PAGES, any_site, site, with_switch, written
+from tests.folder import Folder, taken_away
+from upper_rim.core.languages.names import own_name
+from upper_rim.core.model.navigation.counterparts import Counterparts, offered
+from upper_rim.core.model.site import Site
+from upper_rim.demo import ostrey
+
+from .conftest import wait_for
+
+SITES = 8
+SWITCH = "nav[class*=languages]"
+
+
+def filled(seed: int) -> tuple[Site, dict[str, bytes]]:
+    """A generated site with a switch on all of its pages."""
+    chance = Random(f"switch {seed}")
+    whole, contents = written(any_site(seed))
+    ways, names = chance.choice(["row", "list", "button"]), chance.choice(["own", "here", "code"])
+    return with_switch(whole, way=ways, names=names, hides_current=chance.random() < 0.3), contents
+
+
+def judged(driver: webdriver.Chrome, folder: Folder, seed: int) -> tuple[list[Any], int]:
+    """What led elsewhere than foreseen, and how many choices were made."""
+    whole, contents = filled(seed)
+    folder.files, wrong, made = taken_away(whole, contents), [], 0
+    origin, ways = f"http://l{seed}.localhost:{folder.port}", Counterparts(whole)
+    driver.execute_cdp_cmd("Emulation.setScriptExecutionDisabled", {"value": seed % 3 == 0})
+    for page in whole.pages:
+        wanted = {one.language: one.href for one in offered(ways.of(page)) if one.href is not None}
+        driver.get(origin + page.path)
+        links = [str(one.get_attribute("hreflang")) for one in driver.find_elements(By.CSS_SELECTOR, f"{SWITCH} a")]
+        hidden = set(wanted) - set(links)
+        if hidden - {page.language} or set(links) - set(wanted):
+            wrong.append((seed, page.path, links, wanted))
+        for language in links:
+            driver.get(origin + page.path)
+            for opener in driver.find_elements(By.CSS_SELECTOR, f"{SWITCH} summary"):
+                opener.click()
+            driver.find_element(By.CSS_SELECTOR, f"{SWITCH} a[hreflang={language}]").click()
+            made += 1
+            there = wanted[language]
+            heading = driver.find_element(By.CSS_SELECTOR, "h1").text
+            if driver.current_url != origin + there or heading != there:
+                wrong.append((seed, page.path, language, driver.current_url, there))
+    driver.execute_cdp_cmd("Emulation.setScriptExecutionDisabled", {"value": False})
+    return wrong, made
+
+
+def test_every_choice_leads_where_it_is_foreseen(driver: webdriver.Chrome, folder: Folder) -> None:
+    made = 0
+    for seed in range(SITES):
+        wrong, choices = judged(driver, folder, seed)
+        assert wrong == []
+        made += choices
+    assert made > SITES * 12
+
+
+def test_each_page_of_the_demo_leads_to_its_own_translations(driver: webdriver.Chrome, folder: Folder) -> None:
+    demo, contents = ostrey()
+    folder.files, ways = taken_away(demo, contents), Counterparts(demo)
+    origin, found = f"http://demo.localhost:{folder.port}", 0
+    for page in demo.pages:
+        if page.bare or f"{page.path}index.html"[1:] not in folder.files or page.path.startswith(("/shop/", "/press/")):
+            continue
+        driver.get(origin + page.path)
+        wanted = [(one.language, one.href) for one in offered(ways.of(page)) if one.href]
+        links = f"[...document.querySelectorAll('footer {SWITCH} a')].map((one) => [one.hreflang, new URL(one.href).pathname])"
+        shown = driver.execute_script(f"return {links}")
+        assert not shown or [tuple(one) for one in shown] == wanted, page.path
+        alternates = (
+            "[...document.querySelectorAll('link[hreflang]')].map((one) => [one.hreflang, new URL(one.href).pathname])"
+        )
+        told = dict(driver.execute_script(f"return {alternates}"))
+        told.pop("x-default", None)
+        assert told == {language: other.path for language, other in ways.alternates(page).items()}, page.path
+        found += bool(shown)
+    assert found > 25
+
+
+@pytest.mark.parametrize("width", [1280, 320])
+def test_a_button_offers_languages_to_keys_and_axe_finds_nothing(
+    driver: webdriver.Chrome, folder: Folder, width: int
+) -> None:
+    whole, contents = written(site(*PAGES))
+    folder.files = taken_away(with_switch(whole, way="button"), contents)
+    device = {"width": width, "height": 640, "deviceScaleFactor": 1, "mobile": False}
+    driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", device)
+    driver.get(f"http://keys.localhost:{folder.port}/")
+    opener = driver.find_element(By.CSS_SELECTOR, f"{SWITCH} summary")
+    assert opener.text == own_name("en") and violations(driver) == []
+    is_open = f"return document.querySelector('{SWITCH} details').open"
+    before = driver.execute_script("return document.documentElement.scrollHeight")
+    driver.execute_script("arguments[0].focus()", opener)
+    opener.send_keys(Keys.ENTER)
+    assert driver.execute_script(is_open) and violations(driver) == []
+    panel = driver.find_element(By.CSS_SELECTOR, f"{SWITCH} ul").rect
+    assert panel["x"] >= 0 and panel["x"] + panel["width"] <= width
+    assert driver.execute_script("return document.documentElement.scrollHeight") == before, "nothing moves"
+    driver.switch_to.active_element.send_keys(Keys.TAB)
+    print(
+        driver.execute_script("return document.activeElement.outerHTML"),
+        driver.execute_script(f"return document.querySelector('{SWITCH}').outerHTML"),
+    )
+    assert driver.execute_script("return document.activeElement.hreflang")
+    driver.switch_to.active_element.send_keys(Keys.ESCAPE)
+    assert not driver.execute_script(is_open) and driver.switch_to.active_element == opener
+    opener.send_keys(Keys.SPACE)
+    driver.execute_script(
+        "document.querySelector('h1').dispatchEvent(new PointerEvent('pointerdown', {bubbles: true}))"
+    )
+    wait_for(lambda: not driver.execute_script(is_open))
