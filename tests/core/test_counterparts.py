@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+import io
 import re
 from random import Random
 from typing import Any
 
 import pytest
+import uharfbuzz as hb
+from fontTools.ttLib import TTFont
 
 from upper_rim.core.exchange.html.markdown import document
 from upper_rim.core.exchange.imports.import_pages import described_page, digest
@@ -181,3 +184,34 @@ def test_languages_are_called_as_the_cldr_has_it() -> None:
         "Deutsch", "Cymraeg", "Français", "Português (Brasil)", "العربية",
     ]  # fmt: skip
     assert name_in("ar", "cy") == "Arabeg" and name_in("de-x-none", "en") == "German" and own_name("xx-YY") == "xx-YY"
+
+
+def test_a_language_named_in_its_own_letters_brings_these_letters_of_its_face_and_no_others() -> None:
+    files = {file.name: file.data for file in publication(*_read(ostrey()))}
+    sheet = re.search(r'href="/(_rim/[^"]+[.]css)"', files["index.html"].decode())
+    assert sheet is not None
+    (cut,) = re.findall(r"url\((noto-sans-arabic-arabic[^)]+)\)", files[sheet[1]].decode())
+    whole, less = files["_rim/noto-sans-arabic-arabic-wght-normal.woff2"], files[f"_rim/{cut}"]
+    assert len(less) < len(whole) / 10
+
+    def advances(data: bytes) -> list[int]:
+        font = hb.Font(hb.Face(woff_bytes(data)))
+        font.set_variations({"wght": 450})
+        buffer = hb.Buffer()
+        buffer.add_str(own_name("ar"))
+        buffer.guess_segment_properties()
+        hb.shape(font, buffer)
+        return [one.x_advance for one in buffer.glyph_positions or []]
+
+    assert advances(less) == advances(whole) and len(advances(less)) > 5
+
+
+def _read(made: tuple[Site, dict[str, bytes]]) -> tuple[Any, ...]:
+    return made[0], shelf(), made[1].__getitem__
+
+
+def woff_bytes(data: bytes) -> bytes:
+    font, out = TTFont(io.BytesIO(data)), io.BytesIO()
+    font.flavor = None
+    font.save(out)
+    return out.getvalue()

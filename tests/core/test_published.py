@@ -56,7 +56,7 @@ def test_menus_speak_the_pages_language_and_know_the_current_page() -> None:
     assert 'lang="ar" dir="rtl"' in arabic
     assert '<a href="/ar/timetable/" aria-current="page">المواعيد</a>' in arabic
     assert '<a href="/harbours/"><span>الموانئ<' in arabic, "what has no translation leads to the original"
-    assert files["index.html"].count(b"aria-current") == 0
+    assert files["index.html"].count(b'aria-current="page"') == 0
     assert files["sailings/fares/index.html"].count(b'aria-current="page"') == 2, "in each of the header's two rows"
 
 
@@ -119,11 +119,12 @@ def test_a_page_loads_css_and_script_for_what_stands_on_it_only() -> None:
         page: sum(len(gzip.compress(files[part], 9)) for part in loaded(page) if files[part] != asking)
         for page in pages
     }
-    assert weights["index.html"] <= 8_400 and max(weights.values()) <= 10_400
+    assert weights["index.html"] <= 8_600 and max(weights.values()) <= 10_400
     css = {page: files[loaded(page)[0]].decode() for page in pages if loaded(page)}
     assert "q7xk-trail" in css["guide/index.html"] and "q7xk-trail" not in css["index.html"]
     assert ":lang(de)" in css["de/index.html"] and ":lang(de)" not in css["index.html"]
-    assert "Noto Sans Arabic" in css["ar/index.html"] and "Noto Sans Arabic" not in css["index.html"]
+    whole = "noto-sans-arabic-arabic-wght-normal.woff2"
+    assert whole in css["ar/index.html"] and whole not in css["index.html"]
     late = re.findall(r'data-rim-late="/([^"]*)"', files["index.html"].decode())
     assert len(set(late)) == 4 and all(name in files and name not in loaded("index.html") for name in late)
 

@@ -12,6 +12,7 @@ from .foundations import views as foundations
 from .gates import consent
 from .gates import views as gates
 from .inbox import views as inbox
+from .languages import views as languages
 from .menus import heights as menu_heights
 from .menus import views as menus
 from .movement import views as movement
@@ -37,6 +38,7 @@ urlpatterns = [
     path("s/<slug:slug>/pages/", pages.pages, name="pages"),
     path("s/<slug:slug>/pages/branch/", pages.page_branch, name="page-branch"),
     path("s/<slug:slug>/pages/bring-in/", pages.bring_in, name="bring-in"),
+    path("s/<slug:slug>/pages/languages/", languages.languages, name="languages"),
     path("s/<slug:slug>/pages/lifting/", pages.lifting, name="lifting"),
     path("s/<slug:slug>/pages/lifting/proposals/", pages.lift_proposals, name="lift-proposals"),
     path("s/<slug:slug>/works/<str:kind>/", pages.works, name="works"),

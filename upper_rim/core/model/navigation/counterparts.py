@@ -40,6 +40,10 @@ class Counterparts:
     def in_language(self, page: Page, language: str) -> Counterpart:
         return self._same(page, language) or self._instead(page, language)
 
+    def originals(self) -> list[Page]:
+        """One page of each family, of which the others are translations, in the order of their paths."""
+        return [self._by_id.get(original, family[0]) for original, family in self._families.items()]
+
     def alternates(self, page: Page) -> Mapping[str, Page]:
         """By language, the pages that say the same and lead to each other: each of them has the same ones. None where
         there is no other, or where something else of its language stands for it. A page into which nothing can be put

@@ -8,7 +8,7 @@ from __future__ import annotations
 import re
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import replace
-from functools import cache, cached_property
+from functools import cache, cached_property, partial
 from html import escape
 from typing import Any, cast
 
@@ -42,7 +42,7 @@ from ...model.site import Page, Site, Snippet
 from ...model.tree import items_of
 from ...reach.coverage import Coverage
 from ...style.type.faces import faces_in_use
-from ...style.type.fonts import subset_font
+from ...style.type.fonts import cut_font, subset_font
 from ..css.sheet import inside_a_page, site_rules
 from ..fitting import fitter_of
 from ..naming import PARTS_PATH, VISITOR_PATH, named, short_hash
@@ -223,20 +223,34 @@ class Composer:
         yield from self._consent.files()
         if asks_the_server(self.site) or self._consent.asks:
             yield VISITOR_PATH, b"window.rimVisitor=window.rimVisitor||{}"
-        for face in faces_in_use(self.site, self._shelf.faces):
-            for file in face.files:
-                if file.data is not None:
-                    yield PARTS_PATH + file.name, file.data
-                elif self._read is not None and file.content is not None:
-                    yield PARTS_PATH + file.name, subset_font(self._read(file.content), self._languages())
+        yield from ((PARTS_PATH + name, made()) for name, made in self._fonts.items())
         for path, made in self._files.smaller_pictures() if not self._marks else ():
             yield path, made()
         yield from self.loaded()
 
     def loaded(self) -> Iterator[tuple[str, bytes]]:
         """The CSS and the scripts that the pages composed so far load. Path and content."""
-        yield from () if self._marks else self._sheets.files()
+        if not self._marks:
+            yield from self._sheets.files()
+            for name, (source, letters) in self._sheets.cut_fonts.items():
+                yield PARTS_PATH + name, cut_font(self._fonts[source](), letters)
         yield from list(self._scripts.items())
+
+    @cached_property
+    def _fonts(self) -> dict[str, Callable[[], bytes]]:
+        """The files of the site's faces by name, and what makes each."""
+        made: dict[str, Callable[[], bytes]] = {}
+        for face in faces_in_use(self.site, self._shelf.faces):
+            for file in face.files:
+                if file.data is not None:
+                    made[file.name] = partial(bytes, file.data)
+                elif self._read is not None and file.content is not None:
+                    made[file.name] = partial(self._subset, file.content)
+        return made
+
+    def _subset(self, content: str) -> bytes:
+        assert self._read is not None
+        return subset_font(self._read(content), self._languages())
 
     @cached_property
     def _sheets(self) -> PageSheets:

@@ -17,6 +17,8 @@ from ..naming import PARTS_PATH, short_hash
 _CLASSES = re.compile(r' class="([^"]*)"')
 _LANGUAGES = re.compile(r' lang="([^"]*)"')
 _ELEMENTS = re.compile(r"<([a-z][a-z0-9]*)")
+_NAMES = re.compile(r'<span lang="[^"]+" dir="(?:ltr|rtl)">([^<]+)</span>')
+_FILE = re.compile(r"([\w.-]+)\.woff2")
 _LANGUAGE = re.compile(r":lang\(([\w-]+)\)")
 _CONDITIONS = re.compile(r"\[[^\]]*\]|::?[\w-]+(?:\((?:[^()]|\([^()]*\))*\))?")
 _OF_ELEMENTS = re.compile(r"(?:^|(?<=[\s>+~]))([a-z][a-z0-9]*)")
@@ -25,34 +27,40 @@ MADE_BY_SCRIPTS = frozenset({"html", "body", "a", "li", "span"})
 
 class Shows(NamedTuple):
     """What a page's pieces are made of: their classes and kinds of elements, the languages said of these, the scripts
-    of all that they can come to say (ISO 15924) and its characters that are of no script. `decides`: whether anything of
-    them is for some visitors only."""
+    of all that they can come to say (ISO 15924) and its characters that are of no script. `named`: characters of other
+    scripts, in which languages are called by their own names. `decides`: whether anything of them is for some visitors
+    only."""
 
     classes: frozenset[str]
     elements: frozenset[str]
     languages: frozenset[str]
     scripts: frozenset[str]
     common: frozenset[str]
+    named: frozenset[str]
     decides: bool
 
 
 def shows(html: str, words: frozenset[str], *, decides: bool) -> Shows:
     """Of markup of ours. `words`: characters of what may be put into it later."""
     classes = frozenset(name for listed in _CLASSES.findall(html) for name in listed.split())
-    characters = frozenset(html) | words
+    characters = frozenset(_NAMES.sub("", html)) | words
+    scripts = scripts_in(characters)
+    names = frozenset("".join(_NAMES.findall(html)))
     common = frozenset(one for one in characters if not scripts_in(one))
     return Shows(
         classes,
         MADE_BY_SCRIPTS | set(_ELEMENTS.findall(html)),
         frozenset(_LANGUAGES.findall(html)),
-        scripts_in(characters),
+        scripts,
         common,
+        frozenset(one for one in names - characters if not scripts_in(one) <= scripts),
         decides,
     )
 
 
 class PageSheets:
-    """The sheets that were asked for, each once."""
+    """The sheets that were asked for, each once. `cut_fonts`: by the name of a font's file that these ask for, from which
+    file it is cut, and the characters that are in it."""
 
     def __init__(self, rules: SiteRules, late: Iterable[Rule] = ()) -> None:
         """`late`: those that come when something is used."""
@@ -63,6 +71,7 @@ class PageSheets:
         self._referred = frozenset(_references([rules.own, *_texts(rules.registered), *_texts(late)]))
         self._made: dict[Shows, str] = {}
         self._files: dict[str, bytes] = {}
+        self.cut_fonts: dict[str, tuple[str, str]] = {}
 
     def path(self, shown: Shows) -> str:
         """Where the sheet for a page with these pieces stands."""
@@ -79,12 +88,29 @@ class PageSheets:
         yield from list(self._files.items())
 
     def _less(self, shown: Shows) -> str:
-        faces = tuple(face for face in self._rules.faces if _is_written(face, shown))
+        written = ((face, _is_written(face, shown)) for face in self._rules.faces)
+        found = (face if is_whole else self._cut(face, shown.named) for face, is_whole in written)
+        faces = tuple(face for face in found if face is not None)
         missed = _families(self._rules.faces) - _families(faces)
         rules = self._rules.ours if shown.decides else without_visitors(self._rules.ours)
         ours = [_less_families(rule, missed) for rule in rules if _is_met(rule.selector, shown)]
         less = self._rules._replace(faces=faces, ours=tuple(self._less_unused(ours)))
         return less.minified(unused=self._named - shown.classes)
+
+    def _cut(self, face: Rule, named: frozenset[str]) -> Rule | None:
+        """A face of which a page needs some letters only, for the names of languages; None where it needs none."""
+        served = code_points(face.declarations.get("unicode-range", ""))
+        letters = "".join(sorted(one for one in named if ord(one) in served))
+        source = _FILE.search(face.declarations["src"])
+        if not letters:
+            return None
+        if source is None:  # a font of the visitor's own
+            return face
+        name = f"{source[1]}-{short_hash(letters.encode())}.woff2"
+        self.cut_fonts[name] = (f"{source[1]}.woff2", letters)
+        ranges = ",".join(f"U+{ord(one):X}" for one in letters)
+        declared = {"src": face.declarations["src"].replace(source[0], name), "unicode-range": ranges}
+        return face._replace(declarations={**face.declarations, **declared})
 
     def _less_unused(self, rules: Sequence[Rule]) -> Iterator[Rule]:
         """Without custom properties that nothing refers to, but for the one that tells which stage shows."""

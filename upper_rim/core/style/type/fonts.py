@@ -161,6 +161,16 @@ def subset_font(data: bytes, languages: frozenset[str]) -> bytes:
     font = TTFont(io.BytesIO(data), lazy=False)
     if set(font.getBestCmap() or ()) <= wanted:
         return data
+    return _with_only(font, wanted)
+
+
+@lru_cache(maxsize=64)
+def cut_font(data: bytes, letters: str) -> bytes:
+    """The font with these letters alone, in all the shapes that they take beside each other. WOFF2."""
+    return _with_only(TTFont(io.BytesIO(data), lazy=False), set(map(ord, letters)))
+
+
+def _with_only(font: TTFont, wanted: set[int]) -> bytes:
     options = subset.Options()
     options.flavor = "woff2"
     options.layout_features = ["*"]

@@ -305,6 +305,11 @@ def _cookies(site: Site, category: Any, post: QueryDict) -> JsonValue:
     return cast(JsonValue, names)
 
 
+def _tags(site: Site, page: Any, post: QueryDict) -> JsonValue:
+    """Language tags with commas or spaces between."""
+    return cast(JsonValue, list(dict.fromkeys(re.findall(r"[^,\s]+", post.get("value", "")))))
+
+
 LISTED: dict[str, Callable[[Site, Any, QueryDict], JsonValue]] = {
     "columns": _columns,
     "aligned": _aligned,
@@ -318,5 +323,6 @@ LISTED: dict[str, Callable[[Site, Any, QueryDict], JsonValue]] = {
     "modes": _modes,
     "cookies": _cookies,
     "excused": _groups,
+    "also": _tags,
 }
 """Fields that hold several values, typed as one text."""

@@ -20,6 +20,7 @@ from ....core.kinds.rows import Cell, Row
 from ....core.model.editing.edits import Add, Edit, Move, Remove, Set, SetEach, Together, edit_adapter, parts_of_edit
 from ....core.model.editing.refusal import Refusal
 from ....core.model.fonts import Font
+from ....core.model.navigation.pairing import proposed_pairs
 from ....core.model.references import renamed
 from ....core.model.site import Asset, Page, Site
 from ....core.model.tree import ROOT, find, holder_of, siblings_of, slots_of
@@ -101,8 +102,8 @@ def _value(site: Site, holder: Any, field: str, post: QueryDict) -> JsonValue:
         return LISTED[field](site, holder, post)
     if field == "target":
         return target_of(site, text)
-    if field == "list_on":
-        return _page_id(site, holder, text)
+    if field in {"list_on", "translates"}:
+        return _page_id(site, holder, field, text)
     if field == "track":
         return _track(text)
     if field == "where":
@@ -123,12 +124,14 @@ def _value(site: Site, holder: Any, field: str, post: QueryDict) -> JsonValue:
     return text
 
 
-def _page_id(site: Site, holder: Any, text: str) -> JsonValue:
+def _page_id(site: Site, holder: Any, field: str, text: str) -> JsonValue:
     if not text:
         return None
     target = cast(dict[str, JsonValue], target_of(site, text))
     if target["kind"] != "page":
-        raise FormError(holder.id, "list_on", f"there is no page at {text}")
+        raise FormError(holder.id, field, f"there is no page at {text}")
+    if target["page"] == holder.id:
+        raise FormError(holder.id, field, "a page is no translation of itself")
     return target["page"]
 
 
@@ -176,6 +179,17 @@ def _rewrite(site: Site, post: QueryDict) -> Posted:
     fields = written(title, page.language, post.get("source", ""))
     edits = tuple(Set(node=node, field=field, value=value) for field, value in fields.items() if field != "language")
     return Posted(Together(edits=(*edits, Set(node=node, field="cuts", value=[]))))
+
+
+def _pair(site: Site, post: QueryDict) -> Posted:
+    """What is proposed below a path is said to be so: which pages translate which."""
+    below = post.get("below", "/")
+    values: list[tuple[str, JsonValue]] = [
+        (pair.page.id, pair.original.id) for pair in proposed_pairs(site) if pair.page.path.startswith(below)
+    ]
+    if not values:
+        raise FormError(ROOT, "translates", "nothing is proposed there any more")
+    return Posted(SetEach(field="translates", values=tuple(values)))
 
 
 def _move(site: Site, post: QueryDict) -> Posted:
@@ -376,6 +390,7 @@ _READERS: dict[str, Callable[[Site, QueryDict], Posted]] = {
     "own": _own,
     "hand-over": _hand_over,
     "rewrite": _rewrite,
+    "pair": _pair,
     "edit": _raw,
     "whole": _whole,
     **audience_posts.READERS,

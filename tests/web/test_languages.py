@@ -1,0 +1,93 @@
+"""The screen of a site's languages, and what is said there and on a page's own screen of translations."""
+
+from __future__ import annotations
+
+import re
+
+import pytest
+from django.contrib.auth.models import User
+from django.test import Client
+
+from upper_rim.core.model.editing.edits import SetEach
+from upper_rim.core.model.navigation.pairing import proposed_pairs
+from upper_rim.core.model.site import Page, Site
+from upper_rim.web.sites import store
+from upper_rim.web.sites.models import StoredSite
+
+from .conftest import signed_in
+
+SCREEN = "/s/ostrey/pages/languages/"
+
+
+@pytest.fixture
+def unpaired(ferries: StoredSite, ada: User) -> StoredSite:
+    """Nothing is said of what translates what."""
+    pages = store.load(ferries.pk).site.pages
+    edit = SetEach(field="translates", values=tuple((page.id, None) for page in pages))
+    store.submit(ferries.pk, ada, edit)
+    return ferries
+
+
+def text_of(client: Client, query: str = "") -> str:
+    return " ".join(re.sub(r"<[^>]+>", " ", client.get(SCREEN + query).content.decode()).split())
+
+
+def test_it_shows_each_page_in_each_language_and_what_stands_in_for_it(ferries: StoredSite, ada: User) -> None:
+    client = signed_in(ada)
+    shown = text_of(client)
+    assert "33 pages in 4 languages, 30 not in all of them" in shown and "German de Deutsch 3 30" in shown
+    assert "/sailings/fares/ /ar/fares/ /cy/prisiau/ /de/fahrpreise/" in shown
+    assert "/guide/birds/ leads to /ar/ leads to /cy/ leads to /de/" in shown
+    gaps = text_of(client, "?show=gaps")
+    assert "/guide/birds/" in gaps and "/de/fahrpreise/" not in gaps
+    client.post(SCREEN, {"do": "set", "node": "site", "field": "untranslated", "value": "hide"})
+    assert "/guide/birds/ left out left out left out" in text_of(client)
+    assert "100 pages" not in client.get(f"{SCREEN}?part=9999&show=x").content.decode(), "any address is answered"
+
+
+def test_what_addresses_tell_is_proposed_and_taken_branch_by_branch(unpaired: StoredSite, ada: User) -> None:
+    client = signed_in(ada)
+    shown = text_of(client)
+    assert "1 in Arabic below /ar/ /ar/ of /, by path" in shown and "Take it" in shown
+    client.post(SCREEN, {"do": "pair", "below": "/ar/"})
+    said = {page.path: page.translates for page in store.load(unpaired.pk).site.pages if page.translates}
+    assert said == {"/ar/": "pg-home"}
+    again = client.post(SCREEN, {"do": "pair", "below": "/ar/"})
+    assert "nothing is proposed there any more" in again.content.decode()
+    assert "below /ar/" not in text_of(client) and "below /cy/" in text_of(client)
+
+
+def test_a_page_says_of_which_it_is_a_translation_and_for_what_it_stands(ferries: StoredSite, ada: User) -> None:
+    client, page = signed_in(ada), "/s/ostrey/pages/pg-guide/"
+
+    def said(field: str, value: str) -> str:
+        form = {"do": "set", "node": "pg-guide", "field": field, "value": value}
+        return client.post(page, form).content.decode()
+
+    assert "there is no page at /nowhere/" in said("translates", "/nowhere/")
+    assert "no translation of itself" in said("translates", "/guide/")
+    assert "Go to the original" in said("translates", "/sailings/")
+    assert "Go to the original" not in said("translates", "")
+    said("also", "fr, it")
+    found = next(one for one in store.load(ferries.pk).site.pages if one.id == "pg-guide")
+    assert found.also == ("fr", "it") and found.translates is None
+    assert {"fr", "it"} <= set(store.load(ferries.pk).site.languages)
+    said("also", "no language at all!")
+    assert next(one for one in store.load(ferries.pk).site.pages if one.id == "pg-guide").also == ("fr", "it")
+
+
+def test_proposals_are_sure_of_themselves() -> None:
+    def page(number: int, path: str, language: str, translates: str | None = None) -> Page:
+        return Page(id=f"pg-{number}", path=path, language=language, translates=translates)
+
+    pages = (
+        page(0, "/en/a.html", "en"), page(1, "/de/a.html", "de"),
+        page(2, "/b.html", "en"), page(3, "/b.de.html", "de"), page(4, "/b-pt_BR.html", "pt-BR"),
+        page(5, "/c/", "en"), page(6, "/docs/de/c/", "de"), page(7, "/de/docs/c/", "de"), page(8, "/docs/c/", "en"),
+        page(9, "/d/", "en"), page(10, "/de/d/", "de", "pg-2"), page(11, "/de/e/", "de"), page(12, "/f-de-luxe/", "de"),
+    )  # fmt: skip
+    site = Site(key="qpairs", name="Pairs", pages=tuple(sorted(pages, key=lambda one: one.path)))
+    found = {(pair.page.path, pair.original.path, pair.by) for pair in proposed_pairs(site)}
+    assert found == {("/de/a.html", "/en/a.html", "path"), ("/b-pt_BR.html", "/b.html", "file name")}, (
+        "two for one are none"
+    )

@@ -1,0 +1,104 @@
+"""The languages of a site: which page is there in which, what stands in for the rest, and what may translate what."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Sequence
+from typing import Any, NamedTuple
+
+from django.core.paginator import Paginator
+from django.http import HttpRequest
+
+from ....core.languages import direction
+from ....core.languages.names import own_name
+from ....core.model.navigation.counterparts import Counterpart, Counterparts
+from ....core.model.navigation.pairing import Pair, proposed_pairs
+from ....core.model.site import Page, Site
+from ..controls.items.languages import UNTRANSLATED
+from ..cycle.screen import Opened, screen
+from ..words.languages import language_name
+
+ROWS = 100
+"""Of the board on one screen."""
+MOST_BRANCHES = 12
+WHY = {
+    "above": "leads to",
+    "front": "leads to",
+    "stays": "no link",
+    "none": "left out",
+    "speaks both": "the same page",
+}
+
+
+class Spoken(NamedTuple):
+    """A language of the site. `pages`: how many are in it; `gaps`: how many of the originals are not."""
+
+    tag: str
+    name: str
+    own_name: str
+    direction: str
+    pages: int
+    gaps: int
+
+
+class Row(NamedTuple):
+    """An original, and what stands for it in each language: `why` is empty where that says the same."""
+
+    original: Page
+    cells: Sequence[tuple[str, Page | None, str]]
+
+    @property
+    def has_gaps(self) -> bool:
+        return any(why and why != WHY["speaks both"] for _, _, why in self.cells)
+
+
+class Branch(NamedTuple):
+    """Proposals below a path."""
+
+    below: str
+    language: str
+    pairs: Sequence[Pair]
+
+
+@screen("studio/languages/languages.html", "pages")
+def languages(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[str, Any]:
+    site = opened.site
+    counterparts = Counterparts(site)
+    rows = [_row(page, counterparts) for page in counterparts.originals()]
+    only_gaps = request.GET.get("show") == "gaps"
+    listed = [row for row in rows if row.has_gaps] if only_gaps else rows
+    board = Paginator(listed, ROWS).get_page(request.GET.get("part"))
+    return {
+        "spoken": _spoken(site, rows),
+        "board": board,
+        "originals": len(rows),
+        "gaps": sum(row.has_gaps for row in rows),
+        "only_gaps": only_gaps,
+        "branches": _branches(site)[:MOST_BRANCHES],
+        "rules": UNTRANSLATED,
+    }
+
+
+def _row(page: Page, counterparts: Counterparts) -> Row:
+    def cell(one: Counterpart) -> tuple[str, Page | None, str]:
+        return one.language, one.page, WHY.get(one.why, "")
+
+    return Row(page, [cell(one) for one in counterparts.of(page)])
+
+
+def _spoken(site: Site, rows: Sequence[Row]) -> list[Spoken]:
+    pages = Counter(page.language for page in site.pages)
+    gaps = Counter(language for row in rows for language, _, why in row.cells if why and why != WHY["speaks both"])
+    return [
+        Spoken(tag, language_name(tag), own_name(tag), direction(tag), pages[tag], gaps[tag]) for tag in site.languages
+    ]
+
+
+def _branches(site: Site) -> list[Branch]:
+    """What is proposed, by the first folder of the pages, those with the most first."""
+    found: dict[tuple[str, str], list[Pair]] = {}
+    for pair in proposed_pairs(site):
+        first = pair.page.path.split("/")[1] if pair.page.path.count("/") > 1 else ""
+        found.setdefault((f"/{first}/" if first else "/", pair.page.language), []).append(pair)
+    made = [Branch(below, language_name(language), pairs) for (below, language), pairs in found.items()]
+    return sorted(made, key=lambda branch: (-len(branch.pairs), branch.below))
