@@ -23,7 +23,7 @@ VIEWS = {
     "foundations": "/s/ostrey/foundations/",
     "type": "/s/ostrey/foundations/type/",
     "states": BENCH + "?select=it-book&tray=text&state=hover",
-    "carry": "/s/ostrey/foundations/carry/?from=quillwort&take=pc-main&take=swatches",
+    "languages": "/s/ostrey/pages/languages/",
     "pieces": "/s/ostrey/pieces/new/?arrangement=halves",
     "footer": "/s/ostrey/pieces/pc-footer/?select=it-social",
     "who": "/s/ostrey/pieces/pc-welcome/?page=/harbours/&as=vc-regular&beside=vc-first&tray=who&width=1120",

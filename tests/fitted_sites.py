@@ -19,6 +19,7 @@ from upper_rim.core.kinds.items.divider import Divider
 from upper_rim.core.kinds.items.embed import Embed
 from upper_rim.core.kinds.items.form import Form, FormField
 from upper_rim.core.kinds.items.icon import IconLink
+from upper_rim.core.kinds.items.languages import LanguageSwitch
 from upper_rim.core.kinds.items.links import LinkList
 from upper_rim.core.kinds.items.logo import Logo
 from upper_rim.core.kinds.items.map import MapItem
@@ -170,7 +171,7 @@ class FittedMaker:
             menus=menus,
             roles=self._defaults(),
             pieces=pieces,
-            pages=(Page(id="pg-a", path="/", title="T", language=self.language, content=digest(CONTENT), splice=SPLICE),),
+            pages=(Page(id="pg-a", path="/", title="T", language=self.language, also=("cy", "fr", "pt-BR"), content=digest(CONTENT), splice=SPLICE),),
             assets=assets,
         )  # fmt: skip
         fault = broken_references(site)
@@ -301,6 +302,7 @@ class FittedMaker:
             lambda: LinkList(**common, menu="mn-a", words=Words(text=chance.choice(["", self.words(1)]))),
             lambda: MenuItem(**common, menu="mn-a", way="column", submenus=chance.choice(["open", "shut"])),
             lambda: MenuItem(**common, menu="mn-a", way="columns", drawer_below=chance.choice([None, *(band.id for band in self._bands)])),
+            lambda: LanguageSwitch(**common, words=words, way=chance.choice(["row", "list", "button"]), names=chance.choice(["own", "here", "code"]), hides_current=chance.random() < 0.3),
             lambda: Trail(**common, words=words, separator=chance.choice(["chevron", "slash", "dot"])),
             lambda: Contact(**common, name=self.words(), street=self.words(), postcode="OS1 4QX", town=self.words(1), telephone="+44 1632 960144", mail="hello@ostrey.example", hours=(Hours(days=("Mo", "Tu", "We"), opens="09:00", closes="17:30"),)),
             lambda: PictureItem(**common, picture="/logo.svg", width_px=chance.choice([90, 260]), ratio=chance.choice(["", "4/3"]), fits=chance.choice(["cover", "contain"])),

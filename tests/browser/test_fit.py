@@ -50,7 +50,7 @@ from upper_rim.shipped import shelf
 from .conftest import Browser, Running, live_edition, load_faces, plain_chromium, wait_for
 
 GATES = 10
-SITES = 32
+SITES = 36
 
 
 @pytest.fixture(scope="module")
