@@ -6,6 +6,7 @@ import io
 import re
 from random import Random
 from typing import Any
+from xml.etree import ElementTree
 
 import pytest
 import uharfbuzz as hb
@@ -18,8 +19,11 @@ from upper_rim.core.kinds.pieces.base import ReachRule
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.rows import Cell, Row
 from upper_rim.core.languages.names import name_in, own_name
+from upper_rim.core.model.editing.apply import apply
+from upper_rim.core.model.editing.edits import Set
 from upper_rim.core.model.navigation.counterparts import Counterparts, offered
-from upper_rim.core.model.site import Page, Site
+from upper_rim.core.model.site import Asset, Page, Site
+from upper_rim.core.output import sitemap
 from upper_rim.core.output.publication import publication
 from upper_rim.core.values.words import Words
 from upper_rim.demo import ostrey
@@ -142,6 +146,58 @@ def test_alternates_of_the_demo_are_mutual_and_a_page_that_says_its_own_keeps_th
     other = described_page(Page(id="pg-1", path="/de/", language="de", translates="pg-0"), content)
     told = published(site(front, other), {digest(own): own, digest(content): content})
     assert alternates(told["index.html"]) == {} and "/de/" in alternates(told["de/index.html"]).values()
+
+
+HOME = "https://www.ostrey.example"
+
+
+def all_files(of: Site, contents: dict[str, bytes]) -> dict[str, bytes]:
+    return {file.name: file.data for file in publication(of, shelf(), contents.__getitem__)}
+
+
+def test_where_a_site_is_known_to_be_search_engines_are_told_whole_addresses() -> None:
+    whole, contents = ostrey()
+    assert "sitemap.xml" not in all_files(whole, contents)
+    files = all_files(whole.replaced(address=HOME), contents)
+    german = files["de/fahrpreise/index.html"].decode()
+    assert f'<link rel="canonical" href="{HOME}/de/fahrpreise/">' in german
+    assert alternates(german)["x-default"] == f"{HOME}/sailings/fares/"
+    tree = ElementTree.fromstring(files["sitemap.xml"])
+    told = {
+        str(one.findtext(f"{MAP}loc")): [str(link.get("href")) for link in one.iter(f"{XHTML}link")]
+        for one in tree.iter(f"{MAP}url")
+    }
+    assert f"{HOME}/sailings/winter/" in told and told[f"{HOME}/de/"] == [
+        f"{HOME}{one}" for one in ("/", "/ar/", "/cy/", "/de/")
+    ]
+    assert all(told[other] == ways for ways in told.values() for other in ways), "mutual"
+    assert not [one for one in told if "/press/" in one or "/shop/" in one], "nothing that somebody has to pass for"
+    assert len(told) == len(whole.pages) - 6
+
+
+def test_a_sitemap_of_ones_own_stays_and_a_long_one_is_several(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(sitemap, "MOST", 4)
+    whole, contents = written(site(*PAGES, page(9, "/a%20&b/")).replaced(address=HOME))
+    files = all_files(whole, contents)
+    listed = re.findall(f"<loc>{HOME}/([^<]+)</loc>", files["sitemap.xml"].decode())
+    assert listed == ["sitemap-1.xml", "sitemap-2.xml", "sitemap-3.xml"]
+    assert sum(len(ElementTree.fromstring(files[name])) for name in listed) == len(whole.pages)
+    assert f"<loc>{HOME}/a%20&amp;b/</loc>".encode() in b"".join(files[name] for name in listed)
+    own = Asset(id="as-map", path="/sitemap.xml", content=digest(b"own"), size=3)
+    assert all_files(whole.replaced(assets=(own,)), {**contents, digest(b"own"): b"own"})["sitemap.xml"] == b"own"
+
+
+def test_a_sites_address_is_that_of_a_host() -> None:
+    def said(address: str) -> str | None:
+        made = apply(site(*PAGES), Set(node="site", field="address", value=address))
+        return made.address if isinstance(made, Site) else None
+
+    assert said(" https://WWW.Ostrey.example/ ") == HOME and said("") == "" and said("http://a.example:8080")
+    for wrong in ("ostrey.example", "https://a.example/b", "https://a b.example", "javascript:alert(1)", 'https://a"b', "https://u:p@a.example"):  # fmt: skip
+        assert said(wrong) is None, wrong
+
+
+MAP, XHTML = "{http://www.sitemaps.org/schemas/sitemap/0.9}", "{http://www.w3.org/1999/xhtml}"
 
 
 def with_switch(of: Site, **fields: Any) -> Site:

@@ -21,7 +21,7 @@ from ..kinds.pieces import AnyPiece
 from ..kinds.pieces.base import Piece, ReachRule, ReachSet
 from ..kinds.pieces.drawer import Drawer
 from ..kinds.rows import Row
-from ..values.addresses import PagePath
+from ..values.addresses import Origin, PagePath
 from ..values.nodes import Hash, Node, Value
 from ..values.refs import CategoryRef, LiftRef, PageRef
 from ..values.scalars import TextSize, Weight
@@ -134,6 +134,7 @@ class Site(Value):
     key: Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9]{3,11}$")]
     name: Name
     language: LanguageTag = "en"
+    address: Origin = Field(default="", description="Where it is published: what is told to search engines is whole.")
     untranslated: Literal["above", "front", "stay", "hide"] = Field(
         default="above",
         description="Where a switch leads from a page that is not there in a language: to what stands above it, to the front page, nowhere; or the language is left out.",

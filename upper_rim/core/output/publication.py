@@ -17,6 +17,7 @@ from ..gates.opened import open_site
 from ..gates.waiting import asks
 from ..kinds.items.form import FORMS, Form
 from ..kinds.pieces.gate import GATE_STATES, Gate
+from ..model.navigation.counterparts import Counterparts
 from ..model.site import Page, Site
 from ..model.tree import items_of
 from .fitting import fitter_of
@@ -24,6 +25,7 @@ from .page.compose import Composer
 from .search.search_html import results_path
 from .shelf import Shelf
 from .shown_files import PICTURE_NAME, ShownFiles
+from .sitemap import sitemaps
 
 NOT_FOUND = "/404.html"
 GATES_PATH = "/_rim/gates/"
@@ -62,6 +64,10 @@ class Publisher:
     def is_locked(self, path: str) -> bool:
         return self.behind is not self.opened and self.guards is not None and self.guards.is_locked(path)
 
+    def is_for_everybody(self, page: Page) -> bool:
+        """Whether nothing stands before it."""
+        return self.guards is None or not self.guards.before(unquote(page.path)).any
+
 
 def publication(
     site: Site,
@@ -93,6 +99,8 @@ def publication(
             yield PublishedFile(path[1:], composer.index(language).encode())
     if share == 0:
         yield from _our_pages(site, composer)
+        for path, data in sitemaps(composer.site, Counterparts(composer.site), made_by.is_for_everybody):
+            yield PublishedFile(path[1:], data)
         if made_by.guards:
             yield from _gate_pages(site, composer, made_by.guards)
             yield PublishedFile(GUARDS_PATH[1:], made_by.guards.kept.model_dump_json().encode())

@@ -28,6 +28,19 @@ def _check_path(path: str) -> str:
     return path
 
 
+_ORIGIN = re.compile(r"^https?://[a-z0-9]([a-z0-9.-]*[a-z0-9])?(:\d{1,5})?$")
+
+
+def _check_origin(address: str) -> str:
+    bare = address.strip().rstrip("/").lower()
+    if bare and not _ORIGIN.match(bare):
+        raise ValueError("a site’s address is that of its host, https://www.example.org, and nothing behind it")
+    return bare
+
+
+Origin = Annotated[str, StringConstraints(max_length=300), AfterValidator(_check_origin)]
+"""Scheme and host, as HTML has it (7.1.1), without a stroke at the end; or empty."""
+
 PagePath = Annotated[str, StringConstraints(max_length=1000), AfterValidator(_check_path)]
 """A page's address within its site: `/`, `/fares/` or `/old/list.html`. `/fares` is read as `/fares/`."""
 

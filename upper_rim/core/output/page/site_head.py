@@ -19,6 +19,7 @@ from ...model.navigation.counterparts import Counterparts
 from ...model.site import Page, Site
 from ...style.paint.drawing import rasterised
 from ..naming import PARTS_PATH, short_hash
+from ..sitemap import located
 
 ICO_SIDES = (16, 32, 48)
 TOUCH_PX, LARGE_PX = 180, 512
@@ -26,6 +27,7 @@ FAVICON = "/favicon.ico"
 _TAG = re.compile(rb"<(?:link|meta)\b([^<>]{0,2000})>", re.IGNORECASE)
 _IS_ICON = re.compile(rb"""\brel\s*=\s*["']?[^"'>]{0,80}\bicon\b""", re.IGNORECASE)
 _IS_ALTERNATE = re.compile(rb"""\bhreflang\s*=""", re.IGNORECASE)
+_IS_CANONICAL = re.compile(rb"""\brel\s*=\s*["']?[^"'>]{0,80}\bcanonical\b""", re.IGNORECASE)
 _IS_DESCRIPTION = re.compile(rb"""\bname\s*=\s*["']?description\b""", re.IGNORECASE)
 
 
@@ -42,19 +44,21 @@ class SiteHead:
         """Markup for the head of a page; empty where it says all itself."""
         described = self._site.description.in_language(page.language)
         alternates = "".join(self._alternates(page))
-        if not (described or self._links or alternates):
+        if not (described or self._links or alternates or self._site.address):
             return ""
         own = [found[1] for found in _TAG.finditer(content, 0, page.splice.body_at if page.splice else 0)]
         made = self._links if self._links and not any(map(_IS_ICON.search, own)) else ""
         if described and not any(map(_IS_DESCRIPTION.search, own)):
             made += f'<meta name="description" content="{escape(described, quote=True)}">'
+        if self._site.address and not any(map(_IS_CANONICAL.search, own)):
+            made += f'<link rel="canonical" href="{located(self._site, page)}">'
         return made if any(map(_IS_ALTERNATE.search, own)) else made + alternates
 
     def _alternates(self, page: Page) -> Iterator[str]:
         """For search engines (HTML Standard, 4.6.7.1). Who reads none of the languages gets the site's own."""
         for language, other in self._counterparts.alternates(page).items():
             names = [language, *(["x-default"] if language == self._site.language else [])]
-            href = escape(other.path, quote=True)
+            href = located(self._site, other)
             yield from (f'<link rel="alternate" hreflang="{name}" href="{href}">' for name in names)
 
     def files(self) -> Iterator[tuple[str, Callable[[], bytes]]]:
