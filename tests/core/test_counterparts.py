@@ -14,6 +14,8 @@ from fontTools.ttLib import TTFont
 
 from upper_rim.core.exchange.html.markdown import document
 from upper_rim.core.exchange.imports.import_pages import described_page, digest
+from upper_rim.core.findings.checks.languages import in_languages
+from upper_rim.core.findings.words import finding_words
 from upper_rim.core.kinds.items.languages import LanguageSwitch
 from upper_rim.core.kinds.pieces.base import ReachRule
 from upper_rim.core.kinds.pieces.header import Header
@@ -25,7 +27,7 @@ from upper_rim.core.model.navigation.counterparts import Counterparts, offered
 from upper_rim.core.model.site import Asset, Page, Site
 from upper_rim.core.output import sitemap
 from upper_rim.core.output.publication import publication
-from upper_rim.core.values.words import Words
+from upper_rim.core.values.words import Translation, Words
 from upper_rim.demo import ostrey
 from upper_rim.shipped import shelf
 
@@ -271,3 +273,21 @@ def woff_bytes(data: bytes) -> bytes:
     font.flavor = None
     font.save(out)
     return out.getvalue()
+
+
+def told(of: Site) -> list[tuple[str, str]]:
+    return [(one.kind, one.language or one.node) for one in in_languages(of)]
+
+
+def test_what_is_wrong_with_languages_is_found() -> None:
+    whole = with_switch(site(*PAGES))
+    assert told(whole) == [] and told(whole.replaced(pieces=())) == [("no switch", "site")]
+    assert told(with_switch(site(page(0, "/"), page(1, "/a/")))) == [("one language", "it-s")]
+    alone = site(*PAGES, page(20, "/fr/", "fr"), page(21, "/fr/a/", "fr"), page(22, "/it/", "it", of=0))
+    assert told(with_switch(alone)) == [("speaks alone", "fr")]
+    twice = site(*PAGES, page(20, "/de/again/", "de", of=2))
+    assert told(with_switch(twice)) == [("twice in a language", "pg-20")]
+    german = Words(text="Read in", translations=(Translation(language="de", text="Auf"),))
+    assert told(with_switch(site(*PAGES), words=german)) == [("not translated", "cy")]
+    (found,) = in_languages(with_switch(site(*PAGES), words=german))
+    assert finding_words(found, str) == "Texts that are not in Welsh: 1 of 1, “Read in” among them"

@@ -9,6 +9,7 @@ from django.contrib.auth.models import User
 from django.test import Client
 
 from upper_rim.core.model.editing.edits import SetEach
+from upper_rim.core.model.navigation.counterparts import Counterparts
 from upper_rim.core.model.navigation.pairing import proposed_pairs
 from upper_rim.core.model.site import Page, Site
 from upper_rim.web.sites import store
@@ -40,9 +41,30 @@ def test_it_shows_each_page_in_each_language_and_what_stands_in_for_it(ferries: 
     assert "/guide/birds/ leads to /ar/ leads to /cy/ leads to /de/" in shown
     gaps = text_of(client, "?show=gaps")
     assert "/guide/birds/" in gaps and "/de/fahrpreise/" not in gaps
+    found = re.findall(r'<a href="([^"]+)">(Texts that are not in [^<]+)', client.get(SCREEN).content.decode())
+    assert len(found) == 3 and all(client.get(where).status_code == 200 for where, _ in found)
     client.post(SCREEN, {"do": "set", "node": "site", "field": "untranslated", "value": "hide"})
     assert "/guide/birds/ left out left out left out" in text_of(client)
     assert "100 pages" not in client.get(f"{SCREEN}?part=9999&show=x").content.decode(), "any address is answered"
+
+
+def test_languages_stand_in_the_order_that_is_said_in_switches_too(ferries: StoredSite, ada: User) -> None:
+    client = signed_in(ada)
+
+    def languages() -> tuple[str, ...]:
+        return store.load(ferries.pk).site.languages
+
+    assert languages() == ("en", "ar", "cy", "de")
+    shown = client.get(SCREEN).content.decode()
+    assert "up-en" not in shown and "up-ar" not in shown, "the site's own stays first"
+    up = re.search(r'value="([^"]+)"\s+aria-label="Move German up"', shown)
+    assert up is not None
+    client.post(SCREEN, {"do": "set", "node": "site", "field": "language_order", "value": up[1]})
+    assert languages() == ("en", "ar", "de", "cy")
+    client.post(SCREEN, {"do": "set", "node": "site", "field": "language_order", "value": "de, fr, en, de"})
+    assert languages() == ("en", "de", "ar", "cy"), "what no page is in is nowhere"
+    found = Counterparts(site := store.load(ferries.pk).site).of(site.pages[0])
+    assert [one.language for one in found] == ["en", "de", "ar", "cy"]
 
 
 def test_what_addresses_tell_is_proposed_and_taken_branch_by_branch(unpaired: StoredSite, ada: User) -> None:

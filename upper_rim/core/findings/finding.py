@@ -20,6 +20,8 @@ FindingKind = Literal[
     "no yes", "no no", "no field", "goes round", "refused to a door", "many presses", "locked picture", "told by a file",
     # of questions about consent
     "no yes to all", "no no to all", "unequal answers", "no policy", "no way back", "over a bar", "unknown hosts", "waits for nobody",
+    # of languages
+    "one language", "no switch", "speaks alone", "twice in a language", "not translated",
     # of what is read and looked at
     "weak text", "over a picture", "squeezed",
     # of what does not fit, or hardly, at a width

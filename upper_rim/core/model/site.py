@@ -135,6 +135,9 @@ class Site(Value):
     name: Name
     language: LanguageTag = "en"
     address: Origin = Field(default="", description="Where it is published: what is told to search engines is whole.")
+    language_order: tuple[LanguageTag, ...] = Field(
+        default=(), description="In which its languages stand behind its own; those that are not named come last."
+    )
     untranslated: Literal["above", "front", "stay", "hide"] = Field(
         default="above",
         description="Where a switch leads from a page that is not there in a language: to what stands above it, to the front page, nowhere; or the language is left out.",
@@ -183,11 +186,12 @@ class Site(Value):
 
     @property
     def languages(self) -> tuple[str, ...]:
-        """Its own first, then those of its pages."""
+        """Its own first, then those of its pages in the order that is said of them."""
         spoken = _languages.of(
             self.pages, lambda pages: frozenset(tag for one in pages for tag in (one.language, *one.also))
         )
-        return (self.language, *sorted(spoken - {self.language}))
+        ordered = [tag for tag in dict.fromkeys(self.language_order) if tag in spoken]
+        return tuple(dict.fromkeys((self.language, *ordered, *sorted(spoken))))
 
     def first_looked_at(self, pages: Iterable[Page]) -> Page | None:
         """Of these pages the front page, else the first in the site's language; None where there are none."""

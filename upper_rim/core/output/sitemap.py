@@ -13,6 +13,8 @@ from ..model.site import Page, Site
 SITEMAP = "/sitemap.xml"
 MOST = 10_000
 """Pages in one file; the protocol allows 50,000, and 50 MB, which many languages reach sooner."""
+_IN_PATHS = "/%-._~!$&'()*+,;=:@"
+"""What may stand in a path as it is (RFC 3986, 3.3)."""
 _HEAD = '<?xml version="1.0" encoding="UTF-8"?>\n'
 _NAMES = 'xmlns="http://www.sitemaps.org/schemas/sitemap/0.9"'
 
@@ -50,10 +52,6 @@ def _alternates(site: Site, counterparts: Counterparts, page: Page) -> str:
 def _list(site: Site, names: Sequence[str]) -> bytes:
     lines = "".join(f"<sitemap><loc>{site.address}{name}</loc></sitemap>\n" for name in names)
     return f"{_HEAD}<sitemapindex {_NAMES}>\n{lines}</sitemapindex>\n".encode()
-
-
-_IN_PATHS = "/%-._~!$&'()*+,;=:@"
-"""What may stand in a path as it is (RFC 3986, 3.3)."""
 
 
 def located(site: Site, page: Page) -> str:

@@ -40,6 +40,10 @@ class Counterparts:
     def in_language(self, page: Page, language: str) -> Counterpart:
         return self._same(page, language) or self._instead(page, language)
 
+    def families(self) -> Iterable[list[Page]]:
+        """Pages that translate each other, in the order of their paths."""
+        return self._families.values()
+
     def originals(self) -> list[Page]:
         """One page of each family, of which the others are translations, in the order of their paths."""
         return [self._by_id.get(original, family[0]) for original, family in self._families.items()]

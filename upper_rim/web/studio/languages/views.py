@@ -8,13 +8,19 @@ from typing import Any, NamedTuple
 
 from django.core.paginator import Paginator
 from django.http import HttpRequest
+from django.urls import reverse
 
+from ....core.findings.checks.languages import in_languages
+from ....core.findings.finding import Finding
+from ....core.findings.words import finding_words
 from ....core.languages import direction
 from ....core.languages.names import own_name
 from ....core.model.navigation.counterparts import Counterpart, Counterparts
 from ....core.model.navigation.pairing import Pair, proposed_pairs
 from ....core.model.site import Page, Site
+from ....core.model.tree import ancestors, find
 from ..controls.items.languages import UNTRANSLATED
+from ..controls.of_nodes import node_name
 from ..cycle.screen import Opened, screen
 from ..words.languages import language_name
 
@@ -31,7 +37,8 @@ WHY = {
 
 
 class Spoken(NamedTuple):
-    """A language of the site. `pages`: how many are in it; `gaps`: how many of the originals are not."""
+    """A language of the site. `pages`: how many are in it; `gaps`: how many of the originals are not; `up`: the order in
+    which it stands one place higher, where it can."""
 
     tag: str
     name: str
@@ -39,6 +46,7 @@ class Spoken(NamedTuple):
     direction: str
     pages: int
     gaps: int
+    up: str
 
 
 class Row(NamedTuple):
@@ -76,7 +84,24 @@ def languages(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> di
         "only_gaps": only_gaps,
         "branches": _branches(site)[:MOST_BRANCHES],
         "rules": UNTRANSLATED,
+        "found": [_told(one, opened) for one in in_languages(site)],
     }
+
+
+def _told(finding: Finding, opened: Opened) -> tuple[str, str]:
+    """In words, and where it is seen; empty where that is the whole site."""
+    site, node = opened.site, finding.node
+    spot = find(site, node)
+    if spot is None:
+        return finding_words(finding, lambda _: site.name), ""
+    if isinstance(spot.node, Page):
+        path = spot.node.path
+        return finding_words(finding, lambda _: path), reverse("page", args=[opened.slug, node])
+    words = finding_words(finding, lambda _: node_name(spot.node, site))
+    outermost = [node, *ancestors(site, node)][-1]
+    if site.menu(outermost) is not None:
+        return words, reverse("menu", args=[opened.slug, outermost])
+    return words, f"{reverse('workbench', args=[opened.slug, outermost])}?select={node}"
 
 
 def _row(page: Page, counterparts: Counterparts) -> Row:
@@ -90,8 +115,14 @@ def _spoken(site: Site, rows: Sequence[Row]) -> list[Spoken]:
     pages = Counter(page.language for page in site.pages)
     gaps = Counter(language for row in rows for language, _, why in row.cells if why and why != WHY["speaks both"])
     return [
-        Spoken(tag, language_name(tag), own_name(tag), direction(tag), pages[tag], gaps[tag]) for tag in site.languages
+        Spoken(tag, language_name(tag), own_name(tag), direction(tag), pages[tag], gaps[tag], _up(site.languages, at))
+        for at, tag in enumerate(site.languages)
     ]
+
+
+def _up(languages: Sequence[str], at: int) -> str:
+    """The site's own language stays first."""
+    return ", ".join([*languages[1 : at - 1], languages[at], languages[at - 1], *languages[at + 1 :]]) if at > 1 else ""
 
 
 def _branches(site: Site) -> list[Branch]:
