@@ -242,6 +242,7 @@ def test_languages_are_called_as_the_cldr_has_it() -> None:
         "Deutsch", "Cymraeg", "Français", "Português (Brasil)", "العربية",
     ]  # fmt: skip
     assert name_in("ar", "cy") == "Arabeg" and name_in("de-x-none", "en") == "German" and own_name("xx-YY") == "xx-YY"
+    assert own_name("ka") == "ქართული", "capitals of its own are for whole words"
 
 
 def test_a_language_named_in_its_own_letters_brings_these_letters_of_its_face_and_no_others() -> None:

@@ -337,7 +337,7 @@ def _as_known(page: Page, known: Page | None) -> Page:
     """A page that stands where the other site has one: links and rules that mean that one mean this one."""
     if known is None:
         return page
-    return page.replaced(id=known.id, tags=known.tags, bare=known.bare, translates=known.translates)
+    return page.replaced(id=known.id, tags=known.tags, bare=known.bare, translates=known.translates, also=known.also)
 
 
 def _new_id(prefix: str) -> str:

@@ -39,7 +39,9 @@ def open_site(site: Site, guards: Guards | None) -> Site:
 
 def _door(page: Page) -> Page:
     """An address, and nothing else. It is published by nobody who has only this."""
-    return Page(id=page.id, path=page.path, language=page.language, translates=page.translates, bare=True)
+    return Page(
+        id=page.id, path=page.path, language=page.language, translates=page.translates, also=page.also, bare=True
+    )
 
 
 def _opened(branch: Kind, locked: Mapping[str, Page], doors: Sequence[str]) -> Kind:

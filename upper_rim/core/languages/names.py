@@ -20,7 +20,7 @@ def name_in(tag: str, other: str) -> str:
         in_words = _locale(language)
         found = named.get_display_name(in_words) if named and in_words else None
         if found:
-            return found[0].upper() + found[1:]
+            return found[0].title() + found[1:]
     return tag
 
 

@@ -17,7 +17,6 @@ from ..gates.opened import open_site
 from ..gates.waiting import asks
 from ..kinds.items.form import FORMS, Form
 from ..kinds.pieces.gate import GATE_STATES, Gate
-from ..model.navigation.counterparts import Counterparts
 from ..model.site import Page, Site
 from ..model.tree import items_of
 from .fitting import fitter_of
@@ -99,7 +98,7 @@ def publication(
             yield PublishedFile(path[1:], composer.index(language).encode())
     if share == 0:
         yield from _our_pages(site, composer)
-        for path, data in sitemaps(composer.site, Counterparts(composer.site), made_by.is_for_everybody):
+        for path, data in sitemaps(composer.site, composer.counterparts, made_by.is_for_everybody):
             yield PublishedFile(path[1:], data)
         if made_by.guards:
             yield from _gate_pages(site, composer, made_by.guards)

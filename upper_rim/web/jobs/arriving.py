@@ -135,7 +135,7 @@ def _coming_in(site: Site, pages: list[Page], assets: list[Asset]) -> Edit:
 def _same_page(page: Page, old: Page | None) -> Page:
     if old is None:
         return page
-    return page.replaced(id=old.id, tags=old.tags, bare=old.bare, translates=old.translates)
+    return page.replaced(id=old.id, tags=old.tags, bare=old.bare, translates=old.translates, also=old.also)
 
 
 def _end(work: Work, state: str, message: str, problems: list[Problem]) -> None:

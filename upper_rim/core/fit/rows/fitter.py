@@ -240,7 +240,16 @@ class Fitter:
         """For a row of a piece; its band is still to be chosen."""
         view = self.kept(
             ("view", piece.id, row.id),
-            (_foundations(site), site.menus, site.pages, site.assets, site.name, piece.replaced(rows=()), row),
+            (
+                _foundations(site),
+                site.menus,
+                site.pages,
+                site.language_order,
+                site.assets,
+                site.name,
+                piece.replaced(rows=()),
+                row,
+            ),
             lambda: site.replaced(pieces=(piece.replaced(rows=(row,)),)),
         )
         name, skeleton = ("styles", piece.id, row.id), self._skeleton(site, piece, row)

@@ -32,7 +32,6 @@ class Gate(Asking):
         default=0, description="So long a visitor who has passed is not asked again; 0: for the visit."
     )
     target: Target = Field(default=ToNothing(), description="Where those go who do not pass; else they are told here.")
-
     film: PagePath | None = Field(
         default=None,
         description="A film of the site's files behind its box, without sound; still where motion is unwanted.",

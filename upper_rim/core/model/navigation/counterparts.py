@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Mapping
-from functools import partial
+from functools import cached_property, partial
 from typing import Literal, NamedTuple
 
 from ...kinds.items.languages import Offered
@@ -29,9 +29,13 @@ class Counterparts:
         self._site = site
         self._by_id = {page.id: page for page in site.pages}
         self._by_path = {page.path: page for page in site.pages}
-        self._families: dict[str, list[Page]] = {}
-        for page in site.pages:
-            self._families.setdefault(self._original(page), []).append(page)
+
+    @cached_property
+    def _families(self) -> Mapping[str, list[Page]]:
+        families: dict[str, list[Page]] = {}
+        for page in self._site.pages:
+            families.setdefault(self._original(page), []).append(page)
+        return families
 
     def of(self, page: Page) -> Iterator[Counterpart]:
         """In each of the site's languages, in their order."""
@@ -40,13 +44,18 @@ class Counterparts:
     def in_language(self, page: Page, language: str) -> Counterpart:
         return self._same(page, language) or self._instead(page, language)
 
+    def same(self, page: Page, language: str) -> Page | None:
+        """The page itself, or the same in another language, where there is such a one."""
+        found = self._same(page, language)
+        return found.page if found else None
+
     def families(self) -> Iterable[list[Page]]:
-        """Pages that translate each other, in the order of their paths."""
+        """Pages that translate each other, by whatever way."""
         return self._families.values()
 
     def originals(self) -> list[Page]:
         """One page of each family, of which the others are translations, in the order of their paths."""
-        return [self._by_id.get(original, family[0]) for original, family in self._families.items()]
+        return sorted(map(self._by_id.__getitem__, self._families), key=lambda page: page.path)
 
     def alternates(self, page: Page) -> Mapping[str, Page]:
         """By language, the pages that say the same and lead to each other: each of them has the same ones. None where
@@ -91,17 +100,12 @@ class Counterparts:
         if rule == "stay":
             return Counterpart(language, page, "stays")
         front = self._by_path.get("/")
-        first = front and self._there(front, language)
-        ways = map(partial(self._there, language=language), self._above(page) if rule == "above" else ())
+        first = front and self.same(front, language)
+        ways = map(partial(self.same, language=language), self._above(page) if rule == "above" else ())
         found = next((there for there in ways if there is not None), first)
         if found is None:
             return Counterpart(language, None, "none")
         return Counterpart(language, found, "front" if found is first else "above")
-
-    def _there(self, page: Page, language: str) -> Page | None:
-        """A page itself, or the same in another language."""
-        found = self._same(page, language)
-        return found.page if found else None
 
     def _above(self, page: Page) -> Iterator[Page]:
         """The pages whose paths its own begins with, the nearest first."""

@@ -7,6 +7,7 @@ from urllib.parse import quote
 from ...kinds.entries import Entry
 from ...values.targets import Target, ToAddress, ToPage, ToPlace
 from ..site import Page, Site
+from .counterparts import Counterparts
 
 
 class Links:
@@ -14,18 +15,13 @@ class Links:
 
     def __init__(self, site: Site) -> None:
         self.pages = {page.id: page for page in site.pages}
-        self._translations = {(page.translates, page.language): page for page in site.pages if page.translates}
+        self.counterparts = Counterparts(site)
         self._front = {page.path: page for page in site.pages}.get("/")
 
     def page(self, page_id: str, language: str) -> Page | None:
         """The page itself, or its translation into `language` where there is one; None where it is gone."""
         page = self.pages.get(page_id)
-        if page is None or page.language == language:
-            return page
-        original = page.translates or page.id
-        if original in self.pages and self.pages[original].language == language:
-            return self.pages[original]
-        return self._translations.get((original, language), page)
+        return page and (self.counterparts.same(page, language) or page)
 
     def front(self, language: str) -> str:
         """Path of the front page in that language."""

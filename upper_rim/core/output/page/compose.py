@@ -33,7 +33,7 @@ from ...kinds.pieces.consent import ConsentQuestion
 from ...kinds.pieces.gate import Gate
 from ...kinds.pieces.header import Header
 from ...languages import phrase, primary
-from ...model.navigation.counterparts import Counterparts, offered
+from ...model.navigation.counterparts import offered
 from ...model.navigation.current import Standings
 from ...model.navigation.links import Links
 from ...model.navigation.menus import Menus
@@ -86,10 +86,10 @@ class Composer:
         self.site = site = _gates_for_all(site)
         self.coverage = Coverage(site)
         self._links = Links(site)
+        self.counterparts = self._links.counterparts
         self._menus = Menus(site)
         self._standings = Standings(self._links)
         self._trails = Trails(site, self._links, self._menus, self._standings)
-        self._counterparts = Counterparts(site)
         self._items = {item.id: item for item in items_of(site.pieces)}
         self._written: dict[tuple[str, str, str], EntriesHtml] = {}
         self._encoded: dict[tuple[str, str, str, str], EncodedEntries] = {}
@@ -109,7 +109,7 @@ class Composer:
             name: (f"{PARTS_PATH}{f'{name}-' * marks}{short_hash(made)}.js", made) for name, made in late.items()
         }
         self.index_paths = index_paths(site)
-        self._site_head = SiteHead(site, self._files.data, self._counterparts)
+        self._site_head = SiteHead(site, self._files.data, self.counterparts)
         self._consent = ConsentOnPages(site, shelf)
         self._fragments: dict[tuple[Any, ...], Fragment] = {}
 
@@ -394,7 +394,7 @@ class Composer:
         if isinstance(item, Trail):
             return item.steps_markup(self._trails.steps(item, page), context)
         assert isinstance(item, LanguageSwitch)
-        return item.ways_markup(offered(self._counterparts.of(page)), context)
+        return item.ways_markup(offered(self.counterparts.of(page)), context)
 
     def _entries_of(self, mark: re.Match[str], page: Page) -> tuple[ShowsMenu, tuple[str, str, str]]:
         """The item that a mark stands for, and under which key the entries are kept that it shows in the page's
