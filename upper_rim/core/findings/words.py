@@ -110,7 +110,7 @@ WORDS: Mapping[FindingKind, str] = {
     "one language": "“{who}” leads nowhere: all pages are in one language",
     "no switch": "Pages are in {count:.0f} languages, and no piece leads from one to another: insert a Language switch",
     "speaks alone": "Nobody is led to {first}: none of its {pages:.0f} pages is the translation of another, {path} among them",
-    "twice in a language": "{path} and {first} translate the same page into one language: only the first is led to",
+    "twice in a language": "Pages to which no switch leads, since others translate the same into their language: {count:.0f}, {path} beside {first}",
     "not translated": "Texts that are not in {second}: {count:.0f} of {of:.0f}, “{first}” among them",
     "weak text": "{who}: {ratio:.2f} to 1, {needed:g} are needed",
     "over a picture": "{who}",

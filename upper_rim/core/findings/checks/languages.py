@@ -39,7 +39,8 @@ def _ways(site: Site) -> Iterator[Finding]:
 
 def _alone(site: Site, counterparts: Counterparts) -> Iterator[Finding]:
     """Languages of which no page says the same as one in another language: no switch leads into them."""
-    led_to = {tag for family in counterparts.families() if len(tags := _spoken(family)) > 1 for tag in tags}
+    spoken = (counterparts.spoken(family[0]) for family in counterparts.families())
+    led_to = {tag for tags in spoken if len(tags) > 1 for tag in tags}
     for language in site.languages:
         pages = [page for page in site.pages if page.language == language]
         if pages and language not in led_to:
@@ -51,18 +52,18 @@ def _alone(site: Site, counterparts: Counterparts) -> Iterator[Finding]:
             yield Finding("speaks alone", pages[0].id, about=about, place=SeenAt(page=pages[0].id), language=language)
 
 
-def _spoken(family: list[Page]) -> set[str]:
-    return {tag for page in family for tag in (page.language, *page.also)}
-
-
 def _doubles(counterparts: Counterparts) -> Iterator[Finding]:
+    """Told of the first."""
+    found: list[tuple[Page, Page]] = []
     for family in counterparts.families():
         first: dict[str, Page] = {}
         for page in family:
             other = first.setdefault(page.language, page)
-            if other is not page:
-                about = {"first": other.path, "path": page.path}
-                yield Finding("twice in a language", page.id, about=about, place=SeenAt(page=page.id))
+            found += [(page, other)] if other is not page else []
+    if found:
+        page, other = found[0]
+        about: dict[str, float | str] = {"count": len(found), "first": other.path, "path": page.path}
+        yield Finding("twice in a language", page.id, about=about, place=SeenAt(page=page.id))
 
 
 def _untranslated(site: Site) -> Iterator[Finding]:

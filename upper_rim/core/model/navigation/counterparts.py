@@ -49,6 +49,10 @@ class Counterparts:
         found = self._same(page, language)
         return found.page if found else None
 
+    def spoken(self, page: Page) -> frozenset[str]:
+        """The languages in which something says the same, its own among them."""
+        return frozenset(tag for one in self._family(page) for tag in (one.language, *one.also))
+
     def families(self) -> Iterable[list[Page]]:
         """Pages that translate each other, by whatever way."""
         return self._families.values()

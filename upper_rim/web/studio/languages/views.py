@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from typing import Any, NamedTuple
 
 from django.core.paginator import Paginator
@@ -55,10 +55,6 @@ class Row(NamedTuple):
     original: Page
     cells: Sequence[tuple[str, Page | None, str]]
 
-    @property
-    def has_gaps(self) -> bool:
-        return any(why and why != WHY["speaks both"] for _, _, why in self.cells)
-
 
 class Branch(NamedTuple):
     """Proposals below a path."""
@@ -72,15 +68,18 @@ class Branch(NamedTuple):
 def languages(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[str, Any]:
     site = opened.site
     counterparts = Counterparts(site)
-    rows = [_row(page, counterparts) for page in counterparts.originals()]
+    originals = [(page, counterparts.spoken(page)) for page in counterparts.originals()]
+    gaps = Counter(tag for _, spoken in originals for tag in site.languages if tag not in spoken)
+    with_gaps = [page for page, spoken in originals if len(spoken) < len(site.languages)]
     only_gaps = request.GET.get("show") == "gaps"
-    listed = [row for row in rows if row.has_gaps] if only_gaps else rows
+    listed = with_gaps if only_gaps else [page for page, _ in originals]
     board = Paginator(listed, ROWS).get_page(request.GET.get("part"))
     return {
-        "spoken": _spoken(site, rows),
+        "spoken": _spoken(site, gaps),
         "board": board,
-        "originals": len(rows),
-        "gaps": sum(row.has_gaps for row in rows),
+        "rows": [_row(page, counterparts) for page in board.object_list],
+        "originals": len(originals),
+        "gaps": len(with_gaps),
         "only_gaps": only_gaps,
         "branches": _branches(site)[:MOST_BRANCHES],
         "rules": UNTRANSLATED,
@@ -111,9 +110,8 @@ def _row(page: Page, counterparts: Counterparts) -> Row:
     return Row(page, [cell(one) for one in counterparts.of(page)])
 
 
-def _spoken(site: Site, rows: Sequence[Row]) -> list[Spoken]:
+def _spoken(site: Site, gaps: Mapping[str, int]) -> list[Spoken]:
     pages = Counter(page.language for page in site.pages)
-    gaps = Counter(language for row in rows for language, _, why in row.cells if why and why != WHY["speaks both"])
     return [
         Spoken(tag, language_name(tag), own_name(tag), direction(tag), pages[tag], gaps[tag], _up(site.languages, at))
         for at, tag in enumerate(site.languages)
