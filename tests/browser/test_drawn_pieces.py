@@ -35,7 +35,7 @@ from upper_rim.shipped import shelf
 
 from .conftest import load_faces, plain_chromium, wait_for
 
-LEAST_COLOUR_PX = 8.0
+LEAST_COLOUR_PX = 10.0
 MOST_PX, MOST_SHARE = 1.0, 0.02
 SITES = 14
 
