@@ -172,6 +172,8 @@ def test_all_hosts_are_found_with_what_is_fetched_and_where() -> None:
         (Set(node="it-consent-words", field="rich", value={"text": "<p>May we?</p>"}), "no policy"),
         (Remove(nodes=("it-privacy",)), "no way back"),
         (Set(node="pc-consent", field="place", value="bar-bottom"), "over a bar"),
+        (Set(node="pc-consent", field="place", value="top-end"), "over a button"),
+        (Set(node="pc-consent", field="place", value="bar-top"), "two at once"),
         (Remove(nodes=("ho-charts",)), "unknown hosts"),
         (Set(node="pc-consent", field="on", value=False), "waits for nobody"),
     ],

@@ -12,7 +12,7 @@ from upper_rim.cli.__main__ import main
 from upper_rim.core.conditions.below import Below
 from upper_rim.core.conditions.visitor import VisitorCard
 from upper_rim.core.exchange.bundle import write_bundle
-from upper_rim.core.findings.checks.gates import in_files, in_gates
+from upper_rim.core.findings.checks.gates import in_files, in_gates, in_pages
 from upper_rim.core.findings.words import finding_words
 from upper_rim.core.gates.guards import Guards, guards_of
 from upper_rim.core.gates.passing import Answer as Said
@@ -28,7 +28,7 @@ from upper_rim.core.kinds.pieces.gate import Gate
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.pieces.password import PasswordGate
 from upper_rim.core.kinds.rows import Cell, Row
-from upper_rim.core.model.site import Asset, Page, Site
+from upper_rim.core.model.site import Asset, Page, Site, Splice
 from upper_rim.core.values.targets import ToPage
 from upper_rim.demo import ostrey
 
@@ -177,6 +177,33 @@ def test_files_that_tell_of_what_is_locked_are_found() -> None:
     hostile = b"a" * 3_000_000 + b"/in/ " + b"&" * 500_000
     assert all(one.about["count"] == 1 for one in in_files(made, guards_of(made), lambda content: hostile + b" /in/"))
     assert list(in_files(SITE, guards(), CONTENTS.__getitem__)) == [] == list(in_files(made, None, read))
+
+
+def test_open_pages_that_say_what_a_locked_one_is_called_are_found() -> None:
+    door = PasswordGate(id="pc-door", name="Door", reach=below("/in/", "door"), rows=row(PasswordField(id="it-p"), BOTH[0]))  # fmt: skip
+    locked = [("/in/a/", "Winter budget of 2027"), ("/in/b/", "News"), ("/in/c/", "What our ships cost")]
+    texts = {
+        "/x/": "<p>See the <b>Winter</b>\n budget&#32;of 2027</p>".encode("utf-16"),
+        "/y/": b"<h1>What our ships cost</h1><p>News, and Winter budget of 2028</p>",
+        "/in/a/": b"<p>Winter budget of 2027</p>",
+        "/hostile/": b"<p " * 200_000 + b"Winter " * 100_000,
+    }
+    pages = [
+        Page(id=f"pg-{at}", path=path, title=title, content=f"{at:064}") for at, (path, title) in enumerate(locked)
+    ]
+    splice = Splice(encoding="utf-16le", head_at=0, body_at=0)
+    for path in ("/x/", "/y/", "/hostile/"):
+        own = {"title": "What our ships cost"} if path == "/y/" else {"splice": splice} if path == "/x/" else {}
+        pages.append(Page(id=f"pg-{path[1]}", path=path, content=f"{len(pages):064}", **own))
+    made = site(door).replaced(pages=tuple(pages))
+    by_hash = {page.content: texts.get(page.path, b"") for page in pages}
+    (found,) = in_pages(made, guards_of(made), lambda content: by_hash[content])
+    assert (found.node, found.place.page) == ("pc-door", "pg-x")
+    assert (
+        finding_words(found, str) == "Open pages say “Winter budget of 2027”, which “pc-door” locks: 1, /x/ among them"
+    )
+    assert list(in_pages(made, guards_of(made), lambda content: by_hash[content], most=0)) == []
+    assert list(in_pages(SITE, guards(), CONTENTS.__getitem__)) == [] == list(in_pages(made, None, texts.__getitem__))
 
 
 def test_the_demo_has_no_fault_at_its_gates() -> None:

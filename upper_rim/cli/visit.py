@@ -10,7 +10,7 @@ from typing import Any
 
 from ..core.conditions.visitor import VisitorCard
 from ..core.findings.checks.consent import in_consent
-from ..core.findings.checks.gates import in_files, in_gates
+from ..core.findings.checks.gates import in_files, in_gates, in_pages
 from ..core.findings.words import finding_words
 from ..core.gates.asking import Met, met_on
 from ..core.gates.guards import guards_of
@@ -51,7 +51,8 @@ def report(site: Site, read: Callable[[str], bytes], card: VisitorCard, chosen: 
             _print(way, names)
         if met:
             _print_consent(_consent(met))
-    listed_findings = [*in_gates(site, guards), *in_files(site, guards, read), *in_consent(site, hosts_found(site))]
+    said = [*in_files(site, guards, read), *in_pages(site, guards, read)]
+    listed_findings = [*in_gates(site, guards), *said, *in_consent(site, hosts_found(site))]
     return [finding_words(one, lambda node: names.get(node, node)) for one in listed_findings]
 
 

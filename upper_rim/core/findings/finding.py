@@ -18,8 +18,9 @@ FindingKind = Literal[
     "never shown", "no effect", "without header", "without footer", "nobody", "past", "no way on",
     # of gates
     "no yes", "no no", "no field", "goes round", "refused to a door", "many presses", "locked picture", "told by a file",
+    "quotes a title",
     # of questions about consent
-    "no yes to all", "no no to all", "unequal answers", "no policy", "no way back", "over a bar", "unknown hosts", "waits for nobody",
+    "no yes to all", "no no to all", "unequal answers", "no policy", "no way back", "over a bar", "over a button", "two at once", "unknown hosts", "waits for nobody",
     # of languages
     "one language", "no switch", "speaks alone", "twice in a language", "not translated",
     # of what is read and looked at

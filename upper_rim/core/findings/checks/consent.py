@@ -8,11 +8,14 @@ from collections.abc import Iterator
 from ...gates.waiting import HostFound, asks, items_with
 from ...kinds.items.answer import Answer
 from ...kinds.items.base import Leads
+from ...kinds.items.menu import MenuItem
 from ...kinds.items.privacy import PrivacyChoices
 from ...kinds.items.rich import RichText
 from ...kinds.pieces.bottom import BottomBar
 from ...kinds.pieces.consent import ConsentQuestion
-from ...model.site import Site
+from ...kinds.pieces.header import Header
+from ...kinds.pieces.notice import Notice
+from ...model.site import Site, drawer_width
 from ...reach.coverage import Coverage
 from ...values.targets import ToNothing
 from ..finding import Finding, FindingKind, SeenAt
@@ -60,6 +63,8 @@ def _on_pages(site: Site, questions: list[ConsentQuestion]) -> Iterator[Finding]
     """What stands beside a question on the pages that it reaches; told of the first page of each."""
     ways_back = {p.id for p in site.pieces if any(isinstance(i, PrivacyChoices) for i in items_with(site, p))}
     bars = [piece.id for piece in site.pieces if isinstance(piece, BottomBar)]
+    notices = [piece for piece in site.pieces if isinstance(piece, Notice)]
+    buttons = [piece.id for piece in site.pieces if isinstance(piece, Header) and _has_button(piece, site)]
     coverage, told = Coverage(site), set[tuple[str, str]]()
     for page in site.pages:
         shown = {piece.id for slot in coverage.may_show(page).values() for there in slot for piece in there}
@@ -69,10 +74,20 @@ def _on_pages(site: Site, questions: list[ConsentQuestion]) -> Iterator[Finding]
             found: list[tuple[FindingKind, str]] = [] if ways_back & shown else [("no way back", "")]
             if piece.place.startswith(("bar-bottom", "bottom")):
                 found += [("over a bar", bar) for bar in bars if bar in shown][:1]
+            if piece.place.startswith(("bar-top", "top")):
+                found += [("over a button", one) for one in buttons if one in shown][:1]
+            edge = "top" if "top" in piece.place else "bottom" if "bottom" in piece.place else ""
+            found += [("two at once", one.id) for one in notices if one.id in shown and one.edge == edge][:1]
             for kind, other in found:
                 if (kind, piece.id) not in told:
                     told.add((kind, piece.id))
                     yield Finding(kind, piece.id, other, about={"path": page.path}, place=SeenAt(page=page.id))
+
+
+def _has_button(piece: Header, site: Site) -> bool:
+    """Whether at some widths a menu of it is a button."""
+    menus = (item for item in site.shown_items(piece) if isinstance(item, MenuItem))
+    return any(drawer_width(item, site) is not None for item in menus)
 
 
 def _hosts(questions: list[ConsentQuestion], found: list[HostFound]) -> Iterator[Finding]:

@@ -10,6 +10,7 @@ from html import unescape
 from urllib.parse import unquote, urlsplit
 
 from ...conditions.visitor import VisitorCard
+from ...exchange.html.encoding import decode
 from ...gates.guards import Guards, paths_in
 from ...gates.visit import Way, ways
 from ...kinds.items.answer import Answer
@@ -23,6 +24,10 @@ from ..finding import Finding, SeenAt
 
 MOST_PRESSES = 2
 """Before somebody who answers rightly has read a word."""
+LEAST_TITLE = 12
+"""Letters of a title that is not said by chance."""
+_LETTERS = re.compile(r"\w+")
+_TAG = re.compile(r"<[^<>]*>")
 ANYBODY = VisitorCard(id="vc-anybody")
 
 
@@ -111,6 +116,33 @@ def in_files(site: Site, guards: Guards | None, read: Callable[[str], bytes]) ->
             by_door.setdefault(guards.before(path).by_slot[0][0], []).append(path)
         for door, told in by_door.items():
             yield Finding("told by a file", door, about={"file": asset.path, "count": len(told), "path": told[0]})
+
+
+def in_pages(
+    site: Site, guards: Guards | None, read: Callable[[str], bytes], most: int | None = None
+) -> Iterator[Finding]:
+    """Open pages of which the own text says what a locked one is called. `most`: so many are read; all where it is not
+    said. Titles of a word or two are said anywhere, and count for nothing."""
+    if guards is None or not guards.locks:
+        return
+    open_ones = [page for page in site.pages if page.content is not None and not guards.is_locked(page.path)]
+    titles = {" ".join(page.title.split()): page for page in site.pages if guards.is_locked(page.path)}
+    for title in {page.title for page in open_ones} | {one for one in titles if len(one) < LEAST_TITLE}:
+        titles.pop(title, None)
+    by_word: dict[str, list[str]] = {}
+    for title in titles:
+        by_word.setdefault(max(_LETTERS.findall(title), key=len, default=title), []).append(title)
+    found: dict[str, list[tuple[str, Page]]] = {}
+    for page in open_ones[:most] if titles else ():
+        text = unescape(decode(read(page.content or ""), page.encoding))
+        words = by_word.keys() & set(_LETTERS.findall(text))
+        plain = " ".join(_TAG.sub(" ", text).split()) if words else ""
+        for title in (title for word in words for title in by_word[word] if title in plain):
+            found.setdefault(guards.before(unquote(titles[title].path)).by_slot[0][0], []).append((title, page))
+    for door, told in found.items():
+        title, page = told[0]
+        about: dict[str, float | str] = {"first": title, "path": page.path, "count": len({one.id for _, one in told})}
+        yield Finding("quotes a title", door, about=about, place=SeenAt(page=page.id))
 
 
 def _paths_told(content: bytes) -> Iterator[str]:

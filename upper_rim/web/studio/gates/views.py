@@ -12,7 +12,7 @@ from django.utils import timezone
 
 from ....core.conditions.visitor import VisitorCard
 from ....core.findings.checks.consent import in_consent
-from ....core.findings.checks.gates import in_files, in_gates
+from ....core.findings.checks.gates import in_files, in_gates, in_pages
 from ....core.findings.words import finding_words
 from ....core.gates.guards import Guards, guards_of
 from ....core.gates.visit import ways
@@ -26,6 +26,9 @@ from ..preview.viewing import looking_as
 from ..words.gates import states_shown
 from .consent import consent_shown, met_words
 from .study import visit_study
+
+MOST_READ = 200
+"""Pages whose texts are read when the screen is looked at; `upper-rim visit` reads all."""
 
 
 class GateShown(NamedTuple):
@@ -52,7 +55,8 @@ def gates(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[s
     found = list(ways(guards, visitor, path)) if guards and path else []
     presses = [way.presses for way in found if way.ends == "page"]
     hosts = hosts_found(site)
-    listed = [*in_gates(site, guards), *in_files(site, guards, read_content), *in_consent(site, hosts)]
+    told = [*in_files(site, guards, read_content), *in_pages(site, guards, read_content, MOST_READ)]
+    listed = [*in_gates(site, guards), *told, *in_consent(site, hosts)]
     return {
         **consent_shown(opened, hosts),
         "gates": _shown(opened, guards),
