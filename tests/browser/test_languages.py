@@ -22,7 +22,7 @@ from upper_rim.demo import ostrey
 from .conftest import wait_for
 
 SITES = 8
-SWITCH = "nav[class*=languages]"
+SWITCH = "[role=group][class*=languages]"
 
 
 def filled(seed: int) -> tuple[Site, dict[str, bytes]]:

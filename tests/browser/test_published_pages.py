@@ -111,8 +111,8 @@ def test_the_drawer_by_keyboard(reader: Browser, running: Running) -> None:
         seen.append(focused())
         if focused() == "Close menu":
             break
-    assert seen[-1] == "Close menu" and len(seen) == 16, (
-        "search, six links, two submenus, four ways to reach us, then round again"
+    assert seen[-1] == "Close menu" and len(seen) == 20, (
+        "search, six links, two submenus, four ways to reach us, four languages, then round again"
     )
     assert "Book" not in seen
     press(Keys.SHIFT, Keys.TAB)

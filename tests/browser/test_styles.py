@@ -42,11 +42,11 @@ FORCED: dict[State, list[str]] = {"hover": ["hover"], "focus": ["focus", "focus-
 
 _COMPARE = r"""
 const [expected, properties] = arguments, wrong = [];
-// Sums of single precision differ in their last digits, and then a box by a 64th of a px, by some where its font does, too, or what it is a share of.
+// Sums of single precision differ in their last digits, and then a box by a 64th of a px, each of its lines, and by some where its font does, too, or what it is a share of.
 const numbers = /-?[0-9]+[.][0-9]+/g;
 const alike = (one, other) => {
   const [a, b] = [one, other].map((text) => (text.match(numbers) ?? []).map(Number));
-  return one === other || (one.replace(numbers, '') === other.replace(numbers, '') && a.every((x, at) => Math.abs(x - b[at]) < 0.07));
+  return one === other || (one.replace(numbers, '') === other.replace(numbers, '') && a.every((x, at) => Math.abs(x - b[at]) < 0.1));
 };
 const pieces = [...document.body.children], still = 'transition-property:none!important;';
 // A drifting background's place is the one declared, and how far it has drifted.

@@ -55,13 +55,15 @@ class LanguageSwitch(DiffersByPage):
 
     def markup(self, page: PageContext) -> tuple[Markup, ...]:
         ways = {"row": (), "list": ("below-each-other",), "button": ("offering", f"at-{self.side}")}[self.way]
+        # No landmark: a page may have several, and of landmarks each has a name of its own.
         attributes: Attributes = {
             **page.attributes(self, "menu", "languages", *ways, self.id),
+            "role": "group",
             "aria-label": page.words(self.words, self.id) or phrase("languages", page.language),
         }
         said = page.words(self.words, self.id)
         before = element("span", {"class": page.name("said")}, said) if said else None
-        return (element("nav", attributes, before, switch_mark(self.id)),)
+        return (element("div", attributes, before, switch_mark(self.id)),)
 
     def ways_markup(self, offered: Sequence[Offered], page: PageContext) -> Element:
         """What stands for the mark: links, the present language marked (ARIA 1.2, `aria-current`). Where there is no other

@@ -41,7 +41,7 @@ class Footer(Piece):
             "animation-timing-function": "linear",
             "animation-fill-mode": "both",
             "animation-timeline": "view()",
-            "animation-range": "entry 0% entry 100%",
+            "animation-range": "entry-crossing 0% entry-crossing 100%",
         }
         able = ("@supports (animation-timeline:view())", "@media (prefers-reduced-motion:no-preference)")
         yield Rule(f"{own}>.{sheet.key}-beneath", uncovers, able)

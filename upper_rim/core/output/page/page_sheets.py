@@ -43,14 +43,15 @@ class Shows(NamedTuple):
 def shows(html: str, words: frozenset[str], *, decides: bool) -> Shows:
     """Of markup of ours. `words`: characters of what may be put into it later."""
     classes = frozenset(name for listed in _CLASSES.findall(html) for name in listed.split())
-    characters = frozenset(_NAMES.sub("", html)) | words
+    bare = _NAMES.sub("", html)
+    characters = frozenset(bare) | words
     scripts = scripts_in(characters)
     names = frozenset("".join(_NAMES.findall(html)))
     common = frozenset(one for one in characters if not scripts_in(one))
     return Shows(
         classes,
         MADE_BY_SCRIPTS | set(_ELEMENTS.findall(html)),
-        frozenset(_LANGUAGES.findall(html)),
+        frozenset(_LANGUAGES.findall(bare)),
         scripts,
         common,
         frozenset(one for one in names - characters if not scripts_in(one) <= scripts),
