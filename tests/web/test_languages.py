@@ -8,7 +8,7 @@ import pytest
 from django.contrib.auth.models import User
 from django.test import Client
 
-from upper_rim.core.model.editing.edits import SetEach
+from upper_rim.core.model.editing.edits import Add, SetEach
 from upper_rim.core.model.navigation.counterparts import Counterparts
 from upper_rim.core.model.navigation.pairing import proposed_pairs
 from upper_rim.core.model.site import Page, Site
@@ -71,10 +71,10 @@ def test_what_addresses_tell_is_proposed_and_taken_branch_by_branch(unpaired: St
     client = signed_in(ada)
     shown = text_of(client)
     assert "1 in Arabic below /ar/ /ar/ of /, by path" in shown and "Take it" in shown
-    client.post(SCREEN, {"do": "pair", "below": "/ar/"})
+    client.post(SCREEN, {"do": "pair", "below": "/ar/", "language": "ar"})
     said = {page.path: page.translates for page in store.load(unpaired.pk).site.pages if page.translates}
     assert said == {"/ar/": "pg-home"}
-    again = client.post(SCREEN, {"do": "pair", "below": "/ar/"})
+    again = client.post(SCREEN, {"do": "pair", "below": "/ar/", "language": "ar"})
     assert "nothing is proposed there any more" in again.content.decode()
     assert "below /ar/" not in text_of(client) and "below /cy/" in text_of(client)
 
@@ -113,3 +113,18 @@ def test_proposals_are_sure_of_themselves() -> None:
     assert found == {("/de/a.html", "/en/a.html", "path"), ("/b-pt_BR.html", "/b.html", "file name")}, (
         "two for one are none"
     )
+    branches = {(pair.page.path, pair.branch) for pair in proposed_pairs(site)}
+    assert branches == {("/de/a.html", "/de/"), ("/b-pt_BR.html", "/")}
+
+
+def test_a_branch_is_taken_in_one_language_alone(ferries: StoredSite, ada: User) -> None:
+    """Names of files lie beside each other, whatever their language."""
+    client = signed_in(ada)
+    content = next(page for page in store.load(ferries.pk).site.pages if page.path == "/guide/").model_dump(mode="json")
+    paths = [("/a.html", "en"), ("/a.de.html", "de"), ("/a.cy.html", "cy")]
+    made = [{**content, "id": f"pg-new{at}", "path": path, "language": tag} for at, (path, tag) in enumerate(paths)]
+    store.submit(ferries.pk, ada, Add(parent="site", slot="pages", values=tuple(made)))
+    assert "1 in German below / /a.de.html of /a.html, by file name" in text_of(client)
+    client.post(SCREEN, {"do": "pair", "below": "/", "language": "de"})
+    said = {page.id: page.translates for page in store.load(ferries.pk).site.pages if page.id.startswith("pg-new")}
+    assert said == {"pg-new0": None, "pg-new1": "pg-new0", "pg-new2": None}

@@ -18,6 +18,12 @@ class Pair(NamedTuple):
     original: Page
     by: By
 
+    @property
+    def branch(self) -> str:
+        """The first folder of its path, in which such pages of its language are taken together; `/` where it has none."""
+        first, _, rest = self.page.path[1:].partition("/")
+        return f"/{first}/" if rest or (self.page.path.endswith("/") and first) else "/"
+
 
 def proposed_pairs(site: Site) -> Iterator[Pair]:
     """For pages of which nothing is said yet: one in the site's own language whose address is the same but for the

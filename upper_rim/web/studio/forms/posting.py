@@ -182,10 +182,10 @@ def _rewrite(site: Site, post: QueryDict) -> Posted:
 
 
 def _pair(site: Site, post: QueryDict) -> Posted:
-    """What is proposed below a path is said to be so: which pages translate which."""
-    below = post.get("below", "/")
+    """What is proposed for a branch and a language is said to be so: which pages translate which."""
+    asked = (post["below"], post["language"])
     values: list[tuple[str, JsonValue]] = [
-        (pair.page.id, pair.original.id) for pair in proposed_pairs(site) if pair.page.path.startswith(below)
+        (pair.page.id, pair.original.id) for pair in proposed_pairs(site) if (pair.branch, pair.page.language) == asked
     ]
     if not values:
         raise FormError(ROOT, "translates", "nothing is proposed there any more")

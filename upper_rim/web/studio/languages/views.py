@@ -57,10 +57,11 @@ class Row(NamedTuple):
 
 
 class Branch(NamedTuple):
-    """Proposals below a path."""
+    """Proposals below a path in a language."""
 
     below: str
     language: str
+    name: str
     pairs: Sequence[Pair]
 
 
@@ -81,6 +82,7 @@ def languages(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> di
         "originals": len(originals),
         "gaps": len(with_gaps),
         "only_gaps": only_gaps,
+        "kept": "&show=gaps" if only_gaps else "",
         "branches": _branches(site)[:MOST_BRANCHES],
         "rules": UNTRANSLATED,
         "found": [_told(one, opened) for one in in_languages(site)],
@@ -124,10 +126,9 @@ def _up(languages: Sequence[str], at: int) -> str:
 
 
 def _branches(site: Site) -> list[Branch]:
-    """What is proposed, by the first folder of the pages, those with the most first."""
+    """What is proposed, those with the most first."""
     found: dict[tuple[str, str], list[Pair]] = {}
     for pair in proposed_pairs(site):
-        first = pair.page.path.split("/")[1] if pair.page.path.count("/") > 1 else ""
-        found.setdefault((f"/{first}/" if first else "/", pair.page.language), []).append(pair)
-    made = [Branch(below, language_name(language), pairs) for (below, language), pairs in found.items()]
-    return sorted(made, key=lambda branch: (-len(branch.pairs), branch.below))
+        found.setdefault((pair.branch, pair.page.language), []).append(pair)
+    made = [Branch(below, language, language_name(language), pairs) for (below, language), pairs in found.items()]
+    return sorted(made, key=lambda branch: (-len(branch.pairs), branch.below, branch.language))
