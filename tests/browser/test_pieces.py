@@ -243,8 +243,16 @@ def opened(chromium: webdriver.Chrome, tmp_path: Path, *edits: Edit) -> None:
     chromium.get(file.as_uri())
 
 
-def test_a_footer_beneath_stands_still_while_the_page_uncovers_it(chromium: webdriver.Chrome, tmp_path: Path) -> None:
+@pytest.mark.parametrize("high", [420, 600, 1100])
+def test_a_footer_beneath_stands_still_while_the_page_uncovers_it(
+    chromium: webdriver.Chrome, tmp_path: Path, high: int
+) -> None:
+    """One that is higher than the window, too."""
     opened(chromium, tmp_path, Set(node="pc-footer", field="uncovered", value=True))
+    metrics = {"width": 1000, "height": high, "deviceScaleFactor": 1, "mobile": False}
+    chromium.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
+    footer = chromium.execute_script("return document.querySelector('footer.q7xk').offsetHeight")
+    assert (footer > high) == (high == 420)
     for still_to_go in (200, 120, 40, 0):
         found = chromium.execute_async_script(
             "scrollTo(0, document.documentElement.scrollHeight - innerHeight - arguments[0]);"
@@ -252,8 +260,8 @@ def test_a_footer_beneath_stands_still_while_the_page_uncovers_it(chromium: webd
             "arguments[1]([f.top, f.bottom, b.top, b.bottom]) }))",
             still_to_go,
         )
-        assert found[1] == pytest.approx(600 + still_to_go, abs=1.5)
-        assert found[3] == pytest.approx(600, abs=1.5), "its contents stand at the window's bottom all the while"
+        assert found[1] == pytest.approx(high + still_to_go, abs=1.5)
+        assert found[3] == pytest.approx(high, abs=1.5), "its contents stand at the window's bottom all the while"
     chromium.execute_cdp_cmd(
         "Emulation.setEmulatedMedia", {"features": [{"name": "prefers-reduced-motion", "value": "reduce"}]}
     )

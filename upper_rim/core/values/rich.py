@@ -7,6 +7,7 @@ imported or read from a bundle.
 from __future__ import annotations
 
 import re
+from html import unescape
 from typing import Annotated
 
 import nh3
@@ -26,6 +27,14 @@ _RENAMED = (
 )
 _DROPPED_WHOLE = {"script", "style", "template", "noscript", "iframe", "object", "svg", "math", "title", "textarea"}
 SCHEMES = {"http", "https", "mailto", "tel"}
+
+
+_MARK = re.compile(r"<[^<>]*>")
+
+
+def without_marks(html: str) -> str:
+    """What a text says, its words parted by single spaces."""
+    return " ".join(unescape(_MARK.sub(" ", html)).split())
 
 
 def clean(html: str) -> str:

@@ -20,14 +20,14 @@ from ...kinds.pieces.base import Piece
 from ...kinds.pieces.gate import Gate
 from ...kinds.pieces.password import PasswordGate
 from ...model.site import Page, Site
+from ...values.rich import without_marks
 from ..finding import Finding, SeenAt
 
 MOST_PRESSES = 2
 """Before somebody who answers rightly has read a word."""
 LEAST_TITLE = 12
-"""Letters of a title that is not said by chance."""
+"""Characters of a title that is not said by chance."""
 _LETTERS = re.compile(r"\w+")
-_TAG = re.compile(r"<[^<>]*>")
 ANYBODY = VisitorCard(id="vc-anybody")
 
 
@@ -122,7 +122,7 @@ def in_pages(
     site: Site, guards: Guards | None, read: Callable[[str], bytes], most: int | None = None
 ) -> Iterator[Finding]:
     """Open pages of which the own text says what a locked one is called. `most`: so many are read; all where it is not
-    said. Titles of a word or two are said anywhere, and count for nothing."""
+    said. Short titles are said anywhere, and count for nothing."""
     if guards is None or not guards.locks:
         return
     open_ones = [page for page in site.pages if page.content is not None and not guards.is_locked(page.path)]
@@ -134,9 +134,9 @@ def in_pages(
         by_word.setdefault(max(_LETTERS.findall(title), key=len, default=title), []).append(title)
     found: dict[str, list[tuple[str, Page]]] = {}
     for page in open_ones[:most] if titles else ():
-        text = unescape(decode(read(page.content or ""), page.encoding))
-        words = by_word.keys() & set(_LETTERS.findall(text))
-        plain = " ".join(_TAG.sub(" ", text).split()) if words else ""
+        text = decode(read(page.content or ""), page.encoding)
+        words = by_word.keys() & set(_LETTERS.findall(unescape(text)))
+        plain = without_marks(text) if words else ""
         for title in (title for word in words for title in by_word[word] if title in plain):
             found.setdefault(guards.before(unquote(titles[title].path)).by_slot[0][0], []).append((title, page))
     for door, told in found.items():

@@ -3,9 +3,7 @@ stand in each other's way, texts that are not translated?"""
 
 from __future__ import annotations
 
-import re
 from collections.abc import Iterator
-from html import unescape
 
 from ...gates.waiting import items_with
 from ...kinds.items.languages import LanguageSwitch
@@ -14,11 +12,10 @@ from ...languages.names import name_in
 from ...model.navigation.counterparts import Counterparts
 from ...model.site import Page, Site
 from ...model.tree import ROOT, items_of, walk
-from ...values.rich import RichWords
+from ...values.rich import RichWords, without_marks
 from ...values.words import Words
 from ..finding import Finding, SeenAt
 
-_MARKS = re.compile(r"<[^<>]*>")
 _TELLS = 60
 """Characters of a text that is named."""
 
@@ -74,7 +71,7 @@ def _untranslated(site: Site) -> Iterator[Finding]:
             own = (getattr(holder, name) for name in type(holder).model_fields)
             said += [(holder.id, one) for one in own if isinstance(one, Words | RichWords) and one.text.strip()]
     for language in site.languages[1:]:
-        missing = [(node, _plain(one.text)) for node, one in said if not _is_in(one, language)]
+        missing = [(node, without_marks(one.text)) for node, one in said if not _is_in(one, language)]
         if missing and any(page.language == language for page in site.pages):
             node, text = missing[0]
             about: dict[str, float | str] = {
@@ -84,11 +81,6 @@ def _untranslated(site: Site) -> Iterator[Finding]:
                 "second": name_in(language, "en"),
             }
             yield Finding("not translated", node, about=about, language=language)
-
-
-def _plain(text: str) -> str:
-    """A text, or one with marks, without these."""
-    return " ".join(unescape(_MARKS.sub(" ", text)).split())
 
 
 def _is_in(words: Words | RichWords, language: str) -> bool:

@@ -8,7 +8,7 @@ from __future__ import annotations
 import re
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import replace
-from functools import cache, cached_property, partial
+from functools import cache, cached_property
 from html import escape
 from typing import Any, cast
 
@@ -32,7 +32,7 @@ from ...kinds.pieces.base import Piece
 from ...kinds.pieces.consent import ConsentQuestion
 from ...kinds.pieces.gate import Gate
 from ...kinds.pieces.header import Header
-from ...languages import phrase, primary
+from ...languages import phrase
 from ...model.navigation.counterparts import offered
 from ...model.navigation.current import Standings
 from ...model.navigation.links import Links
@@ -41,8 +41,6 @@ from ...model.navigation.trail import Trails
 from ...model.site import Page, Site, Snippet
 from ...model.tree import items_of
 from ...reach.coverage import Coverage
-from ...style.type.faces import faces_in_use
-from ...style.type.fonts import cut_font, subset_font
 from ..css.sheet import inside_a_page, site_rules
 from ..fitting import fitter_of
 from ..naming import PARTS_PATH, VISITOR_PATH, named, short_hash
@@ -52,6 +50,7 @@ from ..search.site_search import index_paths, site_index
 from ..shelf import Shelf
 from ..shown_files import ShownFiles
 from .consent import ConsentOnPages
+from .font_files import FontFiles
 from .menu_entries import EncodedEntries, EntriesHtml, entries_html
 from .page_sheets import PageSheets, shows
 from .piece_markup import Shown, around
@@ -111,6 +110,7 @@ class Composer:
         self.index_paths = index_paths(site)
         self._site_head = SiteHead(site, self._files.data, self.counterparts)
         self._consent = ConsentOnPages(site, shelf)
+        self._fonts = FontFiles(site, shelf, read)
         self._fragments: dict[tuple[Any, ...], Fragment] = {}
 
     def index(self, language: str) -> str:
@@ -223,7 +223,7 @@ class Composer:
         yield from self._consent.files()
         if asks_the_server(self.site) or self._consent.asks:
             yield VISITOR_PATH, b"window.rimVisitor=window.rimVisitor||{}"
-        yield from ((PARTS_PATH + name, made()) for name, made in self._fonts.items())
+        yield from self._fonts.whole()
         for path, made in self._files.smaller_pictures() if not self._marks else ():
             yield path, made()
         yield from self.loaded()
@@ -232,33 +232,13 @@ class Composer:
         """The CSS and the scripts that the pages composed so far load. Path and content."""
         if not self._marks:
             yield from self._sheets.files()
-            for name, (source, letters) in self._sheets.cut_fonts.items():
-                yield PARTS_PATH + name, cut_font(self._fonts[source](), letters)
+            yield from self._fonts.cut(self._sheets.cut_fonts)
         yield from list(self._scripts.items())
-
-    @cached_property
-    def _fonts(self) -> dict[str, Callable[[], bytes]]:
-        """The files of the site's faces by name, and what makes each."""
-        made: dict[str, Callable[[], bytes]] = {}
-        for face in faces_in_use(self.site, self._shelf.faces):
-            for file in face.files:
-                if file.data is not None:
-                    made[file.name] = partial(bytes, file.data)
-                elif self._read is not None and file.content is not None:
-                    made[file.name] = partial(self._subset, file.content)
-        return made
-
-    def _subset(self, content: str) -> bytes:
-        assert self._read is not None
-        return subset_font(self._read(content), self._languages())
 
     @cached_property
     def _sheets(self) -> PageSheets:
         late = (rule for rules in self._shelf.late_rules.values() for rule in rules)
         return PageSheets(self._rules, named(late, self.site.key))
-
-    def _languages(self) -> frozenset[str]:
-        return frozenset(primary(tag) for tag in {self.site.language, *(page.language for page in self.site.pages)})
 
     def not_found_page(self) -> bytes:
         """What is shown where nothing is; with the pieces that show everywhere."""

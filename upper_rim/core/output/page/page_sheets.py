@@ -18,6 +18,7 @@ _CLASSES = re.compile(r' class="([^"]*)"')
 _LANGUAGES = re.compile(r' lang="([^"]*)"')
 _ELEMENTS = re.compile(r"<([a-z][a-z0-9]*)")
 _NAMES = re.compile(r'<span lang="[^"]+" dir="(?:ltr|rtl)">([^<]+)</span>')
+"""Names of languages in their own letters, as `LanguageSwitch` writes them."""
 _FILE = re.compile(r"([\w.-]+)\.woff2")
 _LANGUAGE = re.compile(r":lang\(([\w-]+)\)")
 _CONDITIONS = re.compile(r"\[[^\]]*\]|::?[\w-]+(?:\((?:[^()]|\([^()]*\))*\))?")
