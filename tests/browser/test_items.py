@@ -427,7 +427,7 @@ def test_an_icon_is_searched_for_and_a_drawing_of_ones_own_is_cleaned(browser: B
     broken = tmp_path / "broken.svg"
     broken.write_text("<svg>")
     browser.one("upload").send_keys(str(broken))
-    wait_for(lambda: "no well-formed SVG" in browser.one("message").text)
+    wait_for(lambda: "no well-formed XML" in browser.one("message").text)
     browser.press("undo")
     browser.press("undo")
 

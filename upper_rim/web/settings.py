@@ -22,6 +22,9 @@ REGION_HEADER = os.environ.get("RIM_REGION_HEADER", "")
 MEMBER_HEADER = os.environ.get("RIM_MEMBER_HEADER", "")
 """Name of the header in which the deployment's edge says of which groups a visitor is a member, with commas between.
 Empty: a simulated sign-in."""
+TRANSLATOR = os.environ.get("RIM_TRANSLATOR", "upper_rim.core.languages.translator.StandInTranslator")
+"""Path of the class that drafts translations (`Translator`, in the same module). A stand-in ships."""
+
 ALLOWED_HOSTS = [STUDIO_HOST, f".{SITES_DOMAIN}"]
 
 INSTALLED_APPS = [

@@ -26,7 +26,7 @@ from ..model.navigation.links import Links
 from ..model.navigation.menus import all_entries
 from ..model.site import Menu, Site
 from ..values.targets import Target, ToPage
-from ..values.words import Translation, Words
+from ..values.words import Words
 from .imports.import_menu import Draft, LineFault, escaped, read_menu
 from .imports.typed_links import TypedLinks, as_typed
 
@@ -219,25 +219,23 @@ class _Reading:
         entry, was = self._known.get(id(draft)) or (Entry(id=self._new_id("en")), Columns(NOTHING))
         below = self.level(draft.below, entry)
         changed: dict[str, Any] = {}
-        translations = _translations(entry, draft)
         if columns[:2] != was[:2]:
-            changed = self._link(entry, columns, was, translations)
-        elif translations != entry.label.translations:
-            changed["label"] = Words(text=entry.label.text, translations=translations)
+            changed = self._link(entry, columns, was, draft)
+        elif draft.languages:
+            changed["label"] = _in_others(entry.label, draft)
         if columns.second != was.second:
-            changed["second"] = Words(text=columns.second, translations=entry.second.translations)
+            changed["second"] = entry.second.saying("", columns.second)
         if columns.mark != was.mark:
-            changed["mark"] = Words(text=columns.mark, translations=entry.mark.translations)
+            changed["mark"] = entry.mark.saying("", columns.mark)
         return entry.replaced(**changed, **below)
 
-    def _link(
-        self, entry: Entry, columns: Columns, was: Columns, translations: tuple[Translation, ...]
-    ) -> dict[str, Any]:
+    def _link(self, entry: Entry, columns: Columns, was: Columns, draft: Draft) -> dict[str, Any]:
         """Label and target. A label that is the title of its page is not kept: it follows the page."""
         target = entry.target if columns.leads_to == was.leads_to else self._target(columns.leads_to)
-        follows = isinstance(target, ToPage) and self._texts.title(target.page) == columns.label and not translations
-        text = "" if follows or columns[:2] == (NOTHING, "") else columns.label
-        return {"target": target, "label": Words(text=text, translations=translations)}
+        label = entry.label.saying("", "" if columns[:2] == (NOTHING, "") else columns.label)
+        label = _in_others(label, draft)
+        follows = isinstance(target, ToPage) and self._texts.title(target.page) == columns.label
+        return {"target": target, "label": label.saying("", "") if follows and not label.translations else label}
 
     def _target(self, text: str) -> Target:
         try:
@@ -250,15 +248,14 @@ def _label(line: Line) -> Words:
     return line.holder.label if line.columns is not None and isinstance(line.holder, Entry) else Words()
 
 
-def _translations(entry: Entry, draft: Draft) -> tuple[Translation, ...]:
-    """Of the label, with those that the draft tells of."""
-    was = {one.language: one.text for one in entry.label.translations}
+def _in_others(label: Words, draft: Draft) -> Words:
+    """In the other languages that the draft tells of, it says what that does."""
     told = dict(draft.translations)
-    changed = {tag: told.get(tag, "") for tag in draft.languages}
-    changed = {tag: text for tag, text in changed.items() if text != " ".join(was.get(tag, "").split())}
-    if not changed:
-        return entry.label.translations
-    return tuple(Translation(language=tag, text=text) for tag, text in (was | changed).items() if text)
+    was = {one.language: " ".join(one.text.split()) for one in label.translations}
+    for tag in draft.languages:
+        if told.get(tag, "") != was.get(tag, ""):
+            label = label.saying(tag, told.get(tag, ""))
+    return label
 
 
 def _all_drafts(drafts: Sequence[Draft]) -> Iterator[Draft]:

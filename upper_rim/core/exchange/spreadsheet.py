@@ -4,9 +4,10 @@ from __future__ import annotations
 
 import csv
 import io
+import re
 from collections.abc import Iterable
 
-_FORMULA = ("=", "+", "-", "@", "\t", "\r")
+_FORMULA = re.compile(r"'*[=+\-@\t\r]")
 
 
 def csv_line(cells: Iterable[object]) -> str:
@@ -18,4 +19,9 @@ def csv_line(cells: Iterable[object]) -> str:
 
 def _text(cell: object) -> str:
     text = "; ".join(cell) if isinstance(cell, list) else str(cell)
-    return "'" + text if text.startswith(_FORMULA) else text
+    return "'" + text if _FORMULA.match(text) else text
+
+
+def typed_text(cell: str) -> str:
+    """What a cell said before it was written."""
+    return cell[1:] if cell.startswith("'") and _FORMULA.match(cell) else cell

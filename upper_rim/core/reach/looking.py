@@ -12,8 +12,7 @@ from ..conditions.visitor import Looking, VisitorCard
 from ..kinds.pieces.base import Piece
 from ..model.site import Site
 from ..values.nodes import within
-from ..values.rich import RichWords
-from ..values.words import Words
+from ..values.words import Translatable
 
 
 def looking_at(node: Any, card: VisitorCard, site: Site, languages: tuple[str, ...]) -> Looking:
@@ -34,6 +33,6 @@ def says(node: Any, site: Site) -> str:
 
 def _texts(value: object) -> Iterator[str]:
     for one in within(value):
-        if isinstance(one, Words | RichWords):
+        if isinstance(one, Translatable):
             yield one.text
             yield from (other.text for other in one.translations)

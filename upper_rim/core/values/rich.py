@@ -13,8 +13,7 @@ from typing import Annotated
 import nh3
 from pydantic import AfterValidator, StringConstraints
 
-from .nodes import Value
-from .words import LanguageTag, Text, in_language
+from .words import Text, Translatable, Translated
 
 MARKS = frozenset({"p", "br", "strong", "em", "a", "ul", "ol", "li", "h2", "h3", "blockquote", "s", "sub", "sup"})
 _RENAMED = (
@@ -82,17 +81,12 @@ def _levelled(html: str) -> str:
 RichHtml = Annotated[Text, StringConstraints(max_length=20_000), AfterValidator(clean)]
 
 
-class RichTranslation(Value):
-    language: LanguageTag
+class RichTranslation(Translated):
     text: RichHtml
 
 
-class RichWords(Value):
-    """A text with marks in the site's own language and, where they exist, in others."""
+class RichWords(Translatable):
+    """Words with marks."""
 
     text: RichHtml = ""
     translations: tuple[RichTranslation, ...] = ()
-
-    def in_language(self, language: str) -> str:
-        """As `Words.in_language`."""
-        return in_language(self, language)

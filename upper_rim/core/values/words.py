@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import re
+import zlib
 from collections.abc import Iterable
-from typing import Annotated, Any, Protocol
+from typing import Annotated, Any, Literal, Self
 
-from pydantic import AfterValidator, BeforeValidator, StringConstraints
+from pydantic import AfterValidator, BeforeValidator, Field, StringConstraints, ValidationInfo, field_validator
 
 from ..languages import primary
 from .nodes import Value
@@ -38,36 +39,94 @@ Code = Annotated[Text, StringConstraints(max_length=20_000), AfterValidator(_wit
 """HTML of the designer's own, put into pages as it stands and never run in the studio."""
 
 
-class Translation(Value):
+class Translated(Value):
+    """What a text says in another language. `of`: which text it translates, by its digest; the present one where nothing
+    is said. `draft`: a machine made it, and nobody has looked at it."""
+
     language: LanguageTag
-    text: Label
+    text: str
+    of: Annotated[str, StringConstraints(pattern=r"^([0-9a-f]{8})?$")] = ""
+    draft: bool = False
+    note: Label = Field(default="", description="What its translator has to say of it.")
 
 
-class Words(Value):
+Standing = Literal["said", "missing", "draft", "older"]
+"""How a language stands with a text: it has it; has none; one by a machine; one of what the text was before."""
+
+
+class Translatable(Value):
     """A text in the site's own language and, where they exist, in others."""
 
-    text: Label = ""
-    translations: tuple[Translation, ...] = ()
+    text: str = ""
+    translations: tuple[Translated, ...] = ()
+    note: Label = Field(default="", description="For whoever translates it.")
+
+    @field_validator("translations", mode="after")
+    @classmethod
+    def _in_order(cls, said: tuple[Translated, ...], info: ValidationInfo) -> tuple[Translated, ...]:
+        of = digest_of(info.data.get("text", ""))
+        stamped = (one if one.of else one.replaced(of=of) for one in said)
+        return tuple(sorted(stamped, key=lambda one: one.language))
 
     def in_language(self, language: str) -> str:
         """The text for `language`: exact tag first, then its primary subtag, then the site's own."""
-        return in_language(self, language)
+        found = self.translation(language)
+        return found.text if found else self.text
+
+    def translation(self, language: str) -> Translated | None:
+        """What is shown in `language`, where that is no text in the site's own."""
+        if not self.translations:
+            return None
+        for wanted in (language.lower(), primary(language)):
+            for one in self.translations:
+                if one.text and one.language.lower() == wanted:
+                    return one
+        return None
+
+    def standing(self, language: str) -> Standing:
+        """How a language, not the site's own, stands with it."""
+        return self.standings((language,))[language]
+
+    def standings(self, languages: Iterable[str]) -> dict[str, Standing]:
+        of, found = digest_of(self.text), {}
+        for language in languages:
+            one = self.translation(language)
+            found[language] = _standing(one, of)
+        return found
+
+    def saying(self, language: str, text: str, *, draft: bool = False, note: str | None = None) -> Self:
+        """The same, which says `text` in a language, anew; another one's is taken away where that is empty. Where
+        `language` is, it is the site's own: what the others say is then of a text that was. `note`: as it was where None.
+        Raises `ValidationError` where that is no text or no language."""
+        if not language:
+            return self.model_validate({**self.__dict__, "text": text, "note": self.note if note is None else note})
+        was = next((one for one in self.translations if one.language == language), None)
+        others = [one.model_dump() for one in self.translations if one is not was]
+        kept = (was.note if was else "") if note is None else note
+        if text.strip():
+            others.append({"language": language, "text": text, "draft": draft, "note": kept})
+        return self.model_validate({**self.__dict__, "translations": others})
 
 
-class _InLanguages(Protocol):
-    @property
-    def text(self) -> str: ...
-    @property
-    def translations(self) -> Iterable[Any]: ...
+def digest_of(text: str) -> str:
+    """By which a text is known again: CRC-32 (ISO 3309) of its UTF-8."""
+    return f"{zlib.crc32(text.encode()):08x}"
 
 
-def in_language(words: _InLanguages, language: str) -> str:
-    """Of a text and its translations the one for `language`: exact tag first, then its primary subtag, then the
-    text."""
-    if not words.translations:
-        return words.text
-    for wanted in (language, primary(language)):
-        for translation in words.translations:
-            if translation.language.lower() == wanted.lower() and translation.text:
-                return str(translation.text)
-    return words.text
+def _standing(said: Translated | None, of: str) -> Standing:
+    if said is None:
+        return "missing"
+    if said.draft:
+        return "draft"
+    return "said" if said.of == of else "older"
+
+
+class Translation(Translated):
+    text: Label
+
+
+class Words(Translatable):
+    """Words without marks."""
+
+    text: Label = ""
+    translations: tuple[Translation, ...] = ()

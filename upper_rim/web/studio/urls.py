@@ -21,6 +21,9 @@ from .past import views as past
 from .pieces import views as pieces
 from .preview import steps
 from .sites import views as sites
+from .wording import files as wording_files
+from .wording import measured
+from .wording import views as wording
 from .workbench import files, finding, fitting_sizes, rearranging, remedies, scroll_ruler, seam, words
 from .workbench import views as workbench
 
@@ -39,6 +42,12 @@ urlpatterns = [
     path("s/<slug:slug>/pages/branch/", pages.page_branch, name="page-branch"),
     path("s/<slug:slug>/pages/bring-in/", pages.bring_in, name="bring-in"),
     path("s/<slug:slug>/pages/languages/", languages.languages, name="languages"),
+    path("s/<slug:slug>/pages/wording/", wording.wording, name="wording"),
+    path("s/<slug:slug>/pages/wording/lengths/", measured.lengths, name="wording-lengths"),
+    path("s/<slug:slug>/pages/wording/tried/", measured.tried, name="wording-tried"),
+    path("s/<slug:slug>/pages/wording/brought/", wording_files.brought, name="wording-brought"),
+    path("s/<slug:slug>/pages/wording/csv/", wording_files.as_csv, name="wording-csv"),
+    path("s/<slug:slug>/pages/wording/xliff/<str:language>/", wording_files.as_xliff, name="wording-xliff"),
     path("s/<slug:slug>/pages/lifting/", pages.lifting, name="lifting"),
     path("s/<slug:slug>/pages/lifting/proposals/", pages.lift_proposals, name="lift-proposals"),
     path("s/<slug:slug>/works/<str:kind>/", pages.works, name="works"),

@@ -16,6 +16,7 @@ from PIL import Image
 
 from ...style.paint.drawing import LARGEST_SVG, size_of
 from ...style.paint.pictures import MOST_PIXELS
+from ..xml_reading import XmlFault, read_xml
 
 LARGEST_PICTURE = 20_000_000
 LONGEST_SIDE = 12_000
@@ -158,13 +159,10 @@ def clean_svg(data: bytes) -> Brought | PictureFault:
     """A drawing with only what draws."""
     if len(data) > LARGEST_SVG:
         return PictureFault(f"a drawing may have {LARGEST_SVG // 1_000_000} MB at most")
-    if re.search(rb"<!\s*(?:DOCTYPE|ENTITY)", data, re.IGNORECASE):
-        return PictureFault("it declares a document type, which a drawing does not need; save it without one")
     try:
-        # As text, so that no declared encoding can hide a document type from the line above.
-        root = ElementTree.fromstring(data.decode("utf-8-sig"))  # noqa: S314 - without a document type no entities
-    except (ElementTree.ParseError, ValueError):
-        return PictureFault("it is no well-formed SVG in UTF-8")
+        root = read_xml(data)
+    except XmlFault as fault:
+        return PictureFault(str(fault))
     if root.tag not in {f"{{{_SVG}}}svg", "svg"}:
         return PictureFault("it is no SVG")
     if sum(1 for _ in root.iter()) > _MOST_ELEMENTS:

@@ -7,14 +7,15 @@ from collections.abc import Iterator
 
 from ...gates.waiting import items_with
 from ...kinds.items.languages import LanguageSwitch
-from ...languages import primary
 from ...languages.names import name_in
+from ...languages.scripts import is_written_in
 from ...model.navigation.counterparts import Counterparts
 from ...model.site import Page, Site
-from ...model.tree import ROOT, items_of, walk
-from ...values.rich import RichWords, without_marks
-from ...values.words import Words
-from ..finding import Finding, SeenAt
+from ...model.texts import SaidText, texts_of
+from ...model.tree import ROOT, items_of
+from ...values.rich import without_marks
+from ...values.words import Standing
+from ..finding import Finding, FindingKind, SeenAt
 
 _TELLS = 60
 """Characters of a text that is named."""
@@ -25,7 +26,7 @@ def in_languages(site: Site) -> list[Finding]:
     if len(site.languages) < 2:
         return [Finding("one language", switches[0].id)] if switches else []
     counterparts = Counterparts(site)
-    return [*_ways(site), *_alone(site, counterparts), *_doubles(counterparts), *_untranslated(site)]
+    return [*_ways(site), *_alone(site, counterparts), *_doubles(counterparts), *_texts(site)]
 
 
 def _ways(site: Site) -> Iterator[Finding]:
@@ -63,26 +64,29 @@ def _doubles(counterparts: Counterparts) -> Iterator[Finding]:
         yield Finding("twice in a language", page.id, about=about, place=SeenAt(page=page.id))
 
 
-def _untranslated(site: Site) -> Iterator[Finding]:
-    """Texts of pieces that show, and labels of menus, which are said in the site's own language instead."""
-    said: list[tuple[str, Words | RichWords]] = []
-    for held in (*(piece for piece in site.pieces if piece.on), *site.menus):
-        for holder in (held, *walk(held)):
-            own = (getattr(holder, name) for name in type(holder).model_fields)
-            said += [(holder.id, one) for one in own if isinstance(one, Words | RichWords) and one.text.strip()]
+_OF_STANDING: dict[Standing, FindingKind] = {"missing": "not translated", "older": "older texts", "draft": "drafts"}
+
+
+def _texts(site: Site) -> Iterator[Finding]:
+    """Texts that show and are said in the site's own language instead, say what theirs was before, were looked at by nobody,
+    or are in other letters."""
+    said = [text for text in texts_of(site) if text.is_shown]
     for language in site.languages[1:]:
-        missing = [(node, without_marks(one.text)) for node, one in said if not _is_in(one, language)]
-        if missing and any(page.language == language for page in site.pages):
-            node, text = missing[0]
+        if not any(page.language == language for page in site.pages):
+            continue
+        found: dict[FindingKind, list[SaidText]] = {}
+        for text in said:
+            kind = _OF_STANDING.get(text.words.standing(language))
+            if kind:
+                found.setdefault(kind, []).append(text)
+            theirs = text.words.translation(language)
+            if theirs and theirs.text != text.words.text and not is_written_in(without_marks(theirs.text), language):
+                found.setdefault("other letters", []).append(text)
+        for kind, texts in found.items():
             about: dict[str, float | str] = {
-                "count": len(missing),
+                "count": len(texts),
                 "of": len(said),
-                "first": text[:_TELLS],
+                "first": without_marks(texts[0].words.text)[:_TELLS],
                 "second": name_in(language, "en"),
             }
-            yield Finding("not translated", node, about=about, language=language)
-
-
-def _is_in(words: Words | RichWords, language: str) -> bool:
-    wanted = {language.lower(), primary(language)}
-    return any(one.language.lower() in wanted and one.text for one in words.translations)
+            yield Finding(kind, texts[0].node, about=about, language=language)

@@ -231,7 +231,10 @@ def _validated(adapter: TypeAdapter[Any], values: Any, node_id: str, field: str)
 
 def reason_of(error: ValidationError) -> str:
     """The first fault that pydantic found, as the end of a sentence."""
-    message = error.errors()[0]["msg"]
+    first = error.errors()[0]
+    if first["type"] == "too_long" and isinstance(first["input"], str):
+        return f"it has {len(first['input']):,} characters; {first['ctx']['max_length']:,} are the most"
+    message = first["msg"]
     return message.removeprefix("Value error, ").replace("Input should", "it should")
 
 

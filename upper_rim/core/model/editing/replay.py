@@ -9,9 +9,10 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import cast
 
-from pydantic import JsonValue
+from pydantic import JsonValue, ValidationError
 
 from ...values.nodes import Value
+from ...values.words import Translatable, Translated
 from ..site import Site
 from ..tree import find, holder_of
 from .apply import apply, field_json
@@ -68,20 +69,35 @@ def _merged_words(node: str, field: str, mine: JsonValue, base: Site, newest: Si
     before, now = holder_of(base, node), holder_of(newest, node)
     if before is None or now is None or before is now or field not in type(before).model_fields:
         return mine
-    was, theirs, own = (_by_language(value) for value in (field_json(before, field), field_json(now, field), mine))
-    if was is None or theirs is None or own is None:
+    texts = _texts(getattr(before, field), getattr(now, field), mine)
+    if texts is None:
         return mine
-    merged = {**theirs, **{tag: own.get(tag, "") for tag in {*was, *own} if own.get(tag, "") != was.get(tag, "")}}
-    others = [{"language": tag, "text": text} for tag, text in sorted(merged.items()) if tag and text]
-    return {"text": merged.get("", ""), "translations": cast(JsonValue, others)}
+    was, theirs, own = (_by_language(text) for text in texts)
+    merged = {**theirs, **{tag: own.get(tag) for tag in {*was, *own} if own.get(tag) != was.get(tag)}}
+    others = [one.model_dump(mode="json") for tag, one in sorted(merged.items()) if tag and one]
+    first, second, third = texts
+    text = _newest_of(first.text, second.text, third.text)
+    note = _newest_of(first.note, second.note, third.note)
+    return {"text": text, "translations": cast(JsonValue, others), "note": note}
 
 
-def _by_language(value: JsonValue) -> dict[str, str] | None:
-    """A text's words by language, the site's own under no name; None where it is no such text."""
-    if not isinstance(value, dict) or "text" not in value or not set(value) <= {"text", "translations"}:
+def _newest_of(was: str, theirs: str, mine: str) -> str:
+    """Mine, where I changed it."""
+    return theirs if mine == was else mine
+
+
+def _texts(was: object, theirs: object, mine: JsonValue) -> tuple[Translatable, Translatable, Translatable] | None:
+    """Where they are versions of one text."""
+    if not isinstance(was, Translatable) or not isinstance(theirs, Translatable):
         return None
-    others = cast(list[dict[str, str]], value.get("translations") or [])
-    return {"": str(value["text"]), **{one["language"]: one["text"] for one in others}}
+    try:
+        return was, theirs, type(was).model_validate(mine)
+    except ValidationError:
+        return None
+
+
+def _by_language(words: Translatable) -> dict[str, Translated]:
+    return {one.language: one for one in words.translations}
 
 
 def _conflicts(edit: Edit, base: Site, newest: Site) -> Iterator[Conflict]:
@@ -114,11 +130,11 @@ def _set_conflicts(node: str, field: str, mine: JsonValue, base: Site, newest: S
     theirs = GONE if now is None else field_json(now, field)
     if theirs in (was, mine) or mine == was:
         return
-    texts = [_by_language(value) for value in (was, theirs, mine)]
-    if now is not None and all(text is not None for text in texts):
-        old, other, own = cast(list[dict[str, str]], texts)
-        for tag in sorted({*old, *other, *own}):
-            said = [text.get(tag, "") for text in (old, other, own)]
+    texts = _texts(getattr(before, field), getattr(now, field), mine) if now is not None else None
+    if texts is not None:
+        spoken = [{"": text.text, **{one.language: one.text for one in text.translations}} for text in texts]
+        for tag in sorted(set[str]().union(*spoken)):
+            said = [text.get(tag, "") for text in spoken]
             if len(set(said)) == 3:
                 yield Conflict(node=node, field=field, was=said[0], theirs=said[1], mine=said[2], language=tag)
         return

@@ -16,7 +16,7 @@ from ....core.model.tree import ROOT
 from ....core.style.shapes import SHAPES, shape_of
 from ....core.values.nodes import Value
 from ....core.values.targets import Target
-from ....core.values.words import Words
+from ....core.values.words import Translatable
 from ..words.languages import language_name
 
 Choice = tuple[str, str]
@@ -26,8 +26,8 @@ Choice = tuple[str, str]
 class Control:
     """`kind`: text, lines, rich, moment, number, choice, swatch, yes, bands, icon, upload, order, make: a button that
     adds what is missing and takes it (`value`: what is made), or note: a sentence that sets nothing. `value` is what it
-    shows; `language` is set for translations, `lang` is the language of its words. `is_set`: it says something else
-    than what its kind begins with."""
+    shows; `language` is set for translations, `lang` is the language of its words; `others`: of a text, those of the other
+    languages. `is_set`: it says something else than what its kind begins with."""
 
     kind: str
     label: str
@@ -44,6 +44,12 @@ class Control:
     suggestions: str = ""
     is_set: bool = False
     lang: str = ""
+    others: Sequence[Control] = ()
+
+    @property
+    def said(self) -> int:
+        """In how many other languages it says something."""
+        return sum(bool(other.value) for other in self.others)
 
 
 FEW, FOLDED_FROM = 4, 6
@@ -90,14 +96,27 @@ def _is_set(control: Control, node: Any) -> bool:
     return bool(getattr(node, control.field) != listed.get_default(call_default_factory=True))
 
 
-def words(node: Any, name: str, label: str, site: Site) -> Iterable[Control]:
-    said: Words = getattr(node, name)
-    node_id = getattr(node, "id", ROOT)
-    yield Control("text", label, node_id, name, said.text, lang=site.language)
-    for language in languages_of(site):
-        other = next((translation.text for translation in said.translations if translation.language == language), "")
-        said_in = f"in {language_name(language)}"
-        yield Control("text", said_in, node_id, name, other, language=language, hint=said.text, lang=language)
+def words(node: Any, name: str, label: str, site: Site) -> list[Control]:
+    """A text, with one field for the site's own language and the others behind their number."""
+    return [_in_languages("text", node, name, label, site)]
+
+
+def _in_languages(kind: str, node: Any, name: str, label: str, site: Site) -> Control:
+    said: Translatable = getattr(node, name)
+    own = Control(kind, label, getattr(node, "id", ROOT), name, said.text, lang=site.language)
+    texts = {one.language: one.text for one in said.translations}
+    others = [
+        replace(
+            own,
+            label=f"in {language_name(language)}",
+            value=texts.get(language, ""),
+            language=language,
+            hint=said.text if kind == "text" else "",
+            lang=language,
+        )
+        for language in languages_of(site)
+    ]
+    return replace(own, others=others)
 
 
 def languages_of(site: Site) -> list[str]:
@@ -187,13 +206,9 @@ def track_in_words(track: Track) -> str:
     return {"content": "content", "share": f"share {track.amount}", "fixed": f"{track.amount} px"}[track.kind]
 
 
-def rich(node: Any, name: str, label: str, site: Site) -> Iterable[Control]:
-    """A text with marks, in each language."""
-    said = getattr(node, name)
-    yield Control("rich", label, node.id, name, said.text, lang=site.language)
-    for language in languages_of(site):
-        other = next((translation.text for translation in said.translations if translation.language == language), "")
-        yield Control("rich", f"in {language_name(language)}", node.id, name, other, language=language, lang=language)
+def rich(node: Any, name: str, label: str, site: Site) -> Control:
+    """As `words`, of a text with marks."""
+    return _in_languages("rich", node, name, label, site)
 
 
 def pictures(node: Any, name: str, site: Site, none: str) -> Control:

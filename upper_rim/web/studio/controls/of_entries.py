@@ -15,12 +15,12 @@ def entry_name(entry: Entry, links: Links, language: str) -> str:
 
 def entry_groups(entry: Entry, site: Site) -> list[Group]:
     groups = [
-        Group("It says", [*words(entry, "label", "Label", site), *_more_words(entry, "second", "Second line", site)]),
+        Group("It says", [*words(entry, "label", "Label", site), *words(entry, "second", "Second line", site)]),
         Group("It leads to", [link_control(entry, site), yes(entry, "new_window", "Opens a new window")]),
         Group(
             "Beside it",
             [
-                *_more_words(entry, "mark", "Mark", site),
+                *words(entry, "mark", "Mark", site),
                 Control("text", "Icon", entry.id, "icon", entry.icon or "", suggestions="icons", hint="none"),
                 pictures(entry, "picture", site, "none"),
                 yes(entry, "apart", "Set apart: it looks otherwise"),
@@ -32,9 +32,3 @@ def entry_groups(entry: Entry, site: Site) -> list[Group]:
 
 
 _APART = "In the first level of a menu. How it looks is set on the workbench: choose the menu, and of its parts “Entries set apart”."
-
-
-def _more_words(entry: Entry, name: str, label: str, site: Site) -> list[Control]:
-    """Words that few entries have: in other languages once there are any."""
-    controls = list(words(entry, name, label, site))
-    return controls if getattr(entry, name).text else controls[:1]

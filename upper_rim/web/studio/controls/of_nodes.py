@@ -72,7 +72,7 @@ def _groups_for(node: Any, site: Site) -> list[Group]:
                 *([Group("Items stand, by width", _sides(node, site))] if len(site.bands) > 1 else []),
             ]
         case _:
-            return [*ITEM_GROUPS[node.kind](node, site), _shown(node, site, list(words(node, "hint", "Hint", site)))]
+            return [*ITEM_GROUPS[node.kind](node, site), _shown(node, site, words(node, "hint", "Hint", site))]
 
 
 def _folds(row: Row, site: Site) -> list[Control]:

@@ -17,6 +17,7 @@ from pydantic import JsonValue, ValidationError
 from ....core.kinds.items.icon import IconLink
 from ....core.kinds.items.social import SocialRow
 from ....core.kinds.rows import Cell, Row
+from ....core.model.editing.apply import reason_of
 from ....core.model.editing.edits import Add, Edit, Move, Remove, Set, SetEach, Together, edit_adapter, parts_of_edit
 from ....core.model.editing.refusal import Refusal
 from ....core.model.fonts import Font
@@ -27,8 +28,7 @@ from ....core.model.tree import ROOT, find, holder_of, siblings_of, slots_of
 from ....core.style.shapes import SHAPES, shaped
 from ....core.style.type.scale import content_of_whole
 from ....core.values.nodes import Value
-from ....core.values.rich import RichWords
-from ....core.values.words import Words
+from ....core.values.words import Translatable
 from ...sites import store
 from ..controls.of_nodes import ROW_CENTRE, shared_row
 from . import audience as audience_posts
@@ -37,6 +37,7 @@ from . import menus as menu_posts
 from . import reach as reach_posts
 from . import styles as styling_posts
 from . import visitors as visitor_posts
+from . import wording as wording_posts
 from .form_error import FormError, FormFault, NoSuchField, NotThere, Posted
 from .listed import LISTED, NODES
 from .new_nodes import MAKERS, written
@@ -94,8 +95,11 @@ def _in_the_rows_centre(site: Site, cell: Cell) -> Edit:
 def _value(site: Site, holder: Any, field: str, post: QueryDict) -> JsonValue:
     text = post.get("value", "").strip()
     current = getattr(holder, field)
-    if isinstance(current, Words | RichWords):
-        return _with_words(current, post.get("language", ""), post.get("value", ""))
+    if isinstance(current, Translatable):
+        try:
+            return current.saying(post.get("language", ""), post.get("value", "")).model_dump(mode="json")
+        except ValidationError as error:
+            raise FormError(getattr(holder, "id", ROOT), field, reason_of(error)) from None
     if isinstance(current, bool):
         return text in {"true", "on", "1"}
     if field in LISTED:
@@ -133,18 +137,6 @@ def _page_id(site: Site, holder: Any, field: str, text: str) -> JsonValue:
     if target["page"] == holder.id:
         raise FormError(holder.id, field, "a page is no translation of itself")
     return target["page"]
-
-
-def _with_words(words: Words | RichWords, language: str, text: str) -> JsonValue:
-    if not language:
-        return words.replaced(text=text).model_dump(mode="json")
-    others = [other.model_dump(mode="json") for other in words.translations if other.language != language]
-    if text.strip():
-        others.append({"language": language, "text": text})
-    return {
-        "text": words.text,
-        "translations": cast(JsonValue, sorted(others, key=lambda other: str(other["language"]))),
-    }
 
 
 def _track(text: str) -> JsonValue:
@@ -399,4 +391,5 @@ _READERS: dict[str, Callable[[Site, QueryDict], Posted]] = {
     **reach_posts.READERS,
     **styling_posts.READERS,
     **visitor_posts.READERS,
+    **wording_posts.READERS,
 }

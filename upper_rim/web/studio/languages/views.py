@@ -89,9 +89,16 @@ def languages(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> di
     }
 
 
+_OF_TEXTS = {"not translated": "missing", "older texts": "older", "drafts": "draft", "other letters": "all"}
+"""Kinds of findings, and which of the texts the words board shows then."""
+
+
 def _told(finding: Finding, opened: Opened) -> tuple[str, str]:
     """In words, and where it is seen; empty where that is the whole site."""
     site, node = opened.site, finding.node
+    if finding.kind in _OF_TEXTS:
+        shown = f"{reverse('wording', args=[opened.slug])}?in={finding.language}&show={_OF_TEXTS[finding.kind]}"
+        return finding_words(finding, str), shown
     spot = find(site, node)
     if spot is None:
         return finding_words(finding, lambda _: site.name), ""

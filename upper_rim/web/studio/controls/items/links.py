@@ -9,4 +9,4 @@ from .menu import menu_use
 
 
 def groups(node: LinkList, site: Site) -> list[Group]:
-    return [Group("Content", list(words(node, "words", "Title", site))), Group("Menu", menu_use(node, site))]
+    return [Group("Content", words(node, "words", "Title", site)), Group("Menu", menu_use(node, site))]

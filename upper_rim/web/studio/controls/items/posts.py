@@ -12,7 +12,7 @@ def groups(node: Posts, site: Site) -> list[Group]:
         (asset.path, asset.path) for asset in site.assets if asset.path.endswith((".xml", ".atom", ".rss"))
     ]
     return [
-        Group("Content", list(words(node, "words", "Title", site))),
+        Group("Content", words(node, "words", "Title", site)),
         Group(
             "Posts",
             [

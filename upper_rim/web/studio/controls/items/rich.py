@@ -11,5 +11,4 @@ def groups(node: RichText, site: Site) -> list[Group]:
     columns = [number(node, "column_count", "At most", "", 1, 3)]
     if node.column_count > 1:
         columns += [px(node, "column_px", "Each at least", 800), px(node, "column_gap_px", "Between", 200)]
-    texts = [Group(control.label, [control]) for control in rich(node, "rich", "Text", site)]
-    return [*texts, Group("Columns", columns)]
+    return [Group("Text", [rich(node, "rich", "Text", site)]), Group("Columns", columns)]

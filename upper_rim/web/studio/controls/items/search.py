@@ -8,4 +8,4 @@ from ..control import Group, words
 
 
 def groups(node: SearchBox, site: Site) -> list[Group]:
-    return [Group("Content", list(words(node, "words", "Its name", site)))]
+    return [Group("Content", words(node, "words", "Its name", site))]

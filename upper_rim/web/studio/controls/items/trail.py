@@ -12,5 +12,5 @@ def groups(node: Trail, site: Site) -> list[Group]:
     signs = [(name, sign) for name, sign in SEPARATORS.items()]
     return [
         Group("Way", [choice(node, "menu", "Follows", ways), choice(node, "separator", "Between", signs)]),
-        Group("Front page", list(words(node, "words", "Is called", site))),
+        Group("Front page", words(node, "words", "Is called", site)),
     ]

@@ -57,9 +57,9 @@ def _category(category: Category, site: Site) -> Group:
     bare = category.replaced(words=Words(), about=Words())
 
     def said(field: str, label: str, shipped: Callable[[str], str]) -> list[Control]:
-        return [
-            replace(one, hint=shipped(one.language or site.language)) for one in words(category, field, label, site)
-        ]
+        (own,) = words(category, field, label, site)
+        others = [replace(one, hint=shipped(one.language)) for one in own.others]
+        return [replace(own, hint=shipped(site.language), others=others)]
 
     controls = [*said("words", "Called", bare.called), *said("about", "Said of it", bare.told)]
     if not category.is_necessary:

@@ -1,6 +1,7 @@
 // Where keys go besides Tab. F6 goes to the next region of the screen, and skip links to those that one wants most. The arrow
 // keys go from one to the next: in the outline, which is one stop for the Tab key, and among choices that stand
-// beside and below each other (`data-arrows`), where letters go to a name, too.
+// beside and below each other (`data-arrows`), where letters go to a name, too. In a grid of texts (`data-grid`) Enter goes
+// to the next one below in the same column, with Shift to the one above.
 import { $, $$ } from "./dom.js";
 
 const STOPS = "a[href], button:not([disabled], [tabindex='-1']), input:not([type=hidden]), select, textarea, summary, iframe, [tabindex='0']";
@@ -52,8 +53,16 @@ const inOutline = (event) => {
   event.preventDefault();
   all[to].focus();
 };
+const inGrid = (event) => {
+  const column = event.target.dataset.column, all = $$(`[data-column="${column}"]`, event.target.closest("[data-grid]"));
+  const next = all[all.indexOf(event.target) + (event.shiftKey ? -1 : 1)];
+  event.preventDefault();
+  if (next) next.focus();
+  else event.target.blur();
+};
 document.addEventListener("keydown", (event) => {
-  if (event.altKey || event.ctrlKey || event.metaKey) return;
+  if (event.altKey || event.ctrlKey || event.metaKey || event.isComposing) return;
+  if (event.key === "Enter" && event.target.matches?.("[data-grid] textarea[data-column]")) return inGrid(event);
   if (event.target.closest?.("#outline")) return inOutline(event);
   const choices = event.target.closest?.("[data-arrows]"), all = choices ? $$("button", choices) : [];
   const next = event.key.startsWith("Arrow") ? nearest(all.filter((one) => one !== event.target), event.target, event.key) : called(all, event);

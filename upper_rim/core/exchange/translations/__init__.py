@@ -1,0 +1,1 @@
+"""Texts on their way to translators and back."""

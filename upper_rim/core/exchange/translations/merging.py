@@ -1,0 +1,157 @@
+"""Which edit do texts mean that come back from a translator, and what of them cannot be taken?
+
+What a file says is matched by the text's key, and held against the text as it is now: a translation of what the text was
+when the file was written is taken, and is older from the first.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from typing import Literal, NamedTuple
+
+from pydantic import ValidationError
+
+from ...languages.scripts import is_written_in
+from ...model.editing.apply import reason_of
+from ...model.editing.edits import Edit, Set, Together
+from ...model.site import Site
+from ...model.texts import texts_of
+from ...values.rich import without_marks
+from ...values.words import Translatable, Translated, digest_of
+
+LARGEST_FILE = 20_000_000
+
+
+class UnreadableFile(ValueError):
+    """Nothing of it can be taken, and why, as a sentence."""
+
+
+class Brought(NamedTuple):
+    """A text as a file has it. `source`: what is translated, `text`: the translation; None where the file has none.
+    `language`: in which it says that it is. `draft`, `of`: as in `Translated`; None where the file says nothing of them.
+    `notes`: for whoever translates, and theirs. `place`: how the file names the text."""
+
+    key: str
+    place: str
+    language: str
+    source: str | None
+    text: str | None
+    draft: bool | None = None
+    of: str | None = None
+    notes: tuple[str | None, str | None] = (None, None)
+    marks: str = ""
+
+
+RemarkKind = Literal[
+    "not there",
+    "twice",
+    "not said",
+    "not in it",
+    "another's",
+    "older",
+    "another language",
+    "another script",
+    "not allowed",
+    "marks",
+]
+_WORDS: dict[RemarkKind, str] = {
+    "not there": "there is no such text here; left out",
+    "twice": "it is in the file twice; the first one was taken",
+    "not said": "it has no translation in the file",
+    "not in it": "the file does not have it",
+    "another's": "the file has it beside “{about}”, which is another text; left out",
+    "older": "taken, but it translates “{about}”, which the text was before",
+    "another language": "it says that it is in {about}; left out",
+    "another script": "it is not in the letters of its language; taken",
+    "not allowed": "it cannot be taken: {about}",
+    "marks": "taken, but its marks are not those of the text: {about}",
+}
+
+
+class Remark(NamedTuple):
+    """`place`: how the file names the text, or its key; `language`: for which it is."""
+
+    kind: RemarkKind
+    language: str
+    place: str
+    about: str = ""
+
+    @property
+    def words(self) -> str:
+        return _WORDS[self.kind].format(about=self.about[:80])
+
+
+class Merged(NamedTuple):
+    """`edit`: None where nothing is new. `taken`: how many translations are new."""
+
+    edit: Edit | None
+    taken: int
+    remarks: tuple[Remark, ...]
+
+
+def merged(site: Site, brought: Mapping[str, Iterable[Brought]]) -> Merged:
+    """`brought`: by the language for which it is."""
+    known = {text.key: text for text in texts_of(site)}
+    keys = {_alike(text.words.text): key for key, text in known.items()}
+    words = {key: text.words for key, text in known.items()}
+    remarks: list[Remark] = []
+    for language, said in brought.items():
+        seen = set[str]()
+        for one in said:
+            if one.key not in known or one.key in seen:
+                remarks.append(Remark("twice" if one.key in seen else "not there", language, one.place))
+                continue
+            seen.add(one.key)
+            words[one.key], remark = _with(words[one.key], one, language, keys)
+            remarks += [remark] if remark else []
+        remarks += [Remark("not in it", language, key) for key in known if key not in seen]
+    changed = [key for key, text in known.items() if words[key] != text.words]
+    edits = (
+        Set(node=known[key].node, field=known[key].field, value=words[key].model_dump(mode="json")) for key in changed
+    )
+    taken = sum(len(set(words[key].translations) - set(known[key].words.translations)) for key in changed)
+    return Merged(Together(edits=tuple(edits)) if changed else None, taken, tuple(remarks))
+
+
+def _with(
+    words: Translatable, one: Brought, language: str, keys: Mapping[str, str]
+) -> tuple[Translatable, Remark | None]:
+    """The text with what is brought, or as it is where that cannot be. `keys`: by the site's own texts."""
+    theirs = one.source or ""
+    is_other = one.source is not None and _alike(theirs) != _alike(words.text)
+    if one.language != language:
+        return words, Remark("another language", language, one.place, one.language)
+    if is_other and keys.get(_alike(theirs), one.key) != one.key:
+        return words, Remark("another's", language, one.place, without_marks(theirs))
+    for_translators, by_translator = one.notes
+    try:
+        if for_translators is not None and for_translators != words.note:
+            words = words.saying("", words.text, note=for_translators)
+        if not (one.text or "").strip():
+            return words, Remark("not said", language, one.place)
+        was = next((said for said in words.translations if said.language == language), None)
+        said = words.saying(language, one.text or "", draft=bool(one.draft), note=by_translator)
+        of = one.of or (digest_of(theirs) if is_other else "")
+        said = said.replaced(
+            translations=tuple(_of(each, of) if each.language == language else each for each in said.translations)
+        )
+    except ValidationError as error:
+        return words, Remark("not allowed", language, one.place, reason_of(error))
+    now = next(each for each in said.translations if each.language == language)
+    if one.draft is None and one.of is None and was is not None and (was.text, was.note) == (now.text, now.note):
+        return words, None
+    if is_other:
+        return said, Remark("older", language, one.place, without_marks(theirs))
+    if one.marks:
+        return said, Remark("marks", language, one.place, one.marks)
+    if now.text != words.text and not is_written_in(without_marks(now.text), language):
+        return said, Remark("another script", language, one.place)
+    return said, None
+
+
+def _of(said: Translated, of: str) -> Translated:
+    return said.replaced(of=of) if of else said
+
+
+def _alike(text: str) -> str:
+    return " ".join(text.split())

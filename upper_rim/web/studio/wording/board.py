@@ -1,0 +1,84 @@
+"""Which of a site's texts are looked at?"""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Iterable, Sequence
+from typing import Any, NamedTuple
+
+from django.core.paginator import Paginator
+from django.http import QueryDict
+
+from ....core.fit.advice.lengths import TooLong, pieces_saying, too_long
+from ....core.model.site import Site
+from ....core.model.texts import SaidText, texts_of
+from ...sites.fitters import site_fitter
+
+ROWS = 50
+"""On one screen."""
+MOST_BESIDE = 3
+"""Languages that stand beside the original where none are chosen."""
+SHOWS: tuple[tuple[str, str], ...] = (
+    ("all", "All"),
+    ("missing", "Missing"),
+    ("older", "Older than the original"),
+    ("draft", "Drafts"),
+    ("long", "Too long"),
+)
+
+
+class Board(NamedTuple):
+    """Those of one state, in some languages, with some words, in one piece or menu. `counts`: how many there are in each
+    state in one of the languages; `missing`: how many are in each language of the site."""
+
+    languages: Sequence[str]
+    show: str
+    words: str
+    within: str
+    texts: Sequence[SaidText]
+    counts: Counter[str]
+    missing: Counter[str]
+
+
+def read_board(asked: QueryDict, site: Site, site_id: int) -> Board:
+    others = [tag for tag in site.languages if tag != site.language]
+    chosen = [tag for tag in asked.get("in", "").split(",") if tag in others] or others[:MOST_BESIDE]
+    show = asked.get("show", "all") if asked.get("show") in dict(SHOWS) else "all"
+    words, within = asked.get("q", "").strip(), asked.get("at", "")
+    texts = [
+        text
+        for text in texts_of(site)
+        if (not within or (text.path and within in {text.path[0].id, text.node})) and (not words or _has(text, words))
+    ]
+    counts, missing = Counter[str](), Counter[str]()
+    kept = []
+    for text in texts:
+        found = text.words.standings(others)
+        states = {found[tag] for tag in chosen}
+        counts.update(states)
+        missing.update(tag for tag in others if found[tag] == "missing")
+        if show in {"all", "long"} or show in states:
+            kept.append(text)
+    counts["all"] = len(texts)
+    if show == "long":
+        long = {one.node for one in lengths_of(site, site_id, kept, chosen)}
+        kept = [text for text in kept if text.node in long]
+        counts["long"] = len(kept)
+    return Board(chosen, show, words, within, kept, counts, missing)
+
+
+def _has(text: SaidText, words: str) -> bool:
+    wanted = words.casefold()
+    said = (text.words.text, *(one.text for one in text.words.translations), text.place, text.group)
+    return any(wanted in one.casefold() for one in said)
+
+
+def part_of(board: Board, asked: QueryDict) -> Any:
+    """What of it is on the screen."""
+    return Paginator(board.texts, ROWS).get_page(asked.get("part"))
+
+
+def lengths_of(site: Site, site_id: int, texts: Iterable[SaidText], languages: Iterable[str]) -> list[TooLong]:
+    """What does not fit in the pieces that say these."""
+    ids = {piece.id for text in texts for piece in pieces_saying(site, text)}
+    return list(too_long(site_fitter(site_id), site, [one for one in site.pieces if one.id in ids], languages))
