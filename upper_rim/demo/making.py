@@ -5,14 +5,15 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from html import escape
-from typing import Any
+from typing import Any, TypeVar
 
 from ..core.exchange.html.markdown import rendered
 from ..core.exchange.imports.import_pages import described_page, digest
 from ..core.languages import direction
 from ..core.model.site import Asset, Page, Site
+from ..core.values.rich import RichWords
 from ..core.values.styling import Declaration
-from ..core.values.words import Translation, Words
+from ..core.values.words import Words
 
 Demo = tuple[Site, dict[str, bytes]]
 """A site, and the bytes of its contents by hash."""
@@ -79,9 +80,19 @@ def declared(owner: str, values: Mapping[Any, str], part: str = "box") -> tuple[
     return tuple(made)
 
 
+_Words = TypeVar("_Words", Words, RichWords)
+
+
 def in_four(english: str, german: str, welsh: str, arabic: str) -> Words:
     """Words in the demo's four languages."""
-    others = zip(("de", "cy", "ar"), (german, welsh, arabic), strict=True)
-    return Words(
-        text=english, translations=tuple(Translation(language=language, text=text) for language, text in others)
-    )
+    return _said(Words(text=english), german, welsh, arabic)
+
+
+def marked_in_four(english: str, german: str, welsh: str, arabic: str) -> RichWords:
+    return _said(RichWords(text=english), german, welsh, arabic)
+
+
+def _said(words: _Words, *others: str) -> _Words:
+    for language, text in zip(("de", "cy", "ar"), others, strict=True):
+        words = words.saying(language, text)
+    return words

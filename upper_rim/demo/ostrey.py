@@ -109,7 +109,9 @@ _PRESS_MENU = Menu(
         Entry(id="en-releases", target=ToPage(page="pg-releases")),
         Entry(id="en-pictures", target=ToPage(page="pg-pictures")),
         Entry(
-            id="en-press-desk", label=Words(text="Press desk"), target=ToAddress(address="mailto:press@ostrey.example")
+            id="en-press-desk",
+            label=in_four("Press desk", "Pressestelle", "Desg y wasg", "مكتب الصحافة"),
+            target=ToAddress(address="mailto:press@ostrey.example"),
         ),
     ),
 )
@@ -256,7 +258,10 @@ _MAIN_HEADER = Header(
                 Cell(
                     id="cl-reading",
                     gap_px=32,
-                    items=(Logo(id="it-reading-name", words=Words(text="Ostrey")), _main_menu("it-reading-menu")),
+                    items=(
+                        Logo(id="it-reading-name", words=in_four("Ostrey", "Ostrey", "Ostrey", "أوستري")),
+                        _main_menu("it-reading-menu"),
+                    ),
                 ),
                 Cell(id="cl-reading-end", track=Track(kind="content"), align="end", items=(_book("it-reading-book"),)),
             ),
@@ -277,12 +282,30 @@ _PRESS_HEADER = Header(
                 Cell(
                     id="cl-press-start",
                     track=Track(kind="content"),
-                    items=(Logo(id="it-press-logo", words=Words(text="Ostrey Ferries press room")),),
+                    items=(
+                        Logo(
+                            id="it-press-logo",
+                            words=in_four(
+                                "Ostrey Ferries press room",
+                                "Presse bei Ostrey Ferries",
+                                "Ystafell wasg Ostrey Ferries",
+                                "غرفة صحافة عبّارات أوستري",
+                            ),
+                        ),
+                    ),
                 ),
                 Cell(
                     id="cl-press-end",
                     align="end",
-                    items=(MenuItem(id="it-press-menu", menu="mn-press", drawer_below="bd-wide", wears=("lk-quiet",)),),
+                    items=(
+                        MenuItem(
+                            id="it-press-menu",
+                            menu="mn-press",
+                            drawer_below="bd-wide",
+                            wears=("lk-quiet",),
+                            button_words=in_four("Menu", "Menü", "Dewislen", "القائمة"),
+                        ),
+                    ),
                 ),
             ),
         ),

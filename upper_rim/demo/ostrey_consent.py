@@ -13,8 +13,7 @@ from ..core.kinds.pieces.base import ReachRule
 from ..core.kinds.pieces.consent import ConsentQuestion
 from ..core.kinds.rows import Cell, Row
 from ..core.model.site import Snippet
-from ..core.values.rich import RichTranslation, RichWords
-from .making import declared, in_four
+from .making import declared, in_four, marked_in_four
 
 _TEXTS = {
     "en": "May we count which pages are read, with tidemark.example, and show sea charts of saltmarsh.example? Both learn then "
@@ -56,13 +55,8 @@ QUESTION = ConsentQuestion(
                     items=(
                         RichText(
                             id="it-consent-words",
-                            rich=RichWords(
-                                text=f"<p>{_TEXTS['en']}</p>",
-                                translations=tuple(
-                                    RichTranslation(language=language, text=f"<p>{text}</p>")
-                                    for language, text in _TEXTS.items()
-                                    if language != "en"
-                                ),
+                            rich=marked_in_four(
+                                *(f"<p>{_TEXTS[language]}</p>" for language in ("en", "de", "cy", "ar"))
                             ),
                             styles=declared("consent-words", {"inline-size": "100%"}),
                         ),

@@ -23,10 +23,9 @@ from ..core.kinds.items.viewer import Viewer
 from ..core.kinds.pieces.base import ReachRule
 from ..core.kinds.pieces.footer import Footer
 from ..core.kinds.rows import Cell, Columns, Row, Track
-from ..core.values.rich import RichTranslation, RichWords
 from ..core.values.styling import RoleDefault
 from ..core.values.words import Words
-from .making import declared, in_four
+from .making import declared, in_four, marked_in_four
 from .ostrey_consent import CHART, WAY_TO_CHOICES
 from .ostrey_visitors import MEMBERS_ROW
 
@@ -62,14 +61,11 @@ FOOTER = Footer(
                         Logo(id="it-foot-logo"),
                         RichText(
                             id="it-about",
-                            rich=RichWords(
-                                text="<p>Three ships between <strong>five harbours</strong>. A small line, on time when the sea agrees.</p>",
-                                translations=(
-                                    RichTranslation(
-                                        language="de",
-                                        text="<p>Drei Schiffe, <strong>fünf Häfen</strong>. Eine kleine Reederei, pünktlich, wenn die See mag.</p>",
-                                    ),
-                                ),
+                            rich=marked_in_four(
+                                "<p>Three ships between <strong>five harbours</strong>. A small line, on time when the sea agrees.</p>",
+                                "<p>Drei Schiffe, <strong>fünf Häfen</strong>. Eine kleine Reederei, pünktlich, wenn die See mag.</p>",
+                                "<p>Tair llong rhwng <strong>pum harbwr</strong>. Cwmni bach, yn brydlon pan fydd y môr yn caniatáu.</p>",
+                                "<p>ثلاث سفن بين <strong>خمسة موانئ</strong>. شركة صغيرة تصل في موعدها حين يسمح البحر.</p>",
                             ),
                         ),
                         SocialRow(
@@ -175,8 +171,8 @@ FOOTER = Footer(
 )
 
 
-def _field(name: str, label: str, **fields: Any) -> FormField:
-    return FormField(id=f"fd-{name}", words=Words(text=label), **fields)
+def _field(name: str, label: Words, **fields: Any) -> FormField:
+    return FormField(id=f"fd-{name}", words=label, **fields)
 
 
 HELP_FOOTER = Footer(
@@ -208,25 +204,51 @@ HELP_FOOTER = Footer(
                     items=(
                         RichText(
                             id="it-help-why",
-                            rich=RichWords(
-                                text="<h2>Something to carry?</h2><p>Tell us what it is and when. Someone on the quay answers within a day.</p>"
+                            rich=marked_in_four(
+                                "<h2>Something to carry?</h2><p>Tell us what it is and when. Someone on the quay answers within a day.</p>",
+                                "<h2>Etwas zu tragen?</h2><p>Sagen Sie uns, was und wann. Vom Kai kommt binnen eines Tages Antwort.</p>",
+                                "<h2>Rhywbeth i’w gario?</h2><p>Dywedwch beth a phryd. Bydd rhywun ar y cei yn ateb o fewn diwrnod.</p>",
+                                "<h2>هل لديك ما تحمله؟</h2><p>أخبرنا ما هو ومتى. يجيبك أحد العاملين على الرصيف خلال يوم.</p>",
                             ),
                         ),
                         Form(
                             id="it-help-form",
                             name="Questions about luggage",
-                            thanks=Words(text="Thank you. Somebody on the quay will write to you."),
+                            button=in_four("Send", "Senden", "Anfon", "إرسال"),
+                            thanks=in_four(
+                                "Thank you. Somebody on the quay will write to you.",
+                                "Danke. Vom Kai wird Ihnen geschrieben.",
+                                "Diolch. Bydd rhywun ar y cei yn ysgrifennu atoch.",
+                                "شكرًا لك. سيكتب إليك أحد العاملين على الرصيف.",
+                            ),
                             fields=(
-                                _field("name", "Your name", required=True),
+                                _field("name", in_four("Your name", "Ihr Name", "Eich enw", "اسمك"), required=True),
                                 _field(
                                     "mail",
-                                    "Mail",
+                                    in_four("Mail", "E-Mail", "E-bost", "البريد الإلكتروني"),
                                     kind="mail",
                                     required=True,
-                                    placeholder=Words(text="you@there.example"),
+                                    placeholder=in_four(
+                                        "you@there.example", "sie@dort.example", "chi@yno.example", "you@there.example"
+                                    ),
                                 ),
-                                _field("ship", "Which ship", kind="choice", choices=("Marram", "Turnstone", "Eider")),
-                                _field("what", "What do you bring?", kind="long", required=True),
+                                _field(
+                                    "ship",
+                                    in_four("Which ship", "Welches Schiff", "Pa long", "أي سفينة"),
+                                    kind="choice",
+                                    choices=("Marram", "Turnstone", "Eider"),
+                                ),
+                                _field(
+                                    "what",
+                                    in_four(
+                                        "What do you bring?",
+                                        "Was bringen Sie mit?",
+                                        "Beth ydych chi’n ei gludo?",
+                                        "ماذا تحمل معك؟",
+                                    ),
+                                    kind="long",
+                                    required=True,
+                                ),
                             ),
                         ),
                     ),
@@ -236,7 +258,12 @@ HELP_FOOTER = Footer(
                     items=(
                         MapItem(
                             id="it-help-map",
-                            words=Words(text="The Long Shed, Osterhaven"),
+                            words=in_four(
+                                "The Long Shed, Osterhaven",
+                                "Der Lange Schuppen, Osterhaven",
+                                "Y Sied Hir, Osterhaven",
+                                "المخزن الطويل، أوسترهافن",
+                            ),
                             latitude=54.1236,
                             longitude=-4.5312,
                             width_px=440,

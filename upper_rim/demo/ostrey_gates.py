@@ -14,7 +14,6 @@ from ..core.kinds.pieces.base import ReachRule
 from ..core.kinds.pieces.password import PasswordGate
 from ..core.kinds.rows import Cell, Row
 from ..core.values.targets import ToPage
-from ..core.values.words import Words
 from .making import declared, in_four
 
 _BOX = {
@@ -46,7 +45,10 @@ SHOP_GATE = AgeGate(
                     id="cl-shop-age",
                     gap_px=16,
                     items=(
-                        Logo(id="it-shop-logo", words=Words(text="Ostrey Ferries")),
+                        Logo(
+                            id="it-shop-logo",
+                            words=in_four("Ostrey Ferries", "Ostrey Ferries", "Ostrey Ferries", "عبّارات أوستري"),
+                        ),
                         TextItem(
                             id="it-shop-words",
                             words=in_four(
@@ -98,15 +100,18 @@ PRESS_DOOR = PasswordGate(
                     items=(
                         TextItem(
                             id="it-press-title",
-                            words=Words(text="Press room"),
+                            words=in_four("Press room", "Presseraum", "Ystafell wasg", "غرفة الصحافة"),
                             styles=declared(
                                 "press-title", {"font-size": "24px", "font-weight": "700", "inline-size": "100%"}
                             ),
                         ),
                         TextItem(
                             id="it-press-words",
-                            words=Words(
-                                text="The press desk sends the password with each invitation: press@ostrey.example"
+                            words=in_four(
+                                "The press desk sends the password with each invitation: press@ostrey.example",
+                                "Das Passwort steht in jeder Einladung der Pressestelle: press@ostrey.example",
+                                "Mae’r ddesg wasg yn anfon y cyfrinair gyda phob gwahoddiad: press@ostrey.example",
+                                "يرسل مكتب الصحافة كلمة المرور مع كل دعوة: press@ostrey.example",
                             ),
                             styles=declared("press-words", {"inline-size": "100%"}),
                         ),
@@ -115,7 +120,12 @@ PRESS_DOOR = PasswordGate(
                             styles=declared("press-told", {"inline-size": "100%", "color": "#97291f"}),
                         ),
                         PasswordField(id="it-press-secret", styles=declared("press-secret", {"inline-size": "100%"})),
-                        Answer(id="it-press-open", words=Words(text="Open the press room")),
+                        Answer(
+                            id="it-press-open",
+                            words=in_four(
+                                "Open the press room", "Presseraum öffnen", "Agor yr ystafell wasg", "افتح غرفة الصحافة"
+                            ),
+                        ),
                     ),
                 ),
             ),

@@ -85,9 +85,8 @@ GUIDE_SIDEBAR = Sidebar(
 )
 
 
-def _wonder(name: str, title: str, second: str, picture: str) -> PictureLink:
-    words, more = Words(text=title), Words(text=second)
-    return PictureLink(id=f"pl-{name}", words=words, second=more, picture=picture, target=ToPage(page=f"pg-{name}"))
+def _wonder(name: str, title: Words, second: Words, picture: str) -> PictureLink:
+    return PictureLink(id=f"pl-{name}", words=title, second=second, picture=picture, target=ToPage(page=f"pg-{name}"))
 
 
 GUIDE_HEADER = Header(
@@ -110,10 +109,50 @@ GUIDE_HEADER = Header(
                             pictures_from="bd-middle",
                             styles=declared("wonders-list", {"inline-size": "100%"}),
                             links=(
-                                _wonder("walks", "Walks", "The ridge, the shore, and back for tea", "/coast-day.svg"),
-                                _wonder("birds", "Birds", "Who nests where, and when to keep away", "/coast-fog.svg"),
-                                _wonder("lights", "Lights", "Four towers and a lantern", "/coast-dusk.svg"),
-                                _wonder("food", "Food", "Chowder, crab, and cheese from Lindwick", "/coast-day.svg"),
+                                _wonder(
+                                    "walks",
+                                    in_four("Walks", "Wanderungen", "Teithiau cerdded", "مسارات المشي"),
+                                    in_four(
+                                        "The ridge, the shore, and back for tea",
+                                        "Über den Kamm, am Ufer, zum Tee zurück",
+                                        "Y grib, y lan, ac yn ôl am de",
+                                        "القمة والشاطئ ثم العودة للشاي",
+                                    ),
+                                    "/coast-day.svg",
+                                ),
+                                _wonder(
+                                    "birds",
+                                    in_four("Birds", "Vögel", "Adar", "الطيور"),
+                                    in_four(
+                                        "Who nests where, and when to keep away",
+                                        "Wer wo brütet und wann man fernbleibt",
+                                        "Pwy sy’n nythu ble, a phryd i gadw draw",
+                                        "من يعشش وأين، ومتى نبتعد",
+                                    ),
+                                    "/coast-fog.svg",
+                                ),
+                                _wonder(
+                                    "lights",
+                                    in_four("Lights", "Leuchtfeuer", "Goleudai", "المنارات"),
+                                    in_four(
+                                        "Four towers and a lantern",
+                                        "Vier Türme und eine Laterne",
+                                        "Pedwar tŵr a llusern",
+                                        "أربعة أبراج وفانوس",
+                                    ),
+                                    "/coast-dusk.svg",
+                                ),
+                                _wonder(
+                                    "food",
+                                    in_four("Food", "Essen", "Bwyd", "الطعام"),
+                                    in_four(
+                                        "Chowder, crab, and cheese from Lindwick",
+                                        "Fischsuppe, Krebs und Käse aus Lindwick",
+                                        "Cawl môr, cranc, a chaws o Lindwick",
+                                        "حساء بحري وسلطعون وجبن من ليندويك",
+                                    ),
+                                    "/coast-day.svg",
+                                ),
                             ),
                         ),
                     ),

@@ -23,7 +23,6 @@ from ..core.kinds.rows import Cell, Row
 from ..core.model.site import Menu
 from ..core.style.built_in import corners
 from ..core.values.targets import ToAddress, ToPage
-from ..core.values.words import Words
 from .making import declared, in_four
 
 
@@ -211,7 +210,14 @@ PRESS_SIDEBAR = Sidebar(
             cells=(
                 Cell(
                     id="cl-news",
-                    items=(Posts(id="it-news", words=Words(text="News from the quay"), feed="/news.xml", count=4),),
+                    items=(
+                        Posts(
+                            id="it-news",
+                            words=in_four("News from the quay", "Neues vom Kai", "Newyddion o’r cei", "أخبار الرصيف"),
+                            feed="/news.xml",
+                            count=4,
+                        ),
+                    ),
                 ),
             ),
         ),

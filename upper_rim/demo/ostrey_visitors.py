@@ -21,7 +21,6 @@ from ..core.kinds.pieces.float import Float
 from ..core.kinds.pieces.notice import Notice
 from ..core.kinds.rows import Cell, Row
 from ..core.values.targets import ToAddress, ToPage
-from ..core.values.words import Words
 from .making import declared, in_four
 
 
@@ -83,14 +82,28 @@ WEEKEND = _notice(
         none=(InPeriod(weekdays=("fri",), from_hour="00:00", to_hour="18:00"),),
     ),
     Below(path="/travelling/"),
-    TextItem(id="it-weekend", words=Words(text="This weekend the last ship leaves at four")),
+    TextItem(
+        id="it-weekend",
+        words=in_four(
+            "This weekend the last ship leaves at four",
+            "An diesem Wochenende fährt das letzte Schiff um vier",
+            "Mae’r llong olaf yn gadael am bedwar y penwythnos hwn",
+            "تغادر آخر سفينة في الرابعة في عطلة نهاية هذا الأسبوع",
+        ),
+    ),
 )
 WAY_BACK = _notice(
     "way-back",
     "Way back to English",
     Audience(every=(AsksFor(languages=("en",)),)),
     InLanguage(language="ar"),
-    TextItem(id="it-way-back", words=Words(text="This page in English"), target=ToPage(page="pg-home")),
+    TextItem(
+        id="it-way-back",
+        words=in_four(
+            "This page in English", "Diese Seite auf Englisch", "Y dudalen hon yn Saesneg", "هذه الصفحة بالإنجليزية"
+        ),
+        target=ToPage(page="pg-home"),
+    ),
 )
 TOUCH_CALL = Float(
     id="pc-call",
@@ -125,13 +138,13 @@ MEMBERS_ROW = Row(
             items=(
                 ButtonItem(
                     id="it-sign-in",
-                    words=Words(text="Sign in"),
+                    words=in_four("Sign in", "Anmelden", "Mewngofnodi", "تسجيل الدخول"),
                     target=ToAddress(address="https://crossings.example/sign-in"),
                     audience=Audience(none=(Member(),)),
                 ),
                 ButtonItem(
                     id="it-crossings",
-                    words=Words(text="My crossings"),
+                    words=in_four("My crossings", "Meine Fahrten", "Fy nheithiau", "رحلاتي"),
                     target=ToAddress(address="https://crossings.example/mine"),
                     audience=Audience(every=(Member(),)),
                 ),

@@ -66,7 +66,5 @@ def tried(request: HttpRequest, slug: str) -> HttpResponse:
     if own is not None:
         return HttpResponse(_in_px(own))
     if other is not None:
-        return HttpResponse(
-            f"{cause_name(after, other.node, language)} then does not fit at {other.from_px} to {other.to_px} px"
-        )
+        return HttpResponse(f"{_in_px(other)}, with {cause_name(after, other.node, language)} beside it")
     return HttpResponse("fits" if texts and any(pieces_saying(after, text) for text in texts) else "")
