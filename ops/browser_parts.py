@@ -15,6 +15,7 @@ import sys
 import tempfile
 from io import BytesIO
 from pathlib import Path
+from typing import NamedTuple
 from urllib.parse import urlsplit
 
 from fontTools.ttLib import TTFont
@@ -28,17 +29,34 @@ SHIPPED = Path("upper_rim/shipped")
 STATIC = Path("upper_rim/web/studio/static/studio")
 STAGE = Path("upper_rim/web/live/stage_scripts")
 
+
+
+class Face(NamedTuple):
+    """`script`: the one that it is made for. `only_script`: it has no other, and helps faces that lack it."""
+
+    package: str
+    generic: str
+    script: str = "latin"
+    only_script: bool = False
+
+
 FACES = {
-    "figtree": ("@fontsource-variable/figtree", "sans-serif"),
-    "atkinson-hyperlegible-next": ("@fontsource-variable/atkinson-hyperlegible-next", "sans-serif"),
-    "source-serif-4": ("@fontsource-variable/source-serif-4", "serif"),
-    "bitter": ("@fontsource-variable/bitter", "serif"),
-    "noto-sans-arabic": ("@fontsource-variable/noto-sans-arabic", "sans-serif"),
-    "noto-sans": ("@fontsource-variable/noto-sans", "sans-serif"),
-    "jetbrains-mono": ("@fontsource-variable/jetbrains-mono", "monospace"),
-    "fraunces": ("@fontsource-variable/fraunces", "serif"),
+    "figtree": Face("@fontsource-variable/figtree", "sans-serif"),
+    "atkinson-hyperlegible-next": Face("@fontsource-variable/atkinson-hyperlegible-next", "sans-serif"),
+    "source-serif-4": Face("@fontsource-variable/source-serif-4", "serif"),
+    "bitter": Face("@fontsource-variable/bitter", "serif"),
+    "noto-sans-arabic": Face("@fontsource-variable/noto-sans-arabic", "sans-serif", "arabic"),
+    "noto-sans-hebrew": Face("@fontsource-variable/noto-sans-hebrew", "sans-serif", "hebrew"),
+    "noto-sans-thai": Face("@fontsource-variable/noto-sans-thai", "sans-serif", "thai"),
+    "noto-sans": Face("@fontsource-variable/noto-sans", "sans-serif"),
+    "noto-sans-greek": Face("@fontsource-variable/noto-sans", "sans-serif", "greek", only_script=True),
+    "noto-sans-cyrillic": Face("@fontsource-variable/noto-sans", "sans-serif", "cyrillic", only_script=True),
+    "noto-sans-devanagari": Face("@fontsource-variable/noto-sans", "sans-serif", "devanagari", only_script=True),
+    "jetbrains-mono": Face("@fontsource-variable/jetbrains-mono", "monospace"),
+    "fraunces": Face("@fontsource-variable/fraunces", "serif"),
 }
-LEFT_OUT_SUBSETS = {"math", "symbols", "vietnamese", "cyrillic-ext", "greek-ext", "devanagari"}
+KEPT_SUBSETS = {"latin", "latin-ext", "cyrillic", "greek", "arabic", "hebrew", "thai"}
+"""Of a face that one can choose, besides its own script's."""
 SCRIPTS = {
     "htmx.min.js": "htmx.org/dist/htmx.min.js",
     "idiomorph-ext.min.js": "idiomorph/dist/idiomorph-ext.min.js",
@@ -56,7 +74,7 @@ LICENCES = {
     "culori": "culori/LICENSE",
     "trix": "trix/LICENSE",
     "tailwindcss": "tailwindcss/LICENSE",
-    **{face: f"{package}/LICENSE" for face, (package, _) in FACES.items()},
+    **{name: f"{face.package}/LICENSE" for name, face in FACES.items() if not face.only_script},
 }
 
 
@@ -86,7 +104,7 @@ def make(out: Path) -> None:
     shutil.copyfile(MODULES / "idiomorph/dist/idiomorph.min.js", out / STAGE / "idiomorph.min.js")
     for subset in ("latin", "latin-ext"):
         name = f"atkinson-hyperlegible-next-{subset}-wght-normal.woff2"
-        shutil.copyfile(MODULES / FACES["atkinson-hyperlegible-next"][0] / "files" / name, static / name)
+        shutil.copyfile(MODULES / FACES["atkinson-hyperlegible-next"].package / "files" / name, static / name)
     licences = out / SHIPPED / "licences"
     licences.mkdir(parents=True, exist_ok=True)
     for name, source in LICENCES.items():
@@ -118,28 +136,33 @@ def faces(shipped: Path) -> None:
     fonts = shipped / "fonts"
     fonts.mkdir(parents=True, exist_ok=True)
     listed = []
-    for face, (package, generic) in FACES.items():
-        folder = MODULES / package
+    for name, face in FACES.items():
+        folder = MODULES / face.package
         about = json.loads((folder / "metadata.json").read_text())
+        family = f"{about['family']} {face.script.title()}" if face.only_script else about["family"]
         files = []
         for found in _FONT_FACE.finditer((folder / "wght.css").read_text()):
-            if any(f"-{subset}-wght" in found["file"] for subset in LEFT_OUT_SUBSETS):
-                continue
-            shutil.copyfile(folder / "files" / found["file"], fonts / found["file"])
-            files.append({"name": found["file"], "weights": found["weights"], "unicode_range": found["range"]})
+            (subset,) = re.findall(rf"{about['id']}-(\[?[a-z0-9-]+\]?)-wght", found["file"])
+            own = subset.removesuffix("-ext") == face.script
+            if own if face.only_script else own or subset in KEPT_SUBSETS:
+                shutil.copyfile(folder / "files" / found["file"], fonts / found["file"])
+                kept = {"name": found["file"], "weights": found["weights"], "unicode_range": found["range"]}
+                files.append({**kept, "is_of_script": own})
         axis = about["variable"]["wght"]
-        script = "arabic" if face.endswith("-arabic") else "latin"
-        measured = measures_of(_unpacked(folder / "files" / f"{face}-{script}-wght-normal.woff2"), script)
-        others = [] if script == "latin" else [folder / "files" / f"{face}-latin-wght-normal.woff2"]
-        latin = next((measures_of(_unpacked(file)) for file in others if file.exists()), None)
+        first = folder / "files" / f"{about['id']}-{face.script}-wght-normal.woff2"
+        measured = measures_of(_unpacked(first), face.script)
+        latin_file = folder / "files" / f"{about['id']}-latin-wght-normal.woff2"
+        has_latin = face.script != "latin" and not face.only_script and latin_file.exists()
+        latin = measures_of(_unpacked(latin_file)) if has_latin else None
         listed.append(
             {
-                "id": face,
-                "family": about["family"],
-                "generic": generic,
+                "id": name,
+                "family": family,
+                "generic": face.generic,
                 "lightest": int(axis["min"]),
                 "boldest": int(axis["max"]),
-                "script": script,
+                "script": face.script,
+                "only_script": face.only_script,
                 "measures": measured.model_dump(mode="json"),
                 "latin_measures": latin.model_dump(mode="json") if latin else None,
                 "files": files,

@@ -60,6 +60,9 @@ VOCABULARY: dict[str, list[str]] = {
     "de": ["Fahrpläne", "Überfahrten", "Häfen", "Inselführer", "Gruppenermäßigungen", "Reisebedingungen", "Buchen", "Straße", "Zoll-Laden", "Öffnungszeiten"],
     "el": ["Δρομολόγια", "Λιμάνια", "Ναύλοι", "Οδηγός νησιών", "Κράτηση", "Ταξιδέψτε μαζί μας", "Νέα", "Επικοινωνία"],
     "ru": ["Расписание", "Гавани", "Тарифы", "Путеводитель", "Бронь", "Путешествуйте с нами", "Новости", "Магазин"],
+    "he": ["לוח זמנים", "נמלים", "מחירים", "מדריך האיים", "הזמנה", "נוסעים איתנו", "חדשות", "צרו קשר", "3 ספינות", "שָׁלוֹם"],
+    "hi": ["समय सारिणी", "बंदरगाह", "किराया", "द्वीपों की गाइड", "बुक करें", "हमारे साथ यात्रा", "समाचार", "संपर्क", "क्षत्रिय", "त्र्यंबक"],
+    "th": ["ตารางเวลา", "ท่าเรือ", "ค่าโดยสาร", "คู่มือเกาะ", "จอง", "เดินทางกับเรา", "ข่าว", "ติดต่อเรา", "น้ำผึ้ง", "เรือสามลำทุกวัน"],
     "ar": ["المواعيد", "الموانئ", "الأجرة", "دليل الجزر", "احجز", "سافر معنا", "الأخبار", "اتصل بنا", "لا إله", "3 سفن"],
 }  # fmt: skip
 SPACES = (
@@ -86,8 +89,11 @@ SPACES = (
 FACES = {
     "en": ["figtree", "bitter", "fraunces", "jetbrains-mono", "noto-sans", "source-serif-4", "atkinson-hyperlegible-next"],
     "de": ["figtree", "bitter", "fraunces", "source-serif-4", "atkinson-hyperlegible-next"],
-    "el": ["noto-sans", "source-serif-4", "jetbrains-mono"],
-    "ru": ["noto-sans", "source-serif-4", "jetbrains-mono", "bitter"],
+    "el": ["noto-sans", "source-serif-4", "jetbrains-mono", "figtree", "fraunces"],
+    "ru": ["noto-sans", "source-serif-4", "jetbrains-mono", "bitter", "figtree"],
+    "he": ["noto-sans-hebrew", "figtree", "bitter", "noto-sans"],
+    "hi": ["figtree", "noto-sans", "source-serif-4"],
+    "th": ["noto-sans-thai", "figtree", "jetbrains-mono"],
     "ar": ["figtree", "noto-sans-arabic", "noto-sans"],
 }  # fmt: skip
 PICTURE = b'<svg xmlns="http://www.w3.org/2000/svg" width="120" height="48" viewBox="0 0 120 48"><path d="M0 0h120v48H0z"/></svg>'

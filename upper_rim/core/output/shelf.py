@@ -38,6 +38,11 @@ class Shelf:
     item_rules: Mapping[str, tuple[Rule, ...]]
 
     @cached_property
+    def offered_faces(self) -> list[Face]:
+        """Those that a site can be set in."""
+        return [face for face in self.faces.values() if not face.only_script]
+
+    @cached_property
     def sheets(self) -> BaseSheets:
         """What fit reads of these rules."""
         return BaseSheets(self.piece_rules, self.item_rules, self.menu_rules)

@@ -10,10 +10,11 @@ import unicodedata
 from collections.abc import Mapping
 from functools import lru_cache
 
+from fontTools.unicodedata import script as script_of
 from icu4py.breakers import LineBreaker
 
 from ...languages import language_of
-from .faces import segments
+from .faces import graphemes, segments
 
 _PUNCTUATION = re.escape(
     "".join(char for char in map(chr, range(0x3100)) if unicodedata.category(char) in {"Ps", "Pe", "Pi", "Pf", "Po"})
@@ -88,7 +89,17 @@ def _alnum(text: str, at: int) -> bool:
 
 def opportunities_in_block(text: str, language: str) -> tuple[int, ...]:
     """The same in a block container, whose first letter the published style sheet sets apart so that no page's own can:
-    browsers look at what follows it as at a text of its own. So “9–17” stays whole, and “10–17” does not."""
+    browsers look at what follows it as at a text of its own. So “9–17” stays whole, and “10–17” does not. Words that a
+    dictionary parts (UAX #14, SA) are parted as a whole."""
+    letter = first_letter_end(text)
+    if letter < len(text) and script_of(text[letter]) in _BY_DICTIONARY:
+        return opportunities(text, language)
+    return least_opportunities_in_block(text, language)
+
+
+def least_opportunities_in_block(text: str, language: str) -> tuple[int, ...]:
+    """The same while the least width is asked for: then words of a dictionary, too, are parted without the first letter
+    (measured: `tests/browser/test_fit.py`)."""
     whole = opportunities(text, language)
     letter = first_letter_end(text)
     if letter == len(text):
@@ -97,8 +108,22 @@ def opportunities_in_block(text: str, language: str) -> tuple[int, ...]:
     return before + tuple(letter + end for end in opportunities(text[letter:], language))
 
 
+_BY_DICTIONARY = frozenset({"Khmr", "Laoo", "Mymr", "Talu", "Tale", "Thai"})
+
+
 @lru_cache(maxsize=8192)
 def first_letter_end(text: str) -> int:
-    """Of the text that `::first-letter` takes; the text's own end, where all of it or none is that."""
-    letter = re.match(rf"[\s{_PUNCTUATION}]*[^\s][{_PUNCTUATION}]*", text)
-    return len(text) if letter is None else letter.end()
+    """Of the text that `::first-letter` takes, with its marks (UAX #29); the text's own end, where all of it or none is
+    that."""
+    before = _BEFORE_LETTER.match(text)
+    start = before.end() if before else 0
+    if start == len(text) or text[start].isspace():
+        return len(text)
+    near = text[start : start + _LONGEST_LETTER]
+    letter = 1 if near[:2].isascii() else graphemes(near)[0][1]
+    after = _AFTER_LETTER.match(text, start + letter)
+    return after.end() if after else start + letter
+
+
+_BEFORE_LETTER, _AFTER_LETTER = re.compile(rf"[\s{_PUNCTUATION}]*"), re.compile(rf"[{_PUNCTUATION}]*")
+_LONGEST_LETTER = 64

@@ -9,7 +9,7 @@ from typing import Any, NamedTuple
 
 from ..css.amount import Amount, Relative, Viewport, worked_out
 from ..css.linear import SLACK_PX, Length, Linear, cut_to_64ths, in_64ths, slope_of, up_to_64ths, value
-from .breaking import first_letter_end, opportunities, opportunities_in_block
+from .breaking import first_letter_end, least_opportunities_in_block, opportunities, opportunities_in_block
 from .faces import Advances, Faces, advances, first_script, last_script
 from .filling import Lines, Parts, filled, lines_of, narrower, wider
 from .typesetting import Type, drawn, drawn_px
@@ -88,7 +88,9 @@ class Paragraph:
             self._measured.append((run, found))
         self.fonts = tuple(font for _, found in self._measured for font in found.fonts)
         breaks = opportunities if is_anonymous else opportunities_in_block
+        least = opportunities if is_anonymous else least_opportunities_in_block
         self._breaks = breaks(self.text, language) if self.text else ()
+        self._least_breaks = least(self.text, language) if self.text else ()
         self._item_ends = self._ends_of_items(is_anonymous=is_anonymous)
         sizes = {id(run.type.size): run.type.size for run in runs}
         moving = [
@@ -170,17 +172,11 @@ class Paragraph:
             widths[last - 1] += more
         edges = self._edges(sizes)
         ends, seen, within_word = [], [], []
-        start, total, longest, widest, whole = 0, 0.0, 0.0, 0.0, 0.0
+        start, total, widest, whole = 0, 0.0, 0.0, 0.0
         for end in self._breaks:
-            stop = end
-            while stop > start and self.text[stop - 1] in " \u1680\u3000":
-                stop -= 1
+            stop = self._without_spaces(start, end)
             before = total
-            around = sum(edges[at] for at in edges if start <= at < end)
-            visible = total + around + sum(widths[start:stop])
-            alone = (
-                around + sum(bare[start:stop]) + sum(more for at, last, more in rounded if start <= at and last <= stop)
-            )
+            visible = total + sum(edges[at] for at in edges if start <= at < end) + sum(widths[start:stop])
             total = visible + sum(widths[stop:end])
             whole = visible
             divides = end < len(self.text) and stop == end and not self.text[end - 1].isspace()
@@ -188,16 +184,28 @@ class Paragraph:
             if divides or is_hyphen:
                 # Where a line ends within a word, its last letter has no neighbour to be kerned with: lines are so, but
                 # not the least width (measured: `tests/browser/test_fit.py`).
-                more = self._at_line_end(end, widths, sizes, size_of)
-                visible += more
-                alone += more if is_hyphen else 0.0
+                visible += self._at_line_end(end, widths, sizes, size_of)
             ends.append(total)
             seen.append(visible)
             within_word.append(divides)
-            longest, widest = max(longest, alone), max(widest, visible - before)
+            widest = max(widest, visible - before)
             start = end
+        longest, start = 0.0, 0
+        for end in self._least_breaks:
+            stop = self._without_spaces(start, end)
+            alone = sum(edges[at] for at in edges if start <= at < end) + sum(bare[start:stop])
+            alone += sum(more for at, last, more in rounded if start <= at and last <= stop)
+            if self.text[end - 1] == SOFT_HYPHEN:
+                alone += self._at_line_end(end, widths, sizes, size_of)
+            longest, start = max(longest, alone), end
         least_seen = tuple(reversed(tuple(accumulate(reversed(seen), min))))
         return Parts(tuple(ends), tuple(seen), least_seen, tuple(within_word), longest, widest, whole, unit)
+
+    def _without_spaces(self, start: int, end: int) -> int:
+        """Where what is seen of a part ends."""
+        while end > start and self.text[end - 1] in " \u1680\u3000":
+            end -= 1
+        return end
 
     def _advances(self, sizes: Sequence[_Sizes], size_of: Callable[[float], float]) -> list[float]:
         """How far each character moves the pen, with what is added behind it."""

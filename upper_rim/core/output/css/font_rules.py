@@ -9,7 +9,13 @@ from ...model.site import Site
 from ...style.type.faces import FontSource, UsedFace, fallback_name, latin_overrides
 from ...style.type.metrics import Override, overrides
 
-ARABIC_RANGE = "U+0600-06FF,U+0750-077F,U+08A0-08FF,U+FB50-FDFF,U+FE70-FEFC"
+_RANGES = {
+    "arabic": "U+0600-06FF,U+0750-077F,U+08A0-08FF,U+FB50-FDFF,U+FE70-FEFC",
+    "greek": "U+0370-03FF,U+1F00-1FFF",
+    "cyrillic": "U+0400-052F,U+1C80-1C8F,U+2DE0-2DFF,U+A640-A69F",
+    "hebrew": "U+0590-05FF,U+FB1D-FB4F",
+}
+"""What stands in for a face of one script leaves the others' characters alone."""
 
 
 def font_face_rules(site: Site, used: list[UsedFace], font_url: str) -> Iterator[Rule]:
@@ -19,7 +25,7 @@ def font_face_rules(site: Site, used: list[UsedFace], font_url: str) -> Iterator
             yield _face_rule(face, file, font_url)
         for at, pair in enumerate(overrides(face.measures, face.generic, site.text_weight, 700, face.script)):
             for override in pair:
-                yield _override_rule(fallback_name(face, at), override, ARABIC_RANGE if face.script == "arabic" else "")
+                yield _override_rule(fallback_name(face, at), override, _RANGES.get(face.script, ""))
         for at, pair in enumerate(latin_overrides(site, face)):
             for override in pair:
                 yield _override_rule(fallback_name(face, at, "latin "), override, "")

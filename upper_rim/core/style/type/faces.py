@@ -22,13 +22,14 @@ class FaceFile:
     name: str
     weights: str
     unicode_range: str
+    is_of_script: bool
     data: bytes
 
 
 @dataclass(frozen=True)
 class Face:
-    """A font family with the weights that it really has, from lightest to boldest. `latin_measures`: of its Latin
-    letters, where it is made for another script."""
+    """A font family with the weights that it really has, from lightest to boldest. `only_script`: it has one script alone,
+    and helps faces that lack it. `latin_measures`: of its Latin letters, where it is made for another script."""
 
     id: str
     family: str
@@ -36,6 +37,7 @@ class Face:
     lightest: int
     boldest: int
     script: str
+    only_script: bool
     measures: Measures
     latin_measures: Measures | None
     files: tuple[FaceFile, ...]
@@ -108,7 +110,7 @@ def _shipped(site: Site, face: Face, *, only_its_script: bool) -> UsedFace:
     files = tuple(
         FontSource(file.name, file.data, None, *_range(file.weights), file.unicode_range)
         for file in face.files
-        if not only_its_script or f"-{face.script}-wght-" in file.name
+        if not only_its_script or file.is_of_script
     )
     latin = None if only_its_script else face.latin_measures
     return UsedFace(face.id, family_name(site, face.family), face.generic, face.script, face.measures, latin, files)

@@ -6,7 +6,7 @@ face's ascent, descent and line gap put over its own (CSS Fonts 5, 4.9 and 4.10)
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from io import BytesIO
 from typing import NamedTuple
 
@@ -17,6 +17,11 @@ from ...model.fonts import Measures
 
 SAMPLES: dict[str, str] = {
     "latin": "The winter boats leave the quay at seven and come back before the lamps are lit. Bring a coat, a book and something warm for the crossing; tickets, timetable and harbour news are on the board.",
+    "greek": "Τα χειμωνιάτικα πλοία φεύγουν από την αποβάθρα στις επτά και γυρίζουν πριν ανάψουν τα φώτα. Φέρτε παλτό, ένα βιβλίο και κάτι ζεστό",
+    "cyrillic": "Зимние суда уходят от причала в семь и возвращаются, пока не зажгли фонари. Возьмите пальто, книгу и что-нибудь тёплое для переправы",
+    "hebrew": "סירות החורף עוזבות את הרציף בשבע וחוזרות לפני שהמנורות נדלקות. הביאו מעיל, ספר ומשהו חם להפלגה",
+    "devanagari": "सर्दियों की नावें सात बजे घाट से चलती हैं और दीये जलने से पहले लौट आती हैं। एक कोट, एक किताब और कुछ गरम साथ लाएँ",
+    "thai": "เรือฤดูหนาวออกจากท่าเวลาเจ็ดโมงและกลับมาก่อนจุดตะเกียง นำเสื้อคลุม หนังสือ และของอุ่นสำหรับการเดินทาง",
     "arabic": "تغادر قوارب الشتاء الرصيف في السابعة وتعود قبل أن تضاء المصابيح. أحضر معك معطفا وكتابا وشيئا دافئا للعبور",
 }
 MEASURED_WEIGHTS = (300, 400, 450, 500, 600, 700, 800)
@@ -27,25 +32,24 @@ class Fallback(NamedTuple):
 
     plain: tuple[str, ...]
     bold: tuple[str, ...]
-    latin: tuple[float, float]
-    arabic: tuple[float, float] | None = None
+    advances: Mapping[str, tuple[float, float]]
 
 
 FALLBACKS: dict[str, tuple[Fallback, ...]] = {
     "sans-serif": (
-        Fallback(("Arial", "Liberation Sans", "Helvetica", "Arimo"), ("Arial Bold", "Liberation Sans Bold", "Helvetica Bold", "Arimo Bold"), (0.4482, 0.481)),
-        Fallback(("Roboto",), ("Roboto Bold",), (0.4463, 0.4523)),
-        Fallback(("DejaVu Sans",), ("DejaVu Sans Bold",), (0.5118, 0.5773), (0.4413, 0.5271)),
+        Fallback(("Arial", "Liberation Sans", "Helvetica", "Arimo"), ("Arial Bold", "Liberation Sans Bold", "Helvetica Bold", "Arimo Bold"), {"latin": (0.4482, 0.481), "greek": (0.4716, 0.5091), "cyrillic": (0.5124, 0.5501), "hebrew": (0.4829, 0.518)}),
+        Fallback(("Roboto",), ("Roboto Bold",), {"latin": (0.4463, 0.4523), "greek": (0.4857, 0.4941), "cyrillic": (0.5101, 0.5144)}),
+        Fallback(("DejaVu Sans",), ("DejaVu Sans Bold",), {"latin": (0.5118, 0.5773), "greek": (0.5365, 0.6), "cyrillic": (0.5745, 0.6298), "hebrew": (0.4865, 0.53), "arabic": (0.4413, 0.5271)}),
     ),
     "serif": (
-        Fallback(("Times New Roman", "Liberation Serif", "Tinos"), ("Times New Roman Bold", "Liberation Serif Bold", "Tinos Bold"), (0.4028, 0.43)),
-        Fallback(("Noto Serif",), ("Noto Serif Bold",), (0.4808, 0.5107)),
-        Fallback(("DejaVu Serif",), ("DejaVu Serif Bold",), (0.5171, 0.5702), (0.5517, 0.5569)),
+        Fallback(("Times New Roman", "Liberation Serif", "Tinos"), ("Times New Roman Bold", "Liberation Serif Bold", "Tinos Bold"), {"latin": (0.4028, 0.43), "greek": (0.4346, 0.4584), "cyrillic": (0.4666, 0.4971), "hebrew": (0.4382, 0.4397)}),
+        Fallback(("Noto Serif",), ("Noto Serif Bold",), {"latin": (0.4808, 0.5107), "greek": (0.4936, 0.5239), "cyrillic": (0.5524, 0.5715)}),
+        Fallback(("DejaVu Serif",), ("DejaVu Serif Bold",), {"latin": (0.5171, 0.5702), "greek": (0.5465, 0.6266), "cyrillic": (0.57, 0.6371), "arabic": (0.5517, 0.5569)}),
     ),
     "monospace": (
-        Fallback(("Courier New", "Liberation Mono", "Cousine"), ("Courier New Bold", "Liberation Mono Bold", "Cousine Bold"), (0.6001, 0.6001)),
-        Fallback(("Roboto Mono",), ("Roboto Mono Bold",), (0.6001, 0.6001)),
-        Fallback(("DejaVu Sans Mono",), ("DejaVu Sans Mono Bold",), (0.6021, 0.6021), (0.6021, 0.6021)),
+        Fallback(("Courier New", "Liberation Mono", "Cousine"), ("Courier New Bold", "Liberation Mono Bold", "Cousine Bold"), {"latin": (0.6001, 0.6001), "greek": (0.6001, 0.6001), "cyrillic": (0.6001, 0.6001), "hebrew": (0.6001, 0.6001)}),
+        Fallback(("Roboto Mono",), ("Roboto Mono Bold",), {"latin": (0.6001, 0.6001), "greek": (0.6001, 0.6001), "cyrillic": (0.6001, 0.6001)}),
+        Fallback(("DejaVu Sans Mono",), ("DejaVu Sans Mono Bold",), {"latin": (0.6021, 0.6021), "greek": (0.6021, 0.6021), "cyrillic": (0.6021, 0.6021), "arabic": (0.6021, 0.6021)}),
     ),
 }  # fmt: skip
 """By generic family, in the order in which they are looked for. Measured on fonts of equal metrics."""
@@ -71,7 +75,7 @@ def overrides(
 ) -> Iterator[tuple[Override, Override]]:
     """For each fallback that stands in for a face: its plain and its bold form. `weight`: that of running text."""
     for fallback in FALLBACKS[generic]:
-        advances = fallback.latin if script == "latin" else fallback.arabic
+        advances = fallback.advances.get(script)
         if advances is not None:
             yield (
                 _override(measures, fallback.plain, 1, BOLD_FROM - 1, width_at(measures, weight) / advances[0]),

@@ -325,7 +325,7 @@ def faces_in_themselves(site: Site) -> list[FaceChoice]:
 
 
 def faces_to_choose(site: Site) -> list[Choice]:
-    return [(font.id, font.name) for font in site.fonts] + [(face.id, face.family) for face in shelf().faces.values()]
+    return [(font.id, font.name) for font in site.fonts] + [(face.id, face.family) for face in shelf().offered_faces]
 
 
 def real_weights(site: Site, face: str) -> list[int]:

@@ -124,7 +124,7 @@ def type_screen(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> 
     needs = sidebar_needs_px(site, character)
     return {
         "room": "type",
-        "faces": list(shelf().faces.values()),
+        "faces": shelf().offered_faces,
         "fonts": site.fonts,
         "faces_in_themselves": faces_in_themselves(site),
         "bands": bands,
@@ -254,7 +254,7 @@ def _styled(
         "editing": editing_of(styling, element, state, contrast, stage_address(request, opened)),
         "band": band,
         "style_groups": style_groups(site, styling, facet, about, seen),
-        "faces": list(shelf().faces.values()) if facet == "text" else [],
+        "faces": shelf().offered_faces if facet == "text" else [],
         "swatch_names": [swatch.name for swatch in site.swatches],
         "seen_band": seen or "all",
     }

@@ -129,7 +129,7 @@ def tray(request: HttpRequest, site: Site, chosen: Any, width: int, stage_addres
         "strip": strip,
         "editing": editing_of(styling, element, state, strip[states.index(state)].contrast, stage_address),
         "style_groups": groups,
-        "faces": list(shelf().faces.values()) if facet == "text" else [],
+        "faces": shelf().offered_faces if facet == "text" else [],
         "style_node": style_node,
         "extent": extent(styling, element, seen_band, width) if facet == "room" and element.node else None,
         "shade": _shade(painter, element, state, seen_band, width) if facet == "text" else None,
