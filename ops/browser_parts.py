@@ -15,20 +15,20 @@ import sys
 import tempfile
 from io import BytesIO
 from pathlib import Path
-from typing import NamedTuple
+from typing import Any, NamedTuple
 from urllib.parse import urlsplit
 
 from fontTools.ttLib import TTFont
 
 ROOT = Path(__file__).resolve().parent.parent
 sys.path.insert(0, str(ROOT))
-from upper_rim.core.style.type.metrics import measures_of  # noqa: E402
+from upper_rim.core.style.type.metrics import SAMPLES, measures_of  # noqa: E402
+from upper_rim.core.style.type.unicode_range import code_points  # noqa: E402
 
 MODULES = ROOT / "node_modules"
 SHIPPED = Path("upper_rim/shipped")
 STATIC = Path("upper_rim/web/studio/static/studio")
 STAGE = Path("upper_rim/web/live/stage_scripts")
-
 
 
 class Face(NamedTuple):
@@ -52,6 +52,9 @@ FACES = {
     "noto-sans-greek": Face("@fontsource-variable/noto-sans", "sans-serif", "greek", only_script=True),
     "noto-sans-cyrillic": Face("@fontsource-variable/noto-sans", "sans-serif", "cyrillic", only_script=True),
     "noto-sans-devanagari": Face("@fontsource-variable/noto-sans", "sans-serif", "devanagari", only_script=True),
+    "noto-sans-jp": Face("@fontsource-variable/noto-sans-jp", "sans-serif", "japanese", only_script=True),
+    "noto-sans-kr": Face("@fontsource-variable/noto-sans-kr", "sans-serif", "korean", only_script=True),
+    "noto-sans-sc": Face("@fontsource-variable/noto-sans-sc", "sans-serif", "chinese", only_script=True),
     "jetbrains-mono": Face("@fontsource-variable/jetbrains-mono", "monospace"),
     "fraunces": Face("@fontsource-variable/fraunces", "serif"),
 }
@@ -74,7 +77,7 @@ LICENCES = {
     "culori": "culori/LICENSE",
     "trix": "trix/LICENSE",
     "tailwindcss": "tailwindcss/LICENSE",
-    **{name: f"{face.package}/LICENSE" for name, face in FACES.items() if not face.only_script},
+    **{face.package.rpartition("/")[2]: f"{face.package}/LICENSE" for face in FACES.values()},
 }
 
 
@@ -139,18 +142,18 @@ def faces(shipped: Path) -> None:
     for name, face in FACES.items():
         folder = MODULES / face.package
         about = json.loads((folder / "metadata.json").read_text())
-        family = f"{about['family']} {face.script.title()}" if face.only_script else about["family"]
+        is_part = face.only_script and name != about["id"]
+        family = f"{about['family']} {face.script.title()}" if is_part else about["family"]
         files = []
         for found in _FONT_FACE.finditer((folder / "wght.css").read_text()):
             (subset,) = re.findall(rf"{about['id']}-(\[?[a-z0-9-]+\]?)-wght", found["file"])
-            own = subset.removesuffix("-ext") == face.script
+            own = subset.removesuffix("-ext") == face.script or subset.isdigit()
             if own if face.only_script else own or subset in KEPT_SUBSETS:
                 shutil.copyfile(folder / "files" / found["file"], fonts / found["file"])
                 kept = {"name": found["file"], "weights": found["weights"], "unicode_range": found["range"]}
                 files.append({**kept, "is_of_script": own})
         axis = about["variable"]["wght"]
-        first = folder / "files" / f"{about['id']}-{face.script}-wght-normal.woff2"
-        measured = measures_of(_unpacked(first), face.script)
+        measured = measures_of(_unpacked(folder / "files" / _first(files, face.script)), face.script)
         latin_file = folder / "files" / f"{about['id']}-latin-wght-normal.woff2"
         has_latin = face.script != "latin" and not face.only_script and latin_file.exists()
         latin = measures_of(_unpacked(latin_file)) if has_latin else None
@@ -169,6 +172,14 @@ def faces(shipped: Path) -> None:
             }
         )
     (shipped / "faces.json").write_text(json.dumps(listed, indent=1) + "\n")
+
+
+def _first(files: list[dict[str, Any]], script: str) -> str:
+    """The file that has the letters by which a face is measured."""
+    letter = ord(next(char for char in reversed(SAMPLES[script]) if not char.isspace()))
+    return str(
+        next(file["name"] for file in files if file["is_of_script"] and letter in code_points(file["unicode_range"]))
+    )
 
 
 def _unpacked(file: Path) -> bytes:

@@ -12,7 +12,7 @@ import io
 import re
 import unicodedata
 from collections.abc import Callable, Iterator
-from functools import lru_cache
+from functools import cached_property, lru_cache
 from typing import NamedTuple
 
 import uharfbuzz
@@ -33,31 +33,69 @@ class FontData:
     are on the average, and all of them at most. `unicode_range`: as CSS has it; characters beyond it are not there."""
 
     def __init__(self, data: bytes, unicode_range: str) -> None:
-        font = TTFont(io.BytesIO(data), lazy=False)
-        font.flavor = None
         self.served = code_points(unicode_range) if unicode_range else None
+        self._data = data
+        self._fonts: dict[tuple[int, float], uharfbuzz.Font] = {}
+
+    @cached_property
+    def _font(self) -> TTFont:
+        """Read when it is first asked for: a face may come in a hundred files, of which a text needs two."""
+        font = TTFont(io.BytesIO(self._data), lazy=False)
+        font.flavor = None
         if self.served is not None:
             for table in font["cmap"].tables:
                 if hasattr(table, "cmap"):
                     table.cmap = {point: glyph for point, glyph in table.cmap.items() if point in self.served}
+        return font
+
+    @cached_property
+    def _face(self) -> uharfbuzz.Face:
         out = io.BytesIO()
-        font.save(out)
-        self._face = uharfbuzz.Face(out.getvalue())
-        self.upem = self._face.upem
-        self.characters = frozenset(font.getBestCmap() or ())
-        self.axes = frozenset(axis.axisTag for axis in font["fvar"].axes) if "fvar" in font else frozenset()
-        hhea, os2 = font["hhea"], font["OS/2"]
-        typographic = bool(os2.fsSelection & (1 << 7))
-        self.ascent, self.descent, self.line_gap = (
-            value / self.upem
-            for value in (
-                (os2.sTypoAscender, -os2.sTypoDescender, os2.sTypoLineGap)
-                if typographic
-                else (hhea.ascent, -hhea.descent, hhea.lineGap)
-            )
-        )
-        self.average, self.widest = os2.xAvgCharWidth / self.upem, (font["head"].xMax - font["head"].xMin) / self.upem
-        self._fonts: dict[tuple[int, float], uharfbuzz.Font] = {}
+        self._font.save(out)
+        return uharfbuzz.Face(out.getvalue())
+
+    @cached_property
+    def upem(self) -> int:
+        return int(self._font["head"].unitsPerEm)
+
+    @cached_property
+    def characters(self) -> frozenset[int]:
+        return frozenset(self._font.getBestCmap() or ())
+
+    @cached_property
+    def axes(self) -> frozenset[str]:
+        return frozenset(axis.axisTag for axis in self._font["fvar"].axes) if "fvar" in self._font else frozenset()
+
+    @cached_property
+    def _vertical(self) -> tuple[float, float, float]:
+        hhea, os2 = self._font["hhea"], self._font["OS/2"]
+        if os2.fsSelection & (1 << 7):
+            measures = (os2.sTypoAscender, -os2.sTypoDescender, os2.sTypoLineGap)
+        else:
+            measures = (hhea.ascent, -hhea.descent, hhea.lineGap)
+        ascent, descent, gap = (value / self.upem for value in measures)
+        return ascent, descent, gap
+
+    @property
+    def ascent(self) -> float:
+        return self._vertical[0]
+
+    @property
+    def descent(self) -> float:
+        return self._vertical[1]
+
+    @property
+    def line_gap(self) -> float:
+        return self._vertical[2]
+
+    @cached_property
+    def average(self) -> float:
+        return float(self._font["OS/2"].xAvgCharWidth / self.upem)
+
+    @cached_property
+    def widest(self) -> float:
+        head = self._font["head"]
+        return float((head.xMax - head.xMin) / self.upem)
 
     def at(self, weight: int, stretch: float) -> uharfbuzz.Font:
         if (weight, stretch) not in self._fonts:
@@ -72,7 +110,7 @@ class FontData:
         return self.served is None or any(ord(char) in self.served for char in text)
 
 
-@lru_cache(maxsize=64)
+@lru_cache(maxsize=512)
 def font_data(data: bytes, unicode_range: str) -> FontData:
     return FontData(data, unicode_range)
 

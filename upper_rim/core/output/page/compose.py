@@ -41,6 +41,7 @@ from ...model.navigation.trail import Trails
 from ...model.site import Page, Site, Snippet
 from ...model.tree import items_of
 from ...reach.coverage import Coverage
+from ...style.type.letters import letters_of
 from ..css.sheet import inside_a_page, site_rules
 from ..fitting import fitter_of
 from ..naming import PARTS_PATH, VISITOR_PATH, named, short_hash
@@ -223,7 +224,7 @@ class Composer:
         yield from self._consent.files()
         if asks_the_server(self.site) or self._consent.asks:
             yield VISITOR_PATH, b"window.rimVisitor=window.rimVisitor||{}"
-        yield from self._fonts.whole()
+        yield from self._fonts.whole(in_slices=self._marks)
         for path, made in self._files.smaller_pictures() if not self._marks else ():
             yield path, made()
         yield from self.loaded()
@@ -238,7 +239,7 @@ class Composer:
     @cached_property
     def _sheets(self) -> PageSheets:
         late = (rule for rules in self._shelf.late_rules.values() for rule in rules)
-        return PageSheets(self._rules, named(late, self.site.key))
+        return PageSheets(self._rules, named(late, self.site.key), lambda: letters_of(self.site))
 
     def not_found_page(self) -> bytes:
         """What is shown where nothing is; with the pieces that show everywhere."""

@@ -7,7 +7,7 @@ from functools import cached_property, partial
 
 from ...languages import primary
 from ...model.site import Site
-from ...style.type.faces import faces_in_use
+from ...style.type.faces import IN_SLICES, faces_in_use
 from ...style.type.fonts import cut_font, subset_font
 from ..naming import PARTS_PATH
 from ..shelf import Shelf
@@ -19,9 +19,11 @@ class FontFiles:
     def __init__(self, site: Site, shelf: Shelf, read: Callable[[str], bytes] | None) -> None:
         self._site, self._shelf, self._read = site, shelf, read
 
-    def whole(self) -> Iterator[tuple[str, bytes]]:
-        """Path and content of each, with all that the site's languages need."""
-        return ((PARTS_PATH + name, made()) for name, made in self._made.items())
+    def whole(self, *, in_slices: bool) -> Iterator[tuple[str, bytes]]:
+        """Path and content of each, with all that the site's languages need. `in_slices`: those, too, of which only the
+        letters in use are published."""
+        wanted = (name for name in self._made if in_slices or not IN_SLICES.search(name))
+        return ((PARTS_PATH + name, self._made[name]()) for name in wanted)
 
     def cut(self, asked: Mapping[str, tuple[str, str]]) -> Iterator[tuple[str, bytes]]:
         """The same of those that have some letters only: by name, of which file, and which letters."""

@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Collection, Iterable, Iterator, Sequence
+from collections.abc import Callable, Collection, Iterable, Iterator, Sequence
 from functools import lru_cache, reduce
 from typing import NamedTuple
 
 from ...kinds.rule import Rule
 from ...style.selectors import selectors_in
+from ...style.type.faces import IN_SLICES
+from ...style.type.letters import OF_MANY_LETTERS
 from ...style.type.unicode_range import code_points, scripts_in, scripts_served
 from ..css.sheet import REFERENCE, SiteRules
 from ..css.who_rules import without_visitors
@@ -64,8 +66,11 @@ class PageSheets:
     """The sheets that were asked for, each once. `cut_fonts`: by the name of a font's file that these ask for, from which
     file it is cut, and the characters that are in it."""
 
-    def __init__(self, rules: SiteRules, late: Iterable[Rule] = ()) -> None:
-        """`late`: those that come when something is used."""
+    def __init__(
+        self, rules: SiteRules, late: Iterable[Rule] = (), letters: Callable[[], frozenset[str]] = frozenset
+    ) -> None:
+        """`late`: those that come when something is used. `letters`: of scripts that have very many, all that the site's
+        pieces say anywhere: one file for all pages."""
         # Each selector by itself, so that it can be left out by itself; those that stay are joined again.
         self._rules = rules._replace(ours=tuple(_one_by_one(rules.ours)))
         own = re.compile(rf"\.({re.escape(rules.key)}-[\w-]+)")
@@ -73,6 +78,7 @@ class PageSheets:
         self._referred = frozenset(_references([rules.own, *_texts(rules.registered), *_texts(late)]))
         self._made: dict[Shows, str] = {}
         self._files: dict[str, bytes] = {}
+        self._letters = letters
         self.cut_fonts: dict[str, tuple[str, str]] = {}
 
     def path(self, shown: Shows) -> str:
@@ -91,7 +97,8 @@ class PageSheets:
 
     def _less(self, shown: Shows) -> str:
         written = ((face, _is_written(face, shown)) for face in self._rules.faces)
-        found = (face if is_whole else self._cut(face, shown.named) for face, is_whole in written)
+        some = shown.named | (self._letters() if shown.scripts & OF_MANY_LETTERS else frozenset())
+        found = (face if is_whole else self._cut(face, some) for face, is_whole in written)
         faces = tuple(face for face in found if face is not None)
         missed = _families(self._rules.faces) - _families(faces)
         rules = self._rules.ours if shown.decides else without_visitors(self._rules.ours)
@@ -100,7 +107,7 @@ class PageSheets:
         return less.minified(unused=self._named - shown.classes)
 
     def _cut(self, face: Rule, named: frozenset[str]) -> Rule | None:
-        """A face of which a page needs some letters only, for the names of languages; None where it needs none."""
+        """A face of which some letters only are needed, for the names of languages, say; None where none are."""
         served = code_points(face.declarations.get("unicode-range", ""))
         letters = "".join(sorted(one for one in named if ord(one) in served))
         source = _FILE.search(face.declarations["src"])
@@ -185,5 +192,7 @@ def _is_written(face: Rule, shown: Shows) -> bool:
     served = face.declarations.get("unicode-range")
     if served is None:
         return True
+    if IN_SLICES.search(face.declarations["src"]):
+        return False
     points = code_points(served)
     return bool(scripts_served(served) & shown.scripts) or any(ord(one) in points for one in shown.common)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import NamedTuple
@@ -41,6 +42,11 @@ class Face:
     measures: Measures
     latin_measures: Measures | None
     files: tuple[FaceFile, ...]
+
+
+IN_SLICES = re.compile(r"-\d+-wght-")
+"""What names a file of a face with so many letters that it comes in numbered files: of these only the letters in use are
+published."""
 
 
 class FontSource(NamedTuple):

@@ -12,7 +12,7 @@ _PART = re.compile(r"[Uu]\+(?:([0-9A-Fa-f]+)(?:-([0-9A-Fa-f]+))?|([0-9A-Fa-f]*\?
 _COMMON = frozenset({"Zyyy", "Zinh", "Zzzz"})
 
 
-@lru_cache(maxsize=256)
+@lru_cache(maxsize=1024)
 def code_points(unicode_range: str) -> frozenset[int]:
     """All that it names; parts that cannot be read name nothing."""
     points: set[int] = set()
@@ -24,7 +24,7 @@ def code_points(unicode_range: str) -> frozenset[int]:
     return frozenset(points)
 
 
-@lru_cache(maxsize=256)
+@lru_cache(maxsize=1024)
 def scripts_served(unicode_range: str) -> frozenset[str]:
     """The scripts of its characters (ISO 15924), without what several share."""
     return scripts_in(map(chr, code_points(unicode_range)))
