@@ -89,7 +89,7 @@ def _alnum(text: str, at: int) -> bool:
 
 def opportunities_in_block(text: str, language: str) -> tuple[int, ...]:
     """The same in a block container, whose first letter the published style sheet sets apart so that no page's own can:
-    browsers look at what follows it as at a text of its own. So “9–17” stays whole, and “10–17” does not. Words that a
+    browsers look at what follows it as at a text of its own. So “9-17” stays whole, and “10-17” does not. Words that a
     dictionary parts (UAX #14, SA) are parted as a whole."""
     letter = first_letter_end(text)
     if letter < len(text) and script_of(text[letter]) in _BY_DICTIONARY:
