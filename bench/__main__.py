@@ -26,6 +26,7 @@ from . import (
     swatch_on_stage,
     taken_away,
     weight,
+    wording,
 )
 from .measured import Measured, table
 
@@ -35,6 +36,7 @@ BENCHES: dict[str, Callable[[bool], Iterator[Measured]]] = {
     "weight": weight.measure,
     "edits": edits.measure,
     "menus": menus.measure,
+    "wording": wording.measure,
     "small_pictures": small_pictures.measure,
     "publish": publish.measure,
     "edition": edition.measure,

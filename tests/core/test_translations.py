@@ -4,12 +4,14 @@ from __future__ import annotations
 
 import re
 from itertools import pairwise
+from pathlib import Path
 from random import Random
 from typing import Any
 from xml.etree import ElementTree
 
 import pytest
 
+from upper_rim.cli.__main__ import main
 from upper_rim.core.exchange.translations.merging import Merged, UnreadableFile
 from upper_rim.core.exchange.translations.texts_csv import read_texts, write_texts
 from upper_rim.core.exchange.translations.xliff import read_xliff, write_xliff
@@ -410,6 +412,30 @@ def test_a_deep_target_is_no_harm() -> None:
         at.text = "Preise"
 
     assert {remark.kind for remark in translated(site, "de", change).remarks} == {"not said"}
+
+
+def test_the_command_line_writes_texts_and_takes_them_in(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    bundle, out, back = (str(tmp_path / name) for name in ("a.rim.zip", "de.xlf", "b.rim.zip"))
+    assert main(["demo", bundle]) == 0
+    assert main(["texts", bundle, "--language", "de", "--out", out]) == 0
+    file = tmp_path / "de.xlf"
+    changed = file.read_text().replace("<target>Buchen</target>", "<target>Platz buchen</target>")
+    file.write_text(changed)
+    assert main(["texts", bundle, "--take", out, "--out", back]) == 0
+    assert main(["texts", back, "--language", "de", "--out", out]) == 0
+    assert file.read_text() == changed
+    table = str(tmp_path / "texts.csv")
+    assert main(["texts", bundle, "--out", table]) == 0 and "Buchen" in (tmp_path / "texts.csv").read_text()
+    (tmp_path / "texts.csv").write_text("id,de\nit-none.words,Nichts\nit-book.words,Platz\n")
+    assert main(["texts", bundle, "--take", table, "--out", back]) == 1
+    assert "line 2: it-none.words, de: there is no such text here" in capsys.readouterr().err
+    file.write_text("<x/>")
+    for wrong in (
+        ["--language", "nl", "--out", out],
+        ["--take", out, "--out", back],
+        ["--take", "none", "--out", back],
+    ):
+        assert main(["texts", bundle, *wrong]) == 3
 
 
 def test_a_table_brings_several_languages_at_once() -> None:

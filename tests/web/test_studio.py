@@ -46,6 +46,7 @@ def site_addresses(slug: str) -> list[str]:
         "font_id": "ft-none",
         "at": 0,
         "message": 1,
+        "language": "de",
     }
     found = []
     for pattern in urlpatterns:

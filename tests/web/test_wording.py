@@ -48,7 +48,11 @@ def test_what_is_missing_older_and_drafted_is_told_and_counted(ferries: StoredSi
     assert "There is none of this kind: nothing is left to do here." in text_of(
         client.get(f"{BOARD}?show=older&in=de").content
     )
+    assert listed(client, "?show=missing&in=cy") == [], "the demo says everything"
+    for key in ("fd-mail", "fd-name"):
+        client.post(BOARD, {"do": "set", "node": key, "field": "words", "language": "cy", "value": ""})
     missing = listed(client, "?show=missing&in=cy")
+    assert set(missing) == {"fd-mail.words", "fd-name.words"}
     client.post(BOARD, {"do": "translate", "language": "cy"})
     assert listed(client, "?show=missing&in=cy") == [] and set(listed(client, "?show=draft&in=cy")) == set(missing)
     drafted = client.get(f"{BOARD}?show=draft&in=cy").content.decode()

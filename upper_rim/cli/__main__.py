@@ -82,6 +82,15 @@ def main(arguments: Sequence[str] | None = None) -> int:
     )
     visit.add_argument("--json", action="store_true")
 
+    texts = parts.add_parser("texts", help="write a site's texts for translators, or take in what came back")
+    texts.add_argument("bundle", metavar="BUNDLE")
+    texts.add_argument("--out", required=True, metavar="FILE", help="the file to write; with --take, a bundle")
+    way = texts.add_mutually_exclusive_group()
+    way.add_argument("--language", metavar="TAG", help="XLIFF 2.1 of this language (default: CSV of all)")
+    way.add_argument(
+        "--take", dest="source", metavar="FILE", help="put the translations of a .xlf or .csv into the bundle"
+    )
+
     validate = parts.add_parser("validate", help="check a bundle: its schema, references and contents")
     validate.add_argument("bundle", metavar="BUNDLE")
 

@@ -311,6 +311,23 @@ def movement(chosen: argparse.Namespace) -> Remarks:
             raise CannotDo(str(fault)) from None
 
 
+def texts(chosen: argparse.Namespace) -> Remarks:
+    from .texts import NotTaken, read, written  # only here: no other command has to do with translators
+
+    with _bundle(chosen.bundle) as bundle:
+        try:
+            if chosen.source is None:
+                with _new_file(chosen.out) as out:
+                    out.write(written(bundle.site, chosen).encode())
+                return []
+            site, remarks = read(bundle.site, Path(chosen.source), _bytes(Path(chosen.source)))
+        except NotTaken as fault:
+            raise CannotDo(str(fault)) from None
+        with _new_file(chosen.out) as out:
+            write_bundle(out, site, bundle.read)
+        return remarks
+
+
 COMMANDS: dict[str, Callable[[argparse.Namespace], Remarks]] = {
     "demo": demo,
     "import": bring_in,
@@ -319,6 +336,7 @@ COMMANDS: dict[str, Callable[[argparse.Namespace], Remarks]] = {
     "fit": fit,
     "movement": movement,
     "visit": visit,
+    "texts": texts,
     "validate": validate,
 }
 

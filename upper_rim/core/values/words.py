@@ -88,11 +88,11 @@ class Translatable(Value):
         return self.standings((language,))[language]
 
     def standings(self, languages: Iterable[str]) -> dict[str, Standing]:
-        of, found = digest_of(self.text), {}
-        for language in languages:
-            one = self.translation(language)
-            found[language] = _standing(one, of)
-        return found
+        of = digest_of(self.text)
+        said = {one.language.lower(): one for one in reversed(self.translations) if one.text}
+        return {
+            language: _standing(said.get(language.lower()) or said.get(primary(language)), of) for language in languages
+        }
 
     def saying(self, language: str, text: str, *, draft: bool = False, note: str | None = None) -> Self:
         """The same, which says `text` in a language, anew; another one's is taken away where that is empty. Where

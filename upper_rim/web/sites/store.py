@@ -13,8 +13,9 @@ from typing import Any, NamedTuple
 
 from cachetools import LRUCache
 from django.contrib.auth.base_user import AbstractBaseUser
+from django.contrib.postgres.fields import ArrayField
 from django.db import transaction
-from django.db.models import F, JSONField, TextField, Value
+from django.db.models import F, Func, JSONField, TextField, Value
 from django.db.models.expressions import CombinedExpression
 from django.db.models.functions import Cast
 from django.utils.text import slugify
@@ -242,7 +243,7 @@ def _touches(edit: Edit, conflict: Conflict) -> bool:
 
 
 def _write_changes(stored: StoredSite, before: Site, after: Site, number: int) -> None:
-    document = CombinedExpression(F("document"), "||", _json(after.without_pages(before)), output_field=JSONField())
+    document = _changed_document(before, after)
     StoredSite.objects.filter(pk=stored.pk).update(revision=number, document=document, name=after.name)
     for slot in (StoredNode.Slot.PAGES, StoredNode.Slot.ASSETS):
         old, new = getattr(before, slot), getattr(after, slot)
@@ -255,6 +256,32 @@ def _write_changes(stored: StoredSite, before: Site, after: Site, number: int) -
             StoredNode.objects.filter(site=stored, node_id__in=gone).delete()
         changed = [node for node in new if old_by_id.get(node.id) is not node]
         write_nodes(stored, slot, changed)
+
+
+_IN_PARTS = ("menus", "pieces")
+"""What may be large, and is written node by node where no more of them than `MOST_PARTS` are new."""
+MOST_PARTS = 4
+
+
+def _changed_document(before: Site, after: Site) -> Any:
+    """What the document becomes, with no more written than is new."""
+    document: Any = F("document")
+    same = after
+    for slot in _IN_PARTS:
+        old, new = getattr(before, slot), getattr(after, slot)
+        changed = [at for at, (one, other) in enumerate(zip(old, new, strict=False)) if one is not other]
+        if old is new or len(old) != len(new) or len(changed) > MOST_PARTS:
+            continue
+        for at in changed:
+            path = Value(f"{{{slot},{at}}}")
+            document = Func(
+                document, Cast(path, ArrayField(TextField())), _json(new[at].model_dump_json()), function="jsonb_set"
+            )
+        same = same.replaced(**{slot: old})
+    rest = same.without_pages(before)
+    if rest == "{}":
+        return document
+    return CombinedExpression(document, "||", _json(rest), output_field=JSONField())
 
 
 def _json(text: str) -> Cast:

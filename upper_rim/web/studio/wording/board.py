@@ -14,8 +14,8 @@ from ....core.model.site import Site
 from ....core.model.texts import SaidText, texts_of
 from ...sites.fitters import site_fitter
 
-ROWS = 50
-"""On one screen."""
+CELLS, ROWS = 132, 50
+"""On one screen: so many texts at most, and so many of them in all languages beside the original."""
 MOST_BESIDE = 3
 """Languages that stand beside the original where none are chosen."""
 SHOWS: tuple[tuple[str, str], ...] = (
@@ -75,7 +75,7 @@ def _has(text: SaidText, words: str) -> bool:
 
 def part_of(board: Board, asked: QueryDict) -> Any:
     """What of it is on the screen."""
-    return Paginator(board.texts, ROWS).get_page(asked.get("part"))
+    return Paginator(board.texts, min(ROWS, max(CELLS // max(len(board.languages), 1), 1))).get_page(asked.get("part"))
 
 
 def lengths_of(site: Site, site_id: int, texts: Iterable[SaidText], languages: Iterable[str]) -> list[TooLong]:

@@ -49,8 +49,11 @@ class Cell(NamedTuple):
 
 
 class Line(NamedTuple):
+    """`named`: the beginning of the original."""
+
     text: SaidText
     original: str
+    named: str
     is_rich: bool
     is_open: bool
     href: str
@@ -118,7 +121,7 @@ def _line(text: SaidText, board: Board, edited: str, opened: Opened) -> Line:
         cells.append(
             Cell(language, direction(language), own, shown, standings[language], longer, not fits, note, is_open)
         )
-    return Line(text, original, is_rich, edited == f"{text.key}.", _where(text, opened), cells)
+    return Line(text, original, original[:60], is_rich, edited == f"{text.key}.", _where(text, opened), cells)
 
 
 def _where(text: SaidText, opened: Opened) -> str:
