@@ -24,10 +24,14 @@ def asking() -> Iterator[tuple[Client, User]]:
     django.setup()
     from django.contrib.auth import get_user_model
     from django.core.management import call_command
+    from django.template.base import Template
     from django.test import Client
     from django.test.utils import setup_test_environment, teardown_test_environment
 
+    rendered = Template._render
     setup_test_environment()
+    # Tests keep a copy of every context that is rendered; what runs for designers does not.
+    Template._render = rendered
     call_command("migrate", verbosity=0)
     user = get_user_model().objects.create_user(f"bench-{os.getpid()}", password="p")
     client = Client(HTTP_HOST="localhost")

@@ -31,7 +31,7 @@ VIEWS = {
     "gates": "/s/ostrey/gates/?page=/press/",
     "timetable": "/s/ostrey/timetable/?from=2026-11-23",
     "editions": "/s/ostrey/editions/",
-    "lifting": "/s/ostrey/pages/lifting/?selector=h1&below=/harbours/",
+    "wording": "/s/ostrey/pages/wording/",
 }
 
 ACTS = {

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import operator
 import re
 import zlib
 from collections.abc import Iterable
@@ -41,13 +42,14 @@ Code = Annotated[Text, StringConstraints(max_length=20_000), AfterValidator(_wit
 
 class Translated(Value):
     """What a text says in another language. `of`: which text it translates, by its digest; the present one where nothing
-    is said. `draft`: a machine made it, and nobody has looked at it."""
+    is said. `draft`: a machine made it, and nobody has looked at it. What is not so is not written: sites have very many of
+    them."""
 
     language: LanguageTag
     text: str
     of: Annotated[str, StringConstraints(pattern=r"^([0-9a-f]{8})?$")] = ""
-    draft: bool = False
-    note: Label = Field(default="", description="What its translator has to say of it.")
+    draft: bool = Field(default=False, exclude_if=operator.not_)
+    note: Label = Field(default="", exclude_if=operator.not_, description="What its translator has to say of it.")
 
 
 Standing = Literal["said", "missing", "draft", "older"]
@@ -59,7 +61,7 @@ class Translatable(Value):
 
     text: str = ""
     translations: tuple[Translated, ...] = ()
-    note: Label = Field(default="", description="For whoever translates it.")
+    note: Label = Field(default="", exclude_if=operator.not_, description="For whoever translates it.")
 
     @field_validator("translations", mode="after")
     @classmethod

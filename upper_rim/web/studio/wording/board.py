@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterable, Sequence
+from itertools import chain
 from typing import Any, NamedTuple
 
 from django.core.paginator import Paginator
@@ -14,7 +15,7 @@ from ....core.model.site import Site
 from ....core.model.texts import SaidText, texts_of
 from ...sites.fitters import site_fitter
 
-CELLS, ROWS = 132, 50
+CELLS, ROWS = 100, 50
 """On one screen: so many texts at most, and so many of them in all languages beside the original."""
 MOST_BESIDE = 3
 """Languages that stand beside the original where none are chosen."""
@@ -50,15 +51,12 @@ def read_board(asked: QueryDict, site: Site, site_id: int) -> Board:
         for text in texts_of(site)
         if (not within or (text.path and within in {text.path[0].id, text.node})) and (not words or _has(text, words))
     ]
-    counts, missing = Counter[str](), Counter[str]()
-    kept = []
-    for text in texts:
-        found = text.words.standings(others)
-        states = {found[tag] for tag in chosen}
-        counts.update(states)
-        missing.update(tag for tag in others if found[tag] == "missing")
-        if show in {"all", "long"} or show in states:
-            kept.append(text)
+    standings = [text.words.standings(others) for text in texts]
+    states = [{found[tag] for tag in chosen} for found in standings]
+    counts = Counter[str](chain.from_iterable(states))
+    missing = Counter(tag for found in standings for tag, standing in found.items() if standing == "missing")
+    is_any = show in {"all", "long"}
+    kept = [text for text, some in zip(texts, states, strict=True) if is_any or show in some]
     counts["all"] = len(texts)
     if show == "long":
         long = {one.node for one in lengths_of(site, site_id, kept, chosen)}

@@ -90,6 +90,7 @@ def shown(request: HttpRequest, opened: Opened) -> dict[str, Any]:
         "kept": _query(kept),
         "unedited": _query({**kept, "part": request.GET.get("part", "")}),
         "translator": translator().NAME,
+        "can_draft": any(board.missing[tag] for tag in board.languages),
         "columns": len(board.languages),
     }
 
