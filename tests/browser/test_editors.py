@@ -413,7 +413,7 @@ def test_typefaces_are_shown_in_themselves_with_the_weights_that_they_have(bench
         "return [...document.querySelectorAll('[data-test=style-font-family] option')].filter((one) => one.value)"
         ".map((one) => [one.value, getComputedStyle(one).fontFamily, one.querySelector('small')?.textContent ?? ''])"
     )
-    faces = shelf().faces.values()
+    faces = shelf().offered_faces
     assert len(listed) == len(faces) and all(face in family for face, family, _ in listed)
     assert {weights for *_, weights in listed} == {f"{face.lightest} to {face.boldest}" for face in faces}
     wait_for(lambda: bench.js("return [...document.fonts].filter((one) => one.status === 'loaded').length > 5"))

@@ -53,7 +53,8 @@ def test_axe_finds_nothing_in_any_state_and_nothing_is_cut(bench: Browser, gate:
 
 
 def violations(driver: webdriver.Chrome) -> list[Any]:
-    """What axe finds on the page that is open."""
+    """What axe finds on the page that is open, once all has come that comes by and by."""
+    driver.execute_script("document.getAnimations().forEach((one) => one.finish())")
     driver.execute_script(AXE)
     told = driver.execute_async_script(
         "const done = arguments[0]; axe.run(document).then((found) => done(JSON.stringify(found.violations.map((one) => [one.id, one.nodes.map((node) => node.html.slice(0, 120))]))))"

@@ -111,10 +111,6 @@ def test_a_button_offers_languages_to_keys_and_axe_finds_nothing(
     assert panel["x"] >= 0 and panel["x"] + panel["width"] <= width
     assert driver.execute_script("return document.documentElement.scrollHeight") == before, "nothing moves"
     driver.switch_to.active_element.send_keys(Keys.TAB)
-    print(
-        driver.execute_script("return document.activeElement.outerHTML"),
-        driver.execute_script(f"return document.querySelector('{SWITCH}').outerHTML"),
-    )
     assert driver.execute_script("return document.activeElement.hreflang")
     driver.switch_to.active_element.send_keys(Keys.ESCAPE)
     assert not driver.execute_script(is_open) and driver.switch_to.active_element == opener
@@ -123,3 +119,52 @@ def test_a_button_offers_languages_to_keys_and_axe_finds_nothing(
         "document.querySelector('h1').dispatchEvent(new PointerEvent('pointerdown', {bubbles: true}))"
     )
     wait_for(lambda: not driver.execute_script(is_open))
+
+
+def speaks(driver: webdriver.Chrome, languages: str) -> None:
+    driver.execute_cdp_cmd("Emulation.setUserAgentOverride", {"userAgent": "Test", "acceptLanguage": languages})
+
+
+def suggested(driver: webdriver.Chrome) -> list[str]:
+    """What is suggested, its language and where it leads; nothing where nothing is."""
+    found = "const told = document.querySelector('[data-rim-suggests] [role=status]'), way = told.firstElementChild;"
+    return list(
+        driver.execute_script(
+            f"{found} return told.hidden ? [] : [way.textContent, way.lang, new URL(way.href).pathname]"
+        )
+    )
+
+
+def test_who_asks_for_another_language_is_told_once_and_led_nowhere_unasked(
+    driver: webdriver.Chrome, folder: Folder
+) -> None:
+    whole, contents = written(site(*PAGES))
+    folder.files = taken_away(with_switch(whole, way="row", suggests=True), contents)
+    origin = f"http://told.localhost:{folder.port}"
+
+    def came(path: str, *, anew: bool = True) -> list[str]:
+        driver.get(f"{origin}{path}")
+        if anew:
+            driver.execute_script("sessionStorage.clear()")
+            driver.refresh()
+        assert driver.current_url == f"{origin}{path}", "nobody is sent anywhere"
+        return suggested(driver)
+
+    try:
+        speaks(driver, "de-AT,fr")
+        before = (came("/"), driver.execute_script("return document.documentElement.scrollHeight"))
+        assert before[0] == ["Diese Seite auf Deutsch", "de", "/de/"] and violations(driver) == []
+        assert came("/a/", anew=False) == [], "once a visit"
+        assert came("/a/") == ["Diese Seite auf Deutsch", "de", "/de/a/"] and came("/de/a/") == []
+        speaks(driver, "en-GB,de")
+        assert came("/") == [], "the page is in one of theirs"
+        speaks(driver, "ja")
+        assert came("/") == [], "no page is in theirs"
+        # What was chosen counts before what the browser asks for.
+        speaks(driver, "en")
+        driver.find_element(By.CSS_SELECTOR, f"{SWITCH} a[hreflang=cy]").click()
+        assert came("/") == ["Y dudalen hon yn Gymraeg", "cy", "/cy/"]
+        driver.find_element(By.CSS_SELECTOR, "[data-rim-suggests] [role=status] button").click()
+        assert suggested(driver) == [] and came("/") == [], "who has shut it hears no more of it"
+    finally:
+        driver.execute_cdp_cmd("Emulation.setUserAgentOverride", {"userAgent": ""})

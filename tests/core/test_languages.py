@@ -6,7 +6,9 @@ import string
 
 import pytest
 
+from upper_rim.core.kinds.items.contact import Hours, days_in_words
 from upper_rim.core.languages import PHRASES_OF, Language, direction, known_languages, language_of, phrase
+from upper_rim.core.languages.written import comma, date_in_words, day_names
 from upper_rim.shipped import shelf
 
 
@@ -31,3 +33,16 @@ def test_a_tags_region_does_not_matter_and_an_unknown_language_is_like_most() ->
     assert language_of("qaa") == Language() and phrase("close_notice", "qaa") == phrase("close_notice", "en")
     assert phrase("found", "de-AT", "7") == "Gefunden: 7"
     assert language_of("../en") == Language()
+
+
+def test_dates_days_and_lists_are_written_as_the_cldr_has_it() -> None:
+    tags = ("en", "en-GB", "de", "cy", "ar", "ja", "de-x-none", "qaa")
+    assert [date_in_words("2026-12-01", tag) for tag in tags] == [
+        "December 1, 2026", "1 December 2026", "1. Dezember 2026", "1 Rhagfyr 2026", "1 ديسمبر 2026", "2026年12月1日",
+        "1. Dezember 2026", "December 1, 2026",
+    ]  # fmt: skip
+    assert date_in_words("some day", "en") == "some day" and date_in_words("2026-13-01", "de") == "2026-13-01"
+    assert day_names("de") == ("Mo", "Di", "Mi", "Do", "Fr", "Sa", "So") and day_names("fr")[0] == "lun."
+    assert [comma(tag) for tag in ("en", "ar", "ja", "he", "fa")][:4] == [", ", "، ", "、", ", "]
+    hours = Hours(days=("Sa", "Su"), opens="10:00", closes="12:00")
+    assert days_in_words(hours, "ar") == "السبت، الأحد" and days_in_words(hours, "fr") == "sam., dim."

@@ -16,6 +16,7 @@ from upper_rim.core.fit.text.breaking import (
     opportunities,
     opportunities_in_block,
 )
+from upper_rim.core.kinds.items.parts import points
 from upper_rim.core.kinds.items.text import TextItem
 from upper_rim.core.kinds.pieces.base import ReachRule
 from upper_rim.core.kinds.pieces.header import Header
@@ -27,6 +28,7 @@ from upper_rim.core.style.type.faces import IN_SLICES, faces_in_use
 from upper_rim.core.style.type.metrics import FALLBACKS, SAMPLES
 from upper_rim.core.style.type.unicode_range import code_points
 from upper_rim.core.values.words import Words
+from upper_rim.demo import ostrey
 from upper_rim.shipped import shelf
 
 SAID = {
@@ -137,3 +139,39 @@ def test_words_are_parted_behind_the_first_letter_as_browsers_do(
     assert [end for end in opportunities_in_block(text, "th") if end < len(text)] == whole
     assert [end for end in least_opportunities_in_block(text, "th") if end < len(text)] == least
     assert len(text) in opportunities(text, "th")
+
+
+@pytest.mark.parametrize(
+    "name, is_so",
+    [
+        ("chevron-left", True),
+        ("circle-arrow-out-up-right", True),
+        ("external-link", True),
+        ("list-checks", True),
+        ("message-square-reply", True),
+        ("log-out", True),
+        ("arrow-left-right", False),
+        ("chevron-down", False),
+        ("clock", False),
+        ("play", False),
+        ("fast-forward", False),
+        ("ship", False),
+        ("copyleft", False),
+        ("x", False),
+    ],
+)
+def test_icons_that_point_along_a_line_are_turned_where_it_runs_the_other_way(name: str, is_so: bool) -> None:
+    assert name in shelf().icons or name == "copyleft"
+    assert points(name) is is_so
+    assert any(
+        rule.selector == ".rim-points:dir(rtl)" and rule.declarations == {"scale": "-1 1"}
+        for rule in shelf().piece_rules
+    )
+
+
+def test_what_a_menu_leads_back_with_is_such_an_icon() -> None:
+    files = {file.name: file.data for file in publication(ostrey()[0], shelf(), ostrey()[1].__getitem__)}
+    html = files["ar/index.html"].decode()
+    assert re.search(r'class="\w+-icon \w+-icon-chevron-left \w+-points"', html)
+    sheet = re.search(r'href="/(_rim/[^"]+\.css)"', html)
+    assert sheet and re.search(r"-points:dir\(rtl\)\{scale:-1 1", files[sheet[1]].decode())

@@ -342,6 +342,18 @@ def test_what_a_translator_does_to_a_file_is_told_unit_by_unit() -> None:
     assert all("{" not in remark.words for remark in found.remarks)
 
 
+def test_a_text_that_was_the_same_as_another_is_not_taken_for_that_one() -> None:
+    site = small(Words(text="Menu"), Words(text="Menu"))
+    now = apply(site, Set(node="en-0", field="label", value={"text": "All pages"}))
+    assert isinstance(now, Site)
+    back = write_xliff(site, "de").replace("<source>Menu</source>", "<source>Menu</source><target>Menü</target>")
+    found = read_xliff(now, back.encode())
+    assert [(remark.place, remark.kind) for remark in found.remarks] == [("en-0.label", "older")]
+    after = done(now, found)
+    assert [said(after, f"en-{at}.label").standing("de") for at in (0, 1)] == ["older", "said"]
+    assert read_xliff(after, back.encode()) == Merged(None, 0, ()), "once more, there is nothing new"
+
+
 def test_segments_come_back_in_the_order_that_the_translation_has() -> None:
     site = small(Words(text="One. Two."))
 

@@ -24,6 +24,11 @@ def name_in(tag: str, other: str) -> str:
     return tag
 
 
+def locale_of(tag: str) -> Locale:
+    """The CLDR's, or English where it has none."""
+    return _locale(tag) or Locale("en")
+
+
 @lru_cache(maxsize=1024)
 def _locale(tag: str) -> Locale | None:
     """None for a language that the CLDR does not have; of one that it has, whatever else the tag says is left out where

@@ -96,7 +96,7 @@ class Translatable(Value):
             language: _standing(said.get(language.lower()) or said.get(primary(language)), of) for language in languages
         }
 
-    def saying(self, language: str, text: str, *, draft: bool = False, note: str | None = None) -> Self:
+    def saying(self, language: str, text: str, *, draft: bool = False, note: str | None = None, of: str = "") -> Self:
         """The same, which says `text` in a language, anew; another one's is taken away where that is empty. Where
         `language` is, it is the site's own: what the others say is then of a text that was. `note`: as it was where None.
         Raises `ValidationError` where that is no text or no language."""
@@ -106,7 +106,7 @@ class Translatable(Value):
         others = [one.model_dump() for one in self.translations if one is not was]
         kept = (was.note if was else "") if note is None else note
         if text.strip():
-            others.append({"language": language, "text": text, "draft": draft, "note": kept})
+            others.append({"language": language, "text": text, "draft": draft, "note": kept, "of": of})
         return self.model_validate({**self.__dict__, "translations": others})
 
 

@@ -11,6 +11,7 @@ from django.utils import timezone
 from ...core.fit.rows.fitter import Fitter
 from ...core.fit.text.faces import font_data
 from ...core.output.fitting import fitter_of
+from ...core.style.type.faces import IN_SLICES
 from ...shipped import shelf
 from .contents import read_content
 
@@ -25,10 +26,12 @@ def site_fitter(site_id: int) -> Fitter:
 
 
 def read_faces() -> None:
-    """Reads the shipped faces ahead, so that nobody waits for it when a piece is first looked at."""
+    """Reads the shipped faces ahead, so that nobody waits for it when a piece is first looked at; but for those that come in
+    slices, of which few are asked for."""
     for face in shelf().faces.values():
         for file in face.files:
-            font_data(file.data, file.unicode_range)
+            if not IN_SLICES.search(file.name):
+                font_data(file.data, file.unicode_range).read()
 
 
 def forget_all() -> None:

@@ -6,20 +6,21 @@ when the file was written is taken, and is older from the first.
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Mapping, Set
 from typing import Literal, NamedTuple
 
 from pydantic import ValidationError
 
 from ...languages.scripts import is_written_in
 from ...model.editing.apply import reason_of
-from ...model.editing.edits import Edit, Set, Together
+from ...model.editing.edits import Edit, Together
+from ...model.editing.edits import Set as SetField
 from ...model.site import Site
 from ...model.texts import texts_of
 from ...values.rich import without_marks
-from ...values.words import Translatable, Translated, digest_of
+from ...values.words import Translatable, digest_of
 
-LARGEST_FILE = 20_000_000
+LARGEST_FILE = 10_000_000
 
 
 class UnreadableFile(ValueError):
@@ -92,65 +93,62 @@ class Merged(NamedTuple):
 def merged(site: Site, brought: Mapping[str, Iterable[Brought]]) -> Merged:
     """`brought`: by the language for which it is."""
     known = {text.key: text for text in texts_of(site)}
-    keys = {_alike(text.words.text): key for key, text in known.items()}
     words = {key: text.words for key, text in known.items()}
     remarks: list[Remark] = []
-    for language, said in brought.items():
-        seen = set[str]()
+    for language, listed in brought.items():
+        said, seen = list(listed), set[str]()
+        own = {one.key: _alike(one.source) for one in said if one.source is not None}
+        strangers = {text for key, one in known.items() if own.get(key) != (text := _alike(one.words.text))}
         for one in said:
             if one.key not in known or one.key in seen:
                 remarks.append(Remark("twice" if one.key in seen else "not there", language, one.place))
                 continue
             seen.add(one.key)
-            words[one.key], remark = _with(words[one.key], one, language, keys)
+            words[one.key], remark = _with(words[one.key], one, language, strangers)
             remarks += [remark] if remark else []
         remarks += [Remark("not in it", language, key) for key in known if key not in seen]
     changed = [key for key, text in known.items() if words[key] != text.words]
     edits = (
-        Set(node=known[key].node, field=known[key].field, value=words[key].model_dump(mode="json")) for key in changed
+        SetField(node=known[key].node, field=known[key].field, value=words[key].model_dump(mode="json"))
+        for key in changed
     )
     taken = sum(len(set(words[key].translations) - set(known[key].words.translations)) for key in changed)
     return Merged(Together(edits=tuple(edits)) if changed else None, taken, tuple(remarks))
 
 
-def _with(
-    words: Translatable, one: Brought, language: str, keys: Mapping[str, str]
-) -> tuple[Translatable, Remark | None]:
-    """The text with what is brought, or as it is where that cannot be. `keys`: by the site's own texts."""
+def _with(words: Translatable, one: Brought, language: str, strangers: Set[str]) -> tuple[Translatable, Remark | None]:
+    """The text with what is brought, or as it is where that cannot be. `strangers`: the site's texts that stand beside none
+    of their own in the file."""
     theirs = one.source or ""
     is_other = one.source is not None and _alike(theirs) != _alike(words.text)
     if one.language != language:
         return words, Remark("another language", language, one.place, one.language)
-    if is_other and keys.get(_alike(theirs), one.key) != one.key:
+    if is_other and _alike(theirs) in strangers:
         return words, Remark("another's", language, one.place, without_marks(theirs))
     for_translators, by_translator = one.notes
+    text, draft = (one.text or "").strip(), bool(one.draft)
+    of = one.of or digest_of(theirs if is_other else words.text)
     try:
         if for_translators is not None and for_translators != words.note:
             words = words.saying("", words.text, note=for_translators)
-        if not (one.text or "").strip():
+        if not text:
             return words, Remark("not said", language, one.place)
         was = next((said for said in words.translations if said.language == language), None)
-        said = words.saying(language, one.text or "", draft=bool(one.draft), note=by_translator)
-        of = one.of or (digest_of(theirs) if is_other else "")
-        said = said.replaced(
-            translations=tuple(_of(each, of) if each.language == language else each for each in said.translations)
-        )
+        if was is not None and was.text == text:
+            note = was.note if by_translator is None else by_translator
+            says_nothing_of_it = one.draft is None and one.of is None and not is_other
+            if was.note == note and (says_nothing_of_it or (was.draft, was.of) == (draft, of)):
+                return words, None
+        said = words.saying(language, text, draft=draft, note=by_translator, of=of)
     except ValidationError as error:
         return words, Remark("not allowed", language, one.place, reason_of(error))
-    now = next(each for each in said.translations if each.language == language)
-    if one.draft is None and one.of is None and was is not None and (was.text, was.note) == (now.text, now.note):
-        return words, None
     if is_other:
         return said, Remark("older", language, one.place, without_marks(theirs))
     if one.marks:
         return said, Remark("marks", language, one.place, one.marks)
-    if now.text != words.text and not is_written_in(without_marks(now.text), language):
+    if text != words.text and not is_written_in(without_marks(text), language):
         return said, Remark("another script", language, one.place)
     return said, None
-
-
-def _of(said: Translated, of: str) -> Translated:
-    return said.replaced(of=of) if of else said
 
 
 def _alike(text: str) -> str:

@@ -57,7 +57,7 @@ def opened(setting_of: Setting, item: MenuItem, below_px: int | None, drawn: Dra
             continue
         setting = _in_band(setting_of, wide)
         viewport = Viewport(float(wide), float(high))
-        width = value(drawer_share(item).at(float(wide)))
+        width = value(drawer_share(item).at(viewport))
         whole = max(_height_of(box, width, viewport) for box in levels(item, setting, drawn, submenus=True))
         shut = _height_of(levels(item, setting, drawn, submenus=False)[0], width, viewport)
         found.append(OpenedDrawer(item.id, setting.language, (wide, high), width, whole, shut))

@@ -13,8 +13,9 @@ from ...kinds.pieces.float import Float
 from ...kinds.pieces.notice import CLOSE_PX, Notice
 from ...kinds.pieces.sidebar import Sidebar
 from ...kinds.rows import Cell, Row, Side
+from ..css.amount import Amount
 from ..css.block import Block
-from ..css.boxes import Box, Sides
+from ..css.boxes import INLINE_END, INLINE_START, Box, Sides
 from ..css.flex import Flex
 from ..css.grid import Grid, GridTrack
 from ..rows.setting import Setting
@@ -33,11 +34,21 @@ def piece_around(rows: Sequence[Box], piece: Piece, setting: Setting, *, stands_
     base: dict[str, Any] = {}
     if isinstance(piece, Notice) and piece.closable:
         base["padding"] = Sides(None, float(CLOSE_PX), None, None)
-    made = Block(
-        node=piece.id, within=list(rows), contains_margins=stands_free or isinstance(piece, Float), **own.over(**base)
-    )
+    sizes = own.over(**base)
+    if isinstance(piece, Asking) and piece.is_boxed:
+        sizes |= {edge: sizes[edge]._replace(inline_start=0.0, inline_end=0.0) for edge in ("padding", "border")}
+    made = Block(node=piece.id, within=list(rows), contains_margins=stands_free or isinstance(piece, Float), **sizes)
     made.settle()
     return made
+
+
+def beyond(piece: Piece, setting: Setting) -> tuple[Amount, ...]:
+    """What a piece whose rows stand in a box of their own keeps free at both sides of that."""
+    if not isinstance(piece, Asking) or not piece.is_boxed:
+        return ()
+    inset = float(piece.inset_px)
+    sizes = setting.part(piece.id).over(padding=Sides(inset, inset, inset, inset))
+    return tuple(sizes[edge][side] or 0.0 for edge in ("padding", "border") for side in (INLINE_START, INLINE_END))
 
 
 def shrinks(piece: Piece, setting: Setting) -> bool:

@@ -34,12 +34,12 @@ from ...style.type.faces import Face, character_em, faces_in_use
 from ...style.type.scale import sidebar_needs_px
 from ...values.brands import Brands
 from ...values.styling import RoleDefault
-from ..css.amount import Viewport
+from ..css.amount import Amount, Viewport
 from ..css.base import BaseSheets
 from ..css.block import offset_in
 from ..css.boxes import BLOCK_END, BLOCK_START, Box, Frame
 from ..css.linear import value
-from ..markup.pieces import piece_around, shrinks
+from ..markup.pieces import beyond, piece_around, shrinks
 from ..text.faces import Faces
 from ..text.paragraph import Measurer
 from .boxing import Boxing, Made
@@ -136,7 +136,7 @@ class Fitter:
             (boxes, piece.replaced(rows=()), within.styles.known.ground, within.part(piece.id)),
             lambda: piece_around(boxes, piece, within, stands_free=stage is not None or _stands_free(piece, within)),
         )
-        room = held_in(site, piece).share.at(viewport.width)
+        room = held_in(site, piece).share._replace(edges=beyond(piece, within)).at(viewport)
         of_viewport = around.fitting if shrinks(piece, within) else around.filling
         if within.beside:
             # Its track, which is as wide as what it holds asks for.
@@ -229,11 +229,12 @@ class Fitter:
         contexts = []
         for from_px, to_px, band, beside in bands:
             box, narrow = None, False
+            edges: tuple[Amount, ...] = ()
             if band not in row.hidden_in and band not in piece.hidden_in:
                 there = replace(setting, band=band, beside=beside, from_px=from_px)
                 box = self._boxing.piece(piece, row, there, seen)
-                narrow = shrinks(piece, there)
-            contexts.append(Context(from_px, to_px, band, box, narrow, share))
+                narrow, edges = shrinks(piece, there), beyond(piece, there)
+            contexts.append(Context(from_px, to_px, band, box, narrow, share._replace(edges=edges)))
         return _Boxed(tuple(contexts), frozenset(setting.estimated), "".join(sorted(setting.missing)))
 
     def setting(self, site: Site, piece: Piece, row: Row, language: str) -> Setting:

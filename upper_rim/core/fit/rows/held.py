@@ -11,18 +11,23 @@ from ...kinds.pieces.base import Piece
 from ...kinds.pieces.drawer import Drawer
 from ...kinds.pieces.float import Float
 from ...model.site import Site, drawer_width
+from ..css.amount import Amount, Viewport, worked_out
 from ..css.linear import Length, smaller, value
 
 
 class Share(NamedTuple):
-    """How wide is what holds a piece: so much of the viewport's width, `most_px` at most, less `less_px`."""
+    """How wide is what holds a piece: so much of the viewport's width, without `edges`, `most_px` at most, less
+    `less_px`."""
 
     of: float = 1.0
     most_px: float = inf
     less_px: float = 0.0
+    edges: tuple[Amount, ...] = ()
 
-    def at(self, viewport_width: Length) -> Length:
-        whole = viewport_width if self.of == 1.0 else viewport_width * self.of
+    def at(self, viewport: Viewport) -> Length:
+        whole = viewport.width if self.of == 1.0 else viewport.width * self.of
+        for edge in self.edges:
+            whole = whole - worked_out(edge, viewport, viewport.width)
         return (whole if self.most_px == inf else smaller(whole, self.most_px)) - self.less_px
 
 
@@ -44,16 +49,19 @@ def drawer_share(item: MenuItem) -> Share:
     return Share(0.86, DRAWER_PX) if item.drawer_px is None else Share(1.0, float(item.drawer_px))
 
 
+_PHONE = Viewport(390.0, 800.0)
+
+
 def held_in(site: Site, piece: Piece) -> Held:
-    """A drawer held by several menus: what the narrowest leaves it, as wide as the window is where any holds it."""
+    """Of a box of its own, that the piece's edges leave less is still to be said: they differ from band to band (`beyond`
+    in `markup.pieces`). A drawer held by several menus: what the narrowest leaves it, as wide as the window is where any holds it."""
     if isinstance(piece, Asking) and piece.is_boxed:
-        edges = 2.0 * piece.inset_px
-        return Held(Share(most_px=piece.width_px + edges, less_px=edges))
+        return Held(Share(most_px=float(piece.width_px)))
     if isinstance(piece, Float):
         return Held(Share(less_px=2.0 * piece.inset_px))
     if not isinstance(piece, Drawer):
         return Held()
     menus = [item for _, item in site.holders(piece)]
-    narrowest = min((drawer_share(item) for item in menus), key=lambda share: value(share.at(390.0)), default=Share())
+    narrowest = min((drawer_share(item) for item in menus), key=lambda share: value(share.at(_PHONE)), default=Share())
     below = max((drawer_width(item, site) or 0 for item in menus), default=0)
     return Held(narrowest._replace(less_px=DRAWER_EDGES_PX), below)

@@ -111,7 +111,7 @@ def geometry(
 
 def room_in(piece: Block, viewport: Viewport, share: Share, *, shrinks: bool) -> Length:
     """The width that a piece leaves its rows."""
-    of = share.at(viewport.width)
+    of = share.at(viewport)
     whole = piece.fitting(viewport, of) if shrinks else piece.filling(viewport, of)
     return whole - piece.inline_edges(viewport, of)
 

@@ -192,7 +192,7 @@ class _Looked:
         viewport = Viewport(Linear(float(width), 1.0, span), self._height_px)
         height_of = None
         if self._row.has_percent_heights:
-            height_of = height_in(self.piece, viewport, self._share.at(viewport.width))
+            height_of = height_in(self.piece, viewport, self._share.at(viewport))
         told = verdict(self._row, shape, viewport, self._memory, height_of=height_of, in_lines=self._in_lines)
         return told, span
 
@@ -221,5 +221,5 @@ def frame_at(laid: Laid, width: int, height_px: float) -> Frame:
     piece = laid.context.piece
     assert piece is not None
     row, room = row_of(piece), room_in(piece, viewport, laid.context.share, shrinks=laid.context.shrinks)
-    height_of = height_in(piece, viewport, laid.context.share.at(viewport.width))
+    height_of = height_in(piece, viewport, laid.context.share.at(viewport))
     return row.lay_out(row.filling(viewport, room), viewport, room, None, height_of)

@@ -97,6 +97,10 @@ class FontData:
         head = self._font["head"]
         return float((head.xMax - head.xMin) / self.upem)
 
+    def read(self) -> None:
+        """Ahead of what asks for it."""
+        _ = (self._face, self.characters, self.axes, self._vertical)
+
     def at(self, weight: int, stretch: float) -> uharfbuzz.Font:
         if (weight, stretch) not in self._fonts:
             font = uharfbuzz.Font(self._face)

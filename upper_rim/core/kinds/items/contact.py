@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import json
 import re
-from collections.abc import Iterator, Mapping, Set
+from collections.abc import Iterator, Mapping, Sequence, Set
 from typing import Annotated, Any, Literal
 
 from pydantic import Field, StringConstraints
 
-from ...languages import phrase
+from ...languages.written import comma, day_names
 from ...values.nodes import Value
 from ...values.styling import Part
 from ...values.words import Label
@@ -147,10 +147,10 @@ def _structured_hours(hours: Hours) -> dict[str, Any]:
 
 def days_in_words(hours: Hours, language: str) -> str:
     """`Mon–Fri`, `Sat, Sun`: three days or more in a row are joined."""
-    return joined_days(hours, phrase("days", language).split(), "–", ", ")
+    return joined_days(hours, day_names(language), "–", comma(language))
 
 
-def joined_days(hours: Hours, names: list[str], to: str, comma: str) -> str:
+def joined_days(hours: Hours, names: Sequence[str], to: str, comma: str) -> str:
     """The days by `names`, Monday's first; three or more in a row as a range."""
     places = sorted({DAY_ORDER.index(day) for day in hours.days})
     runs: list[list[int]] = []

@@ -7,7 +7,7 @@ from typing import Literal, NamedTuple
 
 from pydantic import Field
 
-from ...languages import direction, phrase
+from ...languages import direction, language_of, phrase
 from ...languages.names import name_in, own_name
 from ...values.brands import Brands
 from ...values.styling import Part
@@ -49,6 +49,10 @@ class LanguageSwitch(DiffersByPage):
         default="own", description="As each is called by its readers, as in the page's language, or its code."
     )
     hides_current: bool = Field(default=False, description="The language of the page itself is left out.")
+    suggests: bool = Field(
+        default=False,
+        description="Tells those whose languages are others, once a visit, that the page is there in theirs; what somebody has chosen here counts before what their browser asks for.",
+    )
 
     def outline_name(self, menu_names: Mapping[str, str]) -> str:
         return named_by(self.NAME, self.words.text)
@@ -61,9 +65,19 @@ class LanguageSwitch(DiffersByPage):
             "role": "group",
             "aria-label": page.words(self.words, self.id) or phrase("languages", page.language),
         }
+        if self.suggests:
+            attributes = {**attributes, "data-rim-suggests": page.name("language"), "data-rim-in": page.language}
         said = page.words(self.words, self.id)
         before = element("span", {"class": page.name("said")}, said) if said else None
-        return (element("div", attributes, before, switch_mark(self.id)),)
+        told = self._suggestion(page) if self.suggests else None
+        return (element("div", attributes, before, switch_mark(self.id), told),)
+
+    def _suggestion(self, page: PageContext) -> Element:
+        """Filled by a script, in the language that is meant."""
+        shut: Attributes = {"type": "button", "aria-label": phrase("close_notice", page.language)}
+        way = element("a", {"dir": "auto"})
+        close = element("button", shut, icon("x", page))
+        return element("div", {"class": page.name("suggestion"), "role": "status", "hidden": True}, way, close)
 
     def ways_markup(self, offered: Sequence[Offered], page: PageContext) -> Element:
         """What stands for the mark: links, the present language marked (ARIA 1.2, `aria-current`). Where there is no other
@@ -89,6 +103,11 @@ class LanguageSwitch(DiffersByPage):
         if one.href is None:
             return element("li", {}, element("span", {"class": page.name("head")}, self._named(one.language, page)))
         leads: Attributes = {"href": one.href, "hreflang": one.language, "aria-current": current}
+        if self.suggests and not one.is_current:
+            leads = {
+                **leads,
+                "data-rim-said": language_of(one.language).phrases.get("suggest") or own_name(one.language),
+            }
         return element("li", {}, element("a", leads, self._named(one.language, page)))
 
     def _named(self, language: str, page: PageContext) -> Element:
@@ -105,7 +124,7 @@ class LanguageSwitch(DiffersByPage):
         return self.ways_markup([Offered(one, "/", one == page.language) for one in page.languages], page)
 
     def icons(self, brands: Brands) -> Iterable[str]:
-        return ("chevron-down",) if self.way == "button" else ()
+        return (*(["chevron-down"] if self.way == "button" else []), *(["x"] if self.suggests else []))
 
     def texts_within(self) -> tuple[Part, ...]:
         return ("box",)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from urllib.parse import quote
 
 from ...languages import phrase
@@ -15,7 +16,20 @@ WORDS_CLASS: dict[WordsShown, str] = {"beside": "wordy", "below": "below"}
 
 
 def icon(name: str, page: PageContext) -> Element:
-    return element("span", {"class": f"{page.name('icon')} {page.name('icon-' + name)}"})
+    pointing = f" {page.name('points')}" if points(name) else ""
+    return element("span", {"class": f"{page.name('icon')} {page.name('icon-' + name)}{pointing}"})
+
+
+_SIDES = re.compile(r"(?:^|-)(?:left|right)(?=-|$)")
+_ALONG_A_LINE = re.compile(
+    r"external-link|forward|log-(?:in|out)|(?:message-.+-)?reply(?:-all)?|(?:redo|undo)(?:-.+)?|send(?:-horizontal)?|list(?:-.+)?|.*quote"
+)
+
+
+def points(name: str) -> bool:
+    """Whether an icon of the general set points along a line of text, and so the other way where that runs from right to
+    left: one that shows a side, or what is written or sent. What shows both sides, a clock, a player or a ship does not."""
+    return len(_SIDES.findall(name)) == 1 or _ALONG_A_LINE.fullmatch(name) is not None
 
 
 def link(

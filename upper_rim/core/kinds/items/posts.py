@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from ...languages.written import date_in_words
 from ...values.addresses import PagePath
 from ...values.styling import Part
 from ...values.words import Words
@@ -44,7 +45,7 @@ class Posts(BaseItem):
     def _line(self, post: Post, page: PageContext) -> Element:
         shows_date = self.dates_shown and post.date
         dated = {"class": page.name("more"), "datetime": post.date}
-        date = element("time", dated, post.date) if shows_date else None
+        date = element("time", dated, date_in_words(post.date, page.language)) if shows_date else None
         return element("li", {}, element("a", {"href": post.address}, post.title), date)
 
     @property

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Callable, Collection, Iterable, Iterator, Sequence
 from functools import lru_cache, reduce
+from itertools import chain
 from typing import NamedTuple
 
 from ...kinds.rule import Rule
@@ -19,8 +20,8 @@ from ..naming import PARTS_PATH, short_hash
 _CLASSES = re.compile(r' class="([^"]*)"')
 _LANGUAGES = re.compile(r' lang="([^"]*)"')
 _ELEMENTS = re.compile(r"<([a-z][a-z0-9]*)")
-_NAMES = re.compile(r'<span lang="[^"]+" dir="(?:ltr|rtl)">([^<]+)</span>')
-"""Names of languages in their own letters, as `LanguageSwitch` writes them."""
+_NAMES = re.compile(r'<span lang="[^"]+" dir="(?:ltr|rtl)">([^<]+)</span>| data-rim-said="([^"]+)"')
+"""Names of languages in their own letters, and what is said in them, as `LanguageSwitch` writes them."""
 _FILE = re.compile(r"([\w.-]+)\.woff2")
 _LANGUAGE = re.compile(r":lang\(([\w-]+)\)")
 _CONDITIONS = re.compile(r"\[[^\]]*\]|::?[\w-]+(?:\((?:[^()]|\([^()]*\))*\))?")
@@ -49,7 +50,7 @@ def shows(html: str, words: frozenset[str], *, decides: bool) -> Shows:
     bare = _NAMES.sub("", html)
     characters = frozenset(bare) | words
     scripts = scripts_in(characters)
-    names = frozenset("".join(_NAMES.findall(html)))
+    names = frozenset("".join(chain.from_iterable(_NAMES.findall(html))))
     common = frozenset(one for one in characters if not scripts_in(one))
     return Shows(
         classes,

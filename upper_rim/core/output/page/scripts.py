@@ -24,6 +24,7 @@ NEEDED_BY = {
     "pager": r"data-rim-pager",
     "film": r"data-rim-film",
     "offers": r"data-rim-offers",
+    "suggests": r"data-rim-suggests",
 }
 """By part, in the order in which they run: what in a page's pieces needs it."""
 PARTS_IN_ORDER = ("begin", *NEEDED_BY, "end")

@@ -6,6 +6,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cache
+from itertools import accumulate
 from typing import Any
 
 from ....core.exchange.imports.typed_items import is_picture
@@ -64,9 +65,11 @@ class Group:
 
     @property
     def few(self) -> list[Control]:
-        """What most need; all, where no more than one is left."""
-        is_short = len(self.controls) < self.shown_first + FOLDED_FROM - FEW
-        return self.controls if is_short else self.controls[: self.shown_first]
+        """What most need; all, where no more than one is left. A text with other languages takes a line more for these."""
+        lines = list(accumulate(1 + bool(control.others) for control in self.controls))
+        if not lines or lines[-1] < self.shown_first + FOLDED_FROM - FEW:
+            return self.controls
+        return self.controls[: max(1, sum(end <= self.shown_first for end in lines))]
 
     @property
     def more(self) -> list[Control]:

@@ -28,6 +28,7 @@ def groups(node: LanguageSwitch, site: Site) -> list[Group]:
                 choice(node, "names", "Named", NAMES),
                 *([yes(node, "hides_current", "Leave out the page’s own")] if node.way != "button" else []),
                 *words(node, "words", "Before them", site),
+                yes(node, "suggests", "Suggest theirs to those who ask for another"),
             ],
         ),
         Group(
