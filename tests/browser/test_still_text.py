@@ -77,7 +77,7 @@ def written(target: Path, data: bytes) -> None:
 @pytest.mark.parametrize("slug", ["ostrey", "quillwort"])
 def test_the_swap_to_any_shipped_face_moves_nothing(chromium: webdriver.Chrome, tmp_path: Path, slug: str) -> None:
     site, contents = {"ostrey": ostrey, "quillwort": quillwort}[slug]()
-    faces = list(shelf().faces)
+    faces = [face.id for face in shelf().offered_faces]
     server = http.server.ThreadingHTTPServer(("127.0.0.1", 0), partial(SlowFonts, directory=str(tmp_path)))
     threading.Thread(target=server.serve_forever, daemon=True).start()
     too_much, seen, swapped = {}, 0, 0

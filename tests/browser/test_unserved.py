@@ -61,6 +61,10 @@ def visitor(folder: Folder, files: dict[str, bytes]) -> Iterator[Visitor]:
     made.driver.quit()
 
 
+ASKED_ANEW = "const field = document.querySelector('[name=password]'); return field.getAttribute('aria-invalid') && !field.value"
+"""What was typed was wrong, and has been taken away: only then is there room for the next."""
+
+
 def test_visitors_meet_what_is_foreseen(folder: Folder) -> None:
     driver = plain_chromium(frames="none")
     try:
@@ -112,21 +116,21 @@ def test_a_new_time_has_new_keys(visitor: Visitor, folder: Folder) -> None:
     folder.files = taken_away(*ostrey(), {DOOR: ["quite another one"]})
     visitor.go("/press/")
     visitor.type_in(PASSWORD)
-    assert wait_for(lambda: visitor.seen("[role=alert]"))
+    wait_for(lambda: visitor.js(ASKED_ANEW))
+    assert visitor.seen("[role=alert]")
     visitor.type_in("quite another one")
     wait_for(lambda: visitor.seen("h1") == "Press room")
 
 
 def test_too_many_wrong_tries_have_to_wait(visitor: Visitor) -> None:
-    asked_anew = "const field = document.querySelector('[name=password]'); return field.getAttribute('aria-invalid') && !field.value"
     visitor.go("/press/")
     for at in range(5):
         visitor.type_in(f"wrong {at}")
-        wait_for(lambda: visitor.js(asked_anew))
+        wait_for(lambda: visitor.js(ASKED_ANEW))
     left = wait_for(lambda: visitor.seen("[data-rim-wait]"))
     assert left.endswith(" s") and 40 <= int(left[:-2]) <= 60
     visitor.type_in(PASSWORD)
-    wait_for(lambda: visitor.js(asked_anew))
+    wait_for(lambda: visitor.js(ASKED_ANEW))
     assert visitor.seen("[data-rim-wait]"), "the right one, too, is not heard"
 
 

@@ -40,7 +40,13 @@ def _ink(text: str, font: ChosenFace | None) -> float:
 def _ink_of_glyph(glyph: int, font: ChosenFace) -> float:
     outline = _Outline()
     font.data.at(font.weight, font.stretch).draw_glyph(glyph, _PEN, outline)
-    return abs(outline.doubled) / 2 / (font.data.upem * SCALE) ** 2
+    area = outline.filled() if outline.contours > MOST_PLAIN else abs(outline.doubled) / 2
+    return area / (font.data.upem * SCALE) ** 2
+
+
+MOST_PLAIN, SCANS = 4, 64
+"""Glyphs of more contours than the first says are made of strokes that lie over each other: these are looked at along so many
+lines."""
 
 
 class _Outline:
@@ -49,14 +55,36 @@ class _Outline:
 
     def __init__(self) -> None:
         self.doubled = 0.0
+        self.contours = 0
         self.first = self.at = (0.0, 0.0)
+        self._edges: list[tuple[float, float, float, float]] = []
 
     def move(self, x: float, y: float) -> None:
+        self.contours += 1
         self.first = self.at = (x, y)
 
     def line(self, x: float, y: float) -> None:
         self.doubled += self.at[0] * y - x * self.at[1]
+        self._edges.append((*self.at, x, y))
         self.at = (x, y)
+
+    def filled(self) -> float:
+        """The area that is painted where contours lie over each other (the nonzero rule), along lines."""
+        heights = [y for edge in self._edges for y in edge[1::2]]
+        low, step = min(heights), (max(heights) - min(heights)) / SCANS
+        area = 0.0
+        for scan in range(SCANS):
+            at = low + (scan + 0.5) * step
+            met = sorted(
+                (x0 + (x1 - x0) * (at - y0) / (y1 - y0), 1 if y1 > y0 else -1)
+                for x0, y0, x1, y1 in self._edges
+                if (y0 <= at) != (y1 <= at)
+            )
+            winding = 0
+            for (x, turn), (other, _) in itertools.pairwise(met):
+                winding += turn
+                area += (other - x) * step if winding else 0.0
+        return area
 
     def curve(self, *points: float) -> None:
         """A Bézier curve with one control point or two, in so many chords."""
