@@ -25,7 +25,7 @@ from upper_rim.core.kinds.pieces.gate import Gate
 from upper_rim.core.kinds.rows import Cell
 from upper_rim.core.model.site import Page, Site
 from upper_rim.core.output.drawn.draw_piece import PieceDrawer
-from upper_rim.core.output.drawn.shapes import Drawing, Ground, Rect
+from upper_rim.core.output.drawn.shapes import Clipped, Drawing, Ground, PictureShown, Rect
 from upper_rim.core.output.drawn.svg import drawn_svg
 from upper_rim.core.output.fitting import fitter_of
 from upper_rim.core.output.page.compose import Composer
@@ -187,12 +187,22 @@ def overlap(one: Rect, other: Rect) -> bool:
     return across > 1 and down > 1
 
 
+def shapes_in(drawing: Drawing) -> Iterator[Any]:
+    waiting = [shape for shape, _ in drawing.shapes]
+    while waiting:
+        shape = waiting.pop()
+        yield shape
+        if isinstance(shape, Clipped):
+            waiting += [inner for inner, _ in shape.shapes]
+
+
 def compare(
     drawing: Drawing, places: dict[str, list[list[float]]], there: Image.Image, here: Image.Image
 ) -> tuple[int, list[Any]]:
     compared, wrong = 0, []
     # Which of two that lie over each other is the upper one is nothing that a small picture tells.
     items = [shape.rect for shape, _ in drawing.shapes if isinstance(shape, Ground) and shape.node.startswith("it-")]
+    pictures = [shape.rect for shape in shapes_in(drawing) if isinstance(shape, PictureShown)]
     collides = any(overlap(one, other) for one, other in combinations(items, 2))
     for shape, _ in drawing.shapes:
         if not isinstance(shape, Ground) or not shape.node or shape.node not in places or shape.rect.width < 1:
@@ -211,7 +221,10 @@ def compare(
         if collides or min(shape.rect.width, shape.rect.height) < LEAST_COLOUR_PX:
             continue
         seen, drawn = average(there, nearest), average(here, shape.rect)
-        if seen and drawn and any(abs(one - other) > MOST_SHARE for one, other in zip(seen, drawn, strict=True)):
+        # So it is with a row and a column where a picture ends: it may be black to its very edges.
+        has_picture = any(overlap(shape.rect, picture) for picture in pictures)
+        most = max(MOST_SHARE, 1 / shape.rect.width + 1 / shape.rect.height) if has_picture else MOST_SHARE
+        if seen and drawn and any(abs(one - other) > most for one, other in zip(seen, drawn, strict=True)):
             wrong.append((shape.node, "colour", [round(one, 3) for one in drawn], [round(one, 3) for one in seen]))
     return compared, wrong
 

@@ -61,7 +61,9 @@ def visitor(folder: Folder, files: dict[str, bytes]) -> Iterator[Visitor]:
     made.driver.quit()
 
 
-ASKED_ANEW = "const field = document.querySelector('[name=password]'); return field.getAttribute('aria-invalid') && !field.value"
+ASKED_ANEW = (
+    "const field = document.querySelector('[name=password]'); return field.getAttribute('aria-invalid') && !field.value"
+)
 """What was typed was wrong, and has been taken away: only then is there room for the next."""
 
 
