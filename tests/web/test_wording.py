@@ -62,6 +62,15 @@ def test_what_is_missing_older_and_drafted_is_told_and_counted(ferries: StoredSi
     assert listed(client, "?show=missing&in=cy") == missing, "one step takes all of it back"
 
 
+def test_what_gets_too_long_by_a_machine_stays_missing_and_the_rest_is_drafted(ferries: StoredSite, ada: User) -> None:
+    client = signed_in(ada)
+    for key, text in (("it-book", "qu " * 133), ("fd-name", "A name")):
+        client.post(BOARD, {"do": "set", "node": key, "field": "words", "value": text.strip()})
+        client.post(BOARD, {"do": "set", "node": key, "field": "words", "language": "de", "value": ""})
+    client.post(BOARD, {"do": "translate", "language": "de"})
+    assert (words(ferries).standing("de"), words(ferries, "fd-name.words").standing("de")) == ("missing", "draft")
+
+
 def test_texts_are_found_by_words_by_where_they_stand_and_language_by_language(ferries: StoredSite, ada: User) -> None:
     client = signed_in(ada)
     assert "it-book.words" in listed(client, "?q=buchen") and len(listed(client, "?q=buchen")) < 4
@@ -143,6 +152,15 @@ def test_what_does_not_fit_is_told_of_what_is_kept_and_of_what_is_typed(ferries:
     long = "Jetzt eine Überfahrt zu den äußeren Inseln buchen und bezahlen"
     assert "px" in tried(f"{long}, für alle und für alles, was mitfährt"), tried(long)
     assert tried("x" * 500) == ""
+    hostile = {
+        "do": "set",
+        "node": "en-travelling",
+        "field": "label",
+        "language": "de",
+        "value": "<img src=x onerror=alert(1)> ist sehr lang",
+    }
+    client.post(BOARD, hostile)
+    assert "&lt;img" in tried(f"{long}, für alle und für alles, was mitfährt") and "<img" not in tried(long)
     say(client, long, "de")
     found = dict(
         re.findall(

@@ -37,12 +37,17 @@ def _asked(site: Site, post: QueryDict) -> tuple[list[SaidText], str]:
     return found, language
 
 
-def _posted(texts: Iterable[SaidText], change: Callable[[SaidText], Translatable]) -> Posted:
+def _posted(
+    texts: Iterable[SaidText], change: Callable[[SaidText], Translatable], *, as_far_as_can_be: bool = False
+) -> Posted:
+    """`as_far_as_can_be`: what may not be is left as it was."""
     edits = []
     for text in texts:
         try:
             changed = change(text)
         except ValidationError as error:
+            if as_far_as_can_be:
+                continue
             raise FormError(text.node, text.field, reason_of(error)) from None
         if changed != text.words:
             edits.append(Set(node=text.node, field=text.field, value=changed.model_dump(mode="json")))
@@ -55,7 +60,9 @@ def _translate(site: Site, post: QueryDict) -> Posted:
     missing = [text for text in asked if text.words.standing(language) == "missing"]
     made = translator().translate([text.words.text for text in missing], site.language, language)
     drafts = {text.key: draft for text, draft in zip(missing, made, strict=True)}
-    return _posted(missing, lambda text: text.words.saying(language, drafts[text.key], draft=True))
+    return _posted(
+        missing, lambda text: text.words.saying(language, drafts[text.key], draft=True), as_far_as_can_be=len(asked) > 1
+    )
 
 
 def _looked(site: Site, post: QueryDict) -> Posted:

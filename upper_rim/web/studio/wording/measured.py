@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
+from django.utils.html import escape
 
 from ....core.fit.advice.lengths import TooLong, pieces_saying
 from ....core.model.editing.apply import apply
@@ -66,5 +67,5 @@ def tried(request: HttpRequest, slug: str) -> HttpResponse:
     if own is not None:
         return HttpResponse(_in_px(own))
     if other is not None:
-        return HttpResponse(f"{_in_px(other)}, with {cause_name(after, other.node, language)} beside it")
+        return HttpResponse(escape(f"{_in_px(other)}, with {cause_name(after, other.node, language)} beside it"))
     return HttpResponse("fits" if texts and any(pieces_saying(after, text) for text in texts) else "")
