@@ -16,7 +16,6 @@
     opening.onsuccess = () => {
       const asked = act(opening.result.transaction("keys", mode).objectStore("keys"));
       asked.onsuccess = () => done(asked.result);
-      asked.onerror = failed;
     };
   });
   const named = (id) => `${id} ${said.salts[id]}`;
@@ -28,10 +27,10 @@
 
   if (!self.document) {
     const listed = fetch(said.list).then((answer) => answer.json()).catch(() => ({}));
-    addEventListener("install", (event) => event.waitUntil(skipWaiting()));
-    addEventListener("activate", (event) => event.waitUntil(clients.claim()));
+    self.oninstall = skipWaiting;
+    self.onactivate = (event) => event.waitUntil(clients.claim());
     // Escapes as Python reads them: what is no UTF-8 becomes U+FFFD.
-    const plain = (path) => path.replace(/(%[0-9a-f]{2})+/gi, (run) => new TextDecoder("utf-8", { ignoreBOM: true }).decode(
+    const plain = (path) => path.replace(/(%[0-9a-f]{2})+/gi, (run) => new TextDecoder(undefined, { ignoreBOM: true }).decode(
       Uint8Array.from(run.slice(1).split("%"), (one) => parseInt(one, 16)))).replace(/\/index\.html$/i, "/");
     const answered = async (request) => {
       const path = plain(new URL(request.url).pathname), hash = new Uint8Array(await crypto.subtle.digest("SHA-256", bytes(path)));
@@ -57,10 +56,10 @@
       }
       return fetch(request);
     };
-    addEventListener("fetch", (event) => {
+    self.onfetch = (event) => {
       const { request } = event;
       if (request.method === "GET" && request.url.startsWith(location.origin + "/")) event.respondWith(answered(request));
-    });
+    };
     return;
   }
 
@@ -85,9 +84,9 @@
     return;
   }
 
-  const isSafe = self.isSecureContext && navigator.serviceWorker;
-  const AGAIN = `rim-again-${id}`, AGAIN_MS = 8e3;
-  const tell = (words) => document.querySelector("main").prepend(Object.assign(document.createElement("p"), { role: "alert", style: "padding:1em!important", textContent: words }));
+  const workers = self.isSecureContext && navigator.serviceWorker;
+  const AGAIN = "rim-again", AGAIN_MS = 8e3;
+  const tell = (words) => document.querySelector("main").insertAdjacentHTML("afterbegin", `<p role=alert style=padding:1em!important>${words}`);
   const given = (years = "") => {
     const made = `${Date.now()}~${gate.asked}~${years}`, age = gate.days ? `;max-age=${gate.days * 86400}` : "";
     document.cookie = `${COOKIE}${id}=${made};path=/;samesite=lax${age}${location.protocol === "https:" ? ";secure" : ""}`;
@@ -97,9 +96,9 @@
   // Once more with the key in hand; where the gate stands there still, something is not as it was.
   const opened = async () => {
     sessionStorage[AGAIN] = Date.now();
-    await navigator.serviceWorker.register(said.worker, { scope: said.scope });
-    await navigator.serviceWorker.ready;
-    location.reload();
+    // The worker of an edition before may stand there still, which has other keys: the new one takes over first.
+    workers.oncontrollerchange = () => location.reload();
+    (await (await workers.register(said.worker, { scope: said.scope })).update()).installing ?? location.reload();
   };
 
   const aged = (typed) => {
@@ -147,7 +146,7 @@
     if (typed.get("gate") !== id) return;
     event.preventDefault();
     if (typed.get("answer") !== "yes") refused();
-    else if (gate.wrapped) isSafe ? knocked(typed.get("password")) : tell(unsafe);
+    else if (gate.wrapped) workers ? knocked(typed.get("password")) : tell(unsafe);
     else {
       const years = aged(typed);
       if (years === null) show("wrong");
@@ -156,6 +155,6 @@
     }
   });
   if (root.lang !== language) show("asked");
-  else if (gate.wrapped && isSafe)
+  else if (gate.wrapped && workers)
     key(id).then((held) => held && (Date.now() - (sessionStorage[AGAIN] ?? 0) < AGAIN_MS ? tell(changed) : opened()));
 })();

@@ -12,9 +12,9 @@ each("[data-rim-suggests]", (box) => {
     const link = wanted.map((tag) => links.find((one) => one.hreflang === tag) ?? links.find((one) => first(one.hreflang) === first(tag))).find(Boolean);
     if (!link) return;
     sessionStorage[key] = 1;
-    const [way, shut] = told.children;
-    Object.assign(way, { href: link.href, hreflang: link.hreflang, lang: link.hreflang, textContent: link.dataset.rimSaid });
-    way.addEventListener("click", () => keep(link.hreflang));
+    const [leads, shut] = told.children;
+    Object.assign(leads, { href: link.href, hreflang: link.hreflang, lang: link.hreflang, textContent: link.dataset.rimSaid });
+    leads.addEventListener("click", () => keep(link.hreflang));
     shut.addEventListener("click", () => { keep(NEVER); told.hidden = true; });
     told.hidden = false;
   } catch {}
