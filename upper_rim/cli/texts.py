@@ -19,7 +19,7 @@ class NotTaken(Exception):
 
 def written(site: Site, chosen: argparse.Namespace) -> str:
     """XLIFF of one language, or CSV of all."""
-    others = [tag for tag in site.languages if tag != site.language]
+    others = site.other_languages
     if not chosen.language:
         return write_texts(site, others)
     if chosen.language not in others:

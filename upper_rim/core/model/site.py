@@ -193,6 +193,11 @@ class Site(Value):
         ordered = [tag for tag in dict.fromkeys(self.language_order) if tag in spoken]
         return tuple(dict.fromkeys((self.language, *ordered, *sorted(spoken))))
 
+    @property
+    def other_languages(self) -> tuple[str, ...]:
+        """Those into which its texts are translated."""
+        return self.languages[1:]
+
     def first_looked_at(self, pages: Iterable[Page]) -> Page | None:
         """Of these pages the front page, else the first in the site's language; None where there are none."""
         return min(pages, key=lambda page: (page.path != "/", page.language != self.language, page.path), default=None)

@@ -85,6 +85,10 @@ class Translatable(Value):
                     return one
         return None
 
+    def said_in(self, language: str) -> Translated | None:
+        """What is said for exactly this language."""
+        return next((one for one in self.translations if one.language == language), None)
+
     def standing(self, language: str) -> Standing:
         """How a language, not the site's own, stands with it."""
         return self.standings((language,))[language]
@@ -102,7 +106,7 @@ class Translatable(Value):
         Raises `ValidationError` where that is no text or no language."""
         if not language:
             return self.model_validate({**self.__dict__, "text": text, "note": self.note if note is None else note})
-        was = next((one for one in self.translations if one.language == language), None)
+        was = self.said_in(language)
         others = [one.model_dump() for one in self.translations if one is not was]
         kept = (was.note if was else "") if note is None else note
         if text.strip():

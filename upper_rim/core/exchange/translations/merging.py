@@ -133,7 +133,7 @@ def _with(words: Translatable, one: Brought, language: str, strangers: Set[str])
             words = words.saying("", words.text, note=for_translators)
         if not text:
             return words, Remark("not said", language, one.place)
-        was = next((said for said in words.translations if said.language == language), None)
+        was = words.said_in(language)
         if was is not None and was.text == text:
             note = was.note if by_translator is None else by_translator
             says_nothing_of_it = one.draft is None and one.of is None and not is_other

@@ -45,7 +45,7 @@ def read_texts(site: Site, data: bytes) -> Merged:
         raise UnreadableFile(f"Its first line names the columns; one of them is “{_KEY}”.")
     if len(rows) > MOST_LINES:
         raise UnreadableFile(f"It has more than {MOST_LINES:,} lines.")
-    spoken = [tag for tag in site.languages if tag != site.language]
+    spoken = site.other_languages
     found = [language for language in spoken if language in headings]
     if not found:
         others = f": {', '.join(spoken)}" if spoken else ""

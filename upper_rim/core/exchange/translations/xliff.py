@@ -2,7 +2,8 @@
 
 A text is a `unit` whose id is the text's key, with one `segment`; units of one piece or menu are a `group`. A translation
 that nobody has looked at is `translated` with the sub-state `rim:draft`, one of what the text was before with `rim:of-` and
-that text's digest, one that is both with `rim:draft-of-`; one that stands is `final`. Tools may split units into segments: they are joined.
+that text's digest, one that is both with `rim:draft-of-`; one that stands is `final`. Tools may split units into segments:
+they are joined.
 """
 
 from __future__ import annotations
@@ -43,7 +44,7 @@ def write_xliff(site: Site, language: str) -> str:
 
 def _unit(text: SaidText, language: str) -> Iterator[str]:
     words, coder = text.words, Coder()
-    said = next((one for one in words.translations if one.language == language), None)
+    said = words.said_in(language)
     is_rich = isinstance(words, RichWords)
     source = coder.written(words.text) if is_rich else escape(words.text)
     target = (coder.written(said.text) if is_rich else escape(said.text)) if said else None
@@ -85,7 +86,7 @@ def read_xliff(site: Site, data: bytes) -> Merged:
     source, language = root.get("srcLang", ""), root.get("trgLang", "")
     if source.lower() != site.language.lower():
         raise UnreadableFile(f"It translates from “{source[:40]}”; this site’s own language is “{site.language}”.")
-    spoken = {tag.lower(): tag for tag in site.languages if tag != site.language}
+    spoken = {tag.lower(): tag for tag in site.other_languages}
     if language.lower() not in spoken:
         listed = ", ".join(spoken.values())
         others = f"the site’s other languages are {listed}" if listed else "the site has no other language"

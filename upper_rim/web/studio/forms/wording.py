@@ -26,7 +26,7 @@ def translator() -> Translator:
 def _asked(site: Site, post: QueryDict) -> tuple[list[SaidText], str]:
     """The texts that a form is about: one, or all; and the language."""
     language = post["language"]
-    if language not in site.languages or language == site.language:
+    if language not in site.other_languages:
         raise FormError(post.get("node", "site"), "language", "the site is not in this language")
     if "node" not in post:
         return list(texts_of(site)), language

@@ -16,7 +16,7 @@ from ....core.model.texts import SaidText, texts_of
 from ...sites.fitters import site_fitter
 
 CELLS, ROWS = 100, 50
-"""On one screen: so many texts at most, and so many of them in all languages beside the original."""
+"""On one screen: so many translations, all languages beside the original together, and so many texts at most."""
 MOST_BESIDE = 3
 """Languages that stand beside the original where none are chosen."""
 SHOWS: tuple[tuple[str, str], ...] = (
@@ -42,7 +42,7 @@ class Board(NamedTuple):
 
 
 def read_board(asked: QueryDict, site: Site, site_id: int) -> Board:
-    others = [tag for tag in site.languages if tag != site.language]
+    others = site.other_languages
     chosen = [tag for tag in asked.get("in", "").split(",") if tag in others] or others[:MOST_BESIDE]
     show = asked.get("show", "all") if asked.get("show") in dict(SHOWS) else "all"
     words, within = asked.get("q", "").strip(), asked.get("at", "")

@@ -25,7 +25,7 @@ MOST_REMARKS = 200
 def as_xliff(request: HttpRequest, slug: str, language: str) -> HttpResponse:
     stored = site_of(request.user, slug)
     site = store.load(stored.pk).site
-    if language not in site.languages or language == site.language:
+    if language not in site.other_languages:
         raise Http404
     response = HttpResponse(write_xliff(site, language), content_type="application/xliff+xml")
     response["Content-Disposition"] = f'attachment; filename="{stored.slug}-{language}.xlf"'
@@ -35,8 +35,7 @@ def as_xliff(request: HttpRequest, slug: str, language: str) -> HttpResponse:
 def as_csv(request: HttpRequest, slug: str) -> HttpResponse:
     stored = site_of(request.user, slug)
     site = store.load(stored.pk).site
-    others = [tag for tag in site.languages if tag != site.language]
-    response = HttpResponse("\ufeff" + write_texts(site, others), content_type="text/csv; charset=utf-8")
+    response = HttpResponse("\ufeff" + write_texts(site, site.other_languages), content_type="text/csv; charset=utf-8")
     response["Content-Disposition"] = f'attachment; filename="{stored.slug}-texts.csv"'
     return response
 

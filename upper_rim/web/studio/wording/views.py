@@ -10,7 +10,6 @@ from django.http import HttpRequest
 from django.urls import reverse
 
 from ....core.kinds.pieces.base import Piece
-from ....core.languages import direction
 from ....core.languages.scripts import is_written_in
 from ....core.model.site import Menu
 from ....core.model.texts import SaidText, texts_of
@@ -27,7 +26,6 @@ class Beside(NamedTuple):
 
     tag: str
     name: str
-    direction: str
     is_on: bool
     href: str
     missing: int
@@ -38,7 +36,6 @@ class Cell(NamedTuple):
     language."""
 
     language: str
-    direction: str
     text: str
     shown: str
     standing: Standing
@@ -70,13 +67,12 @@ def shown(request: HttpRequest, opened: Opened) -> dict[str, Any]:
     site = opened.site
     board = read_board(request.GET, site, opened.stored.pk)
     part = part_of(board, request.GET)
-    others = [tag for tag in site.languages if tag != site.language]
     edited = request.GET.get("edit", "")
     kept = {"in": ",".join(board.languages), "show": board.show, "q": board.words, "at": board.within}
     kept = {name: value for name, value in kept.items() if value and value != "all"}
     groups = dict.fromkeys((text.path[0].id, text.group) for text in texts_of(site) if text.path)
     return {
-        "beside": [_beside(tag, board, kept) for tag in others],
+        "beside": [_beside(tag, board, kept) for tag in site.other_languages],
         "shows": [
             (name, words, board.counts[name], _query(kept, show=name), name == board.show) for name, words in SHOWS
         ],
@@ -91,7 +87,6 @@ def shown(request: HttpRequest, opened: Opened) -> dict[str, Any]:
         "unedited": _query({**kept, "part": request.GET.get("part", "")}),
         "translator": translator().NAME,
         "can_draft": any(board.missing[tag] for tag in board.languages),
-        "columns": len(board.languages),
     }
 
 
@@ -103,7 +98,7 @@ def _beside(tag: str, board: Board, kept: dict[str, str]) -> Beside:
     on = tag in board.languages
     others = [one for one in board.languages if one != tag] if on else [*board.languages, tag]
     href = _query(kept, **{"in": ",".join(others)}) if others else ""
-    return Beside(tag, language_name(tag), direction(tag), on, href, board.missing[tag])
+    return Beside(tag, language_name(tag), on, href, board.missing[tag])
 
 
 def _line(text: SaidText, board: Board, edited: str, opened: Opened) -> Line:
@@ -119,9 +114,7 @@ def _line(text: SaidText, board: Board, edited: str, opened: Opened) -> Line:
         fits = shown == original or is_written_in(shown, language)
         own, note = (said.text, said.note) if said else ("", "")
         is_open = edited == f"{text.key}.{language}"
-        cells.append(
-            Cell(language, direction(language), own, shown, standings[language], longer, not fits, note, is_open)
-        )
+        cells.append(Cell(language, own, shown, standings[language], longer, not fits, note, is_open))
     return Line(text, original, original[:60], is_rich, edited == f"{text.key}.", _where(text, opened), cells)
 
 
