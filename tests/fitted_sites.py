@@ -44,6 +44,7 @@ from upper_rim.core.kinds.pieces.gate import Gate
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.pieces.password import PasswordGate
 from upper_rim.core.kinds.rows import Aligned, Cell, Columns, Row, Track
+from upper_rim.core.kinds.spoken import SpokenLanguage
 from upper_rim.core.model.editing.check import broken_references, roles_of
 from upper_rim.core.model.site import Asset, Band, Menu, Page, Site
 from upper_rim.core.values.rich import RichWords
@@ -185,10 +186,24 @@ class FittedMaker:
             pieces=pieces,
             pages=(Page(id="pg-a", path="/", title="T", language=self.language, also=("cy", "fr", "pt-BR"), content=digest(CONTENT), splice=SPLICE),),
             assets=assets,
+            spoken=self._spoken(),
         )  # fmt: skip
         fault = broken_references(site)
         assert fault is None, fault
         return site, {**CONTENTS, digest(PICTURE): PICTURE}
+
+    def _spoken(self) -> tuple[SpokenLanguage, ...]:
+        chance = self.chance
+        said = chance.sample([self.language, "cy", "fr", "pt-BR"], chance.randrange(3))
+        return tuple(
+            SpokenLanguage(
+                language=language,
+                name=chance.choice(["", self.words()]),
+                picture=chance.choice([None, "/logo.svg", "/logo.svg"]),
+                on=chance.random() < 0.8,
+            )
+            for language in said
+        )
 
     def words(self, most: int = 2) -> str:
         chosen = self.chance.sample(self._words, self.chance.randrange(1, most + 1))
@@ -314,7 +329,7 @@ class FittedMaker:
             lambda: LinkList(**common, menu="mn-a", words=Words(text=chance.choice(["", self.words(1)]))),
             lambda: MenuItem(**common, menu="mn-a", way="column", submenus=chance.choice(["open", "shut"])),
             lambda: MenuItem(**common, menu="mn-a", way="columns", drawer_below=chance.choice([None, *(band.id for band in self._bands)])),
-            lambda: LanguageSwitch(**common, words=words, way=chance.choice(["row", "list", "button"]), names=chance.choice(["own", "here", "code"]), hides_current=chance.random() < 0.3, suggests=chance.random() < 0.3),
+            lambda: LanguageSwitch(**common, words=words, way=chance.choice(["row", "list", "button"]), names=chance.choice(["own", "here", "code"]), pictures=chance.choice(["none", "before", "alone"]), hides_current=chance.random() < 0.3, suggests=chance.random() < 0.3),
             lambda: Trail(**common, words=words, separator=chance.choice(["chevron", "slash", "dot"])),
             lambda: Contact(**common, name=self.words(), street=self.words(), postcode="OS1 4QX", town=self.words(1), telephone="+44 1632 960144", mail="hello@ostrey.example", hours=(Hours(days=("Mo", "Tu", "We"), opens="09:00", closes="17:30"),)),
             lambda: PictureItem(**common, picture="/logo.svg", width_px=chance.choice([90, 260]), ratio=chance.choice(["", "4/3"]), fits=chance.choice(["cover", "contain"])),

@@ -4,19 +4,25 @@ script."""
 from __future__ import annotations
 
 from random import Random
-from typing import Any
+from typing import Any, get_args
 
 import pytest
 from selenium import webdriver
+from selenium.webdriver.common.actions import interaction
+from selenium.webdriver.common.actions.action_builder import ActionBuilder
+from selenium.webdriver.common.actions.pointer_input import PointerInput
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
 from tests.browser.test_gates import violations
-from tests.core.test_counterparts import PAGES, any_site, site, with_switch, written
+from tests.core.test_counterparts import PAGES, any_site, page, site, with_switch, written
 from tests.folder import Folder, taken_away
+from upper_rim.core.exchange.imports.import_pages import digest
+from upper_rim.core.kinds.pieces.float import Float, FloatPlace
+from upper_rim.core.languages.flags import flag
 from upper_rim.core.languages.names import own_name
 from upper_rim.core.model.navigation.counterparts import Counterparts, offered
-from upper_rim.core.model.site import Site
+from upper_rim.core.model.site import Asset, Site
 from upper_rim.demo import ostrey
 
 from .conftest import wait_for
@@ -29,8 +35,11 @@ def filled(seed: int) -> tuple[Site, dict[str, bytes]]:
     """A generated site with a switch on all of its pages."""
     chance = Random(f"switch {seed}")
     whole, contents = written(any_site(seed))
+    picture = Asset(id="as-l", path="/logo.svg", content=digest(flag("se")), size=len(flag("se")))
+    whole, contents = whole.replaced(assets=(picture,)), {**contents, picture.content: flag("se")}
     ways, names = chance.choice(["row", "list", "button"]), chance.choice(["own", "here", "code"])
-    return with_switch(whole, way=ways, names=names, hides_current=chance.random() < 0.3), contents
+    pictures, hides = chance.choice(["none", "before", "alone"]), chance.random() < 0.3
+    return with_switch(whole, way=ways, names=names, pictures=pictures, hides_current=hides), contents
 
 
 def judged(driver: webdriver.Chrome, folder: Folder, seed: int) -> tuple[list[Any], int]:
@@ -40,7 +49,7 @@ def judged(driver: webdriver.Chrome, folder: Folder, seed: int) -> tuple[list[An
     origin, ways = f"http://l{seed}.localhost:{folder.port}", Counterparts(whole)
     driver.execute_cdp_cmd("Emulation.setScriptExecutionDisabled", {"value": seed % 3 == 0})
     for page in whole.pages:
-        wanted = {one.language: one.href for one in offered(ways.of(page)) if one.href is not None}
+        wanted = {one.language: one.href for one in offered(whole, ways.of(page)) if one.href is not None}
         driver.get(origin + page.path)
         links = [str(one.get_attribute("hreflang")) for one in driver.find_elements(By.CSS_SELECTOR, f"{SWITCH} a")]
         hidden = set(wanted) - set(links)
@@ -77,7 +86,7 @@ def test_each_page_of_the_demo_leads_to_its_own_translations(driver: webdriver.C
         if page.bare or f"{page.path}index.html"[1:] not in folder.files or page.path.startswith(("/shop/", "/press/")):
             continue
         driver.get(origin + page.path)
-        wanted = [(one.language, one.href) for one in offered(ways.of(page)) if one.href]
+        wanted = [(one.language, one.href) for one in offered(demo, ways.of(page)) if one.href]
         links = f"[...document.querySelectorAll('footer {SWITCH} a')].map((one) => [one.hreflang, new URL(one.href).pathname])"
         shown = driver.execute_script(f"return {links}")
         assert not shown or [tuple(one) for one in shown] == wanted, page.path
@@ -168,3 +177,51 @@ def test_who_asks_for_another_language_is_told_once_and_led_nowhere_unasked(
         assert suggested(driver) == [] and came("/") == [], "who has shut it hears no more of it"
     finally:
         driver.execute_cdp_cmd("Emulation.setUserAgentOverride", {"userAgent": ""})
+
+
+@pytest.mark.parametrize("place", get_args(FloatPlace))
+def test_as_a_float_it_opens_into_the_window_on_a_ground_of_its_own_by_a_finger(
+    driver: webdriver.Chrome, folder: Folder, place: str
+) -> None:
+    whole, contents = written(site(*PAGES, arabic := page(9, "/ar/", "ar", of=0)))
+    header = with_switch(whole, way="button").pieces[0]
+    piece = Float(id="pc-f", name="Languages", place=place, rows=header.rows, reach=header.reach)
+    folder.files = taken_away(whole.replaced(pieces=(piece,)), contents)
+    driver.execute_cdp_cmd(
+        "Emulation.setDeviceMetricsOverride", {"width": 390, "height": 700, "deviceScaleFactor": 1, "mobile": True}
+    )
+    driver.execute_cdp_cmd("Emulation.setTouchEmulationEnabled", {"enabled": True})
+    for path in ("/", arabic.path):
+        driver.get(f"http://{place}.localhost:{folder.port}{path}")
+        finger = ActionBuilder(driver, mouse=PointerInput(interaction.POINTER_TOUCH, "finger"))
+        opener = driver.find_element(By.CSS_SELECTOR, f"{SWITCH} summary")
+        finger.pointer_action.click(opener)
+        finger.perform()
+        panel = driver.find_element(By.CSS_SELECTOR, f"{SWITCH} ul")
+        wait_for(panel.is_displayed)
+        box = panel.rect
+        assert box["x"] >= 0 and box["x"] + box["width"] <= 390, (path, box)
+        assert box["y"] >= 0 and box["y"] + box["height"] <= 700, (path, box)
+        assert "rgba(0, 0, 0, 0)" not in panel.value_of_css_property("background-color")
+        assert opener.rect["height"] >= 24
+    driver.execute_cdp_cmd("Emulation.setTouchEmulationEnabled", {"enabled": False})
+
+
+def test_nothing_shifts_when_the_language_changes(driver: webdriver.Chrome, folder: Folder) -> None:
+    demo, contents = ostrey()
+    folder.files = taken_away(demo, contents)
+    origin = f"http://shifts.localhost:{folder.port}"
+    seen = (
+        "new PerformanceObserver((list) => { for (const one of list.getEntries()) window.shifted = (window.shifted || 0) + one.value; })"
+        ".observe({type: 'layout-shift', buffered: true})"
+    )
+    added = driver.execute_cdp_cmd("Page.addScriptToEvaluateOnNewDocument", {"source": seen})
+    driver.get(f"{origin}/sailings/")
+    for language in ("ar", "de", "cy", "en", "ar"):
+        driver.find_element(By.CSS_SELECTOR, f"header {SWITCH} summary").click()
+        driver.find_element(By.CSS_SELECTOR, f"header {SWITCH} a[hreflang={language}]").click()
+        wait_for(lambda: driver.execute_script("return document.readyState") == "complete")
+        driver.execute_async_script("document.fonts.ready.then(() => setTimeout(arguments[0], 300))")
+        assert driver.execute_script("return document.documentElement.lang") == language
+        assert driver.execute_script("return window.shifted || 0") < 0.001, language
+    driver.execute_cdp_cmd("Page.removeScriptToEvaluateOnNewDocument", added)

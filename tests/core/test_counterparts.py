@@ -20,6 +20,7 @@ from upper_rim.core.kinds.items.languages import LanguageSwitch
 from upper_rim.core.kinds.pieces.base import ReachRule
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.rows import Cell, Row
+from upper_rim.core.kinds.spoken import SpokenLanguage
 from upper_rim.core.languages.names import name_in, own_name
 from upper_rim.core.model.editing.apply import apply
 from upper_rim.core.model.editing.edits import Set
@@ -83,8 +84,9 @@ def test_the_site_says_what_stands_in_for_what_is_not_translated() -> None:
     assert led(site(*PAGES, untranslated="stay"), "/a/b/", "de") == ("/a/b/", "stays")
     hiding = site(*PAGES, untranslated="hide")
     assert led(hiding, "/a/b/", "de") == (None, "none") and led(hiding, "/a/", "de") == ("/de/a/", "translation")
-    assert [one.language for one in offered(Counterparts(hiding).of(PAGES[4]))] == ["en"]
-    assert [one.href for one in offered(Counterparts(site(*PAGES, untranslated="stay")).of(PAGES[4]))] == ["/a/b/", None, None]  # fmt: skip
+    assert [one.language for one in offered(hiding, Counterparts(hiding).of(PAGES[4]))] == ["en"]
+    staying = site(*PAGES, untranslated="stay")
+    assert [one.href for one in offered(staying, Counterparts(staying).of(PAGES[4]))] == ["/a/b/", None, None]
     assert led(site(page(0, "/x/"), page(1, "/de/", "de")), "/x/", "de") == (None, "none"), "there is no front page"
 
 
@@ -102,7 +104,17 @@ def any_site(seed: int) -> Site:
         ).replaced(bare=chance.random() < 0.1, splice=SPLICE if chance.random() < 0.9 else None)
         for number in range(12)
     ]
-    return site(*pages, page(99, "/"), untranslated=chance.choice(["above", "front", "stay", "hide"]))
+    spoken = [
+        SpokenLanguage(
+            language=language,
+            on=chance.random() < 0.8,
+            name=chance.choice(["", "Ours"]),
+            picture=chance.choice([None, "/logo.svg"]),
+        )
+        for language in chance.sample([*languages, "fr"], chance.randrange(4))
+    ]
+    whole = site(*pages, page(99, "/"), untranslated=chance.choice(["above", "front", "stay", "hide"]))
+    return whole.replaced(spoken=tuple(spoken))
 
 
 SPLICE = described_page(page(0, "/"), document("A", "en", "<p>A</p>")[0]).splice
@@ -116,12 +128,15 @@ def test_alternates_are_mutual_and_every_way_leads_somewhere_that_is_said(seed: 
         assert not others or (one in others.values() and one.splice and not one.bare)
         for language, other in others.items():
             assert ways.alternates(other) == others and language in {other.language, *other.also}
+            assert language == whole.language or whole.said_of(language).on, "nobody is told of what is held back"
         found = {there.language: there for there in ways.of(one)}
         assert tuple(found) == whole.languages and found[one.language].page is one
         for language, there in found.items():
             speaks = there.page and {there.page.language, *there.page.also}
             assert there.why in {"stays", "none"} or (speaks and language in speaks), (one.path, there)
             assert (there.why == "none") == (there.page is None)
+        for choice in offered(whole, ways.of(one)):
+            assert choice.language in {one.language, whole.language} or whole.said_of(choice.language).on
 
 
 def published(of: Site, contents: dict[str, bytes]) -> dict[str, str]:

@@ -13,7 +13,7 @@ from hypothesis import strategies as st
 
 from upper_rim.core.exchange.bundle import BrokenBundle, Bundle, read_site, write_bundle
 from upper_rim.core.kinds.pieces.notice import Notice
-from upper_rim.core.model.upgrades import FORMAT, STEPS, to_2
+from upper_rim.core.model.upgrades import FORMAT, STEPS, to_2, to_3
 from upper_rim.core.output.publication import publication
 from upper_rim.shipped import shelf
 
@@ -86,3 +86,12 @@ def test_what_is_lifted_once_is_not_changed_again(value: Any) -> None:
 
 def test_every_format_but_the_last_has_a_step() -> None:
     assert list(STEPS) == list(range(1, FORMAT))
+
+
+def test_an_order_of_languages_is_what_is_said_of_them_since_format_3() -> None:
+    old = {"format": 2, "key": "abcd", "name": "x", "language_order": ["de", "fr", "de"]}
+    lifted = read_site(json.dumps(old).encode())
+    assert [one.language for one in lifted.spoken] == ["de", "fr"] and lifted.languages == ("en", "de", "fr")
+    edit = {"kind": "set", "node": "site", "field": "language_order", "value": ["de"]}
+    said = {**edit, "field": "spoken", "value": [{"language": "de"}]}
+    assert to_3.lifted({"kind": "together", "edits": [edit]}) == {"kind": "together", "edits": [said]}

@@ -9,10 +9,12 @@ from django.contrib.auth.models import User
 from django.test import Client
 
 from upper_rim.core.model.editing.edits import Add, SetEach
-from upper_rim.core.model.navigation.counterparts import Counterparts
+from upper_rim.core.model.navigation.counterparts import Counterparts, offered
 from upper_rim.core.model.navigation.pairing import proposed_pairs
 from upper_rim.core.model.site import Page, Site
+from upper_rim.web.live.addresses import StageKey, stage_label
 from upper_rim.web.sites import store
+from upper_rim.web.sites.contents import read_content
 from upper_rim.web.sites.models import StoredSite
 
 from .conftest import signed_in
@@ -36,9 +38,12 @@ def text_of(client: Client, query: str = "") -> str:
 def test_it_shows_each_page_in_each_language_and_what_stands_in_for_it(ferries: StoredSite, ada: User) -> None:
     client = signed_in(ada)
     shown = text_of(client)
-    assert "33 pages in 4 languages, 30 not in all of them" in shown and "German de Deutsch 3 30" in shown
+    assert (
+        "33 pages in 4 languages, 30 not in all of them" in shown
+        and "German de are led to it not yet: cards only 3 30" in shown
+    )
     assert "/sailings/fares/ /ar/fares/ /cy/prisiau/ /de/fahrpreise/" in shown
-    assert "/guide/birds/ leads to /ar/ leads to /cy/ leads to /de/" in shown
+    assert "/guide/birds/ leads to /ar/ create leads to /cy/ create leads to /de/ create" in shown
     gaps = text_of(client, "?show=gaps")
     assert "/guide/birds/" in gaps and "/de/fahrpreise/" not in gaps
     assert "Texts that are not in" not in shown, "the demo says everything in each"
@@ -48,7 +53,7 @@ def test_it_shows_each_page_in_each_language_and_what_stands_in_for_it(ferries: 
     found = re.findall(r'<a href="([^"]+)">(Texts that are not in [^<]+)', client.get(SCREEN).content.decode())
     assert len(found) == 3 and all(client.get(where.replace("&amp;", "&")).status_code == 200 for where, _ in found)
     client.post(SCREEN, {"do": "set", "node": "site", "field": "untranslated", "value": "hide"})
-    assert "/guide/birds/ left out left out left out" in text_of(client)
+    assert "/guide/birds/ left out create left out create left out create" in text_of(client)
     assert "100 pages" not in client.get(f"{SCREEN}?part=9999&show=x").content.decode(), "any address is answered"
 
 
@@ -61,14 +66,73 @@ def test_languages_stand_in_the_order_that_is_said_in_switches_too(ferries: Stor
     assert languages() == ("en", "ar", "cy", "de")
     shown = client.get(SCREEN).content.decode()
     assert "up-en" not in shown and "up-ar" not in shown, "the site's own stays first"
-    up = re.search(r'value="([^"]+)"\s+aria-label="Move German up"', shown)
+    up = re.search(r'name="at" value="(\d+)"\s+aria-label="Move German up"', shown)
     assert up is not None
-    client.post(SCREEN, {"do": "set", "node": "site", "field": "language_order", "value": up[1]})
+    client.post(SCREEN, {"do": "place", "node": "de", "at": up[1]})
     assert languages() == ("en", "ar", "de", "cy")
-    client.post(SCREEN, {"do": "set", "node": "site", "field": "language_order", "value": "de, fr, en, de"})
-    assert languages() == ("en", "de", "ar", "cy"), "what no page is in is nowhere"
+    client.post(SCREEN, {"do": "say-of", "language": "cy", "field": "name", "value": "Y Gymraeg"})
+    assert languages() == ("en", "ar", "de", "cy"), "what is said of one does not move it"
+    client.post(SCREEN, {"do": "place", "node": "de", "at": "0"})
+    assert languages() == ("en", "de", "ar", "cy")
+    refused = client.post(SCREEN, {"do": "place", "node": "en", "at": "2"}).content.decode()
+    assert "own language stands first" in refused
     found = Counterparts(site := store.load(ferries.pk).site).of(site.pages[0])
     assert [one.language for one in found] == ["en", "de", "ar", "cy"]
+
+
+def test_a_language_is_added_by_name_and_held_back_until_it_is_on(ferries: StoredSite, ada: User) -> None:
+    client = signed_in(ada)
+
+    def site() -> Site:
+        return store.load(ferries.pk).site
+
+    def said(**fields: str) -> str:
+        return client.post(SCREEN, fields).content.decode()
+
+    assert "“Klingonish” is no language" in said(do="speak", value="Klingonish")
+    assert "German is there already" in said(do="speak", value="german")
+    said(do="speak", value="Portuguese (Brazil)")
+    said(do="speak", value=" EL ")
+    assert site().languages == ("en", "ar", "cy", "de", "pt-BR", "el")
+    assert site().offered_in("en") == ("en", "ar", "cy", "de") and site().offered_in("el")[-1] == "el"
+    said(do="unspeak", language="pt-BR")
+    assert "begins with a slash" in said(do="say-of", language="el", field="prefix", value="greek")
+    said(do="say-of", language="el", field="prefix", value="/greek/")
+    assert "there is no file /x.png" in said(do="say-of", language="el", field="picture", value="/x.png")
+    assert "nothing of this name" in said(do="say-of", language="el", field="language", value="fr")
+    assert "not in this language any more" in said(do="say-of", language="fr", field="name", value="x")
+    assert "Create /greek/guide/" in client.get(SCREEN).content.decode()
+    said(do="begin-page", value="el pg-guide")
+    made = next(page for page in site().pages if page.path == "/greek/guide/")
+    assert made.language == "el" and made.translates == "pg-guide" and made.content is None
+    assert "there is a page /greek/guide/ already" in said(do="begin-page", value="el pg-guide")
+    assert "remove-el" not in client.get(SCREEN).content.decode(), "a page is in it"
+    said(do="say-of", language="el", field="on", value="true")
+    assert site().offered_in("en")[-1] == "el" and offered(site(), Counterparts(site()).of(made))[-1].is_current
+
+
+def test_a_flag_is_drawn_among_the_files_and_stands_for_its_language(ferries: StoredSite, ada: User) -> None:
+    client = signed_in(ada)
+    client.post(SCREEN, {"do": "flag", "language": "de", "value": "at"})
+    client.post(SCREEN, {"do": "flag", "language": "en", "value": "at"})
+    site = store.load(ferries.pk).site
+    assert site.said_of("de").picture == site.said_of("en").picture == "/flags/at.svg"
+    asset = next(one for one in site.assets if one.path == "/flags/at.svg")
+    assert b"<svg" in read_content(asset.content) and sum(one.path == asset.path for one in site.assets) == 1
+    assert "no flag here" in client.post(SCREEN, {"do": "flag", "language": "de", "value": "xx"}).content.decode()
+
+
+def test_what_is_held_back_shows_to_the_sites_cards_alone(ferries: StoredSite, ada: User) -> None:
+    client, card = signed_in(ada), store.load(ferries.pk).site.cards[0].id
+    client.post(SCREEN, {"do": "say-of", "language": "cy", "field": "on", "value": "false"})
+    stage = Client(HTTP_HOST=f"{stage_label(StageKey(ferries.pk, ada.pk))}.localhost")
+
+    def offered(as_whom: str) -> set[str]:
+        page = stage.get(f"/guide/?{as_whom}").content.decode()
+        return set(re.findall(r'hreflang="(\w+)"[^>]*><span lang="', page))
+
+    assert offered("") == {"en", "ar", "de"} and offered(f"rim-as={card}") == {"en", "ar", "de", "cy"}
+    assert offered("rim-as=nobody") == {"en", "ar", "de"}
 
 
 def test_what_addresses_tell_is_proposed_and_taken_branch_by_branch(unpaired: StoredSite, ada: User) -> None:

@@ -7,6 +7,7 @@ from ..core.conditions.everywhere import Everywhere
 from ..core.kinds.entries import Entry
 from ..core.kinds.items.button import ButtonItem
 from ..core.kinds.items.icon import IconLink
+from ..core.kinds.items.languages import LanguageSwitch
 from ..core.kinds.items.logo import Logo
 from ..core.kinds.items.menu import MenuItem
 from ..core.kinds.items.search import SearchBox
@@ -31,6 +32,7 @@ from .ostrey_pieces import (
     BUT_THE_PRESS,
     GUIDE_MENU,
     HARBOUR_MENU,
+    LANGUAGES_FLOAT,
     MENU_DRAWER,
     NEWS_FEED,
     PHONE_BAR,
@@ -214,6 +216,12 @@ _MAIN_HEADER = Header(
                                 "Bob dydd o hanner awr wedi saith",
                                 "كل يوم من السابعة والنصف",
                             ),
+                        ),
+                        LanguageSwitch(
+                            id="it-languages",
+                            way="button",
+                            side="end",
+                            styles=declared("languages", {"font-size": "14px"}),
                         ),
                         SearchBox(id="it-search", hidden_in=("bd-middle",)),
                     ),
@@ -416,6 +424,7 @@ def demo() -> Demo:
             PRESS_SIDEBAR,
             PHONE_BAR,
             BOOK_FLOAT,
+            LANGUAGES_FLOAT,
             MENU_DRAWER,
             WELCOME,
             SPRING,

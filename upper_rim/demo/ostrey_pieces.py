@@ -142,6 +142,34 @@ BOOK_FLOAT = Float(
 )
 
 
+LANGUAGES_FLOAT = Float(
+    id="pc-languages",
+    name="Languages",
+    place="bottom-start",
+    reach=(ReachRule(id="rr-languages", where=Below(path="/guide/")),),
+    styles=declared(
+        "languages-float",
+        {
+            "background-color": "@sw-paper",
+            **corners("8px"),
+            "box-shadow": "0px 4px 14px 0px #0003",
+            "padding-inline-start": "12px",
+            "padding-inline-end": "12px",
+        },
+    ),
+    rows=(
+        Row(
+            id="rw-languages",
+            name="Switch",
+            styles=declared("languages-row", {f"padding-{side}": "4px" for side in ("block-start", "block-end")}),
+            cells=(
+                Cell(id="cl-languages", items=(LanguageSwitch(id="it-float-languages", way="button", names="code"),)),
+            ),
+        ),
+    ),
+)
+
+
 MENU_DRAWER = Drawer(
     id="pc-drawer",
     name="In the menu",

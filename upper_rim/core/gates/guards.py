@@ -182,8 +182,9 @@ def _needed_by(gate: Gate, site: Site) -> frozenset[str]:
 
 
 def _shown_by(gates: Iterable[Gate], site: Site) -> frozenset[str]:
-    """Paths of the pictures that gates show themselves: a door must be seen to be opened."""
-    named = frozenset(path for gate in gates for node in (gate, *site.shown_rows(gate)) for path in paths_in(node))
+    """Paths of the pictures that gates show themselves, of languages, too: a door must be seen to be opened."""
+    nodes = (node for gate in gates for node in (gate, *site.shown_rows(gate), *site.spoken))
+    named = frozenset(path for node in nodes for path in paths_in(node))
     return frozenset(asset.path for asset in site.assets if asset.path in named)
 
 

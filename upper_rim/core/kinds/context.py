@@ -15,6 +15,7 @@ from ..values.words import Words
 from .consent import Category
 from .entries import Entry, MenuPart
 from .markup import Markup
+from .spoken import SpokenLanguage
 
 GateState = Literal["asked", "wrong", "waiting", "refused"]
 """What a gate shows: at first; after a wrong answer; after too many; after a no."""
@@ -44,7 +45,10 @@ class PageContext(Protocol):
     def language(self) -> str: ...
     @property
     def languages(self) -> Sequence[str]:
-        """All of the site's."""
+        """Those that are offered on such pages, their own among them."""
+
+    def said_of(self, language: str) -> SpokenLanguage:
+        """What the site says of one."""
 
     @property
     def site_name(self) -> str: ...

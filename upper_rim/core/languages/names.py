@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from functools import lru_cache
 
 from babel import Locale, UnknownLocaleError
+from babel.localedata import locale_identifiers
 
 
 def own_name(tag: str) -> str:
@@ -22,6 +24,36 @@ def name_in(tag: str, other: str) -> str:
         if found:
             return found[0].title() + found[1:]
     return tag
+
+
+@lru_cache(maxsize=1)
+def known_names() -> Mapping[str, str]:
+    """In English, by tag, in the order of the names: of every language that the CLDR has texts in, and of what it tells
+    apart by country or script."""
+    tags = [identifier.replace("_", "-") for identifier in locale_identifiers() if identifier != "root"]
+    return dict(sorted(((tag, name_in(tag, "en")) for tag in tags), key=lambda one: one[1].casefold()))
+
+
+@lru_cache(maxsize=1)
+def _names_alone() -> Mapping[str, str]:
+    """Tags of single languages by their English names in small letters."""
+    return {name.casefold(): tag.replace("_", "-") for tag, name in Locale("en").languages.items()}
+
+
+def tag_of(typed: str) -> str | None:
+    """The tag of a language that is typed as its tag or as its English name; None of what the CLDR does not know."""
+    said = typed.strip().casefold()
+    named = {name.casefold(): tag for tag, name in known_names().items()} | dict(_names_alone())
+    if said in named:
+        return named[said]
+    first, *rest = said.replace("_", "-").split("-")
+    if first not in Locale("en").languages or not all(
+        part.isascii() and part.isalnum() and len(part) <= 8 for part in rest
+    ):
+        return None
+    return "-".join(
+        [first, *(part.title() if len(part) == 4 else part.upper() if len(part) == 2 else part for part in rest)]
+    )
 
 
 def locale_of(tag: str) -> Locale:

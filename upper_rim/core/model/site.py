@@ -21,6 +21,7 @@ from ..kinds.pieces import AnyPiece
 from ..kinds.pieces.base import Piece, ReachRule, ReachSet
 from ..kinds.pieces.drawer import Drawer
 from ..kinds.rows import Row
+from ..kinds.spoken import SpokenLanguage, SpokenLanguages
 from ..values.addresses import Origin, PagePath
 from ..values.nodes import Hash, Node, Value
 from ..values.refs import CategoryRef, LiftRef, PageRef
@@ -130,13 +131,14 @@ _languages: Memo[tuple[Page, ...], frozenset[str]] = Memo(8)
 class Site(Value):
     """Everything a designer decides about one site. `pages` and `assets` are sorted by path, `bands` by width."""
 
-    format: Literal[2] = 2
+    format: Literal[3] = 3
     key: Annotated[str, StringConstraints(pattern=r"^[a-z][a-z0-9]{3,11}$")]
     name: Name
     language: LanguageTag = "en"
     address: Origin = Field(default="", description="Where it is published: what is told to search engines is whole.")
-    language_order: tuple[LanguageTag, ...] = Field(
-        default=(), description="In which its languages stand behind its own; those that are not named come last."
+    spoken: SpokenLanguages = Field(
+        default=(),
+        description="Languages that it is chosen to be in, or of which something is said, in their order; those of pages that are not among them come last.",
     )
     untranslated: Literal["above", "front", "stay", "hide"] = Field(
         default="above",
@@ -186,17 +188,29 @@ class Site(Value):
 
     @property
     def languages(self) -> tuple[str, ...]:
-        """Its own first, then those of its pages in the order that is said of them."""
-        spoken = _languages.of(
+        """Its own first, then those that are chosen, then those that its pages are in besides."""
+        of_pages = _languages.of(
             self.pages, lambda pages: frozenset(tag for one in pages for tag in (one.language, *one.also))
         )
-        ordered = [tag for tag in dict.fromkeys(self.language_order) if tag in spoken]
-        return tuple(dict.fromkeys((self.language, *ordered, *sorted(spoken))))
+        return tuple(dict.fromkeys((self.language, *(one.language for one in self.spoken), *sorted(of_pages))))
 
     @property
     def other_languages(self) -> tuple[str, ...]:
         """Those into which its texts are translated."""
         return self.languages[1:]
+
+    def offered_in(self, language: str) -> tuple[str, ...]:
+        """Those that switches on pages in a language offer: that one, and what is not held back."""
+        held_back = {one.language for one in self.spoken if not one.on} - {self.language, language}
+        return tuple(tag for tag in self.languages if tag not in held_back)
+
+    def said_of(self, language: str) -> SpokenLanguage:
+        """Of a language, of which nothing may be said."""
+        return next((one for one in self.spoken if one.language == language), SpokenLanguage(language=language))
+
+    def with_all_languages_on(self) -> Site:
+        """As it is for whoever may see what is still held back."""
+        return self.replaced(spoken=tuple(one.replaced(on=True) for one in self.spoken))
 
     def first_looked_at(self, pages: Iterable[Page]) -> Page | None:
         """Of these pages the front page, else the first in the site's language; None where there are none."""

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from functools import cache
 from typing import Any
 
 from ..exchange.html.encoding import decode
@@ -20,7 +19,7 @@ def fitter_of(shelf: Shelf, read: Callable[[str], bytes] | None, year: int | Non
     """`read`, `year` as for the composer. `foresees`: see `Fitter`."""
 
     def pictures(site: Site) -> Pictures:
-        return cache(ShownFiles(site, read).picture)
+        return ShownFiles(site, read).picture
 
     def posts(site: Site) -> Callable[[Any, str], Sequence[tuple[str, str]]]:
         files = ShownFiles(site, read)

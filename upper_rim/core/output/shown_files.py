@@ -24,6 +24,7 @@ class ShownFiles:
     def __init__(self, site: Site, read: Callable[[str], bytes] | None) -> None:
         self._site = site
         self._read = read
+        self._pictures: dict[str, Picture | None] = {}
 
     def _file(self, path: str | None) -> tuple[str, bytes] | None:
         """Hash and bytes."""
@@ -35,8 +36,11 @@ class ShownFiles:
         return found[1] if found else None
 
     def picture(self, path: str) -> Picture | None:
-        found = self._file(path)
-        return read_picture(found[1]) if found else None
+        """Looked at once: every page may show it."""
+        if path not in self._pictures:
+            found = self._file(path)
+            self._pictures[path] = read_picture(found[1]) if found else None
+        return self._pictures[path]
 
     def posts(self, feed: str | None, below: str, language: str) -> Sequence[Post]:
         """Those of a feed, or the site's dated pages below a path in that language, the newest first."""

@@ -22,11 +22,12 @@ _NAMES = 'xmlns="http://www.sitemaps.org/schemas/sitemap/0.9"'
 def sitemaps(
     site: Site, counterparts: Counterparts, may_be_told: Callable[[Page], bool]
 ) -> Iterator[tuple[str, bytes]]:
-    """Paths and contents of the files: one, or several and a list of these. None where nobody has said where the site is,
+    """Paths and contents of the files, without pages in languages that are held back: one, or several and a list of these. None where nobody has said where the site is,
     or where it has such a file of its own."""
     if not site.address or any(asset.path == SITEMAP for asset in site.assets):
         return
-    pages = [page for page in site.pages if page.content is not None and may_be_told(page)]
+    told = site.offered_in(site.language)
+    pages = [one for one in site.pages if one.content is not None and one.language in told and may_be_told(one)]
     parts = [pages[at : at + MOST] for at in range(0, len(pages), MOST)]
     if len(parts) < 2:
         yield SITEMAP, _pages(site, counterparts, pages)

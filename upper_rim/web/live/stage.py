@@ -54,7 +54,8 @@ def respond(request: HttpRequest, key: StageKey) -> HttpResponse:
     if not StoredSite.objects.filter(pk=key.site_id, people=key.user_id, people__is_active=True).exists():
         return HttpResponseNotFound("This stage is closed.", content_type="text/plain")
     loaded = store.load(key.site_id)
-    loaded = loaded._replace(site=_tried_on(key, loaded.site, request.GET) or loaded.site)
+    tried = _tried_on(key, loaded.site, request.GET) or loaded.site
+    loaded = loaded._replace(site=_as_looked_at(tried, request.GET.get(CARD)))
     if request.path.startswith(SPECIMENS):
         return _quiet(_specimen(request, loaded.site))
     composer = stage_composer(key.site_id, loaded)
@@ -79,6 +80,14 @@ def _shipped_fonts() -> dict[str, bytes]:
 
 
 _composers: Memo[Site, Composer] = Memo(16)
+_all_on: Memo[Site, Site] = Memo(16)
+
+
+def _as_looked_at(site: Site, card: str | None) -> Site:
+    """Whoever looks as one of the site's cards sees languages that are held back from others."""
+    if all(one.on for one in site.spoken) or not any(one.id == card for one in site.cards):
+        return site
+    return _all_on.of(site, Site.with_all_languages_on)
 
 
 def stage_composer(site_id: int, loaded: store.Loaded) -> Composer:
@@ -95,6 +104,7 @@ def _composer(site_id: int, site: Site) -> Composer:
 def forget_all() -> None:
     """Drops what this process keeps; for tests, where databases come and go."""
     _composers.forget()
+    _all_on.forget()
     _tried.forget()
 
 

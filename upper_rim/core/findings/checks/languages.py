@@ -23,7 +23,7 @@ _TELLS = 60
 
 def in_languages(site: Site) -> list[Finding]:
     switches = [item for item in items_of(site.pieces) if isinstance(item, LanguageSwitch)]
-    if len(site.languages) < 2:
+    if len(site.offered_in(site.language)) < 2:
         return [Finding("one language", switches[0].id)] if switches else []
     counterparts = Counterparts(site)
     return [*_ways(site), *_alone(site, counterparts), *_doubles(counterparts), *_texts(site)]
@@ -32,14 +32,14 @@ def in_languages(site: Site) -> list[Finding]:
 def _ways(site: Site) -> Iterator[Finding]:
     shown = (item for piece in site.pieces if piece.on for item in items_with(site, piece))
     if not any(isinstance(item, LanguageSwitch) for item in shown):
-        yield Finding("no switch", ROOT, about={"count": len(site.languages)})
+        yield Finding("no switch", ROOT, about={"count": len(site.offered_in(site.language))})
 
 
 def _alone(site: Site, counterparts: Counterparts) -> Iterator[Finding]:
     """Languages of which no page says the same as one in another language: no switch leads into them."""
     spoken = (counterparts.spoken(family[0]) for family in counterparts.families())
     led_to = {tag for tags in spoken if len(tags) > 1 for tag in tags}
-    for language in site.languages:
+    for language in site.offered_in(site.language):
         pages = [page for page in site.pages if page.language == language]
         if pages and language not in led_to:
             about: dict[str, float | str] = {
@@ -71,7 +71,7 @@ def _texts(site: Site) -> Iterator[Finding]:
     """Texts that show and are said in the site's own language instead, say what theirs was before, were looked at by nobody,
     or are in other letters."""
     said = [text for text in texts_of(site) if text.is_shown]
-    for language in site.languages[1:]:
+    for language in site.offered_in(site.language)[1:]:
         if not any(page.language == language for page in site.pages):
             continue
         found: dict[FindingKind, list[SaidText]] = {}

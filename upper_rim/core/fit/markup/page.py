@@ -10,6 +10,7 @@ from ...kinds.context import Destination, GateState, Post
 from ...kinds.entries import Entry, MenuPart
 from ...kinds.items import Item
 from ...kinds.markup import Markup
+from ...kinds.spoken import SpokenLanguage
 from ...model.site import band_widths
 from ...style.paint.pictures import Picture
 from ...values.brands import Mark
@@ -41,7 +42,10 @@ class FitPage:
 
     @property
     def languages(self) -> Sequence[str]:
-        return self._setting.site.languages
+        return self._setting.site.offered_in(self.language)
+
+    def said_of(self, language: str) -> SpokenLanguage:
+        return self._setting.site.said_of(language)
 
     @property
     def site_name(self) -> str:

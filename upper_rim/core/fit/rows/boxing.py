@@ -132,7 +132,11 @@ def seen_of(item: Any, setting: Setting) -> tuple[Any, ...]:
         case Trail():
             shown.append(tuple(setting.trail(item)))
         case LanguageSwitch():
-            shown.append(setting.site.languages)
+            shown += [
+                setting.site.offered_in(setting.language),
+                setting.site.spoken,
+                setting.pictures if item.pictures != "none" else (),
+            ]
         case Posts():
             shown.append(tuple(setting.posts(item, setting.language)[: item.count]))
         case Logo() | Copyright():

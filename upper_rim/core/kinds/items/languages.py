@@ -8,7 +8,7 @@ from typing import Literal, NamedTuple
 from pydantic import Field
 
 from ...languages import direction, language_of, phrase
-from ...languages.names import name_in, own_name
+from ...languages.names import name_in
 from ...values.brands import Brands
 from ...values.styling import Part
 from ...values.words import Words
@@ -17,6 +17,9 @@ from ..marks import switch_mark
 from ..markup import Attributes, Element, Markup, element
 from .base import DiffersByPage, named_by
 from .parts import icon, listed
+
+PICTURE_PX = 14
+"""Height of what stands for a language."""
 
 
 class Offered(NamedTuple):
@@ -47,6 +50,9 @@ class LanguageSwitch(DiffersByPage):
     )
     names: Literal["own", "here", "code"] = Field(
         default="own", description="As each is called by its readers, as in the page's language, or its code."
+    )
+    pictures: Literal["none", "before", "alone"] = Field(
+        default="none", description="Whether pictures stand before the names, or instead, of languages that have one."
     )
     hides_current: bool = Field(default=False, description="The language of the page itself is left out.")
     suggests: bool = Field(
@@ -106,18 +112,27 @@ class LanguageSwitch(DiffersByPage):
         if self.suggests and not one.is_current:
             leads = {
                 **leads,
-                "data-rim-said": language_of(one.language).phrases.get("suggest") or own_name(one.language),
+                "data-rim-said": language_of(one.language).phrases.get("suggest") or page.said_of(one.language).called,
             }
         return element("li", {}, element("a", leads, self._named(one.language, page)))
 
     def _named(self, language: str, page: PageContext) -> Element:
         """A name in its own language says which that is, and which way it runs (WCAG 2.2, 3.1.2)."""
+        own: Attributes = {"lang": language, "dir": direction(language)}
+        called = page.said_of(language).called if self.names == "own" else name_in(language, page.language)
+        picture = page.said_of(language).picture if self.pictures != "none" else None
+        if picture and self.pictures == "alone":
+            return self._picture(picture, {"alt": called, **(own if self.names == "own" else {})}, page)
         if self.names == "code":
-            full: Attributes = {"aria-label": name_in(language, page.language), "role": "img"}
-            return element("span", full, language.upper())
-        if self.names == "here":
-            return element("span", {}, name_in(language, page.language))
-        return element("span", {"lang": language, "dir": direction(language)}, own_name(language))
+            named = element("span", {"aria-label": called, "role": "img"}, language.upper())
+        else:
+            named = element("span", own if self.names == "own" else {}, called)
+        if not picture:
+            return named
+        return element("span", {"class": page.name("pictured")}, self._picture(picture, {"alt": ""}, page), named)
+
+    def _picture(self, path: str, attributes: Attributes, page: PageContext) -> Element:
+        return element("img", {"src": path, **attributes, **page.size(path, PICTURE_PX)})
 
     def sample(self, page: PageContext) -> Element:
         """With all of the site's languages."""

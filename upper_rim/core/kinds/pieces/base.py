@@ -35,6 +35,10 @@ class ReachSet(Node):
     rules: tuple[ReachRule, ...] = ()
 
 
+Opens = Literal["up", "back"]
+"""Upwards, against the line's way."""
+
+
 class Piece(Styled):
     """One thing around the content of pages: what all kinds have in common. `kind` says which it is."""
 
@@ -76,6 +80,11 @@ class Piece(Styled):
     def is_low(self) -> bool:
         """Whether it stands in the stack at the window's lower edge."""
         return False
+
+    @property
+    def opens(self) -> tuple[Opens, ...]:
+        """Where what opens beside something in it goes, other than downwards and along the line."""
+        return ("up",) if self.is_at_bottom else ()
 
     @property
     def is_early(self) -> bool:

@@ -10,7 +10,7 @@ from pydantic import Field
 from ..context import SheetContext
 from ..moving import Way
 from ..rule import Rule
-from .base import Moving
+from .base import Moving, Opens
 
 
 class BottomBar(Moving):
@@ -28,6 +28,10 @@ class BottomBar(Moving):
     @property
     def is_low(self) -> bool:
         return True
+
+    @property
+    def opens(self) -> tuple[Opens, ...]:
+        return ("up",)
 
     def rules(self, own: str, sheet: SheetContext) -> Iterator[Rule]:
         high = f"{self.height_px}px"

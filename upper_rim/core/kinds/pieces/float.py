@@ -11,7 +11,7 @@ from ..context import PageContext, SheetContext
 from ..markup import Markup, element
 from ..moving import Way
 from ..rule import Rule
-from .base import Moving
+from .base import Moving, Opens
 
 FloatPlace = Literal[
     "top-start", "top-center", "top-end", "middle-start", "middle-end", "bottom-start", "bottom-center", "bottom-end"
@@ -38,6 +38,12 @@ class Float(Moving):
     @property
     def is_low(self) -> bool:
         return True
+
+    @property
+    def opens(self) -> tuple[Opens, ...]:
+        block, inline = self.place.split("-")
+        up: tuple[Opens, ...] = ("up",) if block == "bottom" else ()
+        return (*up, "back") if inline == "end" else up
 
     def content(self, rows: Sequence[Markup], page: PageContext) -> Sequence[Markup]:
         if not self.fan:

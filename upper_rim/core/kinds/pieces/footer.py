@@ -10,7 +10,7 @@ from pydantic import Field
 from ..context import PageContext, SheetContext
 from ..markup import Attributes, Markup, element
 from ..rule import Rule
-from .base import Piece
+from .base import Opens, Piece
 
 
 class Footer(Piece):
@@ -23,6 +23,10 @@ class Footer(Piece):
     uncovered: bool = Field(
         default=False, description="It lies beneath the page, which uncovers it while it is scrolled to its end."
     )
+
+    @property
+    def opens(self) -> tuple[Opens, ...]:
+        return ("up",)
 
     def landmark_attributes(self, page: PageContext) -> Attributes:
         return {"data-rim-footer": True}

@@ -64,13 +64,14 @@ class Counterparts:
     def alternates(self, page: Page) -> Mapping[str, Page]:
         """By language, the pages that say the same and lead to each other: each of them has the same ones. None where
         there is no other, or where something else of its language stands for it. A page into which nothing can be put
-        leads nowhere."""
+        leads nowhere; of a language that is held back nobody is told."""
         family = [one for one in self._family(page) if one.splice is not None and not one.bare]
-        found = {one.language: one for one in reversed(family)}
+        said = {one.language: one for one in reversed(family)}
         for one in family:
-            found = {**dict.fromkeys(one.also, one), **found}
+            said = {**dict.fromkeys(one.also, one), **said}
+        found = {tag: said[tag] for tag in self._site.offered_in(self._site.language) if tag in said}
         is_one = page in found.values() and len({one.id for one in found.values()}) > 1
-        return {one: found[one] for one in self._site.languages if one in found} if is_one else {}
+        return found if is_one else {}
 
     def _family(self, page: Page) -> list[Page]:
         return self._families.get(self._original(page), [page])
@@ -121,10 +122,11 @@ class Counterparts:
                 yield above
 
 
-def offered(counterparts: Iterable[Counterpart]) -> list[Offered]:
-    """What a switch shows of them."""
+def offered(site: Site, counterparts: Iterable[Counterpart]) -> list[Offered]:
+    """What a switch shows of them: the page's own language, and what is not held back."""
+    to_all = site.offered_in(site.language)
     return [
         Offered(one.language, None if one.why == "stays" else one.page.path, one.why == "itself")
         for one in counterparts
-        if one.page is not None
+        if one.page is not None and (one.why == "itself" or one.language in to_all)
     ]

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from typing import Literal, NamedTuple
 
 from ..site import Page, Site
@@ -31,15 +31,16 @@ def proposed_pairs(site: Site) -> Iterator[Pair]:
     languages = {tag.lower() for tag in site.languages}
     originals = {page.translates for page in site.pages if page.translates}
     taken = {(page.translates, page.language) for page in site.pages if page.translates}
+    prefixes = tuple(site.said_of(tag).below for tag in site.languages)
     own: dict[str, list[Page]] = {}
     for page in site.pages:
         if page.language == site.language:
-            own.setdefault(_bare(page.path, languages)[0], []).append(page)
+            own.setdefault(_bare(page.path, languages, prefixes)[0], []).append(page)
     found: dict[tuple[str, str], list[Pair]] = {}
     for page in site.pages:
         if page.language == site.language or page.translates or page.id in originals:
             continue
-        path, by = _bare(page.path, languages)
+        path, by = _bare(page.path, languages, prefixes)
         listed = own.get(path, [])
         if by is not None and len(listed) == 1 and (listed[0].id, page.language) not in taken:
             found.setdefault((listed[0].id, page.language), []).append(Pair(page, listed[0], by))
@@ -51,8 +52,11 @@ def proposed_pairs(site: Site) -> Iterator[Pair]:
 _NAMED = re.compile(r"^(.+?)[._-]([a-z]{2,3}(?:[-_][a-z0-9]{2,8})*)(\.[a-z0-9]+)?$", re.IGNORECASE)
 
 
-def _bare(path: str, languages: set[str]) -> tuple[str, By | None]:
+def _bare(path: str, languages: set[str], prefixes: Iterable[str]) -> tuple[str, By | None]:
     """The path without what says its language, and what said it."""
+    below = next((one for one in prefixes if path.startswith(one)), None)
+    if below is not None:
+        return path[len(below) - 1 :], "path"
     *folders, name = path.split("/")
     kept = [one for one in folders if one.lower().replace("_", "-") not in languages]
     if len(kept) < len(folders):

@@ -9,11 +9,11 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 
-from . import to_2
+from . import to_2, to_3
 
-FORMAT = 2
+FORMAT = 3
 """The format of documents written today."""
-STEPS: dict[int, Callable[[Any], Any]] = {1: to_2.lifted}
+STEPS: dict[int, Callable[[Any], Any]] = {1: to_2.lifted, 2: to_3.lifted}
 """By the format that a step begins with; it leads to the next one."""
 
 

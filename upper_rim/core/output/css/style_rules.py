@@ -8,6 +8,7 @@ Within a layer a state outweighs rest by its specificity, and a band outweighs a
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Iterator, Mapping
+from functools import cached_property
 
 from ...kinds.items.menu import MenuItem
 from ...kinds.pieces.asking import Asking
@@ -255,14 +256,14 @@ class StyleRules:
         return self.palette.published(value)
 
     def _bleeds(self) -> Iterator[Rule]:
-        """A piece's or row's plain ground goes on to both edges of the viewport, however narrow the body: a border
-        image's outset takes no room and cannot be scrolled to (CSS Backgrounds 3, 5.4)."""
-        kinds = (Sidebar, Float, Asking)
-        narrow = {piece.id for piece in self.site.pieces if isinstance(piece, kinds)}
+        """What opens in a piece or row has its ground. A plain one goes on to both edges of the viewport, however narrow
+        the body, but for pieces that are narrower themselves: a border image's outset takes no room and cannot be scrolled
+        to (CSS Backgrounds 3, 5.4)."""
         for element in self.styling.elements.values():
-            if element.role not in {"piece", "row"} or element.piece in narrow or element.node in self.styling.stages:
+            if element.role not in {"piece", "row", "float"} or element.node in self.styling.stages:
                 continue
-            written = {band: self._bleed(element, band) for band in self._all_bands()}
+            ground = self._named_ground if element.piece in self._narrow else self._bleed
+            written = {band: ground(element, band) for band in self._all_bands()}
             usual = max(written.values(), key=list(written.values()).count)
             selector = f".rim-{element.node}"
             if usual:
@@ -275,16 +276,29 @@ class StyleRules:
                     bare = _NO_BLEED if "border-image" in gone else {}
                     yield from self._in_band(band, [Rule(selector, {**declared, **back, **bare})])
 
+    @cached_property
+    def _narrow(self) -> frozenset[str]:
+        kinds = (Sidebar, Float, Asking)
+        return frozenset(piece.id for piece in self.site.pieces if isinstance(piece, kinds))
+
+    def _named_ground(self, element: StyledElement, band: str | None) -> dict[str, str]:
+        ground, ink = (
+            self.styling.resolve(element, name, "rest", band).value for name in ("background-color", "color")
+        )
+        if element.role != "row" and element.piece in self._narrow and self.palette.is_clear(ground):
+            ground = "@:ground"
+        named = {}
+        if element.role != "row" or not self.palette.is_clear(ground):
+            named["--rim-ground"] = self.palette.published(ground)
+        if element.role != "row":
+            named["--rim-ink"] = self.palette.published(ink)
+        return named
+
     def _bleed(self, element: StyledElement, band: str | None) -> dict[str, str]:
         def value(name: str) -> str:
             return self.styling.resolve(element, name, "rest", band).value
 
-        ground, ink = value("background-color"), value("color")
-        named = {}
-        if element.role == "piece" or not self.palette.is_clear(ground):
-            named["--rim-ground"] = self.palette.published(ground)
-        if element.role == "piece":
-            named["--rim-ink"] = self.palette.published(ink)
+        named, ground = self._named_ground(element, band), value("background-color")
         lines = {
             side: value(f"border-{side}-style") for side in ("block-start", "block-end", "inline-start", "inline-end")
         }

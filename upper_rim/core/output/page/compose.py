@@ -375,7 +375,7 @@ class Composer:
         if isinstance(item, Trail):
             return item.steps_markup(self._trails.steps(item, page), context)
         assert isinstance(item, LanguageSwitch)
-        return item.ways_markup(offered(self.counterparts.of(page)), context)
+        return item.ways_markup(offered(self.site, self.counterparts.of(page)), context)
 
     def _entries_of(self, mark: re.Match[str], page: Page) -> tuple[ShowsMenu, tuple[str, str, str]]:
         """The item that a mark stands for, and under which key the entries are kept that it shows in the page's

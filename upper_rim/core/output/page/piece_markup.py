@@ -105,7 +105,7 @@ def _piece(shown: Shown, context: SiteContext, *, target: bool = False) -> list[
     rows += _rows_in(piece, None, context, grounds=slimmed)
     rows += _handed_over(piece, context)
     attributes = {
-        **context.attributes(piece, *classes, *piece.CLASSES),
+        **context.attributes(piece, *classes, *piece.CLASSES, *(f"opens-{way}" for way in piece.opens)),
         "lang": context.language,
         "dir": direction(context.language),
         **piece.landmark_attributes(context),

@@ -13,6 +13,7 @@ from ...kinds.consent import Category
 from ...kinds.context import Destination, GateState, Post
 from ...kinds.entries import Entry, MenuPart
 from ...kinds.markup import Markup
+from ...kinds.spoken import SpokenLanguage
 from ...model.navigation.links import Links
 from ...model.navigation.menus import Menus
 from ...model.site import Site, band_widths
@@ -63,7 +64,10 @@ class SiteContext:
 
     @property
     def languages(self) -> Sequence[str]:
-        return self.site.languages
+        return self.site.offered_in(self.language)
+
+    def said_of(self, language: str) -> SpokenLanguage:
+        return self.site.said_of(language)
 
     @property
     def site_name(self) -> str:

@@ -324,6 +324,5 @@ LISTED: dict[str, Callable[[Site, Any, QueryDict], JsonValue]] = {
     "cookies": _cookies,
     "excused": _groups,
     "also": _tags,
-    "language_order": _tags,
 }
 """Fields that hold several values, typed as one text."""

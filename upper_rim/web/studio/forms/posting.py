@@ -33,6 +33,7 @@ from ...sites import store
 from ..controls.of_nodes import ROW_CENTRE, shared_row
 from . import audience as audience_posts
 from . import consent as consent_posts
+from . import languages as language_posts
 from . import menus as menu_posts
 from . import reach as reach_posts
 from . import styles as styling_posts
@@ -387,6 +388,7 @@ _READERS: dict[str, Callable[[Site, QueryDict], Posted]] = {
     "whole": _whole,
     **audience_posts.READERS,
     **consent_posts.READERS,
+    **language_posts.READERS,
     **menu_posts.READERS,
     **reach_posts.READERS,
     **styling_posts.READERS,

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from typing import Any, NamedTuple
 
 from django.core.paginator import Paginator
@@ -13,20 +13,25 @@ from django.urls import reverse
 from ....core.findings.checks.languages import in_languages
 from ....core.findings.finding import Finding
 from ....core.findings.words import finding_words
+from ....core.kinds.spoken import SpokenLanguage
 from ....core.languages import direction
-from ....core.languages.names import own_name
+from ....core.languages.flags import countries
+from ....core.languages.names import known_names, locale_of, own_name
 from ....core.model.navigation.counterparts import Counterpart, Counterparts
 from ....core.model.navigation.pairing import Pair, proposed_pairs
 from ....core.model.site import Page, Site
 from ....core.model.tree import ancestors, find
+from ....core.output.file_types import content_type
 from ..controls.items.languages import UNTRANSLATED
 from ..controls.of_nodes import node_name
 from ..cycle.screen import Opened, screen
+from ..forms.languages import path_in
 from ..words.languages import language_name
 
 ROWS = 100
 """Of the board on one screen."""
 MOST_BRANCHES = 12
+MOST_PICTURES = 500
 WHY = {
     "above": "leads to",
     "front": "leads to",
@@ -37,23 +42,34 @@ WHY = {
 
 
 class Spoken(NamedTuple):
-    """A language of the site. `pages`: how many are in it; `gaps`: how many of the originals are not; `up`: the order in
-    which it stands one place higher, where it can."""
+    """A language of the site. `pages`: how many are in it; `gaps`: how many of the originals are not; `at`: its place, the
+    site's own having the first. `can_go`: no page is in it."""
 
-    tag: str
+    said: SpokenLanguage
     name: str
     own_name: str
     direction: str
     pages: int
     gaps: int
-    up: str
+    at: int
+    can_go: bool
+
+    @property
+    def tag(self) -> str:
+        return self.said.language
+
+    @property
+    def above(self) -> int:
+        """The place above; 0 where there is none for it."""
+        return max(self.at - 1, 0)
 
 
 class Row(NamedTuple):
-    """An original, and what stands for it in each language: `why` is empty where that says the same."""
+    """An original, and what stands for it in each language: `why` is empty where that says the same; then where a page
+    may be begun."""
 
     original: Page
-    cells: Sequence[tuple[str, Page | None, str]]
+    cells: Sequence[tuple[str, Page | None, str, str]]
 
 
 class Branch(NamedTuple):
@@ -76,9 +92,12 @@ def languages(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> di
     listed = with_gaps if only_gaps else [page for page, _ in originals]
     board = Paginator(listed, ROWS).get_page(request.GET.get("part"))
     return {
-        "spoken": _spoken(site, gaps),
+        "spoken": list(_spoken(site, gaps)),
+        "known": known_names().items(),
+        "pictures": _pictures(site),
+        "flags": _flags(),
         "board": board,
-        "rows": [_row(page, counterparts) for page in board.object_list],
+        "rows": [_row(page, counterparts, site) for page in board.object_list],
         "originals": len(originals),
         "gaps": len(with_gaps),
         "only_gaps": only_gaps,
@@ -112,24 +131,31 @@ def _told(finding: Finding, opened: Opened) -> tuple[str, str]:
     return words, f"{reverse('workbench', args=[opened.slug, outermost])}?select={node}"
 
 
-def _row(page: Page, counterparts: Counterparts) -> Row:
-    def cell(one: Counterpart) -> tuple[str, Page | None, str]:
-        return one.language, one.page, WHY.get(one.why, "")
+def _row(page: Page, counterparts: Counterparts, site: Site) -> Row:
+    def cell(one: Counterpart) -> tuple[str, Page | None, str, str]:
+        why = WHY.get(one.why, "")
+        new = path_in(site.said_of(one.language), page, site) if why and one.why != "speaks both" else ""
+        return one.language, one.page, why, new
 
     return Row(page, [cell(one) for one in counterparts.of(page)])
 
 
-def _spoken(site: Site, gaps: Mapping[str, int]) -> list[Spoken]:
+def _spoken(site: Site, gaps: Mapping[str, int]) -> Iterator[Spoken]:
     pages = Counter(page.language for page in site.pages)
-    return [
-        Spoken(tag, language_name(tag), own_name(tag), direction(tag), pages[tag], gaps[tag], _up(site.languages, at))
-        for at, tag in enumerate(site.languages)
-    ]
+    needed = {site.language, *pages, *(tag for page in site.pages for tag in page.also)}
+    for at, tag in enumerate(site.languages):
+        names = language_name(tag), own_name(tag), direction(tag)
+        yield Spoken(site.said_of(tag), *names, pages[tag], gaps[tag], at, tag not in needed)
 
 
-def _up(languages: Sequence[str], at: int) -> str:
-    """The site's own language stays first."""
-    return ", ".join([*languages[1 : at - 1], languages[at], languages[at - 1], *languages[at + 1 :]]) if at > 1 else ""
+def _pictures(site: Site) -> list[str]:
+    return [asset.path for asset in site.assets if content_type(asset.path).startswith("image/")][:MOST_PICTURES]
+
+
+def _flags() -> list[tuple[str, str]]:
+    """By the names of their countries."""
+    territories = locale_of("en").territories
+    return sorted(((one, territories[one.upper()]) for one in countries()), key=lambda one: one[1])
 
 
 def _branches(site: Site) -> list[Branch]:

@@ -9,6 +9,7 @@ from ..control import Control, Group, choice, words, yes
 
 WAYS = (("row", "beside each other"), ("list", "below each other"), ("button", "behind a button"))
 SIDES = (("start", "start"), ("end", "end"))
+PICTURES = (("none", "none"), ("before", "before the names"), ("alone", "instead of the names"))
 NAMES = (("own", "as their readers call them"), ("here", "in the page’s language"), ("code", "their codes"))
 UNTRANSLATED = (
     ("above", "the nearest page above it"),
@@ -26,6 +27,7 @@ def groups(node: LanguageSwitch, site: Site) -> list[Group]:
                 choice(node, "way", "Stand", WAYS),
                 *([choice(node, "side", "Panel at its", SIDES)] if node.way == "button" else []),
                 choice(node, "names", "Named", NAMES),
+                choice(node, "pictures", "Pictures", PICTURES),
                 *([yes(node, "hides_current", "Leave out the page’s own")] if node.way != "button" else []),
                 *words(node, "words", "Before them", site),
                 yes(node, "suggests", "Suggest theirs to those who ask for another"),

@@ -28,7 +28,7 @@ const sortable = (list) => {
     group: list.dataset.sort, handle: "[data-grip]", animation: ANIMATION_MS, fallbackOnBody: true, invertSwap: true,
     onEnd: ({ item, to, newIndex, oldIndex, from }) => {
       if (to === from && newIndex === oldIndex) return;
-      send({ do: "move", node: item.dataset.id, parent: to.dataset.parent, slot: to.dataset.slot || "entries", at: newIndex });
+      send({ do: list.dataset.does || "move", node: item.dataset.id, parent: to.dataset.parent, slot: to.dataset.slot || "entries", at: newIndex });
     },
   });
 };
