@@ -15,7 +15,8 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
 from tests.browser.test_gates import violations
-from tests.core.test_counterparts import PAGES, any_site, page, site, with_switch, written
+from tests.core.test_counterparts import PAGES, any_site, site, with_switch, written
+from tests.core.test_counterparts import page as a_page
 from tests.folder import Folder, taken_away
 from upper_rim.core.exchange.imports.import_pages import digest
 from upper_rim.core.kinds.pieces.float import Float, FloatPlace
@@ -183,7 +184,7 @@ def test_who_asks_for_another_language_is_told_once_and_led_nowhere_unasked(
 def test_as_a_float_it_opens_into_the_window_on_a_ground_of_its_own_by_a_finger(
     driver: webdriver.Chrome, folder: Folder, place: str
 ) -> None:
-    whole, contents = written(site(*PAGES, arabic := page(9, "/ar/", "ar", of=0)))
+    whole, contents = written(site(*PAGES, arabic := a_page(9, "/ar/", "ar", of=0)))
     header = with_switch(whole, way="button").pieces[0]
     piece = Float(id="pc-f", name="Languages", place=place, rows=header.rows, reach=header.reach)
     folder.files = taken_away(whole.replaced(pieces=(piece,)), contents)

@@ -17,10 +17,12 @@ from upper_rim.core.exchange.imports.import_pages import described_page, digest
 from upper_rim.core.findings.checks.languages import in_languages
 from upper_rim.core.findings.words import finding_words
 from upper_rim.core.kinds.items.languages import LanguageSwitch
+from upper_rim.core.kinds.phrases import SaidPhrase, phrase_id, sayable
 from upper_rim.core.kinds.pieces.base import ReachRule
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.rows import Cell, Row
 from upper_rim.core.kinds.spoken import SpokenLanguage
+from upper_rim.core.languages import phrase
 from upper_rim.core.languages.names import name_in, own_name
 from upper_rim.core.model.editing.apply import apply
 from upper_rim.core.model.editing.edits import Set
@@ -300,10 +302,53 @@ def test_what_is_wrong_with_languages_is_found() -> None:
     assert told(whole) == [] and told(whole.replaced(pieces=())) == [("no switch", "site")]
     assert told(with_switch(site(page(0, "/"), page(1, "/a/")))) == [("one language", "it-s")]
     alone = site(*PAGES, page(20, "/fr/", "fr"), page(21, "/fr/a/", "fr"), page(22, "/it/", "it", of=0))
-    assert told(with_switch(alone)) == [("speaks alone", "fr")]
+    assert told(with_switch(alone)) == [("speaks alone", "fr"), ("in English", "fr"), ("in English", "it")]
     twice = site(*PAGES, page(20, "/de/again/", "de", of=2))
     assert told(with_switch(twice)) == [("twice in a language", "pg-20")]
     german = Words(text="Read in", translations=(Translation(language="de", text="Auf"),))
     assert told(with_switch(site(*PAGES), words=german)) == [("not translated", "cy")]
     (found,) = in_languages(with_switch(site(*PAGES), words=german))
     assert finding_words(found, str) == "Texts that are not in Welsh: 1 of 1, “Read in” among them"
+
+
+def test_what_pages_that_came_in_say_themselves_is_held_against_each_other() -> None:
+    def came(number: int, path: str, head: str, root: str = "", language: str = "en") -> Page:
+        text = f"<!DOCTYPE html><html lang={language} {root}><head><title>T</title>{head}</head><body><p>x</p></body></html>"
+        return described_page(page(number, path, language), text.encode())
+
+    def link(language: str, address: str) -> str:
+        return f'<link rel="alternate" hreflang="{language}" href="{address}">'
+
+    both = link("en", "/") + link("de", "de/") + link("x-default", "/nowhere/")
+    pages = (
+        came(0, "/", both),
+        came(1, "/de/", link("en", "https://speaks.example/") + link("de", "../de/"), language="de"),
+    )
+    sound = with_switch(site(*pages)).replaced(address="https://speaks.example")
+    assert [one.language for one in pages[0].splice.alternates] == ["en", "de"] if pages[0].splice else False
+    assert "not mutual" not in dict(told(sound))
+    silent = came(1, "/de/", link("de", "/de/"), language="de")
+    (found,) = (one for one in in_languages(sound.replaced(pages=(pages[0], silent))) if one.kind == "not mutual")
+    assert (found.node, found.about) == ("pg-0", {"count": 1, "path": "/", "first": "/de/"})
+    elsewhere = came(0, "/", link("de", "https://other.example/de/") + link("fr", "http://[bad/"))
+    assert "not mutual" not in dict(told(sound.replaced(pages=(elsewhere, silent))))
+    for head, root, is_turned in (
+        ("<style>p{color:red} body{direction:rtl}</style>", "", True),
+        ("<style>p{direction:rtl}</style>", "", False),
+        ("<style>:root,body{margin:0;direction : RTL}</style>", "", True),
+        ("<style>html{direction:rtl}</style>", "dir=rtl", False),
+        ("", 'style="direction:rtl"', True),
+        ("<style>body{flex-direction:rtl}</style>", "", False),
+    ):
+        shown = with_switch(site(came(0, "/", head, root), page(1, "/de/", "de", of=0)))
+        assert (("turned by CSS", "pg-0") in told(shown)) is is_turned, (head, root)
+
+
+def test_phrases_that_a_language_does_not_have_are_english_until_the_site_says_them() -> None:
+    whole = with_switch(site(*PAGES, page(20, "/fr/", "fr", of=0)))
+    assert ("in English", "fr") in told(whole) and ("in English", "de") not in told(whole)
+    french = tuple(
+        SaidPhrase(id=phrase_id(name), words=Words(translations=(Translation(language="fr", text=phrase(name, "fr")),)))
+        for name in sayable()
+    )
+    assert told(whole.replaced(phrases=french)) == []

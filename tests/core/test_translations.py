@@ -10,18 +10,20 @@ from typing import Any
 from xml.etree import ElementTree
 
 import pytest
+from pydantic import ValidationError
 
 from upper_rim.cli.__main__ import main
 from upper_rim.core.exchange.translations.merging import Merged, UnreadableFile
 from upper_rim.core.exchange.translations.texts_csv import read_texts, write_texts
 from upper_rim.core.exchange.translations.xliff import read_xliff, write_xliff
 from upper_rim.core.kinds.entries import Entry
+from upper_rim.core.kinds.phrases import phrase_id, sayable
 from upper_rim.core.languages.scripts import is_written_in
 from upper_rim.core.model.editing.apply import apply
 from upper_rim.core.model.editing.edits import Set
 from upper_rim.core.model.editing.replay import replay
 from upper_rim.core.model.site import Menu, Page, Site
-from upper_rim.core.model.texts import texts_of
+from upper_rim.core.model.texts import says, texts_of
 from upper_rim.core.model.tree import slots_of
 from upper_rim.core.values.nodes import Node, within
 from upper_rim.core.values.rich import RichWords
@@ -91,8 +93,10 @@ def test_of_two_who_write_at_once_the_translator_translated_what_there_was() -> 
 def test_no_text_of_the_demo_is_left_out() -> None:
     kept = SITE.replaced(pages=(), assets=())
     every = [one for one in within(kept) if isinstance(one, Translatable) and one.text.strip()]
-    assert len(texts_of(SITE)) == len(every) > 60
-    assert len({text.key for text in texts_of(SITE)}) == len(every)
+    ours = {phrase_id(name) for name in sayable()}
+    assert len(texts_of(SITE)) == len(every) + len(ours) > 100
+    assert len({text.key for text in texts_of(SITE)}) == len(texts_of(SITE))
+    assert ours <= {text.node for text in texts_of(SITE)}
     assert all(text.group and (text.place or text.field == "label") for text in texts_of(SITE))
 
 
@@ -182,8 +186,7 @@ def test_the_demo_goes_out_comes_in_and_goes_out_as_the_same_bytes(language: str
     assert {remark.kind for remark in found.remarks} <= {"not said"}
     bare = SITE
     for text in texts_of(SITE):
-        empty = text.words.saying(language, "").replaced(note="").model_dump(mode="json")
-        after = apply(bare, Set(node=text.node, field=text.field, value=empty))
+        after = apply(bare, says(bare, text, text.words.saying(language, "").replaced(note="")))
         assert isinstance(after, Site)
         bare = after
     again = done(bare, read_xliff(bare, out.encode()))
@@ -484,3 +487,45 @@ def test_a_table_brings_several_languages_at_once() -> None:
 )
 def test_letters_of_a_language(text: str, tag: str, fits: bool) -> None:
     assert is_written_in(text, tag) is fits
+
+
+# ── Phrases ──
+
+
+def phrase(site: Site, name: str) -> Words:
+    return next(text.words for text in texts_of(site) if text.node == phrase_id(name))
+
+
+def saying(site: Site, name: str, language: str, text: str) -> Site:
+    found = next(one for one in texts_of(site) if one.node == phrase_id(name))
+    after = apply(site, says(site, found, found.words.saying(language, text)))
+    assert isinstance(after, Site)
+    return after
+
+
+def test_only_what_a_site_says_otherwise_is_kept_of_the_phrases() -> None:
+    assert phrase(SITE, "skip").text == "Skip to content" and SITE.phrases == ()
+    german = saying(SITE, "skip", "de", "Weiter zum Inhalt")
+    assert [one.words.text for one in german.phrases] == [""]
+    assert [one.language for one in german.phrases[0].words.translations] == ["de"]
+    assert german.phrase("skip", "de") == "Weiter zum Inhalt" and german.phrase("skip", "en") == "Skip to content"
+    assert german.phrase("skip", "cy") == SITE.phrase("skip", "cy") != "Skip to content"
+    assert phrase(german, "skip").standings(("ar", "de")) == {"ar": "said", "de": "said"}
+    both = saying(german, "skip", "", "To the text")
+    assert both.phrase("skip", "en") == "To the text" and len(both.phrases) == 1
+    assert phrase(both, "skip").standings(("ar", "de")) == {"ar": "older", "de": "older"}, "what ships is of what ships"
+    back = saying(saying(both, "skip", "de", "Zum Inhalt springen"), "skip", "", "Skip to content")
+    assert back == SITE, "nothing is kept of what is as it ships"
+
+
+def test_a_phrase_keeps_what_is_put_into_it_and_nothing_else_is() -> None:
+    assert saying(SITE, "found", "de", "{0} Treffer").phrase("found", "de", "7") == "7 Treffer"
+    braced = saying(SITE, "skip", "de", "{site.key} {0.__class__}")
+    assert braced.phrase("skip", "de") == "{site.key} {0.__class__}", "nothing is looked up"
+    for name, text in (("found", "Treffer"), ("skip", "Zu {0}"), ("embed_waits", "{1}")):
+        with pytest.raises(ValidationError):
+            saying(SITE, name, "de", text)
+    out = write_xliff(SITE, "de").replace("Gefunden: {0}", "Gefunden")
+    told = read_xliff(SITE, out.encode())
+    remark = told.remarks[0]
+    assert told.edit is None and (remark.kind, remark.about) == ("not allowed", "it has to keep {0}")

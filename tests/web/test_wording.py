@@ -11,6 +11,7 @@ from django.test import Client
 
 from upper_rim.core.model.texts import texts_of
 from upper_rim.core.values.words import Translatable
+from upper_rim.web.live.addresses import StageKey, stage_label
 from upper_rim.web.sites import store
 from upper_rim.web.sites.models import StoredSite
 
@@ -60,6 +61,30 @@ def test_what_is_missing_older_and_drafted_is_told_and_counted(ferries: StoredSi
     assert "draft, by a machine" in drafted and "Stand-in translator" not in drafted, "there is nothing to draft"
     client.post("/s/ostrey/pages/languages/", {"do": "undo"})
     assert listed(client, "?show=missing&in=cy") == missing, "one step takes all of it back"
+
+
+def test_built_in_words_are_said_otherwise_and_again_as_they_ship(ferries: StoredSite, ada: User) -> None:
+    client = signed_in(ada)
+    phrases = {"do": "set", "node": "ph-skip", "field": "words"}
+
+    def skips(path: str) -> str:
+        stage = Client(HTTP_HOST=f"{stage_label(StageKey(ferries.pk, ada.pk))}.localhost")
+        found = re.search(r'<a href="#q7xk-content">([^<]+)</a>', stage.get(path).content.decode())
+        return found[1] if found else ""
+
+    assert "ph-skip.words" in listed(client, "?at=phrases") and "it-book.words" not in listed(client, "?at=phrases")
+    client.post(BOARD, {**phrases, "language": "de", "value": "Zum Text"})
+    assert (skips("/de/"), skips("/"), skips("/cy/")) == ("Zum Text", "Skip to content", "Neidio i’r cynnwys")
+    client.post(BOARD, {**phrases, "value": "To the text"})
+    assert skips("/") == "To the text" and "ph-skip.words" in listed(client, "?at=phrases&show=older&in=cy")
+    found = {"do": "set", "node": "ph-found", "field": "words", "language": "de", "value": "Treffer"}
+    answer = client.post(BOARD, found)
+    assert answer.status_code == 422 and "it has to keep {0}" in answer.content.decode()
+    client.post(BOARD, {**phrases, "value": ""})
+    client.post(BOARD, {**phrases, "language": "de", "value": ""})
+    assert skips("/") == "Skip to content" and store.load(ferries.pk).site.phrases == ()
+    client.post(BOARD, {"do": "undo"})
+    assert skips("/de/") == "Zum Text"
 
 
 def test_what_gets_too_long_by_a_machine_stays_missing_and_the_rest_is_drafted(ferries: StoredSite, ada: User) -> None:

@@ -100,6 +100,9 @@ class PageContext(Protocol):
     def band_from_px(self) -> Mapping[str, int]:
         """The viewport width from which each width band counts, by its id."""
 
+    def phrase(self, name: str, *parts: str) -> str:
+        """What pieces say of themselves, in the page's language."""
+
     def words(self, words: Words, node: str) -> str:
         """What a node says in the page's language."""
 

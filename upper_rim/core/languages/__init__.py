@@ -7,7 +7,7 @@ Each language is one file in `data/`, named by its subtag (BCP 47); a file more 
 from __future__ import annotations
 
 import tomllib
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from functools import lru_cache
 from importlib.resources import files
 from typing import Literal, NamedTuple
@@ -86,5 +86,11 @@ def date_order(tag: str) -> tuple[DatePart, ...]:
 
 def phrase(name: str, tag: str, *parts: str) -> str:
     """What the pieces say of themselves: in the language, or in English where it does not have the phrase."""
-    said = language_of(tag).phrases.get(name) or language_of(PHRASES_OF).phrases[name]
-    return said.format(*parts)
+    return filled(language_of(tag).phrases.get(name) or language_of(PHRASES_OF).phrases[name], parts)
+
+
+def filled(said: str, parts: Iterable[str]) -> str:
+    """With these in place of `{0}`, `{1}`."""
+    for at, part in enumerate(parts):
+        said = said.replace(f"{{{at}}}", part)
+    return said

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 import json
+import operator
 from collections.abc import Iterable
 from typing import Annotated, Any, Literal
 
@@ -17,11 +18,13 @@ from ..kinds.consent import CATEGORIES, Category, ConsentRules, Fetch, OtherHost
 from ..kinds.entries import Branch
 from ..kinds.items import Item
 from ..kinds.items.menu import MenuItem
+from ..kinds.phrases import SaidPhrase
 from ..kinds.pieces import AnyPiece
 from ..kinds.pieces.base import Piece, ReachRule, ReachSet
 from ..kinds.pieces.drawer import Drawer
 from ..kinds.rows import Row
 from ..kinds.spoken import SpokenLanguage, SpokenLanguages
+from ..languages import filled, phrase
 from ..values.addresses import Origin, PagePath
 from ..values.nodes import Hash, Node, Value
 from ..values.refs import CategoryRef, LiftRef, PageRef
@@ -58,6 +61,13 @@ class Lift(Node):
     where: Annotated[Below | OnPage, Field(discriminator="kind")] = Below(path="/")
 
 
+class Alternate(Value):
+    """What a page says itself of the same in another language (`rel=alternate`, `hreflang`)."""
+
+    language: LanguageTag
+    address: Annotated[Text, StringConstraints(max_length=2000)]
+
+
 class Splice(Value):
     """Where pieces can be put into a page's bytes: found when the page came in, true of that content for good."""
 
@@ -73,6 +83,12 @@ class Splice(Value):
     wraps: bool = Field(default=False, description="The content from `body_at` to `end_at` can be put into an element.")
     has_form: bool = Field(default=False, description="There is a form in the content, other than a search.")
     fetches: tuple[Fetch, ...] = Field(default=(), description="What the content fetches from others.")
+    alternates: tuple[Alternate, ...] = Field(default=(), exclude_if=operator.not_)
+    turned: bool = Field(
+        default=False,
+        exclude_if=operator.not_,
+        description="It runs from right to left by its CSS, and does not say so in its HTML (`dir`).",
+    )
 
 
 class Page(Node):
@@ -181,6 +197,9 @@ class Site(Value):
     consent: ConsentRules = ConsentRules()
     categories: tuple[Category, ...] = Field(default=CATEGORIES, description="What visitors may agree to.")
     hosts: tuple[OtherHost, ...] = Field(default=(), description="What is said of others' hosts.")
+    phrases: tuple[SaidPhrase, ...] = Field(
+        default=(), description="What the pieces say of themselves, where it is not what ships."
+    )
     lifts: tuple[Lift, ...] = ()
     cards: tuple[VisitorCard, ...] = Field(default=(), description="Simulated visitors, to look as.")
     pages: tuple[Page, ...] = ()
@@ -207,6 +226,12 @@ class Site(Value):
     def said_of(self, language: str) -> SpokenLanguage:
         """Of a language, of which nothing may be said."""
         return next((one for one in self.spoken if one.language == language), SpokenLanguage(language=language))
+
+    def phrase(self, name: str, language: str, *parts: str) -> str:
+        """What the pieces say of themselves in a language: in the site's words, else in those that ship."""
+        own = next((one for one in self.phrases if one.phrase == name), None)
+        said = own.said_in(language, own=language == self.language) if own else ""
+        return filled(said, parts) if said else phrase(name, language, *parts)
 
     def with_all_languages_on(self) -> Site:
         """As it is for whoever may see what is still held back."""

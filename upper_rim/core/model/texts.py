@@ -9,15 +9,17 @@ from typing import NamedTuple
 from ..kinds.consent import Category
 from ..kinds.entries import Entry
 from ..kinds.items.base import BaseItem
+from ..kinds.phrases import SaidPhrase, own_words, phrase_id, sayable, whole_words
 from ..kinds.pieces.base import Piece
 from ..values.nodes import Node, Value
-from ..values.words import Translatable
+from ..values.words import Translatable, Words
+from .editing.edits import Add, Edit, Remove, Set, Together
 from .memo import Memo
 from .site import Site
 from .tree import ROOT, SLOTS
 
-_WITHOUT_TEXTS = frozenset({"pages", "assets"})
-"""Slots of the site that need not be gone through."""
+_APART = frozenset({"pages", "assets", "phrases"})
+"""Slots of the site that need not be gone through, or are seen together with what ships."""
 
 
 _ONLY = frozenset({"words", "rich", "label"})
@@ -41,9 +43,18 @@ class SaidText(NamedTuple):
         return f"{self.node}.{self.field}"
 
     @property
+    def within(self) -> str:
+        """Names what it is part of; empty where that is the site itself."""
+        if isinstance(self.path[0] if self.path else None, SaidPhrase):
+            return PHRASES
+        return self.path[0].id if self.path else ""
+
+    @property
     def group(self) -> str:
         """What it is part of: a piece, a menu."""
         outermost = self.path[0] if self.path else None
+        if isinstance(outermost, SaidPhrase):
+            return "Built-in words"
         return str(getattr(outermost, "name", "")) or "The site"
 
     @property
@@ -55,18 +66,45 @@ class SaidText(NamedTuple):
         named = [one.NAME for one in self.path if isinstance(one, BaseItem)] or [
             one.id for one in self.path[:1] if isinstance(one, Category)
         ]
+        named += [one.phrase.replace("_", " ") for one in self.path if isinstance(one, SaidPhrase)]
         as_what = "" if self.field in _ONLY else self.field.replace("_", " ")
         return ", ".join(part for part in (" › ".join(above), *named[-1:], as_what) if part)
 
     @property
     def is_shown(self) -> bool:
-        """Whether it is of something that is switched on."""
+        """Whether it is of something that is switched on; which phrases show is not asked."""
         outermost = self.path[0] if self.path else None
-        return not isinstance(outermost, Piece) or outermost.on
+        return not isinstance(outermost, SaidPhrase) and (not isinstance(outermost, Piece) or outermost.on)
+
+
+PHRASES = "phrases"
+
+
+def said_phrase(site: Site, name: str) -> SaidPhrase:
+    """A phrase with what ships where the site says nothing of its own."""
+    kept = next((one for one in site.phrases if one.phrase == name), SaidPhrase(id=phrase_id(name)))
+    return kept.replaced(words=whole_words(kept, site.language, site.other_languages))
+
+
+def says(site: Site, text: SaidText, words: Translatable) -> Edit:
+    """The edit by which a text becomes another. Raises `ValidationError` where a phrase cannot be said so."""
+    value = words.model_dump(mode="json")
+    phrase = text.path[0] if text.path else None
+    if not isinstance(phrase, SaidPhrase):
+        return Set(node=text.node, field=text.field, value=value)
+    assert isinstance(words, Words)
+    own = own_words(phrase.phrase, words, site.language)
+    said = SaidPhrase.model_validate({"id": phrase.id, "words": own.model_dump(mode="json")}).model_dump(mode="json")
+    is_kept = any(one.id == phrase.id for one in site.phrases)
+    if not own.text and not own.translations and not own.note:
+        return Remove(nodes=(phrase.id,)) if is_kept else Together(edits=())
+    if is_kept:
+        return Set(node=phrase.id, field="words", value=said["words"])
+    return Add(parent=ROOT, slot=PHRASES, values=(said,))
 
 
 def texts_of(site: Site) -> tuple[SaidText, ...]:
-    """Those that say something in the site's own language, pieces before menus before what is left."""
+    """Those that say something in the site's own language, pieces before menus before what is left, phrases last."""
     return _texts.of(site, lambda site: tuple(_found(site)))
 
 
@@ -74,12 +112,15 @@ _texts: Memo[Site, tuple[SaidText, ...]] = Memo(8)
 
 
 def _found(site: Site) -> Iterator[SaidText]:
-    slots = [slot for slot in SLOTS[Site] if slot not in _WITHOUT_TEXTS]
+    slots = [slot for slot in SLOTS[Site] if slot not in _APART]
     slots.sort(key=lambda slot: ("pieces", "menus", slot).index(slot))
     for slot in slots:
         for node in getattr(site, slot):
             yield from _below(node, ())
     yield from _of(site, ())
+    for name in sayable() if site.pieces else ():
+        phrase = said_phrase(site, name)
+        yield SaidText((phrase,), "words", phrase.words)
 
 
 def _below(node: Node, above: tuple[Node, ...]) -> Iterator[SaidText]:

@@ -36,6 +36,7 @@ SLOTS: dict[type[Value], tuple[str, ...]] = {
         "snippets",
         "categories",
         "hosts",
+        "phrases",
         "lifts",
         "cards",
         "pages",

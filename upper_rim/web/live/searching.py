@@ -9,28 +9,32 @@ from django.http import HttpRequest, HttpResponse
 
 from ...core.exchange.html.markers import marked
 from ...core.exchange.imports.import_pages import file_name
-from ...core.languages import phrase
+from ...core.languages import PHRASES_OF, phrase
 from ...core.output.search.search_html import MOST_LISTED, results_list
 from ...core.output.search.search_index import read_index, search
 from ..sites.storage import stored
 from .answers import for_one_visitor
 
 LONGEST_QUERY = 200
-_FOUND = re.compile(rb'<!--rim:found-->.*?data-rim-results="([^"]+)".*?<!--/rim-->', re.DOTALL)
-_LANGUAGE = re.compile(rb'<html lang="([A-Za-z-]+)"')
+_FOUND = re.compile(
+    rb'<!--rim:found-->(?:<p role="status" data-rim-told="([^"]*)">)?.*?data-rim-results="([^"]+)".*?<!--/rim-->',
+    re.DOTALL,
+)
+"""How what is found is told, and where the index is."""
 
 
 def answered(request: HttpRequest, files: dict[str, str]) -> HttpResponse | None:
     """The page of results with what was found for `q`; None where this is no such page of ours."""
     content = files.get(file_name(request.path))
     page = stored(content) if content else b""
-    place, language = _FOUND.search(page), _LANGUAGE.search(page)
-    index = files.get(unescape(place[1].decode())[1:]) if place else None
-    if place is None or language is None or index is None:
+    place = _FOUND.search(page)
+    index = files.get(unescape(place[2].decode())[1:]) if place else None
+    if place is None or index is None:
         return None
     query = request.GET["q"][:LONGEST_QUERY]
     hits = search(read_index(stored(index).decode()), query)
-    told = phrase("found", language[1].decode(), str(len(hits)))
-    listed = results_list(hits[:MOST_LISTED], place[1].decode(), told)
+    # Pages that were published before they said it say it in English.
+    told = unescape(place[1].decode()) if place[1] else phrase("found", PHRASES_OF, "{0}")
+    listed = results_list(hits[:MOST_LISTED], unescape(place[2].decode()), told, len(hits))
     filled = page[: place.start()] + marked("found", listed).encode() + page[place.end() :]
     return for_one_visitor(filled)

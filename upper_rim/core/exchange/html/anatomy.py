@@ -11,7 +11,7 @@ from typing import NamedTuple
 
 from selectolax.lexbor import LexborHTMLParser, LexborNode
 
-from ...model.site import Splice
+from ...model.site import Alternate, Splice
 from .cursor import Cursor
 from .encoding import PRESCAN_BYTES, Encoding, byte_view, decode, insertion, sniff, unit_bytes
 from .foreign import foreign_in
@@ -68,6 +68,8 @@ def _anatomy(content: bytes, encoding: Encoding, parsed: LexborHTMLParser) -> An
         body_at=body_at * unit,
         has_form=_has_form(parsed),
         fetches=foreign_in(content, encoding),
+        alternates=_alternates(parsed),
+        turned=_is_turned(parsed),
     )
     if not _proven(content, splice, parsed):
         return Anatomy(None, title, language, "Its markup leaves no place where a piece would stand first in the body.")
@@ -87,6 +89,34 @@ def _has_form(parsed: LexborHTMLParser) -> bool:
 
 _AROUND = ", ".join(
     [*(f"{one} form" for one in ("header", "footer", "nav", "search", "[role=search]")), "form[role=search]"]
+)
+
+
+def _alternates(parsed: LexborHTMLParser) -> tuple[Alternate, ...]:
+    found: dict[str, Alternate] = {}
+    for link in parsed.css("link[hreflang][href]"):
+        language, address = ((link.attributes.get(name) or "").strip() for name in ("hreflang", "href"))
+        is_one = "alternate" in (link.attributes.get("rel") or "").lower().split()
+        if is_one and _TAG.fullmatch(language) and 0 < len(address) <= LONGEST_ADDRESS and len(found) < MOST_ALTERNATES:
+            found.setdefault(language, Alternate(language=language, address=address))
+    return tuple(found.values())
+
+
+LONGEST_ADDRESS, MOST_ALTERNATES = 2000, 200
+
+
+def _is_turned(parsed: LexborHTMLParser) -> bool:
+    """Its whole is turned in a `style`, and neither its root nor its body says `dir` (HTML, 15.3.6: CSS may be missing)."""
+    roots = [one for one in (parsed.root, parsed.body) if one is not None]
+    if any(one.attributes.get("dir") for one in roots):
+        return False
+    styles = (one.attributes.get("style") or "" for one in roots)
+    return any(map(_TURNS.search, styles)) or any(_TURNS_ALL.search(one.text()) for one in parsed.css("style"))
+
+
+_TURNS = re.compile(r"(?<![-\w])direction\s*:\s*rtl", re.IGNORECASE)
+_TURNS_ALL = re.compile(
+    r"(?:^|[},;\s])(?:html|body|:root)\s*(?:,[^{}]{0,200})?\{[^{}]{0,5000}?(?<![-\w])direction\s*:\s*rtl", re.IGNORECASE
 )
 
 
@@ -110,7 +140,10 @@ def _dated(parsed: LexborHTMLParser) -> str:
 def _language(parsed: LexborHTMLParser) -> str:
     root = parsed.root
     declared = (root.attributes.get("lang") or "").strip() if root is not None else ""
-    return declared if re.fullmatch(r"[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*", declared) else ""
+    return declared if _TAG.fullmatch(declared) else ""
+
+
+_TAG = re.compile(r"[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*")
 
 
 def _places(view: str, first: int) -> tuple[int, int]:

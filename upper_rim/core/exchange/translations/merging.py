@@ -14,9 +14,8 @@ from pydantic import ValidationError
 from ...languages.scripts import is_written_in
 from ...model.editing.apply import reason_of
 from ...model.editing.edits import Edit, Together
-from ...model.editing.edits import Set as SetField
 from ...model.site import Site
-from ...model.texts import texts_of
+from ...model.texts import says, texts_of
 from ...values.rich import without_marks
 from ...values.words import Translatable, digest_of
 
@@ -104,14 +103,17 @@ def merged(site: Site, brought: Mapping[str, Iterable[Brought]]) -> Merged:
                 remarks.append(Remark("twice" if one.key in seen else "not there", language, one.place))
                 continue
             seen.add(one.key)
-            words[one.key], remark = _with(words[one.key], one, language, strangers)
+            new, remark = _with(words[one.key], one, language, strangers)
+            try:
+                if new is not words[one.key]:
+                    says(site, known[one.key], new)
+                words[one.key] = new
+            except ValidationError as error:
+                remark = Remark("not allowed", language, one.place, reason_of(error))
             remarks += [remark] if remark else []
         remarks += [Remark("not in it", language, key) for key in known if key not in seen]
     changed = [key for key, text in known.items() if words[key] != text.words]
-    edits = (
-        SetField(node=known[key].node, field=known[key].field, value=words[key].model_dump(mode="json"))
-        for key in changed
-    )
+    edits = (says(site, known[key], words[key]) for key in changed)
     taken = sum(len(set(words[key].translations) - set(known[key].words.translations)) for key in changed)
     return Merged(Together(edits=tuple(edits)) if changed else None, taken, tuple(remarks))
 

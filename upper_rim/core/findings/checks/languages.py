@@ -4,9 +4,12 @@ stand in each other's way, texts that are not translated?"""
 from __future__ import annotations
 
 from collections.abc import Iterator
+from urllib.parse import unquote, urljoin, urlsplit
 
 from ...gates.waiting import items_with
 from ...kinds.items.languages import LanguageSwitch
+from ...kinds.phrases import is_shipped, sayable
+from ...languages import phrase
 from ...languages.names import name_in
 from ...languages.scripts import is_written_in
 from ...model.navigation.counterparts import Counterparts
@@ -23,10 +26,11 @@ _TELLS = 60
 
 def in_languages(site: Site) -> list[Finding]:
     switches = [item for item in items_of(site.pieces) if isinstance(item, LanguageSwitch)]
+    of_pages = [*_in_english(site), *_one_sided(site), *_turned(site)]
     if len(site.offered_in(site.language)) < 2:
-        return [Finding("one language", switches[0].id)] if switches else []
+        return [*([Finding("one language", switches[0].id)] if switches else []), *of_pages]
     counterparts = Counterparts(site)
-    return [*_ways(site), *_alone(site, counterparts), *_doubles(counterparts), *_texts(site)]
+    return [*_ways(site), *_alone(site, counterparts), *_doubles(counterparts), *_texts(site), *of_pages]
 
 
 def _ways(site: Site) -> Iterator[Finding]:
@@ -62,6 +66,61 @@ def _doubles(counterparts: Counterparts) -> Iterator[Finding]:
         page, other = found[0]
         about: dict[str, float | str] = {"count": len(found), "first": other.path, "path": page.path}
         yield Finding("twice in a language", page.id, about=about, place=SeenAt(page=page.id))
+
+
+def _in_english(site: Site) -> Iterator[Finding]:
+    """What pieces say of themselves on pages in a language that does not have it."""
+    spoken = {page.language for page in site.pages} if site.pieces else set()
+    for language in site.offered_in(site.language):
+        if language not in spoken:
+            continue
+        said = {one.phrase for one in site.phrases if one.said_in(language, own=language == site.language)}
+        lacking = [name for name in sayable() if name not in said and not is_shipped(name, language)]
+        if lacking:
+            about: dict[str, float | str] = {
+                "count": len(lacking),
+                "first": phrase(lacking[0], language),
+                "second": name_in(language, "en"),
+            }
+            yield Finding("in English", ROOT, about=about, language=language)
+
+
+def _one_sided(site: Site) -> Iterator[Finding]:
+    """Of what pages that came in say themselves. Told of the first."""
+    named = {page.path: set(_named(site, page)) for page in site.pages if page.splice and page.splice.alternates}
+    found = [
+        (path, other)
+        for path, others in named.items()
+        for other in sorted(others)
+        if other != path and path not in named.get(other, ())
+    ]
+    if found:
+        first = next(page for page in site.pages if page.path == found[0][0])
+        about: dict[str, float | str] = {
+            "count": len({path for path, _ in found}),
+            "path": first.path,
+            "first": found[0][1],
+        }
+        yield Finding("not mutual", first.id, about=about, place=SeenAt(page=first.id))
+
+
+def _named(site: Site, page: Page) -> Iterator[str]:
+    """Paths of the site that a page names as the same in another language."""
+    home = site.address or "https://site.invalid"
+    for one in page.splice.alternates if page.splice else ():
+        try:
+            there = urlsplit(urljoin(home + page.path, one.address))
+        except ValueError:
+            continue
+        if f"{there.scheme}://{there.netloc}" == home:
+            yield unquote(there.path) or "/"
+
+
+def _turned(site: Site) -> Iterator[Finding]:
+    turned = [page for page in site.pages if page.splice and page.splice.turned]
+    if turned:
+        about: dict[str, float | str] = {"count": len(turned), "path": turned[0].path}
+        yield Finding("turned by CSS", turned[0].id, about=about, place=SeenAt(page=turned[0].id))
 
 
 _OF_STANDING: dict[Standing, FindingKind] = {"missing": "not translated", "older": "older texts", "draft": "drafts"}

@@ -76,6 +76,9 @@ class FitPage:
     def band_from_px(self) -> Mapping[str, int]:
         return band_widths(self._setting.site)
 
+    def phrase(self, name: str, *parts: str) -> str:
+        return self._setting.site.phrase(name, self.language, *parts)
+
     def words(self, words: Words, node: str) -> str:
         return self._setting.words(words, node)
 

@@ -387,5 +387,5 @@ def _foundations(site: Site) -> tuple[Any, ...]:
     return (
         site.language, site.face, site.heading_face, site.text_px, site.text_weight, site.ratio, site.least_measure,
         site.content_px, site.gutter_px, site.sidebar_px, site.looks, site.roles, site.bands, site.fonts,
-        site.spoken,
+        site.spoken, site.phrases,
     )  # fmt: skip

@@ -7,7 +7,7 @@ from typing import Literal
 
 from pydantic import Field
 
-from ...languages import date_order, phrase
+from ...languages import date_order
 from ...values.styling import Part
 from ...values.words import Words
 from ..context import PageContext
@@ -42,7 +42,7 @@ class BirthField(BaseItem):
         if page.gate_state == "refused":
             return ()
         title = page.html_id(f"{self.id}-title")
-        words = self.words.in_language(page.language) or phrase("birth", page.language)
+        words = self.words.in_language(page.language) or page.phrase("birth")
         is_wrong = page.gate_state == "wrong"
         group: Attributes = {
             "role": "group",
@@ -78,7 +78,7 @@ class BirthField(BaseItem):
             "pattern": f"[0-9]{{1,{digits}}}",
             "aria-invalid": "true" if is_wrong else None,
         }
-        label = element("label", {"class": page.name("label"), "for": field}, phrase(part, page.language))
+        label = element("label", {"class": page.name("label"), "for": field}, page.phrase(part))
         return element("div", {"class": page.name("date-part")}, label, element("input", typed))
 
     def texts_within(self) -> tuple[Part, ...]:

@@ -8,7 +8,6 @@ from urllib.parse import urlsplit
 
 from pydantic import AfterValidator, Field, StringConstraints
 
-from ...languages import phrase
 from ...values.refs import CategoryRef
 from ...values.styling import Part
 from ...values.words import Code, Words
@@ -77,20 +76,20 @@ class Embed(BaseItem):
         return element("iframe", {"class": page.name("frame"), "title": title, "loading": "lazy", **source})
 
     def _placeholder(self, page: PageContext) -> Element:
-        language, said = page.language, page.name("said")
+        said = page.name("said")
         button: Attributes = {"type": "button", "class": page.name("button"), "data-rim-once": True}
         of_whom: tuple[Markup, ...] = ()
         way_out: tuple[Markup, ...] = ()
         if self.host:
             leads = {"class": page.name("anchor"), "href": self.address}
-            of_whom = (element("div", {"class": said}, phrase("embed_waits", language, self.host)),)
-            way_out = (element("a", leads, phrase("embed_open", language, self.host)),)
+            of_whom = (element("div", {"class": said}, page.phrase("embed_waits", self.host)),)
+            way_out = (element("a", leads, page.phrase("embed_open", self.host)),)
         return element(
             "div",
             {"class": page.name("waits"), "data-rim-placeholder": True},
             element("div", {"class": said}, page.words(self.words, self.id)),
             *of_whom,
-            element("button", button, phrase("embed_show", language)),
+            element("button", button, page.phrase("embed_show")),
             *way_out,
         )
 

@@ -63,7 +63,7 @@ class FormField(Node):
         return element("div", {"class": page.name("line"), **page.mark(self.id)}, label, control)
 
     def _label(self, page: PageContext) -> Element:
-        needed = element("span", {"class": page.name("needed")}, f"({phrase('needed', page.language)})")
+        needed = element("span", {"class": page.name("needed")}, f"({page.phrase('needed')})")
         note: tuple[Markup, ...] = (" ", needed) if self.required else ()
         attributes = {"class": page.name("label"), "for": page.html_id(self.id)}
         return element("label", attributes, page.words(self.words, self.id), *note)
@@ -83,7 +83,7 @@ class FormField(Node):
             case "long":
                 return element("textarea", {"rows": "5", "maxlength": longest, **common})
             case "choice":
-                none_yet = element("option", {"value": ""}, phrase("choose", page.language))
+                none_yet = element("option", {"value": ""}, page.phrase("choose"))
                 return element("select", common, none_yet, *(element("option", {}, one) for one in self.choices))
             case _:
                 checked = {"pattern": self.pattern or None, "autocomplete": _COMPLETE.get(self.kind)}
@@ -124,7 +124,7 @@ class Form(BaseItem):
         unseen = element(
             "div",
             {"class": page.name("trap"), "aria-hidden": "true"},
-            element("label", {}, phrase("trap", page.language), trap),
+            element("label", {}, page.phrase("trap"), trap),
         )
         send = element("button", {"class": page.name("button")}, self.button.in_language(page.language))
         fields = (field.markup(page) for field in self.fields)

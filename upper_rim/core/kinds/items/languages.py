@@ -7,7 +7,7 @@ from typing import Literal, NamedTuple
 
 from pydantic import Field
 
-from ...languages import direction, language_of, phrase
+from ...languages import direction, language_of
 from ...languages.names import name_in
 from ...values.brands import Brands
 from ...values.styling import Part
@@ -69,7 +69,7 @@ class LanguageSwitch(DiffersByPage):
         attributes: Attributes = {
             **page.attributes(self, "menu", "languages", *ways, self.id),
             "role": "group",
-            "aria-label": page.words(self.words, self.id) or phrase("languages", page.language),
+            "aria-label": page.words(self.words, self.id) or page.phrase("languages"),
         }
         if self.suggests:
             attributes = {**attributes, "data-rim-suggests": page.name("language"), "data-rim-in": page.language}
@@ -80,7 +80,7 @@ class LanguageSwitch(DiffersByPage):
 
     def _suggestion(self, page: PageContext) -> Element:
         """Filled by a script, in the language that is meant."""
-        shut: Attributes = {"type": "button", "aria-label": phrase("close_notice", page.language)}
+        shut: Attributes = {"type": "button", "aria-label": page.phrase("close_notice")}
         way = element("a", {"dir": "auto"})
         close = element("button", shut, icon("x", page))
         return element("div", {"class": page.name("suggestion"), "role": "status", "hidden": True}, way, close)

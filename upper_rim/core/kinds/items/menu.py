@@ -7,7 +7,6 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
-from ...languages import phrase
 from ...values.addresses import PagePath
 from ...values.brands import Brands
 from ...values.nodes import Pixels
@@ -177,7 +176,7 @@ class MenuItem(ShowsMenu):
             "class": page.name("close"),
             "popovertarget": drawer_id,
             "popovertargetaction": "hide",
-            "aria-label": phrase("close", page.language),
+            "aria-label": page.phrase("close"),
         }
         close = element("button", closing, icon("x", page))
         above, under = page.drawer_rows(self.drawer, self.id)

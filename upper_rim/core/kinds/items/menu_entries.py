@@ -5,7 +5,6 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
 
-from ...languages import phrase
 from ..context import PageContext
 from ..entries import Entry
 from ..markup import Attributes, Element, Markup, element, slot
@@ -68,7 +67,7 @@ class _Writer:
                 "class": page.name("sub-button"),
                 "aria-expanded": "false",
                 "aria-controls": branch_id,
-                "aria-label": phrase("branch", page.language, label),
+                "aria-label": page.phrase("branch", label),
                 "data-rim-branch": True,
                 **({slot("f", entry.id): True} if self._opens_current else {}),
             },
@@ -117,4 +116,4 @@ def entry_words(entry: Entry, label: str, page: PageContext) -> Iterator[Markup]
     if mark:
         yield element("small", {"class": page.name("mark")}, mark)
     if entry.new_window:
-        yield element("span", {"class": page.name("unseen")}, f", {phrase('new_window', page.language)}")
+        yield element("span", {"class": page.name("unseen")}, f", {page.phrase('new_window')}")

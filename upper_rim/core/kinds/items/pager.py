@@ -7,7 +7,6 @@ from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints
 
-from ...languages import phrase
 from ...values.refs import PageRef
 from ...values.styling import Part, State
 from ..context import PageContext
@@ -37,9 +36,8 @@ class Pager(BaseItem):
     def markup(self, page: PageContext) -> tuple[Markup, ...]:
         """Filled in by its script, on the page with the list; on the stage of another page, an example of it in its
         place."""
-        language = page.language
         attributes = page.attributes(self, "block", "pager", self.id)
-        name = phrase("pages_of_list", language)
+        name = page.phrase("pages_of_list")
         if page.is_current(self.list_on) and self.selector:
             data = {
                 "pager": self.selector,
@@ -47,15 +45,15 @@ class Pager(BaseItem):
                 "counts": self.counts,
                 "name": self.id.removeprefix("it-"),
                 "host": page.name(),
-                "previous": phrase("before", language),
-                "next": phrase("after", language),
+                "previous": page.phrase("before"),
+                "next": page.phrase("after"),
             }
             told = {f"data-rim-{key}": value for key, value in data.items()}
             own: Attributes = {**attributes, "id": page.html_id(self.id), "aria-label": name, "hidden": True, **told}
             return (element("nav", own, listed(page)),)
         if not page.marks:
             return ()
-        sample = ("1", "2", "3", phrase("after", language))
+        sample = ("1", "2", "3", page.phrase("after"))
         lines = (element("li", {}, element("a", {"href": "#"}, words)) for words in sample)
         return (element("nav", {**attributes, "aria-label": name}, listed(page, *lines)),)
 

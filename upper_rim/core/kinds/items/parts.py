@@ -5,7 +5,6 @@ from __future__ import annotations
 import re
 from urllib.parse import quote
 
-from ...languages import phrase
 from ...values.scalars import WordsShown
 from ...values.targets import Target
 from ..context import PageContext
@@ -43,7 +42,7 @@ def link(
     lead: Attributes = {"href": leads.href, "aria-current": "page" if leads.is_current else None}
     if not new_window:
         return element("a", {**attributes, **lead}, *content)
-    said, named = phrase("new_window", page.language), attributes.get("aria-label")
+    said, named = page.phrase("new_window"), attributes.get("aria-label")
     window: Attributes = {"target": "_blank", "rel": "noopener"}
     if named:
         return element("a", {**attributes, **lead, **window, "aria-label": f"{named}, {said}"}, *content)

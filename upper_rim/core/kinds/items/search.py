@@ -7,7 +7,6 @@ from typing import Literal
 
 from pydantic import Field
 
-from ...languages import phrase
 from ...values.brands import Brands
 from ...values.styling import Part
 from ...values.words import Words
@@ -33,7 +32,7 @@ class SearchBox(BaseItem):
 
     def markup(self, page: PageContext) -> tuple[Markup, ...]:
         """A search landmark where pieces come first; below, only a form, so that landmarks stay few and unlike."""
-        words = self.words.in_language(page.language) or phrase("search", page.language)
+        words = self.words.in_language(page.language) or page.phrase("search")
         field = element(
             "input",
             {
@@ -59,7 +58,7 @@ class SearchBox(BaseItem):
             field,
             button,
         )
-        told = element("p", {"role": "status", "data-rim-words": phrase("found", page.language, "{0}")})
+        told = element("p", {"role": "status", "data-rim-words": page.phrase("found", "{0}")})
         found = element("div", {"class": page.name("found"), "hidden": True}, told, element("ul", {"role": "list"}))
         return (element("div", page.attributes(self, "block", "search", self.id), form, found),)
 

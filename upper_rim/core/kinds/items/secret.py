@@ -7,7 +7,6 @@ from typing import Literal
 
 from pydantic import Field
 
-from ...languages import phrase
 from ...values.styling import Part
 from ...values.words import Words
 from ..context import PageContext
@@ -39,7 +38,7 @@ class PasswordField(BaseItem):
         if page.gate_state == "refused":
             return ()
         field = page.html_id(f"{self.id}-field")
-        label = self.words.in_language(page.language) or phrase("password", page.language)
+        label = self.words.in_language(page.language) or page.phrase("password")
         is_wrong = page.gate_state in {"wrong", "waiting"}
         typed = element(
             "input",

@@ -8,7 +8,6 @@ from urllib.parse import urlsplit
 
 from pydantic import Field, StringConstraints
 
-from ...languages import phrase
 from ...values.addresses import Address
 from ...values.brands import Brand, Brands
 from ...values.nodes import Node, Pixels
@@ -67,7 +66,7 @@ class SocialRow(BaseItem):
         name = profile.name or mark.title
         is_web = not profile.address.startswith(("mailto:", "tel:"))
         opens_window = self.new_window and is_web
-        note = f" ({phrase('new_window', page.language)})" if opens_window else ""
+        note = f" ({page.phrase('new_window')})" if opens_window else ""
         words = None if self.words_shown == "none" else element("span", {}, name)
         classes = ["link"]
         classes += [WORDS_CLASS[self.words_shown]] if words else []

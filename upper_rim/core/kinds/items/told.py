@@ -6,7 +6,6 @@ from typing import Literal
 
 from pydantic import Field
 
-from ...languages import phrase
 from ...values.words import Words
 from ..context import PageContext
 from ..markup import Attributes, Markup, element
@@ -36,7 +35,7 @@ class Told(BaseItem):
         if state == "asked":
             return ()
         own = {"wrong": self.wrong, "waiting": self.waiting, "refused": self.refused}[state]
-        words = own.in_language(page.language) or phrase(f"gate_{state}", page.language, "{0}")
+        words = own.in_language(page.language) or page.phrase(f"gate_{state}", "{0}")
         attributes: Attributes = {
             **page.attributes(self, "text", self.id),
             "role": "alert",

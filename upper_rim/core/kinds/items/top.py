@@ -7,7 +7,6 @@ from typing import Literal
 
 from pydantic import Field
 
-from ...languages import phrase
 from ...values.nodes import Pixels
 from ...values.words import Words
 from ..context import PageContext
@@ -29,6 +28,6 @@ class BackToTop(BaseItem):
         return named_by(self.NAME, self.words.text)
 
     def markup(self, page: PageContext) -> tuple[Markup, ...]:
-        words = page.words(self.words, self.id) or phrase("top", page.language)
+        words = page.words(self.words, self.id) or page.phrase("top")
         after = {"data-rim-until": str(self.after_px) if self.after_px else None}
         return (element("a", {**page.attributes(self, "second", self.id), "href": "#", **after}, words),)

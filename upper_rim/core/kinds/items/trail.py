@@ -7,7 +7,6 @@ from typing import Literal, NamedTuple
 
 from pydantic import Field
 
-from ...languages import phrase
 from ...values.refs import MenuRef
 from ...values.styling import Part
 from ...values.words import Words
@@ -44,7 +43,7 @@ class Trail(DiffersByPage):
     def markup(self, page: PageContext) -> tuple[Markup, ...]:
         attributes = {
             **page.attributes(self, "menu", "trail", self.id),
-            "aria-label": phrase("trail", page.language),
+            "aria-label": page.phrase("trail"),
         }
         return (element("nav", attributes, trail_mark(self.id)),)
 

@@ -7,7 +7,6 @@ from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints
 
-from ...languages import phrase
 from ...values.brands import Brands
 from ...values.scalars import Percent
 from ...values.styling import Part
@@ -35,19 +34,18 @@ class Viewer(BaseItem):
     captions: bool = True
 
     def markup(self, page: PageContext) -> tuple[Markup, ...]:
-        language = page.language
         data = {
             "viewer": self.selector,
             "late": page.module("viewing"),
             "pieces": f".{page.name()}",
-            "enlarge": phrase("enlarge", language),
-            "picture": phrase("picture", language),
+            "enlarge": page.phrase("enlarge"),
+            "picture": page.phrase("picture"),
             "captions": "" if self.captions else None,
         }
         told = {f"data-rim-{name}": value for name, value in data.items()}
         attributes = {
             **page.attributes(self, "block", "viewer", self.id),
-            "aria-label": phrase("picture", language),
+            "aria-label": page.phrase("picture"),
             **told,
         }
         figure = element(
@@ -57,7 +55,7 @@ class Viewer(BaseItem):
             element("figcaption", {}),
         )
         close, before, after = (
-            _button(drawn, phrase(words, language), page) for drawn, words in (("x", "close_notice"), *_ARROWS.items())
+            _button(drawn, page.phrase(words), page) for drawn, words in (("x", "close_notice"), *_ARROWS.items())
         )
         return (element("dialog", attributes, close, before, figure, after),)
 

@@ -8,7 +8,6 @@ from typing import Annotated
 
 from pydantic import Field
 
-from ...languages import phrase
 from ...values.addresses import PagePath
 from ...values.targets import Target, ToNothing
 from ..context import GateState, PageContext, SheetContext
@@ -67,7 +66,7 @@ class Gate(Asking):
         still: Attributes = {
             "type": "button",
             "class": page.name("still"),
-            "aria-label": phrase("film_still", page.language),
+            "aria-label": page.phrase("film_still"),
             "aria-pressed": "false",
             "hidden": True,
         }

@@ -11,7 +11,6 @@ from ...conditions.audience.not_closed import NotClosed
 from ...conditions.closed_before import ClosedBefore
 from ...conditions.period import Moment, Period
 from ...conditions.visit import VisitCondition
-from ...languages import phrase
 from ..context import PageContext, SheetContext
 from ..items.parts import icon
 from ..markup import Attributes, Markup, Raw, element
@@ -65,7 +64,7 @@ class Notice(Moving):
     def content(self, rows: Sequence[Markup], page: PageContext) -> Sequence[Markup]:
         if not self.closable:
             return rows
-        words = phrase("close_notice", page.language)
+        words = page.phrase("close_notice")
         attributes: Attributes = {
             "type": "button",
             "class": page.name("shut"),

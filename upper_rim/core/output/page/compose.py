@@ -32,7 +32,6 @@ from ...kinds.pieces.base import Piece
 from ...kinds.pieces.consent import ConsentQuestion
 from ...kinds.pieces.gate import Gate
 from ...kinds.pieces.header import Header
-from ...languages import phrase
 from ...model.navigation.counterparts import offered
 from ...model.navigation.current import Standings
 from ...model.navigation.links import Links
@@ -244,30 +243,32 @@ class Composer:
     def not_found_page(self) -> bytes:
         """What is shown where nothing is; with the pieces that show everywhere."""
         language = self.site.language
-        title = phrase("not_found", language)
-        return self._made(title, language, _body(title, phrase("not_found_text", language)), "/404.html", "not-found")
+        title = self.site.phrase("not_found", language)
+        return self._made(
+            title, language, _body(title, self.site.phrase("not_found_text", language)), "/404.html", "not-found"
+        )
 
     def results_page(self, language: str) -> bytes:
         """Where a search leads without script: at first all pages in that language."""
         pages = [Hit(page.path, page.title) for page in self.site.pages if page.language == language]
-        body = results_body(language, self.index_paths[language], pages[:MOST_LISTED])
+        body = results_body(self.site, language, self.index_paths[language], pages[:MOST_LISTED])
         path = results_path(language, self.site.language)
-        made = self._made(phrase("search", language), language, body, path, made="results")
+        made = self._made(self.site.phrase("search", language), language, body, path, made="results")
         module = f'<script type="module" src="{self._late["search"][0]}"></script>'.encode()
         return made.replace(b"</body>", module + b"</body>", 1)
 
     def answer_page(self, form: Form, language: str, *, sent: bool) -> bytes:
         """What is said after a form was sent; the faults of one that was not take the place of what is marked."""
-        title = phrase("sent" if sent else "not_sent", language)
+        title = self.site.phrase("sent" if sent else "not_sent", language)
         told = f"<p>{escape(form.thanks.in_language(language))}</p>" if sent else marked("told", "")
-        back = f'<p><a href="/" data-rim-back>{escape(phrase("go_back", language))}</a></p>'
+        back = f'<p><a href="/" data-rim-back>{escape(self.site.phrase("go_back", language))}</a></p>'
         return self._made(
             title, language, f"<h1>{escape(title)}</h1>\n{told}\n{marked('back', back)}\n", FORMS + form.id
         )
 
     def page_to_come(self, page: Page, card: VisitorCard | None = None, asking: str = "") -> bytes:
         """A page that is known by its path only."""
-        title, text = page.title or page.path, phrase("to_come", page.language)
+        title, text = page.title or page.path, self.site.phrase("to_come", page.language)
         content, splice = document(title, page.language, _body(title, text))
         return self.page(page.replaced(splice=splice), content, card, asking)
 

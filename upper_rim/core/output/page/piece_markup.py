@@ -18,7 +18,7 @@ from ...kinds.pieces.float import Float
 from ...kinds.pieces.header import Header
 from ...kinds.pieces.sidebar import Sidebar
 from ...kinds.rows import Cell, Row
-from ...languages import direction, phrase
+from ...languages import direction
 from ...values.styling import Styled
 from ..css.movement_rules import distance_data, moves
 from ..css.stage_rules import is_painted, is_slimmed
@@ -118,7 +118,7 @@ def _piece(shown: Shown, context: SiteContext, *, target: bool = False) -> list[
 
 def _skip_link(context: SiteContext) -> Element:
     """The way past what comes before the content (WCAG 2.2, 2.4.1)."""
-    link = element("a", {"href": f"#{context.name('content')}"}, phrase("skip", context.language))
+    link = element("a", {"href": f"#{context.name('content')}"}, context.phrase("skip"))
     classes = f"{context.name('')} {context.name('skip')}"
     return element("div", {"class": classes, "lang": context.language, "dir": direction(context.language)}, link)
 

@@ -92,6 +92,9 @@ class SiteContext:
     def band_from_px(self) -> Mapping[str, int]:
         return band_widths(self.site)
 
+    def phrase(self, name: str, *parts: str) -> str:
+        return self.site.phrase(name, self.language, *parts)
+
     def words(self, words: Words, node: str) -> str:
         return words.in_language(self.language)
 

@@ -61,6 +61,8 @@ def posted_edit(site: Site, post: QueryDict) -> Posted | FormFault | Refusal:
 
 def _set(site: Site, post: QueryDict) -> Posted:
     node, (field, _, part) = post["node"], post["field"].partition(".")
+    if wording_posts.is_phrase(node) and field == "words":
+        return wording_posts.say_phrase(site, post)
     holder = holder_of(site, node)
     if holder is None:
         raise NotThere(node, field)

@@ -9,11 +9,13 @@ from django.http import QueryDict
 from django.utils.module_loading import import_string
 from pydantic import ValidationError
 
+from ....core.kinds.phrases import phrase_id, sayable
+from ....core.languages import phrase
 from ....core.languages.translator import Translator
 from ....core.model.editing.apply import reason_of
-from ....core.model.editing.edits import Set, Together
+from ....core.model.editing.edits import Together
 from ....core.model.site import Site
-from ....core.model.texts import SaidText, texts_of
+from ....core.model.texts import SaidText, said_phrase, says, texts_of
 from ....core.values.words import Translatable
 from .form_error import FormError, NotThere, Posted
 
@@ -38,19 +40,20 @@ def _asked(site: Site, post: QueryDict) -> tuple[list[SaidText], str]:
 
 
 def _posted(
-    texts: Iterable[SaidText], change: Callable[[SaidText], Translatable], *, as_far_as_can_be: bool = False
+    site: Site, texts: Iterable[SaidText], change: Callable[[SaidText], Translatable], *, as_far_as_can_be: bool = False
 ) -> Posted:
     """`as_far_as_can_be`: what may not be is left as it was."""
     edits = []
     for text in texts:
         try:
             changed = change(text)
+            edit = says(site, text, changed)
         except ValidationError as error:
             if as_far_as_can_be:
                 continue
             raise FormError(text.node, text.field, reason_of(error)) from None
         if changed != text.words:
-            edits.append(Set(node=text.node, field=text.field, value=changed.model_dump(mode="json")))
+            edits.append(edit)
     return Posted(edits[0] if len(edits) == 1 else Together(edits=tuple(edits)))
 
 
@@ -61,20 +64,41 @@ def _translate(site: Site, post: QueryDict) -> Posted:
     made = translator().translate([text.words.text for text in missing], site.language, language)
     drafts = {text.key: draft for text, draft in zip(missing, made, strict=True)}
     return _posted(
-        missing, lambda text: text.words.saying(language, drafts[text.key], draft=True), as_far_as_can_be=len(asked) > 1
+        site,
+        missing,
+        lambda text: text.words.saying(language, drafts[text.key], draft=True),
+        as_far_as_can_be=len(asked) > 1,
     )
 
 
 def _looked(site: Site, post: QueryDict) -> Posted:
     """Somebody has read it, and it stands as it is."""
     asked, language = _asked(site, post)
-    return _posted(asked, lambda text: text.words.saying(language, text.words.in_language(language)))
+    return _posted(site, asked, lambda text: text.words.saying(language, text.words.in_language(language)))
 
 
 def _same(site: Site, post: QueryDict) -> Posted:
     """A name, say, that is the same in the language."""
     asked, language = _asked(site, post)
-    return _posted(asked, lambda text: text.words.saying(language, text.words.text))
+    return _posted(site, asked, lambda text: text.words.saying(language, text.words.text))
+
+
+def is_phrase(node: str) -> bool:
+    """Whether it is one of our own phrases, which need not be among the site's nodes."""
+    return any(phrase_id(name) == node for name in sayable())
+
+
+def say_phrase(site: Site, post: QueryDict) -> Posted:
+    """One of our own, typed in a language; nothing typed: as it ships."""
+    name = next(name for name in sayable() if phrase_id(name) == post["node"])
+    said, language, typed = said_phrase(site, name), post.get("language", ""), post.get("value", "")
+    text = SaidText((said,), "words", said.words)
+    try:
+        if not typed.strip() and language in {"", site.language}:
+            return Posted(says(site, text, said.words.saying("", phrase(name, site.language))))
+        return Posted(says(site, text, said.words.saying(language, typed)))
+    except ValidationError as error:
+        raise FormError(post["node"], "words", reason_of(error)) from None
 
 
 READERS: dict[str, Callable[[Site, QueryDict], Posted]] = {

@@ -20,6 +20,7 @@ from ....core.languages.names import known_names, locale_of, own_name
 from ....core.model.navigation.counterparts import Counterpart, Counterparts
 from ....core.model.navigation.pairing import Pair, proposed_pairs
 from ....core.model.site import Page, Site
+from ....core.model.texts import PHRASES
 from ....core.model.tree import ancestors, find
 from ....core.output.file_types import content_type
 from ..controls.items.languages import UNTRANSLATED
@@ -115,6 +116,11 @@ _OF_TEXTS = {"not translated": "missing", "older texts": "older", "drafts": "dra
 def _told(finding: Finding, opened: Opened) -> tuple[str, str]:
     """In words, and where it is seen; empty where that is the whole site."""
     site, node = opened.site, finding.node
+    if finding.kind == "in English":
+        shown = f"{reverse('wording', args=[opened.slug])}?at={PHRASES}"
+        return finding_words(
+            finding, str
+        ), shown if finding.language == site.language else f"{shown}&in={finding.language}"
     if finding.kind in _OF_TEXTS:
         shown = f"{reverse('wording', args=[opened.slug])}?in={finding.language}&show={_OF_TEXTS[finding.kind]}"
         return finding_words(finding, str), shown

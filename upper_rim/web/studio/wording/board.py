@@ -49,7 +49,7 @@ def read_board(asked: QueryDict, site: Site, site_id: int) -> Board:
     texts = [
         text
         for text in texts_of(site)
-        if (not within or (text.path and within in {text.path[0].id, text.node})) and (not words or _has(text, words))
+        if (not within or within in {text.within, text.node}) and (not words or _has(text, words))
     ]
     standings = [text.words.standings(others) for text in texts]
     states = [{found[tag] for tag in chosen} for found in standings]

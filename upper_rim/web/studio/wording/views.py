@@ -12,7 +12,7 @@ from django.urls import reverse
 from ....core.kinds.pieces.base import Piece
 from ....core.languages.scripts import is_written_in
 from ....core.model.site import Menu
-from ....core.model.texts import SaidText, texts_of
+from ....core.model.texts import PHRASES, SaidText, texts_of
 from ....core.values.rich import RichWords, without_marks
 from ....core.values.words import Standing
 from ..cycle.screen import Opened, screen
@@ -70,7 +70,7 @@ def shown(request: HttpRequest, opened: Opened) -> dict[str, Any]:
     edited = request.GET.get("edit", "")
     kept = {"in": ",".join(board.languages), "show": board.show, "q": board.words, "at": board.within}
     kept = {name: value for name, value in kept.items() if value and value != "all"}
-    groups = dict.fromkeys((text.path[0].id, text.group) for text in texts_of(site) if text.path)
+    groups = dict.fromkeys((text.within, text.group) for text in texts_of(site) if text.path)
     return {
         "beside": [_beside(tag, board, kept) for tag in site.other_languages],
         "shows": [
@@ -125,4 +125,6 @@ def _where(text: SaidText, opened: Opened) -> str:
         return f"{reverse('workbench', args=[opened.slug, outermost.id])}?select={text.path[-1].id}"
     if isinstance(outermost, Menu):
         return f"{reverse('menu', args=[opened.slug, outermost.id])}?select={text.path[-1].id}"
+    if text.within == PHRASES:
+        return f"{reverse('wording', args=[opened.slug])}?at={PHRASES}"
     return reverse("settings" if outermost is None else "gates", args=[opened.slug])
