@@ -8,7 +8,7 @@ import pytest
 
 from upper_rim.core.kinds.items.contact import Hours, days_in_words
 from upper_rim.core.languages import PHRASES_OF, Language, direction, known_languages, language_of, phrase
-from upper_rim.core.languages.written import comma, date_in_words, day_names
+from upper_rim.core.languages.written import comma, date_in_words, day_names, time_in_words
 from upper_rim.shipped import shelf
 
 
@@ -46,3 +46,15 @@ def test_dates_days_and_lists_are_written_as_the_cldr_has_it() -> None:
     assert [comma(tag) for tag in ("en", "ar", "ja", "he", "fa")][:4] == [", ", "، ", "、", ", "]
     hours = Hours(days=("Sa", "Su"), opens="10:00", closes="12:00")
     assert days_in_words(hours, "ar") == "السبت، الأحد" and days_in_words(hours, "fr") == "sam., dim."
+
+
+@pytest.mark.parametrize(
+    ("tag", "country", "said"),
+    [
+        ("en", "", "17:30"), ("en-US", "", "5:30\xa0PM"), ("en", "US", "5:30\xa0PM"), ("en", "GB", "17:30"), ("fr", "CA", "17 h 30"),
+        ("hi", "IN", "5:30 pm"), ("de", "US", "17:30"), ("cy", "ZZ", "17:30"), ("khw", "PK", "17:30"),
+    ],
+)  # fmt: skip
+def test_hours_are_written_as_in_the_country_where_they_are_kept(tag: str, country: str, said: str) -> None:
+    assert time_in_words("17:30", tag, country) == said
+    assert time_in_words("24:00", tag, country) == "24:00", "which is no time of a day"

@@ -8,13 +8,15 @@ import pytest
 from django.contrib.auth.models import User
 from django.test import Client
 
+from upper_rim.core.exchange.imports.import_pages import digest
 from upper_rim.core.model.editing.edits import Add, SetEach
 from upper_rim.core.model.navigation.counterparts import Counterparts, offered
 from upper_rim.core.model.navigation.pairing import proposed_pairs
+from upper_rim.core.model.navigation.renewed import older_pages, renewed
 from upper_rim.core.model.site import Page, Site
 from upper_rim.web.live.addresses import StageKey, stage_label
 from upper_rim.web.sites import store
-from upper_rim.web.sites.contents import read_content
+from upper_rim.web.sites.contents import keep_contents, read_content
 from upper_rim.web.sites.models import StoredSite
 
 from .conftest import signed_in
@@ -102,10 +104,10 @@ def test_a_language_is_added_by_name_and_held_back_until_it_is_on(ferries: Store
     assert "nothing of this name" in said(do="say-of", language="el", field="language", value="fr")
     assert "not in this language any more" in said(do="say-of", language="fr", field="name", value="x")
     assert "Create /greek/guide/" in client.get(SCREEN).content.decode()
-    said(do="begin-page", value="el pg-guide")
+    said(do="translation", value="begin pg-guide el")
     made = next(page for page in site().pages if page.path == "/greek/guide/")
     assert made.language == "el" and made.translates == "pg-guide" and made.content is None
-    assert "there is a page /greek/guide/ already" in said(do="begin-page", value="el pg-guide")
+    assert "there is a page /greek/guide/ already" in said(do="translation", value="begin pg-guide el")
     assert "remove-el" not in client.get(SCREEN).content.decode(), "a page is in it"
     said(do="say-of", language="el", field="on", value="true")
     assert site().offered_in("en")[-1] == "el" and offered(site(), Counterparts(site()).of(made))[-1].is_current
@@ -196,3 +198,57 @@ def test_a_branch_is_taken_in_one_language_alone(ferries: StoredSite, ada: User)
     client.post(SCREEN, {"do": "pair", "below": "/", "language": "de"})
     said = {page.id: page.translates for page in store.load(ferries.pk).site.pages if page.id.startswith("pg-new")}
     assert said == {"pg-new0": None, "pg-new1": "pg-new0", "pg-new2": None}
+
+
+def test_a_translation_is_older_once_its_original_changes_until_somebody_has_looked(
+    ferries: StoredSite, ada: User
+) -> None:
+    client = signed_in(ada)
+
+    def older() -> str:
+        shown = text_of(client)
+        assert ("the original has changed since" in shown) is ("original has changed since they were" in shown)
+        return str([page.path for page in older_pages(store.load(ferries.pk).site.pages)])
+
+    assert older() == "[]", "the demo's translations are of what its pages say"
+    contents = store.load(ferries.pk).site
+    other = next(page.content for page in contents.pages if page.path == "/sailings/")
+    changed = SetEach(field="content", values=(("pg-fares", other),))
+    store.submit(ferries.pk, ada, changed)
+    assert older() == "['/ar/fares/', '/cy/prisiau/', '/de/fahrpreise/']"
+    cymraeg = next(page.id for page in contents.pages if page.path == "/cy/prisiau/")
+    client.post(SCREEN, {"do": "translation", "value": f"still {cymraeg}"})
+    assert older() == "['/ar/fares/', '/de/fahrpreise/']"
+    german = next(page for page in contents.pages if page.path == "/de/fahrpreise/")
+    anew = german.replaced(content=other, id="pg-new", translates=None, of=None)
+    (came,) = renewed([anew], store.load(ferries.pk).site.pages)
+    assert (came.id, came.translates, came.of) == (german.id, "pg-fares", other), "it comes in again, and is of now"
+    same = renewed([german.replaced(id="pg-new")], store.load(ferries.pk).site.pages)
+    assert same[0].of != other, "what comes in as it was is of what it was"
+    client.post(
+        f"/s/ostrey/pages/{german.id}/",
+        {"do": "set", "node": german.id, "field": "translates", "value": "/sailings/fares/"},
+    )
+    assert older() == "['/ar/fares/']"
+    assert "not there any more" in client.post(SCREEN, {"do": "translation", "value": "still pg-x"}).content.decode()
+
+
+def test_pages_that_are_alike_by_what_is_in_them_are_looked_for_when_asked(unpaired: StoredSite, ada: User) -> None:
+    client = signed_in(ada)
+    assert "9 pages in other languages translate nothing yet" in text_of(client)
+    assert "No two pages of different languages are alike enough" in text_of(client, "?look=1")
+    pictures = b"<html><body><h1>A</h1><img src=/one.png><img src=/two.png></body></html>"
+    keep_contents({digest(pictures): pictures})
+    store.submit(
+        unpaired.pk,
+        ada,
+        SetEach(field="content", values=(("pg-guide", digest(pictures)), ("pg-fares-cy", digest(pictures)))),
+    )
+    shown = text_of(client, "?look=1")
+    assert "/cy/prisiau/ of /guide/ 2 pictures or links the same, 1 heading alike" in shown
+    client.post(f"{SCREEN}?look=1", {"do": "pair-these", "values": ["pg-home-ar pg-home", "pg-home-de pg-home"]})
+    said = {page.id: page.translates for page in store.load(unpaired.pk).site.pages if page.translates}
+    assert said == {"pg-home-ar": "pg-home", "pg-home-de": "pg-home"}
+    answer = client.post(SCREEN, {"do": "pair-these", "values": ["pg-home-cy pg-nowhere"]}).content.decode()
+    assert "a page of these is not there any more" in answer
+    assert "tick those that are right" in client.post(SCREEN, {"do": "pair-these"}).content.decode()

@@ -177,7 +177,8 @@ def test_a_site_and_its_edits_stored_in_the_first_format_are_lifted(ferries: Sto
     revision = stored.revisions.order_by("-number")[0]
     Revision.objects.filter(pk=revision.pk).update(inverse=as_before(revision.inverse))
     assert "pinned" in json.dumps(Revision.objects.get(pk=revision.pk).inverse)
-    import_module("upper_rim.web.sites.migrations.0005_format_2").lift(apps, None)
+    for step in ("0005_format_2", "0009_format_3"):
+        import_module(f"upper_rim.web.sites.migrations.{step}").lift(apps, None)
     store.forget_all()
     assert store.load(ferries.pk).site.format == FORMAT
     assert content_hash(loaded(store.undo(ferries.pk, ada)).site) == wanted

@@ -63,6 +63,13 @@ def test_what_is_missing_older_and_drafted_is_told_and_counted(ferries: StoredSi
     assert listed(client, "?show=missing&in=cy") == missing, "one step takes all of it back"
 
 
+def test_languages_stand_in_the_sites_order_in_whichever_they_are_asked(ferries: StoredSite, ada: User) -> None:
+    shown = signed_in(ada).get(f"{BOARD}?in=de,cy&q=Timetable").content.decode()
+    heads = re.findall(r"<th[^>]*>([A-Z][a-z]+) <span[^>]*>(\w+)</span>", shown)
+    cells = re.findall(r'lang="(\w+)" dir', shown)
+    assert [tag for _, tag in heads][-2:] == ["cy", "de"] and cells.index("cy") < cells.index("de")
+
+
 def test_built_in_words_are_said_otherwise_and_again_as_they_ship(ferries: StoredSite, ada: User) -> None:
     client = signed_in(ada)
     phrases = {"do": "set", "node": "ph-skip", "field": "words"}

@@ -40,6 +40,7 @@ from ..core.gates.unserved import losses
 from ..core.kinds.items.secret import LONGEST_PASSWORD, SHORTEST_PASSWORD
 from ..core.kinds.pieces.password import PasswordGate
 from ..core.model.editing.check import broken_references
+from ..core.model.navigation.renewed import renewed
 from ..core.model.site import Asset, Band, Page, Site
 from ..core.output.publication import PublishedFile, Publisher, publication
 from ..core.output.unserved import unserved_of
@@ -74,14 +75,15 @@ def bring_in(chosen: argparse.Namespace) -> Remarks:
         pages = [Page(id=_new_id("pg"), path=path, language=like.language) for path in paths]
     else:
         with _entries(source, problems) as entries:
-            known = {page.path: page for page in like_pages}
             for incoming in read_files(entries, _new_id, like.language, like.lifts, problems):
                 if isinstance(incoming.value, Page):
-                    pages.append(_as_known(incoming.value, known.get(incoming.value.path)))
+                    pages.append(incoming.value)
                 else:
                     assets.append(incoming.value)
                 if incoming.value.content:
                     contents[incoming.value.content] = incoming.content
+        # Links and rules that mean a page of the other site mean the one that stands where it does.
+        pages = renewed(pages, like_pages)
     if not pages:
         raise CannotDo(
             f"no page could be read from {source}" + "".join(f"\n  {name}: {reason}" for name, reason in problems[:20])
@@ -349,13 +351,6 @@ def _like(bundle: str | None, name: str) -> tuple[Site, tuple[Page, ...]]:
     with _bundle(bundle) as opened:
         like = opened.site
     return like.replaced(key=_new_key(), name=name, pages=(), assets=()), like.pages
-
-
-def _as_known(page: Page, known: Page | None) -> Page:
-    """A page that stands where the other site has one: links and rules that mean that one mean this one."""
-    if known is None:
-        return page
-    return page.replaced(id=known.id, tags=known.tags, bare=known.bare, translates=known.translates, also=known.also)
 
 
 def _new_id(prefix: str) -> str:

@@ -58,7 +58,8 @@ class Pile:
         page = described_page(
             Page(id=page_id, path=path, language=language, tags=tags, bare=bare, translates=translates), content
         )
-        self.pages.append(page.replaced(title=title))
+        original = next((one for one in self.pages if one.id == translates), None)
+        self.pages.append(page.replaced(title=title, of=original.content if original else None))
         self.contents[digest(content)] = content
 
     def asset(self, asset_id: str, path: str, text: str) -> None:

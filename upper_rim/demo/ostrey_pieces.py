@@ -146,7 +146,7 @@ LANGUAGES_FLOAT = Float(
     id="pc-languages",
     name="Languages",
     place="bottom-start",
-    reach=(ReachRule(id="rr-languages", where=Below(path="/guide/")),),
+    reach=(ReachRule(id="rr-languages", where=Below(path="/harbours/")),),
     styles=declared(
         "languages-float",
         {

@@ -65,8 +65,7 @@
 
   const { before, at, unsafe, changed } = document.currentScript.dataset, id = before ?? at, gate = said.gates[id], root = document.documentElement;
   const primary = (tag) => tag.split("-")[0].toLowerCase();
-  const language = navigator.languages.flatMap((wanted) => said.languages.filter(
-    (one) => one.toLowerCase() === wanted.toLowerCase() || primary(one) === primary(wanted)))[0] ?? said.languages[0];
+  const language = navigator.languages.flatMap((wanted) => said.languages.filter((one) => primary(one) === primary(wanted)))[0] ?? said.languages[0];
   const show = async (state, wait_s) => {
     const page = await (await fetch(`${said.pages}${id}/${state}-${language}.html`)).text();
     const told = wait_s < 100 ? `${wait_s} s` : `${Math.ceil(wait_s / 60)} min`;

@@ -22,7 +22,7 @@ FindingKind = Literal[
     # of questions about consent
     "no yes to all", "no no to all", "unequal answers", "no policy", "no way back", "over a bar", "over a button", "two at once", "unknown hosts", "waits for nobody",
     # of languages
-    "one language", "no switch", "speaks alone", "twice in a language", "not translated", "older texts", "drafts", "other letters", "in English", "not mutual", "turned by CSS",
+    "one language", "no switch", "speaks alone", "twice in a language", "not translated", "older texts", "drafts", "other letters", "in English", "older pages", "not mutual", "turned by CSS",
     # of what is read and looked at
     "weak text", "over a picture", "squeezed",
     # of what does not fit, or hardly, at a width

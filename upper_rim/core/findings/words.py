@@ -119,6 +119,7 @@ WORDS: Mapping[FindingKind, str] = {
     "drafts": "Texts in {second} that a machine made and nobody has looked at: {count:.0f}, “{first}” among them",
     "other letters": "Texts that are not in the letters of {second}: {count:.0f}, “{first}” among them",
     "in English": "Built-in words that pages in {second} say in English: {count:.0f}, “{first}” among them",
+    "older pages": "Pages of which the original has changed since they were translated: {count:.0f}, {path} among them",
     "not mutual": "Pages name others as the same in another language that do not name them back, so search engines take no notice: {count:.0f}, {path} among them, which names {first}",
     "turned by CSS": 'Pages that run from right to left by CSS alone: {count:.0f}, {path} among them. Put dir="rtl" into their html element',
     "weak text": "{who}: {ratio:.2f} to 1, {needed:g} are needed",

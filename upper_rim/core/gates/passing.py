@@ -155,7 +155,7 @@ def language_read(guards: Guards, card: VisitorCard) -> str:
     nothing is told."""
     for wanted in card.languages:
         for one in guards.kept.languages:
-            if one.lower() == wanted.lower() or primary(one) == primary(wanted):
+            if primary(one) == primary(wanted):
                 return one
     return guards.kept.languages[0]
 

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from datetime import date
+from datetime import date, time
 from functools import lru_cache
 
-from babel.dates import format_date, get_day_names
+from babel import Locale, UnknownLocaleError
+from babel.dates import format_date, format_time, get_day_names
 
 from .names import locale_of
 
@@ -19,6 +20,20 @@ def date_in_words(iso: str, tag: str) -> str:
         return format_date(date.fromisoformat(iso), "long", locale=locale_of(tag))
     except ValueError:
         return iso
+
+
+@lru_cache(maxsize=4096)
+def time_in_words(clock: str, tag: str, country: str = "") -> str:
+    """`09:00`, as it is written in a language in a country (ISO 3166-1): `9:00 AM`. As it stands where no country is known,
+    neither here nor from the tag, and where it is none (`24:00`)."""
+    language, _, rest = tag.partition("-")
+    there = country or next((part for part in rest.split("-") if len(part) == 2), "")
+    try:
+        at = time.fromisoformat(clock)
+        locale = Locale.parse(f"{language.lower()}_{there.upper()}") if there else None
+    except (UnknownLocaleError, ValueError):
+        return clock
+    return format_time(at, "short", locale=locale).replace("\u202f", "\xa0") if locale else clock
 
 
 @lru_cache(maxsize=256)

@@ -103,6 +103,7 @@ class Page(Node):
     )
     bare: bool = Field(default=False, description="No piece shows on it.")
     translates: PageRef | None = Field(default=None, description="The page that this one is a translation of.")
+    of: Hash | None = Field(default=None, description="What its original held when it was translated.")
     also: tuple[LanguageTag, ...] = Field(default=(), description="Languages that it stands for besides its own.")
     content: Hash | None = Field(default=None, description="None: the path is known, its content is still to come.")
     splice: Splice | None = Field(default=None, description="None: pieces cannot be put in; `remark` says why.")

@@ -74,7 +74,7 @@ class SaidText(NamedTuple):
     def is_shown(self) -> bool:
         """Whether it is of something that is switched on; which phrases show is not asked."""
         outermost = self.path[0] if self.path else None
-        return not isinstance(outermost, SaidPhrase) and (not isinstance(outermost, Piece) or outermost.on)
+        return not isinstance(outermost, Piece) or outermost.on
 
 
 PHRASES = "phrases"

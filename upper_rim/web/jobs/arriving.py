@@ -22,6 +22,7 @@ from ...core.exchange.imports.import_pages import (
 )
 from ...core.model.editing.edits import Add, Edit, Remove, Together
 from ...core.model.editing.refusal import Refusal
+from ...core.model.navigation.renewed import renewed
 from ...core.model.site import Asset, Page, Site
 from ..sites import contents, store
 from ..sites.models import Work
@@ -122,7 +123,7 @@ def _coming_in(site: Site, pages: list[Page], assets: list[Asset]) -> Edit:
         taken = tuple(old[node.path].id for node in new if node.path in old)
         if taken:
             edits.append(Remove(nodes=taken))
-    kept_pages = [_same_page(page, old_pages.get(page.path)) for page in pages]
+    kept_pages = renewed(pages, site.pages)
     if kept_pages:
         edits.append(
             Add(parent="site", slot="pages", values=tuple(page.model_dump(mode="json") for page in kept_pages))
@@ -130,12 +131,6 @@ def _coming_in(site: Site, pages: list[Page], assets: list[Asset]) -> Edit:
     if assets:
         edits.append(Add(parent="site", slot="assets", values=tuple(asset.model_dump(mode="json") for asset in assets)))
     return Together(edits=tuple(edits))
-
-
-def _same_page(page: Page, old: Page | None) -> Page:
-    if old is None:
-        return page
-    return page.replaced(id=old.id, tags=old.tags, bare=old.bare, translates=old.translates, also=old.also)
 
 
 def _end(work: Work, state: str, message: str, problems: list[Problem]) -> None:

@@ -13,8 +13,9 @@ from ...languages import phrase
 from ...languages.names import name_in
 from ...languages.scripts import is_written_in
 from ...model.navigation.counterparts import Counterparts
+from ...model.navigation.renewed import older_pages
 from ...model.site import Page, Site
-from ...model.texts import SaidText, texts_of
+from ...model.texts import PHRASES, SaidText, texts_of
 from ...model.tree import ROOT, items_of
 from ...values.rich import without_marks
 from ...values.words import Standing
@@ -30,6 +31,7 @@ def in_languages(site: Site) -> list[Finding]:
     if len(site.offered_in(site.language)) < 2:
         return [*([Finding("one language", switches[0].id)] if switches else []), *of_pages]
     counterparts = Counterparts(site)
+    of_pages = [*_older(site), *of_pages]
     return [*_ways(site), *_alone(site, counterparts), *_doubles(counterparts), *_texts(site), *of_pages]
 
 
@@ -116,6 +118,13 @@ def _named(site: Site, page: Page) -> Iterator[str]:
             yield unquote(there.path) or "/"
 
 
+def _older(site: Site) -> Iterator[Finding]:
+    older = older_pages(site.pages)
+    if older:
+        about: dict[str, float | str] = {"count": len(older), "path": older[0].path}
+        yield Finding("older pages", older[0].id, about=about, place=SeenAt(page=older[0].id))
+
+
 def _turned(site: Site) -> Iterator[Finding]:
     turned = [page for page in site.pages if page.splice and page.splice.turned]
     if turned:
@@ -129,7 +138,7 @@ _OF_STANDING: dict[Standing, FindingKind] = {"missing": "not translated", "older
 def _texts(site: Site) -> Iterator[Finding]:
     """Texts that show and are said in the site's own language instead, say what theirs was before, were looked at by nobody,
     or are in other letters."""
-    said = [text for text in texts_of(site) if text.is_shown]
+    said = [text for text in texts_of(site) if text.is_shown and text.within != PHRASES]
     for language in site.offered_in(site.language)[1:]:
         if not any(page.language == language for page in site.pages):
             continue

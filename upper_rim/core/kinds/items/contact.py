@@ -9,7 +9,8 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field, StringConstraints
 
-from ...languages.written import comma, day_names
+from ...languages import direction
+from ...languages.written import comma, day_names, time_in_words
 from ...values.nodes import Value
 from ...values.styling import Part
 from ...values.words import Label
@@ -91,7 +92,9 @@ class Contact(BaseItem):
         if self.mail:
             yield (element("a", {"class": anchor, "href": f"mailto:{self.mail}", "dir": "ltr"}, self.mail),)
         for hours in self.hours:
-            times = element("span", {"dir": "ltr"}, f"{hours.opens}–{hours.closes}")
+            said = [time_in_words(clock, page.language, self.country) for clock in (hours.opens, hours.closes)]
+            runs = direction(page.language) if any(char.isalpha() for char in said[0]) else "ltr"
+            times = element("span", {"dir": runs}, "–".join(said))
             yield f"{days_in_words(hours, page.language)} ", times
 
     def structured(self) -> dict[str, Any]:

@@ -103,19 +103,14 @@ def _flag(site: Site, post: QueryDict) -> Posted:
     return Posted(Together(edits=tuple(edits)))
 
 
-def _begin_page(site: Site, post: QueryDict) -> Posted:
-    """A page that is still to come, where another one has no counterpart: below what the language's pages are below.
-    `value`: the language, and the other page."""
-    language, _, node = post.get("value", "").partition(" ")
+def _begun(site: Site, original: Page, language: str) -> Posted:
+    """A page that is still to come, where another one has no counterpart: below what the language's pages are below."""
     said = _asked(site, language)
-    original = next((page for page in site.pages if page.id == node), None)
-    if original is None:
-        raise FormError(ROOT, "languages", "the page is not there any more")
     path = path_in(said, original, site)
     if any(page.path == path for page in site.pages):
         raise FormError(ROOT, "languages", f"there is a page {path} already: say on its own screen what it translates")
     new = {"id": store.new_id("pg"), "path": path, "title": original.title, "language": said.language}
-    value: JsonValue = {**new, "translates": original.id}
+    value: JsonValue = {**new, "translates": original.id, "of": original.content}
     return Posted(Add(parent=ROOT, slot="pages", values=(value,)), (str(new["id"]),))
 
 
@@ -126,11 +121,25 @@ def path_in(said: SpokenLanguage, original: Page, site: Site) -> str:
     return said.below.rstrip("/") + bare
 
 
+def _translation(site: Site, post: QueryDict) -> Posted:
+    """What is to be with a page: `begin` its translation, in a language; or it is one that is `still` right, though its
+    original has changed: somebody has looked."""
+    what, node, language, *_ = f"{post.get('value', '')}   ".split(" ")
+    pages = {page.id: page for page in site.pages}
+    page = pages.get(node)
+    original = pages.get((page and page.translates) or "")
+    if page is not None and what == "begin":
+        return _begun(site, page, language)
+    if page is None or original is None or what != "still":
+        raise FormError(ROOT, "languages", "the page is not there any more")
+    return Posted(Set(node=page.id, field="of", value=original.content))
+
+
 READERS: dict[str, Callable[[Site, QueryDict], Posted]] = {
     "speak": _speak,
     "unspeak": _unspeak,
     "say-of": _say,
     "place": _place,
     "flag": _flag,
-    "begin-page": _begin_page,
+    "translation": _translation,
 }

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import json
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Iterator, Sequence
 from typing import Any, cast
 
 from django.http import QueryDict
@@ -82,7 +82,16 @@ def _set(site: Site, post: QueryDict) -> Posted:
         value: JsonValue = {**whole.model_dump(mode="json"), part: _value(site, whole, part, post)}
     else:
         value = _value(site, holder, field, post)
+    if isinstance(holder, Page) and field == "translates":
+        return Posted(Together(edits=tuple(_translating(site, [(holder.id, value)]))))
     return Posted(Set(node=node, field=field, value=value))
+
+
+def _translating(site: Site, pairs: Sequence[tuple[str, JsonValue]]) -> Iterator[Edit]:
+    """Pages translate others, as far as one knows what these say now."""
+    contents = {page.id: page.content for page in site.pages}
+    yield SetEach(field="translates", values=tuple(pairs))
+    yield SetEach(field="of", values=tuple((page, contents.get(str(original))) for page, original in pairs))
 
 
 def _in_the_rows_centre(site: Site, cell: Cell) -> Edit:
@@ -173,7 +182,9 @@ def _rewrite(site: Site, post: QueryDict) -> Posted:
     title = post.get("title", "").strip() or page.title
     fields = written(title, page.language, post.get("source", ""))
     edits = tuple(Set(node=node, field=field, value=value) for field, value in fields.items() if field != "language")
-    return Posted(Together(edits=(*edits, Set(node=node, field="cuts", value=[]))))
+    original = next((one.content for one in site.pages if one.id == page.translates), None)
+    of = Set(node=node, field="of", value=original)
+    return Posted(Together(edits=(*edits, Set(node=node, field="cuts", value=[]), of)))
 
 
 def _pair(site: Site, post: QueryDict) -> Posted:
@@ -184,7 +195,21 @@ def _pair(site: Site, post: QueryDict) -> Posted:
     ]
     if not values:
         raise FormError(ROOT, "translates", "nothing is proposed there any more")
-    return Posted(SetEach(field="translates", values=tuple(values)))
+    return Posted(Together(edits=tuple(_translating(site, values))))
+
+
+def _pair_these(site: Site, post: QueryDict) -> Posted:
+    """Pages that are alike, as they were shown: each named with its original."""
+    known = {page.id: page for page in site.pages}
+    values: list[tuple[str, JsonValue]] = []
+    for said in post.getlist("values"):
+        page, _, original = said.partition(" ")
+        if page not in known or original not in known or page == original:
+            raise FormError(ROOT, "translates", "a page of these is not there any more")
+        values.append((page, original))
+    if not values:
+        raise FormError(ROOT, "translates", "tick those that are right")
+    return Posted(Together(edits=tuple(_translating(site, values))))
 
 
 def _move(site: Site, post: QueryDict) -> Posted:
@@ -386,6 +411,7 @@ _READERS: dict[str, Callable[[Site, QueryDict], Posted]] = {
     "hand-over": _hand_over,
     "rewrite": _rewrite,
     "pair": _pair,
+    "pair-these": _pair_these,
     "edit": _raw,
     "whole": _whole,
     **audience_posts.READERS,

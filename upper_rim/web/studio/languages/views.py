@@ -10,6 +10,7 @@ from django.core.paginator import Paginator
 from django.http import HttpRequest
 from django.urls import reverse
 
+from ....core.exchange.html.likeness import AlikePair, alike_pairs
 from ....core.findings.checks.languages import in_languages
 from ....core.findings.finding import Finding
 from ....core.findings.words import finding_words
@@ -19,10 +20,12 @@ from ....core.languages.flags import countries
 from ....core.languages.names import known_names, locale_of, own_name
 from ....core.model.navigation.counterparts import Counterpart, Counterparts
 from ....core.model.navigation.pairing import Pair, proposed_pairs
+from ....core.model.navigation.renewed import older_pages
 from ....core.model.site import Page, Site
 from ....core.model.texts import PHRASES
 from ....core.model.tree import ancestors, find
 from ....core.output.file_types import content_type
+from ...sites import contents
 from ..controls.items.languages import UNTRANSLATED
 from ..controls.of_nodes import node_name
 from ..cycle.screen import Opened, screen
@@ -66,11 +69,21 @@ class Spoken(NamedTuple):
 
 
 class Row(NamedTuple):
-    """An original, and what stands for it in each language: `why` is empty where that says the same; then where a page
-    may be begun."""
+    """An original, and what stands for it in each language."""
 
     original: Page
-    cells: Sequence[tuple[str, Page | None, str, str]]
+    cells: Sequence[Cell]
+
+
+class Cell(NamedTuple):
+    """`why` is empty where the page says the same; `new`: where one may be begun that does. `is_older`: its original has
+    changed since."""
+
+    language: str
+    page: Page | None
+    why: str
+    new: str
+    is_older: bool
 
 
 class Branch(NamedTuple):
@@ -89,6 +102,7 @@ def languages(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> di
     originals = [(page, counterparts.spoken(page)) for page in counterparts.originals()]
     gaps = Counter(tag for _, spoken in originals for tag in site.languages if tag not in spoken)
     with_gaps = [page for page, spoken in originals if len(spoken) < len(site.languages)]
+    older = frozenset(page.id for page in older_pages(site.pages))
     only_gaps = request.GET.get("show") == "gaps"
     listed = with_gaps if only_gaps else [page for page, _ in originals]
     board = Paginator(listed, ROWS).get_page(request.GET.get("part"))
@@ -98,12 +112,15 @@ def languages(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> di
         "pictures": _pictures(site),
         "flags": _flags(),
         "board": board,
-        "rows": [_row(page, counterparts, site) for page in board.object_list],
+        "rows": [_row(page, counterparts, older, site) for page in board.object_list],
         "originals": len(originals),
         "gaps": len(with_gaps),
         "only_gaps": only_gaps,
         "kept": "&show=gaps" if only_gaps else "",
         "branches": _branches(site)[:MOST_BRANCHES],
+        "unpaired": sum(page.language != site.language and not page.translates for page in site.pages),
+        "looked": "look" in request.GET,
+        "alike": _alike(site) if "look" in request.GET else (),
         "rules": UNTRANSLATED,
         "found": [_told(one, opened) for one in in_languages(site)],
     }
@@ -137,11 +154,11 @@ def _told(finding: Finding, opened: Opened) -> tuple[str, str]:
     return words, f"{reverse('workbench', args=[opened.slug, outermost])}?select={node}"
 
 
-def _row(page: Page, counterparts: Counterparts, site: Site) -> Row:
-    def cell(one: Counterpart) -> tuple[str, Page | None, str, str]:
+def _row(page: Page, counterparts: Counterparts, older: frozenset[str], site: Site) -> Row:
+    def cell(one: Counterpart) -> Cell:
         why = WHY.get(one.why, "")
         new = path_in(site.said_of(one.language), page, site) if why and one.why != "speaks both" else ""
-        return one.language, one.page, why, new
+        return Cell(one.language, one.page, why, new, bool(one.page and not why and one.page.id in older))
 
     return Row(page, [cell(one) for one in counterparts.of(page)])
 
@@ -152,6 +169,10 @@ def _spoken(site: Site, gaps: Mapping[str, int]) -> Iterator[Spoken]:
     for at, tag in enumerate(site.languages):
         names = language_name(tag), own_name(tag), direction(tag)
         yield Spoken(site.said_of(tag), *names, pages[tag], gaps[tag], at, tag not in needed)
+
+
+def _alike(site: Site) -> list[AlikePair]:
+    return alike_pairs(site, contents.ReadAhead(page.content for page in site.pages if page.content))
 
 
 def _pictures(site: Site) -> list[str]:

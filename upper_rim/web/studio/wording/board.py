@@ -43,7 +43,8 @@ class Board(NamedTuple):
 
 def read_board(asked: QueryDict, site: Site, site_id: int) -> Board:
     others = site.other_languages
-    chosen = [tag for tag in asked.get("in", "").split(",") if tag in others] or others[:MOST_BESIDE]
+    wanted = asked.get("in", "").split(",")
+    chosen = [tag for tag in others if tag in wanted] or others[:MOST_BESIDE]
     show = asked.get("show", "all") if asked.get("show") in dict(SHOWS) else "all"
     words, within = asked.get("q", "").strip(), asked.get("at", "")
     texts = [

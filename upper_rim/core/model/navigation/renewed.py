@@ -1,0 +1,40 @@
+"""What stays of pages that come in again, and which translations are of what their original said before?"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping, Sequence
+
+from ..site import Page
+
+
+def renewed(pages: Iterable[Page], known: Iterable[Page]) -> list[Page]:
+    """Pages that come in: those that stand where a known one does are that one, with another content. What is new of a
+    translation translates what its original says now."""
+    before = {page.path: page for page in known}
+    kept = [_as_known(page, before.get(page.path)) for page in pages]
+    originals = {page.id: page for page in (*before.values(), *kept)}
+    return [_of_now(page, before.get(page.path), originals) for page in kept]
+
+
+def _as_known(page: Page, old: Page | None) -> Page:
+    if old is None:
+        return page
+    return page.replaced(id=old.id, tags=old.tags, bare=old.bare, translates=old.translates, also=old.also, of=old.of)
+
+
+def _of_now(page: Page, old: Page | None, originals: Mapping[str, Page]) -> Page:
+    original = originals.get(page.translates or "")
+    if original is None or (old is not None and old.of and old.content == page.content):
+        return page
+    return page.replaced(of=original.content)
+
+
+def is_older(page: Page, originals: Mapping[str, Page]) -> bool:
+    """Whether its original has changed since; not where nobody knows what it was."""
+    original = originals.get(page.translates or "")
+    return bool(page.of and original and original.content and original.content != page.of)
+
+
+def older_pages(pages: Iterable[Page]) -> Sequence[Page]:
+    listed = {page.id: page for page in pages}
+    return [page for page in listed.values() if page.of and is_older(page, listed)]
