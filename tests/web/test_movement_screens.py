@@ -60,7 +60,13 @@ def test_a_way_by_width_and_what_a_stage_leaves_out_are_chosen(ferries: StoredSi
     assert set_(client, "pc-main", "moves_in", "", band="bd-wide") == 200
     assert header_of(ferries).way_in("bd-wide") == "stays"
     assert set_(client, "sg-slim", "without", "", values=["rw-main", "it-logo", "it-menu", "rw-above"]) == 200
-    assert set(stage_of(ferries, "sg-slim").without) == {"it-tagline", "it-phone", "it-languages", "it-search", "it-book"}
+    assert set(stage_of(ferries, "sg-slim").without) == {
+        "it-tagline",
+        "it-phone",
+        "it-languages",
+        "it-search",
+        "it-book",
+    }
     assert set_(client, "sg-slim", "logo_percent", "5") == 422
 
 

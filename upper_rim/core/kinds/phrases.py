@@ -22,7 +22,8 @@ _SAID_ELSEWHERE = frozenset(
         *("gate_changed", "gate_unsafe", "gate_unscripted", "suggest", "trap"),
     }
 )
-"""By a server, where there is none, in another language than the page's, or to nobody. What categories of consent are called is a text of theirs."""
+"""By a server, where there is none, in another language than the page's, or to nobody. What categories of consent are
+called is a text of theirs."""
 _HOLE = re.compile(r"\{\d\}")
 _ID = "ph-"
 
@@ -73,11 +74,10 @@ def is_shipped(name: str, language: str) -> bool:
 def whole_words(said: SaidPhrase, language: str, others: Iterable[str]) -> Words:
     """With what ships, where a site in `language` and `others` says nothing of its own."""
     shipped = phrase(said.phrase, language)
-    own = {one.language for one in said.words.translations}
     made = [
         {"language": tag, "text": phrase(said.phrase, tag), "of": digest_of(shipped)}
         for tag in others
-        if tag not in own and is_shipped(said.phrase, tag)
+        if said.words.translation(tag) is None and is_shipped(said.phrase, tag)
     ]
     translations = [*(one.model_dump() for one in said.words.translations), *made]
     text = said.words.text or shipped

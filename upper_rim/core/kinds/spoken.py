@@ -24,7 +24,7 @@ class SpokenLanguage(Value):
     )
     on: bool = Field(
         default=True,
-        description="Switches and search engines lead into it; else only switches do that are looked at as one of the site's cards.",
+        description="Switches and search engines lead into it; else only switches that one of the site's cards sees.",
     )
 
     @property

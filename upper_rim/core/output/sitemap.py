@@ -22,8 +22,8 @@ _NAMES = 'xmlns="http://www.sitemaps.org/schemas/sitemap/0.9"'
 def sitemaps(
     site: Site, counterparts: Counterparts, may_be_told: Callable[[Page], bool]
 ) -> Iterator[tuple[str, bytes]]:
-    """Paths and contents of the files, without pages in languages that are held back: one, or several and a list of these. None where nobody has said where the site is,
-    or where it has such a file of its own."""
+    """Paths and contents of the files: one, or several and a list of these. None where nobody has said where the site is,
+    or where it has such a file of its own. Pages in languages that are held back are not in it."""
     if not site.address or any(asset.path == SITEMAP for asset in site.assets):
         return
     told = site.offered_in(site.language)

@@ -13,8 +13,8 @@ from selectolax.lexbor import LexborHTMLParser
 from ...model.site import Page, Site
 from .encoding import decode
 
-MOST_READ = 2_000
-"""Pages that are read in one go."""
+MOST_READ = 1_000
+"""So many pages in the site's own language are read in one go, and so many others."""
 _LEAST = 0.5
 _AHEAD = 0.1
 """So alike two pages are at least, of 1, and so much more than any other two that could be meant."""
@@ -59,10 +59,11 @@ def alike_pairs(site: Site, read: Callable[[str], bytes]) -> list[AlikePair]:
     of a language tells nothing. `read`: contents by hash."""
     used = {page.translates for page in site.pages if page.translates}
     taken = {(page.translates, page.language) for page in site.pages if page.translates}
-    asked = [one for one in site.pages if one.content and (one.language == site.language or not one.translates)]
-    asked = [one for one in asked if one.language == site.language or one.id not in used][:MOST_READ]
+    own = [page for page in site.pages if page.content and page.language == site.language]
+    others = [page for page in site.pages if page.content and page.language != site.language]
+    others = [page for page in others if not page.translates and page.id not in used]
     by_language: dict[str, dict[str, tuple[Page, Likeness]]] = defaultdict(dict)
-    for page in asked:
+    for page in (*own[:MOST_READ], *others[:MOST_READ]):
         by_language[page.language][page.id] = (page, likeness(page, read(page.content or "")))
     told = {language: _telling(listed) for language, listed in by_language.items()}
     originals = told.pop(site.language, {})

@@ -31,7 +31,7 @@ def proposed_pairs(site: Site) -> Iterator[Pair]:
     languages = {tag.lower() for tag in site.languages}
     originals = {page.translates for page in site.pages if page.translates}
     taken = {(page.translates, page.language) for page in site.pages if page.translates}
-    prefixes = tuple(site.said_of(tag).below for tag in site.languages)
+    prefixes = {site.said_of(tag).below for tag in site.languages} - {"/"}
     own: dict[str, list[Page]] = {}
     for page in site.pages:
         if page.language == site.language:

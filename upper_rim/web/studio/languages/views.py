@@ -10,7 +10,7 @@ from django.core.paginator import Paginator
 from django.http import HttpRequest
 from django.urls import reverse
 
-from ....core.exchange.html.likeness import AlikePair, alike_pairs
+from ....core.exchange.html.likeness import MOST_READ, AlikePair, alike_pairs
 from ....core.findings.checks.languages import in_languages
 from ....core.findings.finding import Finding
 from ....core.findings.words import finding_words
@@ -120,6 +120,7 @@ def languages(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> di
         "branches": _branches(site)[:MOST_BRANCHES],
         "unpaired": sum(page.language != site.language and not page.translates for page in site.pages),
         "looked": "look" in request.GET,
+        "most_read": MOST_READ if len(site.pages) > MOST_READ else 0,
         "alike": _alike(site) if "look" in request.GET else (),
         "rules": UNTRANSLATED,
         "found": [_told(one, opened) for one in in_languages(site)],
