@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 import string
+from random import Random
 
 import pytest
 
 from upper_rim.core.kinds.items.contact import Hours, days_in_words
 from upper_rim.core.languages import PHRASES_OF, Language, direction, known_languages, language_of, phrase
+from upper_rim.core.languages.sorting import sort_key
 from upper_rim.core.languages.written import comma, date_in_words, day_names, time_in_words
 from upper_rim.shipped import shelf
 
@@ -58,3 +60,25 @@ def test_dates_days_and_lists_are_written_as_the_cldr_has_it() -> None:
 def test_hours_are_written_as_in_the_country_where_they_are_kept(tag: str, country: str, said: str) -> None:
     assert time_in_words("17:30", tag, country) == said
     assert time_in_words("24:00", tag, country) == "24:00", "which is no time of a day"
+
+
+@pytest.mark.parametrize(
+    ("tag", "ordered"),
+    [
+        ("en", "Äpfel apple élan Elle Ñandu nz Österreich zebra 港"),
+        ("de", "Apfel Äpfel Arm Öl Ostrey Zebra"),
+        ("sv", "apa ost zebra ål Åre äpple öl"),
+        ("da", "zebra æble øl ål"),
+        ("es", "nadie nz ñu oso"),
+        ("pl", "las lzy łza mama"),
+        ("cs", "cena cz čas dům had hvězda chata ivan"),
+        ("cy", "cwm chwarel dŵr ddoe lôn llan mam"),
+        ("tr", "hz ısı ispanya İzmir zil"),
+        ("hu", "cukor csak dal zab zseb"),
+        ("ar", "أحمد بيت ثلاثة ياسمين"),
+    ],
+)
+def test_lists_stand_in_the_order_of_their_language(tag: str, ordered: str) -> None:
+    words = ordered.split()
+    for seed in range(5):
+        assert sorted(Random(seed).sample(words, len(words)), key=lambda one: sort_key(one, tag)) == words

@@ -34,8 +34,9 @@ class Case(NamedTuple):
 
 class Language(NamedTuple):
     """`expansion`: the length of a label of up to twenty characters, against English. `letters`: its code points beside
-    Latin's, first and last of each range. `face`: the shipped face that writes what the site's own cannot. `dates`: the
-    order in which a date is typed (CLDR, short dates); `dates_in`: in some countries."""
+    Latin's, first and last of each range. `face`: the shipped face that writes what the site's own cannot. `sorts`: a
+    letter, and its own letters that stand behind that one (CLDR, collation). `dates`: the order in which a date is typed
+    (CLDR, short dates); `dates_in`: in some countries."""
 
     direction: Literal["ltr", "rtl"] = "ltr"
     expansion: float = 1.3
@@ -43,6 +44,7 @@ class Language(NamedTuple):
     face: str = ""
     case: Case | None = None
     phrases: Mapping[str, str] = {}
+    sorts: tuple[str, ...] = ()
     dates: tuple[DatePart, ...] = ("day", "month", "year")
     dates_in: Mapping[str, tuple[DatePart, ...]] = {}
 
@@ -64,6 +66,7 @@ def _read(subtag: str) -> Language:
     said = tomllib.loads(_FILES[subtag].read_text(encoding="utf-8"))
     if "case" in said:
         said["case"] = Case(**said["case"])
+    said["sorts"] = tuple(said.get("sorts", ()))
     ranges = (text.split("-") for text in said.pop("letters", ()))
     return Language(**said, letters=tuple((int(first, 16), int(last, 16)) for first, last in ranges))
 

@@ -7,6 +7,7 @@ from bisect import bisect_left
 from collections.abc import Iterable, Iterator
 
 from ...kinds.entries import Entry, Grown, MenuPart
+from ...languages.sorting import sort_key
 from ...values.targets import ToPage
 from ..memo import Memo
 from ..site import Menu, Page, Site
@@ -99,7 +100,7 @@ class _Growing:
 
 def _ordered(growing: list[_Growing], order: str) -> tuple[Entry, ...]:
     if order == "title":
-        growing.sort(key=lambda one: (one.page.title or one.page.path).casefold())
+        growing.sort(key=lambda one: sort_key(one.page.title or one.page.path, growing[0].page.language))
     elif order == "newest":
         growing.sort(key=lambda one: one.page.dated or "", reverse=True)
     return tuple(
