@@ -99,13 +99,15 @@ class _Growing:
 
 
 def _ordered(growing: list[_Growing], order: str) -> tuple[Entry, ...]:
-    if order == "title":
-        growing.sort(key=lambda one: sort_key(one.page.title or one.page.path, growing[0].page.language))
+    listed: Iterable[_Growing] = growing
+    if order == "title" and growing:
+        language = growing[0].page.language
+        listed = sorted(growing, key=lambda one: sort_key(one.page.title or one.page.path, language))
     elif order == "newest":
-        growing.sort(key=lambda one: one.page.dated or "", reverse=True)
+        listed = sorted(growing, key=lambda one: one.page.dated or "", reverse=True)
     return tuple(
         _BLANK.replaced(id=one.page.id, target=ToPage(page=one.page.id), entries=_ordered(one.below, order))
-        for one in growing
+        for one in listed
     )
 
 
