@@ -146,7 +146,8 @@ LANGUAGES_FLOAT = Float(
     id="pc-languages",
     name="Languages",
     place="bottom-start",
-    reach=(ReachRule(id="rr-languages", where=Below(path="/harbours/")),),
+    hidden_in=("bd-narrow",),
+    reach=(ReachRule(id="rr-languages", where=Below(path="/travelling/")),),
     styles=declared(
         "languages-float",
         {
