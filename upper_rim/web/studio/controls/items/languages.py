@@ -7,7 +7,12 @@ from .....core.model.site import Site
 from .....core.model.tree import ROOT
 from ..control import Control, Group, choice, words, yes
 
-WAYS = (("row", "beside each other"), ("list", "below each other"), ("button", "behind a button"))
+WAYS = (
+    ("row", "beside each other"),
+    ("list", "below each other"),
+    ("button", "behind a button"),
+    ("select", "in the browser’s own field"),
+)
 SIDES = (("start", "start"), ("end", "end"))
 PICTURES = (("none", "none"), ("before", "before the names"), ("alone", "instead of the names"))
 NAMES = (("own", "as their readers call them"), ("here", "in the page’s language"), ("code", "their codes"))
@@ -27,10 +32,14 @@ def groups(node: LanguageSwitch, site: Site) -> list[Group]:
                 choice(node, "way", "Stand", WAYS),
                 *([choice(node, "side", "Panel at its", SIDES)] if node.way == "button" else []),
                 choice(node, "names", "Named", NAMES),
-                choice(node, "pictures", "Pictures", PICTURES),
-                *([yes(node, "hides_current", "Leave out the page’s own")] if node.way != "button" else []),
+                *([choice(node, "pictures", "Pictures", PICTURES)] if node.way != "select" else []),
+                *([yes(node, "hides_current", "Leave out the page’s own")] if node.way in {"row", "list"} else []),
                 *words(node, "words", "Before them", site),
-                yes(node, "suggests", "Suggest theirs to those who ask for another"),
+                *(
+                    [yes(node, "suggests", "Suggest theirs to those who ask for another")]
+                    if node.way != "select"
+                    else []
+                ),
             ],
         ),
         Group(
