@@ -301,8 +301,8 @@ def test_what_is_wrong_with_languages_is_found() -> None:
     whole = with_switch(site(*PAGES))
     assert told(whole) == [] and told(whole.replaced(pieces=())) == [("no switch", "site")]
     assert told(with_switch(site(page(0, "/"), page(1, "/a/")))) == [("one language", "it-s")]
-    alone = site(*PAGES, page(20, "/fr/", "fr"), page(21, "/fr/a/", "fr"), page(22, "/it/", "it", of=0))
-    assert told(with_switch(alone)) == [("speaks alone", "fr"), ("in English", "fr"), ("in English", "it")]
+    alone = site(*PAGES, page(20, "/lv/", "lv"), page(21, "/lv/a/", "lv"), page(22, "/et/", "et", of=0))
+    assert told(with_switch(alone)) == [("speaks alone", "lv"), ("in English", "et"), ("in English", "lv")]
     twice = site(*PAGES, page(20, "/de/again/", "de", of=2))
     assert told(with_switch(twice)) == [("twice in a language", "pg-20")]
     german = Words(text="Read in", translations=(Translation(language="de", text="Auf"),))
@@ -345,10 +345,10 @@ def test_what_pages_that_came_in_say_themselves_is_held_against_each_other() -> 
 
 
 def test_phrases_that_a_language_does_not_have_are_english_until_the_site_says_them() -> None:
-    whole = with_switch(site(*PAGES, page(20, "/fr/", "fr", of=0)))
-    assert ("in English", "fr") in told(whole) and ("in English", "de") not in told(whole)
-    french = tuple(
-        SaidPhrase(id=phrase_id(name), words=Words(translations=(Translation(language="fr", text=phrase(name, "fr")),)))
+    whole = with_switch(site(*PAGES, page(20, "/lv/", "lv", of=0)))
+    assert ("in English", "lv") in told(whole) and ("in English", "de") not in told(whole)
+    latvian = tuple(
+        SaidPhrase(id=phrase_id(name), words=Words(translations=(Translation(language="lv", text=phrase(name, "lv")),)))
         for name in sayable()
     )
-    assert told(whole.replaced(phrases=french)) == []
+    assert told(whole.replaced(phrases=latvian)) == []
