@@ -329,7 +329,7 @@ class FittedMaker:
             lambda: LinkList(**common, menu="mn-a", words=Words(text=chance.choice(["", self.words(1)]))),
             lambda: MenuItem(**common, menu="mn-a", way="column", submenus=chance.choice(["open", "shut"])),
             lambda: MenuItem(**common, menu="mn-a", way="columns", drawer_below=chance.choice([None, *(band.id for band in self._bands)])),
-            lambda: LanguageSwitch(**common, words=words, way=chance.choice(["row", "list", "button", "select"]), names=chance.choice(["own", "here", "code"]), pictures=chance.choice(["none", "before", "alone"]), hides_current=chance.random() < 0.3, suggests=chance.random() < 0.3),
+            lambda: LanguageSwitch(**common, words=words, way=chance.choice(["row", "list", "button"]), names=chance.choice(["own", "here", "code"]), pictures=chance.choice(["none", "before", "alone"]), hides_current=chance.random() < 0.3, suggests=chance.random() < 0.3),
             lambda: Trail(**common, words=words, separator=chance.choice(["chevron", "slash", "dot"])),
             lambda: Contact(**common, name=self.words(), street=self.words(), postcode="OS1 4QX", town=self.words(1), country=chance.choice(["", "", "US", "CA", "IN"]), telephone="+44 1632 960144", mail="hello@ostrey.example", hours=(Hours(days=("Mo", "Tu", "We"), opens="09:00", closes="17:30"),)),
             lambda: PictureItem(**common, picture="/logo.svg", width_px=chance.choice([90, 260]), ratio=chance.choice(["", "4/3"]), fits=chance.choice(["cover", "contain"])),

@@ -13,20 +13,17 @@ from selenium.webdriver.common.actions.action_builder import ActionBuilder
 from selenium.webdriver.common.actions.pointer_input import PointerInput
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
-from selenium.webdriver.support.ui import Select
 
 from tests.browser.test_gates import violations
 from tests.core.test_counterparts import PAGES, any_site, site, with_switch, written
 from tests.core.test_counterparts import page as a_page
 from tests.folder import Folder, taken_away
 from upper_rim.core.exchange.imports.import_pages import digest
-from upper_rim.core.kinds.items.languages import Offered
 from upper_rim.core.kinds.pieces.float import Float, FloatPlace
 from upper_rim.core.languages.flags import flag
 from upper_rim.core.languages.names import own_name
 from upper_rim.core.model.navigation.counterparts import Counterparts, offered
 from upper_rim.core.model.site import Asset, Site
-from upper_rim.core.values.words import Words
 from upper_rim.demo import ostrey
 
 from .conftest import wait_for
@@ -41,41 +38,9 @@ def filled(seed: int) -> tuple[Site, dict[str, bytes]]:
     whole, contents = written(any_site(seed))
     picture = Asset(id="as-l", path="/logo.svg", content=digest(flag("se")), size=len(flag("se")))
     whole, contents = whole.replaced(assets=(picture,)), {**contents, picture.content: flag("se")}
-    ways, names = chance.choice(["row", "list", "button", "select"]), chance.choice(["own", "here", "code"])
+    ways, names = chance.choice(["row", "list", "button"]), chance.choice(["own", "here", "code"])
     pictures, hides = chance.choice(["none", "before", "alone"]), chance.random() < 0.3
     return with_switch(whole, way=ways, names=names, pictures=pictures, hides_current=hides), contents
-
-
-def field_of(driver: webdriver.Chrome) -> Select | None:
-    """The browser's own field, where it is that which shows."""
-    shown = [one for one in driver.find_elements(By.CSS_SELECTOR, f"{SWITCH} select") if one.is_displayed()]
-    return Select(shown[0]) if shown else None
-
-
-def choices(driver: webdriver.Chrome, offers: list[Offered]) -> list[str]:
-    """The languages that can be chosen."""
-    links = [str(one.get_attribute("hreflang")) for one in driver.find_elements(By.CSS_SELECTOR, f"{SWITCH} a")]
-    field = field_of(driver)
-    if field is None:
-        return links
-    assert not links, "a field stands instead of them"
-    values = [driver.execute_script("return arguments[0].getAttribute('value')", one) for one in field.options]
-    assert values == [one.href or "" for one in offers if one.href is not None or one.is_current]
-    return [one.language for one in offers if one.href is not None]
-
-
-def choose(driver: webdriver.Chrome, offers: list[Offered], language: str) -> None:
-    for opener in driver.find_elements(By.CSS_SELECTOR, f"{SWITCH} summary"):
-        opener.click()
-    field = field_of(driver)
-    if field is None:
-        driver.find_element(By.CSS_SELECTOR, f"{SWITCH} a[hreflang={language}]").click()
-        return
-    listed = [one for one in offers if one.href is not None or one.is_current]
-    at, before = [one.language for one in listed].index(language), driver.current_url
-    field.select_by_index(at)
-    if not listed[at].is_current:
-        wait_for(lambda: driver.current_url != before)
 
 
 def judged(driver: webdriver.Chrome, folder: Folder, seed: int) -> tuple[list[Any], int]:
@@ -85,16 +50,17 @@ def judged(driver: webdriver.Chrome, folder: Folder, seed: int) -> tuple[list[An
     origin, ways = f"http://l{seed}.localhost:{folder.port}", Counterparts(whole)
     driver.execute_cdp_cmd("Emulation.setScriptExecutionDisabled", {"value": seed % 3 == 0})
     for page in whole.pages:
-        offers = offered(whole, ways.of(page))
-        wanted = {one.language: one.href for one in offers if one.href is not None}
+        wanted = {one.language: one.href for one in offered(whole, ways.of(page)) if one.href is not None}
         driver.get(origin + page.path)
-        links = choices(driver, offers)
+        links = [str(one.get_attribute("hreflang")) for one in driver.find_elements(By.CSS_SELECTOR, f"{SWITCH} a")]
         hidden = set(wanted) - set(links)
         if hidden - {page.language} or set(links) - set(wanted):
             wrong.append((seed, page.path, links, wanted))
         for language in links:
             driver.get(origin + page.path)
-            choose(driver, offers, language)
+            for opener in driver.find_elements(By.CSS_SELECTOR, f"{SWITCH} summary"):
+                opener.click()
+            driver.find_element(By.CSS_SELECTOR, f"{SWITCH} a[hreflang={language}]").click()
             made += 1
             there = wanted[language]
             heading = driver.find_element(By.CSS_SELECTOR, "h1").text
@@ -260,31 +226,3 @@ def test_nothing_shifts_when_the_language_changes(driver: webdriver.Chrome, fold
         assert driver.execute_script("return document.documentElement.lang") == language
         assert driver.execute_script("return window.shifted || 0") < 0.001, language
     driver.execute_cdp_cmd("Page.removeScriptToEvaluateOnNewDocument", added)
-
-
-def test_a_field_leads_by_pointer_at_once_and_by_keys_with_enter(driver: webdriver.Chrome, folder: Folder) -> None:
-    whole, contents = written(site(*PAGES))
-    folder.files = taken_away(with_switch(whole, way="select", words=Words(text="Read in")), contents)
-    origin = f"http://field.localhost:{folder.port}"
-    driver.get(f"{origin}/")
-    assert violations(driver) == []
-    field = driver.find_element(By.CSS_SELECTOR, f"{SWITCH} select")
-    assert field.get_attribute("aria-label") == "Read in" and field.rect["height"] >= 44
-    driver.execute_script("arguments[0].focus()", field)
-    for key, chosen in ((Keys.ARROW_DOWN, "/cy/"), (Keys.ARROW_DOWN, "/de/"), (Keys.ARROW_UP, "/cy/")):
-        driver.switch_to.active_element.send_keys(key)
-        assert driver.execute_script("return document.activeElement.value") == chosen
-        assert driver.current_url == f"{origin}/", "arrows choose on their way"
-    driver.switch_to.active_element.send_keys(Keys.ENTER)
-    wait_for(lambda: driver.current_url == f"{origin}/cy/")
-    driver.back()
-    wait_for(lambda: driver.current_url == f"{origin}/")
-    assert driver.execute_script(f"return document.querySelector('{SWITCH} select').value") == "/", (
-        "it says where one is"
-    )
-    driver.execute_cdp_cmd("Emulation.setScriptExecutionDisabled", {"value": True})
-    driver.refresh()
-    assert field_of(driver) is None
-    driver.find_element(By.CSS_SELECTOR, f"{SWITCH} a[hreflang=de]").click()
-    assert driver.current_url == f"{origin}/de/"
-    driver.execute_cdp_cmd("Emulation.setScriptExecutionDisabled", {"value": False})

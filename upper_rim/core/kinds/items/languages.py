@@ -42,9 +42,8 @@ class LanguageSwitch(DiffersByPage):
 
     kind: Literal["languages"] = "languages"
     words: Words = Field(default=Words(), description="What stands before the languages; nothing where empty.")
-    way: Literal["row", "list", "button", "select"] = Field(
-        default="row",
-        description="Beside each other, below each other, behind a button with the present one, or in the browser's own field to choose from.",
+    way: Literal["row", "list", "button"] = Field(
+        default="row", description="Beside each other, below each other, or behind a button with the present one."
     )
     side: Literal["start", "end"] = Field(
         default="start", description="With which of its edges what a button offers stands at the button's."
@@ -65,7 +64,7 @@ class LanguageSwitch(DiffersByPage):
         return named_by(self.NAME, self.words.text)
 
     def markup(self, page: PageContext) -> tuple[Markup, ...]:
-        ways = {"list": ("below-each-other",), "button": ("offering", f"at-{self.side}")}.get(self.way, ())
+        ways = {"row": (), "list": ("below-each-other",), "button": ("offering", f"at-{self.side}")}[self.way]
         # No landmark: a page may have several, and of landmarks each has a name of its own.
         attributes: Attributes = {
             **page.attributes(self, "menu", "languages", *ways, self.id),
@@ -93,34 +92,12 @@ class LanguageSwitch(DiffersByPage):
         lines = [self._line(one, page) for one in offered if not (one.is_current and self._leaves_current)]
         if not lines:
             return listed(page, element("li", {}, element("span", {"class": page.name("head")}, name)))
-        if self.way == "select":
-            return self._field(offered, page, listed(page, *lines))
         if self.way != "button":
             return listed(page, *lines)
         arrow = icon("chevron-down", page)
         opener = element("summary", {"class": page.name("head")}, name, arrow)
         offers = element("ul", {"class": f"{page.name('list')} {page.name('offers')}", "role": "list"}, *lines)
         return element("details", {"class": page.name("list"), "data-rim-offers": True}, opener, offers)
-
-    def _field(self, offered: Sequence[Offered], page: PageContext, ways: Element) -> Element:
-        """A choice by pointer leads there at once, one by keys with Enter (WCAG 2.2, 3.2.2). Without script it is `ways`."""
-        options = (
-            element("option", self._option(one), self._in_words(one.language, page))
-            for one in offered
-            if one.href is not None or one.is_current
-        )
-        named: Attributes = {"aria-label": page.words(self.words, self.id) or page.phrase("languages")}
-        field = element("select", {**named, "autocomplete": "off", "data-rim-leads": True}, *options)
-        return element("div", {"class": page.name("choosing")}, field, element("noscript", {}, ways))
-
-    def _option(self, one: Offered) -> Attributes:
-        own: Attributes = {"lang": one.language, "dir": direction(one.language)} if self.names == "own" else {}
-        return {"value": one.href or "", "selected": one.is_current or None, **own}
-
-    def _in_words(self, language: str, page: PageContext) -> str:
-        if self.names == "code":
-            return language.upper()
-        return page.said_of(language).called if self.names == "own" else name_in(language, page.language)
 
     @property
     def _leaves_current(self) -> bool:
@@ -147,7 +124,7 @@ class LanguageSwitch(DiffersByPage):
         if picture and self.pictures == "alone":
             return self._picture(picture, {"alt": called, **(own if self.names == "own" else {})}, page)
         if self.names == "code":
-            named = element("span", {"aria-label": called, "role": "img"}, self._in_words(language, page))
+            named = element("span", {"aria-label": called, "role": "img"}, language.upper())
         else:
             named = element("span", own if self.names == "own" else {}, called)
         if not picture:

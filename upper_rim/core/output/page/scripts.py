@@ -25,7 +25,6 @@ NEEDED_BY = {
     "film": r"data-rim-film",
     "offers": r"data-rim-offers",
     "suggests": r"data-rim-suggests",
-    "leads": r"data-rim-leads",
 }
 """By part, in the order in which they run: what in a page's pieces needs it."""
 PARTS_IN_ORDER = ("begin", *NEEDED_BY, "end")

@@ -7,12 +7,7 @@ from .....core.model.site import Site
 from .....core.model.tree import ROOT
 from ..control import Control, Group, choice, words, yes
 
-WAYS = (
-    ("row", "beside each other"),
-    ("list", "below each other"),
-    ("button", "behind a button"),
-    ("select", "in the browser’s own field"),
-)
+WAYS = (("row", "beside each other"), ("list", "below each other"), ("button", "behind a button"))
 SIDES = (("start", "start"), ("end", "end"))
 PICTURES = (("none", "none"), ("before", "before the names"), ("alone", "instead of the names"))
 NAMES = (("own", "as their readers call them"), ("here", "in the page’s language"), ("code", "their codes"))
@@ -32,14 +27,10 @@ def groups(node: LanguageSwitch, site: Site) -> list[Group]:
                 choice(node, "way", "Stand", WAYS),
                 *([choice(node, "side", "Panel at its", SIDES)] if node.way == "button" else []),
                 choice(node, "names", "Named", NAMES),
-                *([choice(node, "pictures", "Pictures", PICTURES)] if node.way != "select" else []),
-                *([yes(node, "hides_current", "Leave out the page’s own")] if node.way in {"row", "list"} else []),
+                choice(node, "pictures", "Pictures", PICTURES),
+                *([yes(node, "hides_current", "Leave out the page’s own")] if node.way != "button" else []),
                 *words(node, "words", "Before them", site),
-                *(
-                    [yes(node, "suggests", "Suggest theirs to those who ask for another")]
-                    if node.way != "select"
-                    else []
-                ),
+                yes(node, "suggests", "Suggest theirs to those who ask for another"),
             ],
         ),
         Group(

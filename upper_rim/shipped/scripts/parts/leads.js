@@ -1,1 +1,0 @@
-each("[data-rim-leads]",e=>{const a=e.value,n=()=>e.value&&e.value!==a&&location.assign(e.value);let t=!1;e.addEventListener("pointerdown",()=>{t=!1}),e.addEventListener("keydown",({key:e})=>{t=!0,"Enter"===e&&n()}),e.addEventListener("change",()=>t||n()),addEventListener("pageshow",()=>{e.value=a})});
