@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from ..core.conditions.below import Below
 from ..core.conditions.everywhere import Everywhere
+from ..core.conditions.on_page import OnPage
 from ..core.kinds.entries import Entry
 from ..core.kinds.items.button import ButtonItem
 from ..core.kinds.items.contact import Contact
@@ -147,7 +148,7 @@ LANGUAGES_FLOAT = Float(
     name="Languages",
     place="bottom-start",
     hidden_in=("bd-narrow",),
-    reach=(ReachRule(id="rr-languages", where=Below(path="/travelling/")),),
+    reach=(ReachRule(id="rr-languages", where=OnPage(page="pg-home")),),
     styles=declared(
         "languages-float",
         {

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence
 from typing import Any, NamedTuple
@@ -36,6 +37,7 @@ ROWS = 100
 """Of the board on one screen."""
 MOST_BRANCHES = 12
 MOST_PICTURES = 500
+_IN_A_COUNTRY = re.compile(r"-(?:[A-Z]{2}|\d{3})$")
 WHY = {
     "above": "leads to",
     "front": "leads to",
@@ -108,7 +110,7 @@ def languages(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> di
     board = Paginator(listed, ROWS).get_page(request.GET.get("part"))
     return {
         "spoken": list(_spoken(site, gaps)),
-        "known": known_names().items(),
+        "known": [(tag, name) for tag, name in known_names().items() if not _IN_A_COUNTRY.search(tag)],
         "pictures": _pictures(site),
         "flags": _flags(),
         "board": board,
