@@ -276,7 +276,8 @@ def test_a_float_stands_at_its_place_and_opens_as_a_fan_into_the_window(
     chromium: webdriver.Chrome, tmp_path: Path, place: str
 ) -> None:
     changes = {"place": place, "fan": True, "hidden_in": []}
-    opened(chromium, tmp_path, *(Set(node="pc-book", field=field, value=value) for field, value in changes.items()))
+    edits = [Set(node="pc-book", field=field, value=value) for field, value in changes.items()]
+    opened(chromium, tmp_path, Set(node="pc-languages", field="on", value=False), *edits)
     rects = (
         "return ['.q7xk-pc-book', '.q7xk-fan summary', '.q7xk-it-float-book'].map((s) => {"
         " const b = document.querySelector(s).getBoundingClientRect(); return [b.left, b.top, b.right, b.bottom] })"

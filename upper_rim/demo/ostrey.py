@@ -217,13 +217,20 @@ _MAIN_HEADER = Header(
                                 "كل يوم من السابعة والنصف",
                             ),
                         ),
+                        SearchBox(id="it-search", hidden_in=("bd-middle",)),
+                    ),
+                ),
+                Cell(
+                    id="cl-languages-above",
+                    align="end",
+                    track=Track(kind="content"),
+                    items=(
                         LanguageSwitch(
                             id="it-languages",
                             way="button",
                             side="end",
                             styles=declared("languages", {"font-size": "14px"}),
                         ),
-                        SearchBox(id="it-search", hidden_in=("bd-middle",)),
                     ),
                 ),
             ),
