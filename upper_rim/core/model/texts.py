@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from functools import cache
+from functools import cache, lru_cache
 from typing import NamedTuple
 
 from ..kinds.consent import Category
@@ -82,8 +82,16 @@ PHRASES = "phrases"
 
 def said_phrase(site: Site, name: str) -> SaidPhrase:
     """A phrase with what ships where the site says nothing of its own."""
-    kept = next((one for one in site.phrases if one.phrase == name), SaidPhrase(id=phrase_id(name)))
+    kept = next((one for one in site.phrases if one.phrase == name), None)
+    if kept is None:
+        return _as_shipped(name, site.language, site.other_languages)
     return kept.replaced(words=whole_words(kept, site.language, site.other_languages))
+
+
+@lru_cache(maxsize=1024)
+def _as_shipped(name: str, language: str, others: tuple[str, ...]) -> SaidPhrase:
+    kept = SaidPhrase(id=phrase_id(name))
+    return kept.replaced(words=whole_words(kept, language, others))
 
 
 def says(site: Site, text: SaidText, words: Translatable) -> Edit:
