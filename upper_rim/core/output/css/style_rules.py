@@ -282,17 +282,11 @@ class StyleRules:
         return frozenset(piece.id for piece in self.site.pieces if isinstance(piece, kinds))
 
     def _named_ground(self, element: StyledElement, band: str | None) -> dict[str, str]:
-        ground, ink = (
-            self.styling.resolve(element, name, "rest", band).value for name in ("background-color", "color")
-        )
+        ground = self.styling.resolve(element, "background-color", "rest", band).value
         if element.role != "row" and element.piece in self._narrow and self.palette.is_clear(ground):
             ground = "@:ground"
-        named = {}
-        if element.role != "row" or not self.palette.is_clear(ground):
-            named["--rim-ground"] = self.palette.published(ground)
-        if element.role != "row":
-            named["--rim-ink"] = self.palette.published(ink)
-        return named
+        is_seen = element.role != "row" or not self.palette.is_clear(ground)
+        return {"--rim-ground": self.palette.published(ground)} if is_seen else {}
 
     def _bleed(self, element: StyledElement, band: str | None) -> dict[str, str]:
         def value(name: str) -> str:
