@@ -15,7 +15,7 @@ from django.db import connection
 
 from upper_rim.core.kinds.pieces.notice import Notice
 from upper_rim.core.model.editing.apply import apply
-from upper_rim.core.model.editing.edits import Add, Remove, Set, Together
+from upper_rim.core.model.editing.edits import Add, Move, Remove, Set, Together
 from upper_rim.core.model.editing.refusal import Refusal
 from upper_rim.core.model.site import Site, content_hash
 from upper_rim.core.model.upgrades import FORMAT
@@ -66,10 +66,17 @@ def test_undo_reaches_back_to_the_beginning_and_redo_forward_again_also_after_a_
         Set(node="site", field="name", value="Else"),
         Remove(nodes=("rw-press",)),
         Set(node="pg-home", field="path", value="/home/"),
+        Move(node="pc-winter", parent="site", slot="pieces", at=0),
+        Together(
+            edits=(
+                Remove(nodes=("pg-home",)),
+                Add(parent="site", slot="menus", values=({"id": "pg-home", "name": "With the id of a page"},)),
+            )
+        ),
     ]
     for edit in edits:
         hashes.append(content_hash(loaded(store.submit(ferries.pk, ada, edit)).site))
-    assert len(set(hashes)) == 6
+    assert len(set(hashes)) == len(edits) + 1
     for wanted in reversed(hashes[:-1]):
         store.forget_all()
         assert content_hash(loaded(store.undo(ferries.pk, ada)).site) == wanted
@@ -172,13 +179,17 @@ def test_a_site_and_its_edits_stored_in_the_first_format_are_lifted(ferries: Sto
             text.replace('"moves": "stays"', '"pinned": true').replace('"moves": "away"', '"pinned": false')
         )
 
+    rows = import_module("upper_rim.web.sites.migrations.0010_rows_of_menus_and_pieces")
+    rows.together(apps, None)
     stored = StoredSite.objects.get(pk=ferries.pk)
+    assert {type(value) for slot in ("menus", "pieces") for value in stored.document[slot]} == {dict}
     StoredSite.objects.filter(pk=ferries.pk).update(document={**stored.document, "format": 1})
     revision = stored.revisions.order_by("-number")[0]
     Revision.objects.filter(pk=revision.pk).update(inverse=as_before(revision.inverse))
     assert "pinned" in json.dumps(Revision.objects.get(pk=revision.pk).inverse)
     for step in ("0005_format_2", "0009_format_3"):
         import_module(f"upper_rim.web.sites.migrations.{step}").lift(apps, None)
+    rows.apart(apps, None)
     store.forget_all()
     assert store.load(ferries.pk).site.format == FORMAT
     assert content_hash(loaded(store.undo(ferries.pk, ada)).site) == wanted

@@ -49,6 +49,7 @@ class Language(NamedTuple):
     dates_in: Mapping[str, tuple[DatePart, ...]] = {}
 
 
+@lru_cache(maxsize=1024)
 def primary(tag: str) -> str:
     """`pt` of `pt-BR` (BCP 47, 2.2.1)."""
     return tag.split("-")[0].lower()

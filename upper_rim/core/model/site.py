@@ -281,14 +281,6 @@ class Site(Value):
         """The same with every shared row in place, ids and all: for reading, not for keeping."""
         return self.replaced(pieces=tuple(piece.replaced(rows=self.shown_rows(piece)) for piece in self.pieces))
 
-    def without_pages(self, before: Site | None = None) -> str:
-        """All but pages and files, as JSON: the part that the store keeps as one document. With `before`, only
-        the fields that are not the same objects there."""
-        fields = set(type(self).model_fields) - {"pages", "assets"}
-        if before is not None:
-            fields = {field for field in fields if getattr(self, field) is not getattr(before, field)}
-        return self.model_dump_json(include=fields)
-
 
 def _in_place(shared: Row, own: Row) -> Row:
     return shared if shared.stage == own.stage else shared.replaced(stage=own.stage)

@@ -124,11 +124,15 @@ def _found(site: Site) -> Iterator[SaidText]:
     slots.sort(key=lambda slot: ("pieces", "menus", slot).index(slot))
     for slot in slots:
         for node in getattr(site, slot):
-            yield from _below(node, ())
+            yield from _below_top.of(node, lambda node: tuple(_below(node, ())))
     yield from _of(site, ())
     for name in sayable() if site.pieces else ():
         phrase = said_phrase(site, name)
         yield SaidText((phrase,), "words", phrase.words)
+
+
+_below_top: Memo[Node, tuple[SaidText, ...]] = Memo(1024)
+"""An edit changes one of them, seldom more."""
 
 
 def _below(node: Node, above: tuple[Node, ...]) -> Iterator[SaidText]:

@@ -95,9 +95,9 @@ class Translatable(Value):
 
     def standings(self, languages: Iterable[str]) -> dict[str, Standing]:
         of = digest_of(self.text)
-        said = {one.language.lower(): one for one in reversed(self.translations) if one.text}
+        said = {one.language.lower(): _standing(one, of) for one in reversed(self.translations) if one.text}
         return {
-            language: _standing(said.get(language.lower()) or said.get(primary(language)), of) for language in languages
+            language: said.get(language.lower()) or said.get(primary(language)) or "missing" for language in languages
         }
 
     def saying(self, language: str, text: str, *, draft: bool = False, note: str | None = None, of: str = "") -> Self:
@@ -119,9 +119,7 @@ def digest_of(text: str) -> str:
     return f"{zlib.crc32(text.encode()):08x}"
 
 
-def _standing(said: Translated | None, of: str) -> Standing:
-    if said is None:
-        return "missing"
+def _standing(said: Translated, of: str) -> Standing:
     if said.draft:
         return "draft"
     return "said" if said.of == of else "older"

@@ -7,7 +7,7 @@ from django.db import models
 
 
 class StoredSite(models.Model):
-    """A site's newest state. `document` is all but pages and files, as `Site.without_pages` writes it."""
+    """A site's newest state. `document` is all but what has a row of its own; of menus and pieces it has the order."""
 
     slug = models.SlugField(max_length=40, unique=True)
     name = models.CharField(max_length=120)
@@ -22,11 +22,14 @@ class StoredSite(models.Model):
 
 
 class StoredNode(models.Model):
-    """A page or a file carried along: its value as JSON, beside columns for what is asked for."""
+    """What a site may have many of, or large ones: an edit writes no more of them than it changes. Its value as JSON,
+    beside columns for what is asked for."""
 
     class Slot(models.TextChoices):
         PAGES = "pages"
         ASSETS = "assets"
+        MENUS = "menus"
+        PIECES = "pieces"
 
     site = models.ForeignKey(StoredSite, on_delete=models.CASCADE, related_name="nodes")
     slot = models.CharField(max_length=6, choices=Slot.choices)

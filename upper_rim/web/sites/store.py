@@ -6,6 +6,7 @@ to date by the recorded edits.
 
 from __future__ import annotations
 
+import json
 import secrets
 from collections.abc import Callable, Iterable, Mapping
 from threading import Lock
@@ -13,18 +14,18 @@ from typing import Any, NamedTuple
 
 from cachetools import LRUCache
 from django.contrib.auth.base_user import AbstractBaseUser
-from django.contrib.postgres.fields import ArrayField
 from django.db import transaction
-from django.db.models import F, Func, JSONField, TextField, Value
+from django.db.models import F, JSONField, TextField, Value
 from django.db.models.expressions import CombinedExpression
 from django.db.models.functions import Cast
 from django.utils.text import slugify
 
+from ...core.kinds.pieces.base import Piece
 from ...core.model.editing.apply import apply, inverse
 from ...core.model.editing.edits import Add, Edit, Move, Remove, Set, SetEach, Together, edit_adapter, parts_of_edit
 from ...core.model.editing.refusal import Refusal
 from ...core.model.editing.replay import GONE, Conflict, rebase
-from ...core.model.site import Asset, Page, Site
+from ...core.model.site import Asset, Menu, Page, Site
 from .contents import keep_contents
 from .models import Revision, StoredNode, StoredSite
 from .rules import rules_of
@@ -243,60 +244,42 @@ def _touches(edit: Edit, conflict: Conflict) -> bool:
 
 
 def _write_changes(stored: StoredSite, before: Site, after: Site, number: int) -> None:
-    document = _changed_document(before, after)
+    document = CombinedExpression(F("document"), "||", _document(after, before), output_field=JSONField())
     StoredSite.objects.filter(pk=stored.pk).update(revision=number, document=document, name=after.name)
-    for slot in (StoredNode.Slot.PAGES, StoredNode.Slot.ASSETS):
-        old, new = getattr(before, slot), getattr(after, slot)
-        if old is new:
-            continue
-        old_by_id = {node.id: node for node in old}
-        kept = {node.id for node in new}
-        gone = [node_id for node_id in old_by_id if node_id not in kept]
-        if gone:
-            StoredNode.objects.filter(site=stored, node_id__in=gone).delete()
-        changed = [node for node in new if old_by_id.get(node.id) is not node]
-        write_nodes(stored, slot, changed)
+    changed = [slot for slot in StoredNode.Slot.values if getattr(before, slot) is not getattr(after, slot)]
+    known = {slot: {node.id: node for node in getattr(before, slot)} for slot in changed}
+    kept = {node.id for slot in changed for node in getattr(after, slot)}
+    gone = [node_id for nodes in known.values() for node_id in nodes if node_id not in kept]
+    if gone:
+        StoredNode.objects.filter(site=stored, node_id__in=gone).delete()
+    for slot in changed:
+        write_nodes(stored, slot, [node for node in getattr(after, slot) if known[slot].get(node.id) is not node])
 
 
-_IN_PARTS = ("menus", "pieces")
-"""What may be large, and is written node by node where no more of them than `MOST_PARTS` are new."""
-MOST_PARTS = 4
+_ORDERED = (StoredNode.Slot.MENUS, StoredNode.Slot.PIECES)
+"""Whose nodes have an order that no value of theirs tells: the document keeps their ids in it."""
 
 
-def _changed_document(before: Site, after: Site) -> Any:
-    """What the document becomes, with no more written than is new."""
-    document: Any = F("document")
-    same = after
-    for slot in _IN_PARTS:
-        old, new = getattr(before, slot), getattr(after, slot)
-        changed = [at for at, (one, other) in enumerate(zip(old, new, strict=False)) if one is not other]
-        if old is new or len(old) != len(new) or len(changed) > MOST_PARTS:
-            continue
-        for at in changed:
-            path = Value(f"{{{slot},{at}}}")
-            document = Func(
-                document, Cast(path, ArrayField(TextField())), _json(new[at].model_dump_json()), function="jsonb_set"
-            )
-        same = same.replaced(**{slot: old})
-    rest = same.without_pages(before)
-    if rest == "{}":
-        return document
-    return CombinedExpression(document, "||", _json(rest), output_field=JSONField())
+def _document(site: Site, before: Site | None = None) -> Cast:
+    """All that has no rows of its own; with `before`, no more of it than is new."""
+    fields = set(Site.model_fields) - set(StoredNode.Slot.values)
+    ordered = {str(slot): [node.id for node in getattr(site, slot)] for slot in _ORDERED}
+    if before is not None:
+        fields = {field for field in fields if getattr(site, field) is not getattr(before, field)}
+        ordered = {slot: ids for slot, ids in ordered.items() if getattr(site, slot) is not getattr(before, slot)}
+    return Cast(
+        Value(json.dumps({**site.model_dump(mode="json", include=fields), **ordered}), TextField()), JSONField()
+    )
 
 
-def _json(text: str) -> Cast:
-    """What is JSON already, as the database keeps it."""
-    return Cast(Value(text, TextField()), JSONField())
-
-
-def write_nodes(stored: StoredSite, slot: str, nodes: Iterable[Page | Asset]) -> None:
+def write_nodes(stored: StoredSite, slot: str, nodes: Iterable[Page | Asset | Menu | Piece]) -> None:
     rows = [
         StoredNode(
             site=stored,
             slot=slot,
             node_id=node.id,
-            path=node.path,
-            content=node.content or "",
+            path=node.path if isinstance(node, (Page, Asset)) else "",
+            content=(node.content or "") if isinstance(node, (Page, Asset)) else "",
             document=node.model_dump(mode="json"),
         )
         for node in nodes
@@ -369,26 +352,25 @@ def forget_all() -> None:
 
 
 def _read(stored: StoredSite) -> Site:
-    nodes: dict[str, list[Any]] = {"pages": [], "assets": []}
+    nodes: dict[str, list[Any]] = {slot: [] for slot in StoredNode.Slot.values}
     for slot, document in stored.nodes.values_list("slot", "document"):
         nodes[slot].append(document)
-    site = Site.model_validate({**stored.document, **nodes})
-    return site.replaced(
-        pages=tuple(sorted(site.pages, key=lambda page: page.path)),
-        assets=tuple(sorted(site.assets, key=lambda asset: asset.path)),
-    )
+    for slot in (StoredNode.Slot.PAGES, StoredNode.Slot.ASSETS):
+        nodes[slot].sort(key=lambda node: node["path"])
+    for slot in _ORDERED:
+        place = {node_id: at for at, node_id in enumerate(stored.document[slot])}
+        nodes[slot].sort(key=lambda node: place[node["id"]])
+    return Site.model_validate({**stored.document, **nodes})
 
 
 def new_site(owner: AbstractBaseUser, site: Site, contents: Mapping[str, bytes], slug: str = "") -> StoredSite:
     """A site of its own for somebody, its contents kept."""
     with transaction.atomic():
         keep_contents(contents)
-        stored = StoredSite.objects.create(
-            slug=slug or free_slug(site.name), name=site.name, document=_json(site.without_pages())
-        )
+        stored = StoredSite.objects.create(slug=slug or free_slug(site.name), name=site.name, document=_document(site))
         stored.people.add(owner)
-        write_nodes(stored, StoredNode.Slot.PAGES, site.pages)
-        write_nodes(stored, StoredNode.Slot.ASSETS, site.assets)
+        for slot in StoredNode.Slot.values:
+            write_nodes(stored, slot, getattr(site, slot))
     return stored
 
 
