@@ -7,7 +7,7 @@ from random import Random
 import pytest
 
 from tests.core.test_counterparts import page, site
-from upper_rim.core.exchange.html.likeness import alike_pairs, likeness
+from upper_rim.core.exchange.html.likeness import Likeness, alike_pairs, compared_pages, likeness
 from upper_rim.core.exchange.imports.import_pages import described_page
 from upper_rim.core.model.site import Page, Site
 
@@ -49,17 +49,21 @@ def shuffled(seed: int) -> tuple[Site, dict[str, bytes], dict[str, str]]:
     return site(*pages), contents, wanted
 
 
+def seen_of(whole: Site, contents: dict[str, bytes]) -> list[tuple[Page, Likeness]]:
+    return [(one, likeness(one, contents[one.content or ""])) for one in compared_pages(whole)]
+
+
 @pytest.mark.parametrize("seed", range(30))
 def test_what_is_alike_is_paired_whatever_it_is_called_and_nothing_else(seed: int) -> None:
     whole, contents, wanted = shuffled(seed)
-    found = {pair.page.id: pair.original.id for pair in alike_pairs(whole, contents.__getitem__)}
+    found = {pair.page.id: pair.original.id for pair in alike_pairs(whole, seen_of(whole, contents))}
     assert found == wanted
     said = whole.replaced(
         pages=tuple(
             one.replaced(translates=wanted.get(one.id)) if one.id in list(wanted)[:3] else one for one in whole.pages
         )
     )
-    left = {pair.page.id for pair in alike_pairs(said, contents.__getitem__)}
+    left = {pair.page.id for pair in alike_pairs(said, seen_of(said, contents))}
     assert left == set(list(wanted)[3:]), "what is said is not asked again"
 
 
@@ -70,7 +74,7 @@ def test_of_two_that_are_as_alike_none_is_taken() -> None:
         came = described_page(page(at, f"/{at}/", language), made).replaced(language=language)
         contents[came.content or ""] = made
         pages.append(came)
-    assert alike_pairs(site(*pages), contents.__getitem__) == []
+    assert alike_pairs(site(*pages), seen_of(site(*pages), contents)) == []
 
 
 def test_addresses_are_those_that_a_browser_would_ask() -> None:

@@ -11,7 +11,7 @@ from django.contrib.auth.models import User
 from upper_rim.core.conditions.below import Below
 from upper_rim.core.conditions.on_page import OnPage
 from upper_rim.core.model.site import Page
-from upper_rim.web.sites import store
+from upper_rim.web.sites import ids, store
 from upper_rim.web.sites.models import StoredSite
 
 from .conftest import signed_in
@@ -74,7 +74,7 @@ def test_what_nobody_can_have_asked_for_is_a_board_all_the_same(
 def test_many_pages_come_some_at_a_time(ada: User, ferries: StoredSite) -> None:
     pages = tuple(Page(id=f"pg-n{at}", path=f"/news/{at:03}/") for at in range(250))
     site = store.load(ferries.pk).site
-    store.new_site(ada, site.replaced(key=store.new_key(), pages=pages), {}, slug="news")
+    store.new_site(ada, site.replaced(key=ids.new_key(), pages=pages), {}, slug="news")
     client: Any = signed_in(ada)
     html = client.get("/s/news/board/").content.decode()
     assert html.count('data-test="row"') == 1 and "250 pages" in html

@@ -11,8 +11,8 @@ import os
 import struct
 import zipfile
 import zlib
-from collections.abc import Callable
-from typing import IO, Any
+from collections.abc import Callable, Iterator
+from typing import IO, Any, NamedTuple
 
 from pydantic import ValidationError
 
@@ -50,11 +50,13 @@ def _entry(name: str) -> zipfile.ZipInfo:
 
 def contents_of(site: Site) -> set[str]:
     """Hashes of all pages', files' and fonts' contents."""
-    return (
-        {page.content for page in site.pages if page.content}
-        | {asset.content for asset in site.assets}
-        | {file.content for font in site.fonts for file in font.files}
-    )
+    pages = {page.content for page in site.pages if page.content}
+    return pages | {asset.content for asset in site.assets} | fonts_of(site)
+
+
+def fonts_of(site: Site) -> set[str]:
+    """Hashes of the fonts' contents alone."""
+    return {file.content for font in site.fonts for file in font.files}
 
 
 class Bundle:
@@ -119,6 +121,35 @@ class Bundle:
         if len(data) != entry.file_size:
             raise zipfile.BadZipFile("another size than the archive says")
         return data
+
+
+class Content(NamedTuple):
+    """Bytes by their SHA-256."""
+
+    hash: str
+    data: bytes
+
+
+def site_in(path: str) -> Site:
+    """The site in a bundle. Raises `BrokenBundle`."""
+    with open(path, "rb") as file:
+        return Bundle(file).site
+
+
+def site_with_fonts(path: str) -> tuple[Site, tuple[bytes, ...]]:
+    """The site in a bundle, and its fonts. Raises `BrokenBundle`."""
+    with open(path, "rb") as file:
+        bundle = Bundle(file)
+        return bundle.site, tuple(bundle.read_checked(name) for name in sorted(fonts_of(bundle.site)))
+
+
+def all_in(path: str) -> Iterator[Site | Content]:
+    """The site in a bundle, and all that it carries along, each sure to be what its name says. Raises `BrokenBundle`."""
+    with open(path, "rb") as file:
+        bundle = Bundle(file)
+        yield bundle.site
+        for name in sorted(contents_of(bundle.site)):
+            yield Content(name, bundle.read_checked(name))
 
 
 def read_site(document: bytes) -> Site:

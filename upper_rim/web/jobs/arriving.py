@@ -5,30 +5,31 @@ All that could be read comes in as one edit, so that one undo takes it out again
 
 from __future__ import annotations
 
-import shutil
-import tempfile
 from collections.abc import Iterator
+from typing import Self
 
-from ...core.exchange.bundle import BrokenBundle, Bundle, contents_of
+from ...core.exchange.bundle import BrokenBundle, all_in, contents_of
 from ...core.exchange.imports.import_pages import (
-    ArchiveEntry,
     BrokenArchive,
+    Expected,
     Incoming,
     Problem,
     digest,
-    files_of_zip,
-    read_files,
+    read_archive,
     read_sitemap,
 )
 from ...core.model.editing.edits import Add, Edit, Remove, Together
 from ...core.model.editing.refusal import Refusal
 from ...core.model.navigation.renewed import renewed
 from ...core.model.site import Asset, Page, Site
-from ..sites import contents, store
+from .. import wall
+from ..sites import contents, ids, store
 from ..sites.models import Work
+from ..sites.uploads import on_disk
 from .progress import Progress, end_work
 
 CONTENTS_AT_ONCE = 200
+LARGEST_SITEMAP = 50_000_000
 
 
 def take_in(work_id: int) -> None:
@@ -43,6 +44,9 @@ def take_in(work_id: int) -> None:
         pages, assets = _read_bundle(work) if work.details.get("bundle") else _read(work, site, problems)
     except (BrokenArchive, BrokenBundle) as broken:
         _end(work, Work.State.FAILED, str(broken), problems)
+        return
+    except wall.Unread as unread:
+        _end(work, Work.State.FAILED, f"It could not be read: {unread}.", problems)
         return
     if not pages and not assets:
         _end(work, Work.State.FAILED, "Nothing in it could be read as a page.", problems)
@@ -64,53 +68,79 @@ def take_in(work_id: int) -> None:
 
 
 def _read(work: Work, site: Site, problems: list[Problem]) -> tuple[list[Page], list[Asset]]:
-    with work.file.open("rb") as file:
+    with on_disk(work.file) as path:
         if work.name.lower().endswith(".xml"):
-            paths, faults = read_sitemap(file.read(50_000_000))
+            with open(path, "rb") as file:
+                paths, faults = wall.read(read_sitemap, file.read(LARGEST_SITEMAP))
             problems += faults
             known = {page.path for page in site.pages}
             return [
-                Page(id=store.new_id("pg"), path=path, language=site.language) for path in paths if path not in known
+                Page(id=ids.new_id("pg"), path=path, language=site.language) for path in paths if path not in known
             ], []
-        if work.name.lower().endswith((".html", ".htm")):
-            entries: Iterator[ArchiveEntry] = iter([ArchiveEntry(work.name, file.read)])
-        else:
-            entries = files_of_zip(file, problems)
-        listed = list(entries)
-        Work.objects.filter(pk=work.pk).update(total=len(listed))
-        return _kept(work, read_files(listed, store.new_id, site.language, site.lifts, problems))
+        given = (path, work.name, ids.new_id, site.language, site.lifts)
+        return _kept(work, wall.read_each(read_archive, *given, refusals=(BrokenArchive,)), problems)
 
 
 def _read_bundle(work: Work) -> tuple[list[Page], list[Asset]]:
-    """The pages and files of a bundle whose other parts the site has already. All contents are what their names say."""
-    with work.file.open("rb") as upload, tempfile.TemporaryFile() as file:
-        shutil.copyfileobj(upload, file)
-        bundle = Bundle(file)
-        named = sorted(contents_of(bundle.site))
-        Work.objects.filter(pk=work.pk).update(total=len(named))
+    """The pages and files of a bundle whose other parts the site has already."""
+    with on_disk(work.file) as path, _Keeping() as keeping:
         progress = Progress(Work, work.pk)
-        for at in range(0, len(named), CONTENTS_AT_ONCE):
-            contents.keep_contents({name: bundle.read_checked(name) for name in named[at : at + CONTENTS_AT_ONCE]})
+        site: Site | None = None
+        for at, found in enumerate(wall.read_each(all_in, path, refusals=(BrokenBundle,))):
+            if isinstance(found, Site):
+                site = found
+                Work.objects.filter(pk=work.pk).update(total=len(contents_of(site)))
+            else:
+                keeping.keep(found.hash, found.data)
             progress.tell(at)
-        return list(bundle.site.pages), list(bundle.site.assets)
+    assert site is not None
+    return list(site.pages), list(site.assets)
 
 
-def _kept(work: Work, coming: Iterator[Incoming]) -> tuple[list[Page], list[Asset]]:
+class _Keeping:
+    """Keeps contents, some hundred at a time."""
+
+    def __init__(self) -> None:
+        self._waiting: dict[str, bytes] = {}
+
+    def __enter__(self) -> Self:
+        return self
+
+    def keep(self, name: str, data: bytes) -> None:
+        if digest(data) != name:
+            raise wall.Unread("it holds something else than it says")
+        self._waiting[name] = data
+        if len(self._waiting) >= CONTENTS_AT_ONCE:
+            self._write()
+
+    def _write(self) -> None:
+        contents.keep_contents(self._waiting)
+        self._waiting.clear()
+
+    def __exit__(self, *raised: object) -> None:
+        if raised[0] is None:
+            self._write()
+
+
+def _kept(
+    work: Work, coming: Iterator[Expected | Incoming | Problem], problems: list[Problem]
+) -> tuple[list[Page], list[Asset]]:
     pages: list[Page] = []
     assets: list[Asset] = []
-    waiting: dict[str, bytes] = {}
     progress = Progress(Work, work.pk)
-    for at, incoming in enumerate(coming, 1):
-        if isinstance(incoming.value, Page):
-            pages.append(incoming.value)
-        else:
-            assets.append(incoming.value)
-        waiting[digest(incoming.content)] = incoming.content
-        if len(waiting) >= CONTENTS_AT_ONCE:
-            contents.keep_contents(waiting)
-            waiting.clear()
-        progress.tell(at)
-    contents.keep_contents(waiting)
+    with _Keeping() as keeping:
+        for found in coming:
+            if isinstance(found, Expected):
+                Work.objects.filter(pk=work.pk).update(total=found.files)
+            elif isinstance(found, Problem):
+                problems.append(found)
+            else:
+                if isinstance(found.value, Page):
+                    pages.append(found.value)
+                else:
+                    assets.append(found.value)
+                keeping.keep(found.value.content or "", found.content)
+                progress.tell(len(pages) + len(assets))
     return pages, assets
 
 

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from pydantic import JsonValue
 
-from ...core.exchange.html.lifting import cuts, find_in_page
+from ...core.exchange.html.lifting import lifted
 from ...core.exchange.imports.import_pages import Problem, lifts_on
 from ...core.model.editing.edits import Add, SetEach, Together
 from ...core.model.editing.refusal import Refusal
 from ...core.model.site import Lift, Page, Site
+from .. import wall
 from ..sites import contents, store
 from ..sites.models import Work
 from .progress import Progress, end_work
@@ -47,12 +48,13 @@ def _cuts(
     site: Site, lift: Lift, pages: list[Page], progress: Progress, problems: list[Problem]
 ) -> list[tuple[str, JsonValue]]:
     changed: list[tuple[str, JsonValue]] = []
-    for at, page in enumerate(pages, 1):
-        content = contents.read_content(page.content or "")
-        lifting = find_in_page(content, lift.selector)
-        problems += [Problem(page.path, fault) for fault in lifting.faults]
-        if lifting.found:
-            found = cuts(content, {**lifts_on(page, site.lifts), lift.id: lift.selector})
-            changed.append((page.id, [cut.model_dump(mode="json") for cut in found]))
-        progress.tell(at)
+    for at, some in enumerate(contents.of_pages(pages)):
+        asked = [(content, {**lifts_on(page, site.lifts), lift.id: lift.selector}) for page, content in some]
+        for (page, _), (lifting, cuts) in zip(
+            some, wall.read(lifted, asked, lift.selector, limits=wall.SITE), strict=True
+        ):
+            problems += [Problem(page.path, fault) for fault in lifting.faults]
+            if lifting.found:
+                changed.append((page.id, [cut.model_dump(mode="json") for cut in cuts]))
+        progress.tell(at * contents.READ_AT_ONCE + len(some))
     return changed

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 
 import psycopg
 from django.db import connection
 
+from ...core.model.site import Page
 from .models import Content
 
 
@@ -38,6 +39,15 @@ class ReadAhead:
 
 
 READ_AT_ONCE = 100
+
+
+def of_pages(pages: Iterable[Page]) -> Iterator[list[tuple[Page, bytes]]]:
+    """Pages with their contents, some at a time; those that have none are left out."""
+    listed = [page for page in pages if page.content]
+    for at in range(0, len(listed), READ_AT_ONCE):
+        some = listed[at : at + READ_AT_ONCE]
+        found = dict(read_contents([page.content or "" for page in some]))
+        yield [(page, found[page.content or ""]) for page in some]
 
 
 def read_contents(wanted: list[str]) -> list[tuple[str, bytes]]:

@@ -386,12 +386,3 @@ def free_slug(name: str) -> str:
     while StoredSite.objects.filter(slug=slug).exists():
         slug = f"{wanted}-{secrets.token_hex(2)}"
     return slug
-
-
-def new_id(prefix: str) -> str:
-    return f"{prefix}-{secrets.token_hex(5)}"
-
-
-def new_key() -> str:
-    """A site's key, the beginning of its published class names."""
-    return "q" + secrets.token_hex(3)

@@ -90,6 +90,43 @@ def find_in_page(content: bytes, selector: str) -> Lifting:
     return Lifting(tuple(sorted(found.values())), tuple(faults))
 
 
+LONGEST_PREVIEW = 600
+
+
+class Looked(NamedTuple):
+    """What can be cut of a page, and the beginning of each part's source."""
+
+    lifting: Lifting
+    sources: tuple[str, ...]
+
+
+def look_through(pages: Iterable[bytes], selector: str) -> list[Looked]:
+    """For a look at what would go, page by page."""
+    looked = []
+    for content in pages:
+        lifting = find_in_page(content, selector)
+        label = sniff(content).label
+        sources = (decode(content[one.start : one.end], label)[:LONGEST_PREVIEW] for one in lifting.found)
+        looked.append(Looked(lifting, tuple(sources)))
+    return looked
+
+
+class Lifted(NamedTuple):
+    """What one more lift finds in a page, and all cuts that the page then has."""
+
+    lifting: Lifting
+    cuts: tuple[Cut, ...]
+
+
+def lifted(pages: Iterable[tuple[bytes, dict[str, str]]], selector: str) -> list[Lifted]:
+    """Of pages, each with the selectors of all its lifts."""
+    return [
+        Lifted(lifting, cuts(content, selectors) if lifting.found else ())
+        for content, selectors in pages
+        for lifting in [find_in_page(content, selector)]
+    ]
+
+
 def cuts(content: bytes, selectors: dict[str, str]) -> tuple[Cut, ...]:
     """The cuts for several lifts, by lift id; in order, none within another."""
     every = [
@@ -198,8 +235,3 @@ def _candidate_ends(page: _Numbered, element: LexborNode, token: Token) -> Itera
         if other.start * unit >= last_inside:
             yield other.start * unit
     yield len(page.content)
-
-
-def preview(content: bytes, found: Found) -> str:
-    """The source of a part, as text, for a look at what would go."""
-    return decode(content[found.start : found.end], sniff(content).label)

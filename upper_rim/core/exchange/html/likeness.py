@@ -4,7 +4,7 @@ elsewhere, how headings follow each other."""
 from __future__ import annotations
 
 from collections import Counter, defaultdict
-from collections.abc import Callable, Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from typing import NamedTuple
 from urllib.parse import urljoin, urlsplit
 
@@ -54,17 +54,26 @@ def likeness(page: Page, content: bytes) -> Likeness:
     return Likeness(frozenset(kept), outline)
 
 
-def alike_pairs(site: Site, read: Callable[[str], bytes]) -> list[AlikePair]:
-    """For pages of which nothing is said yet: one in the site's own language, where only one is. What stands on most pages
-    of a language tells nothing. `read`: contents by hash."""
+def likenesses(pages: Iterable[tuple[Page, bytes]]) -> list[Likeness]:
+    return [likeness(page, content) for page, content in pages]
+
+
+def compared_pages(site: Site) -> list[Page]:
+    """Those in the site's own language, and others of which nothing is said yet."""
     used = {page.translates for page in site.pages if page.translates}
-    taken = {(page.translates, page.language) for page in site.pages if page.translates}
     own = [page for page in site.pages if page.content and page.language == site.language]
     others = [page for page in site.pages if page.content and page.language != site.language]
     others = [page for page in others if not page.translates and page.id not in used]
+    return [*own[:MOST_READ], *others[:MOST_READ]]
+
+
+def alike_pairs(site: Site, seen: Iterable[tuple[Page, Likeness]]) -> list[AlikePair]:
+    """For pages of which nothing is said yet: one in the site's own language, where only one is. What stands on most pages
+    of a language tells nothing. `seen`: the compared pages."""
+    taken = {(page.translates, page.language) for page in site.pages if page.translates}
     by_language: dict[str, dict[str, tuple[Page, Likeness]]] = defaultdict(dict)
-    for page in (*own[:MOST_READ], *others[:MOST_READ]):
-        by_language[page.language][page.id] = (page, likeness(page, read(page.content or "")))
+    for page, its in seen:
+        by_language[page.language][page.id] = (page, its)
     told = {language: _telling(listed) for language, listed in by_language.items()}
     originals = told.pop(site.language, {})
     found = []

@@ -12,6 +12,7 @@ from pydantic import TypeAdapter, ValidationError
 
 from ...kinds.context import Post
 from ...values.addresses import Address
+from .import_picture import Brought
 
 LARGEST_FEED = 2_000_000
 MOST_POSTS = 200
@@ -20,6 +21,12 @@ _address: TypeAdapter[str] = TypeAdapter(Address)
 
 class FeedFault(NamedTuple):
     reason: str
+
+
+def read_brought_feed(data: bytes) -> Brought | FeedFault:
+    """As somebody brings it along; with nothing left out of it."""
+    found = read_feed(data)
+    return found if isinstance(found, FeedFault) else Brought(data, "xml", ())
 
 
 @lru_cache(maxsize=16)

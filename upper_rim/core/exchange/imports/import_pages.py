@@ -147,6 +147,28 @@ class Incoming(NamedTuple):
     content: bytes
 
 
+class Expected(NamedTuple):
+    """So many files are looked at."""
+
+    files: int
+
+
+def read_archive(
+    path: str, name: str, new_id: Callable[[str], str], language: str, lifts: tuple[Lift, ...]
+) -> Iterator[Expected | Incoming | Problem]:
+    """All that a file of somebody else's site holds: a ZIP, or a page by itself, called `name`. Raises `BrokenArchive`."""
+    problems: list[Problem] = []
+    with open(path, "rb") as file:
+        is_page = name.lower().endswith(PAGE_ENDINGS)
+        entries = [ArchiveEntry(name, file.read)] if is_page else list(files_of_zip(file, problems))
+        yield Expected(len(entries))
+        for incoming in read_files(entries, new_id, language, lifts, problems):
+            yield incoming
+            yield from problems
+            problems.clear()
+    yield from problems
+
+
 def read_files(
     entries: Iterable[ArchiveEntry],
     new_id: Callable[[str], str],

@@ -12,7 +12,7 @@ from ....core.exchange.html.foreign import host_of
 from ....core.model.editing.edits import Add, Edit, Set
 from ....core.model.site import Site
 from ....core.model.tree import ROOT
-from ...sites import store
+from ...sites import ids
 from .form_error import FormError, Posted
 
 _ID_WORDS = re.compile(r"[^a-z0-9]+")
@@ -29,7 +29,7 @@ def _say_of_host(site: Site, post: QueryDict) -> Posted:
     made: Edit = (
         Set(node=known.id, field="category", value=category)
         if known
-        else Add(parent=ROOT, slot="hosts", values=({"id": store.new_id("ho"), "host": host, "category": category},))
+        else Add(parent=ROOT, slot="hosts", values=({"id": ids.new_id("ho"), "host": host, "category": category},))
     )
     return Posted(made)
 

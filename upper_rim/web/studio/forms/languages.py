@@ -14,7 +14,7 @@ from ....core.languages.names import name_in, tag_of
 from ....core.model.editing.edits import Add, Edit, Set, Together
 from ....core.model.site import Page, Site
 from ....core.model.tree import ROOT
-from ...sites import store
+from ...sites import ids
 from ...sites.contents import keep_contents
 from .form_error import FormError, Posted
 
@@ -98,7 +98,7 @@ def _flag(site: Site, post: QueryDict) -> Posted:
     if not any(asset.path == path for asset in site.assets):
         content = digest(data)
         keep_contents({content: data})
-        asset: JsonValue = {"id": store.new_id("as"), "path": path, "content": content, "size": len(data)}
+        asset: JsonValue = {"id": ids.new_id("as"), "path": path, "content": content, "size": len(data)}
         edits.insert(0, Add(parent=ROOT, slot="assets", values=(asset,)))
     return Posted(Together(edits=tuple(edits)))
 
@@ -109,7 +109,7 @@ def _begun(site: Site, original: Page, language: str) -> Posted:
     path = path_in(said, original, site)
     if any(page.path == path for page in site.pages):
         raise FormError(ROOT, "languages", f"there is a page {path} already: say on its own screen what it translates")
-    new = {"id": store.new_id("pg"), "path": path, "title": original.title, "language": said.language}
+    new = {"id": ids.new_id("pg"), "path": path, "title": original.title, "language": said.language}
     value: JsonValue = {**new, "translates": original.id, "of": original.content}
     return Posted(Add(parent=ROOT, slot="pages", values=(value,)), (str(new["id"]),))
 

@@ -20,7 +20,7 @@ from ....core.model.navigation.menus import Menus
 from ....core.model.site import Site
 from ....core.model.tree import ROOT
 from ....core.style.paint.colour import hex_colour
-from ...sites import store
+from ...sites import ids
 from ..controls.items.menu import offered_entries
 from ..controls.of_movement import parts_of
 from .form_error import FormError, Posted
@@ -246,7 +246,7 @@ def _kept(
     known = {node[key]["text"] if key in worded else node[key]: node for node in before}
     made: list[JsonValue] = []
     for said in rows:
-        node = known.pop(said[key], None) or {"id": store.new_id(prefix)}
+        node = known.pop(said[key], None) or {"id": ids.new_id(prefix)}
         made.append({**node, **said, **{name: {**node.get(name, {}), "text": said[name]} for name in worded}})
     if made == before:
         return Posted(Set(node=holder.id, field="wears", value=list(holder.wears)))

@@ -13,16 +13,16 @@ from ....core.model.editing.edits import Together
 from ....core.model.navigation.hanging import Hanging, Where
 from ....core.model.navigation.menus import Menus
 from ....core.model.site import Menu, Page, Site
-from ...sites import store
+from ...sites import ids
 from .form_error import FormError, NotThere, Posted
 
 
 def _toggle(site: Site, post: QueryDict) -> Posted:
-    return Posted(_hanging(site, post).toggled(_page(site, post), store.new_id))
+    return Posted(_hanging(site, post).toggled(_page(site, post), ids.new_id))
 
 
 def _grow(site: Site, post: QueryDict) -> Posted:
-    return Posted(_hanging(site, post).growing(_page(site, post), store.new_id))
+    return Posted(_hanging(site, post).growing(_page(site, post), ids.new_id))
 
 
 def _put(site: Site, post: QueryDict) -> Posted:
@@ -34,7 +34,7 @@ def _put(site: Site, post: QueryDict) -> Posted:
     what, beside = post["node"], post.get("beside", "")
     if what not in hanging.own and not any(page.id == what for page in site.pages):
         raise NotThere(what)
-    return Posted(hanging.put(what, beside, cast(Where, where), store.new_id))
+    return Posted(hanging.put(what, beside, cast(Where, where), ids.new_id))
 
 
 def _text(site: Site, post: QueryDict) -> Posted:
@@ -47,7 +47,7 @@ def _text(site: Site, post: QueryDict) -> Posted:
             "text",
             "the menu has changed meanwhile. Your text is still here: carry over what is new above, then keep it",
         )
-    read = texts.read(post.get("value", "").replace("\r\n", "\n"), menu, store.new_id)
+    read = texts.read(post.get("value", "").replace("\r\n", "\n"), menu, ids.new_id)
     if read.faults:
         raise FormError(menu.id, "text", read.faults[0].why, read.faults[0].line)
     return Posted(read.edit or Together(edits=()))

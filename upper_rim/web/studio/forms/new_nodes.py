@@ -25,7 +25,7 @@ from ....core.model.editing.edits import Edit, Set
 from ....core.model.site import Page, Site
 from ....core.model.tree import ROOT, items_of
 from ....core.values.targets import ToPage, ToPlace
-from ...sites import contents, store
+from ...sites import contents, ids
 from .form_error import FormError
 from .targets import target_of, where_of
 
@@ -42,39 +42,39 @@ class NewNodes(NamedTuple):
 def _new_swatch(site: Site, post: QueryDict) -> NewNodes:
     return NewNodes(
         "swatches",
-        [{"id": store.new_id("sw"), "name": post.get("name", "") or "New swatch", "colour": post.get("colour", "")}],
+        [{"id": ids.new_id("sw"), "name": post.get("name", "") or "New swatch", "colour": post.get("colour", "")}],
     )
 
 
 def _new_look(site: Site, post: QueryDict) -> NewNodes:
-    return NewNodes("looks", [{"id": store.new_id("lk"), "name": post.get("name", "").strip() or "New look"}])
+    return NewNodes("looks", [{"id": ids.new_id("lk"), "name": post.get("name", "").strip() or "New look"}])
 
 
 def _new_snippet(site: Site, post: QueryDict) -> NewNodes:
-    snippet: dict[str, JsonValue] = {"id": store.new_id("sn"), "name": post.get("name", "").strip() or "New snippet"}
+    snippet: dict[str, JsonValue] = {"id": ids.new_id("sn"), "name": post.get("name", "").strip() or "New snippet"}
     return NewNodes("snippets", [{**snippet, "place": post.get("place", "head"), "code": post.get("code", "")}])
 
 
 def _new_band(site: Site, post: QueryDict) -> NewNodes:
     return NewNodes(
         "bands",
-        [{"id": store.new_id("bd"), "name": post.get("name", "") or "New band", "from_px": post.get("from_px", "")}],
+        [{"id": ids.new_id("bd"), "name": post.get("name", "") or "New band", "from_px": post.get("from_px", "")}],
     )
 
 
 def _new_card(site: Site, post: QueryDict) -> NewNodes:
     """Somebody whose language and time zone are the site's."""
-    who: dict[str, JsonValue] = {"id": store.new_id("vc"), "name": post.get("name", "").strip() or "Somebody"}
+    who: dict[str, JsonValue] = {"id": ids.new_id("vc"), "name": post.get("name", "").strip() or "Somebody"}
     return NewNodes("cards", [{**who, "languages": [site.language], "zone": site.zone}])
 
 
 def _new_menu(site: Site, post: QueryDict) -> NewNodes:
-    return NewNodes("menus", [{"id": store.new_id("mn"), "name": post.get("name", "") or "Menu"}])
+    return NewNodes("menus", [{"id": ids.new_id("mn"), "name": post.get("name", "") or "Menu"}])
 
 
 def _menu_of_pages(site: Site, post: QueryDict) -> NewNodes:
     """The site's first, for an item that shows none yet (`holder`)."""
-    made, _ = with_menu(site, ("menu",), store.new_id)
+    made, _ = with_menu(site, ("menu",), ids.new_id)
     if made is site:
         raise FormError(post.get("holder", ROOT), "menu", "the site has a menu now: choose it")
     menu = made.menus[0].model_dump(mode="json")
@@ -88,7 +88,7 @@ def _new_entries(site: Site, post: QueryDict) -> NewNodes:
         label, text = _read_as_one(site, typed)
     if not label and not text:
         raise FormError(post.get("parent", ROOT), "entries", "type what the entry says, or where it leads")
-    entry: dict[str, JsonValue] = {"id": store.new_id("en"), "label": {"text": label}, "target": target_of(site, text)}
+    entry: dict[str, JsonValue] = {"id": ids.new_id("en"), "label": {"text": label}, "target": target_of(site, text)}
     return NewNodes("entries", [entry])
 
 
@@ -108,16 +108,16 @@ def navigations_of(page: Page) -> list[Navigation]:
 
 def _new_row(site: Site, post: QueryDict) -> NewNodes:
     tracks: tuple[tuple[str, str], ...] = (("content", "start"), ("share", "center"), ("content", "end"))
-    cells = [{"id": store.new_id("cl"), "track": {"kind": track}, "align": align} for track, align in tracks]
+    cells = [{"id": ids.new_id("cl"), "track": {"kind": track}, "align": align} for track, align in tracks]
     return NewNodes(
-        "rows", [{"id": store.new_id("rw"), "name": post.get("name", "") or "New row", "cells": cast(JsonValue, cells)}]
+        "rows", [{"id": ids.new_id("rw"), "name": post.get("name", "") or "New row", "cells": cast(JsonValue, cells)}]
     )
 
 
 def _shared_row(site: Site, post: QueryDict) -> NewNodes:
     if not post.get("shares"):
         raise FormError(post.get("parent", ROOT), "rows", "choose the row that is to stand here too")
-    return NewNodes("rows", [{"id": store.new_id("rw"), "name": "Shared row", "shares": post["shares"]}])
+    return NewNodes("rows", [{"id": ids.new_id("rw"), "name": "Shared row", "shares": post["shares"]}])
 
 
 def _new_stage(site: Site, post: QueryDict) -> NewNodes:
@@ -127,7 +127,7 @@ def _new_stage(site: Site, post: QueryDict) -> NewNodes:
         raise FormError(post.get("parent", ROOT), "stages", "only headers pass through stages")
     last = max((one.after.px for one in piece.stages if isinstance(one.after, ByPixels)), default=0)
     stage: dict[str, JsonValue] = {
-        "id": store.new_id("sg"),
+        "id": ids.new_id("sg"),
         "name": post.get("name", "").strip() or f"Stage {len(piece.stages) + 1}",
         "after": {"kind": "px", "px": last + 200},
     }
@@ -137,15 +137,15 @@ def _new_stage(site: Site, post: QueryDict) -> NewNodes:
 
 
 def _new_cell(site: Site, post: QueryDict) -> NewNodes:
-    return NewNodes("cells", [{"id": store.new_id("cl")}])
+    return NewNodes("cells", [{"id": ids.new_id("cl")}])
 
 
 def _new_item(site: Site, post: QueryDict) -> NewNodes:
     kind = post.get("kind", "")
     if kind not in ITEM_KINDS:
         raise FormError(post.get("parent", ROOT), "items", "choose what kind of item it is to be")
-    site, first = with_menu(site, (kind,), store.new_id)
-    item = new_item(site, kind, store.new_id, in_drawer=_is_in_drawer(site, post.get("parent", "")))
+    site, first = with_menu(site, (kind,), ids.new_id)
+    item = new_item(site, kind, ids.new_id, in_drawer=_is_in_drawer(site, post.get("parent", "")))
     return NewNodes("items", [item], first=first)
 
 
@@ -158,7 +158,7 @@ def _new_rule(site: Site, post: QueryDict) -> NewNodes:
     shows = post.get("shows", "true") == "true"
     in_set = any(one.id == post.get("parent") for one in site.reach_sets)
     return NewNodes(
-        "rules" if in_set else "reach", [{"id": store.new_id("rr"), "shows": shows, "where": where_of(site, post)}]
+        "rules" if in_set else "reach", [{"id": ids.new_id("rr"), "shows": shows, "where": where_of(site, post)}]
     )
 
 
@@ -167,8 +167,8 @@ def _new_piece(site: Site, post: QueryDict) -> NewNodes:
     if arrangement is None:
         raise FormError(ROOT, "pieces", "choose what the piece is to begin with")
     name = post.get("name", "").strip() or PIECE_KINDS[arrangement.kind].NAME
-    site, first = with_menu(site, arrangement.kinds, store.new_id)
-    piece = arrangement.piece(site, name, store.new_id)
+    site, first = with_menu(site, arrangement.kinds, ids.new_id)
+    piece = arrangement.piece(site, name, ids.new_id)
     return NewNodes("pieces", [piece], _tied(site, piece["id"]) if arrangement.kind == "drawer" else (), first)
 
 
@@ -185,7 +185,7 @@ def _new_page(site: Site, post: QueryDict) -> NewNodes:
     if not title:
         raise FormError(ROOT, "pages", "a page needs a title")
     path = post.get("path", "").strip()
-    page: dict[str, JsonValue] = {"id": store.new_id("pg"), "path": path if path.startswith("/") else "/" + path}
+    page: dict[str, JsonValue] = {"id": ids.new_id("pg"), "path": path if path.startswith("/") else "/" + path}
     return NewNodes("pages", [{**page, **written(title, language, markdown)}])
 
 

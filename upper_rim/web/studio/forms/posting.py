@@ -29,7 +29,7 @@ from ....core.style.shapes import SHAPES, shaped
 from ....core.style.type.scale import content_of_whole
 from ....core.values.nodes import Value
 from ....core.values.words import Translatable
-from ...sites import store
+from ...sites import ids
 from ..controls.of_nodes import ROW_CENTRE, shared_row
 from . import audience as audience_posts
 from . import consent as consent_posts
@@ -72,7 +72,7 @@ def _set(site: Site, post: QueryDict) -> Posted:
         return Posted(_in_the_rows_centre(site, holder))
     if field == "shape" and isinstance(holder, SocialRow | IconLink):
         wished = post.get("value", "")
-        return Posted(shaped(holder, wished, store.new_id) if wished in SHAPES else Together(edits=()))
+        return Posted(shaped(holder, wished, ids.new_id) if wished in SHAPES else Together(edits=()))
     if field not in type(holder).model_fields or is_computed(holder, field):
         raise NoSuchField(node, field)
     if part:
@@ -347,7 +347,7 @@ def _hand_over(site: Site, post: QueryDict) -> Posted:
 
 def _copied(node: Any) -> dict[str, Any]:
     """A node as JSON, with new ids, also where one part of it names another."""
-    made = renamed(node, lambda _, old: old, lambda old: store.new_id(old.partition("-")[0]))
+    made = renamed(node, lambda _, old: old, lambda old: ids.new_id(old.partition("-")[0]))
     return cast(dict[str, Any], made)
 
 

@@ -10,7 +10,7 @@ from ....core.kinds.pieces.base import Piece
 from ....core.model.editing.edits import Add, Edit, Move, Remove, Set, Together
 from ....core.model.site import Site
 from ....core.model.tree import ROOT
-from ...sites import store
+from ...sites import ids
 from .form_error import FormError, NotThere, Posted
 
 
@@ -23,7 +23,7 @@ def keep_as_set(site: Site, post: QueryDict) -> Posted:
         raise FormError(piece.id, "reach_sets", "give the set a name first")
     if any(one.name == name for one in site.reach_sets):
         raise FormError(piece.id, "reach_sets", f"there is a set of this name: use it, or take another than {name}")
-    made = store.new_id("rs")
+    made = ids.new_id("rs")
     moved = (Move(node=rule.id, parent=made, slot="rules", at=at) for at, rule in enumerate(piece.reach))
     kept = Add(parent=ROOT, slot="reach_sets", values=({"id": made, "name": name},))
     return Posted(Together(edits=(kept, *moved, _using(piece, (*piece.reach_sets, made)))))

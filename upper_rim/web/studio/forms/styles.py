@@ -20,7 +20,7 @@ from ....core.style.resolve import alike_in_piece, band_at, default_of, styling_
 from ....core.values.colours import REFERENCE, ROLE_COLOURS
 from ....core.values.properties import NotAValue, check_value, completed
 from ....core.values.styling import LOOK_PARTS, Declaration, Part, State
-from ...sites import store
+from ...sites import ids
 from ..controls.of_styles import SIDED
 from .form_error import FormError, NotThere, Posted
 from .numbers import stage_width
@@ -54,7 +54,7 @@ def style(site: Site, post: QueryDict) -> Posted:
         if known is not None:
             edits.append(Set(node=known.id, field="value", value=value))
         else:
-            declaration: dict[str, JsonValue] = {"id": store.new_id("st"), "property": one, "value": value}
+            declaration: dict[str, JsonValue] = {"id": ids.new_id("st"), "property": one, "value": value}
             added.append({**declaration, "part": part, "state": state, "band": band})
     added += _partners(site, holder_id, zip(names, values, strict=True), part, state, band)
     given_back = [name for name, value in zip(names, values, strict=True) if not value]
@@ -78,7 +78,7 @@ def _partners(
             continue
         if _shows_nothing(site, holder_id, other, part, state, band):
             declaration: dict[str, JsonValue] = {
-                "id": store.new_id("st"),
+                "id": ids.new_id("st"),
                 "property": other,
                 "value": SHOWN[_end(other)],
             }
@@ -139,7 +139,7 @@ def _holder(site: Site, node: str) -> tuple[str, tuple[Edit, ...]]:
     known = default_of(parent.roles, role)
     if known is not None:
         return known.id, ()
-    made = store.new_id("rd")
+    made = ids.new_id("rd")
     return made, (Add(parent=piece_id or ROOT, slot="roles", values=({"id": made, "role": role},)),)
 
 
@@ -216,11 +216,11 @@ def look_from(site: Site, post: QueryDict) -> Posted:
     holder: Any = holder_of(site, post["node"])
     if holder is None or not holder.styles:
         raise FormError(post["node"], "styles", "nothing is set here that a look could be made of")
-    look = store.new_id("lk")
+    look = ids.new_id("lk")
     taken = [one for one in holder.styles if one.part in LOOK_PARTS]
     if not taken:
         raise FormError(post["node"], "styles", "what is set here is of parts that no look has")
-    styles = [{**one.model_dump(mode="json"), "id": store.new_id("st")} for one in taken]
+    styles = [{**one.model_dump(mode="json"), "id": ids.new_id("st")} for one in taken]
     edits: tuple[Edit, ...] = (
         Add(
             parent=ROOT,
@@ -249,7 +249,7 @@ def detach(site: Site, post: QueryDict) -> Posted:
     for (part, name, state, band), one in kept.items():
         place = (part if part in parts else "box", name, state, band)
         if place not in own and (part in parts or part == "content"):
-            copied[place] = {**one.model_dump(mode="json"), "id": store.new_id("st"), "part": place[0]}
+            copied[place] = {**one.model_dump(mode="json"), "id": ids.new_id("st"), "part": place[0]}
     edits: tuple[Edit, ...] = (
         Set(node=holder.id, field="wears", value=[]),
         Add(parent=holder.id, slot="styles", values=tuple(copied.values())),
@@ -274,7 +274,7 @@ def tint(site: Site, post: QueryDict) -> Posted:
         raise NotThere(post["node"])
     lightness = int(post.get("lightness", "12"))
     name = f"{spot.node.name}, {'lighter' if lightness > 0 else 'darker'}"  # type: ignore[attr-defined]
-    made = store.new_id("sw")
+    made = ids.new_id("sw")
     value: JsonValue = {"id": made, "name": name, "tied": {"parent": spot.node.id, "lightness": lightness}}
     return Posted(Add(parent=ROOT, slot="swatches", values=(value,), at=spot.at + 1), (made,))
 

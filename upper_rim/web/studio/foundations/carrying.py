@@ -2,17 +2,19 @@
 
 from __future__ import annotations
 
-import tempfile
 from typing import Any, cast
 
 from django.contrib import messages
 from django.http import HttpRequest
 
-from ....core.exchange.bundle import BrokenBundle, Bundle, read_site
+from ....core.exchange.bundle import BrokenBundle, read_site, site_with_fonts
 from ....core.exchange.carrying import SLOTS_CARRIED, Decision, carried, clashes, needed
+from ....core.exchange.imports.import_pages import digest
 from ....core.model.site import Site, canonical_json
-from ...sites import contents, store
+from ... import wall
+from ...sites import contents, ids, store
 from ...sites.models import Arrival, StoredSite
+from ...sites.uploads import on_disk
 from ..cycle.announcements import announcement
 from ..cycle.notices import notice_of
 from ..cycle.screen import Opened, Redirected, screen, site_url
@@ -75,17 +77,15 @@ def _take_bundle(request: HttpRequest, opened: Opened) -> None:
         messages.error(request, f"This bundle is larger than {LARGEST_BUNDLE // 1_000_000} MB.")
         return
     try:
-        with tempfile.TemporaryFile() as kept:
-            for chunk in file.chunks():
-                kept.write(chunk)
-            kept.seek(0)
-            bundle = Bundle(kept)
-            site = bundle.site
-            fonts = {one.content: bundle.read_checked(one.content) for font in site.fonts for one in font.files}
+        with on_disk(file) as path:
+            site, fonts = wall.read(site_with_fonts, path, refusals=(BrokenBundle,))
     except BrokenBundle as broken:
         messages.error(request, f"“{file.name}” was not taken in: {broken}")
         return
-    contents.keep_contents(fonts)
+    except wall.Unread as unread:
+        messages.error(request, f"“{file.name}” was not taken in: {unread}.")
+        return
+    contents.keep_contents({digest(data): data for data in fonts})
     light = site.replaced(
         assets=(), pages=tuple(page.replaced(content=None, splice=None, source=None, cuts=()) for page in site.pages)
     )
@@ -103,7 +103,7 @@ def _carry(request: HttpRequest, opened: Opened, source: Site, take: set[str], a
     }
     if "scale" in take and "scale" not in decisions:
         decisions["scale"] = "replace"
-    edit = carried(source, opened.site, take, decisions, store.new_id)
+    edit = carried(source, opened.site, take, decisions, ids.new_id)
     if not edit.edits:
         messages.info(request, "Nothing was carried over: all of it is here already, or was to be kept as it is here.")
         return

@@ -11,7 +11,8 @@ from ....core.model.editing.edits import Add, Edit, Set
 from ....core.model.fonts import FontFile
 from ....core.model.tree import ROOT
 from ....core.style.type.fonts import LARGEST_FONT, FontFault, read_font
-from ...sites import contents, store
+from ... import wall
+from ...sites import contents, ids, store
 from ...sites.access import site_of
 from ..cycle.announcements import announcement
 from ..cycle.notices import notice_of
@@ -27,7 +28,10 @@ def bring_font(request: HttpRequest, slug: str) -> HttpResponse:
     if file is None or file.size > LARGEST_FONT:
         messages.error(request, f"Choose a font file, {LARGEST_FONT // 1_000_000} MB at most.")
         return back
-    found = read_font(file.read())
+    try:
+        found = wall.read(read_font, file.read())
+    except wall.Unread as unread:
+        found = FontFault(str(unread))
     if isinstance(found, FontFault):
         messages.error(request, f"“{file.name}” was not taken in: {found.reason}.")
         return back
@@ -53,7 +57,7 @@ def bring_font(request: HttpRequest, slug: str) -> HttpResponse:
         ]
         edit = Set(node=family.id, field="files", value=[one.model_dump(mode="json") for one in (*files, kept)])
     else:
-        made = {"id": store.new_id("ft"), "name": found.family, "generic": found.generic}
+        made = {"id": ids.new_id("ft"), "name": found.family, "generic": found.generic}
         value = {**made, "files": [kept.model_dump(mode="json")], "measures": found.measures.model_dump(mode="json")}
         edit = Add(parent=ROOT, slot="fonts", values=(value,))
     notice = notice_of(store.submit(stored.pk, request.user, edit, tells=announcement), edit, site)

@@ -13,7 +13,7 @@ from ....core.model.tree import holder_of
 from ....core.style.paint.contrast import weak_texts
 from ....core.style.schemes import COLOUR_SCHEMES, Scheme, scheme_of, worn
 from ....shipped import shelf
-from ...sites import store
+from ...sites import ids
 from ...sites.models import Trial
 from ..controls.of_nodes import node_name
 from ..controls.of_styles import STATE_NAMES
@@ -72,7 +72,7 @@ def _edit(site: Site, asked: str) -> tuple[str, Edit] | None:
     kind, _, rest = asked.partition(":")
     if kind == "scheme":
         scheme = scheme_of(rest)
-        return (scheme.name, worn(site, scheme, store.new_id)) if scheme else None
+        return (scheme.name, worn(site, scheme, ids.new_id)) if scheme else None
     look_id, _, node = rest.partition(":")
     look = next((look for look in site.looks if look.id == look_id), None)
     holder: Any = holder_of(site, node) if node else None

@@ -7,7 +7,8 @@ from django.http import HttpRequest, HttpResponse, HttpResponseRedirect
 from django.urls import reverse
 
 from ....core.exchange.tokens import read_tokens, tokens_of
-from ...sites import store
+from ... import wall
+from ...sites import ids, store
 from ...sites.access import site_of
 from ..cycle.announcements import announcement
 from ..cycle.notices import notice_of
@@ -27,7 +28,11 @@ def tokens(request: HttpRequest, slug: str) -> HttpResponse:
     if file is None or file.size > LARGEST_TOKENS:
         messages.error(request, "Choose a file of design tokens, 2 MB at most.")
         return HttpResponseRedirect(reverse("foundations", args=[slug]))
-    read = read_tokens(file.read(), site, store.new_id)
+    try:
+        read = wall.read(read_tokens, file.read(), site, ids.new_id)
+    except wall.Unread as unread:
+        messages.error(request, f"“{file.name}” was not taken in: {unread}.")
+        return HttpResponseRedirect(reverse("foundations", args=[slug]))
     answer = store.submit(stored.pk, request.user, read.edit, tells=announcement) if read.edit.edits else None
     notice = notice_of(answer, read.edit, site) if answer is not None else None
     if notice is not None:

@@ -11,7 +11,14 @@ from django.core.paginator import Paginator
 from django.http import HttpRequest
 from django.urls import reverse
 
-from ....core.exchange.html.likeness import MOST_READ, AlikePair, alike_pairs
+from ....core.exchange.html.likeness import (
+    MOST_READ,
+    AlikePair,
+    Likeness,
+    alike_pairs,
+    compared_pages,
+    likenesses,
+)
 from ....core.findings.checks.languages import in_languages
 from ....core.findings.finding import Finding
 from ....core.findings.words import finding_words
@@ -26,6 +33,7 @@ from ....core.model.site import Page, Site
 from ....core.model.texts import PHRASES
 from ....core.model.tree import ancestors, find
 from ....core.output.file_types import content_type
+from ... import wall
 from ...sites import contents
 from ..controls.items.languages import UNTRANSLATED
 from ..controls.of_nodes import node_name
@@ -175,7 +183,14 @@ def _spoken(site: Site, gaps: Mapping[str, int]) -> Iterator[Spoken]:
 
 
 def _alike(site: Site) -> list[AlikePair]:
-    return alike_pairs(site, contents.ReadAhead(page.content for page in site.pages if page.content))
+    seen: list[tuple[Page, Likeness]] = []
+    for some in contents.of_pages(compared_pages(site)):
+        try:
+            found = wall.read(likenesses, some)
+        except wall.Unread:
+            continue
+        seen += zip((page for page, _ in some), found, strict=True)
+    return alike_pairs(site, seen)
 
 
 def _pictures(site: Site) -> list[str]:

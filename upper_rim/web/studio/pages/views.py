@@ -13,12 +13,13 @@ from django.shortcuts import render
 
 from ....core.conditions.below import Below
 from ....core.exchange.html.lift_proposals import proposals
-from ....core.exchange.html.lifting import find_in_page, preview, selector_fault
+from ....core.exchange.html.lifting import look_through, selector_fault
 from ....core.kinds.pieces import PIECE_KINDS
 from ....core.model.site import Lift, Page, Site
 from ....core.reach.coverage import Coverage
+from ... import wall
 from ...jobs import tasks
-from ...sites import contents, store
+from ...sites import contents, ids, store
 from ...sites.access import site_of
 from ...sites.models import StoredSite, Work
 from ..cycle.notices import StudioNotice
@@ -210,7 +211,10 @@ def lifting(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict
 def lift_proposals(request: HttpRequest, slug: str) -> HttpResponse:
     """What seems old; asked for by itself, since it takes a moment."""
     site = store.load(site_of(request.user, slug).pk).site
-    found = proposals(_looked_through(site), (lift.selector for lift in site.lifts))
+    try:
+        found = wall.read(proposals, list(_looked_through(site)), [lift.selector for lift in site.lifts])
+    except wall.Unread:
+        found = []
     return render(request, "studio/pages/lift_proposals.html", {"proposals": found, "slug": slug})
 
 
@@ -227,7 +231,7 @@ def _looked_through(site: Site) -> Iterator[bytes]:
 def _begin_lifting(request: HttpRequest, opened: Opened) -> HttpResponse:
     where = {"kind": "below", "path": request.POST.get("below") or "/"}
     try:
-        lift = Lift.model_validate({"id": store.new_id("lf"), "selector": request.POST["lift"], "where": where})
+        lift = Lift.model_validate({"id": ids.new_id("lf"), "selector": request.POST["lift"], "where": where})
     except ValueError:
         lift = None
     if lift is None or selector_fault(lift.selector):
@@ -255,9 +259,12 @@ def _lift_preview(site: Site, selector: str, below: str) -> dict[str, Any]:
         return {"fault": StudioNotice(f"{below}: a path begins with / and has no spaces", True)}
     pages = [page for page in site.pages if page.content and lift.where.covers(page)]
     rows, faults = [], []
-    for page in pages[:PREVIEW_PAGES]:
-        content = contents.read_content(page.content or "")
-        lifting = find_in_page(content, selector)
-        rows += [(page, found, preview(content, found)[:600]) for found in lifting.found]
-        faults += [(page, fault) for fault in lifting.faults]
+    for some in contents.of_pages(pages[:PREVIEW_PAGES]):
+        try:
+            looked = wall.read(look_through, [content for _, content in some], selector)
+        except wall.Unread as unread:
+            return {"fault": StudioNotice(f"These pages cannot be looked through: {unread}", True)}
+        for (page, _), (lifting, sources) in zip(some, looked, strict=True):
+            rows += [(page, found, source) for found, source in zip(lifting.found, sources, strict=True)]
+            faults += [(page, fault) for fault in lifting.faults]
     return {"rows": rows, "faults": faults, "looked_at": min(len(pages), PREVIEW_PAGES), "page_count": len(pages)}

@@ -23,7 +23,7 @@ from ....core.kinds.rows import Row
 from ....core.model.navigation.links import Links
 from ....core.model.site import Band, Site
 from ....core.model.tree import holder_of
-from ...sites import store
+from ...sites import ids
 from ..controls.of_nodes import node_name
 from ..words.languages import language_name
 
@@ -166,7 +166,7 @@ def asked_span(request: HttpRequest, spans: list[SpanInWords]) -> SpanInWords | 
 def offers(fitter: Fitter, site: Site, piece: Piece, span: SpanInWords) -> list[RemedyOffer]:
     """What would mend a failure, the best first."""
     row = next(row for row in site.shown_rows(piece) if row.id == span.row)
-    found = remedies(fitter, site, piece, row, Failure(span.language, span.stretch), store.new_id)
+    found = remedies(fitter, site, piece, row, Failure(span.language, span.stretch), ids.new_id)
     return [RemedyOffer(_key(one), remedy_words(one, site, span.language), _gain(one), one) for one in found]
 
 

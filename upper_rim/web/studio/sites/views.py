@@ -11,15 +11,17 @@ from django.contrib.auth import get_user_model
 from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 
-from ....core.exchange.bundle import BrokenBundle, Bundle, write_bundle
+from ....core.exchange.bundle import BrokenBundle, site_in, write_bundle
 from ....core.model.beginning import blank_site
 from ....core.model.tree import ROOT
+from ... import wall
 from ...jobs import tasks
 from ...live.addresses import address
-from ...sites import contents, store
+from ...sites import contents, ids, store
 from ...sites.access import site_of, sites_of
 from ...sites.fitters import site_fitter
 from ...sites.models import Work
+from ...sites.uploads import on_disk
 from ..controls.control import Control, is_picture, words
 from ..cycle.screen import Opened, screen, stage_address
 from ..preview.small import pictures_of_front
@@ -56,7 +58,7 @@ def new_site(request: HttpRequest) -> HttpResponse:
     name = request.POST.get("name", "").strip()
     if not name or len(name) > 120:
         return sites(request, "Give the new site a name of up to 120 characters.", name)
-    stored = store.new_site(request.user, blank_site(name, store.new_key(), store.new_id), {})
+    stored = store.new_site(request.user, blank_site(name, ids.new_key(), ids.new_id), {})
     return redirect("pages", stored.slug)
 
 
@@ -67,15 +69,14 @@ def _from_bundle(request: HttpRequest, upload: Any) -> HttpResponse:
             request,
             f"The bundle is {upload.size // 1_000_000} MB large; {settings.LARGEST_UPLOAD // 1_000_000} MB at most.",
         )
-    with tempfile.TemporaryFile() as file:
-        for chunk in upload.chunks():
-            file.write(chunk)
-        file.seek(0)
-        try:
-            site = Bundle(file).site
-        except BrokenBundle as broken:
-            return sites(request, f"{upload.name}: {broken}")
-    stored = store.new_site(request.user, site.replaced(key=store.new_key(), pages=(), assets=()), {})
+    try:
+        with on_disk(upload) as path:
+            site = wall.read(site_in, path, refusals=(BrokenBundle,))
+    except BrokenBundle as broken:
+        return sites(request, f"{upload.name}: {broken}")
+    except wall.Unread as unread:
+        return sites(request, f"“{upload.name}” was not taken in: {unread}.")
+    stored = store.new_site(request.user, site.replaced(key=ids.new_key(), pages=(), assets=()), {})
     work = Work.objects.create(
         site=stored,
         author=request.user,

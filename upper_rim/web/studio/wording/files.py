@@ -11,6 +11,7 @@ from ....core.exchange.translations.xliff import read_xliff, write_xliff
 from ....core.model.site import Site
 from ....core.model.texts import texts_of
 from ....core.values.rich import without_marks
+from ... import wall
 from ...sites import store
 from ...sites.access import site_of
 from ..cycle.announcements import announcement
@@ -56,9 +57,11 @@ def brought(request: HttpRequest, slug: str) -> HttpResponse:
         try:
             data = file.read()
             is_table = file.name.lower().endswith((".csv", ".tsv", ".txt"))
-            found = (read_texts if is_table else read_xliff)(site, data)
+            found = wall.read(read_texts if is_table else read_xliff, site, data, refusals=(UnreadableFile,))
         except UnreadableFile as error:
             fault = f"“{file.name}” was not taken. {error}"
+        except wall.Unread as unread:
+            fault = f"“{file.name}” was not taken: {unread}."
     if found.edit is not None:
         answer = store.submit(stored.pk, request.user, found.edit, tells=announcement)
         notice = notice_of(answer, found.edit, site)

@@ -8,14 +8,15 @@ from collections.abc import Callable
 from django.contrib import messages
 from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
 
-from ....core.exchange.imports.feed import FeedFault, read_feed
+from ....core.exchange.imports.feed import FeedFault, read_brought_feed
 from ....core.exchange.imports.import_pages import digest
 from ....core.exchange.imports.import_picture import LARGEST_PICTURE, Brought, PictureFault, read_brought, read_film
 from ....core.kinds.items.icon import IconLink
 from ....core.model.editing.edits import Add, Edit, Set, Together
 from ....core.model.site import Site
 from ....core.model.tree import ROOT, holder_of
-from ...sites import contents, store
+from ... import wall
+from ...sites import contents, ids, store
 from ...sites.access import site_of
 from ..cycle.announcements import announcement
 from ..cycle.notices import notice_of
@@ -40,7 +41,10 @@ def bring_file(request: HttpRequest, slug: str) -> HttpResponse:
     if file is None or not file.name or file.size is None or file.size > LARGEST_PICTURE:
         messages.error(request, f"Choose a file, {LARGEST_PICTURE // 1_000_000} MB at most.")
         return back
-    found = _READERS.get(field, read_brought)(file.read())
+    try:
+        found = wall.read(_READERS.get(field, read_brought), file.read())
+    except wall.Unread as unread:
+        found = PictureFault(str(unread))
     if isinstance(found, PictureFault | FeedFault):
         messages.error(request, f"“{file.name}” was not taken in: {found.reason}.")
         return back
@@ -53,7 +57,7 @@ def bring_file(request: HttpRequest, slug: str) -> HttpResponse:
     path = known or _free_path(site, _FOLDERS.get(field, "pictures"), file.name, found.ending)
     edits: list[Edit] = [Set(node=node, field=field, value=path)]
     if known is None:
-        asset = {"id": store.new_id("as"), "path": path, "content": content, "size": len(found.data)}
+        asset = {"id": ids.new_id("as"), "path": path, "content": content, "size": len(found.data)}
         edits.insert(0, Add(parent=ROOT, slot="assets", values=(asset,)))
     edit = Together(edits=tuple(edits))
     notice = notice_of(store.submit(stored.pk, request.user, edit, tells=announcement), edit, site)
@@ -65,12 +69,10 @@ def bring_file(request: HttpRequest, slug: str) -> HttpResponse:
     return back
 
 
-def _feed(data: bytes) -> Brought | FeedFault:
-    found = read_feed(data)
-    return found if isinstance(found, FeedFault) else Brought(data, "xml", ())
-
-
-_READERS: dict[str, Callable[[bytes], Brought | PictureFault | FeedFault]] = {"feed": _feed, "film": read_film}
+_READERS: dict[str, Callable[[bytes], Brought | PictureFault | FeedFault]] = {
+    "feed": read_brought_feed,
+    "film": read_film,
+}
 _FOLDERS = {"feed": "feeds", "film": "films"}
 """By field; all else is a picture."""
 

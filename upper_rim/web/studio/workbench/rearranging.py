@@ -10,7 +10,7 @@ from ....core.model.editing.apply import apply
 from ....core.model.editing.edits import Edit
 from ....core.model.rearranging import arrangements_for, rearranged
 from ....core.model.site import Site
-from ...sites import store
+from ...sites import ids, store
 from ...sites.access import site_of
 from ...sites.fitters import site_fitter
 from ...sites.rules import rules_of
@@ -45,4 +45,4 @@ def other_arrangements(request: HttpRequest, slug: str, piece_id: str) -> HttpRe
 
 
 def arranged(site: Site, piece: Piece, key: str) -> Edit | None:
-    return rearranged(site, piece, key, store.new_id)
+    return rearranged(site, piece, key, ids.new_id)

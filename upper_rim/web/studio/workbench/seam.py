@@ -21,7 +21,7 @@ from ....core.output.drawn.draw_piece import PieceDrawer
 from ....core.output.drawn.shapes import Ground, Rect
 from ....core.output.drawn.svg import drawn_svg
 from ....shipped import shelf
-from ...sites import store
+from ...sites import ids, store
 from ...sites.access import site_of
 from ...sites.fitters import site_fitter
 from ...sites.rules import rules_of
@@ -57,13 +57,13 @@ def candidates(request: HttpRequest, slug: str, piece_id: str) -> HttpResponse:
         raise Http404
     asked = whole_number(request.GET.get("at", ""))
     at = len(cell.items) if asked is None else min(asked, len(cell.items))
-    offered = typed_items(site, request.GET.get("typed", "")[:MOST_TYPED], shelf().brands, store.new_id("pf"))
+    offered = typed_items(site, request.GET.get("typed", "")[:MOST_TYPED], shelf().brands, ids.new_id("pf"))
     page = looked_at(request, site, piece)
     drawing = _Drawing(request, opened, piece, page.language if page else site.language)
     listed = []
     for number, one in enumerate(offered):
-        ready, first = with_menu(site, (one.kind,), store.new_id)
-        item = new_item(ready, (one.kind, one.fields), store.new_id, in_drawer=isinstance(piece, Drawer))
+        ready, first = with_menu(site, (one.kind,), ids.new_id)
+        item = new_item(ready, (one.kind, one.fields), ids.new_id, in_drawer=isinstance(piece, Drawer))
         add = Add(parent=cell.id, slot="items", values=(item,), at=at)
         edit = Together(edits=(*first, add)) if first else add
         made = apply(site, edit, rules_of(stored.pk))
