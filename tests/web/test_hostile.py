@@ -4,21 +4,35 @@ from __future__ import annotations
 
 import asyncio
 import io
+import re
+import resource
+import struct
+import zipfile
+from collections.abc import Callable
+from pathlib import Path
 from typing import Any
 
+import brotli
 import pytest
+from django.conf import settings
 from django.contrib.auth.models import User
 from django.core.files.base import ContentFile
+from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 from procrastinate.contrib.django import app
 from procrastinate.jobs import Job
 
+import upper_rim.web
 from tests.broken_pages import archive
+from upper_rim.core.model.site import content_hash
+from upper_rim.core.style.type.fonts import LARGEST_FONT
 from upper_rim.web.accounts.bodies import LARGEST_SIGN_IN
 from upper_rim.web.jobs import arriving, tasks
+from upper_rim.web.sites import store
 from upper_rim.web.sites.models import StoredSite, Work
 
 from .conftest import signed_in
+from .test_studio import site_addresses
 
 
 class Unread(io.BytesIO):
@@ -42,6 +56,123 @@ def test_nobody_who_is_not_signed_in_can_send_a_body(ferries: StoredSite, addres
     sent = {"wsgi.input": Unread(), "CONTENT_LENGTH": str(size), "CONTENT_TYPE": kind}
     answer = Client(HTTP_HOST="localhost", enforce_csrf_checks=True).post(address, **sent)
     assert answer.status_code == 403 and answer["HX-Redirect"] == "/account/sign-in/"
+
+
+@pytest.mark.parametrize(
+    ("address", "most"),
+    [
+        ("/sites/new/", settings.LARGEST_UPLOAD),
+        ("/s/ostrey/foundations/font/", LARGEST_FONT),
+        ("/s/ostrey/pieces/pc-main/", settings.DATA_UPLOAD_MAX_MEMORY_SIZE),
+        ("/nowhere/", 0),
+    ],
+)
+def test_what_is_too_large_is_refused_before_it_is_read(
+    ferries: StoredSite, ada: User, address: str, most: int
+) -> None:
+    sent = {"CONTENT_LENGTH": str(most + 200_000), "CONTENT_TYPE": "multipart/form-data; boundary=x"}
+    answer = signed_in(ada).post(address, **sent, **{"wsgi.input": Unread()})
+    assert answer.status_code == 413 and "This is too large" in answer.content.decode()
+
+
+NASTY = ["a\0b", "9" * 5000, "1e999", "[" * 2000]
+FIELDS = sorted(
+    {
+        name
+        for file in Path(upper_rim.web.__file__).parent.rglob("*.py")
+        for name in re.findall(r'(?:GET|POST|asked|post|get)\.(?:get|getlist)\("(\w[\w-]*)"', file.read_text())
+    }
+)
+"""All that views ask for."""
+
+
+@pytest.mark.parametrize("value", NASTY, ids=range(len(NASTY)))
+def test_no_text_in_any_field_of_any_address_ends_in_a_fault_of_ours(
+    ferries: StoredSite, ada: User, value: str
+) -> None:
+    assert len(FIELDS) > 40
+    client = signed_in(ada)
+    for address in site_addresses("ostrey"):
+        asked = dict.fromkeys(FIELDS, value)
+        assert client.get(address, asked).status_code < 500
+        assert client.post(address, {name: value for name in FIELDS if name != "do"}).status_code < 500
+
+
+@pytest.mark.parametrize(
+    ("kind", "body", "status"),
+    [
+        ("multipart/form-data", b"x", 400),
+        ("multipart/form-data; boundary=", b"x", 400),
+        ("multipart/form-data; boundary=x", b"--x\r\n", 422),
+        ("application/x-www-form-urlencoded", b"a=1&" * 2000, 400),
+        ("application/x-www-form-urlencoded; charset=utf-16", b"a=b", 400),
+        ("application/x-www-form-urlencoded", b"name=a%00b", 400),
+    ],
+)
+def test_a_body_that_cannot_be_read_is_answered_with_a_sentence(ada: User, kind: str, body: bytes, status: int) -> None:
+    answer = signed_in(ada).generic("POST", "/sites/new/", body, kind)
+    assert answer.status_code == status
+    assert status == 422 or "This could not be read" in answer.content.decode()
+
+
+def of_zeros(room: int, made: Callable[[bytes], bytes], ended: Callable[[], bytes]) -> bytes:
+    return b"".join([made(bytes(1_000_000)) for _ in range(room // 1_000_000)]) + ended()
+
+
+def swelling_font() -> bytes:
+    """A WOFF2 file (WOFF File Format 2.0, 4) of some hundred bytes, with 900 MB of zeros in it."""
+    packer = brotli.Compressor(quality=1)
+    packed = of_zeros(900_000_000, packer.process, packer.finish)
+    table = bytes([0x3F]) + b"hack" + b"\x83\xad\x93\xa4\x00"
+    size = 48 + len(table) + len(packed)
+    header = struct.pack(
+        ">4sIIHHIIHHIIIII", b"wOF2", 0x10000, size, 1, 0, 900_000_044, len(packed), 1, 0, 0, 0, 0, 0, 0
+    )
+    return header + table + packed
+
+
+def swelling_bundle() -> bytes:
+    """A site of 150 MB of empty objects, deflated to some hundred kB."""
+    file = io.BytesIO()
+    with (
+        zipfile.ZipFile(file, "w", zipfile.ZIP_DEFLATED, compresslevel=1) as written,
+        written.open("site.json", "w", force_zip64=True) as document,
+    ):
+        document.write(b'{"pages":[{}')
+        for _ in range(150):
+            document.write(b",{}" * 333_333)
+        document.write(b"]}")
+    return file.getvalue()
+
+
+HOSTILE: list[tuple[str, str, str, Callable[[], bytes]]] = [
+    ("/s/ostrey/foundations/font/", "font", "a.woff2", swelling_font),
+    ("/sites/new/", "bundle", "a.zip", swelling_bundle),
+    ("/s/ostrey/foundations/carry/", "bundle", "a.zip", swelling_bundle),
+    ("/s/ostrey/foundations/tokens/", "tokens", "a.json", lambda: b"[" * 1_900_000),
+    ("/s/ostrey/foundations/tokens/", "tokens", "a.json", lambda: b'{"a":' * 300_000),
+    ("/s/ostrey/pages/wording/brought/", "file", "a.xlf", lambda: b"<a>" * 600_000),
+    ("/s/ostrey/pages/wording/brought/", "file", "a.csv", lambda: b'"' * 1_000_000),
+    ("/s/ostrey/pages/wording/brought/", "file", "a.csv", lambda: b"\0," * 500_000),
+]
+
+
+@pytest.mark.parametrize("at", range(len(HOSTILE)))
+def test_a_file_that_is_made_to_do_harm_is_refused_in_a_sentence_and_nothing_is_changed(
+    ferries: StoredSite, ada: User, at: int
+) -> None:
+    address, field, name, made = HOSTILE[at]
+    data = made()
+    assert len(data) < 2_000_000
+    before = content_hash(store.load(ferries.pk).site)
+    peak = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss
+    client = signed_in(ada)
+    answer = client.post(address, {field: SimpleUploadedFile(name, data)})
+    answer = client.get(answer["Location"]) if answer.status_code in {302, 303} else answer
+    grown = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss - peak
+    assert answer.status_code in {200, 422} and re.search(r"not taken|is no |is not ", answer.content.decode())
+    assert grown < 150_000, "what it swells to is not in this process"
+    assert content_hash(store.load(ferries.pk).site) == before and StoredSite.objects.count() == 1
 
 
 def test_a_name_and_a_password_can_be_sent_by_anybody_and_edits_by_who_is_signed_in(

@@ -1,4 +1,5 @@
-"""Who may send the studio a body? Whoever is signed in; anybody else a short form, to sign in with.
+"""Who may send the studio a body, and how large a one? Whoever is signed in, files where they are asked for; anybody
+else a short form, to sign in with.
 
 Asked before anything of a body is read: forms are parsed as soon as their token is looked at.
 """
@@ -6,9 +7,16 @@ Asked before anything of a body is read: forms are parsed as soon as their token
 from __future__ import annotations
 
 from collections.abc import Callable
+from itertools import chain
+from typing import Any, TypeVar
 
+from django.conf import settings
+from django.core.exceptions import SuspiciousOperation
 from django.http import HttpRequest, HttpResponse, HttpResponseForbidden
 from django.shortcuts import resolve_url
+from django.urls import Resolver404, resolve
+
+from .wrong import bad_request, too_large
 
 LARGEST_SIGN_IN = 4_096
 
@@ -22,6 +30,50 @@ class OnlyMembersSend:
             refused = HttpResponseForbidden("Sign in first.", content_type="text/plain; charset=utf-8")
             refused["HX-Redirect"] = resolve_url("sign-in")
             return refused
+        largest = _largest_at(request.path_info)
+        if _length(request) > largest + _AROUND_A_FILE:
+            return too_large(request, largest)
+        return self.get_response(request)
+
+
+_AROUND_A_FILE = 100_000
+"""Bytes of the other fields, and of what stands between them."""
+_View = TypeVar("_View", bound=Callable[..., Any])
+
+
+def takes_files(up_to: int) -> Callable[[_View], _View]:
+    """Marks a view that is sent files, of so many bytes together."""
+
+    def marked(view: _View) -> _View:
+        view.takes_up_to = up_to  # type: ignore[attr-defined]
+        return view
+
+    return marked
+
+
+def _largest_at(path: str) -> int:
+    try:
+        view = resolve(path).func
+    except Resolver404:
+        return 0
+    return int(getattr(view, "takes_up_to", settings.DATA_UPLOAD_MAX_MEMORY_SIZE))
+
+
+def _length(request: HttpRequest) -> int:
+    length = str(request.META.get("CONTENT_LENGTH", ""))
+    return int(length) if length.isdecimal() else 0
+
+
+class NoNul:
+    """Refuses the one character that no text has, PostgreSQL keeps none with, and no keyboard types."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponse:
+        sent = chain(request.GET.lists(), request.POST.lists())
+        if "\0" in request.path or any("\0" in name or any("\0" in one for one in said) for name, said in sent):
+            return bad_request(request, SuspiciousOperation("NUL"))
         return self.get_response(request)
 
 
@@ -30,10 +82,8 @@ def _has_body(request: HttpRequest) -> bool:
 
 
 def _signs_in(request: HttpRequest) -> bool:
-    length = str(request.META.get("CONTENT_LENGTH", ""))
     return (
         request.path == resolve_url("sign-in")
         and request.content_type in {"application/x-www-form-urlencoded", "multipart/form-data"}
-        and length.isdecimal()
-        and int(length) <= LARGEST_SIGN_IN
+        and 0 < _length(request) <= LARGEST_SIGN_IN
     )

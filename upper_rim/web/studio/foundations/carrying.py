@@ -12,6 +12,7 @@ from ....core.exchange.carrying import SLOTS_CARRIED, Decision, carried, clashes
 from ....core.exchange.imports.import_pages import digest
 from ....core.model.site import Site, canonical_json
 from ... import wall
+from ...accounts.bodies import takes_files
 from ...sites import contents, ids, store
 from ...sites.models import Arrival, StoredSite
 from ...sites.uploads import on_disk
@@ -22,6 +23,7 @@ from ..cycle.screen import Opened, Redirected, screen, site_url
 LARGEST_BUNDLE = 200_000_000
 
 
+@takes_files(LARGEST_BUNDLE)
 @screen("studio/foundations/carry.html", "foundations")
 def carry(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[str, Any]:
     if request.method == "POST" and request.FILES.get("bundle"):

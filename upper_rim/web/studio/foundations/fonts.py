@@ -12,12 +12,14 @@ from ....core.model.fonts import FontFile
 from ....core.model.tree import ROOT
 from ....core.style.type.fonts import LARGEST_FONT, FontFault, read_font
 from ... import wall
+from ...accounts.bodies import takes_files
 from ...sites import contents, ids, store
 from ...sites.access import site_of
 from ..cycle.announcements import announcement
 from ..cycle.notices import notice_of
 
 
+@takes_files(LARGEST_FONT)
 def bring_font(request: HttpRequest, slug: str) -> HttpResponse:
     """A file of a family that is there already joins it; another one begins a family."""
     stored = site_of(request.user, slug)

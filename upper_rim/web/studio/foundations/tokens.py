@@ -8,6 +8,7 @@ from django.urls import reverse
 
 from ....core.exchange.tokens import read_tokens, tokens_of
 from ... import wall
+from ...accounts.bodies import takes_files
 from ...sites import ids, store
 from ...sites.access import site_of
 from ..cycle.announcements import announcement
@@ -16,6 +17,7 @@ from ..cycle.notices import notice_of
 LARGEST_TOKENS = 2_000_000
 
 
+@takes_files(LARGEST_TOKENS)
 def tokens(request: HttpRequest, slug: str) -> HttpResponse:
     """GET takes the tokens away; POST brings a file in, as one edit, and tells what was not taken."""
     stored = site_of(request.user, slug)

@@ -22,7 +22,8 @@ def opened(request: HttpRequest, slug: str, menu_id: str) -> HttpResponse:
     menu = site.menu(menu_id)
     if menu is None:
         raise Http404
-    language = request.GET.get("lang") or site.language
+    asked = request.GET.get("lang", "")
+    language = asked if asked in site.languages else site.language
     context = {"drawer": _longest(stored.pk, site, menu, language), "slug": slug}
     return render(request, "studio/menus/menu_opened.html", context)
 

@@ -18,6 +18,7 @@ from ....core.kinds.pieces import PIECE_KINDS
 from ....core.model.site import Lift, Page, Site
 from ....core.reach.coverage import Coverage
 from ... import wall
+from ...accounts.bodies import takes_files
 from ...jobs import tasks
 from ...sites import contents, ids, store
 from ...sites.access import site_of
@@ -125,6 +126,7 @@ def page(request: HttpRequest, opened: Opened, page_id: str, made: tuple[str, ..
     }
 
 
+@takes_files(settings.LARGEST_UPLOAD)
 def bring_in(request: HttpRequest, slug: str) -> HttpResponse:
     """Takes an upload and hands it to the background; shows how it goes."""
     stored = site_of(request.user, slug)

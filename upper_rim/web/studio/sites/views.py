@@ -15,6 +15,7 @@ from ....core.exchange.bundle import BrokenBundle, site_in, write_bundle
 from ....core.model.beginning import blank_site
 from ....core.model.tree import ROOT
 from ... import wall
+from ...accounts.bodies import takes_files
 from ...jobs import tasks
 from ...live.addresses import address
 from ...sites import contents, ids, store
@@ -48,6 +49,7 @@ def front(request: HttpRequest, slug: str) -> HttpResponse:
     return render(request, "studio/sites/front.html", {"drawn": drawn})
 
 
+@takes_files(settings.LARGEST_UPLOAD)
 def new_site(request: HttpRequest) -> HttpResponse:
     """An empty site, or one out of a bundle."""
     if request.method != "POST":

@@ -12,6 +12,7 @@ from ....core.model.site import Site
 from ....core.model.texts import texts_of
 from ....core.values.rich import without_marks
 from ... import wall
+from ...accounts.bodies import takes_files
 from ...sites import store
 from ...sites.access import site_of
 from ..cycle.announcements import announcement
@@ -41,6 +42,7 @@ def as_csv(request: HttpRequest, slug: str) -> HttpResponse:
     return response
 
 
+@takes_files(LARGEST_FILE)
 def brought(request: HttpRequest, slug: str) -> HttpResponse:
     """Takes what a translator sent, and says what of it could not be taken."""
     stored = site_of(request.user, slug)

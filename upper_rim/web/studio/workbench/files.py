@@ -16,12 +16,14 @@ from ....core.model.editing.edits import Add, Edit, Set, Together
 from ....core.model.site import Site
 from ....core.model.tree import ROOT, holder_of
 from ... import wall
+from ...accounts.bodies import takes_files
 from ...sites import contents, ids, store
 from ...sites.access import site_of
 from ..cycle.announcements import announcement
 from ..cycle.notices import notice_of
 
 
+@takes_files(LARGEST_PICTURE)
 def bring_file(request: HttpRequest, slug: str) -> HttpResponse:
     """A picture, or a feed, among the site's files, shown by the node that asked for it."""
     stored = site_of(request.user, slug)
