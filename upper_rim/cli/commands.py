@@ -38,6 +38,7 @@ from ..core.gates.guards import guards_of
 from ..core.gates.locking import Lock
 from ..core.gates.unserved import losses
 from ..core.kinds.items.secret import LONGEST_PASSWORD, SHORTEST_PASSWORD
+from ..core.kinds.page_shapes import PageShape
 from ..core.kinds.pieces.password import PasswordGate
 from ..core.model.editing.check import broken_references
 from ..core.model.navigation.renewed import renewed
@@ -70,12 +71,15 @@ def bring_in(chosen: argparse.Namespace) -> Remarks:
     contents: dict[str, bytes] = {}
     pages: list[Page] = []
     assets: list[Asset] = []
+    shapes: dict[str, PageShape] = {}
     if source.suffix.lower() == ".xml":
         paths, problems = read_sitemap(_bytes(source))
         pages = [Page(id=_new_id("pg"), path=path, language=like.language) for path in paths]
     else:
         with _entries(source, problems) as entries:
             for incoming in read_files(entries, _new_id, like.language, like.lifts, problems):
+                if incoming.shape is not None:
+                    shapes[incoming.shape.id] = incoming.shape
                 if isinstance(incoming.value, Page):
                     pages.append(incoming.value)
                 else:
@@ -91,6 +95,7 @@ def bring_in(chosen: argparse.Namespace) -> Remarks:
     site = like.replaced(
         pages=tuple(sorted(pages, key=lambda page: page.path)),
         assets=tuple(sorted(assets, key=lambda asset: asset.path)),
+        shapes=tuple(shapes.values()),
     )
     fault = broken_references(site)
     if fault is not None:

@@ -18,6 +18,7 @@ from ..kinds.consent import CATEGORIES, Category, ConsentRules, Fetch, OtherHost
 from ..kinds.entries import Branch
 from ..kinds.items import Item
 from ..kinds.items.menu import MenuItem
+from ..kinds.page_shapes import PageShape
 from ..kinds.phrases import SaidPhrase
 from ..kinds.pieces import AnyPiece
 from ..kinds.pieces.base import Piece, ReachRule, ReachSet
@@ -27,7 +28,7 @@ from ..kinds.spoken import SpokenLanguage, SpokenLanguages
 from ..languages import filled, phrase
 from ..values.addresses import Origin, PagePath
 from ..values.nodes import Hash, Node, Value
-from ..values.refs import CategoryRef, LiftRef, PageRef
+from ..values.refs import CategoryRef, LiftRef, PageRef, ShapeRef
 from ..values.scalars import TextSize, Weight
 from ..values.styling import Look, RoleDefault, Swatch
 from ..values.words import Code, Label, LanguageTag, Name, Text, Words
@@ -107,6 +108,9 @@ class Page(Node):
     also: tuple[LanguageTag, ...] = Field(default=(), description="Languages that it stands for besides its own.")
     content: Hash | None = Field(default=None, description="None: the path is known, its content is still to come.")
     splice: Splice | None = Field(default=None, description="None: pieces cannot be put in; `remark` says why.")
+    shape: ShapeRef | None = Field(
+        default=None, exclude_if=operator.not_, description="None: pieces stand in its body as it is."
+    )
     remark: Label = ""
     source: Text | None = Field(default=None, description="Markdown, where the page was written by hand.")
     cuts: tuple[Cut, ...] = ()
@@ -203,6 +207,7 @@ class Site(Value):
     )
     lifts: tuple[Lift, ...] = ()
     cards: tuple[VisitorCard, ...] = Field(default=(), description="Simulated visitors, to look as.")
+    shapes: tuple[PageShape, ...] = Field(default=(), description="Of the pages' bodies.")
     pages: tuple[Page, ...] = ()
     assets: tuple[Asset, ...] = ()
 

@@ -39,6 +39,7 @@ SLOTS: dict[type[Value], tuple[str, ...]] = {
         "phrases",
         "lifts",
         "cards",
+        "shapes",
         "pages",
         "assets",
     ),

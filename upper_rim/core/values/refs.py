@@ -26,6 +26,7 @@ PartRef = Annotated[NodeId, RefersTo("parts")]
 """A row or an item of the same piece."""
 ReachSetRef = Annotated[NodeId, RefersTo("reach_sets")]
 PageRef = Annotated[NodeId, RefersTo("pages")]
+ShapeRef = Annotated[NodeId, RefersTo("shapes")]
 CategoryRef = Annotated[NodeId, RefersTo("categories")]
 """Of what a visitor may agree to."""
 LiftRef = Annotated[NodeId, RefersTo("lifts")]

@@ -6,7 +6,7 @@ All that could be read comes in as one edit, so that one undo takes it out again
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import Self
+from typing import NamedTuple, Self
 
 from ...core.exchange.bundle import BrokenBundle, all_in, contents_of
 from ...core.exchange.imports.import_pages import (
@@ -18,6 +18,7 @@ from ...core.exchange.imports.import_pages import (
     read_archive,
     read_sitemap,
 )
+from ...core.kinds.page_shapes import PageShape
 from ...core.model.editing.edits import Add, Edit, Remove, Together
 from ...core.model.editing.refusal import Refusal
 from ...core.model.navigation.renewed import renewed
@@ -32,6 +33,12 @@ CONTENTS_AT_ONCE = 200
 LARGEST_SITEMAP = 50_000_000
 
 
+class Arrived(NamedTuple):
+    pages: list[Page]
+    assets: list[Asset]
+    shapes: list[PageShape]
+
+
 def take_in(work_id: int) -> None:
     """Reads what arrived and adds it to the site. Pages at a path that is taken replace the page there."""
     work = Work.objects.select_related("author").get(pk=work_id)
@@ -41,7 +48,7 @@ def take_in(work_id: int) -> None:
     problems: list[Problem] = []
     site, base = store.load(work.site_id)
     try:
-        pages, assets = _read_bundle(work) if work.details.get("bundle") else _read(work, site, problems)
+        pages, assets, shapes = _read_bundle(work) if work.details.get("bundle") else _read(work, site, problems)
     except (BrokenArchive, BrokenBundle) as broken:
         _end(work, Work.State.FAILED, str(broken), problems)
         return
@@ -52,7 +59,7 @@ def take_in(work_id: int) -> None:
         _end(work, Work.State.FAILED, "Nothing in it could be read as a page.", problems)
         return
     answer = store.submit(
-        work.site_id, work.author, _coming_in(site, pages, assets), base, lambda *_: f"Imported {work.name}."
+        work.site_id, work.author, _coming_in(site, pages, assets, shapes), base, lambda *_: f"Imported {work.name}."
     )
     if isinstance(answer, store.Loaded):
         replaced = len({page.path for page in site.pages} & {page.path for page in pages})
@@ -67,21 +74,22 @@ def take_in(work_id: int) -> None:
         _end(work, Work.State.FAILED, f"It could not be added: {reason}.", problems)
 
 
-def _read(work: Work, site: Site, problems: list[Problem]) -> tuple[list[Page], list[Asset]]:
+def _read(work: Work, site: Site, problems: list[Problem]) -> Arrived:
     with on_disk(work.file) as path:
         if work.name.lower().endswith(".xml"):
             with open(path, "rb") as file:
                 paths, faults = wall.read(read_sitemap, file.read(LARGEST_SITEMAP))
             problems += faults
             known = {page.path for page in site.pages}
-            return [
+            pages = [
                 Page(id=ids.new_id("pg"), path=path, language=site.language) for path in paths if path not in known
-            ], []
+            ]
+            return Arrived(pages, [], [])
         given = (path, work.name, ids.new_id, site.language, site.lifts)
         return _kept(work, wall.read_each(read_archive, *given, refusals=(BrokenArchive,)), problems)
 
 
-def _read_bundle(work: Work) -> tuple[list[Page], list[Asset]]:
+def _read_bundle(work: Work) -> Arrived:
     """The pages and files of a bundle whose other parts the site has already."""
     with on_disk(work.file) as path, _Keeping() as keeping:
         progress = Progress(Work, work.pk)
@@ -94,7 +102,7 @@ def _read_bundle(work: Work) -> tuple[list[Page], list[Asset]]:
                 keeping.keep(found.hash, found.data)
             progress.tell(at)
     assert site is not None
-    return list(site.pages), list(site.assets)
+    return Arrived(list(site.pages), list(site.assets), list(site.shapes))
 
 
 class _Keeping:
@@ -122,11 +130,10 @@ class _Keeping:
             self._write()
 
 
-def _kept(
-    work: Work, coming: Iterator[Expected | Incoming | Problem], problems: list[Problem]
-) -> tuple[list[Page], list[Asset]]:
+def _kept(work: Work, coming: Iterator[Expected | Incoming | Problem], problems: list[Problem]) -> Arrived:
     pages: list[Page] = []
     assets: list[Asset] = []
+    shapes: dict[str, PageShape] = {}
     progress = Progress(Work, work.pk)
     with _Keeping() as keeping:
         for found in coming:
@@ -135,20 +142,27 @@ def _kept(
             elif isinstance(found, Problem):
                 problems.append(found)
             else:
+                if found.shape is not None:
+                    shapes[found.shape.id] = found.shape
                 if isinstance(found.value, Page):
                     pages.append(found.value)
                 else:
                     assets.append(found.value)
                 keeping.keep(found.value.content or "", found.content)
                 progress.tell(len(pages) + len(assets))
-    return pages, assets
+    return Arrived(pages, assets, list(shapes.values()))
 
 
-def _coming_in(site: Site, pages: list[Page], assets: list[Asset]) -> Edit:
-    """One edit that adds all; what stood at the same paths goes, pages keeping their identity for menus and rules."""
+def _coming_in(site: Site, pages: list[Page], assets: list[Asset], shapes: list[PageShape]) -> Edit:
+    """One edit that adds all; what stood at the same paths goes, pages keeping their identity for menus and rules; and
+    shapes that no page has any more."""
     old_pages = {page.path: page for page in site.pages}
     old_assets = {asset.path: asset for asset in site.assets}
     edits: list[Edit] = []
+    known = {shape.id for shape in site.shapes}
+    added = tuple(shape.model_dump(mode="json") for shape in shapes if shape.id not in known)
+    if added:
+        edits.append(Add(parent="site", slot="shapes", values=added))
     for old, new in ((old_pages, pages), (old_assets, assets)):
         taken = tuple(old[node.path].id for node in new if node.path in old)
         if taken:
@@ -160,6 +174,11 @@ def _coming_in(site: Site, pages: list[Page], assets: list[Asset]) -> Edit:
         )
     if assets:
         edits.append(Add(parent="site", slot="assets", values=tuple(asset.model_dump(mode="json") for asset in assets)))
+    coming = {page.path for page in pages}
+    used = {page.shape for page in (*pages, *(page for page in site.pages if page.path not in coming))}
+    unused = tuple(sorted(known - used))
+    if unused:
+        edits.append(Remove(nodes=unused))
     return Together(edits=tuple(edits))
 
 

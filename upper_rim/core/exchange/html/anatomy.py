@@ -17,6 +17,7 @@ from .encoding import PRESCAN_BYTES, Encoding, byte_view, decode, insertion, sni
 from .foreign import foreign_in
 from .markers import has_stray_marks, marked
 from .source_tags import RAW_TEXT, Token, nests_deeper, tokens
+from .styling import BEGINNING, Styling, styling
 
 HEAD_CONTENT = frozenset(
     {"base", "basefont", "bgsound", "link", "meta", "noframes", "noscript", "script", "style", "template", "title"}
@@ -25,13 +26,14 @@ HEAD_CONTENT = frozenset(
 
 class Anatomy(NamedTuple):
     """What a page tells: places for pieces (or None, with the reason in `remark`), title, language, and the day that it
-    is of (ISO 8601), empty where it says none."""
+    is of (ISO 8601), empty where it says none; by which styles it looks as it does."""
 
     splice: Splice | None
     title: str
     language: str
     remark: str
     dated: str = ""
+    styling: Styling | None = None
 
 
 DEEPEST = 1_000
@@ -41,11 +43,12 @@ DEEPEST = 1_000
 def anatomy(content: bytes) -> Anatomy:
     """Never fails: a page that pieces cannot be put into is carried as it is, and the remark says why."""
     encoding = sniff(content)
-    if nests_deeper(decode(content, encoding.label), DEEPEST):
+    text = decode(content, encoding.label)
+    if nests_deeper(text, DEEPEST):
         remark = f"Its elements lie more than {DEEPEST:,} deep in each other; no browser shows that as it is meant."
         return Anatomy(None, "", "", remark)
     parsed = read_as_browser(content, encoding.label)
-    return _anatomy(content, encoding, parsed)._replace(dated=_dated(parsed))
+    return _anatomy(content, encoding, parsed)._replace(dated=_dated(parsed), styling=styling(parsed, text[:BEGINNING]))
 
 
 def _anatomy(content: bytes, encoding: Encoding, parsed: LexborHTMLParser) -> Anatomy:

@@ -17,11 +17,13 @@ from urllib.parse import quote, unquote, urlsplit
 
 from pydantic import TypeAdapter, ValidationError
 
+from ...kinds.page_shapes import PageShape
 from ...model.site import Asset, Lift, Page
 from ...values.addresses import PagePath
-from ..html.anatomy import anatomy
+from ..html.anatomy import Anatomy, anatomy
 from ..html.lifting import cuts
 from ..html.markers import strip
+from .shaping import Shapes
 
 LARGEST_FILE = 50_000_000
 LARGEST_PAGE = 5_000_000
@@ -141,10 +143,11 @@ def common_folder(names: Iterable[str]) -> str:
 
 
 class Incoming(NamedTuple):
-    """A page or file to be kept: the value, and its bytes."""
+    """A page or file to be kept: the value, its bytes, and the shape that the page names."""
 
     value: Page | Asset
     content: bytes
+    shape: PageShape | None = None
 
 
 class Expected(NamedTuple):
@@ -179,6 +182,7 @@ def read_files(
     """Pages and files one by one; what cannot be used goes to `problems`. `new_id` makes an id from a prefix."""
     entries = list(entries)
     wrapper = common_folder(entry.name for entry in entries)
+    shapes = Shapes(_reader_of(entries, wrapper))
     everywhere = {lift.id: lift for lift in lifts}
     seen: set[str] = set()
     for entry in entries:
@@ -207,7 +211,7 @@ def read_files(
             )
             yield Incoming(Asset(id=new_id("as"), path=path, content=digest(content), size=len(content)), content)
         else:
-            yield _page(entry.name, address, content, new_id, language, everywhere, problems)
+            yield _page(entry.name, address, content, new_id, language, everywhere, problems, shapes)
 
 
 def _page(
@@ -218,18 +222,37 @@ def _page(
     language: str,
     lifts: Mapping[str, Lift],
     problems: list[Problem],
+    shapes: Shapes,
 ) -> Incoming:
     content = strip(content)
-    page = described_page(Page(id=new_id("pg"), path=path, language=language), content)
+    found = anatomy(content)
+    page = _described(Page(id=new_id("pg"), path=path, language=language), content, found)
     if page.splice is None:
         problems.append(Problem(name[:200], page.remark))
-    page = page.replaced(cuts=cuts(content, lifts_on(page, lifts.values())))
-    return Incoming(page, content)
+    shape = shapes.of(path, found.styling) if page.splice is not None and found.styling is not None else None
+    page = page.replaced(cuts=cuts(content, lifts_on(page, lifts.values())), shape=shape.id if shape else None)
+    return Incoming(page, content, shape)
+
+
+def _reader_of(entries: Iterable[ArchiveEntry], wrapper: str) -> Callable[[str], bytes | None]:
+    """Gives the bytes of a file at a path of the site."""
+    by_path = {site_path(entry.name.removeprefix(wrapper)): entry for entry in entries}
+
+    def read(path: str) -> bytes | None:
+        try:
+            return by_path[path].read() if path in by_path else None
+        except BrokenArchive:
+            return None
+
+    return read
 
 
 def described_page(page: Page, content: bytes) -> Page:
     """A page with all that its content tells: places for pieces, title, language, hash."""
-    found = anatomy(content)
+    return _described(page, content, anatomy(content))
+
+
+def _described(page: Page, content: bytes, found: Anatomy) -> Page:
     return page.replaced(
         content=digest(content),
         splice=found.splice,

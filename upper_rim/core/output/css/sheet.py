@@ -33,6 +33,7 @@ from .font_rules import font_face_rules
 from .icon_rules import icon_rules
 from .movement_rules import MovementRules
 from .row_rules import hidden_rules, rules_in_row, shared_rules
+from .shape_rules import rules_of_children, shape_rules
 from .sidebar_rules import queries_beside, rules_beside
 from .site_sheet import SiteSheet
 from .style_rules import CALM, StyleRules, drift_rules, registered
@@ -42,7 +43,7 @@ from .width_rules import media
 
 class SiteRules(NamedTuple):
     """A site's CSS before it is made small: `faces`, one rule a font file or fallback; `own`, the designer's, as text;
-    `registered`, what is animated; `ours`, all that is in the layer `key`, important; `layers`, those within it."""
+    `registered`, what is animated; `ours`, all that is in the layer `key`, important; `layers`, those within it; `theirs`, of a page's own elements."""
 
     faces: tuple[Rule, ...]
     own: str
@@ -50,11 +51,12 @@ class SiteRules(NamedTuple):
     key: str
     layers: tuple[str, ...]
     ours: tuple[Rule, ...]
+    theirs: tuple[Rule, ...] = ()
 
     def minified(self, unused: Iterable[str] = ()) -> str:
         """As text; without rules that need one of these `unused` classes."""
         ours = f"@layer {','.join(self.layers)};{css(self.ours, is_important=True)}{css([_OF_THE_BODY])}"
-        text = f"{css(self.faces)}{self.own}{css(self.registered)}@layer {self.key}{{{ours}}}"
+        text = f"{css(self.faces)}{self.own}{css(self.registered)}@layer {self.key}{{{ours}}}{css(self.theirs)}"
         return str(lightningcss.process_stylesheet(text, unused_symbols=set(unused), minify=True))
 
 
@@ -103,6 +105,7 @@ def site_rules(
         key,
         tuple(layers),
         (*ours, *swatches, *ground),
+        tuple(rules_of_children(site.shapes, key)),
     )
 
 
@@ -212,6 +215,7 @@ def _structure(site: Site, sheet: SiteSheet, styling: Styling, moving: MovementR
         yield Rule(f".{key} [data-rim-early]", {"visibility": "hidden"})
     yield from moving.placed() if moving else ()
     yield Rule(f"body:has(>.{key})", {"margin-block-start": "0", "padding-block-start": "0"})
+    yield from shape_rules(site.shapes, key)
     yield from _language_rules(site)
 
 

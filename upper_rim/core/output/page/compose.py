@@ -292,14 +292,15 @@ class Composer:
         """The same for all pages with these pieces, in a language, to which no item leads."""
         current = page.id if page.id in self._linked else None
         shown_as = tuple((shown.piece.id, *shown.out_in) for shown in pieces)
-        key = (shown_as, decides, page.language, encoding, current, heads)
+        shape = page.shape if page.splice is not None and page.splice.wraps else None
+        key = (shown_as, decides, page.language, encoding, current, heads, shape)
         if key not in self._fragments:
             context = self._context(page, current)
             if not self._marks:
                 context = replace(context, smaller=self._files.sizes)
             if heads:
                 context = replace(context, heading=_title_of(pieces, self.site))
-            before, behind = around(pieces, context)
+            before, behind = around(pieces, context, shape)
             deciding = self._script_of(pieces, decides)
             head = marked("head", deciding + self._head(before + behind, page, decides=bool(deciding)))
             self._fragments[key] = (

@@ -40,9 +40,10 @@ class Around(NamedTuple):
     behind: str
 
 
-def around(shown: Iterable[Shown], context: SiteContext) -> Around:
+def around(shown: Iterable[Shown], context: SiteContext, shape: str | None = None) -> Around:
     """The pieces of a page in the order in which they are read: top notice, header, sidebar; footer, and what is pinned
-    to the bottom. The way past the first ones stands before them, whichever of them show; the last brings its target."""
+    to the bottom. The way past the first ones stands before them, whichever of them show; the last brings its target. `shape`: of
+    a page whose content has a box of its own."""
     listed = list(shown)
 
     def of_kind(kind: str, *, at_bottom: bool = False) -> list[Shown]:
@@ -60,6 +61,10 @@ def around(shown: Iterable[Shown], context: SiteContext) -> Around:
         opening, closing = _beside(one, context)
         before += marked("sidebar", opening)
         behind = marked("sidebar-end", closing) + behind
+    if shape is not None:
+        classes = f"{context.name('flow')} {context.name(shape)}"
+        before += marked("flow", f'<div class="{classes}">')
+        behind = marked("flow-end", "</div>") + behind
     lower = of_kind("notice", at_bottom=True)
     for one in [*of_kind("footer"), *(one for one in lower if not one.piece.is_low)]:
         behind += marked(one.piece.kind, html(_piece(one, context)))

@@ -1,0 +1,111 @@
+"""Pieces on pages of every shape: they lie across the window, and the page's content is laid out as it was."""
+
+from __future__ import annotations
+
+import io
+import itertools
+from collections.abc import Iterator
+from typing import Any
+
+import pytest
+from selenium import webdriver
+
+from tests.broken_pages import archive
+from tests.folder import Folder, taken_away
+from tests.shaped_sites import MORE, SHAPES
+from upper_rim.core.exchange.html.markers import strip
+from upper_rim.core.exchange.imports.import_pages import files_of_zip, read_files
+from upper_rim.core.kinds.pieces.footer import Footer
+from upper_rim.core.kinds.pieces.header import Header
+from upper_rim.core.model.site import Asset, Page, Site
+
+from .conftest import plain_chromium
+
+WIDTHS, HEIGHT = (360, 1280), 800
+ABOUT_CONTENT = """
+const ours = (node) => node.closest('.qtest');
+const box = (node) => { const at = node.getBoundingClientRect(); return [at.left, at.top + scrollY, at.width, at.height]; };
+const listed = [...document.body.querySelectorAll('h1,p,a,button,main,nav.side')].filter((node) => !ours(node));
+const covered = listed.filter((node) => {
+  if (!node.matches('a,button')) return false;
+  node.scrollIntoView({block: 'center'});
+  const at = node.getBoundingClientRect();
+  return !node.contains(document.elementFromPoint(at.left + at.width / 2, at.top + at.height / 2));
+}).length;
+scrollTo(0, 0);
+const root = document.documentElement;
+return {boxes: listed.map(box), covered, wide: root.scrollWidth, high: root.scrollHeight, window: root.clientWidth,
+  pieces: ['header', 'footer'].map((name) => document.querySelector(`body ${name}.qtest`)).filter((one) => one).map(box)};
+"""
+
+
+def came_in(files: dict[str, bytes]) -> tuple[Site, dict[str, bytes]]:
+    """A site of these, with a header and a footer."""
+    count = itertools.count()
+    came = list(
+        read_files(files_of_zip(io.BytesIO(archive(files)), []), lambda kind: f"{kind}-n{next(count)}", "en", (), [])
+    )
+    shapes = {one.shape.id: one.shape for one in came if one.shape is not None}
+    pieces = []
+    for kind in (Header, Footer):
+        text = {"id": f"it-{kind.TAG}", "kind": "text", "words": {"text": f"Words of the {kind.TAG}"}}
+        cell = {"id": f"cl-{kind.TAG}", "items": [text]}
+        row = {"id": f"rw-{kind.TAG}", "cells": [cell]}
+        made = {"id": f"pc-{kind.TAG}", "name": kind.TAG, "rows": [row], "reach": [{"id": f"rr-{kind.TAG}"}]}
+        pieces.append(kind.model_validate(made))
+    site = Site(
+        key="qtest",
+        name="Of others",
+        pieces=tuple(pieces),
+        pages=tuple(sorted((one.value for one in came if isinstance(one.value, Page)), key=lambda page: page.path)),
+        assets=tuple(sorted((one.value for one in came if isinstance(one.value, Asset)), key=lambda one: one.path)),
+        shapes=tuple(shapes.values()),
+    )
+    return site, {one.value.content or "": one.content for one in came}
+
+
+@pytest.fixture(scope="module")
+def driver() -> Iterator[webdriver.Chrome]:
+    made = plain_chromium()
+    yield made
+    made.quit()
+
+
+def looked_at(driver: webdriver.Chrome, folder: Folder, files: dict[str, bytes], width: int) -> dict[str, Any]:
+    folder.files = files
+    driver.execute_cdp_cmd(
+        "Emulation.setDeviceMetricsOverride",
+        {"width": width, "height": HEIGHT, "deviceScaleFactor": 1, "mobile": False},
+    )
+    driver.get(f"http://127.0.0.1:{folder.port}/")
+    found: dict[str, Any] = driver.execute_script(ABOUT_CONTENT)
+    return found
+
+
+@pytest.mark.parametrize("name", SHAPES)
+def test_pieces_lie_across_the_window_and_the_content_as_it_was(
+    driver: webdriver.Chrome, folder: Folder, name: str
+) -> None:
+    files = {**SHAPES[name].files(), **MORE}
+    site, contents = came_in(files)
+    published = taken_away(site, contents)
+    assert strip(published["index.html"]) == files["index.html"]
+    for width in WIDTHS:
+        before, after = (looked_at(driver, folder, one, width) for one in (files, published))
+        header, footer = after["pieces"]
+        where = f"{name} at {width}"
+        assert header[:3] == pytest.approx([0, 0, after["window"]], abs=0.6), where
+        assert [footer[0], footer[2]] == pytest.approx([0, after["window"]], abs=0.6), where
+        assert max(footer[1] + footer[3], HEIGHT) == pytest.approx(after["high"], abs=1), where
+        assert after["wide"] <= max(before["wide"], after["window"]), where
+        assert after["covered"] <= before["covered"], where
+        assert len(after["boxes"]) == len(before["boxes"]) > 4
+        lowest = 0.0
+        is_high = any(one.is_tall for one in site.shapes) or "height" in SHAPES[name].css
+        for was, now in zip(before["boxes"], after["boxes"], strict=True):
+            assert [now[0], now[2]] == pytest.approx([was[0], was[2]], abs=1), where
+            assert now[1] >= header[3] - 1, where
+            if not is_high:
+                assert [now[1], now[3]] == pytest.approx([was[1] + header[3], was[3]], abs=1), where
+            lowest = max(lowest, now[1] + now[3])
+        assert footer[1] >= lowest - 1, where

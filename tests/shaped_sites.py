@@ -1,0 +1,75 @@
+"""Sites of others' making in small: one for each shape that a page's body can have."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+WORDS = "<p>The hut is open from May to October, and the path to it from June.</p>"
+CARD = f'<main><h1>The hut</h1>{WORDS * 3}<p><a href="/other.html">Other</a> <button>Ask</button></p></main>'
+SIDE = '<nav class="side"><a href="/">Home</a> <a href="/other.html">Other</a></nav>'
+
+
+class Shaped(NamedTuple):
+    """`css`: the site's own sheet; `body`: what stands in the page's body; `root`: attributes of the root element."""
+
+    css: str
+    body: str = CARD
+    body_tag: str = "<body>"
+    root: str = ' lang="en"'
+    doctype: str = "<!doctype html>"
+    head: str = '<meta name="viewport" content="width=device-width, initial-scale=1">'
+
+    def files(self) -> dict[str, bytes]:
+        """Of an archive: the page, and its sheet, in a folder beside it."""
+        link = '<link rel="stylesheet" href="look/site.css">' if self.css else ""
+        page = (
+            f'{self.doctype}<html{self.root}><head><meta charset="utf-8"><title>The hut</title>{self.head}{link}</head>'
+            f"{self.body_tag}{self.body}</body></html>"
+        )
+        return {"index.html": page.encode(), **({"look/site.css": self.css.encode()} if self.css else {})}
+
+
+SHAPES = {
+    "no css": Shaped(""),
+    "no css, quirks": Shaped("", doctype=""),
+    "reset": Shaped("*{margin:0;padding:0;box-sizing:border-box} main{padding:20px}"),
+    "narrow": Shaped("body{max-width:770px;margin:0 auto;padding:0 16px}"),
+    "narrow, one side": Shaped("body{width:60%;margin:2em 4em 0 10%;min-width:200px}"),
+    "narrow, in em": Shaped("body{max-width:46rem;margin:3em auto;padding:2em;font-size:18px;line-height:1.5}"),
+    "62.5 %": Shaped("html{font-size:62.5%} body{font-size:1.6rem;max-width:70rem;margin:2rem auto}"),
+    "borders": Shaped("body{margin:12px;border:6px solid teal;padding:10px;border-radius:9px}"),
+    "card on a ground": Shaped("html{background:#ccd} body{background:#fff;max-width:600px;margin:30px auto;padding:20px}"),
+    "row flex": Shaped(
+        "body{margin:0;display:flex} .side{flex:0 0 220px;padding:12px;background:#eee} main{flex:1;padding:20px}", SIDE + CARD
+    ),
+    "row flex, children": Shaped(
+        "body{margin:0;display:flex;min-height:100vh} body>nav{width:200px;background:#eee} body>main{flex:1;padding:0 30px}"
+        "@media (max-width:600px){body{display:block} body > nav{width:auto}}",
+        SIDE + CARD,
+    ),
+    "in the middle": Shaped(
+        "body{margin:0;min-height:100vh;display:flex;align-items:center;justify-content:center} main{width:300px}"
+    ),
+    "column flex": Shaped("body{margin:0;display:flex;flex-direction:column;min-height:100vh} main{flex:1;padding:20px}"),
+    "column flex, centred": Shaped("body{margin:0 auto;display:flex;flex-flow:column;align-items:center;gap:2rem} main{width:80%}"),
+    "grid": Shaped(
+        "body{margin:0;display:grid;grid-template-columns:200px 1fr;gap:16px} .side{background:#eee} main{padding:0 20px}", SIDE + CARD
+    ),
+    "grid, areas": Shaped(
+        'body{margin:0;display:grid;grid-template:"side main" 1fr / minmax(120px,20%) 1fr;min-height:100vh}'
+        ".side{grid-area:side} main{grid-area:main}",
+        SIDE + CARD,
+    ),
+    "columns": Shaped("body{margin:20px;columns:2;column-gap:30px}", CARD + CARD),
+    "floating": Shaped("body{float:left;width:500px;margin:0 20px}"),
+    "right to left": Shaped("body{max-width:700px;margin-inline:auto 40px;padding-inline-start:30px}", root=' lang="ar" dir="rtl"'),
+    "dark": Shaped(":root{color-scheme:dark;background:#111;color:#eee} body{max-width:760px;margin:auto}"),
+    "in layers": Shaped("@layer base,site;@layer site{body{margin:40px auto;max-width:500px}} @layer base{body{margin:0}}"),
+    "imported": Shaped('@import "more/page.css" screen;'),
+    "by its class": Shaped("body{margin:0} body.home#top{padding:24px} .away{padding:90px}", body_tag='<body class="home" id="top">'),
+    "by its attribute": Shaped("body{margin:0!important}", body_tag='<body style="margin:50px;padding-left:40px">'),
+    "custom properties": Shaped(":root{--wide:640px;--gap:3vw} body{max-width:var(--wide);margin:0 auto;padding:calc(var(--gap) + 4px)}"),
+    "widths": Shaped("body{margin:0} @media (min-width:700px){body{margin:0 10vw;padding:20px}} @media print{body{display:grid}}"),
+    "as high as the window": Shaped("html,body{height:100%} body{margin:0;padding:10px;box-sizing:border-box}"),
+}  # fmt: skip
+MORE = {"look/more/page.css": b"body{margin:0 auto;width:600px}"}

@@ -1,0 +1,71 @@
+"""What are the shapes of the pages that come in? Each once, however many pages have it."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable
+from urllib.parse import unquote, urljoin, urlsplit
+
+from ...kinds.page_shapes import PageShape
+from ...page_shape.cascade import MOST_CSS, Sheet
+from ...page_shape.shape import page_shape
+from ..html.styling import Styling
+
+_HOME = "https://site.invalid"
+_CHARSET = re.compile(rb'@charset "([\w-]{1,40})";')
+MOST_KNOWN = 2000
+"""So many families are told apart; of more, each page is looked at by itself."""
+
+
+class Shapes:
+    """`read`: the bytes of a file at a path of the site; None where there is none. `found`: all shapes, by their ids."""
+
+    def __init__(self, read: Callable[[str], bytes | None]) -> None:
+        self._read = read
+        self._texts: dict[str, str | None] = {}
+        self._known: dict[tuple[object, ...], PageShape | None] = {}
+        self.found: dict[str, PageShape] = {}
+
+    def of(self, path: str, styling: Styling) -> PageShape | None:
+        """Of a page there. None where pieces hold in its body as it is."""
+        base = urljoin(_HOME + path, styling.base)
+        sheets = [
+            Sheet(one.text, urlsplit(base).path, one.media)
+            if one.kind == "written"
+            else Sheet(self._linked(base, one.text) or "", urlsplit(urljoin(base, one.text)).path, one.media)
+            for one in styling.sheets
+        ]
+        said = styling.attributes
+        seen = ((hash(one.css), one.address, one.media) for one in sheets)
+        key = (tuple(said.root.items()), tuple(said.body.items()), said.is_quirky, *seen)
+        if key not in self._known:
+            if len(self._known) == MOST_KNOWN:
+                self._known.clear()
+            self._known[key] = page_shape(said, sheets, self._at)
+        shape = self._known[key]
+        if shape is not None:
+            self.found[shape.id] = shape
+        return shape
+
+    def _linked(self, base: str, address: str) -> str | None:
+        """Of a file of the site; what lies elsewhere is not known."""
+        try:
+            there = urljoin(base, address)
+        except ValueError:
+            return None
+        return self._at(urlsplit(there).path) if there.startswith(f"{_HOME}/") else None
+
+    def _at(self, path: str) -> str | None:
+        if path not in self._texts:
+            data = self._read(path) or self._read(unquote(path))
+            self._texts[path] = None if data is None or len(data) > MOST_CSS else _text(data)
+        return self._texts[path]
+
+
+def _text(data: bytes) -> str:
+    """CSS Syntax 3, 3.2: by its byte order mark, else by what it says of itself, else UTF-8."""
+    said = _CHARSET.match(data)
+    try:
+        return data.decode(said[1].decode() if said else "utf-8-sig", "replace")
+    except LookupError:
+        return data.decode("utf-8", "replace")

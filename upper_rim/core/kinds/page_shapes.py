@@ -1,0 +1,41 @@
+"""What is a page's body like, as its own CSS lays it out?
+
+Pieces stand in a body that is as wide as the window, one after the other. Where a page's own body is not like that (it is
+narrow, it has margins, it lays its children out in a row), its content gets a box of its own in which all of that holds.
+"""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from pydantic import Field, StringConstraints
+
+from ..values.nodes import Node, Value
+
+Css = Annotated[str, StringConstraints(max_length=4000)]
+
+
+class ShapeRule(Value):
+    """What is declared in one rule, in its order. `within`: the conditions around it, from outside."""
+
+    within: tuple[Css, ...] = ()
+    declared: tuple[tuple[Css, Css], ...] = ()
+
+
+class ChildRule(ShapeRule):
+    """For what stands right in the body: `body` selects the body, `below` what is in it."""
+
+    body: Css
+    below: Css
+
+
+class PageShape(Node):
+    """Of pages that share their sheets, their own styles, and the attributes of their root and body."""
+
+    box: tuple[ShapeRule, ...] = Field(default=(), description="Of the body's box, in the order of the cascade.")
+    children: tuple[ChildRule, ...] = ()
+    is_tall: bool = Field(
+        default=False, description="It has a height of its own, or lays out its children in one direction or a grid."
+    )
+    is_quirky: bool = Field(default=False, description="Browsers read it in quirks mode (HTML, 13.2.6.4.1).")
+    has_ground: bool = Field(default=False, description="The body is painted by itself: the root has its own ground.")

@@ -1,0 +1,59 @@
+"""How does a page keep the shape of its body, where pieces stand in it?
+
+The body becomes as wide as the window; all that the page says of its box holds for an element around its content.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator
+
+from ...kinds.page_shapes import PageShape
+from ...kinds.rule import Rule
+
+_BODY = {
+    "margin": "0",
+    "padding": "0",
+    "border": "0",
+    "box-shadow": "none",
+    "float": "none",
+    "columns": "auto",
+    "inline-size": "auto",
+    "max-inline-size": "none",
+}
+_AS_HIGH = {
+    "display": "flex",
+    "flex-flow": "column nowrap",
+    "align-items": "normal",
+    "justify-content": "normal",
+    "align-content": "normal",
+    "gap": "0",
+}
+
+
+def shape_rules(shapes: Iterable[PageShape], key: str) -> Iterator[Rule]:
+    """Of the bodies of pages, and of the elements around their contents."""
+    for shape in shapes:
+        flow, body = f".{key}-{shape.id}", f"body:has(>.{key}-{shape.id},>.{key}-beside>*>.{key}-{shape.id})"
+        yield Rule(body, {**_BODY, **(_AS_HIGH if shape.is_tall else {"display": "block"})})
+        if shape.has_ground:
+            yield Rule(body, {"background": "none"})
+        if shape.is_tall:
+            yield Rule(flow, {"flex": "1 0 auto", "inline-size": "-webkit-fill-available"})
+        for rule in shape.box:
+            yield Rule(flow, dict(rule.declared), rule.within)
+
+
+_WITH_MARGINS = "h1,h2,h3,h4,h5,h6,p,ul,ol,dl,dir,menu,blockquote,figure,fieldset,pre,form,listing,plaintext,xmp"
+_FIRST = f":where({','.join('&' + '>:first-child' * deep for deep in range(1, 5))}):where({_WITH_MARGINS})"
+"""In quirks mode the usual margin of what stands first in a body counts for nothing (HTML, 15.3.10)."""
+
+
+def rules_of_children(shapes: Iterable[PageShape], key: str) -> Iterator[Rule]:
+    """What a page says of what stands right in its body, for what stands right in that element now. They are no stronger
+    than the page's own, but for an element more in their selectors."""
+    for shape in shapes:
+        if shape.is_quirky:
+            yield Rule(_FIRST.replace("&", f".{key}-{shape.id}"), {"margin-block-start": "0"})
+        for rule in shape.children:
+            selector = f"{rule.body}>div:where(.{key}-{shape.id})>{rule.below}"
+            yield Rule(selector, dict(rule.declared), rule.within)
