@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import io
 import itertools
 from collections.abc import Iterator
 from typing import Any
@@ -10,11 +9,10 @@ from typing import Any
 import pytest
 from selenium import webdriver
 
-from tests.broken_pages import archive
 from tests.folder import Folder, taken_away
 from tests.shaped_sites import MORE, SHAPES
 from upper_rim.core.exchange.html.markers import strip
-from upper_rim.core.exchange.imports.import_pages import files_of_zip, read_files
+from upper_rim.core.exchange.imports.import_pages import ArchiveEntry, read_files
 from upper_rim.core.kinds.pieces.footer import Footer
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.model.site import Asset, Page, Site
@@ -42,9 +40,8 @@ return {boxes: listed.map(box), covered, wide: root.scrollWidth, high: root.scro
 def came_in(files: dict[str, bytes]) -> tuple[Site, dict[str, bytes]]:
     """A site of these, with a header and a footer."""
     count = itertools.count()
-    came = list(
-        read_files(files_of_zip(io.BytesIO(archive(files)), []), lambda kind: f"{kind}-n{next(count)}", "en", (), [])
-    )
+    entries = [ArchiveEntry(name, lambda data=data: data) for name, data in files.items()]
+    came = list(read_files(entries, lambda kind: f"{kind}-n{next(count)}", "en", (), []))
     shapes = {one.shape.id: one.shape for one in came if one.shape is not None}
     pieces = []
     for kind in (Header, Footer):

@@ -1,6 +1,6 @@
-"""What is a page's body like, as its own CSS lays it out?
+"""What are a page's root and body like, as its own CSS lays them out?
 
-Pieces stand in a body that is as wide as the window, one after the other. Where a page's own body is not like that (it is
+Pieces stand in a body that is as wide as the window, one after the other. Where a page's own is not like that (it is
 narrow, it has margins, it lays its children out in a row), its content gets a box of its own in which all of that holds.
 """
 
@@ -32,8 +32,17 @@ class ChildRule(ShapeRule):
 class PageShape(Node):
     """Of pages that share their sheets, their own styles, and the attributes of their root and body."""
 
+    is_boxed: bool = Field(default=False, description="The content has a box of its own.")
     box: tuple[ShapeRule, ...] = Field(default=(), description="Of the body's box, in the order of the cascade.")
+    root: tuple[ShapeRule, ...] = Field(default=(), description="Of the root's, where that is no plain one either.")
     children: tuple[ChildRule, ...] = ()
+    heights: tuple[ShapeRule, ...] = Field(
+        default=(), description="Heights of a body that does not scroll by itself: what is pinned in it needs more."
+    )
+    clips: bool = Field(
+        default=False,
+        description="The body hides what is too wide, and the root does, too: nothing could be pinned in it.",
+    )
     is_tall: bool = Field(
         default=False, description="It has a height of its own, or lays out its children in one direction or a grid."
     )

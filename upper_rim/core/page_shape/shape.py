@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import hashlib
 import re
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from itertools import islice
 
 from ..kinds.page_shapes import ChildRule, PageShape, ShapeRule
@@ -38,33 +38,74 @@ def page_shape(attributes: Attributes, sheets: Iterable[Sheet], imported: Import
         return None
     if found is None:
         return None
-    return _shape(found, is_quirky=attributes.is_quirky) if _needs_box(found) else None
+    heights, clips = tuple(_heights(found)), _clips(found)
+    is_root_apart = _is_apart(found.root, has_margin=False)
+    is_boxed = is_root_apart or _is_apart(found.body, has_margin=True)
+    if not (is_boxed or heights or clips):
+        return None
+    shape = PageShape(id="sh-0", heights=heights, clips=clips)
+    if is_boxed:
+        shape = _boxed(shape, found, is_quirky=attributes.is_quirky, is_root_apart=is_root_apart)
+    return shape.replaced(id=f"sh-{hashlib.sha256(shape.model_dump_json().encode()).hexdigest()[:12]}")
 
 
-def _shape(found: Reached, *, is_quirky: bool) -> PageShape:
+def _boxed(shape: PageShape, found: Reached, *, is_quirky: bool, is_root_apart: bool) -> PageShape:
     has_ground = any(_GROUND.fullmatch(one.name) and one.value not in _UNSAID for one in found.root)
-    short = [one for one in found.body if max(map(len, (*one.within, one.value)), default=0) < LONGEST_CSS]
-    kept = [one for one in short if _BOX.fullmatch(one.name) or (has_ground and _GROUND.fullmatch(one.name))]
-    shape = PageShape(
-        id="sh-0",
-        box=(_USUAL_MARGIN, *islice(_rules(kept), MOST_RULES)),
-        children=tuple(
-            ChildRule(within=one.within, declared=one.declared, body=one.body, below=one.below)
-            for one in found.children[:MOST_RULES]
-            if max(map(len, (*one.within, one.body, one.below, *(value for _, value in one.declared)))) < LONGEST_CSS
-        ),
+    kept = [one for one in found.body if _BOX.fullmatch(one.name) or (has_ground and _GROUND.fullmatch(one.name))]
+    children = (
+        ChildRule(within=one.within, declared=one.declared, body=one.body, below=one.below)
+        for one in found.children
+        if _is_short(*one.within, one.body, one.below, *(value for _, value in one.declared))
+    )
+    return shape.replaced(
+        is_boxed=True,
+        box=(_USUAL_MARGIN, *_rules(kept)),
+        root=tuple(_rules(one for one in found.root if _BOX.fullmatch(one.name))) if is_root_apart else (),
+        children=tuple(islice(children, MOST_RULES)),
         is_tall=any(_is_tall(one) for one in found.body),
         is_quirky=is_quirky,
         has_ground=has_ground,
     )
-    return shape.replaced(id=f"sh-{hashlib.sha256(shape.model_dump_json().encode()).hexdigest()[:12]}")
+
+
+def _is_short(*texts: str) -> bool:
+    return all(len(text) < LONGEST_CSS for text in texts)
+
+
+def _heights(found: Reached) -> Iterator[ShapeRule]:
+    """None of a body that scrolls by itself, or hides what is too high."""
+    said = [one for one in found.body if one.name in {"height", "block-size"} and not _is_unsaid(one)]
+    if said and not any(_scrolls(one) for one in found.body):
+        yield from _rules(said)
+
+
+def _is_unsaid(one: Declared) -> bool:
+    return one.value.lower() in _UNSAID or bool(_NOTHING.fullmatch(one.value))
+
+
+def _scrolls(one: Declared) -> bool:
+    """Whether by this it is not the whole page that scrolls up and down."""
+    words = one.value.lower().split()
+    return one.name in {"overflow", "overflow-y", "overflow-block"} and bool(
+        {*words[-1:]} - {"visible", "initial", "unset"}
+    )
+
+
+def _clips(found: Reached) -> bool:
+    """A body that hides something becomes what its contents are pinned to, unless the root leaves that to the window
+    (CSS Overflow 3, 3.3)."""
+    root, body = (
+        [one for one in said if one.name.startswith("overflow") and "visible" not in one.value.split()[:1]]
+        for said in (found.root, found.body)
+    )
+    return bool(root) and bool(body) and not any("auto" in one.value or "scroll" in one.value for one in body)
 
 
 def _rules(declared: Iterable[Declared]) -> Iterator[ShapeRule]:
     """What follows each other within the same conditions is one rule; a property said again there ends it."""
     within: tuple[str, ...] = ()
     said: dict[str, str] = {}
-    for one in declared:
+    for one in islice((one for one in declared if _is_short(*one.within, one.value)), MOST_RULES):
         if one.within != within or one.name in said:
             if said:
                 yield ShapeRule(within=within, declared=tuple(said.items()))
@@ -75,20 +116,20 @@ def _rules(declared: Iterable[Declared]) -> Iterator[ShapeRule]:
 
 
 def _is_tall(one: Declared) -> bool:
-    is_high = one.name in _HEIGHTS and one.value not in _UNSAID and not _NOTHING.fullmatch(one.value)
+    is_high = one.name in _HEIGHTS and not _is_unsaid(one)
     return is_high or (one.name == "display" and one.value.lower() in _DIRECTED)
 
 
 _DIRECTED = frozenset({"flex", "inline-flex", "grid", "inline-grid", "-webkit-flex", "-webkit-box"})
 
 
-def _needs_box(found: Reached) -> bool:
-    """Of each group of properties: whether something is said that pieces would not stand in; at first the usual
-    margin."""
-    said = {"margin": True}
-    is_column = _is_column(found.body)
-    is_directed = any(one.name == "display" and one.value.lower() in _DIRECTED for one in found.body)
-    for one in found.body:
+def _is_apart(declared: Sequence[Declared], *, has_margin: bool) -> bool:
+    """Whether something is said that pieces would not stand in. Kept for each group of properties; at first, of a body,
+    for the usual margin."""
+    said = {"margin": has_margin}
+    is_column = _is_column(declared)
+    is_directed = any(one.name == "display" and one.value.lower() in _DIRECTED for one in declared)
+    for one in declared:
         group = _group(one.name)
         if not group or (group in {"arranged", "grid"} and not is_directed):
             continue

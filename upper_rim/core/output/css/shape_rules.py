@@ -31,16 +31,26 @@ _AS_HIGH = {
 
 
 def shape_rules(shapes: Iterable[PageShape], key: str) -> Iterator[Rule]:
-    """Of the bodies of pages, and of the elements around their contents."""
+    """Of the roots and bodies of pages, and of the elements around their contents."""
     for shape in shapes:
-        flow, body = f".{key}-{shape.id}", f"body:has(>.{key}-{shape.id},>.{key}-beside>*>.{key}-{shape.id})"
-        yield Rule(body, {**_BODY, **(_AS_HIGH if shape.is_tall else {"display": "block"})})
+        flow = f".{key}-{shape.id}"
+        root, body = f":root:has({flow})", f"body:has({flow})"
+        if shape.is_boxed:
+            yield Rule(body, {**_BODY, **(_AS_HIGH if shape.is_tall else {"display": "block"})})
         if shape.has_ground:
             yield Rule(body, {"background": "none"})
-        if shape.is_tall:
-            yield Rule(flow, {"flex": "1 0 auto", "inline-size": "-webkit-fill-available"})
-        for rule in shape.box:
-            yield Rule(flow, dict(rule.declared), rule.within)
+        for rule in shape.heights:
+            yield Rule(body, {"block-size": "auto", "min-block-size": rule.declared[-1][1]}, rule.within)
+        if shape.clips:
+            yield Rule(body, {"overflow": "clip visible"})
+        if shape.is_tall and shape.is_boxed:
+            yield Rule(
+                f"{flow}-root" if shape.root else flow, {"flex": "1 0 auto", "inline-size": "-webkit-fill-available"}
+            )
+        if shape.root:
+            yield Rule(root, {**_BODY, "display": "block"})
+        yield from (Rule(f"{flow}-root", dict(rule.declared), rule.within) for rule in shape.root)
+        yield from (Rule(flow, dict(rule.declared), rule.within) for rule in shape.box)
 
 
 _WITH_MARGINS = "h1,h2,h3,h4,h5,h6,p,ul,ol,dl,dir,menu,blockquote,figure,fieldset,pre,form,listing,plaintext,xmp"
@@ -55,5 +65,5 @@ def rules_of_children(shapes: Iterable[PageShape], key: str) -> Iterator[Rule]:
         if shape.is_quirky:
             yield Rule(_FIRST.replace("&", f".{key}-{shape.id}"), {"margin-block-start": "0"})
         for rule in shape.children:
-            selector = f"{rule.body}>div:where(.{key}-{shape.id})>{rule.below}"
+            selector = f"{rule.body} div:where(.{key}-{shape.id})>{rule.below}"
             yield Rule(selector, dict(rule.declared), rule.within)

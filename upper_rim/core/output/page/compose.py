@@ -92,6 +92,7 @@ class Composer:
         self._items = {item.id: item for item in items_of(site.pieces)}
         self._written: dict[tuple[str, str, str], EntriesHtml] = {}
         self._encoded: dict[tuple[str, str, str, str], EncodedEntries] = {}
+        self._shapes = {shape.id: shape for shape in site.shapes}
         self._shelf = shelf
         self._read = read
         self._marks = marks
@@ -292,8 +293,10 @@ class Composer:
         """The same for all pages with these pieces, in a language, to which no item leads."""
         current = page.id if page.id in self._linked else None
         shown_as = tuple((shown.piece.id, *shown.out_in) for shown in pieces)
-        shape = page.shape if page.splice is not None and page.splice.wraps else None
-        key = (shown_as, decides, page.language, encoding, current, heads, shape)
+        shape = self._shapes.get(page.shape or "")
+        if shape is not None and shape.is_boxed and not (page.splice and page.splice.wraps):
+            shape = None
+        key = (shown_as, decides, page.language, encoding, current, heads, shape and shape.id)
         if key not in self._fragments:
             context = self._context(page, current)
             if not self._marks:

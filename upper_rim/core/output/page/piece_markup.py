@@ -11,6 +11,7 @@ from typing import NamedTuple
 
 from ...exchange.html.markers import marked
 from ...kinds.markup import Attributes, Element, Markup, element, html
+from ...kinds.page_shapes import PageShape
 from ...kinds.pieces.asking import Asking
 from ...kinds.pieces.base import Moving, Piece
 from ...kinds.pieces.consent import ConsentQuestion
@@ -40,10 +41,10 @@ class Around(NamedTuple):
     behind: str
 
 
-def around(shown: Iterable[Shown], context: SiteContext, shape: str | None = None) -> Around:
+def around(shown: Iterable[Shown], context: SiteContext, shape: PageShape | None = None) -> Around:
     """The pieces of a page in the order in which they are read: top notice, header, sidebar; footer, and what is pinned
     to the bottom. The way past the first ones stands before them, whichever of them show; the last brings its target. `shape`: of
-    a page whose content has a box of its own."""
+    a page that is not a plain one."""
     listed = list(shown)
 
     def of_kind(kind: str, *, at_bottom: bool = False) -> list[Shown]:
@@ -61,10 +62,12 @@ def around(shown: Iterable[Shown], context: SiteContext, shape: str | None = Non
         opening, closing = _beside(one, context)
         before += marked("sidebar", opening)
         behind = marked("sidebar-end", closing) + behind
-    if shape is not None:
-        classes = f"{context.name('flow')} {context.name(shape)}"
-        before += marked("flow", f'<div class="{classes}">')
-        behind = marked("flow-end", "</div>") + behind
+    if shape is not None and shape.is_boxed:
+        names = (f"{shape.id}-root", shape.id) if shape.root else (shape.id,)
+        before += marked("flow", "".join(f'<div class="{context.name("flow")} {context.name(one)}">' for one in names))
+        behind = marked("flow-end", "</div>" * len(names)) + behind
+    elif shape is not None:
+        before += marked("shape", html([element("div", {"class": f"{context.name('edge')} {context.name(shape.id)}"})]))
     lower = of_kind("notice", at_bottom=True)
     for one in [*of_kind("footer"), *(one for one in lower if not one.piece.is_low)]:
         behind += marked(one.piece.kind, html(_piece(one, context)))
