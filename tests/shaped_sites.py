@@ -72,4 +72,46 @@ SHAPES = {
     "widths": Shaped("body{margin:0} @media (min-width:700px){body{margin:0 10vw;padding:20px}} @media print{body{display:grid}}"),
     "as high as the window": Shaped("html,body{height:100%} body{margin:0;padding:10px;box-sizing:border-box}"),
 }  # fmt: skip
+LONG = CARD.replace(WORDS, WORDS * 20)
+BAR = '<div class="bar"><a href="/other.html">Bar</a></div>'
+SCROLLING = {
+    "plain": Shaped("body{margin:0}", LONG),
+    "narrow": Shaped("body{max-width:700px;margin:0 auto}", LONG),
+    "heights": Shaped("html,body{height:100%;margin:0}", LONG),
+    "heights and padding": Shaped("html,body{height:100%;margin:0} body{padding:20px}", LONG),
+    "heights all the way": Shaped("html,body,#app{height:100%;margin:0}", f'<div id="app">{LONG}</div>'),
+    "hidden twice": Shaped("html,body{margin:0;overflow-x:hidden}", LONG),
+    "hidden once": Shaped("body{margin:0;overflow-x:hidden}", LONG),
+    "scrolling body": Shaped("html{overflow:hidden;height:100%} body{margin:0;height:100%;overflow:auto}", LONG),
+    "scrolling part": Shaped("html,body{height:100%;margin:0} body{overflow:hidden} main{height:100%;overflow:auto}", LONG),
+    "scrolling part, of the window": Shaped("body{margin:0;overflow:hidden} main{height:100vh;overflow:auto}", LONG),
+    "shell": Shaped("body{margin:0} .app{position:fixed;inset:0;overflow:auto}", f'<div class="app">{LONG}</div>'),
+    "shell, placed": Shaped(
+        "body{margin:0} .app{position:absolute;top:0;left:0;right:0;bottom:0;overflow:auto}", f'<div class="app">{LONG}</div>'
+    ),
+    "shell with a side": Shaped(
+        "html,body{margin:0;height:100vh;overflow:hidden} .app{display:flex;height:100vh} .app>main{flex:1;overflow:auto}"
+        ".side{width:200px;height:calc(100vh - 20px)}",
+        f'<div class="app">{SIDE}{LONG}</div>',
+    ),
+    "no shell": Shaped(
+        "body{margin:0} .modal{position:fixed;top:0;left:0;width:100%;height:100%;overflow:auto;display:none}",
+        f'{LONG}<div class="modal"><p>Asked</p></div>',
+    ),
+    "being loaded": Shaped(
+        "body{margin:0} .loading{height:100vh;overflow:hidden}",
+        f"{LONG}<script>document.body.classList.remove('loading')</script>",
+        body_tag='<body class="loading">',
+    ),
+    "bar": Shaped("body{margin:0;padding-top:50px} .bar{position:fixed;top:0;left:0;right:0;height:50px;background:#cde}", BAR + LONG),
+    "sticky bar": Shaped("body{margin:0} .bar{position:sticky;top:0;height:50px;background:#cde}", BAR + LONG),
+    "bar below": Shaped("body{margin:0} .bar{position:fixed;bottom:0;left:0;right:0;height:50px;background:#cde}", BAR + LONG),
+    "root with padding": Shaped("html{padding:20px} body{margin:0}", LONG),
+    "narrow root": Shaped("html{max-width:70ch;padding:3em 1em;margin:auto;line-height:1.75;font-size:1.25em}", LONG),
+    "root that centres": Shaped("html{display:flex;justify-content:center} body{margin:0;width:600px}", LONG),
+    "a table": Shaped("body{display:table;width:100%;margin:0}", LONG),
+    "conditions within": Shaped("body{margin:0;@media (min-width:600px){margin:0 100px}}", LONG),
+    "selectors of selectors": Shaped("html:not(.x) > :is(body,.b){margin:0 60px}", LONG),
+}  # fmt: skip
+"""Longer than a window."""
 MORE = {"look/more/page.css": b"body{margin:0 auto;width:600px}"}

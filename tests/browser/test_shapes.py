@@ -10,7 +10,7 @@ import pytest
 from selenium import webdriver
 
 from tests.folder import Folder, taken_away
-from tests.shaped_sites import MORE, SHAPES
+from tests.shaped_sites import MORE, SCROLLING, SHAPES
 from upper_rim.core.exchange.html.markers import strip
 from upper_rim.core.exchange.imports.import_pages import ArchiveEntry, read_files
 from upper_rim.core.kinds.pieces.footer import Footer
@@ -106,3 +106,47 @@ def test_pieces_lie_across_the_window_and_the_content_as_it_was(
                 assert [now[1], now[3]] == pytest.approx([was[1] + header[3], was[3]], abs=1), where
             lowest = max(lowest, now[1] + now[3])
         assert footer[1] >= lowest - 1, where
+
+
+ABOUT_SCROLLING = """
+const box = (node) => { const at = node.getBoundingClientRect(); return [at.left, at.top, at.width, at.height]; };
+const pressed = (node) => {
+  const at = node.getBoundingClientRect();
+  return node.contains(document.elementFromPoint(at.left + at.width / 2, at.top + at.height / 2));
+};
+const scrolls = (node) => node.scrollHeight > node.clientHeight + 20 && /auto|scroll/.test(getComputedStyle(node).overflowY);
+const scroller = [...document.querySelectorAll('body,main,.app')].find(scrolls) || document.scrollingElement;
+const [header, footer] = ['header', 'footer'].map((name) => document.querySelector(`body ${name}.qtest`));
+const bar = document.querySelector('.bar'), found = [];
+for (const at of [0, 300, 1e6]) {
+  scroller.scrollTop = scrollY && at || at;
+  found.push({header: box(header), pressed: pressed(header), bar: bar ? pressed(bar) : true});
+}
+const end = {footer: box(footer), pressed: pressed(footer)};
+const links = [...document.querySelectorAll('main a, main button')].filter((one) => {
+  one.scrollIntoView({block: 'center'});
+  return !pressed(one);
+});
+const root = document.documentElement;
+return {found, end, covered: links.length, window: root.clientWidth, scrolled: scroller.tagName, wide: root.scrollWidth};
+"""
+
+
+@pytest.mark.parametrize("name", SCROLLING)
+def test_what_is_pinned_stays_wherever_a_page_scrolls_and_hides_nothing_of_it(
+    driver: webdriver.Chrome, folder: Folder, name: str
+) -> None:
+    files = SCROLLING[name].files()
+    site, contents = came_in(files)
+    pieces = (one.replaced(moves="stays") if isinstance(one, Header) else one for one in site.pieces)
+    published = taken_away(site.replaced(pieces=tuple(pieces)), contents)
+    assert strip(published["index.html"]) == files["index.html"]
+    for width in WIDTHS:
+        looked_at(driver, folder, published, width)
+        seen = driver.execute_script(ABOUT_SCROLLING)
+        for at in seen["found"]:
+            assert at["header"][:3] == pytest.approx([0, 0, seen["window"]], abs=0.6) and at["pressed"], (name, width)
+            assert at["bar"], (name, width)
+        left, top, wide, high = seen["end"]["footer"]
+        assert [left, wide, top + high] == pytest.approx([0, seen["window"], HEIGHT], abs=1), (name, width)
+        assert seen["covered"] == 0 and seen["wide"] <= seen["window"], (name, width)

@@ -29,6 +29,12 @@ class ChildRule(ShapeRule):
     below: Css
 
 
+class ElementRule(ShapeRule):
+    """For elements of the page."""
+
+    selector: Css
+
+
 class PageShape(Node):
     """Of pages that share their sheets, their own styles, and the attributes of their root and body."""
 
@@ -45,6 +51,13 @@ class PageShape(Node):
     )
     is_tall: bool = Field(
         default=False, description="It has a height of its own, or lays out its children in one direction or a grid."
+    )
+    is_shell: bool = Field(default=False, description="The window does not scroll: parts of the page do, and fill it.")
+    of_window: tuple[ElementRule, ...] = Field(
+        default=(), description="Of a shell: heights that are parts of the window's."
+    )
+    at_edges: tuple[ElementRule, ...] = Field(
+        default=(), description="How far from an edge of the window the page's own parts are pinned."
     )
     is_quirky: bool = Field(default=False, description="Browsers read it in quirks mode (HTML, 13.2.6.4.1).")
     has_ground: bool = Field(default=False, description="The body is painted by itself: the root has its own ground.")

@@ -18,7 +18,7 @@ from tinycss2.serializer import serialize_string_value
 
 MOST_CSS = 3_000_000
 """Characters of CSS that are read for one page."""
-DEEPEST_IMPORT = 4
+DEEPEST_IMPORT, MOST_PLACED = 4, 200
 _UNLAYERED = 1 << 20
 
 
@@ -48,12 +48,22 @@ class OfChild(NamedTuple):
     declared: tuple[tuple[str, str], ...]
 
 
+class OfElement(NamedTuple):
+    """A rule for elements of the page: what it says of their places and heights."""
+
+    within: tuple[str, ...]
+    selector: str
+    declared: tuple[tuple[str, str], ...]
+
+
 class Reached(NamedTuple):
-    """What a page's CSS says of its root, of its body, and of what stands right in that."""
+    """What a page's CSS says of its root, of its body, of what stands right in that, and of what is pinned or as high as
+    the window anywhere."""
 
     root: tuple[Declared, ...]
     body: tuple[Declared, ...]
     children: tuple[OfChild, ...]
+    placed: tuple[OfElement, ...]
 
 
 class Attributes(NamedTuple):
@@ -77,7 +87,7 @@ def reached(attributes: Attributes, sheets: Iterable[Sheet], imported: Imported)
             return None
     reading.inline(attributes)
     root, body = (sorted(found, key=lambda one: one.place) for found in (reading.of_root, reading.of_body))
-    return Reached(tuple(root), tuple(body), tuple(reading.children))
+    return Reached(tuple(root), tuple(body), tuple(reading.children), tuple(reading.placed))
 
 
 class _Reading:
@@ -91,6 +101,7 @@ class _Reading:
         self.of_root: list[Declared] = []
         self.of_body: list[Declared] = []
         self.children: list[OfChild] = []
+        self.placed: list[OfElement] = []
 
     def read(self, sheet: Sheet, layer: str = "", within: tuple[str, ...] = (), deep: int = 0) -> None:
         self.left -= len(sheet.css)
@@ -152,13 +163,16 @@ class _Reading:
 
     def _rule(self, node: Any, address: str, within: tuple[str, ...], layer: str) -> None:
         contents: list[Any] | None = None
+        is_placed = _is_placed(node.content) and len(self.placed) < MOST_PLACED
         for tokens in _apart(node.prelude):
             text = tinycss2.serialize(tokens).strip()
             is_near, holds_child = self._may_match(text), ">" in text
+            if is_placed and not is_near and "::" not in text:
+                contents = contents or _contents(node)
+                self._place(text, contents, within)
             if not is_near and not holds_child:
                 continue
-            if contents is None:
-                contents = tinycss2.parse_blocks_contents(node.content, skip_comments=True, skip_whitespace=True)
+            contents = contents or _contents(node)
             if is_near:
                 for selector in _compiled(tokens):
                     weight = tuple(selector.specificity)
@@ -207,6 +221,15 @@ class _Reading:
                     self.children.append(OfChild(within, before, behind, declared))
                 return
 
+    def _place(self, selector: str, contents: Iterable[Any], within: tuple[str, ...]) -> None:
+        declared = tuple(
+            (node.lower_name, tinycss2.serialize(node.value).strip())
+            for node in contents
+            if node.type == "declaration" and node.lower_name in OF_PLACES
+        )
+        if declared:
+            self.placed.append(OfElement(within, selector, declared))
+
     def _may_match(self, selector: str) -> bool:
         """Whether it is worth a closer look: most selectors of a sheet are of what neither root nor body is."""
         if "(" in selector:
@@ -214,6 +237,38 @@ class _Reading:
         last = re.split(r"[\s>+~]+", selector)[-1]
         named = re.findall(r"[.#]?-?[_a-zA-Z\x80-\U0010ffff][\w\x80-\U0010ffff-]*", re.sub(r"\[.*|::?[\w-]+", "", last))
         return all(name.lower() in self._names for name in named) and "::" not in last
+
+
+OF_PLACES = frozenset(
+    {
+        "position",
+        "top",
+        "bottom",
+        "inset",
+        "inset-block",
+        "inset-block-start",
+        "inset-block-end",
+        "overflow",
+        "overflow-y",
+    }
+    | {f"{most}{name}" for most in ("", "min-", "max-") for name in ("height", "block-size")}
+)
+_PINNED = frozenset({"fixed", "sticky", "-webkit-sticky", "absolute"})
+_OF_WINDOW = frozenset({"vh", "dvh", "svh", "lvh"})
+
+
+def _is_placed(content: Iterable[Any]) -> bool:
+    """Whether something in a rule is pinned, or measured by the window's height."""
+    return any(
+        (token.type == "ident" and token.lower_value in _PINNED)
+        or (token.type == "dimension" and token.lower_unit in _OF_WINDOW)
+        or (token.type == "function" and _is_placed(token.arguments))
+        for token in content
+    )
+
+
+def _contents(node: Any) -> list[Any]:
+    return list(tinycss2.parse_blocks_contents(node.content, skip_comments=True, skip_whitespace=True))
 
 
 def _inner(node: Any) -> list[Any]:

@@ -7,11 +7,11 @@ from __future__ import annotations
 
 import hashlib
 import re
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from itertools import islice
 
-from ..kinds.page_shapes import ChildRule, PageShape, ShapeRule
-from .cascade import Attributes, Declared, Imported, Reached, Sheet, reached
+from ..kinds.page_shapes import ChildRule, ElementRule, PageShape, ShapeRule
+from .cascade import Attributes, Declared, Imported, OfElement, Reached, Sheet, reached
 
 _USUAL_MARGIN = ShapeRule(declared=(("margin", "8px"),))
 """HTML, 15.3.3: of a body of which nothing is said."""
@@ -30,7 +30,11 @@ _NOTHING = re.compile(r"[+-]?0*\.?0+([a-z]+|%)?")
 _UNSAID = frozenset({"initial", "unset", "revert", "revert-layer", "normal", "auto", "none"})
 
 
-def page_shape(attributes: Attributes, sheets: Iterable[Sheet], imported: Imported) -> PageShape | None:
+Holds = Callable[[str], bool]
+"""Whether an element of a page, chosen by a selector, holds most of its text."""
+
+
+def page_shape(attributes: Attributes, sheets: Iterable[Sheet], imported: Imported, holds: Holds) -> PageShape | None:
     """None where pieces hold as it is, and where its CSS cannot be read."""
     try:
         found = reached(attributes, sheets, imported)
@@ -41,10 +45,14 @@ def page_shape(attributes: Attributes, sheets: Iterable[Sheet], imported: Import
     heights, clips = tuple(_heights(found)), _clips(found)
     is_root_apart = _is_apart(found.root, has_margin=False)
     is_boxed = is_root_apart or _is_apart(found.body, has_margin=True)
-    if not (is_boxed or heights or clips):
+    is_shell = _is_shell(found, holds)
+    at_edges = tuple(islice(_at_edges(found.placed), MOST_RULES))
+    if not (is_boxed or heights or clips or is_shell or at_edges):
         return None
-    shape = PageShape(id="sh-0", heights=heights, clips=clips)
-    if is_boxed:
+    shape = PageShape(id="sh-0", heights=heights, clips=clips and not is_shell, at_edges=at_edges, is_shell=is_shell)
+    if is_shell:
+        shape = shape.replaced(of_window=tuple(islice(_of_window(found.placed), MOST_RULES)))
+    if is_boxed or is_shell:
         shape = _boxed(shape, found, is_quirky=attributes.is_quirky, is_root_apart=is_root_apart)
     return shape.replaced(id=f"sh-{hashlib.sha256(shape.model_dump_json().encode()).hexdigest()[:12]}")
 
@@ -62,7 +70,7 @@ def _boxed(shape: PageShape, found: Reached, *, is_quirky: bool, is_root_apart: 
         box=(_USUAL_MARGIN, *_rules(kept)),
         root=tuple(_rules(one for one in found.root if _BOX.fullmatch(one.name))) if is_root_apart else (),
         children=tuple(islice(children, MOST_RULES)),
-        is_tall=any(_is_tall(one) for one in found.body),
+        is_tall=shape.is_shell or any(_is_tall(one) for one in found.body),
         is_quirky=is_quirky,
         has_ground=has_ground,
     )
@@ -89,6 +97,81 @@ def _scrolls(one: Declared) -> bool:
     return one.name in {"overflow", "overflow-y", "overflow-block"} and bool(
         {*words[-1:]} - {"visible", "initial", "unset"}
     )
+
+
+def _is_shell(found: Reached, holds: Holds) -> bool:
+    """Whether the window never scrolls: what hides what is too high is as high as the window, or a part that scrolls lies
+    over all of it and holds what there is to read. What holds at some widths only is none; nor is what a class makes one,
+    since scripts take classes away."""
+    if any(one.name in {"overflow", "overflow-y"} and _scrolls_within({"overflow": one.value}) for one in found.body):
+        return False
+    hides = any(_hides(one) and _is_of_type(one) for one in (*found.root, *found.body) if not one.within)
+    fills = any(
+        one.name in {"height", "block-size"} and one.value.lower() in _WHOLE and _is_of_type(one)
+        for one in found.body
+        if not one.within
+    ) or any(_fills(dict(one.declared)) for one in found.placed if not one.within)
+    over_all = (one for one in found.placed if not one.within and _lies_over_all(dict(one.declared)))
+    return (hides and fills) or any(holds(one.selector) for one in over_all)
+
+
+def _is_of_type(one: Declared) -> bool:
+    """Whether its selector names no id, class or attribute."""
+    return one.place[2][:2] == (0, 0)
+
+
+_WHOLE = frozenset({"100%", "100vh", "100dvh", "100svh", "100lvh"})
+
+
+def _hides(one: Declared) -> bool:
+    return one.name in {"overflow", "overflow-y"} and one.value.lower().split()[-1:] in (["hidden"], ["clip"])
+
+
+def _fills(said: Mapping[str, str]) -> bool:
+    return said.get("height", "").lower() in _WHOLE - {"100%"} and _scrolls_within(said)
+
+
+def _scrolls_within(said: Mapping[str, str]) -> bool:
+    return any("auto" in said.get(name, "") or "scroll" in said.get(name, "") for name in ("overflow", "overflow-y"))
+
+
+def _lies_over_all(said: Mapping[str, str]) -> bool:
+    top, bottom = _edges(said)
+    is_whole = bool(top and bottom and _NOTHING.fullmatch(top) and _NOTHING.fullmatch(bottom))
+    is_whole |= bool(top and _NOTHING.fullmatch(top)) and said.get("height", "").lower() in _WHOLE
+    return said.get("position") in {"fixed", "absolute"} and is_whole and _scrolls_within(said)
+
+
+def _edges(said: Mapping[str, str]) -> tuple[str, str]:
+    """How far from the upper and the lower edge; empty where that is not said."""
+    inset = said.get("inset", "").split()
+    block = said.get("inset-block", "").split()
+    top = said.get("top") or said.get("inset-block-start") or (block[:1] or inset[:1] or [""])[0]
+    bottom = said.get("bottom") or said.get("inset-block-end") or (block[-1:] or inset[2:3] or inset[:1] or [""])[0]
+    return top, bottom
+
+
+def _of_window(placed: Iterable[OfElement]) -> Iterator[ElementRule]:
+    """Heights in parts of the window's."""
+    for one in placed:
+        said = tuple((name, value) for name, value in one.declared if "height" in name or "block-size" in name)
+        heights = tuple((name, _VH.sub(r"\1cqh", value)) for name, value in said if _VH.search(value))
+        if heights and _is_short(*one.within, one.selector, *(value for _, value in heights)):
+            yield ElementRule(within=one.within, declared=heights, selector=one.selector)
+
+
+_VH = re.compile(r"(?<![\w.-])(\d*\.?\d+)[dsl]?vh\b", re.IGNORECASE)
+
+
+def _at_edges(placed: Iterable[OfElement]) -> Iterator[ElementRule]:
+    """Of parts that are pinned to one edge: to the window's, or to where it has scrolled to."""
+    for one in placed:
+        said = dict(one.declared)
+        top, bottom = ("" if edge.lower() in _UNSAID else edge for edge in _edges(said))
+        is_pinned = said.get("position") in {"fixed", "sticky", "-webkit-sticky"}
+        edge = ("top", top) if top and not bottom else ("bottom", bottom) if bottom and not top else None
+        if is_pinned and edge is not None and "inset" not in said and _is_short(*one.within, one.selector, edge[1]):
+            yield ElementRule(within=one.within, declared=(edge,), selector=one.selector)
 
 
 def _clips(found: Reached) -> bool:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Callable
 from typing import Literal, NamedTuple
 
 from selectolax.lexbor import LexborHTMLParser, LexborNode
@@ -21,9 +22,12 @@ class StyledBy(NamedTuple):
 
 
 class Styling(NamedTuple):
+    """`holds`: whether an element, chosen by a selector, holds most of the page's text."""
+
     attributes: Attributes
     sheets: tuple[StyledBy, ...]
     base: str
+    holds: Callable[[str], bool]
 
 
 def styling(parsed: LexborHTMLParser, beginning: str) -> Styling:
@@ -33,7 +37,20 @@ def styling(parsed: LexborHTMLParser, beginning: str) -> Styling:
         Attributes(_attributes(parsed.root), _attributes(parsed.body), _is_quirky(beginning)),
         tuple(_sheets(parsed)),
         (base.attributes.get("href") or "").strip() if base is not None else "",
+        lambda selector: _holds(parsed, selector),
     )
+
+
+_MOST = 0.7
+
+
+def _holds(parsed: LexborHTMLParser, selector: str) -> bool:
+    try:
+        found = parsed.css_first(selector)
+    except Exception:  # What it does not understand it says by one of many kinds.
+        return False
+    whole = parsed.body.text() if parsed.body is not None else ""
+    return found is not None and len(found.text().split()) > _MOST * len(whole.split())
 
 
 _DOCTYPE = re.compile(

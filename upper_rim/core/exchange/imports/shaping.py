@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable
+from typing import NamedTuple
 from urllib.parse import unquote, urljoin, urlsplit
 
 from ...kinds.page_shapes import PageShape
@@ -17,13 +18,20 @@ MOST_KNOWN = 2000
 """So many families are told apart; of more, each page is looked at by itself."""
 
 
+class _Variant(NamedTuple):
+    """The shape of pages that are styled alike, and of which the same is held by the same elements."""
+
+    held: dict[str, bool]
+    shape: PageShape | None
+
+
 class Shapes:
     """`read`: the bytes of a file at a path of the site; None where there is none. `found`: all shapes, by their ids."""
 
     def __init__(self, read: Callable[[str], bytes | None]) -> None:
         self._read = read
         self._texts: dict[str, str | None] = {}
-        self._known: dict[tuple[object, ...], PageShape | None] = {}
+        self._known: dict[tuple[object, ...], list[_Variant]] = {}
         self.found: dict[str, PageShape] = {}
 
     def of(self, path: str, styling: Styling) -> PageShape | None:
@@ -38,11 +46,17 @@ class Shapes:
         said = styling.attributes
         seen = ((hash(one.css), one.address, one.media) for one in sheets)
         key = (tuple(said.root.items()), tuple(said.body.items()), said.is_quirky, *seen)
-        if key not in self._known:
-            if len(self._known) == MOST_KNOWN:
-                self._known.clear()
-            self._known[key] = page_shape(said, sheets, self._at)
-        shape = self._known[key]
+        if len(self._known) > MOST_KNOWN:
+            self._known.clear()
+        variants = self._known.setdefault(key, [])
+        known = next((one for one in variants if all(styling.holds(each) == one.held[each] for each in one.held)), None)
+        if known is None:
+            held: dict[str, bool] = {}
+            known = _Variant(
+                held, page_shape(said, sheets, self._at, lambda one: held.setdefault(one, styling.holds(one)))
+            )
+            variants.append(known)
+        shape = known.shape
         if shape is not None:
             self.found[shape.id] = shape
         return shape

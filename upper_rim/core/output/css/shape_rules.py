@@ -5,6 +5,7 @@ The body becomes as wide as the window; all that the page says of its box holds 
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterable, Iterator
 
 from ...kinds.page_shapes import PageShape
@@ -20,6 +21,16 @@ _BODY = {
     "inline-size": "auto",
     "max-inline-size": "none",
 }
+_ZERO = re.compile(r"0+")
+_SHELL = {
+    "flex": "1 1 0",
+    "min-block-size": "0",
+    "inline-size": "-webkit-fill-available",
+    "contain": "layout",
+    "container-type": "size",
+}
+"""What the pieces leave of the window: of that the page's fixed parts, and its heights that are parts of the window's, are
+reckoned."""
 _AS_HIGH = {
     "display": "flex",
     "flex-flow": "column nowrap",
@@ -43,7 +54,11 @@ def shape_rules(shapes: Iterable[PageShape], key: str) -> Iterator[Rule]:
             yield Rule(body, {"block-size": "auto", "min-block-size": rule.declared[-1][1]}, rule.within)
         if shape.clips:
             yield Rule(body, {"overflow": "clip visible"})
-        if shape.is_tall and shape.is_boxed:
+        if shape.is_shell:
+            yield Rule(body, {"block-size": "100vh", "min-block-size": "0"})
+            yield Rule(body, {"block-size": "100dvh"}, ("@supports (height:1dvh)",))
+            yield Rule(flow, _SHELL)
+        elif shape.is_tall and shape.is_boxed:
             yield Rule(
                 f"{flow}-root" if shape.root else flow, {"flex": "1 0 auto", "inline-size": "-webkit-fill-available"}
             )
@@ -51,6 +66,20 @@ def shape_rules(shapes: Iterable[PageShape], key: str) -> Iterator[Rule]:
             yield Rule(root, {**_BODY, "display": "block"})
         yield from (Rule(f"{flow}-root", dict(rule.declared), rule.within) for rule in shape.root)
         yield from (Rule(flow, dict(rule.declared), rule.within) for rule in shape.box)
+
+
+def rules_of_parts(shapes: Iterable[PageShape], key: str) -> Iterator[Rule]:
+    """What parts of a page that are pinned, or as high as the window, leave to the pieces."""
+    for shape in shapes:
+        here = f":is(:root:has(.{key}-{shape.id}) *)"
+        yield from (Rule(rule.selector + here, dict(rule.declared), rule.within) for rule in shape.of_window)
+        for rule in () if shape.is_shell else shape.at_edges:
+            edge, distance = rule.declared[0]
+            taken = {"top": ("notice", "header"), "bottom": ("bottom", "low")}[edge]
+            terms = ["0px" if _ZERO.fullmatch(distance) else distance, *(f"var(--{key}-{kind},0px)" for kind in taken)]
+            # At the lower edge it lies over what comes last, as it lies over all else.
+            over = {"z-index": "9001"} if edge == "bottom" else {}
+            yield Rule(rule.selector + here, {edge: f"calc({' + '.join(terms)})", **over}, rule.within)
 
 
 _WITH_MARGINS = "h1,h2,h3,h4,h5,h6,p,ul,ol,dl,dir,menu,blockquote,figure,fieldset,pre,form,listing,plaintext,xmp"

@@ -33,7 +33,7 @@ from .font_rules import font_face_rules
 from .icon_rules import icon_rules
 from .movement_rules import MovementRules
 from .row_rules import hidden_rules, rules_in_row, shared_rules
-from .shape_rules import rules_of_children, shape_rules
+from .shape_rules import rules_of_children, rules_of_parts, shape_rules
 from .sidebar_rules import queries_beside, rules_beside
 from .site_sheet import SiteSheet
 from .style_rules import CALM, StyleRules, drift_rules, registered
@@ -43,7 +43,8 @@ from .width_rules import media
 
 class SiteRules(NamedTuple):
     """A site's CSS before it is made small: `faces`, one rule a font file or fallback; `own`, the designer's, as text;
-    `registered`, what is animated; `ours`, all that is in the layer `key`, important; `layers`, those within it; `theirs`, of a page's own elements."""
+    `registered`, what is animated; `ours`, all that is in the layer `key`, important; `layers`, those within it; `theirs`, there, too, of a page's own
+    elements; `children`, of those that stand right in its body, as a page's own are."""
 
     faces: tuple[Rule, ...]
     own: str
@@ -52,11 +53,13 @@ class SiteRules(NamedTuple):
     layers: tuple[str, ...]
     ours: tuple[Rule, ...]
     theirs: tuple[Rule, ...] = ()
+    children: tuple[Rule, ...] = ()
 
     def minified(self, unused: Iterable[str] = ()) -> str:
         """As text; without rules that need one of these `unused` classes."""
-        ours = f"@layer {','.join(self.layers)};{css(self.ours, is_important=True)}{css([_OF_THE_BODY])}"
-        text = f"{css(self.faces)}{self.own}{css(self.registered)}@layer {self.key}{{{ours}}}{css(self.theirs)}"
+        within = css([*self.ours, *self.theirs], is_important=True)
+        ours = f"@layer {','.join(self.layers)};{within}{css([_OF_THE_BODY])}"
+        text = f"{css(self.faces)}{self.own}{css(self.registered)}@layer {self.key}{{{ours}}}{css(self.children)}"
         return str(lightningcss.process_stylesheet(text, unused_symbols=set(unused), minify=True))
 
 
@@ -105,6 +108,7 @@ def site_rules(
         key,
         tuple(layers),
         (*ours, *swatches, *ground),
+        tuple(rules_of_parts(site.shapes, key)),
         tuple(rules_of_children(site.shapes, key)),
     )
 

@@ -74,9 +74,11 @@ class PageSheets:
         pieces say anywhere: one file for all pages."""
         # Each selector by itself, so that it can be left out by itself; those that stay are joined again.
         self._rules = rules._replace(ours=tuple(_one_by_one(rules.ours)))
+        every = chain(self._rules.ours, rules.theirs, rules.children)
         own = re.compile(rf"\.({re.escape(rules.key)}-[\w-]+)")
-        self._named = frozenset(name for text in (rules.own, *_texts(self._rules.ours)) for name in own.findall(text))
-        self._referred = frozenset(_references([rules.own, *_texts(rules.registered), *_texts(late)]))
+        self._named = frozenset(name for text in (rules.own, *_texts(every)) for name in own.findall(text))
+        others = chain(rules.registered, rules.theirs, late)
+        self._referred = frozenset(_references([rules.own, *_texts(others)]))
         self._made: dict[Shows, str] = {}
         self._files: dict[str, bytes] = {}
         self._letters = letters
