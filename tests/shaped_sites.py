@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from random import Random
 from typing import NamedTuple
 
 WORDS = "<p>The hut is open from May to October, and the path to it from June.</p>"
@@ -115,3 +116,81 @@ SCROLLING = {
 }  # fmt: skip
 """Longer than a window."""
 MORE = {"look/more/page.css": b"body{margin:0 auto;width:600px}"}
+
+
+_DECLARATIONS = (
+    *(f"margin:{one}" for one in ("0", "8px", "1em 2em", "0 auto", "20px auto 5%", "3vw", "0 0 30px 10%")),
+    *(f"padding:{one}" for one in ("0", "12px", "1em", "0 5%", "10px 0 0 40px")),
+    *(f"margin-{side}:{size}" for side in ("top", "left", "inline-start", "block-end") for size in ("0", "14px")),
+    *(f"padding-{side}:9px" for side in ("bottom", "right", "inline-end")),
+    *(f"max-width:{one}" for one in ("700px", "46rem", "80%", "none", "60ch")),
+    *(f"width:{one}" for one in ("auto", "90%", "560px")),
+    *(f"border:{one}" for one in ("0", "3px solid teal", "none")),
+    "box-sizing:border-box",
+    "border-top:5px dashed red",
+    "font-size:18px",
+    "line-height:1.7",
+    "position:relative",
+    "background:#fed",
+    "display:block",
+    "display:flow-root",
+)
+_ARRANGED = (
+    "display:flex",
+    "display:flex;gap:10px",
+    "display:flex;flex-wrap:wrap",
+    "display:flex;flex-direction:column;align-items:flex-start",
+    "display:grid;grid-template-columns:160px minmax(0,1fr);column-gap:12px",
+    "display:flex;min-height:100vh;align-items:center",
+)
+_BODIES = (
+    "body",
+    "html body",
+    ".home",
+    "#top",
+    "body.home",
+    "*",
+    ":is(body,main)",
+    "html>body:not(.away)",
+    "[class~=home]",
+)
+_ROOTS = ("html", ":root", "html[lang]")
+_AROUND = (
+    "{}",
+    "{}",
+    "{}",
+    "@media (min-width:600px){{{}}}",
+    "@media screen and (max-width:900px){{{}}}",
+    "@supports (display:grid){{{}}}",
+    "@layer one{{{}}}",
+    "@layer two{{{}}}",
+    "@media print{{{}}}",
+)
+
+
+def shaped_at_random(seed: int) -> Shaped:
+    """A page whose root and body are said something of by rules that outweigh each other in every way there is."""
+    chance = Random(seed)
+    rules = ["@layer two,one;"] if chance.random() < 0.3 else []
+
+    def declared(most: int, body: str = "") -> str:
+        said = chance.sample(_DECLARATIONS, chance.randrange(1, most))
+        # What shows all elements shows those of the head.
+        said = [one for one in said if body != "*" or not one.startswith("display")]
+        return ";".join(f"{one}!important" if chance.random() < 0.1 else one for one in said)
+
+    for _ in range(chance.randrange(1, 8)):
+        body = chance.choice(_BODIES)
+        rules.append(chance.choice(_AROUND).format(f"{body}{{{declared(4, body)}}}"))
+    if chance.random() < 0.2:
+        rules.append(f"{chance.choice(_ROOTS)}{{{declared(3)}}}")
+    if chance.random() < 0.4:
+        rules.append(chance.choice(_AROUND[:4]).format(f"body{{{chance.choice(_ARRANGED)}}}"))
+        rules.append(
+            chance.choice(("", "body>main{flex:1;padding:5px}", "main{width:300px}", "body > .side{padding:7px}"))
+        )
+    chance.shuffle(rules)
+    rules.sort(key=lambda rule: not rule.startswith("@layer two,"))
+    style = f' style="{declared(3).replace("!important", "")}"' if chance.random() < 0.15 else ""
+    root = chance.choice((' lang="en"', ' lang="ar" dir="rtl"'))
+    return Shaped("\n".join(rules), chance.choice((CARD, SIDE + CARD)), f'<body class="home" id="top"{style}>', root)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import itertools
+import os
 from collections.abc import Iterator
 from typing import Any
 
@@ -10,7 +11,7 @@ import pytest
 from selenium import webdriver
 
 from tests.folder import Folder, taken_away
-from tests.shaped_sites import MORE, SCROLLING, SHAPES
+from tests.shaped_sites import MORE, SCROLLING, SHAPES, shaped_at_random
 from upper_rim.core.exchange.html.markers import strip
 from upper_rim.core.exchange.imports.import_pages import ArchiveEntry, read_files
 from upper_rim.core.kinds.pieces.footer import Footer
@@ -19,6 +20,7 @@ from upper_rim.core.model.site import Asset, Page, Site
 
 from .conftest import plain_chromium
 
+AT_RANDOM = int(os.environ.get("RIM_SHAPES", "12"))
 WIDTHS, HEIGHT = (360, 1280), 800
 ABOUT_CONTENT = """
 const ours = (node) => node.closest('.qtest');
@@ -79,26 +81,27 @@ def looked_at(driver: webdriver.Chrome, folder: Folder, files: dict[str, bytes],
     return found
 
 
-@pytest.mark.parametrize("name", SHAPES)
+@pytest.mark.parametrize("name", [*SHAPES, *range(AT_RANDOM)])
 def test_pieces_lie_across_the_window_and_the_content_as_it_was(
-    driver: webdriver.Chrome, folder: Folder, name: str
+    driver: webdriver.Chrome, folder: Folder, name: str | int
 ) -> None:
-    files = {**SHAPES[name].files(), **MORE}
+    shaped = SHAPES[name] if isinstance(name, str) else shaped_at_random(name)
+    files = {**shaped.files(), **MORE}
     site, contents = came_in(files)
     published = taken_away(site, contents)
     assert strip(published["index.html"]) == files["index.html"]
+    is_high = any(one.is_tall for one in site.shapes) or "height:" in shaped.css
     for width in WIDTHS:
         before, after = (looked_at(driver, folder, one, width) for one in (files, published))
         header, footer = after["pieces"]
-        where = f"{name} at {width}"
+        where = f"{name} at {width}: {shaped.css}"
         assert header[:3] == pytest.approx([0, 0, after["window"]], abs=0.6), where
         assert [footer[0], footer[2]] == pytest.approx([0, after["window"]], abs=0.6), where
-        assert max(footer[1] + footer[3], HEIGHT) == pytest.approx(after["high"], abs=1), where
+        assert max(footer[1] + footer[3], HEIGHT) == pytest.approx(max(after["high"], HEIGHT), abs=1), where
         assert after["wide"] <= max(before["wide"], after["window"]), where
         assert after["covered"] <= before["covered"], where
         assert len(after["boxes"]) == len(before["boxes"]) > 4
         lowest = 0.0
-        is_high = any(one.is_tall for one in site.shapes) or "height" in SHAPES[name].css
         for was, now in zip(before["boxes"], after["boxes"], strict=True):
             assert [now[0], now[2]] == pytest.approx([was[0], was[2]], abs=1), where
             assert now[1] >= header[3] - 1, where

@@ -178,7 +178,7 @@ class _Reading:
                     weight = tuple(selector.specificity)
                     if selector.test(self._body):
                         self.of_body += self._of_rule(contents, within, layer, weight, address)
-                    elif selector.test(self._root):
+                    if selector.test(self._root):
                         self.of_root += self._of_rule(contents, within, layer, weight, address)
             if holds_child:
                 self._child(tokens, contents, within)
@@ -234,11 +234,14 @@ class _Reading:
         """Whether it is worth a closer look: most selectors of a sheet are of what neither root nor body is."""
         if "(" in selector:
             return "::" not in selector
-        last = re.split(r"[\s>+~]+", selector)[-1]
-        named = re.findall(r"[.#]?-?[_a-zA-Z\x80-\U0010ffff][\w\x80-\U0010ffff-]*", re.sub(r"\[.*|::?[\w-]+", "", last))
+        last = re.split(r"[\s>+~]+", _OF_ATTRIBUTES.sub("", selector))[-1]
+        named = _NAMES.findall(_PSEUDO.sub("", last))
         return all(name.lower() in self._names for name in named) and "::" not in last
 
 
+_OF_ATTRIBUTES = re.compile(r"""\[(?:[^\]"']|"[^"]*"|'[^']*')*\]""")
+_PSEUDO = re.compile(r"::?[\w-]+")
+_NAMES = re.compile(r"[.#]?-?[_a-zA-Z\x80-\U0010ffff][\w\x80-\U0010ffff-]*")
 OF_PLACES = frozenset(
     {
         "position",

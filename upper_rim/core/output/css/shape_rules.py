@@ -22,10 +22,12 @@ _BODY = {
     "max-inline-size": "none",
 }
 _ZERO = re.compile(r"0+")
+_WHOLE_WIDTH = "-webkit-fill-available"
+"""Margins that share what is left make what stands in a flex container no wider than its content else."""
 _SHELL = {
     "flex": "1 1 0",
     "min-block-size": "0",
-    "inline-size": "-webkit-fill-available",
+    "inline-size": _WHOLE_WIDTH,
     "contain": "layout",
     "container-type": "size",
 }
@@ -59,13 +61,27 @@ def shape_rules(shapes: Iterable[PageShape], key: str) -> Iterator[Rule]:
             yield Rule(body, {"block-size": "100dvh"}, ("@supports (height:1dvh)",))
             yield Rule(flow, _SHELL)
         elif shape.is_tall and shape.is_boxed:
-            yield Rule(
-                f"{flow}-root" if shape.root else flow, {"flex": "1 0 auto", "inline-size": "-webkit-fill-available"}
-            )
+            yield Rule(f"{flow}-root" if shape.root else flow, {"flex": "1 0 auto", "inline-size": _WHOLE_WIDTH})
         if shape.root:
             yield Rule(root, {**_BODY, "display": "block"})
-        yield from (Rule(f"{flow}-root", dict(rule.declared), rule.within) for rule in shape.root)
-        yield from (Rule(flow, dict(rule.declared), rule.within) for rule in shape.box)
+            yield Rule(f"{flow}-root", {"display": "flow-root"})
+        for place, rules in ((f"{flow}-root", shape.root), (flow, shape.box)):
+            for rule in rules:
+                declared = {name: _there(name, value, shape, place) for name, value in rule.declared}
+                yield Rule(place, declared, rule.within)
+
+
+def _there(name: str, value: str, shape: PageShape, place: str) -> str:
+    """What is declared for a root or a body, so that it means the same for an element in it."""
+    if shape.is_tall and name in {"width", "inline-size"} and value == "auto":
+        return _WHOLE_WIDTH
+    if not place.endswith("-root"):
+        return value
+    return "flow-root" if (name, value) == ("display", "block") else _OF_FONT.sub(r"\1r\2", value)
+
+
+_OF_FONT = re.compile(r"(?<![\w.-])(\d*\.?\d+)(em|ex|ch|lh)\b", re.IGNORECASE)
+"""What is measured by the root's letters is so within a body that has others, too."""
 
 
 def rules_of_parts(shapes: Iterable[PageShape], key: str) -> Iterator[Rule]:
