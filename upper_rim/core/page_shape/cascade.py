@@ -125,6 +125,8 @@ class _Reading:
                 self._at_rule(node, address, within, layer, deep)
 
     def _at_rule(self, node: Any, address: str, within: tuple[str, ...], layer: str, deep: int) -> None:
+        if not _is_sound(node.prelude):
+            return
         prelude = tinycss2.serialize(node.prelude).strip()
         keyword = node.lower_at_keyword
         if keyword == "import" and node.content is None:
@@ -162,6 +164,8 @@ class _Reading:
             self.read(Sheet(text, urljoin(address, there), said), layer, within, deep + 1)
 
     def _rule(self, node: Any, address: str, within: tuple[str, ...], layer: str) -> None:
+        if not _is_sound(node.prelude):
+            return
         contents: list[Any] | None = None
         is_placed = _is_placed(node.content) and len(self.placed) < MOST_PLACED
         for tokens in _apart(node.prelude):
@@ -200,7 +204,7 @@ class _Reading:
     ) -> Iterator[Declared]:
         rank = self._layers.get(layer, _UNLAYERED)
         for node in nodes:
-            if node.type != "declaration":
+            if node.type != "declaration" or not _is_sound(node.value):
                 continue
             self._order += 1
             # Importance turns the order of layers round (CSS Cascade 5, 6.4.4).
@@ -214,7 +218,7 @@ class _Reading:
                 declared = tuple(
                     (node.lower_name, tinycss2.serialize(node.value).strip() + end[node.important])
                     for node in contents
-                    if node.type == "declaration"
+                    if node.type == "declaration" and _is_sound(node.value)
                 )
                 before, behind = (tinycss2.serialize(part).strip() for part in (tokens[:at], tokens[at + 1 :]))
                 if declared:
@@ -225,7 +229,7 @@ class _Reading:
         declared = tuple(
             (node.lower_name, tinycss2.serialize(node.value).strip())
             for node in contents
-            if node.type == "declaration" and node.lower_name in OF_PLACES
+            if node.type == "declaration" and node.lower_name in OF_PLACES and _is_sound(node.value)
         )
         if declared:
             self.placed.append(OfElement(within, selector, declared))
@@ -268,6 +272,15 @@ def _is_placed(content: Iterable[Any]) -> bool:
         or (token.type == "function" and _is_placed(token.arguments))
         for token in content
     )
+
+
+def _is_sound(tokens: Iterable[Any]) -> bool:
+    """Whether nothing in it is broken (CSS Syntax 3, 4): what is would not end where it seems to."""
+    for token in tokens:
+        within = getattr(token, "arguments", None) or getattr(token, "content", None)
+        if token.type in {"error", "{} block"} or (isinstance(within, list) and not _is_sound(within)):
+            return False
+    return True
 
 
 def _contents(node: Any) -> list[Any]:

@@ -9,8 +9,12 @@ import hashlib
 import re
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from itertools import islice
+from typing import TypeVar
+
+import lightningcss
 
 from ..kinds.page_shapes import ChildRule, ElementRule, PageShape, ShapeRule
+from ..kinds.rule import Rule, css
 from .cascade import Attributes, Declared, Imported, OfElement, Reached, Sheet, reached
 
 _USUAL_MARGIN = ShapeRule(declared=(("margin", "8px"),))
@@ -54,7 +58,41 @@ def page_shape(attributes: Attributes, sheets: Iterable[Sheet], imported: Import
         shape = shape.replaced(of_window=tuple(islice(_of_window(found.placed), MOST_RULES)))
     if is_boxed or is_shell:
         shape = _boxed(shape, found, is_quirky=attributes.is_quirky, is_root_apart=is_root_apart)
+    shape = _understood(shape)
     return shape.replaced(id=f"sh-{hashlib.sha256(shape.model_dump_json().encode()).hexdigest()[:12]}")
+
+
+def _understood(shape: PageShape) -> PageShape:
+    """Without rules that are not understood where pages' sheets are written."""
+
+    def kept(rules: Iterable[_Rule]) -> tuple[_Rule, ...]:
+        return tuple(one for one in rules if _is_understood(one))
+
+    return shape.replaced(
+        box=kept(shape.box),
+        root=kept(shape.root),
+        children=kept(shape.children),
+        heights=kept(shape.heights),
+        of_window=kept(shape.of_window),
+        at_edges=kept(shape.at_edges),
+    )
+
+
+_Rule = TypeVar("_Rule", bound=ShapeRule)
+
+
+def _is_understood(rule: ShapeRule) -> bool:
+    selector = "a"
+    if isinstance(rule, ChildRule):
+        selector = f"{rule.body} a>{rule.below}"
+    elif isinstance(rule, ElementRule):
+        selector = f"{rule.selector}:is(a *)"
+    try:
+        return bool(
+            lightningcss.process_stylesheet(css([Rule(selector, dict(rule.declared), rule.within)]), minify=False)
+        )
+    except Exception:  # It tells faults by one kind alone, and that is the widest.
+        return False
 
 
 def _boxed(shape: PageShape, found: Reached, *, is_quirky: bool, is_root_apart: bool) -> PageShape:
