@@ -11,6 +11,7 @@ import pytest
 from selectolax.lexbor import LexborHTMLParser
 
 from tests.broken_pages import BROKEN, OTHER_FILES, WITHOUT_PLACE, archive
+from tests.folder import taken_away
 from upper_rim.core.exchange.html.anatomy import anatomy
 from upper_rim.core.exchange.html.encoding import decode, sniff
 from upper_rim.core.exchange.html.lifting import cuts as cuts_of
@@ -18,6 +19,7 @@ from upper_rim.core.exchange.html.lifting import find_in_page, selector_fault, w
 from upper_rim.core.exchange.html.markers import strip
 from upper_rim.core.exchange.html.source_tags import tokens
 from upper_rim.core.exchange.imports.import_pages import (
+    ArchiveEntry,
     BrokenArchive,
     Incoming,
     Problem,
@@ -258,3 +260,48 @@ def test_tags_are_found_as_the_standard_tokenizes_them(name: str) -> None:
 def test_a_page_tells_whether_it_has_a_form_to_be_filled_in(body: str, expected: bool) -> None:
     found = anatomy(f"<!doctype html><title>T</title><body>{body}".encode())
     assert found.splice is not None and found.splice.has_form is expected
+
+
+NAMES = (
+    *("LICENSE", "Makefile", "CNAME", "_headers", ".nojekyll", ".htaccess", ".well-known/security.txt", "a.b/c", "v1.0/x"),
+    *("A.png", "a.png", "A B.html", "a b.html", "Index.html", "dir.html/file.txt", "no/index.html", "page.xhtml", "x.HTML5"),
+    *("a%20b.txt", "q?x.html", "h#y.html", "e\u0301.html", "\u00e9.html", "semi;colon.html", "con.txt", "trailing./x"),
+)  # fmt: skip
+
+
+def test_nothing_is_renamed_and_nothing_lost() -> None:
+    files = {name: f"<!doctype html><title>{name}</title><p>x".encode() for name in NAMES}
+    problems: list[Problem] = []
+    count = itertools.count()
+    entries = [ArchiveEntry(name, lambda data=data: data) for name, data in files.items()]  # type: ignore[misc]
+    came = list(read_files(entries, lambda prefix: f"{prefix}-{next(count)}", "en", (), problems))
+    values = sorted((one.value for one in came), key=lambda value: value.path)
+    site = Site(
+        key="qtest",
+        name="Of others",
+        pages=tuple(value for value in values if isinstance(value, Page)),
+        assets=tuple(value for value in values if isinstance(value, Asset)),
+    )
+    out = taken_away(site, {one.value.content or "": one.content for one in came})
+    assert {name: out.get(name) for name in NAMES} == files
+    assert len(problems) == 2 and all("in capitals only" in one.reason for one in problems)
+
+
+def test_a_link_within_an_archive_is_the_file_that_it_leads_to() -> None:
+    packed = io.BytesIO()
+    with zipfile.ZipFile(packed, "w") as written:
+        written.writestr("look/site.css", "body{margin:0}")
+        for name, there in {
+            "site.css": "look/site.css",
+            "twice.css": "./site.css",
+            "out.css": "../../etc/passwd",
+            "round.css": "round.css",
+            "nowhere.css": "no.css",
+        }.items():
+            link = zipfile.ZipInfo(name)
+            link.external_attr = 0o120777 << 16
+            written.writestr(link, there)
+    problems: list[Problem] = []
+    found = {entry.name: entry.read() for entry in files_of_zip(packed, problems)}
+    assert found == dict.fromkeys(("look/site.css", "site.css", "twice.css"), b"body{margin:0}")
+    assert {one.name for one in problems} == {"out.css", "round.css", "nowhere.css"}

@@ -416,7 +416,7 @@ def _entries(source: Path, problems: list[Problem]) -> Iterator[Iterator[Archive
 def _folder(source: Path, problems: list[Problem]) -> Iterator[ArchiveEntry]:
     for path in sorted(source.rglob("*")):
         name = str(path.relative_to(source))
-        if path.is_symlink():
-            problems.append(Problem(name, "It is a link to another file; links are not followed."))
+        if path.is_symlink() and not path.resolve().is_relative_to(source.resolve()):
+            problems.append(Problem(name, "It is a link to what lies outside the folder."))
         elif path.is_file():
             yield ArchiveEntry(name, partial(_bytes, path))

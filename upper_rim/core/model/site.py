@@ -26,7 +26,7 @@ from ..kinds.pieces.drawer import Drawer
 from ..kinds.rows import Row
 from ..kinds.spoken import SpokenLanguage, SpokenLanguages
 from ..languages import filled, phrase
-from ..values.addresses import Origin, PagePath
+from ..values.addresses import FilePath, Origin, PagePath
 from ..values.nodes import Hash, Node, Value
 from ..values.refs import CategoryRef, LiftRef, PageRef, ShapeRef
 from ..values.scalars import TextSize, Weight
@@ -141,7 +141,7 @@ class Snippet(Node):
 class Asset(Node):
     """A file carried along unchanged."""
 
-    path: PagePath
+    path: FilePath
     content: Hash
     size: Annotated[int, Field(ge=0)]
 

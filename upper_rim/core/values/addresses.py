@@ -17,14 +17,15 @@ _PLAIN_PATH = re.compile(r"^/(?:[A-Za-z0-9_~-][A-Za-z0-9_~.-]*/)*$")
 def _check_path(path: str) -> str:
     if _PLAIN_PATH.match(path):
         return path
-    segments = path.split("/")[1:]
+    last = _check_file_path(path).rpartition("/")[2]
+    return path + "/" if last and "." not in last else path
+
+
+def _check_file_path(path: str) -> str:
     meant = unquote(path)
     climbs = any(segment in {".", ".."} for segment in meant.split("/"))
     if not _PATH.match(path) or "//" in meant or climbs or any(ord(char) < 32 or char == "\\" for char in meant):
         raise ValueError("a path begins with /, and has no spaces, empty or dotted segments, ? or #")
-    last = segments[-1] if segments else ""
-    if last and "." not in last:
-        return path + "/"
     return path
 
 
@@ -43,6 +44,9 @@ Origin = Annotated[str, StringConstraints(max_length=300), AfterValidator(_check
 
 PagePath = Annotated[str, StringConstraints(max_length=1000), AfterValidator(_check_path)]
 """A page's address within its site: `/`, `/fares/` or `/old/list.html`. `/fares` is read as `/fares/`."""
+
+FilePath = Annotated[str, StringConstraints(max_length=1000), AfterValidator(_check_file_path)]
+"""A file's address within its site, whatever it is called: `/logo.svg` or `/LICENSE`."""
 
 _SCHEMES = ("http://", "https://", "mailto:", "tel:")
 

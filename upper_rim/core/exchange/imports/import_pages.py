@@ -1,17 +1,19 @@
 """What does an archive, folder or sitemap of someone else's site bring in, and what could not be read?
 
 Every file is either a page, a file carried along unchanged, or left out with a reason. Names are untrusted: nothing
-that climbs out, is a link, or is out of proportion goes in.
+that climbs out or is out of proportion goes in; a link is the file that it leads to, where that is in the archive.
 """
 
 from __future__ import annotations
 
 import hashlib
+import posixpath
 import re
 import xml.etree.ElementTree as ElementTree
 import zipfile
 import zlib
-from collections.abc import Callable, Iterable, Iterator, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping, Set
+from functools import partial
 from typing import IO, NamedTuple
 from urllib.parse import quote, unquote, urlsplit
 
@@ -19,7 +21,7 @@ from pydantic import TypeAdapter, ValidationError
 
 from ...kinds.page_shapes import PageShape
 from ...model.site import Asset, Lift, Page
-from ...values.addresses import PagePath
+from ...values.addresses import FilePath, PagePath
 from ..html.anatomy import Anatomy, anatomy
 from ..html.lifting import cuts
 from ..html.markers import strip
@@ -33,7 +35,8 @@ LARGEST_RATIO = 200
 """How many times larger than in the archive a file may be, beyond its first megabyte: more is a bomb."""
 
 PAGE_ENDINGS = (".html", ".htm")
-_JUNK = re.compile(r"(^|/)(__MACOSX/|\.[^./]|Thumbs\.db$|desktop\.ini$)")
+_JUNK = re.compile(r"(^|/)(__MACOSX/|\.DS_Store$|\._|\.(git|svn|hg)/|Thumbs\.db$|desktop\.ini$)")
+"""What systems and their tools leave beside a site's own files."""
 _DRIVE = re.compile(r"^[A-Za-z]:")
 
 
@@ -66,17 +69,54 @@ def files_of_zip(file: IO[bytes], problems: list[Problem]) -> Iterator[ArchiveEn
         raise BrokenArchive(f"The archive holds {len(entries):,} files; {MOST_FILES:,} at most can come in at once.")
     if sum(entry.file_size for entry in entries) > LARGEST_TOTAL:
         raise BrokenArchive("Unpacked, the archive would be larger than 2 GB.")
+    links = {entry.filename for entry in entries if _is_link(entry)}
+    by_name = {entry.filename: entry for entry in entries}
     for entry in entries:
         reason = _zip_fault(entry)
+        if entry.filename in links and reason is None:
+            found = _linked(archive, entry, by_name, links)
+            reason = _zip_fault(found) if found is not None else "It is a link to what is not in the archive."
+            if reason is None and found is not None:
+                yield ArchiveEntry(entry.filename, partial(_read_entry, archive, found))
+                continue
         if reason is not None:
             problems.append(Problem(entry.filename[:200], reason))
             continue
-        yield ArchiveEntry(entry.filename, lambda entry=entry: _read_entry(archive, entry))  # type: ignore[misc]
+        yield ArchiveEntry(entry.filename, partial(_read_entry, archive, entry))
+
+
+MOST_LINKS = 8
+"""From one link to the next."""
+
+
+def _is_link(entry: zipfile.ZipInfo) -> bool:
+    return (entry.external_attr >> 16) & 0o170000 == 0o120000
+
+
+def _linked(
+    archive: zipfile.ZipFile, entry: zipfile.ZipInfo, by_name: Mapping[str, zipfile.ZipInfo], links: Set[str]
+) -> zipfile.ZipInfo | None:
+    """The file in the archive that a link leads to."""
+    for _ in range(MOST_LINKS):
+        if entry.filename not in links:
+            return entry
+        if entry.file_size > LONGEST_LINK:
+            return None
+        try:
+            there = _read_entry(archive, entry).decode()
+        except (BrokenArchive, UnicodeDecodeError):
+            return None
+        name = posixpath.normpath(posixpath.join(posixpath.dirname(entry.filename), there))
+        if name not in by_name:
+            return None
+        entry = by_name[name]
+    return None
+
+
+LONGEST_LINK = 4096
 
 
 def _zip_fault(entry: zipfile.ZipInfo) -> str | None:
-    if (entry.external_attr >> 16) & 0o170000 == 0o120000:
-        return "It is a link to another file; links are not followed."
     if entry.flag_bits & 1:
         return "It is encrypted."
     if entry.file_size > LARGEST_FILE:
@@ -105,10 +145,14 @@ def site_path(name: str) -> str | None:
     segments = [segment for segment in name.split("/") if segment not in {"", "."}]
     if not segments or ".." in segments:
         return None
-    return valid_path("/" + "/".join(quote(segment, safe=_KEPT_IN_PATHS) for segment in segments))
+    try:
+        return _file_path.validate_python("/" + "/".join(quote(segment, safe=_KEPT_IN_PATHS) for segment in segments))
+    except ValidationError:
+        return None
 
 
 _path: TypeAdapter[str] = TypeAdapter(PagePath)
+_file_path: TypeAdapter[str] = TypeAdapter(FilePath)
 
 
 def valid_path(path: str) -> str | None:
@@ -125,7 +169,7 @@ _KEPT_IN_PATHS = "!$&'()*+,;=:@~"
 def page_path(file_path: str) -> str:
     """The address at which a page's file is found: `/a/index.html` answers at `/a/`."""
     folder, _, last = file_path.rpartition("/")
-    return folder + "/" if last.lower() == "index.html" else file_path
+    return folder + "/" if last == "index.html" else file_path
 
 
 def file_name(path: str) -> str:
@@ -184,7 +228,8 @@ def read_files(
     wrapper = common_folder(entry.name for entry in entries)
     shapes = Shapes(_reader_of(entries, wrapper))
     everywhere = {lift.id: lift for lift in lifts}
-    seen: set[str] = set()
+    taken: set[str] = set()
+    seen: dict[str, str] = {}
     for entry in entries:
         if _JUNK.search(entry.name):
             continue
@@ -193,16 +238,21 @@ def read_files(
             problems.append(Problem(entry.name[:200], "Its name leads out of the archive, is too long, or is no path."))
             continue
         address = page_path(path) if path.lower().endswith(PAGE_ENDINGS) else path
-        if address.lower() in seen or address.startswith("/_rim/"):
+        if address in taken or address.startswith("/_rim/"):
             if not address.startswith("/_rim/"):
                 problems.append(Problem(entry.name[:200], f"Another file already stands at {address}."))
             continue
+        other = seen.get(address.lower())
+        if other is not None:
+            reason = f"Its name differs from that of {other} in capitals only; there are hosts on which one takes the other's place."
+            problems.append(Problem(entry.name[:200], reason))
         try:
             content = entry.read()
         except BrokenArchive as broken:
             problems.append(Problem(entry.name[:200], str(broken)))
             continue
-        seen.add(address.lower())
+        taken.add(address)
+        seen.setdefault(address.lower(), address)
         if not path.lower().endswith(PAGE_ENDINGS):
             yield Incoming(Asset(id=new_id("as"), path=path, content=digest(content), size=len(content)), content)
         elif len(content) > LARGEST_PAGE:
