@@ -119,7 +119,7 @@ def test_archives_are_not_trusted() -> None:
         ]
     )
     incoming, problems = brought_in(data)
-    assert [item.value.path for item in incoming] == ["/good.html"]
+    assert [item.value.path for item in incoming] == ["/good.html", "/Good.html"]
     assert len(problems) == 8
     assert all(problem.reason.endswith(".") for problem in problems)
 

@@ -38,6 +38,7 @@ class ElementRule(ShapeRule):
 class PageShape(Node):
     """Of pages that share their sheets, their own styles, and the attributes of their root and body."""
 
+    on: bool = Field(default=True, description="Pieces hold by it; else these pages are left as they are.")
     is_boxed: bool = Field(default=False, description="The content has a box of its own.")
     box: tuple[ShapeRule, ...] = Field(default=(), description="Of the body's box, in the order of the cascade.")
     root: tuple[ShapeRule, ...] = Field(default=(), description="Of the root's, where that is no plain one either.")

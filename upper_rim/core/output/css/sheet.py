@@ -16,6 +16,7 @@ import lightningcss
 
 from ...fit.rows.fitter import Fitter
 from ...kinds.items.top import BackToTop
+from ...kinds.page_shapes import PageShape
 from ...kinds.pieces.sidebar import Sidebar
 from ...kinds.rule import Rule, css, inside
 from ...languages import language_of
@@ -108,9 +109,13 @@ def site_rules(
         key,
         tuple(layers),
         (*ours, *swatches, *ground),
-        tuple(rules_of_parts(site.shapes, key)),
-        tuple(rules_of_children(site.shapes, key)),
+        tuple(rules_of_parts(_shapes(site), key)),
+        tuple(rules_of_children(_shapes(site), key)),
     )
+
+
+def _shapes(site: Site) -> list[PageShape]:
+    return [shape for shape in site.shapes if shape.on]
 
 
 def _layers(moving: MovementRules | None, rules: StyleRules) -> Iterator[tuple[str, Iterable[Rule]]]:
@@ -219,7 +224,7 @@ def _structure(site: Site, sheet: SiteSheet, styling: Styling, moving: MovementR
         yield Rule(f".{key} [data-rim-early]", {"visibility": "hidden"})
     yield from moving.placed() if moving else ()
     yield Rule(f"body:has(>.{key})", {"margin-block-start": "0", "padding-block-start": "0"})
-    yield from shape_rules(site.shapes, key)
+    yield from shape_rules(_shapes(site), key)
     yield from _language_rules(site)
 
 

@@ -92,7 +92,7 @@ class Composer:
         self._items = {item.id: item for item in items_of(site.pieces)}
         self._written: dict[tuple[str, str, str], EntriesHtml] = {}
         self._encoded: dict[tuple[str, str, str, str], EncodedEntries] = {}
-        self._shapes = {shape.id: shape for shape in site.shapes}
+        self._shapes = {shape.id: shape for shape in site.shapes if shape.on}
         self._shelf = shelf
         self._read = read
         self._marks = marks

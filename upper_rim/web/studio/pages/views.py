@@ -28,6 +28,7 @@ from ..cycle.screen import Opened, Redirected, screen, site_url
 from ..preview.steps import steps_of
 from ..preview.viewing import looking_as
 from ..words.reach import by_bands
+from ..words.shapes import declared_words, shape_words
 
 OPEN_TREE_UP_TO = 120
 """Sites with no more pages than this show their whole tree at once; larger ones open a folder when asked."""
@@ -117,12 +118,17 @@ def page(request: HttpRequest, opened: Opened, page_id: str, made: tuple[str, ..
     for slot, outcomes in coverage.on(found, coverage.gets(card) if card else None).items():
         shown.setdefault(by_bands(outcomes, site), []).append(PIECE_KINDS[slot].NAME)
     original = next((page for page in site.pages if page.id == found.translates), None)
+    shape = next((shape for shape in site.shapes if shape.id == found.shape), None)
     return {
         "page": found,
         "card": card,
         "shown": [(", ".join(slots), bands) for bands, slots in shown.items()],
         "original": original,
         "lifts": [lift for lift in site.lifts if lift.where.covers(found)],
+        "shape": shape,
+        "shape_words": list(shape_words(shape)) if shape else [],
+        "declared": declared_words(shape) if shape else [],
+        "alike": sum(page.shape == found.shape for page in site.pages) if shape else 0,
     }
 
 

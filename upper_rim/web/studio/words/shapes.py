@@ -1,0 +1,37 @@
+"""How is a page laid out, and what is done so that pieces hold in it?"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from ....core.kinds.page_shapes import PageShape
+
+
+def shape_words(shape: PageShape) -> Iterator[str]:
+    """A sentence for each thing that is not as it is on most pages."""
+    if shape.is_shell:
+        yield (
+            "Its window does not scroll: a part of the page does, and fills it. Header and footer take their room at the "
+            "edges, and that part has what is left."
+        )
+    elif shape.is_boxed:
+        yield (
+            "Its body is no plain one. Pieces lie across the whole window, and the content has a box of its own, in which "
+            "it is laid out as before."
+        )
+    if shape.heights:
+        yield "Its body is as high as the window, and no higher: it grows with its content, so that what is pinned stays."
+    if shape.clips:
+        yield "Its root and its body both hide what is too wide: the body leaves that to the root, so that what is pinned stays."
+    if shape.at_edges and not shape.is_shell:
+        yield "Parts of its own are pinned to an edge of the window: they keep their distance from pieces that are pinned there."
+    if shape.is_quirky:
+        yield "It has no document type that browsers know, so that they read it as in former times (quirks mode)."
+
+
+def declared_words(shape: PageShape) -> list[tuple[str, str]]:
+    """What the page says of its body, as it is written: conditions, declarations."""
+    return [
+        (" ".join(rule.within), "; ".join(f"{name}: {value}" for name, value in rule.declared))
+        for rule in (*shape.root, *shape.box)
+    ]
