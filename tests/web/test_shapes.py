@@ -9,8 +9,10 @@ from django.contrib.auth.models import User
 from django.core.files.base import ContentFile
 
 from tests.shaped_sites import SCROLLING, SHAPES, Shaped
+from upper_rim.core.output.page.compose import Composer
+from upper_rim.shipped import shelf
 from upper_rim.web.jobs import tasks
-from upper_rim.web.sites import store
+from upper_rim.web.sites import contents, store
 from upper_rim.web.sites.models import StoredSite, Work
 
 from .conftest import signed_in
@@ -53,3 +55,24 @@ def test_pages_that_come_in_again_take_shapes_along_that_nobody_has_any_more(fer
     assert [one.id for one in site.shapes] == [page.shape for page in site.pages if page.path == "/bar/"]
     store.undo(ferries.pk, ada)
     assert len(store.load(ferries.pk).site.shapes) == 2
+
+
+def test_pages_without_a_viewport_meta_are_told_first_and_given_one_in_one_press(
+    ferries: StoredSite, ada: User
+) -> None:
+    bring_in(ferries, ada, {"hut": SHAPES["reset"]})
+    client, front = signed_in(ada), next(page for page in store.load(ferries.pk).site.pages if page.path == "/")
+    assert front.splice is not None and front.splice.unscaled
+    screen = client.get("/s/ostrey/pages/").content.decode()
+    assert "1 page has no viewport meta" in screen and "Give it one" in screen
+    assert b"width=device-width" not in published(ferries, "/")
+    client.post("/s/ostrey/pages/", {"do": "set", "node": "site", "field": "viewport", "value": "true"})
+    assert published(ferries, "/").count(b'<meta name="viewport" content="width=device-width, initial-scale=1">') == 1
+    assert published(ferries, "/hut/").count(b"width=device-width") == 1
+    assert "is given one" in client.get("/s/ostrey/pages/").content.decode()
+
+
+def published(stored: StoredSite, path: str) -> bytes:
+    site = store.load(stored.pk).site
+    page = next(page for page in site.pages if page.path == path)
+    return Composer(site, shelf()).page(page, contents.read_content(page.content or ""))

@@ -90,6 +90,11 @@ class Splice(Value):
         exclude_if=operator.not_,
         description="It runs from right to left by its CSS, and does not say so in its HTML (`dir`).",
     )
+    unscaled: bool = Field(
+        default=False,
+        exclude_if=operator.not_,
+        description="It has no viewport meta: phones draw it as wide as a screen, and make it small.",
+    )
 
 
 class Page(Node):
@@ -166,6 +171,7 @@ class Site(Value):
         description="Where a switch leads from a page that is not there in a language: to what stands above it, to the front page, nowhere; or the language is left out.",
     )
     zone: Zone = Field(default="UTC", description="Time zone in which its periods are meant.")
+    viewport: bool = Field(default=False, description="Pages that have no viewport meta are given one.")
     icon: PagePath | None = Field(
         default=None, description="Path of a picture among the site's files: its icon, for pages that name none."
     )

@@ -73,6 +73,9 @@ def _anatomy(content: bytes, encoding: Encoding, parsed: LexborHTMLParser) -> An
         fetches=foreign_in(content, encoding),
         alternates=_alternates(parsed),
         turned=_is_turned(parsed),
+        unscaled=not any(
+            (meta.attributes.get("name") or "").strip().lower() == "viewport" for meta in parsed.css("meta[name]")
+        ),
     )
     if not _proven(content, splice, parsed):
         return Anatomy(None, title, language, "Its markup leaves no place where a piece would stand first in the body.")

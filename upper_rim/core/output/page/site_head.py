@@ -31,6 +31,9 @@ _IS_CANONICAL = re.compile(rb"""\brel\s*=\s*["']?[^"'>]{0,80}\bcanonical\b""", r
 _IS_DESCRIPTION = re.compile(rb"""\bname\s*=\s*["']?description\b""", re.IGNORECASE)
 
 
+_VIEWPORT = '<meta name="viewport" content="width=device-width, initial-scale=1">'
+
+
 class SiteHead:
     """`read` gives a picture's bytes by its path among the site's files; None where it is not there."""
 
@@ -42,6 +45,10 @@ class SiteHead:
 
     def of_page(self, page: Page, content: bytes) -> str:
         """Markup for the head of a page; empty where it says all itself."""
+        scaled = _VIEWPORT if self._site.viewport and page.splice is not None and page.splice.unscaled else ""
+        return scaled + self._told(page, content)
+
+    def _told(self, page: Page, content: bytes) -> str:
         described = self._site.description.in_language(page.language)
         alternates = "".join(self._alternates(page))
         if not (described or self._links or alternates or self._site.address):

@@ -92,6 +92,7 @@ def pages(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[s
         "steps": steps_of(request, opened),
         **_latest(opened.stored, Work.Kind.BRING_IN),
         "unread": [page for page in site.pages if page.remark][:50],
+        "unscaled": sum(page.splice is not None and page.splice.unscaled for page in site.pages),
     }
 
 
