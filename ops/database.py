@@ -65,7 +65,7 @@ class Cluster:
             self.port = int((self.folder / "postmaster.pid").read_text().splitlines()[3])
             return
         self.port = free_port()
-        options = f"-p {self.port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c max_connections=60"
+        options = f"-p {self.port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c max_connections=200"
         log = self.folder / "server.log"
         started = self._control("-o", options, "-l", str(log), "-w", "-t", "40", "start")
         if started.returncode:

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import json
+import socket
+import urllib.request
 from collections.abc import Iterator
 from functools import cache
 from html import escape
@@ -30,7 +32,7 @@ from upper_rim.core.values.words import Words
 from upper_rim.demo import ostrey
 from upper_rim.shipped import shelf
 
-from .conftest import Browser, plain_chromium, wait_for
+from .conftest import Browser, Running, plain_chromium, wait_for
 
 LISTEN = "window.__ran = []; window.ran = (what) => window.__ran.push(what); window.alert = window.ran"
 TEXTS = {"name", "title", "street", "town", "classes"}
@@ -243,3 +245,28 @@ def test_nothing_runs_in_the_studio_or_on_its_stage(browser: Browser) -> None:
             assert stage.execute_script(marks) == [[decided(()).partition(">")[2].removesuffix("</script>"), ""]]
         assert not [line for line in browser.driver.get_log("browser") if "ran is not defined" in line["message"]]
         assert find(site, "it-help-form") is not None
+
+
+HALF_OPEN = {
+    "nothing": "",
+    "headers": "GET / HTTP/1.1\r\nHost: localhost:{port}\r\nX-A: ",
+    "bodies": (
+        "POST /account/sign-in/ HTTP/1.1\r\nHost: localhost:{port}\r\nContent-Length: 3000\r\n"
+        "Content-Type: application/x-www-form-urlencoded\r\n\r\na=1"
+    ),
+}
+
+
+@pytest.mark.parametrize("kind", HALF_OPEN)
+def test_fifty_requests_that_never_end_keep_nobody_else_waiting(running: Running, kind: str) -> None:
+    """They hold their threads until their senders have said nothing for a quarter of a minute."""
+    opened = [socket.create_connection(("127.0.0.1", running.port)) for _ in range(50)]
+    try:
+        for one in opened:
+            one.sendall(HALF_OPEN[kind].format(port=running.port).encode())
+        for _ in range(8):
+            with urllib.request.urlopen(f"{running.studio}/account/sign-in/", timeout=12) as answer:
+                assert answer.status == 200
+    finally:
+        for one in opened:
+            one.close()

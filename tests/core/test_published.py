@@ -22,11 +22,13 @@ from upper_rim.core.conditions.audience.visits import Visits
 from upper_rim.core.conditions.visitor import VisitorCard
 from upper_rim.core.exchange.bundle import BrokenBundle, Bundle, write_bundle
 from upper_rim.core.exchange.html.markers import strip
-from upper_rim.core.exchange.imports.import_pages import described_page, digest
+from upper_rim.core.exchange.imports.import_pages import described_page, digest, file_name
+from upper_rim.core.kinds.items.logo import Logo
 from upper_rim.core.model.editing.apply import apply
 from upper_rim.core.model.editing.edits import Remove, Set, Together
 from upper_rim.core.model.editing.refusal import Refusal
 from upper_rim.core.model.site import Page, Site
+from upper_rim.core.model.tree import items_of
 from upper_rim.core.output.css.sheet import sheet
 from upper_rim.core.output.css.style_rules import band_queries
 from upper_rim.core.output.page.compose import Composer
@@ -210,6 +212,32 @@ def test_the_command_line_from_archive_to_published_site_and_back(
         "card": "",
     } in rows
     assert main(["coverage", str(tmp_path / "none.zip")]) == 3
+
+
+def test_pages_come_in_anew_each_night_with_all_that_the_frame_names(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    like, first, second = (tmp_path / name for name in ("like.zip", "first.zip", "second.zip"))
+    assert main(["demo", str(like)]) == 0
+    site, contents = ostrey()
+    pages = tmp_path / "site"
+    for page in site.pages:
+        if page.content and page.path != "/sailings/fares/":
+            file = pages / file_name(page.path)
+            file.parent.mkdir(parents=True, exist_ok=True)
+            file.write_bytes(contents[page.content])
+    for bundle in (first, second):
+        assert main(["import", str(pages), "--out", str(bundle), "--like", str(like)]) == 1
+    assert "“Fares” leads to /sailings/fares/, and no page is there" in capsys.readouterr().err
+    assert first.read_bytes() == second.read_bytes()
+    with first.open("rb") as file:
+        made = Bundle(file).site
+    assert made.key == site.key and made.pieces == site.pieces
+    assert {page.path: page.id for page in made.pages}.items() <= {page.path: page.id for page in site.pages}.items()
+    named = {item.picture for item in items_of(site.pieces) if isinstance(item, Logo) and item.picture}
+    assert named and named <= {asset.path for asset in made.assets}
+    assert main(["publish", str(first), "--out", str(tmp_path / "out")]) in {0, 1}
+    assert all((tmp_path / "out" / path[1:]).is_file() for path in named)
 
 
 def test_a_wanted_page_is_composed_although_its_content_is_to_come() -> None:

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 import argparse
+import hashlib
 import json
 import os
 import secrets
 import sys
 from collections import deque
-from collections.abc import Callable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from concurrent.futures import Future, ThreadPoolExecutor
 from contextlib import contextmanager, suppress
 from datetime import UTC, datetime
@@ -16,13 +17,13 @@ from functools import partial
 from itertools import chain, islice
 from multiprocessing import get_context
 from pathlib import Path
-from typing import IO
+from typing import IO, NamedTuple
 
 from pydantic import ValidationError
 
 from ..core.conditions.audience.in_period import instant_in
 from ..core.conditions.visitor import VisitorCard
-from ..core.exchange.bundle import BrokenBundle, Bundle, write_bundle
+from ..core.exchange.bundle import BrokenBundle, Bundle, fonts_of, write_bundle
 from ..core.exchange.coverage_table import as_csv, as_json, coverage_rows
 from ..core.exchange.html.anatomy import anatomy
 from ..core.exchange.imports.import_pages import (
@@ -37,12 +38,15 @@ from ..core.findings.words import LOSS_WORDS
 from ..core.gates.guards import guards_of
 from ..core.gates.locking import Lock
 from ..core.gates.unserved import losses
+from ..core.kinds.entries import Entry
 from ..core.kinds.items.secret import LONGEST_PASSWORD, SHORTEST_PASSWORD
 from ..core.kinds.page_shapes import PageShape
 from ..core.kinds.pieces.password import PasswordGate
 from ..core.model.editing.check import broken_references
 from ..core.model.navigation.renewed import renewed
+from ..core.model.references import references
 from ..core.model.site import Asset, Band, Page, Site
+from ..core.model.tree import walk
 from ..core.output.publication import PublishedFile, Publisher, publication
 from ..core.output.unserved import unserved_of
 from ..core.reach.coverage import Coverage
@@ -66,32 +70,33 @@ def demo(chosen: argparse.Namespace) -> Remarks:
 
 def bring_in(chosen: argparse.Namespace) -> Remarks:
     source = Path(chosen.source)
-    like, like_pages = _like(chosen.like, chosen.name or source.stem)
+    like, known, named, contents = _like(chosen.like, chosen.name, source.stem)
     problems: list[Problem] = []
-    contents: dict[str, bytes] = {}
     pages: list[Page] = []
     assets: list[Asset] = []
     shapes: dict[str, PageShape] = {}
     if source.suffix.lower() == ".xml":
         paths, problems = read_sitemap(_bytes(source))
-        pages = [Page(id=_new_id("pg"), path=path, language=like.language) for path in paths]
+        pages = [Page(id=_id_of("pg", path), path=path, language=like.language) for path in paths]
     else:
         with _entries(source, problems) as entries:
-            for incoming in read_files(entries, _new_id, like.language, like.lifts, problems):
+            for incoming in read_files(entries, "{}-new".format, like.language, like.lifts, problems):
                 if incoming.shape is not None:
                     shapes[incoming.shape.id] = incoming.shape
-                if isinstance(incoming.value, Page):
-                    pages.append(incoming.value)
+                value = incoming.value
+                if isinstance(value, Page):
+                    pages.append(value.replaced(id=_id_of("pg", value.path)))
                 else:
-                    assets.append(incoming.value)
-                if incoming.value.content:
-                    contents[incoming.value.content] = incoming.content
+                    assets.append(value.replaced(id=_id_of("as", value.path)))
+                contents[value.content or ""] = incoming.content
         # Links and rules that mean a page of the other site mean the one that stands where it does.
-        pages = renewed(pages, like_pages)
+        pages = renewed(pages, known)
     if not pages:
         raise CannotDo(
             f"no page could be read from {source}" + "".join(f"\n  {name}: {reason}" for name, reason in problems[:20])
         )
+    brought = {asset.path for asset in assets}
+    assets += [asset for asset in named if asset.path not in brought]
     site = like.replaced(
         pages=tuple(sorted(pages, key=lambda page: page.path)),
         assets=tuple(sorted(assets, key=lambda asset: asset.path)),
@@ -102,7 +107,18 @@ def bring_in(chosen: argparse.Namespace) -> Remarks:
         raise CannotDo(f"{source}: {fault.words}")
     with _new_file(chosen.out) as out:
         write_bundle(out, site, contents.__getitem__)
-    return [f"{name}: {reason}" for name, reason in problems]
+    return [*(f"{name}: {reason}" for name, reason in problems), *_led_nowhere(site, known)]
+
+
+def _led_nowhere(site: Site, known: Iterable[Page]) -> Iterator[str]:
+    """Entries of menus that lead to pages of the other site, where none stands now."""
+    paths = {page.id: page.path for page in known}
+    for menu in site.menus:
+        for entry in walk(menu):
+            for one in references(entry):
+                if one.slot == "pages" and one.id in paths and not any(page.id == one.id for page in site.pages):
+                    label = entry.label.text if isinstance(entry, Entry) else ""
+                    yield f"menu “{menu.name}”: “{label}” leads to {paths[one.id]}, and no page is there"
 
 
 def publish(chosen: argparse.Namespace) -> Remarks:
@@ -348,22 +364,33 @@ COMMANDS: dict[str, Callable[[argparse.Namespace], Remarks]] = {
 }
 
 
-def _like(bundle: str | None, name: str) -> tuple[Site, tuple[Page, ...]]:
-    """A site without pages to put some into, and the pages that its menus and pieces know."""
+class _Like(NamedTuple):
+    """A site without pages to put some into; the pages that its menus and pieces know; the files that they name, and the
+    contents of these and of its fonts."""
+
+    site: Site
+    known: tuple[Page, ...]
+    named: list[Asset]
+    contents: dict[str, bytes]
+
+
+def _like(bundle: str | None, name: str | None, usual: str) -> _Like:
+    """`usual`: the name of a site that is like no other, where none is chosen."""
     if bundle is None:
         bands = (Band(id="bd-narrow", name="Narrow", from_px=0), Band(id="bd-wide", name="Wide", from_px=900))
-        return Site(key=_new_key(), name=name, bands=bands), ()
+        key = f"q{hashlib.sha256((name or usual).encode()).hexdigest()[:6]}"
+        return _Like(Site(key=key, name=name or usual, bands=bands), (), [], {})
     with _bundle(bundle) as opened:
         like = opened.site
-    return like.replaced(key=_new_key(), name=name, pages=(), assets=()), like.pages
+        said = like.model_dump_json(exclude={"pages", "assets"})
+        named = [asset for asset in like.assets if asset.path in said]
+        kept = {content: opened.read_checked(content) for content in fonts_of(like) | {one.content for one in named}}
+    return _Like(like.replaced(name=name or like.name, pages=(), assets=()), like.pages, named, kept)
 
 
-def _new_id(prefix: str) -> str:
-    return f"{prefix}-{secrets.token_hex(5)}"
-
-
-def _new_key() -> str:
-    return "q" + secrets.token_hex(2)
+def _id_of(prefix: str, path: str) -> str:
+    """The same each time, so that the same pages make the same bundle."""
+    return f"{prefix}-{hashlib.sha256(path.encode()).hexdigest()[:10]}"
 
 
 @contextmanager

@@ -12,7 +12,7 @@ from typing import Any, TypeVar
 
 from django.conf import settings
 from django.core.exceptions import SuspiciousOperation
-from django.http import HttpRequest, HttpResponse, HttpResponseForbidden
+from django.http import HttpRequest, HttpResponse, HttpResponseForbidden, UnreadablePostError
 from django.shortcuts import resolve_url
 from django.urls import Resolver404, resolve
 
@@ -65,13 +65,17 @@ def _length(request: HttpRequest) -> int:
 
 
 class NoNul:
-    """Refuses the one character that no text has, PostgreSQL keeps none with, and no keyboard types."""
+    """Refuses the one character that no text has, PostgreSQL keeps none with, and no keyboard types; and what was cut
+    short."""
 
     def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
         self.get_response = get_response
 
     def __call__(self, request: HttpRequest) -> HttpResponse:
-        sent = chain(request.GET.lists(), request.POST.lists())
+        try:
+            sent = chain(request.GET.lists(), request.POST.lists())
+        except UnreadablePostError as cut_short:
+            return bad_request(request, cut_short)
         if "\0" in request.path or any("\0" in name or any("\0" in one for one in said) for name, said in sent):
             return bad_request(request, SuspiciousOperation("NUL"))
         return self.get_response(request)
