@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import errno
 import gzip
 import io
 import json
+import os
 import re
 import tempfile
 import zipfile
@@ -238,6 +240,34 @@ def test_pages_come_in_anew_each_night_with_all_that_the_frame_names(
     assert named and named <= {asset.path for asset in made.assets}
     assert main(["publish", str(first), "--out", str(tmp_path / "out")]) in {0, 1}
     assert all((tmp_path / "out" / path[1:]).is_file() for path in named)
+
+
+def test_a_site_is_published_whole_or_not_at_all(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    bundle, out = tmp_path / "bundle.zip", tmp_path / "out"
+    assert main(["demo", str(bundle), "--site", "quillwort"]) == 0
+    asked = ["publish", str(bundle), "--out", str(out)]
+    write = os.write
+    with monkeypatch.context() as full:
+        room = iter(range(40))
+
+        def written(descriptor: int, data: memoryview) -> int:
+            if next(room, None) is None:
+                raise OSError(errno.ENOSPC, "No space left on device")
+            return write(descriptor, data[: max(1, len(data) // 2)])
+
+        full.setattr(os, "write", written)
+        assert main(asked) == 3
+        assert list(tmp_path.iterdir()) == [bundle], "nothing half-made is left"
+    with monkeypatch.context() as short:
+        short.setattr(os, "write", lambda descriptor, data: write(descriptor, data[:1000]))
+        assert main(asked) in {0, 1}
+    whole = {path.relative_to(out): path.read_bytes() for path in out.rglob("*") if path.is_file()}
+    (out / "old" / "er").mkdir(parents=True)
+    (out / "old" / "er" / "page.html").write_text("of a former edition")
+    assert main([*asked, "--force"]) in {0, 1} and (out / "old" / "er" / "page.html").exists()
+    assert main([*asked, "--force", "--prune"]) in {0, 1}
+    assert {path.relative_to(out): path.read_bytes() for path in out.rglob("*") if path.is_file()} == whole
+    assert not (out / "old").exists()
 
 
 def test_a_wanted_page_is_composed_although_its_content_is_to_come() -> None:

@@ -35,6 +35,9 @@ def main(arguments: Sequence[str] | None = None) -> int:
     publish.add_argument("bundle", metavar="BUNDLE")
     publish.add_argument("--out", required=True, metavar="DIR", help="a folder that is empty or does not exist yet")
     publish.add_argument(
+        "--prune", action="store_true", help="with --force: take away whatever else lies in the folder"
+    )
+    publish.add_argument(
         "--force", action="store_true", help="write into a folder that holds something, over what is there"
     )
     publish.add_argument(

@@ -7,6 +7,7 @@ import hashlib
 import json
 import os
 import secrets
+import shutil
 import sys
 from collections import deque
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
@@ -127,12 +128,38 @@ def publish(chosen: argparse.Namespace) -> Remarks:
         raise CannotDo(f"{folder} is not empty; name another folder, or say --force to write over what is there")
     with _bundle(chosen.bundle) as bundle:
         site, typed = bundle.site, _passwords(chosen.passwords, bundle.site) if chosen.passwords else {}
+        unfinished = folder.absolute().with_name(f".{folder.absolute().name}.{os.getpid()}")
         try:
-            write_files(site, bundle.read, folder, typed)
+            write_files(site, bundle.read_checked, unfinished, typed)
+            _put_in_place(unfinished, folder, prune=chosen.prune)
         except OSError as error:
             raise CannotDo(f"{error.filename or folder}: {error.strerror}") from None
+        finally:
+            shutil.rmtree(unfinished, ignore_errors=True)
         remarks = [f"{page.path}: {page.remark}" for page in site.pages if page.remark]
         return [*remarks, *_at_gates(site, typed)]
+
+
+def _put_in_place(made: Path, folder: Path, *, prune: bool) -> None:
+    """All files that were made, once they are whole. `prune`: what lies there besides is taken away."""
+    if not folder.exists() or not any(folder.iterdir()):
+        with suppress(FileNotFoundError):
+            folder.rmdir()
+        made.rename(folder)
+        return
+    names = [path.relative_to(made) for path in made.rglob("*") if path.is_file()]
+    for name in names:
+        (folder / name).parent.mkdir(parents=True, exist_ok=True)
+        os.replace(made / name, folder / name)
+    if prune:
+        kept = {folder / name for name in names}
+        # What is deepest first, so that folders are empty by their turn.
+        for path in sorted(folder.rglob("*"), reverse=True):
+            if path.is_dir() and not path.is_symlink():
+                with suppress(OSError):
+                    path.rmdir()
+            elif path not in kept:
+                path.unlink()
 
 
 def _passwords(file: str, site: Site) -> dict[str, list[str]]:
@@ -229,7 +256,9 @@ def _write_batch(root: str, files: list[PublishedFile], made: set[str]) -> None:
         _make_folder(path.rpartition("/")[0], made)
         descriptor = os.open(path, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o644)
         try:
-            os.write(descriptor, file.data)
+            left = memoryview(file.data)
+            while left:
+                left = left[os.write(descriptor, left) :]
         finally:
             os.close(descriptor)
 
