@@ -13,7 +13,14 @@ from upper_rim.core.exchange.html.cursor import Cursor
 from upper_rim.core.exchange.html.markers import without_marked
 from upper_rim.core.exchange.html.source_tags import nests_deeper, tokens
 from upper_rim.core.exchange.imports.feed import FeedFault, read_feed
-from upper_rim.core.exchange.imports.import_pages import Problem, files_of_zip, read_files, read_sitemap, site_path
+from upper_rim.core.exchange.imports.import_pages import (
+    ArchiveEntry,
+    Problem,
+    files_of_zip,
+    read_files,
+    read_sitemap,
+    site_path,
+)
 from upper_rim.core.exchange.imports.import_picture import PictureFault, clean_svg
 from upper_rim.core.style.paint.pictures import read_picture
 
@@ -115,3 +122,17 @@ def test_a_drawing_is_drawn_no_larger_than_it_is_looked_at_whatever_it_says() ->
         read_picture(drawing.encode())  # This process is still there.
     refused = clean_svg(huge.encode())
     assert isinstance(refused, PictureFault) and "150000 by 150000" in refused.reason
+
+
+@pytest.mark.parametrize(
+    "address", ["http://[", "//[x]:y/", "http://a:b", "\\\\[", "\ud800".encode("utf-8", "replace").decode()]
+)
+def test_addresses_that_can_be_none_stop_no_page_from_coming_in(address: str) -> None:
+    css = f'@import "{address}"; html{{background:red}} body{{background:url({address}) 0 0;padding:3px}}'
+    page = (
+        f'<!doctype html><base href="{address}"><link rel="stylesheet" href="{address}"><style>{css}</style>'
+        f'<img src="{address}"><p>Quay.'
+    )
+    entries = [ArchiveEntry("index.html", page.encode), ArchiveEntry("a.css", css.encode)]
+    came = list(read_files(entries, "{}-x".format, "en", (), []))
+    assert [one.value.path for one in came] == ["/", "/a.css"] and came[0].shape is not None

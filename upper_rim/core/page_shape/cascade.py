@@ -146,7 +146,7 @@ class _Reading:
         if not parts or deep == DEEPEST_IMPORT:
             return
         there = _address_in(parts[0])
-        text = self._imported(urljoin(address, there)) if there else None
+        text = self._imported(joined(address, there)) if there else None
         media: list[Any] = []
         for part in parts[1:]:
             if part.type == "ident" and part.lower_value == "layer":
@@ -161,7 +161,7 @@ class _Reading:
             self._layers.setdefault(layer, len(self._layers))
         if text is not None:
             said = " ".join(tinycss2.serialize([part]) for part in media).replace(" ,", ",")
-            self.read(Sheet(text, urljoin(address, there), said), layer, within, deep + 1)
+            self.read(Sheet(text, joined(address, there), said), layer, within, deep + 1)
 
     def _rule(self, node: Any, address: str, within: tuple[str, ...], layer: str) -> None:
         if not _is_sound(node.prelude):
@@ -338,6 +338,14 @@ def _address_in(node: Any) -> str:
     return ""
 
 
+def joined(address: str, there: str) -> str:
+    """An address as it is meant at another one; as it is written, where it can be none."""
+    try:
+        return urljoin(address, there)
+    except ValueError:
+        return there
+
+
 def _value(tokens: Sequence[Any], address: str) -> str:
     """As text, with addresses that count from the site's root."""
     if not any(token.type == "url" or (token.type == "function" and token.lower_name == "url") for token in tokens):
@@ -345,6 +353,6 @@ def _value(tokens: Sequence[Any], address: str) -> str:
     parts = []
     for token in tokens:
         there = _address_in(token) if token.type != "string" else ""
-        whole = urljoin(address, there) if there and not there.startswith(("data:", "#")) else there
+        whole = joined(address, there) if there and not there.startswith(("data:", "#")) else there
         parts.append(f'url("{serialize_string_value(whole)}")' if there else tinycss2.serialize([token]))
     return "".join(parts).strip()

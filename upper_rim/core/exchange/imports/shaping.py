@@ -5,10 +5,10 @@ from __future__ import annotations
 import re
 from collections.abc import Callable
 from typing import NamedTuple
-from urllib.parse import unquote, urljoin, urlsplit
+from urllib.parse import unquote, urlsplit
 
 from ...kinds.page_shapes import PageShape
-from ...page_shape.cascade import MOST_CSS, Sheet
+from ...page_shape.cascade import MOST_CSS, Sheet, joined
 from ...page_shape.shape import page_shape
 from ..html.styling import Styling
 
@@ -36,11 +36,11 @@ class Shapes:
 
     def of(self, path: str, styling: Styling) -> PageShape | None:
         """Of a page there. None where pieces hold in its body as it is."""
-        base = urljoin(_HOME + path, styling.base)
+        base = joined(_HOME + path, styling.base)
         sheets = [
-            Sheet(one.text, urlsplit(base).path, one.media)
+            Sheet(one.text, _path(base), one.media)
             if one.kind == "written"
-            else Sheet(self._linked(base, one.text) or "", urlsplit(urljoin(base, one.text)).path, one.media)
+            else Sheet(self._linked(joined(base, one.text)) or "", _path(joined(base, one.text)), one.media)
             for one in styling.sheets
         ]
         said = styling.attributes
@@ -61,19 +61,22 @@ class Shapes:
             self.found[shape.id] = shape
         return shape
 
-    def _linked(self, base: str, address: str) -> str | None:
+    def _linked(self, address: str) -> str | None:
         """Of a file of the site; what lies elsewhere is not known."""
-        try:
-            there = urljoin(base, address)
-        except ValueError:
-            return None
-        return self._at(urlsplit(there).path) if there.startswith(f"{_HOME}/") else None
+        return self._at(_path(address)) if address.startswith(f"{_HOME}/") else None
 
     def _at(self, path: str) -> str | None:
         if path not in self._texts:
             data = self._read(path) or self._read(unquote(path))
             self._texts[path] = None if data is None or len(data) > MOST_CSS else _text(data)
         return self._texts[path]
+
+
+def _path(address: str) -> str:
+    try:
+        return urlsplit(address).path
+    except ValueError:
+        return ""
 
 
 def _text(data: bytes) -> str:
