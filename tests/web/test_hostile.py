@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import asyncio
 import io
+import json
 import re
 import resource
 import struct
@@ -18,6 +19,7 @@ from django.conf import settings
 from django.contrib.auth.models import User
 from django.core.files.base import ContentFile
 from django.core.files.uploadedfile import SimpleUploadedFile
+from django.db import connection
 from django.test import Client
 from procrastinate.contrib.django import app
 from procrastinate.jobs import Job
@@ -26,10 +28,12 @@ import upper_rim.web
 from tests.broken_pages import archive
 from upper_rim.core.model.site import content_hash
 from upper_rim.core.style.type.fonts import LARGEST_FONT
+from upper_rim.demo import quillwort
 from upper_rim.web.accounts.bodies import LARGEST_SIGN_IN
-from upper_rim.web.jobs import arriving, tasks
+from upper_rim.web.jobs import arriving, publishing, tasks
+from upper_rim.web.jobs.turns import begin_edition, begin_work
 from upper_rim.web.sites import store
-from upper_rim.web.sites.models import StoredSite, Work
+from upper_rim.web.sites.models import Edition, StoredSite, Work
 
 from .conftest import signed_in
 from .test_studio import site_addresses
@@ -209,9 +213,6 @@ def test_work_that_ends_in_a_fault_of_ours_says_so_and_is_over(
 
 @pytest.mark.django_db(transaction=True)
 def test_a_job_whose_worker_died_three_times_fails_with_its_reason(ada: User, monkeypatch: pytest.MonkeyPatch) -> None:
-    from upper_rim.demo import quillwort
-    from upper_rim.web.sites import store
-
     work = waiting_work(store.new_site(ada, *quillwort(), slug="plants"), ada, b"")
     Work.objects.filter(pk=work.pk).update(state=Work.State.WORKING)
     job_id = tasks.take_in.defer(work_id=work.pk)
@@ -241,3 +242,20 @@ def test_a_job_whose_worker_died_three_times_fails_with_its_reason(ada: User, mo
     assert done == ["retried", "retried", "failed"]
     work.refresh_from_db()
     assert work.state == Work.State.FAILED and "three times" in work.message
+
+
+def test_who_has_much_waiting_keeps_nobody_else_waiting(ferries: StoredSite, ada: User, ben: User) -> None:
+    other = store.new_site(ben, *quillwort(), slug="plants")
+    for _ in range(3):
+        begin_work(waiting_work(ferries, ada, b""), tasks.take_in)
+    begin_work(waiting_work(other, ben, b""), tasks.take_in)
+    begin_edition(publishing.new_edition(other, ben.pk), tasks.publish)
+    begin_work(waiting_work(ferries, ada, b""), tasks.take_in)
+    with connection.cursor() as cursor:
+        cursor.execute("select args from procrastinate_jobs where status = 'todo' order by priority desc, id")
+        queued = [row[0] if isinstance(row[0], dict) else json.loads(row[0]) for row in cursor.fetchall()]
+    owners = [
+        (Work.objects.get(pk=one["work_id"]) if "work_id" in one else Edition.objects.get(pk=one["edition_id"])).author
+        for one in queued
+    ]
+    assert owners == [ada, ben, ada, ben, ada, ada]

@@ -113,13 +113,14 @@ def bring_in(chosen: argparse.Namespace) -> Remarks:
 
 def _led_nowhere(site: Site, known: Iterable[Page]) -> Iterator[str]:
     """Entries of menus that lead to pages of the other site, where none stands now."""
-    paths = {page.id: page.path for page in known}
+    there = {page.id for page in site.pages}
+    missing = {page.id: page.path for page in known if page.id not in there}
     for menu in site.menus:
         for entry in walk(menu):
             for one in references(entry):
-                if one.slot == "pages" and one.id in paths and not any(page.id == one.id for page in site.pages):
+                if one.slot == "pages" and one.id in missing:
                     label = entry.label.text if isinstance(entry, Entry) else ""
-                    yield f"menu “{menu.name}”: “{label}” leads to {paths[one.id]}, and no page is there"
+                    yield f"menu “{menu.name}”: “{label}” leads to {missing[one.id]}, and no page is there"
 
 
 def publish(chosen: argparse.Namespace) -> Remarks:

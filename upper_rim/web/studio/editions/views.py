@@ -22,6 +22,7 @@ from ....core.output.unserved import Make, UnservedFiles
 from ....shipped import shelf
 from ...jobs import tasks
 from ...jobs.publishing import new_edition
+from ...jobs.turns import begin_edition
 from ...live.addresses import address
 from ...live.gates import guards_in
 from ...live.published import listed_files
@@ -42,7 +43,7 @@ def publish(request: HttpRequest, slug: str) -> HttpResponse:
     """Begins a new edition of the newest state."""
     stored = _posted(request, slug)
     edition = new_edition(stored, request.user.pk)
-    tasks.publish.configure(lock=f"edition-{edition.pk}").defer(edition_id=edition.pk)
+    begin_edition(edition, tasks.publish)
     return _list(request, stored)
 
 

@@ -20,6 +20,7 @@ from ....core.reach.coverage import Coverage
 from ... import wall
 from ...accounts.bodies import takes_files
 from ...jobs import tasks
+from ...jobs.turns import begin_work
 from ...sites import contents, ids, store
 from ...sites.access import site_of
 from ...sites.models import StoredSite, Work
@@ -151,7 +152,7 @@ def bring_in(request: HttpRequest, slug: str) -> HttpResponse:
     work = Work.objects.create(
         site=stored, author=request.user, kind=Work.Kind.BRING_IN, name=(upload.name or "upload")[:200], file=upload
     )
-    tasks.take_in.defer(work_id=work.pk)
+    begin_work(work, tasks.take_in)
     return _works(request, slug, Work.Kind.BRING_IN)
 
 
@@ -254,7 +255,7 @@ def _begin_lifting(request: HttpRequest, opened: Opened) -> HttpResponse:
         name=lift.selector[:200],
         details=lift.model_dump(mode="json"),
     )
-    tasks.lift_out.defer(work_id=work.pk)
+    begin_work(work, tasks.lift_out)
     return _works(request, opened.slug, Work.Kind.LIFT_OUT)
 
 

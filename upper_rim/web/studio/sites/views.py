@@ -17,6 +17,7 @@ from ....core.model.tree import ROOT
 from ... import wall
 from ...accounts.bodies import takes_files
 from ...jobs import tasks
+from ...jobs.turns import begin_work
 from ...live.addresses import address
 from ...sites import contents, ids, store
 from ...sites.access import site_of, sites_of
@@ -87,7 +88,7 @@ def _from_bundle(request: HttpRequest, upload: Any) -> HttpResponse:
         file=upload,
         details={"bundle": True},
     )
-    tasks.take_in.defer(work_id=work.pk)
+    begin_work(work, tasks.take_in)
     return redirect("pages", stored.slug)
 
 
