@@ -305,3 +305,26 @@ def test_a_link_within_an_archive_is_the_file_that_it_leads_to() -> None:
     found = {entry.name: entry.read() for entry in files_of_zip(packed, problems)}
     assert found == dict.fromkeys(("look/site.css", "site.css", "twice.css"), b"body{margin:0}")
     assert {one.name for one in problems} == {"out.css", "round.css", "nowhere.css"}
+
+
+def test_pages_that_say_no_language_are_in_that_of_their_folder_where_folders_are_languages() -> None:
+    def languages(*names: str) -> dict[str, str]:
+        page = b"<!doctype html><title>x</title><p>x"
+        entries = [ArchiveEntry(f"site/{name}", lambda: page) for name in names]
+        count = itertools.count()
+        came = read_files(entries, lambda prefix: f"{prefix}-{next(count)}", "en", (), [])
+        return {one.value.path: one.value.language for one in came if isinstance(one.value, Page)}
+
+    alike = ("index.html", "fares.html", "a/b.html")
+    found = languages(*alike, *(f"{folder}/{name}" for folder in ("de", "fa-IR", "pt_BR", "xx") for name in alike))
+    assert {path: tag for path, tag in found.items() if path.endswith("fares.html")} == {
+        "/fares.html": "en",
+        "/de/fares.html": "de",
+        "/fa-IR/fares.html": "fa-IR",
+        "/pt_BR/fares.html": "pt-BR",
+        "/xx/fares.html": "en",
+    }
+    apart = languages(
+        "index.html", "it/index.html", "it/printers.html", "hr/index.html", "hr/holidays.html", "no/x.html"
+    )
+    assert set(apart.values()) == {"en"}, "two departments, and an answer"

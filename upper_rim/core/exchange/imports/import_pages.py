@@ -25,6 +25,7 @@ from ...values.addresses import FilePath, PagePath
 from ..html.anatomy import Anatomy, anatomy
 from ..html.lifting import cuts
 from ..html.markers import strip
+from .language_folders import language_folders
 from .shaping import Shapes
 
 LARGEST_FILE = 50_000_000
@@ -227,6 +228,8 @@ def read_files(
     entries = list(entries)
     wrapper = common_folder(entry.name for entry in entries)
     shapes = Shapes(_reader_of(entries, wrapper))
+    names = (site_path(entry.name.removeprefix(wrapper)) for entry in entries if not _JUNK.search(entry.name))
+    folders = language_folders(page_path(name) for name in names if name and name.lower().endswith(PAGE_ENDINGS))
     everywhere = {lift.id: lift for lift in lifts}
     taken: set[str] = set()
     seen: dict[str, str] = {}
@@ -261,7 +264,8 @@ def read_files(
             )
             yield Incoming(Asset(id=new_id("as"), path=path, content=digest(content), size=len(content)), content)
         else:
-            yield _page(entry.name, address, content, new_id, language, everywhere, problems, shapes)
+            here = folders.get(address[1:].partition("/")[0], language)
+            yield _page(entry.name, address, content, new_id, here, everywhere, problems, shapes)
 
 
 def _page(
