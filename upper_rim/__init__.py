@@ -1,0 +1,3 @@
+"""Upper Rim."""
+
+VERSION = "0.1.0"

@@ -8,6 +8,7 @@ import io
 import json
 import os
 import re
+import sys
 import tempfile
 import zipfile
 from pathlib import Path
@@ -16,8 +17,11 @@ import pytest
 import tinycss2
 from PIL import Image
 
+import upper_rim
 from tests.broken_pages import archive
+from upper_rim import VERSION
 from upper_rim.cli.__main__ import main
+from upper_rim.cli.clock import present
 from upper_rim.core.conditions.audience.audience import Audience
 from upper_rim.core.conditions.audience.in_period import InPeriod
 from upper_rim.core.conditions.audience.visits import Visits
@@ -240,6 +244,43 @@ def test_pages_come_in_anew_each_night_with_all_that_the_frame_names(
     assert named and named <= {asset.path for asset in made.assets}
     assert main(["publish", str(first), "--out", str(tmp_path / "out")]) in {0, 1}
     assert all((tmp_path / "out" / path[1:]).is_file() for path in named)
+
+
+def test_the_command_line_is_a_part_of_a_pipeline(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]
+) -> None:
+    def piped(data: bytes, *arguments: str) -> tuple[int, bytes]:
+        out = io.TextIOWrapper(io.BytesIO())
+        with monkeypatch.context() as here:
+            here.setattr(sys, "stdin", io.TextIOWrapper(io.BytesIO(data)))
+            here.setattr(sys, "stdout", out)
+            code = main(arguments)
+            out.flush()
+        return code, out.buffer.getvalue()  # type: ignore[attr-defined]
+
+    code, bundle = piped(archive(), "import", "-", "--out", "-", "--quiet")
+    assert code == 1 and zipfile.is_zipfile(io.BytesIO(bundle)) and not capsys.readouterr().err
+    assert piped(archive(), "import", "-", "--out", "-", "--quiet") == (code, bundle)
+    assert piped(bundle, "validate", "-")[0] == 0
+    assert piped(b"no bundle", "validate", "-")[0] == 3
+    monkeypatch.setenv("SOURCE_DATE_EPOCH", "86400")
+    assert present().isoformat() == "1970-01-02T00:00:00+00:00"
+    with pytest.raises(SystemExit):
+        main(["--version"])
+    assert capsys.readouterr().out.split()[-1] == VERSION
+    assert f'version = "{VERSION}"' in (Path(upper_rim.__file__).parent.parent / "pyproject.toml").read_text()
+
+
+def test_an_interrupted_command_ends_quietly(monkeypatch: pytest.MonkeyPatch, tmp_path: Path) -> None:
+    bundle, out = tmp_path / "bundle.zip", tmp_path / "out"
+    assert main(["demo", str(bundle), "--site", "quillwort"]) == 0
+
+    def interrupted(*_: object) -> None:
+        raise KeyboardInterrupt
+
+    monkeypatch.setattr(os, "write", interrupted)
+    assert main(["publish", str(bundle), "--out", str(out)]) == 130
+    assert list(tmp_path.iterdir()) == [bundle]
 
 
 def test_a_site_is_published_whole_or_not_at_all(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:

@@ -1,7 +1,8 @@
 """`upper-rim`: a bundle in, files or answers out; without a database.
 
 Exit codes: 0 done; 1 done, but something was found that deserves a look (named on stderr); 2 the command is written
-wrongly; 3 an input cannot be read or an output cannot be written (nothing was changed).
+wrongly; 3 an input cannot be read or an output cannot be written (nothing was changed); 130 it was interrupted (nothing
+was changed).
 """
 
 from __future__ import annotations
@@ -9,29 +10,38 @@ from __future__ import annotations
 import argparse
 import sys
 from collections.abc import Sequence
+from functools import partial
 
-from . import commands
+from .. import VERSION
 
-FOUND, USAGE, UNREADABLE = 1, 2, 3
+FOUND, USAGE, UNREADABLE, INTERRUPTED = 1, 2, 3, 130
 
 
 def main(arguments: Sequence[str] | None = None) -> int:
     parser = argparse.ArgumentParser(
         prog="upper-rim", description="Sites as bundles: made, brought in, published, examined."
     )
-    parts = parser.add_subparsers(dest="command", required=True, metavar="COMMAND")
+    parser.add_argument("--version", action="version", version=f"upper-rim {VERSION}")
+    common = argparse.ArgumentParser(add_help=False)
+    common.add_argument("--quiet", action="store_true", help="say nothing of what deserves a look; the exit code does")
+    all_parts = parser.add_subparsers(dest="command", required=True, metavar="COMMAND")
+    parts = partial(all_parts.add_parser, parents=[common])
 
-    demo = parts.add_parser("demo", help="write a demo site as a bundle")
+    demo = parts("demo", help="write a demo site as a bundle")
     demo.add_argument("out", metavar="OUT", help="the bundle to write")
     demo.add_argument("--site", choices=("ostrey", "quillwort"), default="ostrey", help="which demo (default: ostrey)")
 
-    bring_in = parts.add_parser("import", help="make a bundle of a ZIP or folder of HTML, or of a sitemap")
-    bring_in.add_argument("source", metavar="SOURCE", help="a .zip, a folder, or a sitemap .xml")
-    bring_in.add_argument("--out", required=True, metavar="BUNDLE", help="the bundle to write")
+    bring_in = parts("import", help="make a bundle of a ZIP or folder of HTML, or of a sitemap")
+    bring_in.add_argument(
+        "source", metavar="SOURCE", help="a .zip, a folder, or a sitemap .xml; - reads a .zip from standard input"
+    )
+    bring_in.add_argument(
+        "--out", required=True, metavar="BUNDLE", help="the bundle to write; - writes it to standard output"
+    )
     bring_in.add_argument("--like", metavar="BUNDLE", help="take foundations, menus and pieces from this bundle")
     bring_in.add_argument("--name", help="the site's name (default: the source's)")
 
-    publish = parts.add_parser("publish", help="write the finished site into a folder")
+    publish = parts("publish", help="write the finished site into a folder")
     publish.add_argument("bundle", metavar="BUNDLE")
     publish.add_argument("--out", required=True, metavar="DIR", help="a folder that is empty or does not exist yet")
     publish.add_argument(
@@ -46,9 +56,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
         help='JSON: by locked door the passwords that open it there, as {"Press room": ["…"]}; else what it locks is left out',
     )
 
-    coverage = parts.add_parser(
-        "coverage", help="tell for each page, slot and band which piece shows, and by which rule"
-    )
+    coverage = parts("coverage", help="tell for each page, slot and band which piece shows, and by which rule")
     coverage.add_argument("bundle", metavar="BUNDLE")
     form = coverage.add_mutually_exclusive_group()
     form.add_argument("--json", dest="form", action="store_const", const="json")
@@ -58,12 +66,12 @@ def main(arguments: Sequence[str] | None = None) -> int:
     coverage.add_argument("--compare", metavar="CARD", help="only what differs from another card's, both told")
     coverage.add_argument("--at", metavar="MOMENT", help="at another time: 2026-12-24T18:00, in the site's time zone")
 
-    fit = parts.add_parser("fit", help="tell at which widths rows wrap, overflow or collide, and what would mend them")
+    fit = parts("fit", help="tell at which widths rows wrap, overflow or collide, and what would mend them")
     fit.add_argument("bundle", metavar="BUNDLE")
     fit.add_argument("--piece", metavar="NAME", help="only this piece, by its name or id")
     fit.add_argument("--json", action="store_true")
 
-    movement = parts.add_parser("movement", help="tell where pieces are, and in which stage, while a page is scrolled")
+    movement = parts("movement", help="tell where pieces are, and in which stage, while a page is scrolled")
     movement.add_argument("bundle", metavar="BUNDLE")
     movement.add_argument("--page", required=True, metavar="PATH", help="the page's path")
     movement.add_argument("--viewport", required=True, metavar="WxH", help="width and height in px, such as 390x844")
@@ -75,7 +83,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
     )
     movement.add_argument("--json", action="store_true")
 
-    visit = parts.add_parser("visit", help="tell what a visitor meets on the way to a page, and where answers lead")
+    visit = parts("visit", help="tell what a visitor meets on the way to a page, and where answers lead")
     visit.add_argument("bundle", metavar="BUNDLE")
     visit.add_argument("--page", required=True, metavar="PATH", help="the page's path")
     visit.add_argument("--card", metavar="CARD", help=f"as {told} (default: somebody new)")
@@ -85,7 +93,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
     )
     visit.add_argument("--json", action="store_true")
 
-    texts = parts.add_parser("texts", help="write a site's texts for translators, or take in what came back")
+    texts = parts("texts", help="write a site's texts for translators, or take in what came back")
     texts.add_argument("bundle", metavar="BUNDLE")
     texts.add_argument("--out", required=True, metavar="FILE", help="the file to write; with --take, a bundle")
     way = texts.add_mutually_exclusive_group()
@@ -94,10 +102,12 @@ def main(arguments: Sequence[str] | None = None) -> int:
         "--take", dest="source", metavar="FILE", help="put the translations of a .xlf or .csv into the bundle"
     )
 
-    validate = parts.add_parser("validate", help="check a bundle: its schema, references and contents")
+    validate = parts("validate", help="check a bundle: its schema, references and contents")
     validate.add_argument("bundle", metavar="BUNDLE")
 
     chosen = parser.parse_args(arguments)
+    from . import commands  # only here: help needs none of it
+
     try:
         remarks = commands.COMMANDS[chosen.command](chosen)
     except commands.CannotDo as fault:
@@ -106,7 +116,9 @@ def main(arguments: Sequence[str] | None = None) -> int:
     except BrokenPipeError:
         sys.stderr.close()
         return 0
-    for remark in remarks:
+    except KeyboardInterrupt:
+        return INTERRUPTED
+    for remark in () if chosen.quiet else remarks:
         print(f"upper-rim: {remark}", file=sys.stderr)
     return FOUND if remarks else 0
 

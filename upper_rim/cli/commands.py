@@ -9,11 +9,11 @@ import os
 import secrets
 import shutil
 import sys
+import tempfile
 from collections import deque
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from concurrent.futures import Future, ThreadPoolExecutor
 from contextlib import contextmanager, suppress
-from datetime import UTC, datetime
 from functools import partial
 from itertools import chain, islice
 from multiprocessing import get_context
@@ -52,6 +52,7 @@ from ..core.output.publication import PublishedFile, Publisher, publication
 from ..core.output.unserved import unserved_of
 from ..core.reach.coverage import Coverage
 from ..shipped import shelf
+from .clock import present
 
 Remarks = list[str]
 
@@ -71,7 +72,9 @@ def demo(chosen: argparse.Namespace) -> Remarks:
 
 def bring_in(chosen: argparse.Namespace) -> Remarks:
     source = Path(chosen.source)
-    like, known, named, contents = _like(chosen.like, chosen.name, source.stem)
+    like, known, named, contents = _like(
+        chosen.like, chosen.name, "A site" if chosen.source == STANDARD else source.stem
+    )
     problems: list[Problem] = []
     pages: list[Page] = []
     assets: list[Asset] = []
@@ -205,7 +208,7 @@ def write_files(
     `passwords`: by door, what opens it; what is behind others is left out."""
     root = os.path.abspath(folder)
     os.makedirs(root, exist_ok=True)
-    now = datetime.now(UTC)
+    now = present()
     publisher = Publisher(site, shelf(), read, now.year)
     locks = {door: Lock(typed, secrets.token_bytes) for door, typed in (passwords or {}).items()}
     files = unserved_of(site, publisher, shelf().gates_script, locks, f"{now:%Y-%m-%dT%H:%MZ}")
@@ -426,7 +429,7 @@ def _id_of(prefix: str, path: str) -> str:
 @contextmanager
 def _bundle(path: str) -> Iterator[Bundle]:
     try:
-        with open(path, "rb") as file:
+        with _opened(path) as file:
             yield Bundle(file)
     except BrokenBundle as fault:
         raise CannotDo(f"{path}: {fault}") from None
@@ -437,6 +440,12 @@ def _bundle(path: str) -> Iterator[Bundle]:
 @contextmanager
 def _new_file(path: str) -> Iterator[IO[bytes]]:
     """A file that appears under its name only when it is whole."""
+    if path == STANDARD:
+        with tempfile.TemporaryFile() as whole:
+            yield whole
+            whole.seek(0)
+            shutil.copyfileobj(whole, sys.stdout.buffer)
+        return
     target = Path(path)
     unfinished = target.with_name(f".{target.name}.{os.getpid()}")
     try:
@@ -447,6 +456,23 @@ def _new_file(path: str) -> Iterator[IO[bytes]]:
         raise CannotDo(f"{path}: {error.strerror}") from None
     finally:
         unfinished.unlink(missing_ok=True)
+
+
+STANDARD = "-"
+"""Standard input, or output."""
+
+
+@contextmanager
+def _opened(path: str | Path) -> Iterator[IO[bytes]]:
+    """A file of the system's own, whatever standard input is."""
+    if str(path) != STANDARD:
+        with open(path, "rb") as file:
+            yield file
+        return
+    with tempfile.TemporaryFile() as whole:
+        shutil.copyfileobj(sys.stdin.buffer, whole)
+        whole.seek(0)
+        yield whole
 
 
 def _bytes(path: Path) -> bytes:
@@ -462,7 +488,7 @@ def _entries(source: Path, problems: list[Problem]) -> Iterator[Iterator[Archive
         yield _folder(source, problems)
         return
     try:
-        with open(source, "rb") as file:
+        with _opened(source) as file:
             yield files_of_zip(file, problems)
     except BrokenArchive as broken:
         raise CannotDo(f"{source}: {broken}") from None

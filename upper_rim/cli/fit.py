@@ -7,7 +7,6 @@ import json
 import secrets
 import sys
 from collections.abc import Callable, Iterator
-from datetime import UTC, datetime
 from typing import Any
 
 from ..core.exchange.bundle import Bundle
@@ -29,6 +28,7 @@ from ..core.model.site import Site
 from ..core.model.tree import holder_of
 from ..core.output.fitting import fitter_of
 from ..shipped import shelf
+from .clock import present
 
 
 class NoPiece(Exception):
@@ -37,7 +37,7 @@ class NoPiece(Exception):
 
 def report(bundle: Bundle, chosen: argparse.Namespace) -> list[str]:
     """Prints what was asked for; gives back a sentence for each failure."""
-    fitter = fitter_of(shelf(), bundle.read, datetime.now(UTC).year)
+    fitter = fitter_of(shelf(), bundle.read, present().year)
     site = fitter.resolved(bundle.site)
     pieces = [piece for piece in site.pieces if chosen.piece in (None, piece.name, piece.id)]
     if not pieces:

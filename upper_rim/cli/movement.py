@@ -6,7 +6,6 @@ import argparse
 import json
 import re
 import sys
-from datetime import UTC, datetime
 from typing import Any
 
 from ..core.exchange.bundle import Bundle
@@ -21,6 +20,7 @@ from ..core.movement.play import Event, Played, SeenPiece, play
 from ..core.movement.scene import Scenes, Shape
 from ..core.output.fitting import estimated_shape, fitter_of
 from ..shipped import shelf
+from .clock import present
 
 
 class CannotPlay(Exception):
@@ -31,7 +31,7 @@ def report(bundle: Bundle, chosen: argparse.Namespace) -> list[str]:
     """Prints what was asked for; gives back a sentence for each finding."""
     viewport_px = _viewport(chosen.viewport)
     scrolls = _positions(chosen.scroll)
-    fitter = fitter_of(shelf(), bundle.read, datetime.now(UTC).year).as_published()
+    fitter = fitter_of(shelf(), bundle.read, present().year).as_published()
     scenes = Scenes(fitter, bundle.site)
     page = _page(scenes.site, chosen.page)
     is_told = chosen.content is not None
