@@ -12,6 +12,7 @@ import zipfile
 from collections.abc import Callable
 from pathlib import Path
 from typing import Any
+from urllib.parse import unquote
 
 import brotli
 import pytest
@@ -77,6 +78,7 @@ def test_what_is_too_large_is_refused_before_it_is_read(
     sent = {"CONTENT_LENGTH": str(most + 200_000), "CONTENT_TYPE": "multipart/form-data; boundary=x"}
     answer = signed_in(ada).post(address, **sent, **{"wsgi.input": Unread()})
     assert answer.status_code == 413 and "This is too large" in answer.content.decode()
+    assert unquote(answer["X-Rim-Wrong"]).startswith("This is too large. ")
 
 
 NASTY = ["a\0b", "9" * 5000, "1e999", "[" * 2000]

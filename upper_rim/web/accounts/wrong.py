@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from urllib.parse import quote
+
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 
@@ -31,4 +33,6 @@ def server_error(request: HttpRequest) -> HttpResponse:
 
 
 def _told(request: HttpRequest, title: str, sentence: str, status: int) -> HttpResponse:
-    return render(request, "accounts/wrong.html", {"title": title, "sentence": sentence}, status=status)
+    answer = render(request, "accounts/wrong.html", {"title": title, "sentence": sentence}, status=status)
+    answer["X-Rim-Wrong"] = quote(f"{title}. {sentence}")  # for who asked from within a screen, and keeps it
+    return answer

@@ -76,8 +76,14 @@ document.addEventListener("change", (event) => {
   if (event.target.matches("[data-submit]")) event.target.form.requestSubmit();
 });
 
+// Where there was no answer, or one that says what is wrong: the screen stays as it is.
+const unanswered = $("#offline").textContent;
 for (const failure of ["htmx:sendError", "htmx:responseError", "htmx:timeout"])
-  document.addEventListener(failure, () => ($("#offline").hidden = false));
+  document.addEventListener(failure, ({ detail }) => {
+    const words = detail.xhr?.getResponseHeader("X-Rim-Wrong");
+    $("#offline").textContent = words ? decodeURIComponent(words) : unanswered;
+    $("#offline").hidden = false;
+  });
 document.addEventListener("htmx:afterSwap", () => ($("#offline").hidden = true));
 
 // What happened is said outside of what is drawn anew.
