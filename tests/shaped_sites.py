@@ -164,6 +164,8 @@ _AROUND = (
     "@supports (display:grid){{{}}}",
     "@layer one{{{}}}",
     "@layer two{{{}}}",
+    "@layer two.deep{{{}}}",
+    "@layer one{{@layer deep{{{}}}}}",
     "@media print{{{}}}",
 )
 

@@ -33,7 +33,7 @@ class Sheet(NamedTuple):
 class Declared(NamedTuple):
     """One declaration. `place`: what comes later in the cascade has a greater one."""
 
-    place: tuple[int, int, tuple[int, ...], int]
+    place: tuple[int, tuple[int, ...], tuple[int, ...], int]
     within: tuple[str, ...]
     name: str
     value: str
@@ -96,7 +96,7 @@ class _Reading:
         self._names = _names(attributes)
         self._imported = imported
         self._order = 0
-        self._layers: dict[str, int] = {}
+        self._layers: dict[str, list[str]] = {}
         self.left = MOST_CSS
         self.of_root: list[Declared] = []
         self.of_body: list[Declared] = []
@@ -132,9 +132,9 @@ class _Reading:
         if keyword == "import" and node.content is None:
             self._import(node.prelude, address, within, layer, deep)
         elif keyword == "layer":
-            names = [f"{layer}.{name.strip()}".strip(".") for name in prelude.split(",")]
+            names = [f"{layer}.{name.strip() or self._unnamed()}".strip(".") for name in prelude.split(",")]
             for name in names:
-                self._layers.setdefault(name, len(self._layers))
+                self._rank(name)
             if node.content is not None:
                 self._rules(_inner(node), address, within, names[0], deep)
         elif keyword in {"media", "supports"} and node.content is not None:
@@ -150,15 +150,14 @@ class _Reading:
         media: list[Any] = []
         for part in parts[1:]:
             if part.type == "ident" and part.lower_value == "layer":
-                layer = f"{layer}.anonymous{len(self._layers)}".strip(".")
+                layer = f"{layer}.{self._unnamed()}".strip(".")
             elif part.type == "function" and part.lower_name == "layer":
                 layer = f"{layer}.{tinycss2.serialize(part.arguments).strip()}".strip(".")
             elif part.type == "function" and part.lower_name == "supports":
                 within = (*within, f"@supports ({tinycss2.serialize(part.arguments).strip()})")
             else:
                 media.append(part)
-        if layer:
-            self._layers.setdefault(layer, len(self._layers))
+        self._rank(layer)
         if text is not None:
             said = " ".join(tinycss2.serialize([part]) for part in media).replace(" ,", ",")
             self.read(Sheet(text, joined(address, there), said), layer, within, deep + 1)
@@ -202,14 +201,32 @@ class _Reading:
     def _declared(
         self, nodes: Iterable[Any], within: tuple[str, ...], layer: str, weight: tuple[int, ...], address: str
     ) -> Iterator[Declared]:
-        rank = self._layers.get(layer, _UNLAYERED)
+        rank = self._rank(layer)
         for node in nodes:
             if node.type != "declaration" or not _is_sound(node.value):
                 continue
             self._order += 1
             # Importance turns the order of layers round (CSS Cascade 5, 6.4.4).
-            place = (int(node.important), -rank if node.important else rank, weight, self._order)
+            order = tuple(-one for one in rank) if node.important else rank
+            place = (int(node.important), order, weight, self._order)
             yield Declared(place, within, node.lower_name, _value(node.value, address))
+
+    def _rank(self, layer: str) -> tuple[int, ...]:
+        """Where it comes among the layers, level by level; what is in none at a level comes after those (CSS Cascade 5,
+        6.4.3). The first time that a layer is named is its place."""
+        rank: list[int] = []
+        above = ""
+        for name in layer.split(".") if layer else ():
+            known = self._layers.setdefault(above, [])
+            if name not in known:
+                known.append(name)
+            rank.append(known.index(name))
+            above = f"{above}.{name}"
+        return (*rank, _UNLAYERED)
+
+    def _unnamed(self) -> str:
+        """For a layer without a name: no other one's."""
+        return f"-{sum(map(len, self._layers.values()))}"
 
     def _child(self, tokens: Sequence[Any], contents: Iterable[Any], within: tuple[str, ...]) -> None:
         for at in [at for at, one in enumerate(tokens) if one == ">"]:
