@@ -22,6 +22,7 @@ from upper_rim.core.exchange.imports.import_pages import (
     site_path,
 )
 from upper_rim.core.exchange.imports.import_picture import PictureFault, clean_svg
+from upper_rim.core.exchange.imports.language_folders import MOST, language_folders
 from upper_rim.core.style.paint.pictures import read_picture
 
 OPENINGS = ("<", "</", "<!", "<!--", "<!--rim:a-->", "<!--/rim-->", "<noscript", "<noscript>", "</noscript", "<script>", "<script><!--", "<script><!--</script>",
@@ -136,3 +137,27 @@ def test_addresses_that_can_be_none_stop_no_page_from_coming_in(address: str) ->
     entries = [ArchiveEntry("index.html", page.encode), ArchiveEntry("a.css", css.encode)]
     came = list(read_files(entries, "{}-x".format, "en", (), []))
     assert [one.value.path for one in came] == ["/", "/a.css"] and came[0].shape is not None
+
+
+@pytest.mark.parametrize(
+    "page",
+    [
+        "<!---->" * 280 + "<p>x",
+        "<!--" * 480 + "<p>x",
+        "<?" * 900 + "<!doctype html><p>x",
+        "<!doctype html public '" + "-" * 1900,
+        "<!doctype html><style>body{width:" + "0" * 400_000 + "}</style><p>x",
+        "<!doctype html><style>.a{height:1vh " + "1" * 400_000 + "}</style><p>x",
+        "<!doctype html><style>" + "[a" * 100_000 + "]" * 100_000 + "{top:0}</style><p>x",
+    ],
+    ids=range(7),
+)
+def test_what_is_asked_of_a_pages_styles_takes_no_longer_than_reading_it(page: str) -> None:
+    """Each of these took longer than anybody waits, where an expression goes back over what it has seen."""
+    came = list(read_files([ArchiveEntry("index.html", page.encode)], "{}-x".format, "en", (), []))
+    assert [one.value.path for one in came] == ["/"]
+
+
+def test_many_folders_that_could_be_languages_are_no_work() -> None:
+    found = language_folders(f"/de-{at:05}/{at % 7}.html" for at in range(60_000))
+    assert len(found) <= MOST

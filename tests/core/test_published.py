@@ -311,6 +311,18 @@ def test_a_site_is_published_whole_or_not_at_all(tmp_path: Path, monkeypatch: py
     assert not (out / "old").exists()
 
 
+def test_a_bundle_that_knows_less_of_its_pages_is_sound(tmp_path: Path) -> None:
+    """What is noticed of pages besides their places has grown, and grows."""
+    site, contents = quillwort()
+    pages = tuple(
+        page.replaced(splice=page.splice.replaced(unscaled=True, turned=True)) if page.splice else page
+        for page in site.pages
+    )
+    with (tmp_path / "other.zip").open("wb") as out:
+        write_bundle(out, site.replaced(pages=pages), contents.__getitem__)
+    assert main(["validate", str(tmp_path / "other.zip")]) == 0
+
+
 def test_a_wanted_page_is_composed_although_its_content_is_to_come() -> None:
     site, _ = ostrey()
     page = site.pages[0].replaced(content=None, splice=None, title="A <new> page")

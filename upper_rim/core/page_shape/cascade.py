@@ -18,6 +18,8 @@ from tinycss2.serializer import serialize_string_value
 
 MOST_CSS = 3_000_000
 """Characters of CSS that are read for one page."""
+LONGEST_CSS = 2000
+"""Characters of a selector, a condition or a value: what is longer is left out."""
 DEEPEST_IMPORT, MOST_PLACED = 4, 200
 _UNLAYERED = 1 << 20
 
@@ -96,7 +98,7 @@ class _Reading:
         self._names = _names(attributes)
         self._imported = imported
         self._order = 0
-        self._layers: dict[str, list[str]] = {}
+        self._layers: dict[str, dict[str, int]] = {}
         self.left = MOST_CSS
         self.of_root: list[Declared] = []
         self.of_body: list[Declared] = []
@@ -169,6 +171,8 @@ class _Reading:
         is_placed = _is_placed(node.content) and len(self.placed) < MOST_PLACED
         for tokens in _apart(node.prelude):
             text = tinycss2.serialize(tokens).strip()
+            if len(text) > LONGEST_CSS:
+                continue
             is_near, holds_child = self._may_match(text), ">" in text
             if is_placed and not is_near and "::" not in text:
                 contents = contents or _contents(node)
@@ -207,9 +211,12 @@ class _Reading:
                 continue
             self._order += 1
             # Importance turns the order of layers round (CSS Cascade 5, 6.4.4).
+            value = _value(node.value, address)
+            if len(value) > LONGEST_CSS:
+                continue
             order = tuple(-one for one in rank) if node.important else rank
             place = (int(node.important), order, weight, self._order)
-            yield Declared(place, within, node.lower_name, _value(node.value, address))
+            yield Declared(place, within, node.lower_name, value)
 
     def _rank(self, layer: str) -> tuple[int, ...]:
         """Where it comes among the layers, level by level; what is in none at a level comes after those (CSS Cascade 5,
@@ -217,16 +224,15 @@ class _Reading:
         rank: list[int] = []
         above = ""
         for name in layer.split(".") if layer else ():
-            known = self._layers.setdefault(above, [])
-            if name not in known:
-                known.append(name)
-            rank.append(known.index(name))
+            known = self._layers.setdefault(above, {})
+            rank.append(known.setdefault(name, len(known)))
             above = f"{above}.{name}"
         return (*rank, _UNLAYERED)
 
     def _unnamed(self) -> str:
         """For a layer without a name: no other one's."""
-        return f"-{sum(map(len, self._layers.values()))}"
+        self._order += 1
+        return f"-{self._order}"
 
     def _child(self, tokens: Sequence[Any], contents: Iterable[Any], within: tuple[str, ...]) -> None:
         for at in [at for at, one in enumerate(tokens) if one == ">"]:
@@ -248,7 +254,7 @@ class _Reading:
             for node in contents
             if node.type == "declaration" and node.lower_name in OF_PLACES and _is_sound(node.value)
         )
-        if declared:
+        if declared and all(len(value) <= LONGEST_CSS for _, value in declared):
             self.placed.append(OfElement(within, selector, declared))
 
     def _may_match(self, selector: str) -> bool:
@@ -260,7 +266,7 @@ class _Reading:
         return all(name.lower() in self._names for name in named) and "::" not in last
 
 
-_OF_ATTRIBUTES = re.compile(r"""\[(?:[^\]"']|"[^"]*"|'[^']*')*\]""")
+_OF_ATTRIBUTES = re.compile(r"""\[(?:[^\]"']++|"[^"]*+"|'[^']*+')*+\]""")
 _PSEUDO = re.compile(r"::?[\w-]+")
 _NAMES = re.compile(r"[.#]?-?[_a-zA-Z\x80-\U0010ffff][\w\x80-\U0010ffff-]*")
 OF_PLACES = frozenset(

@@ -15,7 +15,7 @@ import lightningcss
 
 from ..kinds.page_shapes import ChildRule, ElementRule, PageShape, ShapeRule
 from ..kinds.rule import Rule, css
-from .cascade import Attributes, Declared, Imported, OfElement, Reached, Sheet, reached
+from .cascade import LONGEST_CSS, Attributes, Declared, Imported, OfElement, Reached, Sheet, reached
 
 _USUAL_MARGIN = ShapeRule(declared=(("margin", "8px"),))
 """HTML, 15.3.3: of a body of which nothing is said."""
@@ -29,8 +29,8 @@ _BOX = re.compile(
     r"|(row-|column-)?gap|grid-(row|column)-gap|grid|grid-(template|auto)(-\w+)*|columns|column-(count|width|fill|rule)"
 )
 _GROUND = re.compile(r"background(-\w+)*")
-LONGEST_CSS, MOST_RULES = 2000, 300
-_NOTHING = re.compile(r"[+-]?0*\.?0+([a-z]+|%)?")
+MOST_RULES = 300
+_NOTHING = re.compile(r"[+-]?(?:0++(?:\.0*+)?|\.0++)(?:[a-z]++|%)?")
 _UNSAID = frozenset({"initial", "unset", "revert", "revert-layer", "normal", "auto", "none"})
 
 
@@ -42,7 +42,7 @@ def page_shape(attributes: Attributes, sheets: Iterable[Sheet], imported: Import
     """None where pieces hold as it is, and where its CSS cannot be read."""
     try:
         found = reached(attributes, sheets, imported)
-    except RecursionError:
+    except (RecursionError, ValueError):  # the latter of numbers with thousands of digits
         return None
     if found is None:
         return None
@@ -115,7 +115,7 @@ def _boxed(shape: PageShape, found: Reached, *, is_quirky: bool, is_root_apart: 
 
 
 def _is_short(*texts: str) -> bool:
-    return all(len(text) < LONGEST_CSS for text in texts)
+    return all(len(text) <= LONGEST_CSS for text in texts)
 
 
 def _heights(found: Reached) -> Iterator[ShapeRule]:
@@ -198,7 +198,7 @@ def _of_window(placed: Iterable[OfElement]) -> Iterator[ElementRule]:
             yield ElementRule(within=one.within, declared=heights, selector=one.selector)
 
 
-_VH = re.compile(r"(?<![\w.-])(\d*\.?\d+)[dsl]?vh\b", re.IGNORECASE)
+_VH = re.compile(r"(?<![\w.-])(\d++(?:\.\d++)?|\.\d++)[dsl]?vh\b", re.IGNORECASE)
 
 
 def _at_edges(placed: Iterable[OfElement]) -> Iterator[ElementRule]:

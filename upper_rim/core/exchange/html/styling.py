@@ -54,7 +54,7 @@ def _holds(parsed: LexborHTMLParser, selector: str) -> bool:
 
 
 _DOCTYPE = re.compile(
-    r"""\ufeff?(?:\s|<!--.*?-->|<\?[^>]*>)*<!doctype\s+html\s*(?:public\s*["']([^"'>]*)["']\s*(["'])?|system\s*["']([^"'>]*)["'])?""",
+    r"""\ufeff?(?>\s++|<!--.*?-->|<\?[^>]*+>)*+<!doctype\s++html\s*+(?:public\s*+["']([^"'>]*+)["']\s*+(["'])?)?""",
     re.IGNORECASE | re.DOTALL,
 )
 _WITHOUT_QUIRKS = re.compile(r"(?:-//w3c//dtd (?:xhtml|html 4\.01//|html 4\.0//))")

@@ -7,12 +7,15 @@ another one does.
 from __future__ import annotations
 
 import re
-from collections import defaultdict
+from collections import Counter, defaultdict
 from collections.abc import Iterable, Mapping
+from itertools import chain, islice
 
 from ...languages.names import tag_of
 
 _TAG = re.compile(r"[a-z]{2,3}(?:[-_][A-Za-z0-9]{2,8})*")
+MOST = 500
+"""So many folders are asked about."""
 _LEAST = 2
 """So many of its pages have to be elsewhere, too; and half of them."""
 
@@ -24,13 +27,7 @@ def language_folders(paths: Iterable[str]) -> Mapping[str, str]:
         folder, slash, rest = path[1:].partition("/")
         is_one = bool(slash) and _TAG.fullmatch(folder) is not None
         within[folder if is_one else ""].add(rest if is_one else path[1:])
-    tags = {folder: tag for folder in within if folder and (tag := tag_of(folder)) is not None}
-    found: dict[str, str] = {}
-    for folder, tag in tags.items():
-        others = set().union(
-            *(pages for other, pages in within.items() if other != folder and (not other or other in tags))
-        )
-        shared = len(within[folder] & others)
-        if shared >= max(_LEAST, len(within[folder]) / 2):
-            found[folder] = tag
-    return found
+    tags = {folder: tag for folder in islice(within, MOST) if folder and (tag := tag_of(folder)) is not None}
+    times = Counter(chain(within.get("", ()), *(within[folder] for folder in tags)))
+    shared = {folder: sum(times[page] > 1 for page in within[folder]) for folder in tags}
+    return {folder: tag for folder, tag in tags.items() if shared[folder] >= max(_LEAST, len(within[folder]) / 2)}

@@ -80,7 +80,7 @@ def _there(name: str, value: str, shape: PageShape, place: str) -> str:
     return "flow-root" if (name, value) == ("display", "block") else _OF_FONT.sub(r"\1r\2", value)
 
 
-_OF_FONT = re.compile(r"(?<![\w.-])(\d*\.?\d+)(em|ex|ch|lh)\b", re.IGNORECASE)
+_OF_FONT = re.compile(r"(?<![\w.-])(\d++(?:\.\d++)?|\.\d++)(em|ex|ch|lh)\b", re.IGNORECASE)
 """What is measured by the root's letters is so within a body that has others, too."""
 
 
