@@ -23,6 +23,7 @@ from upper_rim.core.exchange.imports.import_pages import (
 )
 from upper_rim.core.exchange.imports.import_picture import PictureFault, clean_svg
 from upper_rim.core.exchange.imports.language_folders import MOST, language_folders
+from upper_rim.core.style.own_css import css_faults, own_css
 from upper_rim.core.style.paint.pictures import read_picture
 
 OPENINGS = ("<", "</", "<!", "<!--", "<!--rim:a-->", "<!--/rim-->", "<noscript", "<noscript>", "</noscript", "<script>", "<script><!--", "<script><!--</script>",
@@ -148,9 +149,13 @@ def test_addresses_that_can_be_none_stop_no_page_from_coming_in(address: str) ->
         "<!doctype html public '" + "-" * 1900,
         "<!doctype html><style>body{width:" + "0" * 400_000 + "}</style><p>x",
         "<!doctype html><style>.a{height:1vh " + "1" * 400_000 + "}</style><p>x",
+        "<!doctype html><style>body{background:url(//x.example/a) "
+        + "7" * 6000
+        + "px}</style><p style='top:"
+        + "7" * 6000,
         "<!doctype html><style>" + "[a" * 100_000 + "]" * 100_000 + "{top:0}</style><p>x",
     ],
-    ids=range(7),
+    ids=range(8),
 )
 def test_what_is_asked_of_a_pages_styles_takes_no_longer_than_reading_it(page: str) -> None:
     """Each of these took longer than anybody waits, where an expression goes back over what it has seen."""
@@ -161,3 +166,7 @@ def test_what_is_asked_of_a_pages_styles_takes_no_longer_than_reading_it(page: s
 def test_many_folders_that_could_be_languages_are_no_work() -> None:
     found = language_folders(f"/de-{at:05}/{at % 7}.html" for at in range(60_000))
     assert len(found) <= MOST
+
+
+def test_css_with_numbers_of_thousands_of_digits_is_read_as_any() -> None:
+    assert css_faults(f"a{{width:{'7' * 6000}px}}") == [] and own_css(f"a{{width:{'7' * 6000}px}}")

@@ -82,6 +82,7 @@ def test_what_is_too_large_is_refused_before_it_is_read(
 
 
 NASTY = ["a\0b", "9" * 5000, "1e999", "[" * 2000]
+"""A number of so many digits is none to Python."""
 FIELDS = sorted(
     {
         name

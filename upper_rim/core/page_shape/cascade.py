@@ -16,6 +16,8 @@ import cssselect2
 import tinycss2
 from tinycss2.serializer import serialize_string_value
 
+from ..values.css_text import readable
+
 MOST_CSS = 3_000_000
 """Characters of CSS that are read for one page."""
 LONGEST_CSS = 2000
@@ -110,13 +112,13 @@ class _Reading:
         if self.left < 0:
             return
         around = (*within, f"@media {sheet.media}") if sheet.media.strip().lower() not in {"", "all"} else within
-        nodes = tinycss2.parse_stylesheet(sheet.css, skip_comments=True, skip_whitespace=True)
+        nodes = tinycss2.parse_stylesheet(readable(sheet.css), skip_comments=True, skip_whitespace=True)
         self._rules(nodes, sheet.address, around, layer, deep)
 
     def inline(self, attributes: Attributes) -> None:
         """What stands in `style` attributes outweighs all selectors."""
         for found, said in ((self.of_root, attributes.root), (self.of_body, attributes.body)):
-            declarations = tinycss2.parse_blocks_contents(said.get("style", ""), skip_comments=True)
+            declarations = tinycss2.parse_blocks_contents(readable(said.get("style", "")), skip_comments=True)
             found += self._declared(declarations, (), "", (1 << 20,), "/")
 
     def _rules(self, nodes: Iterable[Any], address: str, within: tuple[str, ...], layer: str, deep: int) -> None:

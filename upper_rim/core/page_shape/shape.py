@@ -42,7 +42,7 @@ def page_shape(attributes: Attributes, sheets: Iterable[Sheet], imported: Import
     """None where pieces hold as it is, and where its CSS cannot be read."""
     try:
         found = reached(attributes, sheets, imported)
-    except (RecursionError, ValueError):  # the latter of numbers with thousands of digits
+    except RecursionError:
         return None
     if found is None:
         return None

@@ -14,6 +14,8 @@ from typing import Any, NamedTuple
 import tinycss2
 from tinycss2.serializer import serialize_string_value
 
+from ..values.css_text import readable
+
 _VERBATIM = frozenset(
     {"font-face", "keyframes", "-webkit-keyframes", "property", "counter-style", "font-feature-values"}
 )
@@ -33,7 +35,7 @@ class CssFault(NamedTuple):
 
 def css_faults(text: str) -> list[CssFault]:
     """What is not understood or not allowed, in the order of lines."""
-    return sorted(set(_faults(tinycss2.parse_stylesheet(text, skip_comments=True, skip_whitespace=True))))
+    return sorted(set(_faults(tinycss2.parse_stylesheet(readable(text), skip_comments=True, skip_whitespace=True))))
 
 
 def _faults(nodes: list[Any]) -> Iterator[CssFault]:
@@ -94,7 +96,7 @@ def own_css(text: str) -> str:
     """The rules that are understood, each declaration important."""
     if not text.strip():
         return ""
-    return "".join(_kept(tinycss2.parse_stylesheet(text, skip_comments=True, skip_whitespace=True)))
+    return "".join(_kept(tinycss2.parse_stylesheet(readable(text), skip_comments=True, skip_whitespace=True)))
 
 
 def _kept(nodes: list[Any]) -> Iterator[str]:

@@ -18,6 +18,7 @@ from urllib.parse import unquote
 import tinycss2
 
 from ...kinds.consent import Fetch, FetchKind, How
+from ...values.css_text import readable
 from .encoding import Encoding, byte_view, decode, sniff, unit_bytes
 from .markers import HELD, HELD_CODE, THEN
 from .source_tags import Attribute, Token, attributes, tokens
@@ -259,7 +260,11 @@ class _Reader:
         """In addresses and texts: not every text is an address, but one that names a host may be."""
         if not self.base and not _MAY_NAME.search(css):
             return set()
-        return {host for one in _addresses(tinycss2.parse_component_value_list(css)) if (host := self._css_host(one))}
+        return {
+            host
+            for one in _addresses(tinycss2.parse_component_value_list(readable(css)))
+            if (host := self._css_host(one))
+        }
 
     def _css_host(self, address: tuple[str, bool]) -> str:
         text, is_url = address
