@@ -5,6 +5,7 @@ from __future__ import annotations
 import itertools
 import os
 from collections.abc import Iterator
+from functools import partial
 from typing import Any
 
 import pytest
@@ -42,7 +43,7 @@ return {boxes: listed.map(box), covered, wide: root.scrollWidth, high: root.scro
 def came_in(files: dict[str, bytes]) -> tuple[Site, dict[str, bytes]]:
     """A site of these, with a header and a footer."""
     count = itertools.count()
-    entries = [ArchiveEntry(name, lambda data=data: data) for name, data in files.items()]
+    entries = [ArchiveEntry(name, partial(bytes, data)) for name, data in files.items()]
     came = list(read_files(entries, lambda kind: f"{kind}-n{next(count)}", "en", (), []))
     shapes = {one.shape.id: one.shape for one in came if one.shape is not None}
     pieces = []

@@ -6,6 +6,7 @@ import io
 import itertools
 import stat
 import zipfile
+from functools import partial
 
 import pytest
 from selectolax.lexbor import LexborHTMLParser
@@ -273,7 +274,7 @@ def test_nothing_is_renamed_and_nothing_lost() -> None:
     files = {name: f"<!doctype html><title>{name}</title><p>x".encode() for name in NAMES}
     problems: list[Problem] = []
     count = itertools.count()
-    entries = [ArchiveEntry(name, lambda data=data: data) for name, data in files.items()]  # type: ignore[misc]
+    entries = [ArchiveEntry(name, partial(bytes, data)) for name, data in files.items()]
     came = list(read_files(entries, lambda prefix: f"{prefix}-{next(count)}", "en", (), problems))
     values = sorted((one.value for one in came), key=lambda value: value.path)
     site = Site(

@@ -106,11 +106,12 @@ def main(arguments: Sequence[str] | None = None) -> int:
     validate.add_argument("bundle", metavar="BUNDLE")
 
     chosen = parser.parse_args(arguments)
-    from . import commands  # only here: help needs none of it
+    from .commands import COMMANDS  # only here: help needs none of it
+    from .files import CannotDo
 
     try:
-        remarks = commands.COMMANDS[chosen.command](chosen)
-    except commands.CannotDo as fault:
+        remarks = COMMANDS[chosen.command](chosen)
+    except CannotDo as fault:
         print(f"upper-rim: {fault}", file=sys.stderr)
         return UNREADABLE
     except BrokenPipeError:

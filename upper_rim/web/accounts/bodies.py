@@ -39,13 +39,15 @@ class OnlyMembersSend:
 _AROUND_A_FILE = 100_000
 """Bytes of the other fields, and of what stands between them."""
 _View = TypeVar("_View", bound=Callable[..., Any])
+_taking: dict[Callable[..., Any], int] = {}
+"""How many bytes each view takes that is sent files."""
 
 
 def takes_files(up_to: int) -> Callable[[_View], _View]:
     """Marks a view that is sent files, of so many bytes together."""
 
     def marked(view: _View) -> _View:
-        view.takes_up_to = up_to  # type: ignore[attr-defined]
+        _taking[view] = up_to
         return view
 
     return marked
@@ -56,7 +58,7 @@ def _largest_at(path: str) -> int:
         view = resolve(path).func
     except Resolver404:
         return 0
-    return int(getattr(view, "takes_up_to", settings.DATA_UPLOAD_MAX_MEMORY_SIZE))
+    return _taking.get(view, settings.DATA_UPLOAD_MAX_MEMORY_SIZE)
 
 
 def _length(request: HttpRequest) -> int:

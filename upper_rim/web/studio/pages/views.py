@@ -29,7 +29,7 @@ from ..cycle.screen import Opened, Redirected, screen, site_url
 from ..preview.steps import steps_of
 from ..preview.viewing import looking_as
 from ..words.reach import by_bands
-from ..words.shapes import declared_words, shape_words
+from ..words.shapes import declared_words, hold_words, shape_words
 
 OPEN_TREE_UP_TO = 120
 """Sites with no more pages than this show their whole tree at once; larger ones open a folder when asked."""
@@ -130,7 +130,7 @@ def page(request: HttpRequest, opened: Opened, page_id: str, made: tuple[str, ..
         "shape": shape,
         "shape_words": list(shape_words(shape)) if shape else [],
         "declared": declared_words(shape) if shape else [],
-        "alike": sum(page.shape == found.shape for page in site.pages) if shape else 0,
+        "hold_words": hold_words(sum(page.shape == found.shape for page in site.pages)),
     }
 
 

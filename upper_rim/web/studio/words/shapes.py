@@ -35,3 +35,8 @@ def declared_words(shape: PageShape) -> list[tuple[str, str]]:
         (" ".join(rule.within), "; ".join(f"{name}: {value}" for name, value in rule.declared))
         for rule in (*shape.root, *shape.box)
     ]
+
+
+def hold_words(pages: int) -> str:
+    """What is switched on or off, for so many pages of a shape."""
+    return f"Make pieces hold in it, on {pages} page{'' if pages == 1 else 's'} laid out like this one"
