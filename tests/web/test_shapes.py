@@ -43,7 +43,8 @@ def test_a_page_says_how_it_is_laid_out_and_can_be_left_as_it_is(ferries: Stored
     assert "keep their distance" in client.get(f"/s/ostrey/pages/{pages['/bar/'].id}/").content.decode()
     client.post(address, {"do": "set", "node": pages["/hut/"].shape, "field": "on"})
     off = next(one for one in store.load(ferries.pk).site.shapes if one.id == pages["/hut/"].shape)
-    assert not off.on
+    assert not off.on and "left as it is" in client.get(address).content.decode()
+    assert b"<!--rim:flow-->" not in published(ferries, "/hut/")
 
 
 def test_pages_that_come_in_again_take_shapes_along_that_nobody_has_any_more(ferries: StoredSite, ada: User) -> None:

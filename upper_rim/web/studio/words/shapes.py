@@ -9,6 +9,9 @@ from ....core.kinds.page_shapes import PageShape
 
 def shape_words(shape: PageShape) -> Iterator[str]:
     """A sentence for each thing that is not as it is on most pages."""
+    if not shape.on:
+        yield "It is laid out in a way of its own, and left as it is: pieces may not hold in it."
+        return
     if shape.is_shell:
         yield (
             "Its window does not scroll: a part of the page does, and fills it. Header and footer take their room at the "
