@@ -269,6 +269,7 @@ def test_arrow_keys_and_the_wheel_turn_a_number_in_its_field(bench: Browser) -> 
     field = bench.one("style-padding")
     bench.js("arguments[0].focus()", field)
     before = bench.posts()
+    bench.linger()
     for _ in range(5):
         bench.keys(Keys.ARROW_UP)
     bench.keys(Keys.SHIFT, Keys.ARROW_UP)

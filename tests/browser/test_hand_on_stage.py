@@ -109,6 +109,7 @@ def test_keys_turn_a_handle_as_one_edit_and_escape_gives_back(bench: Browser) ->
     bench.js("document.querySelector('#outline [aria-current]').focus()")
     bench.keys("h")
     assert wait_for(lambda: bench.on_stage_js(TAKEN)) == "40 px"
+    bench.linger()
     for _ in range(5):
         bench.stage_keys(Keys.ARROW_DOWN)
     wait_for(lambda: measure(bench, "it-logo", "height") == before + 5)
