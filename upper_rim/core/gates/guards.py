@@ -9,6 +9,7 @@ from __future__ import annotations
 import re
 from collections.abc import Iterable, Iterator, Mapping
 from functools import cached_property
+from itertools import chain
 from typing import NamedTuple
 from urllib.parse import quote, unquote
 
@@ -21,9 +22,10 @@ from ..kinds.items.birth import BirthField
 from ..kinds.pieces.age import AgeGate
 from ..kinds.pieces.gate import GATE_STATES, Gate
 from ..kinds.pieces.password import PasswordGate
+from ..model.memo import Memo
 from ..model.navigation.links import Links
 from ..model.site import Asset, Page, Site
-from ..reach.coverage import Coverage
+from ..reach.coverage import Coverage, sorted_by_rules
 from ..reach.looking import looking_at, says
 from ..values.nodes import Value, within
 from ..values.targets import ToPage, ToPlace
@@ -75,13 +77,16 @@ class Guards:
         self.kept = kept
         self.gates: Mapping[str, Gate] = {piece.id: piece for piece in kept.site.pieces if isinstance(piece, Gate)}
         self._coverage = Coverage(kept.site)
+        self._patterns = list(map(Candidates, kept.patterns))
 
     def before(self, path: str) -> Candidates:
         """An address, without escapes: of a page, also without the stroke at its end, of a file, or of nothing, in which
         case what is said of its folders counts."""
-        at = self.kept.pages.get(path, self.kept.pages.get(f"{path}/"))
+        at = self.kept.pages.get(path)
+        if at is None:
+            at = self.kept.pages.get(f"{path}/")
         if at is not None:
-            return Candidates(self.kept.patterns[at])
+            return self._patterns[at]
         try:
             nothing = Page(id="pg-nothing", path=quote(path), language=self.kept.site.language)
         except ValidationError:
@@ -101,9 +106,19 @@ class Guards:
     def locks(self) -> bool:
         return any(isinstance(gate, PasswordGate) for gate in self.gates.values())
 
+    @cached_property
+    def locked(self) -> frozenset[str]:
+        """Paths, without escapes, of the pages and files that a password may be needed for."""
+        behind = {at for at, pattern in enumerate(self._patterns) if pattern.is_locked}
+        return frozenset(path for path, at in self.kept.pages.items() if at in behind) if behind else frozenset()
+
     def is_locked(self, path: str) -> bool:
         """Of a page or file by its path, as it has that."""
-        return self.before(unquote(path)).is_locked
+        return self.before_path(path).is_locked
+
+    def before_path(self, path: str) -> Candidates:
+        """The same as `before`, for the path of a page or file as it has that."""
+        return self.before(unquote(path) if "%" in path else path)
 
 
 def is_excused(gate: Gate, card: VisitorCard) -> bool:
@@ -124,7 +139,11 @@ def states_of(gate: Gate, site: Site) -> tuple[GateState, ...]:
 
 
 def guards_of(site: Site) -> Guards | None:
-    """None where a site has no gates."""
+    """None where a site has no gates. Kept for the sites that were asked for last."""
+    return _guards.of(site, _guards_of)
+
+
+def _guards_of(site: Site) -> Guards | None:
     gates = tuple(piece for piece in site.pieces if isinstance(piece, Gate) and piece.on)
     if not gates:
         return None
@@ -132,19 +151,25 @@ def guards_of(site: Site) -> Guards | None:
     alone = Site(
         key=site.key, name=site.name, language=site.language, zone=site.zone, pieces=bare, reach_sets=site.reach_sets
     )
-    coverage = Coverage(alone)
+    coverage = Coverage(alone.replaced(pages=site.pages))
     free = {gate.id: _needed_by(gate, site) for gate in gates}
+    anybodys = frozenset(chain.from_iterable(free.values()))
     own = _shown_by(gates, site)
     numbers: dict[tuple[tuple[str, ...], ...], int] = {_NOTHING.by_slot: 0}
     pages: dict[str, int] = {}
-    for page in (*site.pages, *map(_as_page, site.assets)):
-        found = _NOTHING if page.path in own else _of(page, coverage)
-        less = tuple(tuple(one for one in slot if page.id not in free[one]) for slot in found.by_slot)
+    in_sorts = sorted_by_rules(coverage, whatever_their_markup=True)
+    sorts = [_of(first, coverage) for first in in_sorts.firsts]
+    of_pages = zip(site.pages, map(sorts.__getitem__, in_sorts.sorts), strict=True)
+    of_files = ((asset, _of(_as_page(asset), coverage)) for asset in site.assets)
+    for page, found in chain[tuple[Page | Asset, Candidates]](of_pages, of_files):
+        less = _NOTHING.by_slot if page.path in own else found.by_slot
+        if page.id in anybodys:
+            less = tuple(tuple(one for one in slot if page.id not in free[one]) for slot in less)
         pages[unquote(page.path)] = numbers.setdefault(less, len(numbers))
     asked = {gate.id: in_short(says(gate, site), *_asks(gate)) for gate in gates}
     return Guards(
         Kept(
-            site=coverage.site,
+            site=alone,
             languages=site.languages,
             asked=asked,
             dated=tuple(gate.id for gate in gates if any(isinstance(i, BirthField) for i in site.shown_items(gate))),
@@ -156,6 +181,9 @@ def guards_of(site: Site) -> Guards | None:
     )
 
 
+_guards: Memo[Site, Guards | None] = Memo(8)
+
+
 def _ways_out(gate: Gate, site: Site) -> dict[str, str]:
     links = Links(site)
     found = {language: links.resolve(gate.target, language)[0] for language in site.languages}
@@ -164,7 +192,7 @@ def _ways_out(gate: Gate, site: Site) -> dict[str, str]:
 
 def _of(page: Page, coverage: Coverage) -> Candidates:
     """Whatever a page's markup is like, and though no piece shows on it: a gate stands instead of it."""
-    may = coverage.may_show(page.replaced(bare=False, content=None))
+    may = coverage.may_show_on(coverage.whatever_its_markup(page))
     return Candidates(tuple(tuple(one.id for one in may[slot][0]) if slot in may else () for slot in SLOTS))
 
 

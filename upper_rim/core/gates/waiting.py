@@ -12,7 +12,7 @@ from ..kinds.items.embed import Embed
 from ..kinds.pieces.base import Piece
 from ..kinds.pieces.consent import ConsentQuestion
 from ..model.site import Page, Site
-from ..reach.coverage import Coverage
+from ..reach.coverage import coverage_of
 
 
 def asks(site: Site) -> bool:
@@ -94,18 +94,16 @@ def hosts_found(site: Site) -> list[HostFound]:
     fetched from them any more."""
     kinds: dict[str, set[str]] = {one.host: set() for one in site.hosts}
     pages: dict[str, set[str]] = {one.host: set() for one in site.hosts}
-    coverage = Coverage(site)
+    coverage = coverage_of(site)
     embeds = {piece.id: hosts for piece in site.pieces if (hosts := _embedded(site, piece))}
-    for page in site.pages:
-        found: set[tuple[str, str]] = {
-            (host, fetch.kind) for fetch in (page.splice.fetches if page.splice else ()) for host in fetch.hosts
-        }
-        if site.snippets and page.splice:
-            snippets = (one for one in site.snippets if one.on and one.where.covers(page))
-            found |= {(host, "snippet") for one in snippets for host in hosts_in(one.code)}
+    snippets = [(one.where, named) for one in site.snippets if one.on and (named := hosts_in(one.code))]
+    for page, alike in zip(site.pages, coverage.in_order, strict=True):
+        found: set[tuple[str, str]] = set()
+        if page.splice:
+            found.update((host, fetch.kind) for fetch in page.splice.fetches for host in fetch.hosts)
+            found.update((host, "snippet") for where, named in snippets if where.covers(page) for host in named)
         if embeds:
-            shown = {piece.id for in_slot in coverage.may_show(page).values() for there in in_slot for piece in there}
-            found |= {(host, "embed") for piece in shown & embeds.keys() for host in embeds[piece]}
+            found |= {(host, "embed") for piece in alike.shown & embeds.keys() for host in embeds[piece]}
         for host, kind in found:
             kinds.setdefault(host, set()).add(kind)
             pages.setdefault(host, set()).add(page.id)

@@ -65,7 +65,7 @@ class Publisher:
 
     def is_for_everybody(self, page: Page) -> bool:
         """Whether nothing stands before it."""
-        return self.guards is None or not self.guards.before(unquote(page.path)).any
+        return self.guards is None or not self.guards.before_path(page.path).any
 
 
 def publication(

@@ -19,7 +19,7 @@ from ..model.editing.edits import Add, Edit, Set, SetEach, Together
 from ..model.editing.rules import Rules
 from ..model.site import Page, Site
 from ..model.tree import ROOT, items_of
-from .coverage import Coverage, without_place
+from .coverage import coverage_of, without_place
 
 PIECE = "pc-begun"
 
@@ -86,7 +86,7 @@ def _in_place_of_others(site: Site, piece: JsonNode) -> Iterator[Edit]:
 
 def _opened_by_a_menu(site: Site, page: Page | None, new_id: NewId) -> Iterator[Edit]:
     """By one that shows on the page; by a header of its own where none does."""
-    shown = Coverage(site).pieces_on(page) if page else frozenset()
+    shown = coverage_of(site).pieces_on(page) if page else frozenset()
     menus = (item for item in items_of(one for one in site.pieces if one.id in shown) if isinstance(item, MenuItem))
     opener = next((item.id for item in menus if item.has_button and item.menu), None)
     if opener is None:

@@ -11,13 +11,17 @@ from collections.abc import Callable, Collection, Hashable, Iterator
 from dataclasses import dataclass
 from enum import StrEnum
 from functools import cached_property
+from threading import Lock
 from typing import Any, NamedTuple
+
+from cachetools import LRUCache
 
 from ..conditions import PLACES
 from ..conditions.place import Names, Place, Strength
 from ..conditions.visitor import VisitorCard
 from ..kinds.pieces.base import Piece, ReachRule
 from ..kinds.pieces.drawer import Drawer
+from ..model.memo import Memo
 from ..model.site import Page, Site
 from .looking import looking_at
 
@@ -90,6 +94,14 @@ class Alike:
         self.by_gets: dict[Gets, Outcomes] = {}
 
 
+class SortedPages(NamedTuple):
+    """The pages of a site by the rules that count on them. `firsts`: the first page of each sort; `sorts`: of each page,
+    which of them is its own."""
+
+    firsts: tuple[Page, ...]
+    sorts: tuple[int, ...]
+
+
 class Coverage:
     """The outcomes of one site. Rules are indexed once, so that a page costs its own path's length, not the rules'
     number."""
@@ -156,18 +168,24 @@ class Coverage:
         elif page.content is not None and page.splice is None:
             found = self._no_place
         else:
-            found = self._by_rules_on(page)
+            found = self._by_rules_on(page, without_place(page))
         self._by_page[page.id] = (page, found)
         return found
 
     @cached_property
     def in_order(self) -> tuple[Alike, ...]:
         """Of each of the site's pages."""
-        return tuple(map(self.alike, self.site.pages))
+        sorted_pages = sorted_by_rules(self)
+        found = [self.alike(first) for first in sorted_pages.firsts]
+        return tuple(map(found.__getitem__, sorted_pages.sorts))
 
-    def _by_rules_on(self, page: Page) -> Alike:
+    def whatever_its_markup(self, page: Page) -> Alike:
+        """As on a page that has a place for everything."""
+        return self._by_rules_on(page, ())
+
+    def _by_rules_on(self, page: Page, without: tuple[str, ...]) -> Alike:
         """Lists of the rules that match the page are those of the weakest kind first."""
-        without, groups = without_place(page), [group for look_up in self._look_ups for group in look_up(page)]
+        groups = [group for look_up in self._look_ups for group in look_up(page)]
         key = (without, *map(id, groups))
         if key not in self._by_groups:
             strongest: dict[str, _Ranked] = {}
@@ -202,9 +220,13 @@ class Coverage:
 
     def may_show(self, page: Page) -> dict[str, tuple[tuple[Piece, ...], ...]]:
         """By slot, for each of `bands` the pieces that somebody is shown there: the first that takes a visitor in."""
+        return self.may_show_on(self.alike(page))
+
+    def may_show_on(self, found: Alike) -> dict[str, tuple[tuple[Piece, ...], ...]]:
+        """The same for all these pages."""
         return {
             slot: tuple(tuple(ranked.piece for ranked in self._may_show(band, rivals or [])) for band in self.bands)
-            for slot, rivals in self.alike(page).rivals.items()
+            for slot, rivals in found.rivals.items()
         }
 
     def pages(self) -> Iterator[tuple[Page, Outcomes]]:
@@ -213,15 +235,17 @@ class Coverage:
 
     def kinds_of_pages(self) -> Iterator[tuple[Page, Outcomes]]:
         """The first page of each kind: pages on which the same rules count have the same outcomes."""
-        seen: set[int] = set()
-        for page, outcomes in self.pages():
-            if id(outcomes) not in seen and not page.bare:
-                seen.add(id(outcomes))
-                yield page, outcomes
+        for page in sorted_by_rules(self).firsts:
+            if not page.bare:
+                yield page, self.on(page)
 
     def pieces_on(self, page: Page) -> frozenset[str]:
         """Ids of the pieces that show on a page in some band, and of the drawers in them."""
         return self.alike(page).shown
+
+    def first_with(self, piece: str) -> Page | None:
+        """The first page on which somebody is shown it."""
+        return next((page for page in sorted_by_rules(self).firsts if piece in self.pieces_on(page)), None)
 
     def share_a_page(self, one: str, other: str) -> bool:
         """Whether two pieces both reach a page in some width band, whoever looks."""
@@ -264,6 +288,56 @@ class Coverage:
         if beaten and beaten[0].strength.place == first.strength.place:
             why = Why.TIE if _precedence(beaten[0]) == _precedence(first) else Why.NARROWER
         return Outcome(first.piece, why, first.rule, tuple(ranked.piece.id for ranked in beaten), not_for_them)
+
+
+_coverages: Memo[Site, Coverage] = Memo(8)
+
+
+def coverage_of(site: Site) -> Coverage:
+    """Kept for the sites that were asked for last."""
+    return _coverages.of(site, Coverage)
+
+
+class _Kept(NamedTuple):
+    pages: tuple[Page, ...]
+    found: SortedPages
+
+
+_sorted: LRUCache[tuple[Any, ...], _Kept] = LRUCache(24)
+_lock = Lock()
+
+
+def sorted_by_rules(coverage: Coverage, *, whatever_their_markup: bool = False) -> SortedPages:
+    """All pages of a site, also those on which nothing shows. Edits that touch neither pages nor reach leave them sorted
+    as they are; of pages that have changed only these are looked at."""
+    pages = coverage.site.pages
+    key = (whatever_their_markup, coverage.site.key, reach_shape(coverage.site))
+    with _lock:
+        kept = _sorted.get(key)
+    if kept is None or kept.pages is not pages:
+        alike = coverage.whatever_its_markup if whatever_their_markup else coverage.alike
+        before = dict(zip(map(id, kept.pages), kept.found.sorts, strict=True)) if kept else {}
+        of_before = list(map(alike, kept.found.firsts)) if kept else []
+        kept = _Kept(pages, _sorted_anew(pages, lambda page: _known(before.get(id(page)), of_before) or alike(page)))
+        with _lock:
+            _sorted[key] = kept
+    return kept.found
+
+
+def _known(sort: int | None, found: list[Alike]) -> Alike | None:
+    return None if sort is None else found[sort]
+
+
+def _sorted_anew(pages: tuple[Page, ...], alike: Callable[[Page], Alike]) -> SortedPages:
+    numbers: dict[Alike, int] = {}
+    firsts: list[Page] = []
+    sorts: list[int] = []
+    for page in pages:
+        at = numbers.setdefault(alike(page), len(numbers))
+        if at == len(firsts):
+            firsts.append(page)
+        sorts.append(at)
+    return SortedPages(tuple(firsts), tuple(sorts))
 
 
 def _precedence(ranked: _Ranked) -> tuple[Strength, int]:

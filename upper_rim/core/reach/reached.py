@@ -6,7 +6,7 @@ from functools import lru_cache
 from typing import Any, NamedTuple
 
 from ..model.site import Page, Site
-from .coverage import Coverage, reach_shape
+from .coverage import coverage_of, reach_shape
 
 
 class KindOfPage(NamedTuple):
@@ -46,10 +46,10 @@ class _Whole:
 
 @lru_cache(maxsize=32)
 def _reached(pages_identity: int, shape: tuple[Any, ...], whole: _Whole) -> Reached:
-    coverage = Coverage(whole.site)
+    coverage = coverage_of(whole.site)
     counts: dict[tuple[frozenset[str], str], int] = {}
-    for page in whole.site.pages:
-        key = coverage.pieces_on(page), page.language
+    for page, alike in zip(whole.site.pages, coverage.in_order, strict=True):
+        key = alike.shown, page.language
         counts[key] = counts.get(key, 0) + 1
     pages: dict[str, int] = {}
     languages: dict[str, frozenset[str]] = {}

@@ -16,7 +16,7 @@ from ...kinds.pieces.consent import ConsentQuestion
 from ...kinds.pieces.header import Header
 from ...kinds.pieces.notice import Notice
 from ...model.site import Site, drawer_width
-from ...reach.coverage import Coverage
+from ...reach.coverage import coverage_of, sorted_by_rules
 from ...values.targets import ToNothing
 from ..finding import Finding, FindingKind, SeenAt
 
@@ -65,9 +65,9 @@ def _on_pages(site: Site, questions: list[ConsentQuestion]) -> Iterator[Finding]
     bars = [piece.id for piece in site.pieces if isinstance(piece, BottomBar)]
     notices = [piece for piece in site.pieces if isinstance(piece, Notice)]
     buttons = [piece.id for piece in site.pieces if isinstance(piece, Header) and _has_button(piece, site)]
-    coverage, told = Coverage(site), set[tuple[str, str]]()
-    for page in site.pages:
-        shown = {piece.id for slot in coverage.may_show(page).values() for there in slot for piece in there}
+    coverage, told = coverage_of(site), set[tuple[str, str]]()
+    for page in sorted_by_rules(coverage).firsts:
+        shown = coverage.pieces_on(page)
         for piece in questions:
             if piece.id not in shown:
                 continue

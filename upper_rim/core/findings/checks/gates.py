@@ -64,7 +64,7 @@ def _met(site: Site, guards: Guards) -> Iterator[Finding]:
 def _one_of_each(site: Site, guards: Guards) -> Iterator[Page]:
     seen: set[tuple[tuple[str, ...], ...]] = set()
     for page in site.pages:
-        candidates = guards.before(page.path)
+        candidates = guards.before_path(page.path)
         if candidates.any and candidates.by_slot not in seen:
             seen.add(candidates.by_slot)
             yield page
@@ -105,8 +105,7 @@ def in_files(site: Site, guards: Guards | None, read: Callable[[str], bytes]) ->
     gives a content's bytes by its hash."""
     if guards is None:
         return
-    paths = (*(page.path for page in site.pages), *(asset.path for asset in site.assets))
-    locked = {unquote(path) for path in paths if guards.is_locked(path)}
+    locked = guards.locked
     for asset in site.assets if locked else ():
         if asset.path in locked or asset.size > MOST_BYTES or not asset.path.lower().endswith(_TELLING):
             continue
@@ -123,10 +122,12 @@ def in_pages(
 ) -> Iterator[Finding]:
     """Open pages of which the own text says what a locked one is called. `most`: so many are read; all where it is not
     said. Short titles are said anywhere, and count for nothing."""
-    if guards is None or not guards.locks:
+    if guards is None or not guards.locked:
         return
-    open_ones = [page for page in site.pages if page.content is not None and not guards.is_locked(page.path)]
-    titles = {" ".join(page.title.split()): page for page in site.pages if guards.is_locked(page.path)}
+    titles = {" ".join(page.title.split()): page for page in site.pages if unquote(page.path) in guards.locked}
+    if not titles:
+        return
+    open_ones = [page for page in site.pages if page.content is not None and unquote(page.path) not in guards.locked]
     for title in {page.title for page in open_ones} | {one for one in titles if len(one) < LEAST_TITLE}:
         titles.pop(title, None)
     by_word: dict[str, list[str]] = {}
@@ -138,7 +139,7 @@ def in_pages(
         words = by_word.keys() & set(_LETTERS.findall(unescape(text)))
         plain = without_marks(text) if words else ""
         for title in (title for word in words for title in by_word[word] if title in plain):
-            found.setdefault(guards.before(unquote(titles[title].path)).by_slot[0][0], []).append((title, page))
+            found.setdefault(guards.before_path(titles[title].path).by_slot[0][0], []).append((title, page))
     for door, told in found.items():
         title, page = told[0]
         about: dict[str, float | str] = {"first": title, "path": page.path, "count": len({one.id for _, one in told})}

@@ -12,7 +12,8 @@ from ...kinds.items import ITEM_KINDS
 from ...kinds.items.base import ShowsMenu
 from ...kinds.pieces import PIECE_KINDS
 from ..editing.edits import Add, Edit
-from ..site import Menu, Site
+from ..memo import Memo
+from ..site import Menu, Page, Site
 from ..tree import ROOT, items_of
 
 FIRST_LEVELS = 2
@@ -148,9 +149,16 @@ def new_item(site: Site, planned: PlannedItem, new_id: NewId, *, in_drawer: bool
 
 
 def _section(site: Site) -> tuple[str, str] | None:
-    pages = (page for page in site.pages if page.language == site.language and page.path != "/" and page.title)
-    first = min(pages, key=lambda page: page.path.rstrip("/").count("/"), default=None)
-    return (first.id, first.title) if first else None
+    known = _sections.of(site.pages, lambda _: {})
+    if site.language not in known:
+        pages = (page for page in site.pages if page.language == site.language and page.path != "/" and page.title)
+        first = min(pages, key=lambda page: page.path.rstrip("/").count("/"), default=None)
+        known[site.language] = (first.id, first.title) if first else None
+    return known[site.language]
+
+
+_sections: Memo[tuple[Page, ...], dict[str, tuple[str, str] | None]] = Memo(8)
+"""By language."""
 
 
 def words(text: str) -> JsonNode:

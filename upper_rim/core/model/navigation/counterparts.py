@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Mapping
-from functools import cached_property, partial
+from collections.abc import Iterable, Iterator, Mapping, Sequence
+from functools import partial
 from typing import Literal, NamedTuple
 
 from ...kinds.items.languages import Offered
 from ..site import Page, Site
+from .page_index import index_of
 
 Why = Literal["itself", "translation", "speaks both", "above", "front", "stays", "none"]
 
@@ -27,15 +28,7 @@ class Counterparts:
 
     def __init__(self, site: Site) -> None:
         self._site = site
-        self._by_id = {page.id: page for page in site.pages}
-        self._by_path = {page.path: page for page in site.pages}
-
-    @cached_property
-    def _families(self) -> Mapping[str, list[Page]]:
-        families: dict[str, list[Page]] = {}
-        for page in self._site.pages:
-            families.setdefault(self._original(page), []).append(page)
-        return families
+        self._pages = index_of(site.pages)
 
     def of(self, page: Page) -> Iterator[Counterpart]:
         """In each of the site's languages, in their order."""
@@ -51,21 +44,21 @@ class Counterparts:
 
     def spoken(self, page: Page) -> frozenset[str]:
         """The languages in which something says the same, its own among them."""
-        return frozenset(tag for one in self._family(page) for tag in (one.language, *one.also))
+        return frozenset(tag for one in self._pages.family(page) for tag in (one.language, *one.also))
 
-    def families(self) -> Iterable[list[Page]]:
+    def families(self) -> Iterable[Sequence[Page]]:
         """Pages that translate each other, by whatever way."""
-        return self._families.values()
+        return self._pages.families.values()
 
-    def originals(self) -> list[Page]:
+    def originals(self) -> Sequence[Page]:
         """One page of each family, of which the others are translations, in the order of their paths."""
-        return sorted(map(self._by_id.__getitem__, self._families), key=lambda page: page.path)
+        return self._pages.originals
 
     def alternates(self, page: Page) -> Mapping[str, Page]:
         """By language, the pages that say the same and lead to each other: each of them has the same ones. None where
         there is no other, or where something else of its language stands for it. A page into which nothing can be put
         leads nowhere; of a language that is held back nobody is told."""
-        family = [one for one in self._family(page) if one.splice is not None and not one.bare]
+        family = [one for one in self._pages.family(page) if one.splice is not None and not one.bare]
         said = {one.language: one for one in reversed(family)}
         for one in family:
             said = {**dict.fromkeys(one.also, one), **said}
@@ -73,23 +66,10 @@ class Counterparts:
         is_one = page in found.values() and len({one.id for one in found.values()}) > 1
         return found if is_one else {}
 
-    def _family(self, page: Page) -> list[Page]:
-        return self._families.get(self._original(page), [page])
-
-    def _original(self, page: Page) -> str:
-        """The page of which all in its family are translations, themselves or by way of one; of a circle one of it."""
-        way = [page.id]
-        while page.translates and page.translates in self._by_id:
-            page = self._by_id[page.translates]
-            if page.id in way:
-                return min(way[way.index(page.id) :])
-            way.append(page.id)
-        return page.id
-
     def _same(self, page: Page, language: str) -> Counterpart | None:
         if page.language == language:
             return Counterpart(language, page, "itself")
-        family = self._family(page)
+        family = self._pages.family(page)
         for other in family:
             if other.language == language:
                 return Counterpart(language, other, "translation")
@@ -104,7 +84,7 @@ class Counterparts:
             return Counterpart(language, None, "none")
         if rule == "stay":
             return Counterpart(language, page, "stays")
-        front = self._by_path.get("/")
+        front = self._pages.by_path.get("/")
         first = front and self.same(front, language)
         ways = map(partial(self.same, language=language), self._above(page) if rule == "above" else ())
         found = next((there for there in ways if there is not None), first)
@@ -117,7 +97,7 @@ class Counterparts:
         folder = page.path.rstrip("/")
         while folder:
             folder = folder.rpartition("/")[0]
-            above = self._by_path.get(f"{folder}/")
+            above = self._pages.by_path.get(f"{folder}/")
             if above is not None and above.id != page.id:
                 yield above
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Callable, Iterable, Iterator, Mapping
+from functools import lru_cache
 from typing import Literal, NamedTuple
 
 from ...kinds.entries import Entry, Grown
@@ -47,33 +48,48 @@ class _Tree:
 
     def __init__(self, pages: tuple[Page, ...], language: str) -> None:
         self.pages = [page for page in pages if page.language == language]
-        self.parents = _parents((page.path, page.id) for page in self.pages)
-        self.nodes = self._nodes()
+        outlined = _outlined(tuple((page.path, page.id) for page in self.pages))
+        self.parents = outlined.parents
+        by_id = {page.id: page for page in self.pages}
+        self.nodes = [PageLine(key, path, by_id.get(key), *place) for (key, path), place in outlined.lines]
         self.below = {node.key: node.below for node in self.nodes}
 
-    def _nodes(self) -> list[PageLine]:
-        listed: list[tuple[str, str, Page | None]] = [(page.path, page.id, page) for page in self.pages]
-        listed = sorted([*listed, *((path, path, None) for path in self._folders())], key=lambda one: one[0])
-        parents = _parents((path, key) for path, key, _ in listed)
-        depths: dict[str, int] = {"": -1}
-        below: dict[str, int] = {}
-        for _, key, _ in listed:
-            depths[key] = depths[parents[key]] + 1
-        for _, key, page in reversed(listed):
-            below[parents[key]] = below.get(parents[key], 0) + below.get(key, 0) + (page is not None)
-        return [PageLine(key, path, page, parents[key], depths[key], below.get(key, 0)) for path, key, page in listed]
 
-    def _folders(self) -> list[str]:
-        """Paths that several pages stand below, but none at; of folders that hold but a folder the innermost."""
-        counts: Counter[str] = Counter()
-        for page in self.pages:
-            at = page.path.find("/", 1)
-            while 0 < at < len(page.path) - 1:
-                counts[page.path[: at + 1]] += 1
-                at = page.path.find("/", at + 1)
-        taken = {page.path for page in self.pages}
-        nested = {path[: path.rstrip("/").rfind("/") + 1] for path in counts if _is_all_of(path, counts)}
-        return [path for path, count in counts.items() if count > 1 and path not in taken and path not in nested]
+class _Outlined(NamedTuple):
+    """`parents`: of pages among themselves; `lines`: with the folders, of each its key and path, and what it stands below,
+    how deep, and how many pages stand below it."""
+
+    parents: Mapping[str, str]
+    lines: tuple[tuple[tuple[str, str], tuple[str, int, int]], ...]
+
+
+@lru_cache(maxsize=8)
+def _outlined(pages: tuple[tuple[str, str], ...]) -> _Outlined:
+    """Of paths and ids, in the order of the paths."""
+    folders = _folders([path for path, _ in pages])
+    listed = sorted([*pages, *((path, path) for path in folders)], key=lambda one: one[0])
+    parents, taken = _parents(listed), frozenset(folders)
+    depths: dict[str, int] = {"": -1}
+    below: dict[str, int] = {}
+    for _, key in listed:
+        depths[key] = depths[parents[key]] + 1
+    for _, key in reversed(listed):
+        below[parents[key]] = below.get(parents[key], 0) + below.get(key, 0) + (key not in taken)
+    lines = (((key, path), (parents[key], depths[key], below.get(key, 0))) for path, key in listed)
+    return _Outlined(_parents(pages), tuple(lines))
+
+
+def _folders(paths: Iterable[str]) -> list[str]:
+    """Paths that several pages stand below, but none at; of folders that hold but a folder the innermost."""
+    counts: Counter[str] = Counter()
+    taken = set(paths)
+    for path in taken:
+        at = path.find("/", 1)
+        while 0 < at < len(path) - 1:
+            counts[path[: at + 1]] += 1
+            at = path.find("/", at + 1)
+    nested = {path[: path.rstrip("/").rfind("/") + 1] for path in counts if _is_all_of(path, counts)}
+    return [path for path, count in counts.items() if count > 1 and path not in taken and path not in nested]
 
 
 _trees: Memo[tuple[Page, ...], dict[str, _Tree]] = Memo(8)

@@ -8,15 +8,16 @@ from ...kinds.entries import Entry
 from ...values.targets import Target, ToAddress, ToPage, ToPlace
 from ..site import Page, Site
 from .counterparts import Counterparts
+from .page_index import index_of
 
 
 class Links:
-    """The site's pages by id, and their translations. Made once for a site."""
+    """The site's pages by id, and their translations."""
 
     def __init__(self, site: Site) -> None:
-        self.pages = {page.id: page for page in site.pages}
+        self.pages = index_of(site.pages).by_id
         self.counterparts = Counterparts(site)
-        self._front = {page.path: page for page in site.pages}.get("/")
+        self._front = index_of(site.pages).by_path.get("/")
 
     def page(self, page_id: str, language: str) -> Page | None:
         """The page itself, or its translation into `language` where there is one; None where it is gone."""

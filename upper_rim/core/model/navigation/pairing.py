@@ -28,8 +28,15 @@ class Pair(NamedTuple):
 def proposed_pairs(site: Site) -> Iterator[Pair]:
     """For pages of which nothing is said yet: one in the site's own language whose address is the same but for the
     language in it, a folder (`/de/fares/`), or a part of the file's name (`/fares.de.html`). Where several are, none."""
-    languages = {tag.lower() for tag in site.languages}
     originals = {page.translates for page in site.pages if page.translates}
+    unpaired = [
+        page
+        for page in site.pages
+        if page.language != site.language and not page.translates and page.id not in originals
+    ]
+    if not unpaired:
+        return
+    languages = {tag.lower() for tag in site.languages}
     taken = {(page.translates, page.language) for page in site.pages if page.translates}
     prefixes = {site.said_of(tag).below for tag in site.languages} - {"/"}
     own: dict[str, list[Page]] = {}
@@ -37,9 +44,7 @@ def proposed_pairs(site: Site) -> Iterator[Pair]:
         if page.language == site.language:
             own.setdefault(_bare(page.path, languages, prefixes)[0], []).append(page)
     found: dict[tuple[str, str], list[Pair]] = {}
-    for page in site.pages:
-        if page.language == site.language or page.translates or page.id in originals:
-            continue
+    for page in unpaired:
         path, by = _bare(page.path, languages, prefixes)
         listed = own.get(path, [])
         if by is not None and len(listed) == 1 and (listed[0].id, page.language) not in taken:

@@ -39,7 +39,7 @@ from ...model.navigation.menus import Menus
 from ...model.navigation.trail import Trails
 from ...model.site import Page, Site, Snippet
 from ...model.tree import items_of
-from ...reach.coverage import Coverage
+from ...reach.coverage import coverage_of
 from ...style.type.letters import letters_of
 from ..css.sheet import inside_a_page, site_rules
 from ..fitting import fitter_of
@@ -83,7 +83,7 @@ class Composer:
         markup and the CSS in the page, as the stage needs them: one request shows an edit. `year` is the present one,
         for lines that tell it. `fitter`: one that has looked at the site before; it is asked how high pieces are."""
         self.site = site = _gates_for_all(site)
-        self.coverage = Coverage(site)
+        self.coverage = coverage_of(site)
         self._links = Links(site)
         self.counterparts = self._links.counterparts
         self._menus = Menus(site)

@@ -24,7 +24,7 @@ from ....core.model.memo import Memo
 from ....core.model.site import Site
 from ....core.model.tree import ROOT, walk
 from ....core.reach.board import Board, BoardRow
-from ....core.reach.coverage import Coverage, Gets
+from ....core.reach.coverage import Coverage, Gets, coverage_of
 from ...sites import store
 from ...sites.access import site_of
 from ..cycle.notices import named
@@ -40,7 +40,6 @@ ALL_OPEN_UP_TO = 24
 """Sites with no more pages than this are unfolded at first."""
 PARTS_OF_PLACE = ("band", "as", "against", "at", "open", "upto", "cell")
 
-_coverages: Memo[Site, Coverage] = Memo(8)
 _boards: Memo[Site, dict[tuple[Gets, Gets | None], Board]] = Memo(4)
 
 
@@ -72,10 +71,6 @@ def board(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[s
         "told": told_of_cell(asked["cell"], site, coverage, (gets, others), rows) if asked["cell"] else None,
         "table_place": _place(asked, open="", cell="", upto=""),
     }
-
-
-def coverage_of(site: Site) -> Coverage:
-    return _coverages.of(site, Coverage)
 
 
 def board_of(coverage: Coverage, gets: Gets, other: Gets | None) -> Board:

@@ -7,7 +7,7 @@ from typing import Any
 from django.http import HttpRequest
 
 from ....core.model.site import Site
-from ....core.reach.coverage import Coverage
+from ....core.reach.coverage import coverage_of
 from ..controls.visitors import fields_of
 from ..cycle.screen import Opened, screen
 
@@ -28,5 +28,5 @@ def visitors(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dic
 
 def _gets(site: Site, card: Any) -> list[tuple[str, bool]]:
     """Of the pieces that are not for everybody, which are for them."""
-    gets = Coverage(site).gets(card)
+    gets = coverage_of(site).gets(card)
     return [(piece.name, piece.id in gets) for piece in site.pieces if not piece.audience.is_everybody]

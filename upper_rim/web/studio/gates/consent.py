@@ -17,7 +17,7 @@ from ....core.kinds.items.embed import Embed
 from ....core.kinds.pieces.consent import ConsentQuestion
 from ....core.model.site import Site
 from ....core.model.tree import items_of
-from ....core.reach.coverage import Coverage
+from ....core.reach.coverage import coverage_of
 from ...live.consent import forget_old
 from ...sites import store
 from ...sites.access import site_of
@@ -58,9 +58,7 @@ def consent_shown(opened: Opened, hosts: list[HostFound]) -> dict[str, Any]:
 
 def _first_page(site: Site, piece: ConsentQuestion) -> str:
     """The address, with escapes, of a page on which it may show; the site's first where there is none."""
-    coverage = Coverage(site)
-    pages = (page for page in site.pages if any(piece in there for there in coverage.may_show(page).get("consent", ())))
-    page = next(pages, next(iter(site.pages), None)) if piece.on else next(iter(site.pages), None)
+    page = (coverage_of(site).first_with(piece.id) if piece.on else None) or next(iter(site.pages), None)
     return quote(page.path, safe="/%") if page else ""
 
 

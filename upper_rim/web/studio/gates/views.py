@@ -76,7 +76,7 @@ def gates(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[s
 
 
 def _first_guarded(site: Site, guards: Guards | None) -> str:
-    listed = (page.path for page in site.pages if guards is not None and guards.before(page.path).any)
+    listed = (page.path for page in site.pages if guards is not None and guards.before_path(page.path).any)
     return next(listed, site.pages[0].path if site.pages else "")
 
 
@@ -85,8 +85,8 @@ def _shown(opened: Opened, guards: Guards | None) -> list[GateShown]:
         return []
     site = opened.site
     counted = dict(opened.stored.passwords.values_list("gate").annotate(Count("pk")))
-    pages = [guards.before(page.path).by_slot for page in site.pages]
-    files = [guards.before(asset.path).by_slot for asset in site.assets]
+    pages = [guards.before_path(page.path).by_slot for page in site.pages]
+    files = [guards.before_path(asset.path).by_slot for asset in site.assets]
     listed = []
     for piece in site.pieces:
         if not isinstance(piece, Gate) or piece.id not in guards.gates:

@@ -109,12 +109,13 @@ class Branch(NamedTuple):
 def languages(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[str, Any]:
     site = opened.site
     counterparts = Counterparts(site)
-    originals = [(page, counterparts.spoken(page)) for page in counterparts.originals()]
-    gaps = Counter(tag for _, spoken in originals for tag in site.languages if tag not in spoken)
-    with_gaps = [page for page, spoken in originals if len(spoken) < len(site.languages)]
+    originals, languages = counterparts.originals(), frozenset(site.languages)
+    spoken = Counter(map(counterparts.spoken, originals)) if len(languages) > 1 else Counter[frozenset[str]]()
+    gaps = Counter({tag: sum(count for tags, count in spoken.items() if tag not in tags) for tag in languages})
+    with_gaps = [page for page in originals if languages - counterparts.spoken(page)] if spoken else []
     older = frozenset(page.id for page in older_pages(site.pages))
     only_gaps = request.GET.get("show") == "gaps"
-    listed = with_gaps if only_gaps else [page for page, _ in originals]
+    listed = with_gaps if only_gaps else originals
     board = Paginator(listed, ROWS).get_page(request.GET.get("part"))
     return {
         "spoken": list(_spoken(site, gaps)),

@@ -10,7 +10,7 @@ from ....core.model.editing.rules import Rules
 from ....core.model.navigation.menu_uses import uses
 from ....core.model.site import Menu, Page, Site
 from ....core.reach.begun import begun
-from ....core.reach.coverage import Coverage
+from ....core.reach.coverage import coverage_of
 from ...live.stage import ARRANGEMENT, MENU
 from ..forms.numbers import PHONE_PX, USUAL_PX
 
@@ -37,11 +37,15 @@ def menu_stage(site: Site, menu: Menu, language: str, chosen: str, rules: Rules)
 def _seen_on(site: Site, menu: Menu, language: str) -> tuple[Page | None, Any]:
     """The front page, else the first page in the language, on which a piece shows the menu; of several pieces a menu
     comes before a list of links."""
-    coverage = Coverage(site)
+    coverage = coverage_of(site)
     shown_by = sorted(uses(menu, site), key=lambda use: not isinstance(use.item, MenuItem))
-    pages = sorted((page for page in site.pages if page.language == language), key=lambda page: len(page.path))
     for use in shown_by:
-        page = next((page for page in pages if use.piece.id in coverage.pieces_on(page)), None)
+        pages = (
+            page
+            for page, alike in zip(site.pages, coverage.in_order, strict=True)
+            if use.piece.id in alike.shown and page.language == language
+        )
+        page = min(pages, key=lambda page: len(page.path), default=None)
         if page is not None:
             return page, use.item
     return None, None

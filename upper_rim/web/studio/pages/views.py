@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass, field
 from typing import Any
 from urllib.parse import quote
 
@@ -15,8 +14,8 @@ from ....core.conditions.below import Below
 from ....core.exchange.html.lift_proposals import proposals
 from ....core.exchange.html.lifting import look_through, selector_fault
 from ....core.kinds.pieces import PIECE_KINDS
-from ....core.model.site import Lift, Page, Site
-from ....core.reach.coverage import Coverage
+from ....core.model.site import Lift, Site
+from ....core.reach.coverage import coverage_of
 from ... import wall
 from ...accounts.bodies import takes_files
 from ...jobs import tasks
@@ -26,59 +25,12 @@ from ...sites.access import site_of
 from ...sites.models import StoredSite, Work
 from ..cycle.notices import StudioNotice
 from ..cycle.screen import Opened, Redirected, screen, site_url
+from ..forms.numbers import whole_number
 from ..preview.steps import steps_of
 from ..preview.viewing import looking_as
 from ..words.reach import by_bands
 from ..words.shapes import declared_words, hold_words, shape_words
-
-OPEN_TREE_UP_TO = 120
-"""Sites with no more pages than this show their whole tree at once; larger ones open a folder when asked."""
-
-
-@dataclass
-class PageBranch:
-    """A folder of the tree: pages directly in it, folders below it, and how many pages in all."""
-
-    path: str
-    name: str
-    pages: list[Page] = field(default_factory=list)
-    below: list[PageBranch] = field(default_factory=list)
-    count: int = 0
-
-
-def branch_of(site: Site, path: str = "/", *, whole: bool) -> PageBranch:
-    """The tree below a path; where not `whole`, folders below it carry their count only."""
-    root = PageBranch(path, path)
-    folders: dict[str, PageBranch] = {path: root}
-    for page in site.pages:
-        if not page.path.startswith(path):
-            continue
-        root.count += 1
-        folder, at = root, path
-        for part in page.path[len(path) :].rstrip("/").split("/")[:-1]:
-            at += part + "/"
-            if at not in folders:
-                folders[at] = PageBranch(at, part + "/")
-                folder.below.append(folders[at])
-            folder = folders[at]
-            folder.count += 1
-            if not whole:
-                break
-        if whole or folder is root:
-            folder.pages.append(page)
-    _move_index_pages(root, folders)
-    return root
-
-
-def _move_index_pages(root: PageBranch, folders: dict[str, PageBranch]) -> None:
-    """A page that answers at a folder's own path stands first inside that folder."""
-    for branch in list(folders.values()):
-        for page in list(branch.pages):
-            folder = folders.get(page.path)
-            if folder is not None and folder is not branch:
-                branch.pages.remove(page)
-                folder.pages.insert(0, page)
-                folder.count += 1
+from .tree import OPEN_TREE_UP_TO, branch_of, found_in, part_of
 
 
 @screen("studio/pages/pages.html", "pages")
@@ -86,10 +38,12 @@ def pages(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[s
     if made and made[0].startswith("pg-"):
         raise Redirected(site_url("page", opened, made[0]))
     site = opened.site
-    small = len(site.pages) <= OPEN_TREE_UP_TO
+    small, typed = len(site.pages) <= OPEN_TREE_UP_TO, request.GET.get("q", "").strip()
+    tree = branch_of(site, whole=small)
     return {
-        "tree": branch_of(site, whole=small),
+        "tree": found_in(site, typed, 0) if typed else tree if small else part_of(tree, 0),
         "small": small,
+        "q": typed,
         "steps": steps_of(request, opened),
         **_latest(opened.stored, Work.Kind.BRING_IN),
         "unread": [page for page in site.pages if page.remark][:50],
@@ -98,15 +52,17 @@ def pages(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[s
 
 
 def page_branch(request: HttpRequest, slug: str) -> HttpResponse:
-    """One folder of the tree, for large sites."""
-    stored = site_of(request.user, slug)
-    below = request.GET.get("below", "/")
-    site = store.load(stored.pk).site
-    return render(
-        request,
-        "studio/pages/page_branch.html",
-        {"branch": branch_of(site, below, whole=False), "slug": slug, "small": False},
-    )
+    """One folder of the tree, for large sites, or what has in its title or path what was typed; from some place on."""
+    site = store.load(site_of(request.user, slug).pk).site
+    typed, begin = request.GET.get("q", "").strip(), whole_number(request.GET.get("begin", "")) or 0
+    small = len(site.pages) <= OPEN_TREE_UP_TO
+    if typed:
+        branch = found_in(site, typed, begin)
+    else:
+        branch = branch_of(site, request.GET.get("below", "/"), whole=small)
+        branch = branch if small else part_of(branch, begin)
+    context = {"branch": branch, "slug": slug, "small": small, "q": typed}
+    return render(request, "studio/pages/page_branch.html", context)
 
 
 @screen("studio/pages/page_detail.html", "pages")
@@ -116,7 +72,7 @@ def page(request: HttpRequest, opened: Opened, page_id: str, made: tuple[str, ..
     if found is None:
         raise Redirected(site_url("pages", opened))
     shown: dict[tuple[tuple[str, str], ...], list[str]] = {}
-    coverage, card = Coverage(site), looking_as(request, site)
+    coverage, card = coverage_of(site), looking_as(request, site)
     for slot, outcomes in coverage.on(found, coverage.gets(card) if card else None).items():
         shown.setdefault(by_bands(outcomes, site), []).append(PIECE_KINDS[slot].NAME)
     original = next((page for page in site.pages if page.id == found.translates), None)

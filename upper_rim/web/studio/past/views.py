@@ -47,7 +47,9 @@ def past(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[st
 
 def _steps(opened: Opened, newest: int) -> list[PastStep]:
     number = opened.stored.pk
-    rows = Revision.objects.filter(site_id=number, number__lte=newest).select_related("author").order_by("-number")
+    rows = Revision.objects.filter(site_id=number, number__lte=newest).select_related("author")
+    # Of those that are told nobody asks for what was done, which may be a whole site's pages.
+    rows = rows.defer("edit", "inverse").order_by("-number")
     published: dict[int, list[int]] = {}
     for edition, revision in Edition.objects.filter(site_id=number).values_list("number", "revision"):
         published.setdefault(revision, []).append(edition)

@@ -17,7 +17,7 @@ from ....core.output.drawn.draw_piece import PieceDrawer
 from ....core.output.drawn.shapes import Drawing
 from ....core.output.drawn.svg import drawn_svg
 from ....core.reach.begun import PIECE, begun
-from ....core.reach.coverage import Coverage
+from ....core.reach.coverage import coverage_of
 from ....core.reach.reached import reached
 from ....shipped import shelf
 from ..forms.numbers import PHONE_PX, USUAL_PX
@@ -79,7 +79,7 @@ def _of_front(site: Site, fitter: Fitter) -> dict[str, _Drawn]:
     page = site.first_looked_at(site.pages)
     if page is None:
         return {}
-    shown, drawer = Coverage(site).pieces_on(page), PieceDrawer(site, fitter)
+    shown, drawer = coverage_of(site).pieces_on(page), PieceDrawer(site, fitter)
     listed = [piece for piece in drawer.site.pieces if piece.id in shown and piece.kind in FRONT_KINDS]
     listed.sort(key=lambda piece: FRONT_KINDS.index(piece.kind))
     drawn = {piece.id: _drawn(drawer, piece, page.language) for piece in listed}

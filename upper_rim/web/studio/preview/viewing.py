@@ -17,7 +17,7 @@ from ....core.kinds.rows import Row
 from ....core.model.editing.check import roles_of, unseen_of
 from ....core.model.site import Page, Site
 from ....core.output.page.specimen import IN_PIECE
-from ....core.reach.coverage import Coverage
+from ....core.reach.coverage import coverage_of
 from ....core.style.boxes import extent
 from ....core.style.paint.contrast import Measured, edge_contrast, passing_shade, ring_contrast, text_contrast
 from ....core.style.paint.painting import Painter, PaintView
@@ -241,7 +241,7 @@ def looked_at(request: HttpRequest, site: Site, piece: Piece) -> Page | None:
     page = next((page for page in site.pages if asked and page.path in {asked, asked + "/"}), None)
     if page is not None:
         return page
-    coverage = Coverage(site)
+    coverage = coverage_of(site)
     for page in site.pages:
         if piece.id in coverage.pieces_on(page):
             return page

@@ -22,7 +22,7 @@ from ....core.kinds.rows import Cell, Row
 from ....core.model.facts import said_everywhere, said_otherwise
 from ....core.model.site import Page, Site, drawer_width
 from ....core.model.tree import items_of, walk
-from ....core.reach.coverage import Coverage
+from ....core.reach.coverage import coverage_of
 from ....core.reach.reached import reached
 from ...live.stage import CARD, TRIAL, shows_gate
 from ...sites.fitters import site_fitter
@@ -250,7 +250,7 @@ def _here(site: Site, page: Page, piece: Piece, card: VisitorCard | None) -> lis
     not said who looks."""
     if isinstance(piece, Drawer):
         return []
-    coverage = Coverage(site)
+    coverage = coverage_of(site)
     return list(by_bands(coverage.on(page, coverage.gets(card) if card else None)[piece.kind], site))
 
 
