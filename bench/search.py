@@ -10,23 +10,24 @@ from __future__ import annotations
 
 import gzip
 import itertools
+import json
 import random
 import sys
 import tempfile
 import time
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Mapping
 from functools import partial
 from pathlib import Path
 
 from tests.browser.conftest import plain_chromium
-from upper_rim.core.output.search.search_index import PageText, made_index, read_index, search, text_of, words_of
+from upper_rim.core.output.search.search_index import PageText, Searched, index_files, made_index, text_of, words_of
 from upper_rim.shipped import shelf
 
 from .measured import Measured, table
 
 PAGES, SEED = 5000, 11
-SHARE, FOUND_MS = 0.12, 50.0
-"""Asked: the index of the pages' text, both counted as they are sent and as they stand; a search's time."""
+SHARE, FOUND_MS, LOADED_KB = 0.12, 50.0, 200.0
+"""Asked: the index of the pages' text, both counted as they are sent and as they stand; a search's time; what it loads."""
 SYLLABLES = [
     "ka",
     "lo",
@@ -61,19 +62,36 @@ def measure(tiny: bool) -> Iterator[Measured]:
     raw = sum(len(page.text.encode()) for page in pages) / 1000
     reading = timed(lambda: [words_of(page.text) for page in pages])
     begun = time.perf_counter()
-    index = made_index(pages)
+    index = index_files(made_index(pages))
     making = (time.perf_counter() - begun) * 1000
     words = ("reading the words", reading)
     yield Measured(f"the search index of {len(pages)} pages made", making, None, "ms", words)
-    packed = len(gzip.compress(index.encode(), 6)) / 1000
-    yield Measured("the search index, gzipped", packed, SHARE * raw, "kB", ("the pages' text", raw))
+    packed = {part: len(gzip.compress(said.encode(), 6)) / 1000 for part, said in index.items()}
+    yield Measured("the search index, gzipped", sum(packed.values()), SHARE * raw, "kB", ("the pages' text", raw))
+    loaded = [_loaded(index, packed, query) for query in QUERIES]
+    yield Measured(
+        "the most that a search loads of it, gzipped", max(loaded), LOADED_KB, "kB", ("the pages' text", raw)
+    )
     html = "<p>" + "</p><p>".join(page.text for page in pages[:200]) + "</p>"
     yield Measured("the text of 200 pages' HTML", timed(partial(text_of, html)), None, "ms", words)
-    read = read_index(index)
-    here = [min(timed(partial(search, read, query)) for _ in range(5)) for query in QUERIES]
+    searched = Searched(index.__getitem__)
+    here = [min(timed(partial(searched.find, query)) for _ in range(5)) for query in QUERIES]
     yield Measured("the slowest search on the server", max(here), FOUND_MS, "ms", words)
     first, slowest = in_browser(index)
     yield Measured("the slowest search in Chromium", slowest, FOUND_MS, "ms", ("with the index read for it", first))
+
+
+def _loaded(index: Mapping[str, str], packed: Mapping[str, float], query: str) -> float:
+    """In kB: the head, the parts of words, and the titles of eight pages."""
+    asked = set[str]()
+
+    def load(part: str) -> str:
+        asked.add(part)
+        return index[part]
+
+    searched = Searched(load)
+    searched.pages(searched.find(query)[:8])
+    return sum(map(packed.__getitem__, asked))
 
 
 def timed(act: Callable[[], object]) -> float:
@@ -107,15 +125,17 @@ form.elements.q.dispatchEvent(new Event("input"));
 """
 
 
-def in_browser(index: str) -> tuple[float, float]:
+def in_browser(index: Mapping[str, str]) -> tuple[float, float]:
     """Milliseconds until the index has been read and something found, and of the slowest search after that."""
     driver = plain_chromium()
     try:
         with tempfile.TemporaryDirectory() as name:
             folder = Path(name)
             script = shelf().late_scripts["search"]
-            (folder / "search.js").write_text(f"const fetch = async () => new Response(window.INDEX);{script}")
-            (folder / "index.js").write_text(f"window.INDEX = {index!r};".replace("\\t", "\\t"))
+            (folder / "search.js").write_text(
+                f"const fetch = async (part) => new Response(INDEX[part.slice(5, -4)]);{script}"
+            )
+            (folder / "index.js").write_text(f"window.INDEX = {json.dumps(index)};")
             (folder / "page.html").write_text(
                 _PAGE.replace('<script src="search.js">', '<script src="index.js"></script><script src="search.js">')
             )

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import csv
 import io
+import json
+import random
 import re
 from collections.abc import Iterator
 from itertools import pairwise
@@ -21,6 +23,7 @@ from upper_rim.core.model.editing.apply import apply
 from upper_rim.core.model.editing.edits import Edit, Set, Together
 from upper_rim.core.model.site import Site
 from upper_rim.core.output.page.compose import Composer
+from upper_rim.core.output.search.search_index import PageText, Searched, index_files, made_index
 from upper_rim.demo import ostrey
 from upper_rim.shipped import shelf
 
@@ -107,6 +110,47 @@ def test_a_search_finds_by_the_first_letters_and_without_accents_by_keys_alone(
     reader.keys(Keys.ARROW_DOWN)
     reader.keys(Keys.ENTER)
     wait_for(lambda: reader.driver.current_url.endswith("/harbours/osterhaven/"))
+
+
+ASKED = """
+const [query, done] = arguments, field = document.forms[0].elements.q, [told, list] = document.forms[0].nextElementSibling.children;
+told.textContent = "";
+new MutationObserver((_, seen) => { seen.disconnect(); done([told.textContent, [...list.querySelectorAll("a")].map((one) => one.pathname)]); })
+  .observe(told, { childList: true });
+field.value = query;
+field.dispatchEvent(new Event("input"));
+"""
+"""What the script tells in the field's box: how many pages, and the first of them."""
+
+
+def test_the_script_finds_in_parts_what_is_found_in_the_whole(timed: webdriver.Chrome, tmp_path: Path) -> None:
+    chance = random.Random(5)
+    words = ["a", "ab", "abel", "Ärmel", "öre", "oré", "quay", "quays", "ﬁn", "x", *(f"n{at}" for at in range(400))]
+    pages = [
+        PageText(f"/p/{at}/", " ".join(chance.choices(words, k=2)), " ".join(chance.choices(words, k=30)))
+        for at in range(700)
+    ]
+    files = index_files(made_index(pages), whole_up_to=0, part=700)
+    assert {part[:2] for part in files} == {"", "-t", "-w", "-b"}
+    searched = Searched(files.__getitem__)
+    (tmp_path / "page.html").write_text(
+        '<meta charset="utf-8"><div><form data-rim-search="/index.txt"><input name="q"></form><div hidden>'
+        '<p data-rim-words="{0}"></p><ul></ul></div></div><ol data-rim-results="/index.txt"></ol><script>'
+        f"const INDEX = {json.dumps(files)}, fetch = async (address) =>"
+        f" new Response(INDEX[address.slice(6, -4)]);{shelf().late_scripts['search']}</script>"
+    )
+    timed.set_window_size(800, 500)
+    timed.get((tmp_path / "page.html").as_uri() + "?q=qua")
+    results = "return [...document.querySelectorAll('[data-rim-results] a')].map((one) => one.pathname)"
+    wanted = [hit.path for hit in searched.pages(searched.find("qua"))]
+    assert len(wanted) > 60
+    wait_for(lambda: len(timed.execute_script(results)) == 40)
+    wait_for(lambda: timed.execute_script(f"scrollTo(0, 1e6); {results}") == wanted)
+    typed = [word[:length] for word in words for length in (1, 2, 3)] + ["QUÁ ab", "ab n1 x", "n39 ore", "none", "fi"]
+    for query in typed:
+        told, listed = timed.execute_async_script(ASKED, query)
+        found = searched.find(query)
+        assert (int(told), listed) == (len(found), [hit.path for hit in searched.pages(found[:8])]), query
 
 
 def test_the_page_of_results_needs_no_script(reader: Browser, running: Running) -> None:

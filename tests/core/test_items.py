@@ -26,7 +26,16 @@ from upper_rim.core.model.site import Asset, Site
 from upper_rim.core.output.css.sheet import sheet
 from upper_rim.core.output.page.compose import Composer
 from upper_rim.core.output.publication import publication
-from upper_rim.core.output.search.search_index import PageText, made_index, plain, read_index, search, text_of, words_of
+from upper_rim.core.output.search.search_index import (
+    PageText,
+    Searched,
+    index_files,
+    made_index,
+    plain,
+    search,
+    text_of,
+    words_of,
+)
 from upper_rim.demo import ostrey, quillwort
 from upper_rim.demo.ostrey_pieces import NEWS_FEED
 from upper_rim.shipped import shelf
@@ -71,7 +80,13 @@ def page_of(site: Site, path: str, contents: dict[str, bytes] = CONTENTS, *, mar
 @given(st.lists(st.tuples(TEXTS, TEXTS), max_size=9), st.text("aeioOÖößfst 2٤قر", max_size=5))
 def test_the_index_finds_what_looking_through_all_pages_finds(pages: list[tuple[str, str]], query: str) -> None:
     listed = [PageText(f"/{at}/", title, text) for at, (title, text) in enumerate(pages)]
-    found = {hit.path for hit in search(read_index(made_index(listed)), query)}
+    index = made_index(listed)
+    hits = search(index, query)
+    found = {hit.path for hit in hits}
+    assert len(hits) == len(found)
+    for part in (1, 9, 40):
+        searched = Searched(index_files(index, whole_up_to=0, part=part).__getitem__)
+        assert searched.pages(searched.find(query)) == hits, "in parts as whole"
     wanted = words_of(query)
     has = {
         page.path
@@ -83,7 +98,7 @@ def test_the_index_finds_what_looking_through_all_pages_finds(pages: list[tuple[
 
 def test_accents_and_case_count_for_nothing_and_titles_come_first() -> None:
     assert plain("ÉCLAIR ﬁne Straße") == "eclair fine strasse"
-    index = read_index(made_index([PageText("/a/", "Sea", "the quay"), PageText("/b/", "Quay", "the sea")]))
+    index = made_index([PageText("/a/", "Sea", "the quay"), PageText("/b/", "Quay", "the sea")])
     assert [hit.path for hit in search(index, "QUÁ")] == ["/b/", "/a/"]
     assert text_of("<p>one<script>two</script><style>three</style>") == "one"
 
@@ -93,8 +108,9 @@ def test_the_index_names_pages_of_its_language_only_and_nothing_that_pieces_say(
     indexes = {name: data.decode() for name, data in files.items() if name.startswith("_rim/search-")}
     assert len(indexes) == len({page.language for page in SITE.pages}) == 4
     english = next(data for name, data in indexes.items() if "search-en-" in name)
-    assert "/de/" not in english and not search(read_index(english), "Copyright")
-    assert [hit.path for hit in search(read_index(english), "smokehouse")] == ["/harbours/"]
+    searched = Searched({"": english}.__getitem__)
+    assert "/de/" not in english and not searched.find("Copyright")
+    assert [hit.path for hit in searched.pages(searched.find("smokehouse"))] == ["/harbours/"]
     assert b"data-rim-results" in files["search/index.html"] and "search/de/index.html" in files
 
 

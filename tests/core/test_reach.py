@@ -21,7 +21,7 @@ from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.pieces.notice import Notice
 from upper_rim.core.model.site import Band, Page, Site, Splice
 from upper_rim.core.output.page.compose import Composer
-from upper_rim.core.reach.coverage import Coverage, Why, in_words
+from upper_rim.core.reach.coverage import Coverage, Why, coverage_of, in_words, sorted_by_rules
 from upper_rim.demo import ostrey
 from upper_rim.shipped import shelf
 
@@ -131,6 +131,28 @@ def test_the_outcome_is_what_the_rule_says_plainly(seed: int) -> None:
                 assert outcome.rule in site.rules_of(outcome.piece) and outcome.why in {Why.RULE, Why.TIE}
             else:
                 assert outcome.why in {Why.BARE, Why.NO_RULE, Why.EXCEPTED}
+
+
+@pytest.mark.parametrize("seed", range(60))
+def test_pages_sorted_by_their_rules_stay_sorted_while_pages_and_pieces_change(seed: int) -> None:
+    chance = random.Random(seed)
+    site = generated(seed)
+    for _ in range(8):
+        other = generated(chance.randrange(150))
+        pages = [page if chance.random() < 0.7 else chance.choice(other.pages) for page in site.pages]
+        changed = {page.id: page for page in pages if chance.random() < 0.9}
+        site = site.replaced(pages=tuple(sorted(changed.values(), key=lambda page: page.path)))
+        if chance.random() < 0.4:
+            site = site.replaced(pieces=other.pieces, reach_sets=other.reach_sets)
+        coverage, anew = coverage_of(site), Coverage(site)
+        found = coverage.in_order
+        assert [one.shown for one in found] == [anew.alike(page).shown for page in site.pages]
+        for page, alike in zip(site.pages, found, strict=True):
+            assert coverage.outcomes(alike, coverage.everybody) == anew.on(page)
+        whatever = sorted_by_rules(coverage, whatever_their_markup=True)
+        assert [coverage.whatever_its_markup(whatever.firsts[at]).counts for at in whatever.sorts] == [
+            anew.whatever_its_markup(page).counts for page in site.pages
+        ]
 
 
 def test_the_reason_names_the_rule_that_won() -> None:

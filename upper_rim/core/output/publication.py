@@ -94,8 +94,8 @@ def publication(
     for asset in site.assets[share::of]:
         yield PublishedFile(file_name(asset.path), read(asset.content), asset.content)
     if share == of - 1:
-        for language, path in composer.index_paths.items():
-            yield PublishedFile(path[1:], composer.index(language).encode())
+        for language in composer.index_paths:
+            yield from (PublishedFile(path[1:], data) for path, data in composer.index(language).items())
     if share == 0:
         yield from _our_pages(site, composer)
         for path, data in sitemaps(composer.site, composer.counterparts, made_by.is_for_everybody):

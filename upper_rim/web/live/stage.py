@@ -29,6 +29,7 @@ from ...core.output.naming import PARTS_PATH
 from ...core.output.page.compose import Composer
 from ...core.output.page.specimen import IN_PIECE, look_document, role_document, states_document
 from ...core.output.search.search_html import results_path
+from ...core.output.search.site_search import is_part
 from ...core.reach.begun import PIECE, begun
 from ...core.style.resolve import element_in, styling_of
 from ...core.values.styling import STATES_OF, Part
@@ -59,9 +60,9 @@ def respond(request: HttpRequest, key: StageKey) -> HttpResponse:
     if request.path.startswith(SPECIMENS):
         return _quiet(_specimen(request, loaded.site))
     composer = stage_composer(key.site_id, loaded)
-    language = next((one for one, path in composer.index_paths.items() if path == request.path), None)
-    if language is not None:
-        return _quiet(HttpResponse(composer.index(language), content_type="text/plain; charset=utf-8"))
+    index = _index_with(request.path, composer, loaded.site)
+    if index is not None:
+        return _quiet(HttpResponse(index.get(request.path, b""), content_type="text/plain; charset=utf-8"))
     if request.path.startswith(PARTS_PATH):
         part = composer.script_at(request.path) or _shipped_fonts().get(request.path)
         part = part or dict(composer.parts()).get(request.path)
@@ -157,6 +158,20 @@ def _with_edit(key: StageKey, site: Site, edit: Any) -> Site | None:
 SPECIMENS = "/_rim/specimens/"
 """Below it: `states/NODE/PART/BAND/` and `roles/ROLE/`, what something looks like in each of its states, with `in-ROLE` as the
 part: all in that role in a piece; `looks/LOOK/`, who could wear it wearing it."""
+
+
+_indexes: Memo[Site, dict[str, dict[str, bytes]]] = Memo(2)
+
+
+def _index_with(path: str, composer: Composer, site: Site) -> dict[str, bytes] | None:
+    """The search index that a path is a part of."""
+    language = next((one for one, head in composer.index_paths.items() if is_part(path, head)), None)
+    if language is None:
+        return None
+    known = _indexes.of(site, lambda _: {})
+    if language not in known:
+        known[language] = composer.index(language)
+    return known[language]
 
 
 def _specimen(request: HttpRequest, site: Site) -> HttpResponse:

@@ -1,11 +1,16 @@
 """What does a visitor find who types a few letters? An index of the published pages, and the search in it.
 
-The index is a text, made at publish and read by the pages' own script as well as here:
+The index is text, made at publish and read by the pages' own script as well as here. Its head says in the first line how
+many pages there are; then come
 
-- first line: the number of pages; then two lines a page, its path and its title;
-- then a line a word, in order: how many characters it shares with the word before (one base-36 digit), its other
-  characters, a tab, and the pages that have it, as steps from one page to the next in base 36, with a comma between;
-  `!` before a step: the word is in that page's title.
+- two lines a page, its path and its title;
+- a line a word, in order: how many characters it shares with the word before (one base-36 digit), its other characters,
+  a tab, and the pages that have it, as steps from one page to the next in base 36, with a comma between; `!` before a
+  step: the word is in that page's title.
+
+A large one is in parts, so that nobody loads it whole. The first line of its head goes on with how many pages are told in
+a part; the second has the beginnings of words that have a part of their own, with the pages that have such words; each
+other is the first word of a part of words.
 
 Words are compared without accents and case (Unicode 15.1, 3.13: compatibility decomposition, marks left out).
 """
@@ -13,9 +18,9 @@ Words are compared without accents and case (Unicode 15.1, 3.13: compatibility d
 from __future__ import annotations
 
 import unicodedata
-from bisect import bisect_left
+from bisect import bisect_left, bisect_right
 from collections import defaultdict
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from functools import lru_cache
 from typing import NamedTuple
 
@@ -92,25 +97,112 @@ def text_of(html: str) -> str:
     return tree.body.text(separator=" ") if tree.body else ""
 
 
-def made_index(pages: Iterable[PageText]) -> str:
+class SearchIndex:
+    """The pages, and of each word where it is: their numbers twice, and one more where it is in the title."""
+
+    def __init__(self, pages: Iterable[Hit], steps: Mapping[str, str], places: Mapping[str, list[int]]) -> None:
+        self.pages = tuple(pages)
+        self.words = sorted({*steps, *places}, key=str.encode)
+        self._steps, self._places = steps, places
+
+    def steps(self, word: str) -> str:
+        """As the index has them."""
+        return _steps(self._places[word]) if word in self._places else self._steps[word]
+
+    def places(self, word: str) -> list[int]:
+        return self._places[word] if word in self._places else list(_places_in(self._steps[word]))
+
+    def beginning(self, words: Iterable[str]) -> str:
+        """Where any of these words is, as steps."""
+        found = set().union(*map(self.places, words))
+        return _steps(sorted(place for place in found if place % 2 or place + 1 not in found))
+
+
+def made_index(pages: Iterable[PageText]) -> SearchIndex:
     """The index of some pages; its size grows with the number of different words on each."""
-    lines: list[str] = []
+    hits: list[Hit] = []
     places: defaultdict[bytes, list[int]] = defaultdict(list)
     for at, page in enumerate(pages):
-        lines += [page.path.replace("\n", " "), " ".join(page.title.split())]
+        hits.append(Hit(page.path.replace("\n", " "), " ".join(page.title.split())))
         words, in_title = _words_in(page.text), _words_in(page.title)
         for titled in in_title:
             words.pop(titled, None)
             places[titled].append(at * 2 + 1)
         for place in map(places.__getitem__, words):
             place.append(at * 2)
+    return SearchIndex(hits, {}, {word.decode(): said for word, said in places.items()})
+
+
+WHOLE_UP_TO = 60_000
+"""Characters: an index that is no larger is one file."""
+PART = 24_000
+"""Characters of words in a part, when one word more would begin the next."""
+PAGES_A_PART = 128
+MOST_PARTS = 2
+"""Beginnings whose words are in more parts than these have one of their own."""
+
+
+def index_files(index: SearchIndex, *, whole_up_to: int = WHOLE_UP_TO, part: int = PART) -> dict[str, str]:
+    """By what is put behind its name: the head (nothing) and the parts. Both limits in characters."""
+    pages = [line for hit in index.pages for line in hit]
+    parts = list(_in_parts(index, part))
+    told = "\n".join((str(len(index.pages)), *pages, *(line for _, lines in parts for line in lines)))
+    if not parts or len(told) <= whole_up_to:
+        return {"": "\n".join((str(len(index.pages)), *pages, *_spelled(index, index.words)))}
+    beginnings = dict(_beginnings(index, [first for first, _ in parts]))
+    head = (f"{len(index.pages)} {PAGES_A_PART}", " ".join(beginnings), *(first for first, _ in parts))
+    by_part = range(0, len(pages), 2 * PAGES_A_PART)
+    return {
+        "": "\n".join(head),
+        **{f"-t{at}": "\n".join(pages[begin : begin + 2 * PAGES_A_PART]) for at, begin in enumerate(by_part)},
+        **{f"-w{at}": "\n".join(lines) for at, (_, lines) in enumerate(parts)},
+        **{f"-b{at}": said for at, said in enumerate(beginnings.values())},
+    }
+
+
+def _in_parts(index: SearchIndex, most: int) -> Iterator[tuple[str, list[str]]]:
+    """The first word of each part, and its lines."""
+    before, size = "", 0
+    part: tuple[str, list[str]] | None = None
+    for word in index.words:
+        if part is None or size > most:
+            if part is not None:
+                yield part
+            part, before, size = (word, []), "", 0
+        line = _line(before, word, index.steps(word))
+        part[1].append(line)
+        before, size = word, size + len(line)
+    if part is not None:
+        yield part
+
+
+def _spelled(index: SearchIndex, words: Iterable[str]) -> Iterator[str]:
     before = ""
-    for said in sorted(places):
-        word = said.decode()
-        shared = _shared(before, word)
-        lines.append(f"{_DIGITS[shared]}{word[shared:]}\t{_steps(places[said])}")
+    for word in words:
+        yield _line(before, word, index.steps(word))
         before = word
-    return "\n".join((str((len(lines) - len(places)) // 2), *lines))
+
+
+def _line(before: str, word: str, steps: str) -> str:
+    shared = _shared(before, word)
+    return f"{_DIGITS[shared]}{word[shared:]}\t{steps}"
+
+
+def _beginnings(index: SearchIndex, firsts: Sequence[str]) -> Iterator[tuple[str, str]]:
+    """Those that too many parts would have to be looked through for, in the order of the words."""
+    first_bytes, words = [first.encode() for first in firsts], [word.encode() for word in index.words]
+
+    def within(low: int, high: int, length: int) -> Iterator[tuple[str, str]]:
+        while low < high:
+            begin = index.words[low][:length]
+            end = bisect_right(words, begin.encode() + b"\xff", low, high)
+            in_parts = bisect_right(first_bytes, words[end - 1]) - bisect_right(first_bytes, words[low]) + 1
+            if in_parts > MOST_PARTS:
+                yield begin, index.beginning(index.words[low:end])
+                yield from within(low + (len(index.words[low]) == length), end, length + 1)
+            low = end
+
+    yield from within(0, len(words), 1)
 
 
 def _shared(before: str, word: str) -> int:
@@ -142,52 +234,107 @@ _STEP = {step: number for number, step in enumerate(_STEPS)}
 """Nearly all steps; looking one up is quicker than working it out."""
 
 
-class Index(NamedTuple):
-    """An index as it is searched: pages, words in order, and where each is."""
+def _places_in(steps: str) -> Iterator[int]:
+    page = 0
+    for step in steps.split(",") if steps else ():
+        titled = step[0] == "!"
+        page += _STEP.get(step) or int(step[titled:], 36)
+        yield 2 * page + titled
 
-    pages: tuple[Hit, ...]
-    words: tuple[str, ...]
-    places: tuple[str, ...]
 
-
-@lru_cache(maxsize=8)
-def read_index(text: str) -> Index:
-    first, *lines = text.split("\n")
-    count = int(first) * 2
-    pages = tuple(Hit(path, title) for path, title in zip(lines[0:count:2], lines[1:count:2], strict=True))
-    words, places, before = [], [], ""
-    for line in lines[count:]:
+def _read_words(lines: Iterable[str]) -> dict[str, str]:
+    """Of each word its steps, in order."""
+    words, before = {}, ""
+    for line in lines:
         head, _, where = line.partition("\t")
         before = before[: int(head[0], 36)] + head[1:]
-        words.append(before)
-        places.append(where)
-    return Index(pages, tuple(words), tuple(places))
+        words[before] = where
+    return words
 
 
-def search(index: Index, query: str) -> list[Hit]:
-    """Pages that have every word of the query, the last letters of each still to come; those with it in their title
-    first, then in the order of their paths."""
-    wanted = words_of(query)
-    if not wanted:
-        return []
-    scores: list[int] | None = None
-    for word in wanted:
-        found = [0] * len(index.pages)
-        at = bisect_left(index.words, word)
-        while at < len(index.words) and index.words[at].startswith(word):
-            page, plainly, in_title = 0, 1 + (index.words[at] == word), 4 + (index.words[at] == word)
-            for step in index.places[at].split(","):
-                score = plainly
-                if step[0] == "!":
-                    step, score = step[1:], in_title
-                page += _STEP.get(step) or int(step, 36)
-                if found[page] < score:
-                    found[page] = score
-            at += 1
-        if scores is None:
+class _Words(NamedTuple):
+    """Of a part, as it is searched."""
+
+    listed: tuple[str, ...]
+    steps: tuple[str, ...]
+
+
+@lru_cache(maxsize=128)
+def _words_of_part(text: str) -> _Words:
+    read = _read_words(text.split("\n") if text else ())
+    return _Words(tuple(read), tuple(read.values()))
+
+
+class Searched:
+    """An index as it is searched: what of it is needed is read then. `load` gives its head or a part, by what is put
+    behind its name."""
+
+    def __init__(self, load: Callable[[str], str]) -> None:
+        self._load = load
+        first, *lines = load("").split("\n")
+        count, _, a_part = first.partition(" ")
+        self.count, self._a_part, self._lines = int(count), int(a_part or 0), lines
+        self._beginnings = {begin: at for at, begin in enumerate(lines[0].split())} if a_part else {}
+        self._firsts = [first.encode() for first in lines[1:]] if a_part else [b""]
+
+    def find(self, query: str) -> list[int]:
+        """Numbers of the pages that have every word of the query, the last letters of each still to come; those with it
+        in their title first, then in their order."""
+        scores: list[int] | None = None
+        for word in words_of(query):
+            found = self._scores(word)
+            if scores is not None:
+                found = [before and now and before + now for before, now in zip(scores, found, strict=True)]
             scores = found
-        else:
-            scores = [before and now and before + now for before, now in zip(scores, found, strict=True)]
-    assert scores is not None
-    hits = [page for page, score in enumerate(scores) if score]
-    return [index.pages[page] for page in sorted(hits, key=lambda page: -scores[page])]
+        scored = scores or []
+        return sorted((page for page, score in enumerate(scored) if score), key=lambda page: -scored[page])
+
+    def pages(self, numbers: Iterable[int]) -> list[Hit]:
+        return list(map(self._page, numbers))
+
+    def _page(self, number: int) -> Hit:
+        part, at = divmod(number, self._a_part) if self._a_part else (0, number)
+        lines = _lines(self._load(f"-t{part}")) if self._a_part else self._lines
+        return Hit(lines[2 * at], lines[2 * at + 1])
+
+    def _scores(self, word: str) -> list[int]:
+        found = [0] * self.count
+        whole = self._beginnings.get(word)
+        if whole is not None:
+            _score(found, self._load(f"-b{whole}"), 0)
+        for part in self._parts_with(word, only_itself=whole is not None):
+            at = bisect_left(part.listed, word)
+            while at < len(part.listed) and part.listed[at].startswith(word):
+                is_exact = part.listed[at] == word
+                if is_exact or whole is None:
+                    _score(found, part.steps[at], is_exact)
+                at += 1
+        return found
+
+    def _parts_with(self, word: str, *, only_itself: bool) -> Iterator[_Words]:
+        if not self._a_part:
+            yield _words_of_part("\n".join(self._lines[2 * self.count :]))
+            return
+        at = max(0, bisect_right(self._firsts, word.encode()) - 1)
+        yield _words_of_part(self._load(f"-w{at}"))
+        while not only_itself and at + 1 < len(self._firsts) and self._firsts[at + 1].startswith(word.encode()):
+            at += 1
+            yield _words_of_part(self._load(f"-w{at}"))
+
+
+@lru_cache(maxsize=64)
+def _lines(text: str) -> list[str]:
+    return text.split("\n")
+
+
+def _score(found: list[int], steps: str, exact: int) -> None:
+    for place in _places_in(steps):
+        page, score = place // 2, (4 if place % 2 else 1) + exact
+        if found[page] < score:
+            found[page] = score
+
+
+def search(index: SearchIndex, query: str) -> list[Hit]:
+    """The same in an index that was just made."""
+    searched = Searched(index_files(index).__getitem__)
+    return searched.pages(searched.find(query))

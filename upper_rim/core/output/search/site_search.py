@@ -10,7 +10,7 @@ from ...model.site import Page, Site
 from ...model.tree import items_of
 from ..naming import PARTS_PATH, short_hash
 from ..page.splicing import spliced
-from .search_index import PageText, made_index, text_of
+from .search_index import PageText, SearchIndex, index_files, made_index, text_of
 
 
 def index_paths(site: Site) -> dict[str, str]:
@@ -21,12 +21,30 @@ def index_paths(site: Site) -> dict[str, str]:
     for page in site.pages:
         told.setdefault(page.language, []).append(f"{page.path} {page.title} {page.content} {page.cuts}")
     return {
-        language: PARTS_PATH + f"search-{language}-{short_hash(repr(said).encode())}.txt"
+        language: PARTS_PATH + f"search-{language}-{short_hash(repr(said).encode())}{INDEX_FILE}"
         for language, said in told.items()
     }
 
 
-def site_index(site: Site, language: str, read: Callable[[str], bytes]) -> str:
+INDEX_FILE = ".txt"
+
+
+def files_of_index(path: str, index: SearchIndex) -> dict[str, bytes]:
+    """By their paths, what an index of that path consists of."""
+    return {part_path(path, part): said.encode() for part, said in index_files(index).items()}
+
+
+def part_path(path: str, part: str) -> str:
+    """Where a part of an index is, by the path of its head."""
+    return f"{path.removesuffix(INDEX_FILE)}{part}{INDEX_FILE}"
+
+
+def is_part(path: str, head: str) -> bool:
+    """Whether a file is the head of an index or one of its parts."""
+    return path.startswith(head.removesuffix(INDEX_FILE)) and path.endswith(INDEX_FILE)
+
+
+def site_index(site: Site, language: str, read: Callable[[str], bytes]) -> SearchIndex:
     """Of the pages in a language, as their own contents have it: what pieces say is on every page."""
     return made_index(
         PageText(page.path, page.title, _own_text(read(page.content), page) if page.content else "")
