@@ -130,8 +130,8 @@ def test_the_script_finds_in_parts_what_is_found_in_the_whole(timed: webdriver.C
         PageText(f"/p/{at}/", " ".join(chance.choices(words, k=2)), " ".join(chance.choices(words, k=30)))
         for at in range(700)
     ]
-    files = index_files(made_index(pages), whole_up_to=0, part=700)
-    assert {part[:2] for part in files} == {"", "-t", "-w", "-b"}
+    files = index_files(made_index(pages), "now", whole_up_to=0, part=700)
+    assert {part[:6] for part in files} == {"", ".now-t", ".now-w", ".now-b"}
     searched = Searched(files.__getitem__)
     (tmp_path / "page.html").write_text(
         '<meta charset="utf-8"><div><form data-rim-search="/index.txt"><input name="q"></form><div hidden>'

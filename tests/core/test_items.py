@@ -32,6 +32,7 @@ from upper_rim.core.output.search.search_index import (
     index_files,
     made_index,
     plain,
+    read_index,
     search,
     text_of,
     words_of,
@@ -84,8 +85,8 @@ def test_the_index_finds_what_looking_through_all_pages_finds(pages: list[tuple[
     hits = search(index, query)
     found = {hit.path for hit in hits}
     assert len(hits) == len(found)
-    for part in (1, 9, 40):
-        searched = Searched(index_files(index, whole_up_to=0, part=part).__getitem__)
+    for part, state in ((1, ""), (9, "q1"), (40, "q2")):
+        searched = Searched(index_files(index, state, whole_up_to=0, part=part).__getitem__)
         assert searched.pages(searched.find(query)) == hits, "in parts as whole"
     wanted = words_of(query)
     has = {
@@ -94,6 +95,25 @@ def test_the_index_finds_what_looking_through_all_pages_finds(pages: list[tuple[
         if wanted and all(any(word.startswith(one) for word in words_of(f"{page.title} {page.text}")) for one in wanted)
     }
     assert found == has
+
+
+@given(
+    st.lists(st.tuples(TEXTS, TEXTS), min_size=1, max_size=6),
+    st.lists(st.tuples(st.integers(0, 5), TEXTS, TEXTS), max_size=3),
+)
+def test_an_index_whose_pages_changed_is_the_one_that_is_made_of_them(
+    pages: list[tuple[str, str]], changes: list[tuple[int, str, str]]
+) -> None:
+    before = [PageText(f"/{at}/", title, text) for at, (title, text) in enumerate(pages)]
+    now = list(before)
+    for at, title, text in changes:
+        now[at % len(now)] = PageText(f"/{at % len(now)}/", title, text)
+    changed = {at: pair for at, pair in enumerate(zip(before, now, strict=True)) if pair[0] != pair[1]}
+    for whole_up_to, part in ((0, 1), (0, 12), (10_000, 0)):
+        kept = index_files(made_index(before), "q1", whole_up_to=whole_up_to, part=part)
+        renewed = read_index(kept.__getitem__).with_changed(changed)
+        anew = index_files(made_index(now), "q2", whole_up_to=whole_up_to, part=part)
+        assert index_files(renewed, "q2", whole_up_to=whole_up_to, part=part) == anew
 
 
 def test_accents_and_case_count_for_nothing_and_titles_come_first() -> None:
@@ -107,7 +127,7 @@ def test_the_index_names_pages_of_its_language_only_and_nothing_that_pieces_say(
     files = {file.name: file.data for file in publication(SITE, shelf(), CONTENTS.__getitem__, year=2026)}
     indexes = {name: data.decode() for name, data in files.items() if name.startswith("_rim/search-")}
     assert len(indexes) == len({page.language for page in SITE.pages}) == 4
-    english = next(data for name, data in indexes.items() if "search-en-" in name)
+    english = next(data for name, data in indexes.items() if "search-en." in name)
     searched = Searched({"": english}.__getitem__)
     assert "/de/" not in english and not searched.find("Copyright")
     assert [hit.path for hit in searched.pages(searched.find("smokehouse"))] == ["/harbours/"]

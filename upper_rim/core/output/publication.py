@@ -7,7 +7,7 @@ that a large site needs no more memory than its largest file.
 from __future__ import annotations
 
 import json
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Container, Iterator, Mapping
 from typing import NamedTuple
 from urllib.parse import unquote
 
@@ -77,25 +77,33 @@ def publication(
     of: int = 1,
     year: int | None = None,
     publisher: Publisher | None = None,
+    kept: Container[str] = (),
+    index: Callable[[Composer, str], Mapping[str, bytes]] = Composer.index,
 ) -> Iterator[PublishedFile]:
     """All files of the site, pages first; or one share of them, where several processes publish it together. Each share
     has what its own pages load: what two of them load bears the same name in both.
 
     `read` gives the bytes of a content by its hash; `year` is the present one, for lines that tell it. `publisher`: one
-    that was made for it before. They are for our own server, which keeps the gates; for others see `unserved`.
+    that was made for it before. `kept`: pages and files that are not made again, by their names; `index`: what a search
+    index consists of. They are for our own server, which keeps the gates; for others see `unserved`.
     """
     made_by = publisher or Publisher(site, shelf, read, year)
     composer = made_by.opened
     for page in _pages_of(site, composer, share, of):
+        name = file_name(page.path)
+        if name in kept:
+            continue
         if page.content is None:
-            yield PublishedFile(file_name(page.path), made_by.of(page.path).page_to_come(page))
+            yield PublishedFile(name, made_by.of(page.path).page_to_come(page))
         else:
-            yield PublishedFile(file_name(page.path), made_by.of(page.path).page(page, read(page.content)))
+            yield PublishedFile(name, made_by.of(page.path).page(page, read(page.content)))
     for asset in site.assets[share::of]:
-        yield PublishedFile(file_name(asset.path), read(asset.content), asset.content)
+        name = file_name(asset.path)
+        if name not in kept:
+            yield PublishedFile(name, read(asset.content), asset.content)
     if share == of - 1:
         for language in composer.index_paths:
-            yield from (PublishedFile(path[1:], data) for path, data in composer.index(language).items())
+            yield from (PublishedFile(path[1:], data) for path, data in index(composer, language).items())
     if share == 0:
         yield from _our_pages(site, composer)
         for path, data in sitemaps(composer.site, composer.counterparts, made_by.is_for_everybody):

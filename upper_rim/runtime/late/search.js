@@ -16,9 +16,16 @@
     return { words, places };
   };
   const read = async (address) => {
-    const part = async (name) => (await fetch(address.replace(/(?=\.txt$)/, name))).text();
-    const parts = {}, [first, ...rest] = lines(await part("")), [count, inPart] = first.split(" ").map(Number);
-    if (!inPart) {
+    const file = async (name) => {
+      const answer = await fetch(address.replace(/(?=\.txt$)/, name));
+      if (answer.ok) return answer.text();
+      // Published anew meanwhile: what is asked next begins anew.
+      delete kept[address];
+      throw new Error(answer.status);
+    };
+    const parts = {}, [first, ...rest] = lines(await file("")), [pages, told, state] = first.split(" "), count = +pages, inPart = +told;
+    const part = (name) => file(state + name);
+    if (!told) {
       const whole = spelled(rest.slice(2 * count));
       return { count, begin: [], firsts: [""], inPart: count, titles: () => rest, words: () => whole };
     }

@@ -7,20 +7,32 @@ one step at the end; until then it keeps the old one whole.
 from __future__ import annotations
 
 import json
+import logging
 from collections import deque
+from collections.abc import Callable, Mapping
 from concurrent.futures import Future, ThreadPoolExecutor
+from functools import partial
+from typing import NamedTuple
 
 from django.db import transaction
 from django.utils import timezone
 
-from ...core.exchange.imports.import_pages import digest
+from ...core.exchange.imports.import_pages import digest, file_name
+from ...core.gates.guards import guards_of
+from ...core.gates.opened import open_site
+from ...core.model.site import Site
 from ...core.output.file_types import content_type, is_compressible
+from ...core.output.page.compose import Composer
 from ...core.output.publication import file_count, publication
-from ...shipped import shelf
+from ...core.output.renewal import NOTHING_KEPT, Kept, Making, Sorts, kept_pages
+from ...core.output.search.site_search import files_of_index, index_again, index_state, is_part, part_path
+from ...shipped import program, shelf
 from ..sites import contents, store
-from ..sites.models import Edition, StoredSite
-from ..sites.storage import keep, keep_compressed
+from ..sites.models import Content, Edition, StoredSite
+from ..sites.storage import keep, keep_compressed, stored
 from .progress import Progress
+
+log = logging.getLogger(__name__)
 
 
 def new_edition(stored: StoredSite, author_id: int | None) -> Edition:
@@ -34,6 +46,18 @@ def new_edition(stored: StoredSite, author_id: int | None) -> Edition:
         return Edition.objects.create(site=locked, number=newest + 1, revision=locked.revision, author_id=author_id)
 
 
+class _Before(NamedTuple):
+    """An earlier edition: the site as it was then, its files and how they were made."""
+
+    site: Site
+    listed: Mapping[str, str]
+    making: Making
+
+
+class _IsAnother(Exception):
+    """A page that is made again, to see that it is what it was, is another one."""
+
+
 def make_edition(edition_id: int) -> None:
     """Writes the edition's files and turns the site to it. Does nothing for an edition that is done."""
     edition = Edition.objects.select_related("site").get(pk=edition_id)
@@ -41,24 +65,107 @@ def make_edition(edition_id: int) -> None:
         return
     site = store.load_revision(edition.site_id, edition.revision)
     Edition.objects.filter(pk=edition_id).update(state=Edition.State.WORKING, done=0, total=file_count(site))
-    listed: dict[str, str] = {}
+    before = _before(edition)
+    try:
+        listed, making = _made(edition_id, site, before)
+    except _IsAnother:
+        log.exception("edition %s was begun anew", edition_id)
+        listed, making = _made(edition_id, site, None)
+    kept = [_kept_as_json(one) for one in (json.dumps(listed, sort_keys=True), making.model_dump_json())]
+    _finish(edition_id, *kept)
+
+
+def _kept_as_json(told: str) -> str:
+    """Its hash."""
+    data = told.encode()
+    keep(digest(data), data)
+    return digest(data)
+
+
+FURTHEST_BEFORE = 200
+"""Steps back to the state of the edition before: beyond them everything is made anew."""
+
+
+def _before(edition: Edition) -> _Before | None:
+    """The newest edition of an earlier or the same state of which it is known how it was made."""
+    earlier = edition.site.editions.filter(state=Edition.State.DONE, revision__lte=edition.revision).exclude(making="")
+    newest = earlier.filter(revision__gte=edition.revision - FURTHEST_BEFORE).first()
+    if newest is None:
+        return None
+    making = Making.model_validate_json(stored(newest.making))
+    return _Before(store.load_revision(edition.site_id, newest.revision), json.loads(stored(newest.manifest)), making)
+
+
+def _made(edition_id: int, site: Site, before: _Before | None) -> tuple[dict[str, str], Making]:
+    """What is written, or is there already: hashes by file name; and how it was made."""
+    year = timezone.localdate().year
+    made_by = f"{program()} {year}"
+    kept = kept_pages(before.site, before.making, site, made_by) if before else NOTHING_KEPT
+    by_name = {file_name(page.path): page for page in site.pages}
+    listed = _as_before(site, before, kept) if before else {}
+    sorts, done = Sorts(), len(listed)
     progress = Progress(Edition, edition_id)
     read = contents.ReadAhead(
-        [page.content for page in site.pages if page.content] + [asset.content for asset in site.assets]
+        [
+            *(page.content for page in site.pages if page.content and page.id not in kept.pages),
+            *(asset.content for asset in site.assets if file_name(asset.path) not in listed),
+        ]
+    )
+    files = publication(
+        site, shelf(), read, year=year, kept=frozenset(listed), index=partial(_index, before=before, read=read)
     )
     with ThreadPoolExecutor(max_workers=2) as writers:
         writing: deque[Future[None]] = deque()
-        for at, file in enumerate(publication(site, shelf(), read, year=timezone.localdate().year), 1):
+        for at, file in enumerate(files, done + 1):
             listed[file.name] = content = file.content or digest(file.data)
+            page = by_name.get(file.name)
+            if page is not None:
+                sorts.add(page, file.data)
+                if before and page.id in kept.proofs and before.listed.get(file.name) != content:
+                    raise _IsAnother(file.name)
             writing.append(writers.submit(_keep, file.name, content, file.data))
             if len(writing) >= MOST_WAITING:
                 writing.popleft().result()
             progress.tell(at)
         for left in writing:
             left.result()
-    manifest = json.dumps(listed, sort_keys=True).encode()
-    keep(digest(manifest), manifest)
-    _finish(edition_id, digest(manifest))
+    for page_id, proof in kept.pages.items():
+        sorts.as_before(page_id, proof)
+    return listed, Making(made_by=made_by, sorts=sorts.found)
+
+
+def _as_before(site: Site, before: _Before, kept: Kept) -> dict[str, str]:
+    """Pages that are not made again, and files of which nothing has changed."""
+    names = (file_name(page.path) for page in site.pages if page.id in kept.pages)
+    listed = {name: before.listed[name] for name in names}
+    for asset in site.assets:
+        name = file_name(asset.path)
+        if before.listed.get(name) == asset.content:
+            listed[name] = asset.content
+    return listed
+
+
+def _index(
+    composer: Composer, language: str, before: _Before | None, read: Callable[[str], bytes]
+) -> Mapping[str, bytes]:
+    """A search index: that of the edition before, where its pages say the same; made of that, where few say something
+    else; else anew."""
+    head = composer.index_paths[language]
+    if before is None or head[1:] not in before.listed:
+        return composer.index(language)
+    then = open_site(before.site, guards_of(before.site))
+
+    def of_before(part: str) -> bytes:
+        return stored(before.listed[part_path(head, part)[1:]])
+
+    state = index_state(composer.site, language)
+    if index_state(then, language) == state:
+        return {f"/{name}": stored(content) for name, content in before.listed.items() if is_part(f"/{name}", head)}
+    try:
+        index = index_again(then, composer.site, language, of_before, read)
+    except (Content.DoesNotExist, FileNotFoundError, KeyError):
+        index = None
+    return composer.index(language) if index is None else files_of_index(head, index, state)
 
 
 def _keep(name: str, content: str, data: bytes) -> None:
@@ -71,14 +178,14 @@ MOST_WAITING = 64
 """Files composed ahead of those that write them: bounds the memory that a large site takes."""
 
 
-def _finish(edition_id: int, manifest: str) -> None:
+def _finish(edition_id: int, manifest: str, making: str) -> None:
     with transaction.atomic():
         edition = Edition.objects.select_for_update().get(pk=edition_id)
         if edition.state == Edition.State.DONE:
             return
-        edition.state, edition.manifest, edition.done = Edition.State.DONE, manifest, edition.total
-        edition.finished_at = timezone.now()
-        edition.save(update_fields=["state", "manifest", "done", "finished_at"])
+        edition.state, edition.done = Edition.State.DONE, edition.total
+        edition.manifest, edition.making, edition.finished_at = manifest, making, timezone.now()
+        edition.save(update_fields=["state", "manifest", "making", "done", "finished_at"])
         site = StoredSite.objects.select_for_update().get(pk=edition.site_id)
         newer = site.current_edition is not None and site.current_edition.number > edition.number
         if not newer:

@@ -28,6 +28,7 @@ from ...core.output.naming import PARTS_PATH, VISITOR_PATH
 from ...core.output.page.consent import RECORDS
 from ...core.output.publication import GATES_PATH, NOT_FOUND
 from ...core.output.search.search_html import RESULTS
+from ...core.output.search.site_search import is_head
 from ..sites.models import StoredSite
 from ..sites.storage import editions, stored, stored_name
 from .answers import see_other
@@ -123,8 +124,9 @@ def _file(request: HttpRequest, path: str, content: str, status: int = 200, *, i
     if not is_kept:
         return response
     response["ETag"] = etag = f'"{content[:32]}{"-" + encoding if encoding else ""}"'
+    is_for_good = path.startswith(PARTS_PATH) and not is_head(path)
     response["Cache-Control"] = (
-        "public, max-age=31536000, immutable" if path.startswith(PARTS_PATH) else "public, max-age=0, must-revalidate"
+        "public, max-age=31536000, immutable" if is_for_good else "public, max-age=0, must-revalidate"
     )
     if is_compressible(kind):
         patch_vary_headers(response, ["Accept-Encoding"])

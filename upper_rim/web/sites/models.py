@@ -96,13 +96,15 @@ class Undertaking(models.Model):
 
 
 class Edition(Undertaking):
-    """One published state. Its files are named by content; `manifest` names the list of them."""
+    """One published state. Its files are named by content; `manifest` names the list of them, `making` what is kept of how
+    they were made."""
 
     site = models.ForeignKey(StoredSite, on_delete=models.CASCADE, related_name="editions")
     number = models.PositiveIntegerField()
     revision = models.PositiveIntegerField()
     author = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL)
     manifest = models.CharField(max_length=64, blank=True)
+    making = models.CharField(max_length=64, blank=True)
     finished_at = models.DateTimeField(null=True)
 
     class Meta:

@@ -46,7 +46,7 @@ from ..fitting import fitter_of
 from ..naming import PARTS_PATH, VISITOR_PATH, named, short_hash
 from ..search.search_html import MOST_LISTED, results_body, results_path
 from ..search.search_index import Hit
-from ..search.site_search import files_of_index, index_paths, site_index
+from ..search.site_search import files_of_index, index_paths, index_state, site_index
 from ..shelf import Shelf
 from ..shown_files import ShownFiles
 from .consent import ConsentOnPages
@@ -117,7 +117,9 @@ class Composer:
     def index(self, language: str) -> dict[str, bytes]:
         """The search index of the pages in a language: its files by their paths."""
         assert self._read is not None
-        return files_of_index(self.index_paths[language], site_index(self.site, language, self._read))
+        return files_of_index(
+            self.index_paths[language], site_index(self.site, language, self._read), index_state(self.site, language)
+        )
 
     def page(self, page: Page, content: bytes, card: VisitorCard | None = None, asking: str = "") -> bytes:
         """The published page. Taking every insertion out gives `content` less its cuts. `card`: who looks at marked

@@ -9,8 +9,8 @@ many pages there are; then come
   step: the word is in that page's title.
 
 A large one is in parts, so that nobody loads it whole. The first line of its head goes on with how many pages are told in
-a part; the second has the beginnings of words that have a part of their own, with the pages that have such words; each
-other is the first word of a part of words.
+a part, and what is put behind the head's name for a part's, before the part's own; the second has the beginnings of words
+that have a part of their own, with the pages that have such words; each other is the first word of a part of words.
 
 Words are compared without accents and case (Unicode 15.1, 3.13: compatibility decomposition, marks left out).
 """
@@ -21,7 +21,7 @@ import unicodedata
 from bisect import bisect_left, bisect_right
 from collections import defaultdict
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
-from functools import lru_cache
+from functools import cached_property, lru_cache
 from typing import NamedTuple
 
 from selectolax.lexbor import LexborHTMLParser
@@ -98,12 +98,22 @@ def text_of(html: str) -> str:
 
 
 class SearchIndex:
-    """The pages, and of each word where it is: their numbers twice, and one more where it is in the title."""
+    """The pages, and of each word where it is (`places`): their numbers twice, and one more where it is in the title; or
+    what the index says of that (`steps`). `beginnings`: what is said of some beginnings of words."""
 
-    def __init__(self, pages: Iterable[Hit], steps: Mapping[str, str], places: Mapping[str, list[int]]) -> None:
+    def __init__(
+        self,
+        pages: Iterable[Hit],
+        places: Mapping[str, list[int]],
+        steps: Mapping[str, str],
+        beginnings: Mapping[str, str],
+    ) -> None:
         self.pages = tuple(pages)
-        self.words = sorted({*steps, *places}, key=str.encode)
-        self._steps, self._places = steps, places
+        self._places, self._steps, self._beginnings = places, steps, beginnings
+
+    @cached_property
+    def words(self) -> list[str]:
+        return sorted({*self._steps, *self._places}, key=str.encode)
 
     def steps(self, word: str) -> str:
         """As the index has them."""
@@ -112,10 +122,53 @@ class SearchIndex:
     def places(self, word: str) -> list[int]:
         return self._places[word] if word in self._places else list(_places_in(self._steps[word]))
 
-    def beginning(self, words: Iterable[str]) -> str:
-        """Where any of these words is, as steps."""
+    def beginning(self, begin: str, words: Iterable[str]) -> str:
+        """Where any of these words is, which are all that begin so; as steps."""
+        if begin in self._beginnings:
+            return self._beginnings[begin]
         found = set().union(*map(self.places, words))
         return _steps(sorted(place for place in found if place % 2 or place + 1 not in found))
+
+    def with_changed(self, changed: Mapping[int, tuple[PageText, PageText]]) -> SearchIndex:
+        """With other texts of some pages, by their numbers: what they were, and what they are."""
+        pages, steps, beginnings = list(self.pages), dict(self._steps), dict(self._beginnings)
+        for number, (old, new) in changed.items():
+            pages[number] = _hit_of(new)
+            before, now = _places_of(old), _places_of(new)
+            for word in before.keys() | now.keys():
+                if before.get(word) != now.get(word):
+                    steps[word] = _with(steps.get(word, ""), number, now.get(word))
+            for begin in beginnings:
+                was, found = (_best(said[word] for word in said if word.startswith(begin)) for said in (before, now))
+                if was != found:
+                    beginnings[begin] = _with(beginnings[begin], number, found)
+        return SearchIndex(pages, {}, {word: said for word, said in steps.items() if said}, beginnings)
+
+
+def _best(said: Iterable[bool]) -> bool | None:
+    return max(said, default=None)
+
+
+def _places_of(page: PageText) -> dict[str, bool]:
+    """The words of a page, and whether each is in its title."""
+    plainly = dict.fromkeys(words_of(page.text), False)
+    return plainly | dict.fromkeys(words_of(page.title), True)
+
+
+def _with(steps: str, number: int, titled: bool | None) -> str:
+    """Steps with a page as it is now; without it where `titled` is None."""
+    kept = [place for place in _places_in(steps) if place // 2 != number]
+    return _steps(sorted([*kept, *([] if titled is None else [2 * number + titled])]))
+
+
+def read_index(load: Callable[[str], str]) -> SearchIndex:
+    """One that was made before, whole. `load` gives its head or a part, by what is put behind its name."""
+    searched = Searched(load)
+    return SearchIndex(searched.pages(range(searched.count)), {}, dict(searched.words()), dict(searched.beginnings()))
+
+
+def _hit_of(page: PageText) -> Hit:
+    return Hit(page.path.replace("\n", " "), " ".join(page.title.split()))
 
 
 def made_index(pages: Iterable[PageText]) -> SearchIndex:
@@ -123,14 +176,14 @@ def made_index(pages: Iterable[PageText]) -> SearchIndex:
     hits: list[Hit] = []
     places: defaultdict[bytes, list[int]] = defaultdict(list)
     for at, page in enumerate(pages):
-        hits.append(Hit(page.path.replace("\n", " "), " ".join(page.title.split())))
+        hits.append(_hit_of(page))
         words, in_title = _words_in(page.text), _words_in(page.title)
         for titled in in_title:
             words.pop(titled, None)
             places[titled].append(at * 2 + 1)
         for place in map(places.__getitem__, words):
             place.append(at * 2)
-    return SearchIndex(hits, {}, {word.decode(): said for word, said in places.items()})
+    return SearchIndex(hits, {word.decode(): said for word, said in places.items()}, {}, {})
 
 
 WHOLE_UP_TO = 60_000
@@ -142,21 +195,25 @@ MOST_PARTS = 2
 """Beginnings whose words are in more parts than these have one of their own."""
 
 
-def index_files(index: SearchIndex, *, whole_up_to: int = WHOLE_UP_TO, part: int = PART) -> dict[str, str]:
-    """By what is put behind its name: the head (nothing) and the parts. Both limits in characters."""
+def index_files(
+    index: SearchIndex, state: str = "", *, whole_up_to: int = WHOLE_UP_TO, part: int = PART
+) -> dict[str, str]:
+    """By what is put behind its name: the head (nothing) and the parts. `state`: tells these parts from those of the same
+    index at another time. Both limits in characters."""
     pages = [line for hit in index.pages for line in hit]
     parts = list(_in_parts(index, part))
     told = "\n".join((str(len(index.pages)), *pages, *(line for _, lines in parts for line in lines)))
     if not parts or len(told) <= whole_up_to:
         return {"": "\n".join((str(len(index.pages)), *pages, *_spelled(index, index.words)))}
     beginnings = dict(_beginnings(index, [first for first, _ in parts]))
-    head = (f"{len(index.pages)} {PAGES_A_PART}", " ".join(beginnings), *(first for first, _ in parts))
+    of_state = f".{state}" if state else ""
+    head = (f"{len(index.pages)} {PAGES_A_PART} {of_state}", " ".join(beginnings), *(first for first, _ in parts))
     by_part = range(0, len(pages), 2 * PAGES_A_PART)
     return {
         "": "\n".join(head),
-        **{f"-t{at}": "\n".join(pages[begin : begin + 2 * PAGES_A_PART]) for at, begin in enumerate(by_part)},
-        **{f"-w{at}": "\n".join(lines) for at, (_, lines) in enumerate(parts)},
-        **{f"-b{at}": said for at, said in enumerate(beginnings.values())},
+        **{f"{of_state}-t{at}": "\n".join(pages[one : one + 2 * PAGES_A_PART]) for at, one in enumerate(by_part)},
+        **{f"{of_state}-w{at}": "\n".join(lines) for at, (_, lines) in enumerate(parts)},
+        **{f"{of_state}-b{at}": said for at, said in enumerate(beginnings.values())},
     }
 
 
@@ -198,7 +255,7 @@ def _beginnings(index: SearchIndex, firsts: Sequence[str]) -> Iterator[tuple[str
             end = bisect_right(words, begin.encode() + b"\xff", low, high)
             in_parts = bisect_right(first_bytes, words[end - 1]) - bisect_right(first_bytes, words[low]) + 1
             if in_parts > MOST_PARTS:
-                yield begin, index.beginning(index.words[low:end])
+                yield begin, index.beginning(begin, index.words[low:end])
                 yield from within(low + (len(index.words[low]) == length), end, length + 1)
             low = end
 
@@ -270,12 +327,15 @@ class Searched:
     behind its name."""
 
     def __init__(self, load: Callable[[str], str]) -> None:
-        self._load = load
         first, *lines = load("").split("\n")
-        count, _, a_part = first.partition(" ")
+        count, a_part, state = (*first.split(" "), "", "")[:3]
+        self._whole, self._state = load, state
         self.count, self._a_part, self._lines = int(count), int(a_part or 0), lines
         self._beginnings = {begin: at for at, begin in enumerate(lines[0].split())} if a_part else {}
         self._firsts = [first.encode() for first in lines[1:]] if a_part else [b""]
+
+    def _load(self, part: str) -> str:
+        return self._whole(f"{self._state}{part}")
 
     def find(self, query: str) -> list[int]:
         """Numbers of the pages that have every word of the query, the last letters of each still to come; those with it
@@ -297,6 +357,15 @@ class Searched:
         lines = _lines(self._load(f"-t{part}")) if self._a_part else self._lines
         return Hit(lines[2 * at], lines[2 * at + 1])
 
+    def words(self) -> Iterator[tuple[str, str]]:
+        """All, in order, with their steps."""
+        for at in range(len(self._firsts)):
+            part = self._part(at)
+            yield from zip(part.listed, part.steps, strict=True)
+
+    def beginnings(self) -> Iterator[tuple[str, str]]:
+        return ((begin, self._load(f"-b{at}")) for begin, at in self._beginnings.items())
+
     def _scores(self, word: str) -> list[int]:
         found = [0] * self.count
         whole = self._beginnings.get(word)
@@ -312,14 +381,15 @@ class Searched:
         return found
 
     def _parts_with(self, word: str, *, only_itself: bool) -> Iterator[_Words]:
-        if not self._a_part:
-            yield _words_of_part("\n".join(self._lines[2 * self.count :]))
-            return
         at = max(0, bisect_right(self._firsts, word.encode()) - 1)
-        yield _words_of_part(self._load(f"-w{at}"))
+        yield self._part(at)
         while not only_itself and at + 1 < len(self._firsts) and self._firsts[at + 1].startswith(word.encode()):
             at += 1
-            yield _words_of_part(self._load(f"-w{at}"))
+            yield self._part(at)
+
+    def _part(self, at: int) -> _Words:
+        told = self._load(f"-w{at}") if self._a_part else "\n".join(self._lines[2 * self.count :])
+        return _words_of_part(told)
 
 
 @lru_cache(maxsize=64)
