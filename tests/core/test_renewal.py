@@ -64,6 +64,7 @@ class Changes:
             "bare": 1,
             "words": 1,
             "card": 1,
+            "file": 2,
         }
         way = self.chance.choices([*ways], [*ways.values()])[0]
         page = self.chance.choice([page for page in site.pages if page.content])
@@ -73,6 +74,10 @@ class Changes:
             return way, site.replaced(menus=(menu.replaced(name=f"Name {number}"), *others))
         if way == "card":
             return way, site.replaced(cards=site.cards[1:])
+        if way == "file":
+            some = self.chance.choice(site.assets)
+            changed = some.replaced(id=f"as-{number}", content=self.chance.choice(site.assets).content)
+            return way, site.replaced(assets=tuple(changed if one is some else one for one in site.assets))
         if way == "gone page":
             after = apply(site, Remove(nodes=(page.id,)))
             return way, after if isinstance(after, Site) else site

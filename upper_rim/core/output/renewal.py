@@ -11,6 +11,7 @@ import re
 from collections.abc import Iterator, Mapping
 from typing import Any, NamedTuple
 
+from ..gates.guards import paths_in
 from ..kinds.entries import Entry
 from ..kinds.items.base import DiffersByPage
 from ..kinds.items.languages import LanguageSwitch
@@ -22,7 +23,7 @@ from ..model.tree import slots_of, walk
 from ..values.nodes import Value
 from .naming import PARTS_PATH
 
-_NOT_OF_PAGES = frozenset({"pages", "cards", "lifts"})
+_NOT_OF_PAGES = frozenset({"pages", "assets", "cards", "lifts"})
 _OF_ITSELF = frozenset({"content", "splice", "cuts", "of", "source", "remark", "shape"})
 """What a page says of itself that no other one is made of."""
 _PARTS = re.compile(re.escape(PARTS_PATH.encode()) + rb"[\w./-]{1,200}")
@@ -88,8 +89,8 @@ def kept_pages(before: Site, making: Making, now: Site, made_by: str) -> Kept:
 
 
 def _in_common(site: Site) -> tuple[Any, ...]:
-    """Of all pages: what is not theirs, in which languages they are, with which letters, and what is told of those that
-    something names."""
+    """Of all pages: what is not theirs, in which languages they are, with which letters, what is told of those that
+    something names, and the files that something shows."""
     fields = tuple(getattr(site, name) for name in type(site).model_fields if name not in _NOT_OF_PAGES)
     letters: dict[str, set[str]] = {}
     for page in site.pages:
@@ -97,13 +98,15 @@ def _in_common(site: Site) -> tuple[Any, ...]:
     around, index = _Around(site), index_of(site.pages)
     named = {one.id for node in _nodes(site) for one in references(node) if one.slot == "pages"}
     told = [around.told_on(index.by_id[page]) for page in sorted(named) if page in index.by_id]
-    return (*fields, site.languages, letters, named & index.by_id.keys(), told)
+    shown = {path for field in fields for path in paths_in(field)}
+    files = [(asset.path, asset.content) for asset in site.assets if asset.path in shown]
+    return (*fields, site.languages, letters, named & index.by_id.keys(), told, files)
 
 
 def _nodes(site: Site) -> Iterator[Value]:
     yield site
     for slot in slots_of(site):
-        if slot not in _NOT_OF_PAGES | {"assets"}:
+        if slot not in _NOT_OF_PAGES:
             for node in getattr(site, slot):
                 yield node
                 yield from walk(node)
