@@ -16,9 +16,10 @@ from typing import IO, Any, NamedTuple
 
 from pydantic import ValidationError
 
+from ..kinds.page_shapes import PageShape
 from ..model.editing.apply import reason_of
 from ..model.editing.check import broken_references
-from ..model.site import Site
+from ..model.site import Asset, Page, Site
 from ..model.tree import walk
 from ..model.upgrades import UnknownFormat, upgraded
 from .imports.import_pages import LARGEST_FILE, digest
@@ -143,13 +144,31 @@ def site_with_fonts(path: str) -> tuple[Site, tuple[bytes, ...]]:
         return bundle.site, tuple(bundle.read_checked(name) for name in sorted(fonts_of(bundle.site)))
 
 
-def all_in(path: str) -> Iterator[Site | Content]:
-    """The site in a bundle, and all that it carries along, each sure to be what its name says. Raises `BrokenBundle`."""
+class Brought(NamedTuple):
+    """A part of what a bundle brings: how many contents there are to come, some pages, or its files and the shapes of its
+    pages, or a content."""
+
+    contents: int = 0
+    pages: tuple[Page, ...] = ()
+    assets: tuple[Asset, ...] = ()
+    shapes: tuple[PageShape, ...] = ()
+    content: Content | None = None
+
+
+PAGES_AT_ONCE = 200
+
+
+def brought_by(path: str) -> Iterator[Brought]:
+    """What a site has that is in a bundle besides its frame: part by part, each content sure to be what its name says.
+    Raises `BrokenBundle`."""
     with open(path, "rb") as file:
         bundle = Bundle(file)
-        yield bundle.site
-        for name in sorted(contents_of(bundle.site)):
-            yield Content(name, bundle.read_checked(name))
+        site, names = bundle.site, sorted(contents_of(bundle.site))
+        yield Brought(contents=len(names), assets=site.assets, shapes=site.shapes)
+        for at in range(0, len(site.pages), PAGES_AT_ONCE):
+            yield Brought(pages=site.pages[at : at + PAGES_AT_ONCE])
+        for name in names:
+            yield Brought(content=Content(name, bundle.read_checked(name)))
 
 
 def read_site(document: bytes) -> Site:

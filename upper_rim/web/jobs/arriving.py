@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import NamedTuple, Self
 
-from ...core.exchange.bundle import BrokenBundle, all_in, contents_of
+from ...core.exchange.bundle import BrokenBundle, brought_by
 from ...core.exchange.imports.import_pages import (
     BrokenArchive,
     Expected,
@@ -58,14 +58,15 @@ def take_in(work_id: int) -> None:
     if not pages and not assets:
         _end(work, Work.State.FAILED, "Nothing in it could be read as a page.", problems)
         return
-    answer = store.submit(
-        work.site_id, work.author, _coming_in(site, pages, assets, shapes), base, lambda *_: f"Imported {work.name}."
+    replaced = len({page.path for page in site.pages} & {page.path for page in pages})
+    words = f"{len(pages)} pages and {len(assets)} other files came in." + (
+        f" {replaced} of the pages replaced one at the same path." if replaced else ""
     )
+    edit = _coming_in(site, pages, assets, shapes)
+    # Many pages are not kept three times.
+    del pages, assets, shapes
+    answer = store.submit(work.site_id, work.author, edit, base, lambda *_: f"Imported {work.name}.")
     if isinstance(answer, store.Loaded):
-        replaced = len({page.path for page in site.pages} & {page.path for page in pages})
-        words = f"{len(pages)} pages and {len(assets)} other files came in." + (
-            f" {replaced} of the pages replaced one at the same path." if replaced else ""
-        )
         _end(work, Work.State.DONE, words, problems)
     else:
         reason = (
@@ -91,18 +92,20 @@ def _read(work: Work, site: Site, problems: list[Problem]) -> Arrived:
 
 def _read_bundle(work: Work) -> Arrived:
     """The pages and files of a bundle whose other parts the site has already."""
+    found = Arrived([], [], [])
     with on_disk(work.file) as path, _Keeping() as keeping:
-        progress = Progress(Work, work.pk)
-        site: Site | None = None
-        for at, found in enumerate(wall.read_each(all_in, path, refusals=(BrokenBundle,))):
-            if isinstance(found, Site):
-                site = found
-                Work.objects.filter(pk=work.pk).update(total=len(contents_of(site)))
-            else:
-                keeping.keep(found.hash, found.data)
-            progress.tell(at)
-    assert site is not None
-    return Arrived(list(site.pages), list(site.assets), list(site.shapes))
+        progress, done = Progress(Work, work.pk), 0
+        for part in wall.read_each(brought_by, path, refusals=(BrokenBundle,)):
+            if part.contents:
+                Work.objects.filter(pk=work.pk).update(total=part.contents)
+            found.pages.extend(part.pages)
+            found.assets.extend(part.assets)
+            found.shapes.extend(part.shapes)
+            if part.content is not None:
+                keeping.keep(part.content.hash, part.content.data)
+                done += 1
+                progress.tell(done)
+    return found
 
 
 class _Keeping:

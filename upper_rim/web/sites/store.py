@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import json
 import secrets
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from threading import Lock
 from typing import NamedTuple
 
@@ -191,8 +191,8 @@ def _record(
         number=number,
         author_id=author.pk if author else None,
         kind=kind,
-        edit=edit_adapter.dump_python(edit, mode="json"),
-        inverse=edit_adapter.dump_python(inverse(newest, edit), mode="json"),
+        edit=_as_json(edit_adapter.dump_json(edit).decode()),
+        inverse=_as_json(edit_adapter.dump_json(inverse(newest, edit)).decode()),
         said=tells(edit, newest, after)[:LONGEST_SAID] if tells else "",
     )
     _write_changes(stored, newest, after, number)
@@ -267,30 +267,37 @@ def _document(site: Site, before: Site | None = None) -> Cast:
     if before is not None:
         fields = {field for field in fields if getattr(site, field) is not getattr(before, field)}
         ordered = {slot: ids for slot, ids in ordered.items() if getattr(site, slot) is not getattr(before, slot)}
-    return Cast(
-        Value(json.dumps({**site.model_dump(mode="json", include=fields), **ordered}), TextField()), JSONField()
-    )
+    return _as_json(json.dumps({**site.model_dump(mode="json", include=fields), **ordered}))
 
 
-def write_nodes(stored: StoredSite, slot: str, nodes: Iterable[Page | Asset | Menu | Piece]) -> None:
-    rows = [
-        StoredNode(
-            site=stored,
-            slot=slot,
-            node_id=node.id,
-            path=node.path if isinstance(node, (Page, Asset)) else "",
-            content=(node.content or "") if isinstance(node, (Page, Asset)) else "",
-            document=node.model_dump(mode="json"),
+def _as_json(text: str) -> Cast:
+    """What is written already need not be taken apart for the database, and be put together again."""
+    return Cast(Value(text, TextField()), JSONField())
+
+
+def write_nodes(stored: StoredSite, slot: str, nodes: Sequence[Page | Asset | Menu | Piece]) -> None:
+    for begin in range(0, len(nodes), WRITTEN_AT_ONCE):
+        rows = [
+            StoredNode(
+                site=stored,
+                slot=slot,
+                node_id=node.id,
+                path=node.path if isinstance(node, (Page, Asset)) else "",
+                content=(node.content or "") if isinstance(node, (Page, Asset)) else "",
+                document=node.model_dump(mode="json"),
+            )
+            for node in nodes[begin : begin + WRITTEN_AT_ONCE]
+        ]
+        StoredNode.objects.bulk_create(
+            rows,
+            update_conflicts=True,
+            unique_fields=["site", "node_id"],
+            update_fields=["path", "content", "document", "slot"],
         )
-        for node in nodes
-    ]
-    StoredNode.objects.bulk_create(
-        rows,
-        batch_size=1000,
-        update_conflicts=True,
-        unique_fields=["site", "node_id"],
-        update_fields=["path", "content", "document", "slot"],
-    )
+
+
+WRITTEN_AT_ONCE = 500
+"""Of many pages not all are in memory as rows, too."""
 
 
 def _at(site_id: int, number: int) -> Site:
