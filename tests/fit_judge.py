@@ -8,29 +8,31 @@ from __future__ import annotations
 import random
 import threading
 from collections import Counter
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from contextlib import contextmanager
 from dataclasses import dataclass, field
+from functools import partial
 from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
 from itertools import pairwise
 from typing import Any
 
 from selenium import webdriver
 
-from upper_rim.core.exchange.imports.import_pages import digest
+from upper_rim.core.exchange.imports.import_pages import ArchiveEntry, digest, read_files
 from upper_rim.core.fit.css.boxes import Frame
 from upper_rim.core.fit.rows.fitter import stands_in_lines
 from upper_rim.core.fit.rows.sweep import FROM_PX, TO_PX, RowFit, frame_at
 from upper_rim.core.kinds.pieces.base import Piece
 from upper_rim.core.kinds.pieces.consent import ConsentQuestion
 from upper_rim.core.kinds.pieces.gate import Gate
-from upper_rim.core.model.site import Site
+from upper_rim.core.model.site import Asset, Page, Site
 from upper_rim.core.output.fitting import fitter_of
 from upper_rim.core.output.page.compose import Composer
 from upper_rim.shipped import shelf
 
 from .browser.conftest import load_faces
 from .fitted_sites import FittedMaker
+from .shaped_sites import shaped_at_random
 
 ITEM_PX, HEIGHT_PX, CHANGE_PX = 0.5, 1.0, 1
 """How far a prediction may be off: an item's width, a row's height, the width at which a state changes."""
@@ -151,6 +153,7 @@ class Tally:
     compared: Counter[str] = field(default_factory=Counter)
     off: Counter[str] = field(default_factory=Counter)
     faults: list[str] = field(default_factory=list)
+    beside_bars: int = 0
 
     def note(self, kind: str, well: bool, fault: str) -> None:
         self.compared[kind] += 1
@@ -208,10 +211,15 @@ def compare(
     tally: Tally,
     random_widths: int = 4,
     gate: type[Gate | ConsentQuestion] | None = None,
+    *,
+    shaped: bool = False,
 ) -> None:
     """One generated site: at each predicted change of a state, one px before and after, and at some widths of
-    chance. `gate`: a gate of that kind, or a question about consent, by itself."""
+    chance. `gate`: a gate of that kind, or a question about consent, by itself. `shaped`: on a high page of a shape of
+    chance, beside whatever scroll bar it has there."""
     site, contents = FittedMaker(seed, gate).site()
+    if shaped:
+        site, contents = _on_shaped_page(site, contents, seed)
     page = site.pages[0]
     # Without foresight: what is published is what counts.
     fitter = fitter_of(shelf(), contents.__getitem__, 2026, foresees=False)
@@ -228,6 +236,11 @@ def compare(
     driver.get(f"http://127.0.0.1:{port}/?{seed}" if "/?" in files else f"http://127.0.0.1:{port}/")
     load_faces(driver)
     driver.execute_script(_COME)
+    if shaped:
+        bar = float(driver.execute_script("return innerWidth - document.documentElement.clientWidth"))
+        tally.note("bars", bar in {0, 15}, f"{seed}: a scroll bar of {bar} px")
+        tally.beside_bars += bar > 0
+        fitter = fitter.beside_bar(bar)
     fits = [(piece, fit) for piece in site.pieces for fit in fitter.rows(site, piece)]
     chance = random.Random(seed)
     widths = {chance.randrange(FROM_PX, TO_PX + 1) for _ in range(random_widths)}
@@ -247,6 +260,22 @@ def compare(
             found = (_states(observed[low], fit.row), _states(observed[high], fit.row))
             well = before in found[0] and after in found[1]
             tally.note("changes", well, f"{seed} {fit.row} at {px}: {before} to {after}, seen {found}")
+
+
+def _on_shaped_page(site: Site, contents: Mapping[str, bytes], seed: int) -> tuple[Site, dict[str, bytes]]:
+    """The same pieces on a page of others' making that has to be scrolled."""
+    shaped, (page,) = shaped_at_random(seed), site.pages
+    direction = ' dir="rtl"' if page.language == "ar" else ""
+    high = f'{shaped.body}<p style="height: 3000px">Much more</p>'
+    files = shaped._replace(root=f' lang="{page.language}"{direction}', body=high).files()
+    entries = [ArchiveEntry(name, partial(bytes, data)) for name, data in files.items()]
+    came = list(read_files(entries, lambda kind: f"{kind}-of-others", page.language, (), []))
+    (taken,) = (one for one in came if isinstance(one.value, Page))
+    pages = (page.replaced(content=taken.value.content, splice=taken.value.splice, shape=taken.value.shape),)
+    assets = tuple(one.value for one in came if isinstance(one.value, Asset))
+    shapes = (taken.shape,) if taken.shape else ()
+    site = site.replaced(pages=pages, shapes=shapes, assets=(*site.assets, *assets))
+    return site, {**contents, **{one.value.content or "": one.content for one in came}}
 
 
 def _plain(state: str) -> str:

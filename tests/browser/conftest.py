@@ -224,10 +224,10 @@ _FLAGS: dict[Frames, tuple[str, ...]] = {
 }
 
 
-def chromium_options(frames: Frames = "timed") -> webdriver.ChromeOptions:
+def chromium_options(frames: Frames = "timed", *, bars: bool = False) -> webdriver.ChromeOptions:
     """Chromium's headless shell: the same engine without a desktop's windows, in two thirds of the time. Its texts are
     not hinted and frames of other sites have processes of their own, as in the browser that people use; what is
-    drawn, which nobody sees, is drawn without a process of its own."""
+    drawn, which nobody sees, is drawn without a process of its own. `bars`: with scroll bars that take room."""
     options = webdriver.ChromeOptions()
     options.binary_location = "/usr/lib/chromium/chromium-headless-shell"
     for flag in (
@@ -242,7 +242,7 @@ def chromium_options(frames: Frames = "timed") -> webdriver.ChromeOptions:
         "--disable-background-networking",
         "--disable-component-update",
         "--disable-sync",
-        "--hide-scrollbars",
+        *([] if bars else ["--hide-scrollbars"]),
         "--window-size=1280,800",
         *_FLAGS[frames],
     ):
@@ -250,9 +250,11 @@ def chromium_options(frames: Frames = "timed") -> webdriver.ChromeOptions:
     return options
 
 
-def plain_chromium(*logs: str, frames: Frames = "timed", flags: Iterable[str] = ()) -> webdriver.Chrome:
+def plain_chromium(
+    *logs: str, frames: Frames = "timed", flags: Iterable[str] = (), bars: bool = False
+) -> webdriver.Chrome:
     """A browser by itself, for pages that no server sends. `logs`: kinds of logs that it keeps whole."""
-    options = chromium_options(frames)
+    options = chromium_options(frames, bars=bars)
     for flag in flags:
         options.add_argument(flag)
     options.set_capability("goog:loggingPrefs", dict.fromkeys(logs, "ALL"))

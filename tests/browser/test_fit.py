@@ -51,6 +51,7 @@ from .conftest import Browser, Running, live_edition, load_faces, plain_chromium
 
 GATES = 10
 SITES = 36
+SHAPED_SITES = 10
 
 
 @pytest.fixture(scope="module")
@@ -71,6 +72,21 @@ def test_widths_heights_and_changes_are_what_the_browser_makes_of_generated_site
     assert tally.share("heights") >= 0.998, told
     assert tally.share("states") >= 0.998, told
     assert tally.share("changes") >= 0.99, told
+
+
+def test_pieces_have_the_room_that_is_foreseen_on_pages_of_every_shape_beside_their_scroll_bars() -> None:
+    tally = Tally()
+    driver = plain_chromium(frames="none", bars=True)
+    try:
+        with served() as (files, port):
+            for seed in range(SHAPED_SITES):
+                compare(seed, driver, files, port, tally, 2, shaped=True)
+    finally:
+        driver.quit()
+    told = "\n".join(tally.faults[:20])
+    assert tally.beside_bars > SHAPED_SITES / 2 and tally.share("bars") == 1, told
+    assert tally.compared["items"] > 600 and tally.share("items") >= 0.999, told
+    assert tally.share("heights") >= 0.998 and tally.share("states") >= 0.998 and tally.share("changes") >= 0.99, told
 
 
 @pytest.mark.parametrize("kind", [PasswordGate, AgeGate, ConsentQuestion])

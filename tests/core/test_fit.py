@@ -20,6 +20,7 @@ from tests.fitted_sites import FittedMaker
 from tests.styled_sites import StyledMaker
 from upper_rim.cli.__main__ import main
 from upper_rim.core.exchange.bundle import write_bundle
+from upper_rim.core.fit.advice.bars import BAR_PX, LEAST_PX, beside_bars
 from upper_rim.core.fit.advice.columns import measures
 from upper_rim.core.fit.advice.opened import SCREENS, all_opened
 from upper_rim.core.fit.advice.remedies import MOST_LAID, Failure, Remedy, _count, failures, remedies
@@ -28,6 +29,7 @@ from upper_rim.core.fit.css.amount import Viewport
 from upper_rim.core.fit.css.linear import Linear, LinearSpan, larger
 from upper_rim.core.fit.rows.estimates import Estimates
 from upper_rim.core.fit.rows.fitter import Fitter
+from upper_rim.core.fit.rows.states import FAILING
 from upper_rim.core.fit.rows.styles import LAID_OUT
 from upper_rim.core.fit.rows.sweep import FROM_PX, TO_PX, RowFit, _Looked, frame_at
 from upper_rim.core.fit.text.breaking import opportunities, transformed
@@ -443,6 +445,7 @@ def test_the_command_line_tells_failures_and_ends_with_one(tmp_path: Path, capsy
     assert "de: Main row" in told.err and f"wraps from 980 to {failing['to_px']} px" in told.err
     assert main(["fit", bundle, "--piece", "Winter timetable"]) == 0
     assert main(["fit", bundle, "--piece", "No such piece"]) == 3
+    assert main(["fit", bundle, "--piece", "Main header", "--scroll-bar", "15", "--json"]) == 1
     assert "Main header" in capsys.readouterr().err
     assert main(["fit", bundle, "--piece", "In the menu", "--json"]) == 0
     (widest,) = {one["stretches"][-1]["to_px"] for one in json.loads(capsys.readouterr().out)}
@@ -569,3 +572,25 @@ def test_remedies_take_a_bounded_amount_of_work_where_text_grows_with_the_viewpo
                 monkeypatch.setattr(_Looked, "at", at)
                 assert looks * boxes <= 2 * MOST_LAID, (seed, row.id)
                 assert all(one.edit is None or isinstance(apply(site, one.edit), Site) for one in found)
+
+
+@pytest.mark.parametrize("seed", range(12))
+def test_what_fails_only_beside_a_scroll_bar_is_told_width_by_width(seed: int) -> None:
+    site, contents = FittedMaker(seed).site()
+    fitter = fitter_of(shelf(), contents.__getitem__, 2026, foresees=False)
+    site = fitter.resolved(site)
+    beside = fitter.beside_bar(BAR_PX)
+    assert beside.resolved(site) == site and fitter.beside_bar(BAR_PX) is beside and beside.beside_bar(BAR_PX) is beside
+    for piece in site.pieces:
+        fits = fitter.rows(site, piece)
+        told = beside_bars(fitter, site, piece, fits)
+        for fit, narrowed in zip(fits, beside.rows(site, piece), strict=True):
+            rows = [one for one in told if (one.row, one.language) == (fit.row, fit.language)]
+            for width in range(FROM_PX, TO_PX + 1, 3):
+                states = [
+                    next((s.state for s in one.stretches if s.from_px <= width <= s.to_px), "fits")
+                    for one in (fit, narrowed)
+                ]
+                only = states[1] in FAILING and states[0] not in FAILING and width >= LEAST_PX
+                said = [one.state for one in rows if one.from_px <= width <= one.to_px]
+                assert said == ([states[1]] if only else []), (piece.id, width)

@@ -45,7 +45,7 @@ from upper_rim.core.model.tree import ROOT, find, walk
 from upper_rim.core.output.css.sheet import inside_a_page, sheet
 from upper_rim.core.output.page.compose import Composer
 from upper_rim.core.style.effect import SeenEffect, effect
-from upper_rim.core.style.lengths import NoLength, Room, pixels
+from upper_rim.core.style.lengths import NoLength, Room, pixels, whatever_the_root
 from upper_rim.core.style.own_css import css_faults, own_css
 from upper_rim.core.style.paint.colour import Palette, Rgba, contrast_ratio, over, read_colour, shifted
 from upper_rim.core.style.paint.contrast import weak_texts
@@ -527,6 +527,15 @@ def test_lengths_are_worked_out_as_in_a_browser() -> None:
     for text in ("auto", "", "1px 2px", "clamp(1px, 2px)", "px"):
         with pytest.raises(NoLength):
             pixels(text, room)
+
+
+def test_what_is_said_in_rem_is_said_in_px_and_no_text_or_address_is() -> None:
+    for value, published in {
+        "1.5rem": "24px", "-.25REM 0 1.204rem": "-4px 0 19.264px", "clamp(1rem, 1rem + 2vw, 3e1rem)": "clamp(16px, 16px + 2vw, 480px)",
+        "rgb(0 0 0 / .2) 0 .5rem 1rem": "rgb(0 0 0 / .2) 0 8px 16px", "2em": "2em", "theorem": "theorem", "x1rem": "x1rem",
+        'url(/1rem/a-2rem.svg) "3rem" 1rem': 'url(/1rem/a-2rem.svg) "3rem" 16px', "0rem": "0px",
+    }.items():  # fmt: skip
+        assert whatever_the_root(value) == published
 
 
 def unpacked(name: str) -> TTFont:

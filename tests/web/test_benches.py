@@ -20,7 +20,7 @@ def test_a_bench_runs_and_tells_what_it_got(name: str) -> None:
 
 
 def test_benches_of_the_studio_run_one_after_the_other_and_tell_what_they_got() -> None:
-    of_the_studio = ["edits", "menus", "edition", "wording"]
+    of_the_studio = ["edits", "menus", "edition", "wording", "many_pages"]
     command = [sys.executable, "-m", "bench", "--tiny", *of_the_studio]
     done = subprocess.run(command, cwd=ROOT, capture_output=True, text=True, timeout=300)
     assert done.returncode == 0, done.stderr[-2000:]

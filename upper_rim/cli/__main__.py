@@ -14,7 +14,15 @@ from functools import partial
 
 from .. import VERSION
 
+MOST_BAR_PX = 60.0
 FOUND, USAGE, UNREADABLE, INTERRUPTED = 1, 2, 3, 130
+
+
+def _scroll_bar(text: str) -> float:
+    px = float(text) if text.replace(".", "", 1).isdecimal() else -1
+    if not 0 <= px <= MOST_BAR_PX:
+        raise argparse.ArgumentTypeError(f"it takes 0 to {MOST_BAR_PX:g} px")
+    return px
 
 
 def main(arguments: Sequence[str] | None = None) -> int:
@@ -69,6 +77,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
     fit = parts("fit", help="tell at which widths rows wrap, overflow or collide, and what would mend them")
     fit.add_argument("bundle", metavar="BUNDLE")
     fit.add_argument("--piece", metavar="NAME", help="only this piece, by its name or id")
+    fit.add_argument("--scroll-bar", type=_scroll_bar, default=0.0, metavar="PX", help="so much of the window it takes")
     fit.add_argument("--json", action="store_true")
 
     movement = parts("movement", help="tell where pieces are, and in which stage, while a page is scrolled")

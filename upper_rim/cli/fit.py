@@ -37,7 +37,7 @@ class NoPiece(Exception):
 
 def report(bundle: Bundle, chosen: argparse.Namespace) -> list[str]:
     """Prints what was asked for; gives back a sentence for each failure."""
-    fitter = fitter_of(shelf(), bundle.read, present().year)
+    fitter = fitter_of(shelf(), bundle.read, present().year).beside_bar(chosen.scroll_bar)
     site = fitter.resolved(bundle.site)
     pieces = [piece for piece in site.pieces if chosen.piece in (None, piece.name, piece.id)]
     if not pieces:

@@ -131,10 +131,10 @@ class Content(NamedTuple):
     data: bytes
 
 
-def site_in(path: str) -> Site:
-    """The site in a bundle. Raises `BrokenBundle`."""
+def frame_in(path: str) -> Site:
+    """The site in a bundle, without its pages and files. Raises `BrokenBundle`."""
     with open(path, "rb") as file:
-        return Bundle(file).site
+        return Bundle(file).site.replaced(pages=(), assets=())
 
 
 def site_with_fonts(path: str) -> tuple[Site, tuple[bytes, ...]]:

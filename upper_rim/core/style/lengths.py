@@ -20,6 +20,21 @@ class Room(NamedTuple):
     rem_px: float = 16.0
 
 
+_IN_REM = re.compile(
+    r"""(url\([^)]*\)|"[^"]*"|'[^']*')|(?<![\w.-])([+-]?(?:\d++(?:\.\d*+)?|\.\d++)(?:e-?\d{1,2})?)rem\b""",
+    re.IGNORECASE,
+)
+
+
+def whatever_the_root(value: str) -> str:
+    """A value with its `rem` in px: a page of others' may give its root any font size, and the pieces are as wide on all."""
+    if "rem" not in value.lower():
+        return value
+    return _IN_REM.sub(
+        lambda found: found[1] or f"{float(found[2]) * Room(0).rem_px:.4f}".rstrip("0").rstrip(".") + "px", value
+    )
+
+
 class NoLength(ValueError):
     """A text that is no length: `auto`, `none`, a number by itself where one is not meant."""
 

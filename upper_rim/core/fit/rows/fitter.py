@@ -45,7 +45,7 @@ from ..text.paragraph import Measurer
 from .boxing import Boxing, Made
 from .cells import Memory
 from .estimates import Estimates
-from .held import Share, held_in
+from .held import Held, Share, held_in
 from .setting import Known, Setting, Skeleton, Styles
 from .styles import laid_out
 from .sweep import FROM_PX, TO_PX, Context, Laid, RowFit, look, sweep
@@ -82,7 +82,8 @@ _Bands: TypeAlias = "list[tuple[int, int, str | None, bool]]"
 class Fitter:
     """`posts`: titles and dates of a posts item in a language. `read`: bytes of an uploaded font by its hash.
     `foresees`: labels that are not translated yet count with the length that they will have; otherwise as they are
-    published until then."""
+    published until then. `bar_px`: how much of the window's width its scroll bar takes, for which media queries do not
+    count it out (CSS Overflow 3, 3.4; Media Queries 4, 4.1)."""
 
     faces: Mapping[str, Face]
     brands: Brands
@@ -92,17 +93,31 @@ class Fitter:
     read: Callable[[str], bytes] | None = None
     year: int | None = None
     foresees: bool = True
+    bar_px: float = 0.0
     _known: dict[Any, tuple[Any, Any]] = field(default_factory=dict)
     _lock: RLock = field(default_factory=RLock)
     _bare: Fitter | None = None
     _published: Fitter | None = None
+    _beside_bars: dict[float, Fitter] = field(default_factory=dict)
+    _of_no_bar: Fitter | None = None
+
+    def beside_bar(self, bar_px: float) -> Fitter:
+        """One for windows whose scroll bar takes so many px. What rows are made of is shared with it."""
+        if bar_px == self.bar_px:
+            return self
+        if bar_px not in self._beside_bars:
+            shared = {key: value for key, value in self._known.items() if key in _SHARED}
+            self._beside_bars[bar_px] = replace(
+                self, bar_px=bar_px, _known=shared, _bare=None, _published=None, _beside_bars={}
+            )
+        return self._beside_bars[bar_px]
 
     def as_published(self) -> Fitter:
         """One that foresees nothing: what it says holds for what is published now."""
         if not self.foresees:
             return self
         if self._published is None:
-            self._published = replace(self, foresees=False, _known={}, _bare=None)
+            self._published = replace(self, foresees=False, _known={}, _bare=None, _beside_bars={})
         return self._published
 
     def rows(self, site: Site, piece: Piece, languages: Sequence[str] | None = None) -> list[RowFit]:
@@ -121,7 +136,7 @@ class Fitter:
         within: Setting | None = None
         for row in site.rows_in(piece, stage):
             setting = self.setting(site, piece, row, language)
-            bands = self._bands_of(site, piece, row, held_in(site, piece).below_px)
+            bands = self._bands_of(site, piece, row, self._held(site, piece).below_px)
             of = next(((start, band, beside) for start, last, band, beside in bands if start <= width <= last), None)
             if of is None or of[1] in piece.hidden_in:
                 return None
@@ -136,7 +151,7 @@ class Fitter:
             (boxes, piece.replaced(rows=()), within.styles.known.ground, within.part(piece.id)),
             lambda: piece_around(boxes, piece, within, stands_free=stage is not None or _stands_free(piece, within)),
         )
-        room = held_in(site, piece).share._replace(edges=beyond(piece, within)).at(viewport)
+        room = self._held(site, piece).share._replace(edges=beyond(piece, within)).at(viewport)
         of_viewport = around.fitting if shrinks(piece, within) else around.filling
         if within.beside:
             # Its track, which is as wide as what it holds asks for.
@@ -161,7 +176,7 @@ class Fitter:
         piece = in_stage(piece, row.stage)
         given = (
             _foundations(site), piece.replaced(rows=()), row, _menus_in(row, site), site.pages, site.assets, site.name,
-            self.measurer(site), held_in(site, piece),
+            self.measurer(site), self._held(site, piece),
         )  # fmt: skip
         return self.kept(("row", *name), given, lambda: self._seen_anew(site, piece, row, language))
 
@@ -174,6 +189,9 @@ class Fitter:
     def resolved(self, site: Site) -> Site:
         """The site with a width of its own for each menu that is to be a button wherever its row is full; itself, where
         there is none. Each is the greatest of the least widths from which on the row fits, over all languages."""
+        if self._of_no_bar is not None:
+            # What is published is the same for all.
+            return self._of_no_bar.resolved(site)
         if not any(_waits(item) for item in items_of(site.pieces)):
             return site
         told = (site.pieces, site.menus, site.pages, site.assets, site.name, _foundations(site))
@@ -215,7 +233,7 @@ class Fitter:
         """Its boxes at all widths, and what is remembered of them."""
         setting = self.setting(site, piece, row, language)
         seen = {item.id: self._boxing.seen(item, setting) for cell in row.cells for item in cell.items}
-        held = held_in(site, piece)
+        held = self._held(site, piece)
         bands = self._bands_of(site, piece, row, held.below_px)
         told = (self._boxing.shape(row), tuple(seen.values()), setting.styles.known, setting.measurer, bands, held)
         name = (piece.id, row.id, language)
@@ -271,6 +289,10 @@ class Fitter:
             year=self.year,
             estimates=Estimates() if self.foresees else None,
         )
+
+    def _held(self, site: Site, piece: Piece) -> Held:
+        held = held_in(site, piece)
+        return held._replace(share=held.share._replace(bar_px=self.bar_px)) if self.bar_px else held
 
     def _skeleton(self, site: Site, piece: Piece, row: Row) -> Skeleton:
         nodes: dict[str, tuple[Any, ...]] = {row.id: (piece.id, laid_out(row.styles), row.wears)}

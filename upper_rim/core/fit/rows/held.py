@@ -16,18 +16,20 @@ from ..css.linear import Length, smaller, value
 
 
 class Share(NamedTuple):
-    """How wide is what holds a piece: so much of the viewport's width, without `edges`, `most_px` at most, less
-    `less_px`."""
+    """How wide is what holds a piece: so much of the viewport's width without the scroll bar, without `edges`, `most_px`
+    at most, less `less_px`."""
 
     of: float = 1.0
     most_px: float = inf
     less_px: float = 0.0
     edges: tuple[Amount, ...] = ()
+    bar_px: float = 0.0
 
     def at(self, viewport: Viewport) -> Length:
-        whole = viewport.width if self.of == 1.0 else viewport.width * self.of
+        window = viewport.width - self.bar_px if self.bar_px else viewport.width
+        whole = window if self.of == 1.0 else window * self.of
         for edge in self.edges:
-            whole = whole - worked_out(edge, viewport, viewport.width)
+            whole = whole - worked_out(edge, viewport, window)
         return (whole if self.most_px == inf else smaller(whole, self.most_px)) - self.less_px
 
 

@@ -20,6 +20,7 @@ from ...model.editing.check import roles_of, unseen_of
 from ...model.site import Site, drawer_width
 from ...style.built_in import BUILT_IN
 from ...style.foundations import foundation_values
+from ...style.lengths import whatever_the_root
 from ...style.paint.colour import Palette, read_colour
 from ...style.resolve import SOME_OF, StyledElement, Styling, built_in, relative_to, said_of, wearers
 from ...values.properties import OWN_PROPERTIES, PROPERTIES
@@ -253,7 +254,7 @@ class StyleRules:
         """A value as the browser is told it."""
         if name == "font-family":
             return self._families.get(value, "system-ui,sans-serif")
-        return self.palette.published(value)
+        return whatever_the_root(self.palette.published(value))
 
     def _bleeds(self) -> Iterator[Rule]:
         """What opens in a piece or row has its ground. A plain one goes on to both edges of the viewport, however narrow
@@ -374,7 +375,7 @@ class StyleRules:
 
 def line_width(value: str) -> str:
     """As a length that can be reckoned with (CSS Backgrounds 3, 3.3)."""
-    return {"thin": "1px", "medium": "3px", "thick": "5px"}.get(value, value)
+    return {"thin": "1px", "medium": "3px", "thick": "5px"}.get(value, whatever_the_root(value))
 
 
 def _of_the_root(said: _Said) -> _Said:

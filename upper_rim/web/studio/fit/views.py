@@ -13,7 +13,15 @@ from ....core.fit.rows.fitter import stands_in_lines
 from ...sites.fitters import site_fitter
 from ..cycle.screen import Opened, Redirected, screen, site_url
 from ..forms.numbers import stage_width
-from ..preview.fitting import grouped, measure_words, opened_words, resolved_piece, said_in_language, spans_of
+from ..preview.fitting import (
+    bar_words,
+    grouped,
+    measure_words,
+    opened_words,
+    resolved_piece,
+    said_in_language,
+    spans_of,
+)
 from ..preview.svg import for_template
 from ..preview.viewing import looked_at
 from .picture import lines_of, row_picture
@@ -45,6 +53,7 @@ def fit_study(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         ),
         "texts": measure_words(site, (one for _, fit in shown for one in ill_measured(site, fit))),
         "targets": [said_in_language(one, site) for row, fit in shown for one in too_small(row, fit)],
+        "beside_bars": bar_words(fitter, site, piece, fits),
         "page": page,
         "in_lines": stands_in_lines(piece),
         "stage_page": quote(page.path, safe="/%") if page else "",

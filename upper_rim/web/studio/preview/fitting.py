@@ -11,6 +11,7 @@ from django.http import HttpRequest
 from ....core.findings.checks.fit import unfitting
 from ....core.findings.finding import Finding
 from ....core.findings.words import FIT_WORDS, finding_words
+from ....core.fit.advice.bars import beside_bars
 from ....core.fit.advice.opened import OpenedDrawer
 from ....core.fit.advice.remedies import Failure, Remedy, remedies
 from ....core.fit.rows.fitter import Fitter
@@ -145,6 +146,19 @@ def marks_of(fits: Iterable[RowFit]) -> dict[str, str]:
                 if node and (node not in marks or order.index(stretch.state) > order.index(marks[node])):
                     marks[node] = stretch.state
     return dict(marks)
+
+
+def bar_words(fitter: Fitter, site: Site, piece: Piece, fits: Iterable[RowFit]) -> list[tuple[str, int]]:
+    """What fails only where a scroll bar takes room: in words, and a width at which it does."""
+    names = {row.id: row.name for row in site.shown_rows(piece)}
+    return [
+        (
+            f"{language_name(one.language)} {one.from_px}–{one.to_px}: {names[one.row]}, "
+            f"{cause_name(site, one.cause, one.language) or 'it'} {FIT_WORDS[one.state]}",
+            one.from_px,
+        )
+        for one in beside_bars(fitter, site, piece, fits)
+    ]
 
 
 class RemedyOffer(NamedTuple):

@@ -11,7 +11,7 @@ from django.contrib.auth import get_user_model
 from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 
-from ....core.exchange.bundle import BrokenBundle, site_in, write_bundle
+from ....core.exchange.bundle import BrokenBundle, frame_in, write_bundle
 from ....core.model.beginning import blank_site
 from ....core.model.tree import ROOT
 from ... import wall
@@ -74,12 +74,12 @@ def _from_bundle(request: HttpRequest, upload: Any) -> HttpResponse:
         )
     try:
         with on_disk(upload) as path:
-            site = wall.read(site_in, path, refusals=(BrokenBundle,))
+            frame = wall.read(frame_in, path, refusals=(BrokenBundle,))
     except BrokenBundle as broken:
         return sites(request, f"{upload.name}: {broken}")
     except wall.Unread as unread:
         return sites(request, f"“{upload.name}” was not taken in: {unread}.")
-    stored = store.new_site(request.user, site.replaced(key=ids.new_key(), pages=(), assets=()), {})
+    stored = store.new_site(request.user, frame.replaced(key=ids.new_key()), {})
     work = Work.objects.create(
         site=stored,
         author=request.user,

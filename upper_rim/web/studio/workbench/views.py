@@ -31,7 +31,7 @@ from ..controls.of_nodes import groups_for, node_name, shared_row
 from ..cycle.notices import pieces_with
 from ..cycle.screen import Opened, Redirected, screen, site_url, stage_address
 from ..forms.numbers import PHONE_PX, USUAL_PX, stage_width
-from ..preview.fitting import SpanInWords, asked_span, clusters, grouped, marks_of, snap_widths, spans_of
+from ..preview.fitting import SpanInWords, asked_span, bar_words, clusters, grouped, marks_of, snap_widths, spans_of
 from ..preview.legible import legible, squeezed_note
 from ..preview.moving import looked_through
 from ..preview.trials import trial_of, tried_site
@@ -147,6 +147,7 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "lanes": max((span.lane for span in spans), default=0) + 1,
         "failing": failing,
         "groups_failing": grouped(shown, seen_piece, failing),
+        "beside_bars": bar_words(fitter, shown, seen_piece, fits) if tray_shown["tray"] == "fit" else (),
         "clusters": _clusters(spans),
         "failure": asked_span(request, spans),
         "snaps": " ".join(map(str, snap_widths(fits))),
