@@ -576,11 +576,10 @@ def test_remedies_take_a_bounded_amount_of_work_where_text_grows_with_the_viewpo
 
 @pytest.mark.parametrize("seed", range(12))
 def test_what_fails_only_beside_a_scroll_bar_is_told_width_by_width(seed: int) -> None:
-    site, contents = FittedMaker(seed).site()
+    made, contents = FittedMaker(seed).site()
     fitter = fitter_of(shelf(), contents.__getitem__, 2026, foresees=False)
-    site = fitter.resolved(site)
-    beside = fitter.beside_bar(BAR_PX)
-    assert beside.resolved(site) == site and fitter.beside_bar(BAR_PX) is beside and beside.beside_bar(BAR_PX) is beside
+    site, beside = fitter.resolved(made), fitter.beside_bar(BAR_PX)
+    assert beside.resolved(made) == site and fitter.beside_bar(BAR_PX) is beside and beside.beside_bar(BAR_PX) is beside
     for piece in site.pieces:
         fits = fitter.rows(site, piece)
         told = beside_bars(fitter, site, piece, fits)

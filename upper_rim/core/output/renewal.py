@@ -8,7 +8,8 @@ made all the same: for what it loads, and to see that it is what it was.
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
+from operator import attrgetter
 from typing import Any, NamedTuple
 
 from ..gates.guards import paths_in
@@ -74,7 +75,7 @@ def kept_pages(before: Site, making: Making, now: Site, made_by: str) -> Kept:
     same = [
         page for page in now.pages if page.id in making.sorts and ((was := old.get(page.id)) is page or was == page)
     ]
-    if list(map(_told_elsewhere, before.pages)) != list(map(_told_elsewhere, now.pages)):
+    if not _tell_the_same(before.pages, now.pages):
         if _tells_of_any_page(now):
             return NOTHING_KEPT
         around_before, around_now = _Around(before), _Around(now)
@@ -151,5 +152,13 @@ _TOLD = tuple(name for name in Page.model_fields if name not in _OF_ITSELF)
 
 
 def _told_elsewhere(page: Page) -> tuple[Any, ...]:
-    known = page.__dict__
-    return (page.content is None, page.splice is None, *(known[name] for name in _TOLD))
+    return page.content is None, page.splice is None, _told_of(page)
+
+
+_told_of = attrgetter(*_TOLD)
+
+
+def _tell_the_same(before: Sequence[Page], now: Sequence[Page]) -> bool:
+    return len(before) == len(now) and all(
+        one is other or _told_elsewhere(one) == _told_elsewhere(other) for one, other in zip(before, now, strict=True)
+    )

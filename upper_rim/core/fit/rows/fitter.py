@@ -108,7 +108,7 @@ class Fitter:
         if bar_px not in self._beside_bars:
             shared = {key: value for key, value in self._known.items() if key in _SHARED}
             self._beside_bars[bar_px] = replace(
-                self, bar_px=bar_px, _known=shared, _bare=None, _published=None, _beside_bars={}
+                self, bar_px=bar_px, _known=shared, _bare=None, _published=None, _beside_bars={}, _of_no_bar=self
             )
         return self._beside_bars[bar_px]
 

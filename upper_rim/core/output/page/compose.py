@@ -10,6 +10,7 @@ from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import replace
 from functools import cache, cached_property
 from html import escape
+from itertools import islice
 from typing import Any, cast
 
 from ...conditions.audience.audience import Audience
@@ -253,8 +254,9 @@ class Composer:
 
     def results_page(self, language: str) -> bytes:
         """Where a search leads without script: at first all pages in that language."""
-        pages = [Hit(page.path, page.title) for page in self.site.pages if page.language == language]
-        body = results_body(self.site, language, self.index_paths[language], pages[:MOST_LISTED])
+        pages = islice((page for page in self.site.pages if page.language == language), MOST_LISTED)
+        hits = [Hit(page.path, page.title) for page in pages]
+        body = results_body(self.site, language, self.index_paths[language], hits)
         path = results_path(language, self.site.language)
         made = self._made(self.site.phrase("search", language), language, body, path, made="results")
         module = f'<script type="module" src="{self._late["search"][0]}"></script>'.encode()
