@@ -5,6 +5,7 @@ from __future__ import annotations
 import argparse
 import hashlib
 from collections.abc import Iterable, Iterator
+from itertools import repeat
 from pathlib import Path
 from typing import NamedTuple
 
@@ -22,9 +23,15 @@ from ..core.model.references import references
 from ..core.model.site import Asset, Band, Page, Site
 from ..core.model.tree import walk
 from .files import STANDARD, CannotDo, Remarks, bytes_of, entries_in, new_file, opened_bundle
+from .progress import Progress, progress
 
 
 def bring_in(chosen: argparse.Namespace) -> Remarks:
+    with progress(quiet=chosen.quiet) as told:
+        return _brought_in(chosen, told)
+
+
+def _brought_in(chosen: argparse.Namespace, told: Progress) -> Remarks:
     source = Path(chosen.source)
     like, known, named, contents = _like(
         chosen.like, chosen.name, "A site" if chosen.source == STANDARD else source.stem
@@ -38,7 +45,8 @@ def bring_in(chosen: argparse.Namespace) -> Remarks:
         pages = [Page(id=_id_of("pg", path), path=path, language=like.language) for path in paths]
     else:
         with entries_in(source, problems) as entries:
-            for incoming in read_files(entries, "{}-new".format, like.language, like.lifts, problems):
+            coming = read_files(entries, "{}-new".format, like.language, like.lifts, problems)
+            for incoming in told.counted("Pages and files read:", coming):
                 if incoming.shape is not None:
                     shapes[incoming.shape.id] = incoming.shape
                 value = incoming.value
@@ -64,7 +72,8 @@ def bring_in(chosen: argparse.Namespace) -> Remarks:
     if fault is not None:
         raise CannotDo(f"{source}: {fault.words}")
     with new_file(chosen.out) as out:
-        write_bundle(out, site, contents.__getitem__)
+        written = iter(told.counted("Contents written:", repeat(None), len(contents)))
+        write_bundle(out, site, lambda content: (next(written), contents[content])[1])
     return [*(f"{name}: {reason}" for name, reason in problems), *_led_nowhere(site, known)]
 
 

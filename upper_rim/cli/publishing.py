@@ -11,6 +11,7 @@ from collections import deque
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from concurrent.futures import Future, ThreadPoolExecutor
 from contextlib import suppress
+from functools import partial
 from itertools import chain, islice
 from multiprocessing import get_context
 from pathlib import Path
@@ -22,11 +23,13 @@ from ..core.gates.unserved import losses
 from ..core.kinds.items.secret import LONGEST_PASSWORD, SHORTEST_PASSWORD
 from ..core.kinds.pieces.password import PasswordGate
 from ..core.model.site import Site
-from ..core.output.publication import PublishedFile, Publisher, publication
+from ..core.output.page.compose import Composer
+from ..core.output.publication import PublishedFile, Publisher, file_count, publication
 from ..core.output.unserved import unserved_of
 from ..shipped import shelf
 from .clock import present
 from .files import CannotDo, Remarks, bytes_of, opened_bundle
+from .progress import Progress, progress
 
 
 def publish(chosen: argparse.Namespace) -> Remarks:
@@ -37,7 +40,8 @@ def publish(chosen: argparse.Namespace) -> Remarks:
         site, typed = bundle.site, _passwords(chosen.passwords, bundle.site) if chosen.passwords else {}
         unfinished = folder.absolute().with_name(f".{folder.absolute().name}.{os.getpid()}")
         try:
-            write_files(site, bundle.read_checked, unfinished, typed)
+            with progress(quiet=chosen.quiet) as told:
+                write_files(site, bundle.read_checked, unfinished, typed, told)
             _put_in_place(unfinished, folder, prune=chosen.prune)
         except OSError as error:
             raise CannotDo(f"{error.filename or folder}: {error.strerror}") from None
@@ -105,7 +109,11 @@ def _at_gates(site: Site, typed: Mapping[str, Sequence[str]]) -> Remarks:
 
 
 def write_files(
-    site: Site, read: Callable[[str], bytes], folder: Path, passwords: Mapping[str, Sequence[str]] | None = None
+    site: Site,
+    read: Callable[[str], bytes],
+    folder: Path,
+    passwords: Mapping[str, Sequence[str]] | None = None,
+    told: Progress | None = None,
 ) -> None:
     """The published site into a folder, for whatever server sends it. A large one is shared out among two processes.
     `passwords`: by door, what opens it; what is behind others is left out."""
@@ -114,21 +122,33 @@ def write_files(
     now = present()
     publisher = Publisher(site, shelf(), read, now.year)
     locks = {door: Lock(typed, secrets.token_bytes) for door, typed in (passwords or {}).items()}
+    told = told or Progress(None)
+    told.tell("The pieces are laid out")
     files = unserved_of(site, publisher, shelf().gates_script, locks, f"{now:%Y-%m-%dT%H:%MZ}")
 
-    def write_share(share: int, of: int) -> None:
-        made = publication(site, shelf(), read, share=share, of=of, publisher=publisher)
-        _write_all(root, chain(files.made(made), files.besides() if share == 0 else ()))
+    def write_share(share: int, of: int, told: Progress) -> None:
+        made = publication(site, shelf(), read, share=share, of=of, publisher=publisher, index=partial(_index, told))
+        # Who makes the search indexes has no page besides.
+        total = file_count(site) if publisher.opened.index_paths else file_count(site) // of
+        written = chain(files.made(made), files.besides() if share == 0 else ())
+        _write_all(root, told.counted("Files written:", written, total))
 
     if len(site.pages) < SHARED_FROM:
-        write_share(0, 1)
+        write_share(0, 1, told)
         return
-    other = get_context("fork").Process(target=write_share, args=(1, 2))
+    other = get_context("fork").Process(target=write_share, args=(1, 2, Progress(None)))
     other.start()
-    write_share(0, 2)
-    other.join()
+    write_share(0, 2, told)
+    while other.is_alive():
+        told.tell("The search index is made" if publisher.opened.index_paths else "The rest is written")
+        other.join(0.2)
     if other.exitcode:
         raise CannotDo(f"{folder}: not all files could be written")
+
+
+def _index(told: Progress, composer: Composer, language: str) -> Mapping[str, bytes]:
+    told.tell(f"The search index is made: {language}")
+    return composer.index(language)
 
 
 def _write_all(root: str, made_files: Iterator[PublishedFile]) -> None:
