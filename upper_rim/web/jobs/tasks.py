@@ -4,14 +4,16 @@ from __future__ import annotations
 
 import logging
 from collections.abc import Callable
+from contextlib import suppress
 
 from asgiref.sync import sync_to_async
-from django.db import connection
+from django.db import connection, transaction
 from procrastinate import JobContext, RetryStrategy
 from procrastinate.contrib.django import app
+from procrastinate.exceptions import AlreadyEnqueued
 from procrastinate.jobs import Job, Status
 
-from . import arriving, lifting, publishing
+from . import arriving, lifting, publishing, sweeping
 from .progress import fail_work
 
 log = logging.getLogger(__name__)
@@ -40,6 +42,19 @@ def take_in(work_id: int) -> None:
 @app.task(name="lift_out")
 def lift_out(work_id: int) -> None:
     _work(lifting.lift_out, work_id)
+
+
+@app.periodic(cron="17 3 * * *")
+@app.task(name="sweep", queueing_lock="sweep")
+def sweep(timestamp: int = 0) -> None:
+    """Each night, and some time after a site was deleted."""
+    log.info("swept away: %s", sweeping.sweep())
+
+
+def sweep_later() -> None:
+    """Once, however many have gone."""
+    with suppress(AlreadyEnqueued), transaction.atomic():
+        sweep.configure(schedule_in={"seconds": int(1.1 * sweeping.YOUNG.total_seconds())}).defer()
 
 
 def _work(do: Callable[[int], None], work_id: int) -> None:

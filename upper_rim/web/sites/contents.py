@@ -12,8 +12,11 @@ from .models import Content
 
 
 def keep_contents(contents: Mapping[str, bytes]) -> None:
-    rows = [Content(hash=name, data=data) for name, data in contents.items()]
-    Content.objects.bulk_create(rows, batch_size=200, ignore_conflicts=True)
+    """Those that are there already are new again: nothing that is about to be named is swept away."""
+    rows = [Content(hash=name, data=data) for name, data in sorted(contents.items())]
+    Content.objects.bulk_create(
+        rows, batch_size=200, update_conflicts=True, unique_fields=["hash"], update_fields=["kept_at"]
+    )
 
 
 def read_content(content: str) -> bytes:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from django.conf import settings
 from django.db import models
+from django.utils import timezone
 
 
 class StoredSite(models.Model):
@@ -48,6 +49,7 @@ class Content(models.Model):
 
     hash = models.CharField(max_length=64, primary_key=True)
     data = models.BinaryField()
+    kept_at = models.DateTimeField(default=timezone.now, help_text="The last time that somebody brought it.")
 
 
 class Revision(models.Model):

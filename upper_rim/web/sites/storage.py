@@ -6,8 +6,10 @@ What compresses well lies there in its compressed forms, too.
 from __future__ import annotations
 
 import gzip
+import os
 import secrets
 from collections.abc import Callable
+from contextlib import suppress
 from functools import lru_cache, partial
 from pathlib import Path
 from typing import Any
@@ -21,9 +23,10 @@ class ContentStorage(FileSystemStorage):
     """A file appears under its name only when all its bytes are written: a killed worker leaves no half file."""
 
     def keep(self, name: str, make: Callable[[], bytes]) -> None:
-        """Writes a file, unless it is there: what has the same name has the same content."""
+        """Writes a file, unless it is there: what has the same name has the same content, and is new again."""
         path = Path(self.location, name)
-        if path.exists():
+        with suppress(FileNotFoundError):
+            os.utime(path)
             return
         data = make()
         unfinished = path.with_name(f"{path.name}.{secrets.token_hex(6)}")

@@ -140,7 +140,11 @@ def delete_site(request: HttpRequest, slug: str) -> HttpResponse:
         raise Http404
     if request.POST.get("name", "").strip() != stored.name:
         return redirect("settings", slug)
+    for work in stored.works.exclude(file=""):
+        work.file.delete(save=False)
     stored.delete()
+    # What it alone had of pages, files and editions goes by and by.
+    tasks.sweep_later()
     return redirect("sites")
 
 
