@@ -78,6 +78,10 @@ class Running:
         self._log.close()
         (self.folder / "log.txt").write_text("")
 
+    def restart_database(self) -> None:
+        code = "import pathlib, sys, database; database.Cluster(pathlib.Path(sys.argv[1]), 'main').restart()"
+        subprocess.run([sys.executable, "-c", code, str(self.folder)], cwd=ROOT / "ops", check=True)
+
     def process(self, name: str) -> int:
         return int(json.loads((self.folder / "processes.json").read_text())[name])
 

@@ -169,3 +169,17 @@ def test_a_worker_killed_in_mid_publish_loses_nothing(browser: Browser, running:
     time.sleep(1)
     browser.go("/s/large/editions/")
     assert [edition.get_attribute("data-state") for edition in browser.all("edition")] == ["done", "done"]
+
+
+def test_workers_and_screens_outlive_a_restart_of_the_database(browser: Browser, running: Running) -> None:
+    browser.sign_in()
+    browser.go("/s/quillwort/pieces/pc-main/?select=pc-main")
+    before = [running.process(name) for name in ("web", "worker 1", "worker 2")]
+    running.restart_database()
+    time.sleep(3)
+    browser.go("/s/quillwort/editions/")
+    editions = len(browser.all("edition"))
+    browser.press("publish")
+    wait_for(lambda: len(browser.all("edition")) == editions + 1, 60)
+    wait_for(lambda: browser.all("edition")[0].get_attribute("data-state") == "done", 60)
+    assert [running.process(name) for name in ("web", "worker 1", "worker 2")] == before, "none was started again"
