@@ -82,7 +82,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
 
     movement = parts("movement", help="tell where pieces are, and in which stage, while a page is scrolled")
     movement.add_argument("bundle", metavar="BUNDLE")
-    movement.add_argument("--page", required=True, metavar="PATH", help="the page's path")
+    movement.add_argument("--page", required=True, metavar="PATH", help="the page's path, or its file's name")
     movement.add_argument("--viewport", required=True, metavar="WxH", help="width and height in px, such as 390x844")
     movement.add_argument(
         "--scroll", required=True, metavar="PX,PX,...", help="the scroll positions, one after the other"
@@ -94,7 +94,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
 
     visit = parts("visit", help="tell what a visitor meets on the way to a page, and where answers lead")
     visit.add_argument("bundle", metavar="BUNDLE")
-    visit.add_argument("--page", required=True, metavar="PATH", help="the page's path")
+    visit.add_argument("--page", required=True, metavar="PATH", help="the page's path, or its file's name")
     visit.add_argument("--card", metavar="CARD", help=f"as {told} (default: somebody new)")
     visit.add_argument("--at", metavar="MOMENT", help="at another time: 2026-12-24T18:00, in the site's time zone")
     visit.add_argument(

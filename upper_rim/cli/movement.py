@@ -21,6 +21,7 @@ from ..core.movement.scene import Scenes, Shape
 from ..core.output.fitting import estimated_shape, fitter_of
 from ..shipped import shelf
 from .clock import present
+from .pages import none_at, page_meant
 
 
 class CannotPlay(Exception):
@@ -84,9 +85,9 @@ def _positions(text: str) -> list[float]:
 
 
 def _page(site: Site, path: str) -> Page:
-    page = next((page for page in site.pages if page.path.rstrip("/") == path.rstrip("/")), None)
+    page = page_meant(site, path)
     if page is None:
-        raise CannotPlay(f"there is no page at {path}")
+        raise CannotPlay(none_at(site, path))
     return page
 
 

@@ -19,6 +19,7 @@ from ..core.gates.visit import Screen, Way, told, ways
 from ..core.gates.waiting import asks, hosts_found
 from ..core.model.site import Site
 from ..core.model.stages import names_in
+from .pages import page_meant
 
 ENDS = {
     "page": "the page is seen",
@@ -34,7 +35,7 @@ def report(site: Site, read: Callable[[str], bytes], card: VisitorCard, chosen: 
     if chosen.taken_away:
         card = card.replaced(region="", groups=None)
         guards = Unserved(guards.kept, card.clock) if guards else None
-    page = next((page for page in site.pages if page.path.rstrip("/") == chosen.page.rstrip("/")), None)
+    page = page_meant(site, chosen.page)
     path = page.path if page else chosen.page
     names = names_in(site)
     found = list(ways(guards, card, path)) if guards else [Way((), (Screen(path),))]

@@ -9,9 +9,10 @@ from __future__ import annotations
 import json
 from collections.abc import Mapping
 from contextlib import suppress
-from functools import lru_cache
+from threading import Lock
 from urllib.parse import unquote
 
+from cachetools import LRUCache, cached
 from django.http import (
     HttpRequest,
     HttpResponse,
@@ -105,7 +106,11 @@ def _answered(
     return _file(request, path, files[name], is_kept=is_kept)
 
 
-@lru_cache(maxsize=64)
+_MOST_LISTED = 400_000
+"""Names of files that are kept, of all lists together: lists of large sites take the room of many small ones."""
+
+
+@cached(LRUCache(_MOST_LISTED, getsizeof=len), lock=Lock())
 def listed_files(manifest: str) -> dict[str, str]:
     """Content hashes by file name."""
     with editions().open(stored_name(manifest)) as file:
