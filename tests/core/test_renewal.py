@@ -8,11 +8,13 @@ from collections.abc import Mapping
 import pytest
 
 from upper_rim.core.exchange.imports.import_pages import described_page, digest, file_name
+from upper_rim.core.kinds.items.logo import Logo
 from upper_rim.core.kinds.items.posts import Posts
 from upper_rim.core.kinds.items.trail import Trail
 from upper_rim.core.model.editing.apply import apply
-from upper_rim.core.model.editing.edits import Remove
+from upper_rim.core.model.editing.edits import Remove, Set
 from upper_rim.core.model.site import Menu, Page, Site
+from upper_rim.core.model.tree import items_of
 from upper_rim.core.output.publication import publication
 from upper_rim.core.output.renewal import Making, Sorts, kept_pages
 from upper_rim.demo import ostrey
@@ -166,3 +168,20 @@ def test_a_page_that_says_something_else_is_made_again_alone() -> None:
     assert not kept_pages(site, making, changes._with(site, new), "this").pages, "a trail tells of it"
     kept = kept_pages(plain, making, changes._with(plain, new), "this")
     assert kept.pages.keys() | kept.proofs == {one.id for one in site.pages}
+
+
+def test_a_picture_whose_name_is_no_plain_path_is_known_to_be_shown() -> None:
+    site, _ = ostrey()
+    pictures = [asset for asset in site.assets if asset.path.endswith(".svg")]
+    odd = pictures[0].replaced(id="as-odd", path="/img/a'b(1),2.svg")
+    logo = next(item for item in items_of(site.pieces) if isinstance(item, Logo))
+    for value in (
+        Set(node=logo.id, field="picture", value=odd.path),
+        Set(node="pc-main", field="name", value="/img/a"),
+    ):
+        shown = apply(site.replaced(assets=(*site.assets, odd)), value)
+        assert isinstance(shown, Site), shown
+        changed = shown.replaced(assets=(*site.assets, odd.replaced(content=pictures[1].content)))
+        making = Making(made_by="this", sorts={page.id: 0 for page in site.pages})
+        is_kept = bool(kept_pages(shown, making, changed, "this").pages)
+        assert is_kept is (value.node == "pc-main")

@@ -21,7 +21,7 @@ from ..model.navigation.page_index import index_of
 from ..model.references import references
 from ..model.site import Menu, Page, Site
 from ..model.tree import slots_of, walk
-from ..values.nodes import Value
+from ..values.nodes import Value, within
 from .naming import PARTS_PATH
 
 _NOT_OF_PAGES = frozenset({"pages", "assets", "cards", "lifts"})
@@ -99,9 +99,21 @@ def _in_common(site: Site) -> tuple[Any, ...]:
     around, index = _Around(site), index_of(site.pages)
     named = {one.id for node in _nodes(site) for one in references(node) if one.slot == "pages"}
     told = [around.told_on(index.by_id[page]) for page in sorted(named) if page in index.by_id]
-    shown = {path for field in fields for path in paths_in(field)}
+    shown = {path for field in fields for path in _paths_in(field)}
     files = [(asset.path, asset.content) for asset in site.assets if asset.path in shown]
     return (*fields, site.languages, letters, named & index.by_id.keys(), told, files)
+
+
+def _paths_in(value: object) -> Iterator[str]:
+    """Of files that something shows: a text by itself, within quotes, or as paths are written."""
+    yield from paths_in(value)
+    for one in within(value):
+        if isinstance(one, str):
+            yield one
+            yield from _QUOTED.findall(one)
+
+
+_QUOTED = re.compile(r"""(?<=["'])/[^"']*+""")
 
 
 def _nodes(site: Site) -> Iterator[Value]:
