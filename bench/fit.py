@@ -14,6 +14,7 @@ import itertools
 import sys
 import time
 from collections.abc import Callable, Iterator
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
@@ -128,18 +129,14 @@ def timed(act: Callable[[], Any], rounds: int = 15) -> float:
 def again(made: Fitter) -> Fitter:
     """One that knows the texts, styles and boxes, and has looked at no width yet."""
     kept = {key: value for key, value in made._known.items() if key[0] not in {"row", "fit", "memory"}}
-    return Fitter(
-        made.faces, made.brands, made.sheets, made.pictures, made.posts, made.read, made.year, made.foresees, kept
-    )
+    return replace(made, _known=kept)
 
 
 def forgetful(made: Fitter) -> Fitter:
     """One that knows the texts and styles alone: boxes are made anew too."""
     known = {"measurer", "faces", "links", "pictures", "posts", "reached"}
     kept = {key: value for key, value in made._known.items() if key in known or key[0] == "styles"}
-    return Fitter(
-        made.faces, made.brands, made.sheets, made.pictures, made.posts, made.read, made.year, made.foresees, kept
-    )
+    return replace(made, _known=kept)
 
 
 def _minted(numbers: Iterator[int], prefix: str) -> str:
