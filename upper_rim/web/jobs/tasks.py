@@ -7,7 +7,7 @@ from collections.abc import Callable
 from contextlib import suppress
 
 from asgiref.sync import sync_to_async
-from django.db import close_old_connections, connection, transaction
+from django.db import connection, transaction
 from procrastinate import JobContext, RetryStrategy
 from procrastinate.contrib.django import app
 from procrastinate.exceptions import AlreadyEnqueued
@@ -24,7 +24,7 @@ STALLED_AFTER_S = 8.0
 
 @app.task(name="publish", retry=RetryStrategy(max_attempts=3, wait=2))
 def publish(edition_id: int) -> None:
-    close_old_connections()  # such as a restart of the database has broken
+    _connected_anew()
     try:
         publishing.make_edition(edition_id)
     except Exception:
@@ -45,11 +45,17 @@ def lift_out(work_id: int) -> None:
     _work(lifting.lift_out, work_id)
 
 
+def _connected_anew() -> None:
+    """Where a restart of the database has broken the connection that the last job left."""
+    if connection.connection is not None and not connection.is_usable():
+        connection.close()
+
+
 @app.periodic(cron="17 3 * * *")
 @app.task(name="sweep", queueing_lock="sweep")
 def sweep(timestamp: int = 0) -> None:
     """Each night, and some time after a site was deleted."""
-    close_old_connections()
+    _connected_anew()
     log.info("swept away: %s", sweeping.sweep())
 
 
@@ -60,7 +66,7 @@ def sweep_later() -> None:
 
 
 def _work(do: Callable[[int], None], work_id: int) -> None:
-    close_old_connections()
+    _connected_anew()
     try:
         do(work_id)
     except Exception:
