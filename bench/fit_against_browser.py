@@ -3,8 +3,9 @@
 python -m bench.fit_against_browser [SITES [FIRST]] [--shaped]
 
 Publishes generated sites (headers and footers; Latin, Greek, Cyrillic and Arabic; random faces, sizes, units, cells,
-items, bands; with `--shaped` on pages of others' making, beside their scroll bars), and steps Chromium through widths of chance and those around each predicted change. Prints the shares of
-predictions that were right, and every one that was not.
+items, bands; with `--shaped` on pages of others' making, beside their scroll bars), and steps Chromium through widths of
+chance and those around each predicted change. Prints the shares of predictions that were right, and every one that was
+not.
 """
 
 from __future__ import annotations

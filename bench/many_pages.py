@@ -2,7 +2,7 @@
 
 By the command line: a folder of them taken in and published; in the studio, as the worker does it: a bundle brought in, the
 first edition, and a second one after one page has changed. The yardstick of each: reading the same files and writing them
-elsewhere. And the peak memory of each process.
+elsewhere. And the peak memory of the worker.
 """
 
 from __future__ import annotations

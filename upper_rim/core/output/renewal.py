@@ -71,7 +71,7 @@ def kept_pages(before: Site, making: Making, now: Site, made_by: str) -> Kept:
     """Of a site as it was when an edition was made, and as it is."""
     if making.made_by != made_by or _in_common(before) != _in_common(now):
         return NOTHING_KEPT
-    old = {page.id: page for page in before.pages}
+    old = index_of(before.pages).by_id
     same = [
         page for page in now.pages if page.id in making.sorts and ((was := old.get(page.id)) is page or was == page)
     ]

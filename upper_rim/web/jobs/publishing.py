@@ -87,13 +87,17 @@ FURTHEST_BEFORE = 200
 
 
 def _before(edition: Edition) -> _Before | None:
-    """The newest edition of an earlier or the same state of which it is known how it was made."""
+    """The newest edition of an earlier or the same state of which it is known how it was made: none where that is lost, or
+    was written by a program that said it in another way."""
     earlier = edition.site.editions.filter(state=Edition.State.DONE, revision__lte=edition.revision).exclude(making="")
     newest = earlier.filter(revision__gte=edition.revision - FURTHEST_BEFORE).first()
     if newest is None:
         return None
-    making = Making.model_validate_json(stored(newest.making))
-    return _Before(store.load_revision(edition.site_id, newest.revision), json.loads(stored(newest.manifest)), making)
+    try:
+        making, listed = Making.model_validate_json(stored(newest.making)), json.loads(stored(newest.manifest))
+    except (FileNotFoundError, ValueError):
+        return None
+    return _Before(store.load_revision(edition.site_id, newest.revision), listed, making)
 
 
 def _made(edition_id: int, site: Site, before: _Before | None) -> tuple[dict[str, str], Making]:

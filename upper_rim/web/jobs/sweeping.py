@@ -14,7 +14,9 @@ from typing import NamedTuple
 
 from django.core.files.storage import Storage, storages
 from django.db import connection, transaction
+from django.db.models import Model
 from django.utils import timezone
+from psycopg.sql import SQL, Identifier
 
 from ..sites.models import Arrival, Content, Edition, Revision, StoredNode, StoredSite, Trial, Undertaking, Work
 from ..sites.storage import editions, stored_name
@@ -51,19 +53,25 @@ def sweep() -> Swept | None:
 
 def _sweep_contents() -> int:
     """In the database alone: it holds more names than have room anywhere else."""
-    tables = [(field, connection.ops.quote_name(model._meta.db_table)) for model, field in _NAMING]
-    told = " union all ".join(f"select {field}::text as said from {table}" for field, table in tables)  # noqa: S608 - ours
-    kept = connection.ops.quote_name(Content._meta.db_table)
+    told = SQL(" union all ").join(
+        SQL("select {}::text as said from {}").format(Identifier(field), _table(model)) for model, field in _NAMING
+    )
     with transaction.atomic(), connection.cursor() as cursor:
         cursor.execute("drop table if exists pg_temp.named")
-        cursor.execute(f"create temporary table named on commit drop as {_HASHES.format(told)}")
+        cursor.execute(SQL(_NAMED).format(told))
         cursor.execute("create index on named (hash)")
-        nobodys = "kept_at < %s and not exists (select 1 from named where named.hash = kept.hash)"
-        cursor.execute(f"delete from {kept} as kept where {nobodys}", [timezone.now() - YOUNG])  # noqa: S608 - ours
+        cursor.execute(SQL(_NOBODYS).format(_table(Content)), [timezone.now() - YOUNG])
         return int(cursor.rowcount)
 
 
-_HASHES = "select distinct (regexp_matches(said, '[0-9a-f]{{64}}', 'g'))[1] as hash from ({}) as told"
+def _table(model: type[Model]) -> Identifier:
+    return Identifier(model._meta.db_table)
+
+
+_NAMED = """create temporary table named on commit drop as
+select distinct (regexp_matches(said, '[0-9a-f]{{64}}', 'g'))[1] as hash from ({}) as told"""
+_NOBODYS = """delete from {} as kept
+where kept_at < %s and not exists (select 1 from named where named.hash = kept.hash)"""
 
 
 def _sweep_editions() -> int:

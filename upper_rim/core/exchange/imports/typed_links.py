@@ -9,6 +9,7 @@ from urllib.parse import unquote
 
 from pydantic import ValidationError
 
+from ...model.navigation.page_index import index_of
 from ...model.site import Page, Site
 from ...values.targets import Target, ToAddress, ToNothing, ToPage, ToPlace
 
@@ -36,7 +37,7 @@ class TypedLinks:
 
     def __init__(self, site: Site) -> None:
         self._by_path = {page.path.rstrip("/"): page for page in site.pages}
-        self._ids = {page.id: page for page in site.pages}
+        self._ids = index_of(site.pages).by_id
         self._by_title: dict[str, Page] = {}
         for page in site.pages:
             self._by_title.setdefault(page.title, page)

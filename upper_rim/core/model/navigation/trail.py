@@ -9,6 +9,7 @@ from ..site import Page, Site
 from .current import Standings
 from .links import Links
 from .menus import Menus, all_entries
+from .page_index import index_of
 
 
 class Trails:
@@ -16,7 +17,7 @@ class Trails:
 
     def __init__(self, site: Site, links: Links, menus: Menus, standings: Standings) -> None:
         self._site, self._links, self._menus, self._standings = site, links, menus, standings
-        self._by_path = {page.path: page for page in site.pages}
+        self._by_path = index_of(site.pages).by_path
 
     def steps(self, item: Trail, page: Page) -> list[Step]:
         """From the front page to the page, itself included. By way of a menu where one is named and leads there, else

@@ -12,6 +12,7 @@ from ....core.kinds.spoken import SpokenLanguage
 from ....core.languages.flags import countries, flag
 from ....core.languages.names import name_in, tag_of
 from ....core.model.editing.edits import Add, Edit, Set, Together
+from ....core.model.navigation.page_index import index_of
 from ....core.model.site import Page, Site
 from ....core.model.tree import ROOT
 from ...sites import ids
@@ -125,7 +126,7 @@ def _translation(site: Site, post: QueryDict) -> Posted:
     """What is to be with a page: `begin` its translation, in a language; or it is one that is `still` right, though its
     original has changed: somebody has looked."""
     what, node, language, *_ = f"{post.get('value', '')}   ".split(" ")
-    pages = {page.id: page for page in site.pages}
+    pages = index_of(site.pages).by_id
     page = pages.get(node)
     original = pages.get((page and page.translates) or "")
     if page is not None and what == "begin":

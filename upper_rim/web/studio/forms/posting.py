@@ -21,6 +21,7 @@ from ....core.model.editing.apply import reason_of
 from ....core.model.editing.edits import Add, Edit, Move, Remove, Set, SetEach, Together, edit_adapter, parts_of_edit
 from ....core.model.editing.refusal import Refusal
 from ....core.model.fonts import Font
+from ....core.model.navigation.page_index import index_of
 from ....core.model.navigation.pairing import proposed_pairs
 from ....core.model.references import renamed
 from ....core.model.site import Asset, Page, Site
@@ -200,7 +201,7 @@ def _pair(site: Site, post: QueryDict) -> Posted:
 
 def _pair_these(site: Site, post: QueryDict) -> Posted:
     """Pages that are alike, as they were shown: each named with its original."""
-    known = {page.id: page for page in site.pages}
+    known = index_of(site.pages).by_id
     values: list[tuple[str, JsonValue]] = []
     for said in post.getlist("values"):
         page, _, original = said.partition(" ")
