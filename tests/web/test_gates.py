@@ -15,9 +15,10 @@ from django.contrib.auth.models import User
 from django.test import Client
 
 from tests.folder import key_for, unlocked
+from upper_rim.core.gates.guards import guards_of
 from upper_rim.core.kinds.pieces.consent import ConsentQuestion
 from upper_rim.core.kinds.pieces.gate import Gate
-from upper_rim.core.model.editing.edits import Remove, Set
+from upper_rim.core.model.editing.edits import Add, Remove, Set
 from upper_rim.demo import quillwort
 from upper_rim.web.jobs import publishing
 from upper_rim.web.live import gates
@@ -49,6 +50,23 @@ def clock(monkeypatch: pytest.MonkeyPatch) -> Iterator[Callable[[timedelta], Non
     now = [datetime(2026, 11, 30, 12, tzinfo=UTC)]
     monkeypatch.setattr(gates, "now", lambda: now[0])
     yield lambda on: now.__setitem__(0, now[0] + on)
+
+
+def test_a_page_whose_path_has_escapes_is_counted_among_those_that_are_guarded(ferries: StoredSite, ada: User) -> None:
+    path = "/press/%C3%BCber uns/".replace(" ", "%20")
+    page = {"id": "pg-escaped", "path": path, "title": "A title that is long enough", "language": "en"}
+    rule = {"id": "rr-escaped", "where": {"kind": "page", "page": "pg-escaped"}}
+    store.submit(ferries.pk, ada, Add(parent="site", slot="pages", values=(page,)))
+    door = next(piece for piece in store.load(ferries.pk).site.pieces if piece.id == DOOR)
+    store.submit(ferries.pk, ada, Remove(nodes=tuple(one.id for one in door.reach)))
+    answer = store.submit(ferries.pk, ada, Add(parent=DOOR, slot="reach", values=(rule,)))
+    assert isinstance(answer, store.Loaded), answer
+    guards = guards_of(answer.site)
+    assert guards and guards.locked == {"/press/\u00fcber uns/"} and guards.is_locked(path)
+    assert guards.before_path(path).any and guards.before("/press/\u00fcber uns").any
+    said = signed_in(ada).get("/s/ostrey/gates/").content.decode()
+    row = said[said.index(f"/pieces/{DOOR}/") :].split("</tr>")[0]
+    assert "<td>1 page" in row and "say in its reach" not in row
 
 
 def visitor(**headers: str) -> Client:

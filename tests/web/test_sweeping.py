@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import os
 from collections.abc import Iterator
 from datetime import timedelta
@@ -23,6 +24,7 @@ from upper_rim.web.jobs.publishing import make_edition, new_edition
 from upper_rim.web.sites import contents, store
 from upper_rim.web.sites.models import Content, Edition, StoredSite, Work
 from upper_rim.web.sites.storage import editions, stored_name
+from upper_rim.web.sites.storage import stored as read_again
 
 from .conftest import signed_in
 
@@ -51,8 +53,6 @@ def made(owner: User, demo: Any, slug: str) -> StoredSite:
 
 
 def files_of(edition: Edition | None) -> dict[str, str]:
-    import json
-
     assert edition is not None
     with editions().open(stored_name(edition.manifest)) as file:
         return dict(json.load(file))
@@ -127,3 +127,17 @@ def test_uploads_and_files_that_were_never_finished_go_and_nothing_while_work_go
     swept = sweeping.sweep()
     assert swept is not None and (swept.files, swept.uploads) == (1, 1)
     assert not begun.exists() and not storages["default"].exists(lost) and storages["default"].exists(work.file.name)
+
+
+def test_where_it_is_lost_how_an_edition_was_made_the_next_is_made_whole(ada: User, in_folders: Path) -> None:
+    for slug, lost in (("gone", Path.unlink), ("other", lambda path: path.write_text("{}"))):
+        stored = made(ada, quillwort(), slug)
+        edition = stored.current_edition
+        assert edition is not None
+        before = files_of(edition)
+        lost(in_folders / "editions" / stored_name(edition.making))
+        read_again.cache_clear()
+        make_edition(new_edition(stored, ada.pk).pk)
+        newest = StoredSite.objects.get(pk=stored.pk).current_edition
+        assert newest is not None and newest.number == edition.number + 1 and files_of(newest) == before
+        stored.delete()
