@@ -272,7 +272,7 @@ def test_old_bits_are_lifted_out_everywhere_and_put_back(ferries: StoredSite, ad
     proposed = client.get("/s/ostrey/pages/lifting/proposals/").content.decode()
     assert 'data-test="proposal"' in proposed and "?selector=%23old&amp;below=/" in proposed
     look = client.get("/s/ostrey/pages/lifting/", {"selector": "div.old-header", "below": "/"}).content.decode()
-    assert "Lift it out everywhere there" in look and "Old site" in look
+    assert "Only lift it out" in look and "Old site" in look
     client.post("/s/ostrey/pages/lifting/", {"lift": "div.old-header", "below": "/"})
     work = Work.objects.filter(kind=Work.Kind.LIFT_OUT).get()
     lifting.lift_out(work.pk)

@@ -6,7 +6,7 @@ from pydantic import JsonValue
 
 from ...core.exchange.html.lifting import lifted
 from ...core.exchange.imports.import_pages import Problem, lifts_on
-from ...core.model.editing.edits import Add, SetEach, Together
+from ...core.model.editing.edits import Add, SetEach, Together, edit_adapter
 from ...core.model.editing.refusal import Refusal
 from ...core.model.site import Lift, Page, Site
 from .. import wall
@@ -16,11 +16,12 @@ from .progress import Progress, end_work
 
 
 def lift_out(work_id: int) -> None:
-    """Adds the lift in `details` to the site, with its cuts on every page it applies to."""
+    """Adds the lift in `details` to the site, with its cuts on every page it applies to; and what takes its place."""
     work = Work.objects.select_related("author").get(pk=work_id)
     if work.state in {Work.State.DONE, Work.State.FAILED}:
         return
-    lift = Lift.model_validate(work.details)
+    lift = Lift.model_validate(work.details.get("lift", work.details))
+    instead = edit_adapter.validate_python(work.details["instead"]) if work.details.get("instead") else None
     site, base = store.load(work.site_id)
     pages = [page for page in site.pages if page.content and lift.where.covers(page)]
     work.total = len(pages)
@@ -32,13 +33,16 @@ def lift_out(work_id: int) -> None:
         return
     edit = Together(
         edits=(
+            *((instead,) if instead else ()),
             Add(parent="site", slot="lifts", values=(lift.model_dump(mode="json"),)),
             SetEach(field="cuts", values=tuple(changed)),
         )
     )
-    answer = store.submit(work.site_id, work.author, edit, base, lambda *_: f"Lifted {work.name} out.")
+    told = f"{work.details['name']} begun with {work.name}." if instead else f"Lifted {work.name} out."
+    answer = store.submit(work.site_id, work.author, edit, base, lambda *_: told)
     if isinstance(answer, store.Loaded):
-        end_work(work, Work.State.DONE, f"Lifted out of {len(changed)} pages.", problems)
+        pages_told = f"{len(changed)} page{'' if len(changed) == 1 else 's'}"
+        end_work(work, Work.State.DONE, f"Lifted out of {pages_told}.", problems)
     else:
         reason = answer.words if isinstance(answer, Refusal) else "somebody changed the same pages meanwhile; try again"
         end_work(work, Work.State.FAILED, f"It could not be lifted out: {reason}.", problems)

@@ -30,6 +30,7 @@ _NAMING = (
     (Revision, "edit"),
     (Revision, "inverse"),
     (Trial, "edit"),
+    (Work, "details"),
     (Arrival, "document"),
 )
 """Wherever a content can be named: what was undone can be done again."""

@@ -42,6 +42,8 @@ from .addresses import StageKey, studio_address
 
 SCRIPTS = ("idiomorph.min.js", "drawn.js", "handles.js", "dragging.js", "seams.js", "stage.js")
 """The stage's own, in the order in which they need each other; at `SCRIPTS_PATH` and their name."""
+LATER = ("measuring.js",)
+"""Those that are fetched when they are first used."""
 SCRIPTS_PATH = "/_rim/stage/"
 
 
@@ -49,7 +51,7 @@ def respond(request: HttpRequest, key: StageKey) -> HttpResponse:
     if request.method not in {"GET", "HEAD"}:
         return HttpResponseNotAllowed(["GET", "HEAD"])
     name = request.path.removeprefix(SCRIPTS_PATH)
-    if name in SCRIPTS:
+    if name in SCRIPTS + LATER:
         script = Path(__file__).with_name("stage_scripts") / name
         return _quiet(HttpResponse(script.read_bytes(), content_type="text/javascript; charset=utf-8"))
     if not StoredSite.objects.filter(pk=key.site_id, people=key.user_id, people__is_active=True).exists():

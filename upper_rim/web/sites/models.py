@@ -146,9 +146,10 @@ class _OneEach(models.Model):
 
 
 class Trial(_OneEach):
-    """What somebody tries on: an edit that is not made, only shown."""
+    """What somebody tries on: an edit that is not made, only shown. `about`: where it comes from, if not from a list."""
 
     edit = models.JSONField()
+    about = models.JSONField(default=dict)
 
 
 class Arrival(_OneEach):

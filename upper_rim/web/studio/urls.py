@@ -16,6 +16,7 @@ from .languages import views as languages
 from .menus import heights as menu_heights
 from .menus import views as menus
 from .movement import views as movement
+from .pages import taking_over
 from .pages import views as pages
 from .past import views as past
 from .pieces import views as pieces
@@ -49,6 +50,7 @@ urlpatterns = [
     path("s/<slug:slug>/pages/wording/csv/", wording_files.as_csv, name="wording-csv"),
     path("s/<slug:slug>/pages/wording/xliff/<str:language>/", wording_files.as_xliff, name="wording-xliff"),
     path("s/<slug:slug>/pages/lifting/", pages.lifting, name="lifting"),
+    path("s/<slug:slug>/pages/lifting/taken-over/", taking_over.taken_over, name="taken-over"),
     path("s/<slug:slug>/pages/lifting/proposals/", pages.lift_proposals, name="lift-proposals"),
     path("s/<slug:slug>/works/<str:kind>/", pages.works, name="works"),
     path("s/<slug:slug>/pages/<str:page_id>/", pages.page, name="page"),

@@ -7,7 +7,7 @@
   const outline = document.createElement("style");
   document.head.append(outline);
   const named = (node) => (/^[a-z0-9-]+$/.test(node || "") ? node : null);
-  const LIFTED = "@layer rim-stage{[data-rim-lift]{outline:2px dashed #a84b29!important;outline-offset:2px!important}}";
+  const LIFTED = "@layer rim-stage{[data-rim-lift]{outline:2px dashed #a84b29!important;outline-offset:-2px!important}[data-rim-chosen]{outline:4px solid #a84b29!important;outline-offset:-4px!important}}";
   const mark = (node) => {
     outline.textContent = pointing === "lift" ? LIFTED : node ? `@layer rim-stage{[data-rim-node="${node}"]{outline:2px solid #a84b29!important;outline-offset:4px!important}}` : "";
   };
@@ -279,6 +279,7 @@
     if (data.rim === "released") return handles.released(), rimDragging.letGo();
     if (data.rim === "write") return write(data);
     if (data.rim === "unsaid") return unsaid(), things.refused(), turn([]), handles.again();
+    if (data.rim === "measure") return tellMeasured(data.selector);
     if (data.rim === "pick") return (isPicking = true), (document.documentElement.style.cursor = "crosshair");
     // Before the answer, which brings what else there is to it.
     if (data.rim === "mark") return mark(named(data.chosen));
@@ -289,6 +290,7 @@
     document.documentElement.style.cursor = pointing ? "crosshair" : "";
     chosen = named(data.chosen);
     mark(chosen);
+    if (pointing === "lift" && data.lifts) waiting = waiting.then(() => loaded).then(() => showLifted(data.lifts));
     if (data.rim === "changed") waiting = waiting.then(() => whenWritten).then(refresh).catch(reload);
     // What opens a menu is a script of the page's.
     if (opens) waiting = waiting.then(() => loaded);
@@ -296,6 +298,12 @@
     if (chosen !== before || opened !== openedBefore) waiting = waiting.then(() => new Promise((next) => requestAnimationFrame(() => (bringIntoView(scroll), next()))));
     if (data.handles) waiting = waiting.then(() => handles.show(data.handles, data.scale));
     if (opens) waiting = waiting.then(() => (looking = setTimeout(tellWhere, SETTLED_MS)));
+  };
+  // What an old part of the page is like, once all of it is there.
+  const tellMeasured = async (selector) => {
+    const { rimMeasuring } = await import("/_rim/stage/measuring.js");
+    await Promise.all([loaded, document.fonts.ready]);
+    tell({ rim: "taken", selector, measured: rimMeasuring.measured(selector) });
   };
   // Things are taken hold of where their outline is beside them.
   const isBusy = () => parent === window || !isBench || opens || pointing || isPicking || Boolean(written);
@@ -336,6 +344,11 @@
   const selectorToLift = (part) => {
     const name = [...part.classList].find((one) => PLAIN.test(one));
     return PLAIN.test(part.id) ? `#${part.id}` : name ? `${part.localName}.${name}` : selectorOf(part);
+  };
+  const showLifted = (selector) => {
+    const parts = [...document.querySelectorAll(selector)].filter((part) => !isRims(part));
+    parts.forEach((part) => part.setAttribute("data-rim-chosen", ""));
+    if (parts.length && !isInView(parts[0])) scrollTo({ top: parts[0].getBoundingClientRect().top + scrollY - IN_VIEW_PX, behavior: "instant" });
   };
   document.addEventListener("pointerover", ({ target }) => {
     if (pointing !== "lift") return;

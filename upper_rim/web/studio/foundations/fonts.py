@@ -6,9 +6,8 @@ from django.contrib import messages
 from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
 from django.urls import reverse
 
-from ....core.exchange.imports.import_pages import digest
+from ....core.exchange.imports.import_font import family_of, kept_file
 from ....core.model.editing.edits import Add, Edit, Set
-from ....core.model.fonts import FontFile
 from ....core.model.tree import ROOT
 from ....core.style.type.fonts import LARGEST_FONT, FontFault, read_font
 from ... import wall
@@ -38,17 +37,8 @@ def bring_font(request: HttpRequest, slug: str) -> HttpResponse:
         messages.error(request, f"“{file.name}” was not taken in: {found.reason}.")
         return back
     site = store.load(stored.pk).site
-    content = digest(found.data)
-    contents.keep_contents({content: found.data})
-    kept = FontFile(
-        content=content,
-        size=len(found.data),
-        lightest=found.lightest,
-        boldest=found.boldest,
-        italic=found.italic,
-        narrowest=found.narrowest,
-        widest=found.widest,
-    )
+    kept = kept_file(found)
+    contents.keep_contents({kept.content: found.data})
     family = next((font for font in site.fonts if font.name == found.family), None)
     edit: Edit
     if family is not None:
@@ -59,9 +49,8 @@ def bring_font(request: HttpRequest, slug: str) -> HttpResponse:
         ]
         edit = Set(node=family.id, field="files", value=[one.model_dump(mode="json") for one in (*files, kept)])
     else:
-        made = {"id": ids.new_id("ft"), "name": found.family, "generic": found.generic}
-        value = {**made, "files": [kept.model_dump(mode="json")], "measures": found.measures.model_dump(mode="json")}
-        edit = Add(parent=ROOT, slot="fonts", values=(value,))
+        made = family_of(ids.new_id("ft"), found.family, [found])
+        edit = Add(parent=ROOT, slot="fonts", values=(made.model_dump(mode="json"),))
     notice = notice_of(store.submit(stored.pk, request.user, edit, tells=announcement), edit, site)
     if notice is not None:
         messages.error(request, notice.sentence)

@@ -13,6 +13,7 @@ from django.shortcuts import render
 from ....core.conditions.below import Below
 from ....core.exchange.html.lift_proposals import proposals
 from ....core.exchange.html.lifting import look_through, selector_fault
+from ....core.exchange.taken_over.making import slot_of
 from ....core.kinds.pieces import PIECE_KINDS
 from ....core.model.site import Lift, Site
 from ....core.reach.coverage import coverage_of
@@ -166,9 +167,13 @@ def lifting(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict
     }
     pages = [page for page in site.pages if page.content]
     if selector:
-        context |= _lift_preview(site, selector, below)
+        context |= _lift_preview(site, selector, below, alone=bool(request.GET.get("alone")))
+        context["alone"] = bool(request.GET.get("alone"))
+        context["slot"] = slot_of(f"{request.GET.get('what', '')} {selector}")
     if pages:
         looked = next((page for page in pages if page.path == below), pages[0])
+        if context.get("rows") and all(page is not looked for page, _, _ in context["rows"]):
+            looked = context["rows"][0][0]
         context["looked"] = looked
         context["stage_page"] = quote(looked.path, safe="/%")
     return context
@@ -195,12 +200,8 @@ def _looked_through(site: Site) -> Iterator[bytes]:
 
 
 def _begin_lifting(request: HttpRequest, opened: Opened) -> HttpResponse:
-    where = {"kind": "below", "path": request.POST.get("below") or "/"}
-    try:
-        lift = Lift.model_validate({"id": ids.new_id("lf"), "selector": request.POST["lift"], "where": where})
-    except ValueError:
-        lift = None
-    if lift is None or selector_fault(lift.selector):
+    lift = posted_lift(request, opened.site)
+    if lift is None:
         return render(
             request, "studio/pages/works.html", {"fault": "This selector or path cannot be used.", "slug": opened.slug}
         )
@@ -209,13 +210,25 @@ def _begin_lifting(request: HttpRequest, opened: Opened) -> HttpResponse:
         author=opened.user,
         kind=Work.Kind.LIFT_OUT,
         name=lift.selector[:200],
-        details=lift.model_dump(mode="json"),
+        details={"lift": lift.model_dump(mode="json")},
     )
     begin_work(work, tasks.lift_out)
     return _works(request, opened.slug, Work.Kind.LIFT_OUT)
 
 
-def _lift_preview(site: Site, selector: str, below: str) -> dict[str, Any]:
+def posted_lift(request: HttpRequest, site: Site) -> Lift | None:
+    """What is to be lifted, and where: below a path, or on the page at that path alone; None where that cannot be."""
+    path = request.POST.get("below") or "/"
+    page = next((page for page in site.pages if page.path == path), None) if request.POST.get("alone") else None
+    where = {"kind": "page", "page": page.id} if page else {"kind": "below", "path": path}
+    try:
+        lift = Lift.model_validate({"id": ids.new_id("lf"), "selector": request.POST["lift"], "where": where})
+    except (ValueError, KeyError):
+        return None
+    return None if selector_fault(lift.selector) else lift
+
+
+def _lift_preview(site: Site, selector: str, below: str, *, alone: bool) -> dict[str, Any]:
     fault = selector_fault(selector)
     if fault:
         return {"fault": StudioNotice(f"{selector}: {fault}", True)}
@@ -224,6 +237,8 @@ def _lift_preview(site: Site, selector: str, below: str) -> dict[str, Any]:
     except ValueError:
         return {"fault": StudioNotice(f"{below}: a path begins with / and has no spaces", True)}
     pages = [page for page in site.pages if page.content and lift.where.covers(page)]
+    if alone:
+        pages = [page for page in pages if page.path == below]
     rows, faults = [], []
     for some in contents.of_pages(pages[:PREVIEW_PAGES]):
         try:

@@ -17,8 +17,14 @@ from ..cycle.screen import Opened
 
 
 def trial_of(opened: Opened) -> Trial | None:
-    """What the person who looks is trying on."""
-    trial: Trial | None = _mine(opened).first()
+    """What the person who looks is trying on, out of what is offered."""
+    trial: Trial | None = _mine(opened).filter(about={}).first()
+    return trial
+
+
+def taken_over_by(opened: Opened) -> Trial | None:
+    """The piece that the person who looks has begun with an old part of a page, and neither kept nor taken off."""
+    trial: Trial | None = _mine(opened).exclude(about={}).first()
     return trial
 
 
@@ -26,12 +32,12 @@ def _mine(opened: Opened) -> Any:
     return Trial.objects.filter(site=opened.stored, person_id=opened.user.pk)
 
 
-def begin(opened: Opened, name: str, edit: Edit) -> None:
+def begin(opened: Opened, name: str, edit: Edit, about: dict[str, Any] | None = None) -> None:
     """From now on this is what is tried on."""
     Trial.objects.update_or_create(
         site=opened.stored,
         person_id=opened.user.pk,
-        defaults={"name": name, "edit": edit_adapter.dump_python(edit, mode="json")},
+        defaults={"name": name[:200], "edit": edit_adapter.dump_python(edit, mode="json"), "about": about or {}},
     )
 
 

@@ -109,8 +109,8 @@ const handles = () => JSON.parse($("#handles")?.textContent || "[]");
 const handleOf = (name) => handles().find((one) => one.name === name);
 const tell = (message) =>
   frames().forEach((frame) => {
-    const { chosen, scroll, opens, opened } = frame.dataset, own = frame.id === "stage" ? { handles: handles(), scale: (fitted.get(frame) ?? scaleOf(frame)).scale } : {};
-    tellFrame(frame, { rim: message, chosen, scroll, opened, opens: opens !== undefined, pointing: frame.dataset.points ?? isPointing(), bench: Boolean($("#outline")), ...own });
+    const { chosen, scroll, opens, opened, lifts } = frame.dataset, own = frame.id === "stage" ? { handles: handles(), scale: (fitted.get(frame) ?? scaleOf(frame)).scale } : {};
+    tellFrame(frame, { rim: message, chosen, scroll, opened, lifts, opens: opens !== undefined, pointing: frame.dataset.points ?? isPointing(), bench: Boolean($("#outline")), ...own });
   });
 
 // What was pressed is marked before the answer.

@@ -1,0 +1,272 @@
+"""Ten small sites as other people may have written them, each with a header and a footer made in a manner of its own."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+_PAGES = ("index", "ferries", "harbours", "tickets", "about", "contact")
+
+
+@dataclass(frozen=True)
+class OldSite:
+    """`parts`: selectors of what is old there, each with what it is."""
+
+    name: str
+    css: str
+    header: str
+    footer: str
+    parts: tuple[tuple[str, str], ...] = (("header", "header"), ("footer", "footer"))
+    head: str = ""
+    before: str = ""
+    after: str = ""
+
+    @property
+    def files(self) -> dict[str, bytes]:
+        files = {"/logo.svg": _LOGO, "/style.css": self.css.encode(), "/mark.svg": _MARK}
+        for name in _PAGES:
+            files[f"/{name}.html"] = self._page(name).encode()
+        return files
+
+    def _page(self, name: str) -> str:
+        words = "".join(f"<p>{name.title()} {number}: boats leave when the tide is in.</p>" for number in range(30))
+        return (
+            f'<!doctype html><html lang="en"><head><meta charset="utf-8"><title>{name.title()}</title>'
+            f'<meta name="viewport" content="width=device-width"><link rel="stylesheet" href="/style.css">{self.head}</head>'
+            f"<body>{self.before}{self.header}<main><h1>{name.title()}</h1>{words}</main>{self.footer}{self.after}</body></html>"
+        )
+
+
+_LOGO = b'<svg xmlns="http://www.w3.org/2000/svg" width="160" height="48" viewBox="0 0 160 48"><rect width="160" height="48" rx="8" fill="#14506b"/><circle cx="24" cy="24" r="14" fill="#e8c15a"/></svg>'
+_MARK = b'<svg xmlns="http://www.w3.org/2000/svg" width="48" height="48" viewBox="0 0 48 48"><path d="M4 40 24 6l20 34z" fill="#a33"/></svg>'
+
+_FLOATS = OldSite(
+    "floats",
+    """
+body{margin:0;font:16px/1.5 Arial,sans-serif;color:#222;background:#fff}
+#top{background:#123a4a;overflow:hidden;padding:12px 40px}
+#top .logo{float:left}
+#top .logo img{display:block}
+#nav{float:right;margin:0;padding:0;list-style:none}
+#nav li{float:left;margin-left:28px}
+#nav a{color:#fff;text-decoration:none;line-height:48px;display:block}
+#nav a:hover{color:#e8c15a}
+#foot{background:#eee;color:#444;padding:20px 40px;overflow:hidden;font-size:14px}
+#foot .l{float:left}
+#foot .r{float:right}
+#foot .r a{color:#14506b;margin-left:18px}
+""",
+    '<div id="top"><a class="logo" href="/index.html"><img src="/logo.svg" alt="Old Line" width="160" height="48"></a>'
+    '<ul id="nav"><li><a href="/ferries.html">Ferries</a></li><li><a href="/harbours.html">Harbours</a></li>'
+    '<li><a href="/tickets.html">Tickets</a></li><li><a href="/contact.html">Contact us</a></li></ul></div>',
+    '<div id="foot"><div class="l">© 2019 Old Line Shipping</div><div class="r"><a href="/about.html">About</a>'
+    '<a href="/contact.html">Contact</a></div></div>',
+    (("#top", "header"), ("#foot", "footer")),
+)
+
+_TABLES = OldSite(
+    "tables",
+    """
+body{margin:0;font-family:Verdana,sans-serif;font-size:13px;background:#f4f0e6;color:#333}
+table.head{width:960px;margin:0 auto;border-collapse:collapse;background:#fff}
+.head td{padding:10px 14px}
+.head .name{font-size:24px;font-weight:bold;color:#7a1f1f;text-decoration:none}
+.head .menu td{background:#7a1f1f;padding:8px 14px}
+.head .menu a{color:#fff;text-decoration:none;margin-right:20px}
+table.end{width:960px;margin:0 auto;background:#fff;border-collapse:collapse}
+.end td{padding:16px 14px;vertical-align:top;width:33%}
+.end a{color:#7a1f1f}
+""",
+    '<table class="head" id="head"><tr><td><a class="name" href="/index.html">Tide Tables</a></td>'
+    '<td align="right">Call 01632 960 001</td></tr><tr class="menu"><td colspan="2"><a href="/ferries.html">Ferries</a>'
+    '<a href="/harbours.html">Harbours</a><a href="/tickets.html">Tickets</a><a href="/about.html">About</a></td></tr></table>',
+    '<table class="end" id="end"><tr><td>12 Quay Lane<br>Osterhaven</td><td><a href="/about.html">About us</a></td>'
+    "<td>Open 9 to 5</td></tr></table>",
+    (("#head", "header"), ("#end", "footer")),
+)
+
+_FLEX = OldSite(
+    "flex",
+    """
+:root{--ink:#1c2b33;--accent:#c2452d}
+*{box-sizing:border-box}
+body{margin:0;font-family:system-ui,"Helvetica Neue",sans-serif;color:var(--ink);background:#fffdf8}
+.site-header{display:flex;align-items:center;justify-content:space-between;padding:18px 32px;border-bottom:1px solid #ddd6c8;position:sticky;top:0;background:#fffdf8}
+.brand{font-weight:700;font-size:22px;color:var(--ink);text-decoration:none;letter-spacing:.02em}
+.site-nav ul{display:flex;gap:32px;list-style:none;margin:0;padding:0}
+.site-nav a{color:var(--ink);text-decoration:none;font-size:15px}
+.site-nav a:hover{color:var(--accent)}
+.cta{background:var(--accent);color:#fff;padding:10px 20px;border-radius:6px;text-decoration:none;font-weight:600;font-size:15px}
+.site-footer{background:#1c2b33;color:#e9e4d8;padding:48px 32px;display:flex;gap:64px}
+.site-footer h3{font-size:14px;text-transform:uppercase;letter-spacing:.08em;margin:0 0 12px}
+.site-footer ul{list-style:none;margin:0;padding:0}
+.site-footer li{margin-bottom:8px}
+.site-footer a{color:#e9e4d8;text-decoration:none}
+.site-footer p{margin:0;max-width:300px;line-height:1.6}
+""",
+    '<header class="site-header"><a class="brand" href="/index.html">Lantern Quay</a><nav class="site-nav"><ul>'
+    '<li><a href="/ferries.html">Ferries</a></li><li><a href="/harbours.html">Harbours</a></li>'
+    '<li><a href="/about.html">About</a></li></ul></nav><a class="cta" href="/tickets.html">Buy tickets</a></header>',
+    '<footer class="site-footer"><p>Small boats between small islands, every day but Monday, in every kind of weather.</p>'
+    '<div><h3>Travel</h3><ul><li><a href="/ferries.html">Ferries</a></li><li><a href="/tickets.html">Tickets</a></li></ul></div>'
+    '<div><h3>About</h3><ul><li><a href="/about.html">The company</a></li><li><a href="/contact.html">Contact</a></li></ul></div></footer>',
+)
+
+_GRID = OldSite(
+    "grid",
+    """
+body{margin:0;font:17px/1.4 Georgia,serif;color:#2a2118;background:#faf6ee}
+.mast{display:grid;grid-template-columns:1fr auto 1fr;align-items:center;max-width:1100px;margin:0 auto;padding:24px 20px}
+.mast img{justify-self:center;display:block}
+.mast .left,.mast .right{display:flex;gap:26px}
+.mast .right{justify-content:flex-end}
+.mast a{color:#2a2118;text-decoration:none}
+.end{display:grid;grid-template-columns:2fr 1fr 1fr;gap:40px;max-width:1100px;margin:0 auto;padding:40px 20px;border-top:2px solid #2a2118}
+.end h4{margin:0 0 10px;font-size:17px}
+.end ul{margin:0;padding:0;list-style:none}
+.end a{color:#5b3b1a}
+.end p{margin:0}
+""",
+    '<header class="mast"><nav class="left" aria-label="Travel"><a href="/ferries.html">Ferries</a><a href="/harbours.html">Harbours</a></nav>'
+    '<a href="/index.html"><img src="/mark.svg" alt="Marram" width="48" height="48"></a>'
+    '<nav class="right" aria-label="More"><a href="/tickets.html">Tickets</a><a href="/contact.html">Contact</a></nav></header>',
+    '<footer class="end"><p>Marram is a house for guests on the outer shore, with nine rooms and one long table.</p>'
+    '<div><h4>Stay</h4><ul><li><a href="/tickets.html">Rooms</a></li><li><a href="/about.html">The house</a></li></ul></div>'
+    '<div><h4>Find us</h4><ul><li><a href="/harbours.html">By boat</a></li><li><a href="/contact.html">On foot</a></li></ul></div></footer>',
+)
+
+_ABSOLUTE = OldSite(
+    "absolute logo",
+    """
+body{margin:0;font:15px/1.45 "Trebuchet MS",sans-serif;color:#16302b}
+#banner{position:relative;height:110px;background:linear-gradient(180deg,#dff0ea,#b9dccf)}
+#banner #logo{position:absolute;left:60px;top:31px;display:block;width:160px;height:48px;background:url("/logo.svg") no-repeat;text-indent:-9999px;overflow:hidden}
+#banner ul{position:absolute;right:60px;bottom:14px;margin:0;padding:0;list-style:none}
+#banner li{display:inline-block;margin-left:22px}
+#banner a{color:#16302b;font-weight:bold;text-decoration:none}
+#colophon{background:#16302b;color:#cfe6de;text-align:center;padding:22px 0;font-size:13px}
+""",
+    '<div id="banner"><a id="logo" href="/index.html">Saltings</a><ul><li><a href="/ferries.html">Boats</a></li>'
+    '<li><a href="/harbours.html">Landings</a></li><li><a href="/about.html">Who we are</a></li></ul></div>',
+    '<div id="colophon">© 2008–2021 The Saltings Company</div>',
+    (("#banner", "header"), ("#colophon", "footer")),
+)
+
+_TWO_ROWS = OldSite(
+    "two rows",
+    """
+*{box-sizing:border-box}
+body{margin:0;font-family:"Open Sans",Arial,sans-serif;font-size:16px;color:#333;background:#fff}
+.wrap{max-width:1140px;margin:0 auto;padding:0 15px}
+.bar{background:#26323f;color:#c9d3dd;font-size:13px;line-height:20px;padding:8px 0}
+.bar .wrap{display:flex;justify-content:space-between}
+.bar a{color:#fff;text-decoration:none;margin-left:16px}
+.main{padding:20px 0;box-shadow:0 2px 6px rgba(0,0,0,.12)}
+.main .wrap{display:flex;align-items:center;justify-content:space-between}
+.main ul{display:flex;list-style:none;margin:0;padding:0}
+.main li a{display:block;padding:10px 16px;color:#26323f;text-decoration:none;font-weight:600}
+.main li.active a{color:#d0622a}
+.main li ul{display:none}
+.foot{background:#f2f4f6;padding:40px 0 0}
+.foot .wrap.cols{display:flex;gap:30px}
+.foot .col{flex:1}
+.foot h4{margin:0 0 14px;font-size:18px;color:#26323f}
+.foot ul{list-style:none;margin:0;padding:0}
+.foot li{padding:4px 0}
+.foot a{color:#4a5a6a;text-decoration:none}
+.foot .legal{background:#26323f;color:#c9d3dd;font-size:13px;padding:14px 0;margin-top:40px}
+""",
+    '<header class="head"><div class="bar"><div class="wrap"><span>Sailing today: all boats on time</span>'
+    '<div><a href="/contact.html">Contact</a><a href="/about.html">Press</a></div></div></div>'
+    '<div class="main"><div class="wrap"><a href="/index.html"><img src="/logo.svg" alt="North Sound" width="160" height="48"></a>'
+    '<nav><ul><li class="active"><a href="/index.html">Home</a></li><li><a href="/ferries.html">Ferries</a><ul><li><a href="/tickets.html">Fares</a></li>'
+    '<li><a href="/about.html">Fleet</a></li></ul></li><li><a href="/harbours.html">Harbours</a></li><li><a href="/contact.html">Contact</a></li></ul></nav>'
+    "</div></div></header>",
+    '<footer class="foot"><div class="wrap cols"><div class="col"><h4>North Sound</h4><p style="margin:0;line-height:1.5">Seven boats, four islands and a timetable that holds.</p></div>'
+    '<div class="col"><h4>Travel</h4><ul><li><a href="/ferries.html">Ferries</a></li><li><a href="/tickets.html">Fares</a></li><li><a href="/harbours.html">Harbours</a></li></ul></div>'
+    '<div class="col"><h4>Company</h4><ul><li><a href="/about.html">About</a></li><li><a href="/contact.html">Contact</a></li></ul></div></div>'
+    '<div class="legal"><div class="wrap">© 2022 North Sound Boats</div></div></footer>',
+)
+
+_CENTRED = OldSite(
+    "centred",
+    """
+body{margin:0;background:#201a26;color:#eadff0;font:16px/1.5 "Palatino Linotype",Palatino,serif}
+header{text-align:center;padding:36px 0 20px}
+header h1{margin:0;font-size:40px;font-weight:400;letter-spacing:.12em;text-transform:uppercase}
+header h1 a{color:#f3e9c6;text-decoration:none}
+header p{margin:6px 0 18px;font-style:italic;color:#b9a8c4}
+header nav a{color:#eadff0;margin:0 14px;text-decoration:none}
+header nav a:hover{text-decoration:underline}
+footer{text-align:center;padding:30px;border-top:1px solid #4a3d55;font-size:14px;color:#b9a8c4}
+footer a{color:#f3e9c6}
+""",
+    '<header><h1><a href="/index.html">Nightjar</a></h1><p>Sound walks after dark</p><nav><a href="/ferries.html">Walks</a>'
+    '<a href="/harbours.html">Places</a><a href="/tickets.html">Join</a><a href="/contact.html">Write</a></nav></header>',
+    '<footer>Nightjar is run by volunteers. <a href="/contact.html">Write to us</a> and come along.</footer>',
+)
+
+_SEARCH = OldSite(
+    "with search",
+    """
+*{box-sizing:border-box}
+body{margin:0;font:14px/20px Tahoma,Geneva,sans-serif;color:#222;background:#fff}
+#hd{width:1000px;margin:0 auto;height:84px;position:relative}
+#hd h2{margin:0;position:absolute;left:0;top:26px;font-size:26px;line-height:32px}
+#hd h2 a{color:#0b5e43;text-decoration:none}
+#hd form{position:absolute;right:0;top:24px;margin:0;display:flex;gap:6px}
+#hd input[type=search]{width:240px;height:36px;border:1px solid #9ab;border-radius:4px;padding:0 10px;font:inherit;background:#f7fafc}
+#hd button{height:36px;border:0;background:#0b5e43;color:#fff;padding:0 14px;border-radius:4px}
+#tabs{background:#0b5e43}
+#tabs ul{width:1000px;margin:0 auto;padding:0;list-style:none;display:flex}
+#tabs a{display:block;padding:10px 18px;color:#fff;text-decoration:none;border-right:1px solid #2c7f63}
+#ft{width:1000px;margin:0 auto;padding:18px 0;border-top:3px solid #0b5e43;font-size:12px;display:flex;justify-content:space-between}
+#ft a{color:#0b5e43}
+""",
+    '<div id="oldhead"><div id="hd"><h2><a href="/index.html">Fen Library</a></h2><form action="/find" role="search">'
+    '<input type="search" name="q" placeholder="Title or author"><button>Go</button></form></div>'
+    '<div id="tabs"><ul><li><a href="/ferries.html">Catalogue</a></li><li><a href="/harbours.html">Rooms</a></li><li><a href="/tickets.html">Events</a></li></ul></div></div>',
+    '<div id="ft"><span>Fen Library, Mill Street 4</span><a href="/contact.html">Contact</a></div>',
+    (("#oldhead", "header"), ("#ft", "footer")),
+)
+
+_FIXED = OldSite(
+    "fixed, drawn logo",
+    """
+*{box-sizing:border-box}
+body{margin:0;padding-top:72px;font-family:"Segoe UI",Roboto,sans-serif;font-size:16px;line-height:24px;color:#101418}
+.topbar{position:fixed;top:0;left:0;right:0;height:72px;background:#101418;color:#fff;display:flex;align-items:center;gap:40px;padding:0 48px}
+.topbar .logo{display:flex;align-items:center;gap:12px;color:#fff;text-decoration:none;font-weight:700;font-size:20px}
+.topbar nav{display:flex;gap:8px}
+.topbar nav a{padding:8px 14px;border-radius:20px;color:#cdd6df;text-decoration:none}
+.topbar nav a.current{background:#2b3640;color:#fff}
+.topbar .icons{margin-left:auto;display:flex;gap:16px}
+.topbar .icons a{color:#cdd6df;display:block;width:24px;height:24px}
+.closing{background:#101418;color:#9aa7b3;padding:32px 48px;display:flex;align-items:center;justify-content:space-between}
+.closing a{color:#fff}
+""",
+    '<header class="topbar"><a class="logo" href="/index.html"><svg width="32" height="32" viewBox="0 0 32 32" aria-hidden="true"><circle cx="16" cy="16" r="15" fill="none" stroke="currentColor" stroke-width="2"/><path d="M8 20l8-12 8 12z" fill="#f2b632"/></svg><span>Skerry</span></a>'
+    '<nav><a class="current" href="/index.html">Start</a><a href="/ferries.html">Trips</a><a href="/harbours.html">Shores</a></nav>'
+    '<div class="icons"><a href="https://github.com/skerry-example" aria-label="Code"><svg width="24" height="24" viewBox="0 0 24 24"><path d="M2 2h20v20H2z" fill="currentColor"/></svg></a>'
+    '<a href="mailto:post@skerry.example" aria-label="Mail"><svg width="24" height="24" viewBox="0 0 24 24"><path d="M2 5h20v14H2z" fill="currentColor"/></svg></a></div></header>',
+    '<footer class="closing"><div>© 2023 Skerry Walks</div><div>Made on the shore, <a href="/about.html">by few</a></div></footer>',
+)
+
+_STROKES = OldSite(
+    "strokes between",
+    """
+body{margin:8px;font:16px "Times New Roman",serif;color:#000;background:#fff}
+#page{width:770px;margin:0 auto}
+#masthead{background:#003366;color:#fff;padding:14px 16px}
+#masthead a.home{color:#ffcc00;font:bold 28px "Times New Roman",serif;text-decoration:none}
+#masthead .links{margin-top:8px;font-size:14px}
+#masthead .links a{color:#fff}
+#bottom{border-top:1px solid #999;padding:10px 0;font-size:13px;color:#555}
+#bottom a{color:#003366}
+""",
+    '<div id="page"><div id="masthead"><a class="home" href="/index.html">Parish of Lindwick</a>'
+    '<div class="links"><a href="/ferries.html">Services</a> | <a href="/harbours.html">Churches</a> | <a href="/about.html">People</a></div></div>',
+    '<div id="bottom">Last changed in May. <a href="/contact.html">Write to the office</a></div></div>',
+    (("#masthead", "header"), ("#bottom", "footer")),
+)
+
+OLD_SITES = (_FLOATS, _TABLES, _FLEX, _GRID, _ABSOLUTE, _TWO_ROWS, _CENTRED, _SEARCH, _FIXED, _STROKES)
