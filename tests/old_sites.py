@@ -1,4 +1,4 @@
-"""Ten small sites as other people may have written them, each with a header and a footer made in a manner of its own."""
+"""Small sites as other people may have written them, each with a header and a footer made in a manner of its own."""
 
 from __future__ import annotations
 
@@ -19,6 +19,7 @@ class OldSite:
     head: str = ""
     before: str = ""
     after: str = ""
+    root: str = 'lang="en"'
 
     @property
     def files(self) -> dict[str, bytes]:
@@ -30,7 +31,7 @@ class OldSite:
     def _page(self, name: str) -> str:
         words = "".join(f"<p>{name.title()} {number}: boats leave when the tide is in.</p>" for number in range(30))
         return (
-            f'<!doctype html><html lang="en"><head><meta charset="utf-8"><title>{name.title()}</title>'
+            f'<!doctype html><html {self.root}><head><meta charset="utf-8"><title>{name.title()}</title>'
             f'<meta name="viewport" content="width=device-width"><link rel="stylesheet" href="/style.css">{self.head}</head>'
             f"<body>{self.before}{self.header}<main><h1>{name.title()}</h1>{words}</main>{self.footer}{self.after}</body></html>"
         )
@@ -269,4 +270,144 @@ body{margin:8px;font:16px "Times New Roman",serif;color:#000;background:#fff}
     (("#masthead", "header"), ("#bottom", "footer")),
 )
 
-OLD_SITES = (_FLOATS, _TABLES, _FLEX, _GRID, _ABSOLUTE, _TWO_ROWS, _CENTRED, _SEARCH, _FIXED, _STROKES)
+_FONTS = OldSite(
+    "center font",
+    """
+body{margin:0}
+""",
+    '<div id="hd"><center><table width="800" border="0" cellpadding="6" cellspacing="0" bgcolor="#004488"><tr>'
+    '<td><font face="Arial" size="6" color="#ffffff"><b>Harbour Club</b></font></td><td align="right">'
+    '<font face="Arial" size="2"><a href="/contact.html" style="color:#ffee88">Join us</a></font></td></tr>'
+    '<tr bgcolor="#336699"><td colspan="2" align="center"><font face="Arial" size="2">'
+    '<a href="/index.html" style="color:white">Home</a> &nbsp;|&nbsp; '
+    '<a href="/ferries.html" style="color:white">Boats</a> &nbsp;|&nbsp; '
+    '<a href="/harbours.html" style="color:white">Moorings</a></font></td></tr></table></center></div>',
+    '<div id="ft"><center><hr width="800"><font face="Arial" size="1">Harbour Club, Quay Road 1, Lindwick'
+    "<br>Tel. 01632 960 555</font></center></div>",
+    (("#hd", "header"), ("#ft", "footer")),
+)
+
+_RTL = OldSite(
+    "right to left",
+    """
+*{box-sizing:border-box}
+body{margin:0;font-family:'Noto Sans Arabic',Tahoma,sans-serif;font-size:17px;color:#222;direction:rtl}
+.h{display:flex;justify-content:space-between;align-items:center;padding:20px 50px;background:#0d3b4c}
+.h a{color:#fff;text-decoration:none}
+.h .t{font-size:26px;font-weight:700}
+.h ul{display:flex;gap:28px;list-style:none;margin:0;padding:0}
+.f{padding:24px 50px;background:#eee;display:flex;justify-content:space-between}
+.f a{color:#0d3b4c}
+""",
+    '<header class="h"><a class="t" href="/index.html">مرسى</a><ul><li><a href="/ferries.html">الرحلات</a></li>'
+    '<li><a href="/harbours.html">الموانئ</a></li><li><a href="/contact.html">اتصل بنا</a></li></ul></header>',
+    '<footer class="f"><span>مرسى للنقل البحري</span><a href="/about.html">من نحن</a></footer>',
+    (("header.h", "header"), ("footer.f", "footer")),
+    root='lang="ar" dir="rtl"',
+)
+
+_TAGLINE = OldSite(
+    "tagline and tools",
+    """
+body{margin:0;background:#efe9dd;font:14px/1.4 'Lucida Grande',Verdana,sans-serif;color:#3a3226}
+#wrap{width:940px;margin:0 auto;background:#fff}
+#masthead{padding:24px 30px 0}
+#masthead h1{margin:0;font-size:30px}
+#masthead h1 a{color:#6b2c1a;text-decoration:none}
+#masthead p{margin:2px 0 16px;color:#8a7d68;font-style:italic}
+#tools{float:right;margin-top:6px}
+#tools a{color:#6b2c1a;margin-left:12px;font-size:12px}
+#menu{background:#6b2c1a;overflow:hidden;padding:0 30px;margin:0 -30px}
+#menu a{float:left;color:#f4e9d4;padding:10px 14px;text-decoration:none;border-right:1px solid #8a4b36}
+#menu a:first-child{padding-left:0}
+#colo{padding:20px 30px;border-top:4px double #6b2c1a;font-size:12px;color:#8a7d68}
+#colo dl{margin:0;display:flex;gap:40px}
+#colo dt{font-weight:bold;color:#3a3226}
+#colo dd{margin:0}
+""",
+    '<div id="wrap"><div id="masthead"><div id="tools"><a href="/contact.html">Contact</a>'
+    '<a href="/tickets.html">Basket</a></div><h1><a href="/index.html">The Bindery</a></h1>'
+    '<p>Books made by hand since 1981</p><div id="menu"><a href="/ferries.html">Workshops</a>'
+    '<a href="/harbours.html">Papers</a><a href="/about.html">About</a></div></div>',
+    '<div id="colo"><dl><div><dt>Visit</dt><dd>Tue to Sat, 10 to 6</dd></div><div><dt>Call</dt><dd>01632 960 112'
+    '</dd></div><div><dt>Write</dt><dd><a href="mailto:post@bindery.example">post@bindery.example</a></dd></div>'
+    "</dl></div></div>",
+    (("#masthead", "header"), ("#colo", "footer")),
+)
+
+_MEGA = OldSite(
+    "mega hidden",
+    """
+*{box-sizing:border-box}
+body{margin:0;font:16px/1.5 Arial;color:#222}
+.g-header{background:#fff;border-bottom:2px solid #e30;position:relative;z-index:5}
+.g-in{max-width:1200px;margin:0 auto;padding:0 24px;display:flex;align-items:center;height:80px}
+.g-logo{font-size:28px;font-weight:900;color:#e30;text-decoration:none;margin-right:60px}
+.g-nav>ul{display:flex;margin:0;padding:0;list-style:none}
+.g-nav>ul>li{position:relative}
+.g-nav>ul>li>a{display:block;padding:28px 18px;color:#222;text-decoration:none;text-transform:uppercase;font-size:14px;letter-spacing:.05em}
+.g-nav ul ul{position:absolute;top:100%;left:0;opacity:0;visibility:hidden;background:#fff;min-width:200px;padding:10px 0;list-style:none;margin:0;box-shadow:0 4px 12px rgba(0,0,0,.2)}
+.g-nav ul ul a{display:block;padding:6px 18px;color:#222;text-decoration:none}
+.g-nav li:hover ul{opacity:1;visibility:visible}
+.g-tools{margin-left:auto;display:flex;gap:18px;align-items:center}
+.g-tools a{color:#222;text-decoration:none;font-size:14px}
+.burger{display:none}
+.ff{background:#222;color:#aaa;padding:40px 0}
+.ff .in{max-width:1200px;margin:0 auto;padding:0 24px;display:flex;justify-content:space-between}
+.ff ul{list-style:none;padding:0;margin:0}
+.ff .h{display:flex;gap:20px}
+.ff a{color:#fff;text-decoration:none}
+""",
+    '<header class="g-header"><div class="g-in"><a class="g-logo" href="/index.html">ROT</a><nav class="g-nav">'
+    '<ul><li><a href="/ferries.html">Cars</a><ul><li><a href="/tickets.html">Small</a></li><li>'
+    '<a href="/about.html">Large</a></li></ul></li><li><a href="/harbours.html">Vans</a><ul><li>'
+    '<a href="/about.html">All</a></li></ul></li><li><a href="/about.html">Service</a></li></ul></nav>'
+    '<div class="g-tools"><a href="/contact.html">Dealers</a><a href="/tickets.html">Basket (0)</a></div>'
+    '<button class="burger">Menu</button></div></header>',
+    '<footer class="ff"><div class="in"><div>© 2024 ROT Works</div><ul class="h"><li>'
+    '<a href="/about.html">Imprint</a></li><li><a href="/contact.html">Contact</a></li><li>'
+    '<a href="/tickets.html">Terms</a></li></ul></div></footer>',
+    (("header.g-header", "header"), ("footer.ff", "footer")),
+)
+
+_OVER_HERO = OldSite(
+    "hero",
+    """
+*{box-sizing:border-box}
+body{margin:0;font:18px/1.6 'Open Sans',sans-serif;color:#222}
+.hero{position:absolute;top:0;left:0;width:100%;padding:30px 60px;display:flex;align-items:center}
+.hero a{color:#fff;text-decoration:none;text-shadow:0 1px 2px #000}
+.hero .logo{font-size:24px;font-weight:300;letter-spacing:4px}
+.hero nav{margin-left:auto}
+.hero nav a{margin-left:34px;font-size:16px}
+.hero nav a.pill{border:2px solid #fff;border-radius:30px;padding:8px 24px}
+main{background:linear-gradient(#246,#124);color:#fff;padding:200px 60px 60px}
+.end{padding:60px;display:grid;grid-template-columns:repeat(3,1fr);gap:30px;font-size:15px}
+.end b{display:block}
+.end p{margin:0 0 10px}
+""",
+    '<header class="hero"><a class="logo" href="/index.html">FJELL</a><nav><a href="/ferries.html">Huts</a>'
+    '<a href="/harbours.html">Trails</a><a class="pill" href="/tickets.html">Reserve</a></nav></header>',
+    '<footer class="end"><div><p><b>Fjell Huts</b>Upper Valley 3<br>9999 Norde</p></div><div><p><b>Call</b>'
+    '<a href="tel:+4712345678">+47 12 34 56 78</a></p></div><div><p><b>Follow</b>'
+    '<a href="https://youtube.com/@fjell">Films</a></p></div></footer>',
+    (("header.hero", "header"), ("footer.end", "footer")),
+)
+
+OLD_SITES = (
+    _FLOATS,
+    _TABLES,
+    _FLEX,
+    _GRID,
+    _ABSOLUTE,
+    _TWO_ROWS,
+    _CENTRED,
+    _SEARCH,
+    _FIXED,
+    _STROKES,
+    _FONTS,
+    _RTL,
+    _TAGLINE,
+    _MEGA,
+    _OVER_HERO,
+)

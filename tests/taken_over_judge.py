@@ -64,7 +64,8 @@ const walk = (part) => {
 walk(top);
 // What is painted at a place of the window.
 const groundAt = (x, y) => {
-  for (const part of document.elementsFromPoint(x, y)) {
+  // A cell's row lies behind it, and is not among them.
+  for (const part of document.elementsFromPoint(x, y).flatMap((one) => one.localName === 'td' ? [one, one.parentElement] : [one])) {
     const {backgroundColor, backgroundImage} = getComputedStyle(part);
     if (backgroundImage.includes('gradient')) return 'gradient';
     if (!/, 0\)$/.test(backgroundColor)) return backgroundColor;

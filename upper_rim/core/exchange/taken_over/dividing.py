@@ -6,13 +6,14 @@ counts that parts what the page itself has in elements of their own; else the wi
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
 from .measured import Measured
-from .seen import Rect, Seen, around_all
+from .seen import Rect, Seen, around_all, is_painted, rect_of
 
+_SIDES = ("top", "right", "bottom", "left")
 SLACK_PX = 2.0
 """Boxes of text reach over each other by so much without being in each other's way."""
 
@@ -48,23 +49,45 @@ def divided(seen: Sequence[Seen], measured: Measured) -> Division:
     """Raises ValueError where there is nothing."""
     if not seen:
         raise ValueError("nothing is seen")
+    return _divided(seen, measured, {id(one): _painted_around(one, seen, measured) for one in seen})
+
+
+def _painted_around(one: Seen, seen: Sequence[Seen], measured: Measured) -> Rect:
+    """Where it stands, with the bar that it has for itself: what is across that is not beside it."""
+    others = {part for other in seen if other is not one for part in other.parts}
+    box = one.box
+    holder = common_holder(one.parts, measured)
+    for at in (holder, *measured.around(holder)):
+        if at == 0 or not others.isdisjoint(measured.within(at)):
+            break
+        part = measured.parts[at]
+        if is_painted(part.styles.get("background-color", "")) or any(
+            part.px(f"border-{side}-width") for side in _SIDES
+        ):
+            box = around_all((box, rect_of(part)))
+    return box
+
+
+def _divided(seen: Sequence[Seen], measured: Measured, bars: Mapping[int, Rect]) -> Division:
     if len(seen) == 1:
         return seen[0]
     box = around_all(one.box for one in seen)
-    lines = _cut(seen, lambda rect: (rect.top, rect.bottom))
-    columns = _cut(seen, lambda rect: (rect.left, rect.right))
+    lines = _cut(seen, bars, lambda rect: (rect.top, rect.bottom))
+    columns = _cut(seen, bars, lambda rect: (rect.left, rect.right))
     if len(lines) == len(columns) == 1:
         return Heap(tuple(seen), box)
     if len(columns) == 1 or (len(lines) > 1 and _lines_first(lines, columns, measured)):
-        return Lines(tuple(divided(line, measured) for line in lines), box)
-    return Columns(tuple(divided(column, measured) for column in columns), box)
+        return Lines(tuple(_divided(line, measured, bars) for line in lines), box)
+    return Columns(tuple(_divided(column, measured, bars) for column in columns), box)
 
 
-def _cut(seen: Sequence[Seen], span: Callable[[Rect], tuple[float, float]]) -> list[list[Seen]]:
+def _cut(
+    seen: Sequence[Seen], bars: Mapping[int, Rect], span: Callable[[Rect], tuple[float, float]]
+) -> list[list[Seen]]:
     groups: list[list[Seen]] = []
     end = float("-inf")
-    for one in sorted(seen, key=lambda one: span(one.box)):
-        start, stop = span(one.box)
+    for one in sorted(seen, key=lambda one: span(bars[id(one)])):
+        start, stop = span(bars[id(one)])
         if groups and start < end - SLACK_PX:
             groups[-1].append(one)
         else:

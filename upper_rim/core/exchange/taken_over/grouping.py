@@ -50,7 +50,9 @@ class _Grouper:
         same_style = self._style(one) == self._style(last) or one.links[0].is_current or last.links[0].is_current
         if not same_style:
             return False
-        in_row = abs(one.box.middle - last.box.middle) <= SAME_LINE_PX and one.box.left >= last.box.right - 1
+        in_row = abs(one.box.middle - last.box.middle) <= SAME_LINE_PX and (
+            one.box.left >= last.box.right - 1 or one.box.right <= last.box.left + 1
+        )
         below = one.box.top >= last.box.bottom - 2 and _lined_up(one.box, last.box)
         if len(run) == 1:
             return in_row or below

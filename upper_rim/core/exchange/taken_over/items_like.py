@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from itertools import pairwise
 from typing import Any
-from urllib.parse import unquote, urlsplit
+from urllib.parse import unquote
 
 from ...model.arrangements.arranging import JsonNode, NewId
 from ...model.editing.edits import Add, Edit
@@ -18,8 +19,11 @@ from ..imports.typed_links import TypedLinks
 from .looks import Looks, Values, px, styles_json
 from .measured import Measured, px_of
 from .reading import rights_of
-from .seen import Link, Rect, Seen
+from .seen import Link, Rect, Seen, split_address
 
+_TAGS = re.compile(r"<[^<>]*+>")
+MOST_LETTERS = 400
+"""Of a text in one style, or a label."""
 TARGET_PX = 44.0
 """So high are entries by themselves (`style.built_in`)."""
 BRANCH_PX = 28
@@ -37,15 +41,15 @@ class Brought:
 
 @dataclass
 class Stood:
-    """What of an item has to stand where: `part` of it is compared, of a list each of them in turn; `letters` of its
-    text."""
+    """What of an item has to stand where: `part` of it is compared, of a list each of them in turn; `texts` that are as
+    long as they were; `wraps`: its box is compared, in which lines end as there is room."""
 
     item: str
     part: str
     rects: tuple[Rect, ...]
     names: tuple[str, ...]
     texts: tuple[str, ...] = ()
-    lines: int = 1
+    wraps: bool = False
 
 
 class ItemMaker:
@@ -95,7 +99,10 @@ class ItemMaker:
 
     def _stands(self, item: JsonNode, part: str, seen: Seen, texts: Sequence[str] = (), name: str = "") -> None:
         names = tuple(texts) or (name or seen.words or seen.kind,)
-        self.stood.append(Stood(item["id"], part, seen.anchors, names, tuple(texts), seen.lines))
+        wraps = seen.lines > 1 and not texts
+        # Lines that end as there is room may end anywhere within their box.
+        rects = tuple(one._replace(left=seen.box.left, right=seen.box.right) if wraps else one for one in seen.anchors)
+        self.stood.append(Stood(item["id"], part, rects, names, tuple(texts), wraps))
 
     def _target(self, href: str) -> JsonNode:
         text = href
@@ -134,15 +141,15 @@ class ItemMaker:
                 self.paths.add(asset.path)
                 self.edits.append(Add(parent=ROOT, slot="assets", values=(asset.model_dump(mode="json"),)))
             return asset.path
-        path = unquote(urlsplit(seen.source).path) if seen.source.startswith(self.origin + "/") else ""
-        if path not in self.paths:
+        path = self.looks.path_of(seen.source)
+        if path is None:
             self.note(f"The picture {seen.source[:80] or '(none)'} is not among the site’s files: upload it.")
             return None
         return path
 
     def _logo(self, seen: Seen) -> JsonNode | None:
         target = self._target(seen.href) if seen.href else {"kind": "nothing"}
-        words = {"text": seen.words} if seen.words and seen.words != self.site.name else {"text": ""}
+        words = {"text": seen.words[:MOST_LETTERS] if seen.words != self.site.name else ""}
         if seen.source or seen.drawing:
             path = self._file(seen)
             if path is not None:
@@ -178,7 +185,7 @@ class ItemMaker:
         fields = {"new_window": True} if link.new_window else {}
         return {
             "id": self.new_id("en"),
-            "label": {"text": link.words},
+            "label": {"text": link.words[:MOST_LETTERS]},
             "target": self._target(link.href) if link.href else {"kind": "nothing"},
             "entries": [self._entry(one) for one in link.below],
             "apart": apart,
@@ -275,38 +282,54 @@ class ItemMaker:
             styles += styles_json(heading, self.new_id, "heading")
         item: JsonNode = {
             "id": self.new_id("it"), "kind": "links" if title else "menu", "menu": menu, "styles": styles,
-            **({"words": {"text": title.words}} if title else {"way": "column"}),
+            **({"words": {"text": title.words[:MOST_LETTERS]}} if title else {"way": "column"}),
         }  # fmt: skip
         words = [link.words for link in seen.links]
         if title is not None:
-            self.stood.append(Stood(item["id"], "title", title.anchors, (title.words,), (title.words,)))
+            self._stands(item, "title", title, (title.words,))
         anchors = seen.anchors[1:] if title else seen.anchors
-        self.stood.append(Stood(item["id"], "entry", anchors, tuple(words), tuple(words)))
+        self._stands(item, "entry", replace(seen, anchors=anchors), words)
         return item
 
     def _text(self, seen: Seen) -> JsonNode:
         values = self._text_values(seen, "Text")
         item = self._item(
-            "text", values, words={"text": seen.words}, target=self._target(seen.href), new_window=seen.new_window
+            "text",
+            values,
+            words={"text": seen.words[:MOST_LETTERS]},
+            target=self._target(seen.href),
+            new_window=seen.new_window,
         )
         self._stands(item, "", seen, (seen.words,))
         return item
 
     def _rich(self, seen: Seen) -> JsonNode:
-        values = self._text_values(seen, "Text")
-        values["max-inline-size"] = "100%"
         html = self._own_links(seen.html)
-        link_at = next((at for at in self.measured.within(seen.at) if self.measured.parts[at].tag == "a"), None)
-        styles = styles_json(values, self.new_id)
-        if link_at is not None:
-            link = self.looks.colour(self.measured.parts[link_at].styles.get("color", ""), "Link")
-            line = self.looks.line_under(link_at, seen.at)
-            styles += styles_json({"color": link or "currentcolor", "text-decoration-line": line}, self.new_id, "link")
+        values = {**self._text_values(seen, "Text"), "max-inline-size": "100%"}
+        texts = self._whole_lines(seen, html)
         if seen.lines > 1:
-            styles += styles_json({"inline-size": px(seen.box.width + 0.5)}, self.new_id)
+            align = self.measured.parts[seen.at].styles.get("text-align", "start").removeprefix("-webkit-")
+            if align in {"center", "right", "end", "justify"}:
+                values["text-align"] = "end" if align == "right" and not self.looks.is_rtl else align
+        if not texts:
+            values |= {"inline-size": px(seen.box.width + 0.5), "letter-spacing": px(self.looks.closer(seen.at))}
+        styles = styles_json(values, self.new_id)
+        if seen.link_at is not None:
+            link = self.looks.colour(self.measured.parts[seen.link_at].styles.get("color", ""), "Link")
+            line = self.looks.line_under(seen.link_at, seen.link_at)
+            styles += styles_json({"color": link or "currentcolor", "text-decoration-line": line}, self.new_id, "link")
         item = {"id": self.new_id("it"), "kind": "rich", "rich": {"text": html}, "styles": styles}
-        self._stands(item, "", seen, () if seen.lines > 1 else (seen.words,))
+        self._stands(item, "", seen, texts)
         return item
+
+    @staticmethod
+    def _whole_lines(seen: Seen, html: str) -> Sequence[str]:
+        """The longest of its lines, where they end as the page says: it is as long as it was. Nothing where lines end as
+        there is room."""
+        if seen.lines == 1:
+            return (seen.words,)
+        ended = [_TAGS.sub("", line).strip() for line in html.split("<br>")]
+        return (max(ended, key=len),) if len(ended) == seen.lines else ()
 
     def _own_links(self, html: str) -> str:
         """Links within the site as it has them."""
@@ -325,7 +348,11 @@ class ItemMaker:
         }  # fmt: skip
         values |= dict.fromkeys(("padding-block-start", "padding-block-end"), "0px")
         item = self._item(
-            "button", values, words={"text": seen.words}, target=self._target(seen.href), new_window=seen.new_window
+            "button",
+            values,
+            words={"text": seen.words[:MOST_LETTERS]},
+            target=self._target(seen.href),
+            new_window=seen.new_window,
         )
         item["styles"] += styles_json(self.looks.pointed(part, "Button text"), self.new_id, state="hover")
         self._stands(item, "", seen, (seen.words,))
@@ -370,14 +397,14 @@ class ItemMaker:
             "id": self.new_id("it"), "kind": "social", "profiles": profiles, "icon_px": size, "gap_px": gap,
             "styles": styles_json(values, self.new_id, "content"),
         }  # fmt: skip
-        names = [link.words or urlsplit(link.href).hostname or link.href for link in links]
+        names = [link.words or split_address(link.href).hostname or link.href for link in links]
         self.stood.append(Stood(item["id"], "icon", seen.anchors, tuple(names)))
         return item
 
     def _copyright(self, seen: Seen) -> JsonNode:
         since, holder = rights_of(seen.words)
         values = self._text_values(seen, "Text")
-        fields: JsonNode = {"words": {"text": holder}, **({"first_year": since} if since else {})}
+        fields: JsonNode = {"words": {"text": holder[:MOST_LETTERS]}, **({"first_year": since} if since else {})}
         item = self._item("copyright", values, **fields)
         self._stands(item, "", seen, (seen.words,))
         return item

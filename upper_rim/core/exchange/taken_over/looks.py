@@ -5,7 +5,9 @@ from __future__ import annotations
 
 import re
 from collections.abc import Mapping
+from urllib.parse import unquote
 
+from ...languages import direction
 from ...model.arrangements.arranging import JsonNode, NewId
 from ...model.beginning import steps_done
 from ...model.editing.edits import Add, Edit, Set
@@ -17,7 +19,7 @@ from ...style.type.faces import Face
 from ...style.type.metrics import FALLBACKS, width_at
 from ...values.properties import NotAValue, check_value
 from .measured import Measured, Part, px_of
-from .seen import is_painted
+from .seen import is_painted, split_address
 
 _SIDES = {"top": "block-start", "right": "inline-end", "bottom": "block-end", "left": "inline-start"}
 _MIRRORED = {**_SIDES, "right": "inline-start", "left": "inline-end"}
@@ -38,18 +40,28 @@ Values = dict[str, str]
 
 class Looks:
     """Reads values of one old part for a site. `edits`: what the site needs for them; `notes`: what is not the same;
+    `is_rtl`: whether pieces run from right to left on pages in the language;
     `widest_band`: the site's, where that is the one that was looked at."""
 
     def __init__(
-        self, site: Site, measured: Measured, new_id: NewId, faces: Mapping[str, Face], fonts: Mapping[str, Font]
+        self,
+        site: Site,
+        measured: Measured,
+        origin: str,
+        language: str,
+        new_id: NewId,
+        faces: Mapping[str, Face],
+        fonts: Mapping[str, Font],
     ) -> None:
-        self.site, self.measured, self.new_id = site, measured, new_id
+        self.site, self.measured, self.new_id, self._origin = site, measured, new_id, origin
+        self._paths = {asset.path for asset in site.assets}
         self._faces, self._fonts = faces, fonts
         self.edits: list[Edit] = []
         self.notes: list[str] = []
         self._known = {_canonical(one.colour): one.id for one in site.swatches if one.tied is None}
         self._names = {one.name for one in site.swatches}
         self._by_family: dict[str, str] = {}
+        self.is_rtl = direction(language) == "rtl"
         bands = site.bands
         self.widest_band = bands[-1].id if len(bands) > 1 and bands[-1].from_px <= measured.width else None
         self.begins_site = not steps_done(site).ground and not site.pieces
@@ -171,9 +183,9 @@ class Looks:
             "text-transform": styles.get("text-transform", "none"),
             "letter-spacing": styles.get("letter-spacing", "normal"),
             "color": self.colour(styles.get("color", ""), name),
+            "text-shadow": _shadow(styles.get("text-shadow", "none")) or "none",
         }
-        kept = {name: value for name, value in values.items() if _holds(name, value)}
-        return {name: value for name, value in kept.items() if (around or _USUAL).get(name) != value}
+        return {name: value for name, value in values.items() if (around or _USUAL).get(name) != value}
 
     def line_under(self, at: int, until: int) -> str:
         """Whether a text has a line under it, which is told by what it stands in (CSS Text Decoration 3, 2)."""
@@ -195,6 +207,8 @@ class Looks:
         image = part.styles.get("background-image", "none")
         if "gradient" in image and _holds("background-image", image):
             values["background-image"] = image
+        elif (path := self.path_of(image.removeprefix('url("').removesuffix('")'))) and image.startswith("url("):
+            values |= self._picture_behind(part, path)
         elif image != "none":
             self._note(f"The picture behind it ({name.lower()}) was left out.")
         for physical, logical in sides.items():
@@ -209,12 +223,32 @@ class Looks:
                 values[f"padding-{logical}"] = px(padding)
         for physical, logical in _CORNERS.items():
             radius = part.styles.get(f"border-{physical}-radius", "0px").split(" ")[0]
-            if radius not in {"0px", ""} and _holds(f"border-{logical}-radius", radius):
+            if radius not in {"0px", ""}:
                 values[f"border-{logical}-radius"] = radius
         shadow = _shadow(part.styles.get("box-shadow", "none"))
-        if shadow and _holds("box-shadow", shadow):
+        if shadow:
             values["box-shadow"] = shadow
         return values
+
+    def _picture_behind(self, part: Part, path: str) -> Values:
+        values = {"background-image": f'url("{path}")'}
+        for name in ("background-position", "background-size", "background-repeat"):
+            if name in part.styles:
+                values[name] = part.styles[name]
+        return values
+
+    def path_of(self, address: str) -> str | None:
+        """Of a file of the site's, by an address on the page."""
+        path = unquote(split_address(address).path) if address.startswith(f"{self._origin}/") else ""
+        return path if path in self._paths else None
+
+    def closer(self, at: int) -> float:
+        """By how much letters are set closer or wider for its lines to be about as long as they were, in px."""
+        styles = self.measured.parts[at].styles
+        families, size = styles.get("font-family", ""), px_of(styles.get("font-size", ""))
+        face, wide = self._faces.get(self.face(families)), self._letter_em(families)
+        spacing = px_of(styles.get("letter-spacing", ""))
+        return spacing + (wide - width_at(face.measures, 400)) * size if face and wide else spacing
 
     def pointed(self, part: Part, name: str) -> Values:
         """What changes under a pointer. What the page leaves as it is stays as it is."""
@@ -224,14 +258,10 @@ class Looks:
             colour = self.colour(said.get(css, ""), f"{of}, pointed at")
             if colour:
                 values[css] = colour
-        return {name: value for name, value in values.items() if _holds(name, value)}
-
-    @property
-    def is_rtl(self) -> bool:
-        return self.measured.page.get("direction") == "rtl"
+        return values
 
 
-_USUAL = {"font-style": "normal", "text-transform": "none", "letter-spacing": "normal"}
+_USUAL = {"font-style": "normal", "text-transform": "none", "letter-spacing": "normal", "text-shadow": "none"}
 
 
 def _holds(name: str, value: str) -> bool:
@@ -254,7 +284,7 @@ def _shadow(computed: str) -> str:
     """Browsers write the colour first."""
     if computed == "none":
         return ""
-    found = re.fullmatch(r"(rgba?\([^()]*\)) (-?[\d.]+px -?[\d.]+px [\d.]+px -?[\d.]+px)( inset)?", computed)
+    found = re.fullmatch(r"(rgba?\([^()]*\)) (-?[\d.]+px -?[\d.]+px [\d.]+px(?: -?[\d.]+px)?)( inset)?", computed)
     return f"{found[2]} {_canonical(found[1])}{' inset' if found[3] else ''}" if found else ""
 
 
@@ -266,7 +296,9 @@ def px(length: float) -> str:
 def styles_json(
     values: Values, new_id: NewId, part: str = "box", state: str = "rest", band: str | None = None
 ) -> list[JsonNode]:
+    """Declarations; what a page may say and a piece cannot is left out."""
     return [
         {"id": new_id("st"), "property": name, "value": value, "part": part, "state": state, "band": band}
         for name, value in values.items()
+        if _holds(name, value)
     ]

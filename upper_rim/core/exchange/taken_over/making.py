@@ -21,7 +21,7 @@ from ...values.brands import Brands
 from .dividing import Lines, divided
 from .items_like import Brought, ItemMaker, Stood
 from .looks import Looks, px, styles_json
-from .measured import Measured
+from .measured import Measured, px_of
 from .reading import read_part
 from .rows_like import FAR_PX, RowMaker, declare
 from .seen import Read, rect_of
@@ -38,7 +38,8 @@ def slot_of(told: str) -> Slot:
 
 @dataclass
 class Made:
-    """`edits` add what the piece needs, and the piece itself last. `high`: how high each row has to be, in px."""
+    """`edits` add what the piece needs, and the piece itself last. `high`: how high each row has to be, `text_px`: how large
+    its texts are where nothing else is said, in px."""
 
     edits: list[Edit]
     piece: JsonNode
@@ -47,6 +48,7 @@ class Made:
     notes: list[str]
     width: int
     high: dict[str, float]
+    text_px: float
 
 
 def made_like(
@@ -56,6 +58,7 @@ def made_like(
     name: str,
     where: JsonNode,
     origin: str,
+    language: str,
     new_id: NewId,
     faces: Mapping[str, Face],
     brands: Brands,
@@ -66,10 +69,10 @@ def made_like(
     read = read_part(measured, brands, f"{origin}/")
     if not read.seen:
         raise ValueError("nothing in it shows that a piece could begin with")
-    looks = Looks(site, measured, new_id, faces, brought.fonts)
+    looks = Looks(site, measured, origin, language, new_id, faces, brought.fonts)
     items = ItemMaker(site, measured, origin, new_id, looks, brought, in_header=slot == "header")
     rows = RowMaker(site, measured, new_id, looks, items)
-    ground = _ground(measured, looks, name, is_whole=rows.is_whole)
+    ground = _ground(measured, looks, name, slot, is_whole=rows.is_whole)
     items.around = looks.type_of(_main_text(read, measured), f"{name} text")
     whole = divided(read.seen, measured)
     made = rows.rows(whole.within if isinstance(whole, Lines) else [whole])
@@ -86,13 +89,16 @@ def made_like(
         "rows": made,
         **(_way(measured) if slot == "header" else {}),
     }
+    text_px = px_of(items.around.get("font-size", ""))
     edits = [*looks.edits, *items.edits, *rows.edits, Add(parent=ROOT, slot="pieces", values=(piece,))]
-    return Made(edits, piece, items.stood, read.unread, looks.notes, measured.width, rows.high)
+    return Made(edits, piece, items.stood, read.unread, looks.notes, measured.width, rows.high, text_px)
 
 
-def _ground(measured: Measured, looks: Looks, name: str, *, is_whole: bool) -> dict[str, str]:
+def _ground(measured: Measured, looks: Looks, name: str, slot: Slot, *, is_whole: bool) -> dict[str, str]:
     """What the whole piece has behind it: the old part's ground where that was as wide as the window, else the page's."""
     own = looks.box_of(measured.parts[0], name, with_padding=False) if is_whole else {}
+    if slot == "header" and _way(measured)["over"]:
+        own.setdefault("background-color", "transparent")
     if "background-color" not in own and "background-image" not in own:
         own["background-color"] = looks.colour(measured.ground, "Page ground") or "transparent"
     return own

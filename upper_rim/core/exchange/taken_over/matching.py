@@ -1,12 +1,13 @@
 """Do things stand where those stood that they replace? The piece is laid out as it will be published, compared with what the
 browser measured, and the room between things corrected until they do.
 
-Letters are set closer or wider where another face stands for the old one; entries, items and lines are moved by margins.
+Letters are set closer or wider, or where they are joined smaller or larger, where another face stands for the old one; entries, items and lines are moved by margins.
 What is left is told.
 """
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import NamedTuple
@@ -31,6 +32,8 @@ from .measured import px_of
 from .rows_like import FAR_PX
 from .seen import Rect, around_all
 
+_JOINED = re.compile("[\u0600-\u08ff\u1800-\u18af\ufb50-\ufdff\ufe70-\ufeff]")
+"""Letters of scripts that are joined in words (Unicode, 9.2 and 13.4)."""
 ROUNDS, LETTER_ROUNDS = 7, 3
 NEAR_PX = 0.3
 CLOSEST_EM = 0.15
@@ -87,7 +90,7 @@ class _Loop:
     top_px: float
     boxes: Mapping[str, _Boxes] = field(default_factory=dict)
     spacing: dict[tuple[str, str], float] = field(default_factory=dict)
-    """How letters were set, by item and part."""
+    """How letters were set at first, by item and part."""
 
     def edit(self) -> Together:
         edits: list[Edit] = [*self.made.edits[:-1], Add(parent=ROOT, slot="pieces", values=(self.made.piece,))]
@@ -123,7 +126,9 @@ class _Loop:
         boxes = self.boxes.get(stood.item)
         if boxes is None:
             return []
-        return boxes.parts.get(stood.part, []) if stood.part else [boxes.text if stood.texts else boxes.box]
+        if stood.part:
+            return boxes.parts.get(stood.part, [])
+        return [boxes.text if stood.texts else boxes.box]
 
     # Corrections
 
@@ -132,7 +137,7 @@ class _Loop:
         if number < LETTER_ROUNDS:
             for stood in self.made.stood:
                 item = items[stood.item]
-                if stood.texts and stood.lines == 1:
+                if stood.texts:
                     self._set_letters(item, stood)
                 if stood.part == "entry" and item["kind"] == "menu" and item["way"] == "row":
                     self._set_gap(item, stood)
@@ -162,19 +167,24 @@ class _Loop:
     def _set_letters(self, item: JsonNode, stood: Stood) -> None:
         now = self._now(stood)
         letters = sum(len(text) for text in stood.texts)
-        if len(now) != len(stood.rects) or not letters:
+        wide = sum(one.width for one in now)
+        if len(now) != len(stood.rects) or not letters or not wide:
             return
         more = sum(old.width - new.width for old, new in zip(stood.rects, now, strict=True)) / letters
         if abs(more) < 0.01:
             return
         parts = {"entry": ("content", "apart"), "title": ("heading",)}.get(stood.part, ("box",))
-        size = next((px_of(one["value"]) for one in item["styles"] if one["property"] == "font-size"), 16.0)
+        joined = _JOINED.search("".join(stood.texts))
+        # Letters that are joined stay so: they are made larger or smaller.
+        name = "font-size" if joined else "letter-spacing"
         for part in parts:
             if part == "apart" and not _has(item, "apart"):
                 continue
-            now_px, most = _px(item, "letter-spacing", part), CLOSEST_EM * size
+            size = _px(item, "font-size", part) or self.made.text_px
+            now_px, most = (size if joined else _px(item, name, part)), CLOSEST_EM * size
             was = self.spacing.setdefault((item["id"], part), now_px)
-            self._put(item, "letter-spacing", min(was + most, max(was - most, now_px + more)), part)
+            wished = size * (1 + more * letters / wide) if joined else now_px + more
+            self._put(item, name, min(was + most, max(was - most, wished)), part)
 
     def _set_gap(self, item: JsonNode, stood: Stood) -> None:
         """Whole px between entries are the menu's own, what is left the entries'."""
@@ -315,12 +325,10 @@ def _walk(frame: Frame, x: float, y: float, item: str | None, found: dict[str, _
 
 
 def _text_in(frame: Frame, x: float, y: float, viewport: Viewport) -> Rect | None:
-    """Where the first text in a box stands: no wider than it is on one line."""
+    """Where the texts in a box stand: no wider than they are where each is on one line."""
     if isinstance(frame.box, Inline | InlineAround):
         wide = min(value(frame.width), value(frame.box.wanted(viewport, 0.0).most))
         return Rect(x, y, x + wide, y + value(frame.height))
-    for inner_x, inner_y, kid in frame.kids:
-        found = _text_in(kid, x + value(inner_x), y + value(inner_y), viewport)
-        if found is not None:
-            return found
-    return None
+    within = [_text_in(kid, x + value(inner_x), y + value(inner_y), viewport) for inner_x, inner_y, kid in frame.kids]
+    found = [rect for rect in within if rect is not None]
+    return around_all(found) if found else None

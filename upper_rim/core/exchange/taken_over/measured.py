@@ -12,7 +12,7 @@ from pydantic import Field, StringConstraints, model_validator
 
 from ...values.nodes import Value
 
-MOST_PARTS = 1500
+MOST_PARTS, DEEPEST = 1500, 120
 _Short = Annotated[str, StringConstraints(max_length=700)]
 _Long = Annotated[str, StringConstraints(max_length=2_000)]
 _Px = Annotated[float, Field(ge=-100_000, le=1_000_000)]
@@ -58,22 +58,36 @@ class MeasuredFace(Value):
     sources: Annotated[tuple[_Long, ...], Field(max_length=6)] = ()
 
 
+class Band(Value):
+    """A ground that is less wide than the window: its colour, and where it lies."""
+
+    colour: _Short
+    left: _Px
+    width: _Px
+
+
 class Measured(Value):
-    """An old part of a page at a window's `width`, without scroll bar. `ground`: the colour behind it; `page`: some values of
+    """An old part of a page at a window's `width`, without scroll bar. `ground`: the colour behind it and
+    beside, `band`: what lies before that, less wide; `page`: some values of
     the body's; `cut`: there was more than is told."""
 
     width: Annotated[int, Field(ge=200, le=8_000)]
     parts: Annotated[tuple[Part, ...], Field(min_length=1, max_length=MOST_PARTS)]
     cut: bool = False
     ground: _Short = "rgb(255, 255, 255)"
+    band: Band | None = None
     page: Annotated[dict[_Short, _Short], _Few] = {}
     faces: Annotated[tuple[MeasuredFace, ...], Field(max_length=60)] = ()
 
     @model_validator(mode="after")
     def _is_a_tree(self) -> Measured:
+        depths: list[int] = []
         for at, part in enumerate(self.parts):
             if (part.parent < 0) != (at == 0) or part.parent >= at or (at and self.parts[part.parent].is_text):
                 raise ValueError("parts do not stand in one that comes before them")
+            depths.append(depths[part.parent] + 1 if at else 0)
+            if depths[-1] > DEEPEST:
+                raise ValueError("parts lie too deep in each other")
         return self
 
     def within(self, at: int) -> Iterator[int]:

@@ -4,16 +4,15 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterable, Iterator, Sequence
-from urllib.parse import urlsplit
 
 from ...values.brands import Brands
 from .grouping import LOGO, grouped
 from .measured import Measured
-from .seen import Kind, Link, Read, Rect, Seen, around_all, content_box, is_button, rect_of
+from .seen import Kind, Link, Read, Rect, Seen, around_all, content_box, is_button, rect_of, split_address
 
 _SEPARATORS = re.compile(r"[\s|/·•›»«‹:,;–—-]*")
 _RIGHTS = re.compile(r"\s*©\s*(\d{4})(?:\s*[–-]\s*(\d{4}))?,?\s+(\S.*)", re.DOTALL)
-_CURRENT = re.compile(r"(^|[-_ ])(current|active|selected)([-_ ]|$)", re.I)
+_CURRENT = re.compile(r"(^|[-_ ])(current|active|selected|here|on)([-_ ]|$)", re.I)
 _SEARCH = re.compile(r"search|such|query|^q$|^s$|find", re.I)
 _INLINE = frozenset({"inline", "contents"})
 _MARKS = {"strong": "strong", "b": "strong", "em": "em", "i": "em"}
@@ -26,6 +25,9 @@ _UNREAD = {
     "select": "A choice out of a list",
     "textarea": "A field for a text",
 }
+LONGEST_PLAIN = 400
+MOST_SEEN = 200
+"""Things of one part."""
 ICON_PX = 64
 """Pictures in links to profiles are no larger."""
 _HEADINGS = ("h1", "h2", "h3", "h4", "h5", "h6", "dt")
@@ -36,8 +38,9 @@ def read_part(measured: Measured, brands: Brands, front: str) -> Read:
     reader = _Reader(measured, brands, front)
     reader.go(0)
     read = reader.read
-    read.seen = grouped(read.seen, measured, front)
-    if measured.cut:
+    is_cut = measured.cut or len(read.seen) > MOST_SEEN
+    read.seen = grouped(read.seen[:MOST_SEEN], measured, front)
+    if is_cut:
         read.unread.append("It has more parts than are read; what stands last is missing.")
     return read
 
@@ -68,7 +71,7 @@ class _Reader:
             return self._script_button(at)
         if self._background(at):
             return None
-        if part.tag in {"p", *_HEADINGS}:
+        if part.tag in {"p", *_HEADINGS} and all(map(self._flows, self.measured.children(at))):
             return self._run([at])
         self._children(at)
         return None
@@ -131,10 +134,11 @@ class _Reader:
         if rights and not links:
             kind: Kind = "copyright"
         else:
-            kind = "rich" if marked or lines > 1 else "text"
+            kind = "rich" if marked or lines > 1 or len(words) > LONGEST_PLAIN else "text"
         html = f"<p>{''.join(self._marked(at) for at in run).strip()}</p>" if kind == "rich" else ""
         box = anchors if lines == 1 else self._block_box(run[0], anchors)
-        self.read.seen.append(Seen(kind, first, box, (anchors,), words, html=html, lines=lines))
+        link_at = next(iter(links), None)
+        self.read.seen.append(Seen(kind, first, box, (anchors,), words, html=html, lines=lines, link_at=link_at))
 
     def _block_box(self, at: int, anchors: Rect) -> Rect:
         """How wide its lines may be."""
@@ -220,9 +224,9 @@ class _Reader:
         small = [rect_of(self.parts[one]) for one in pictures]
         if any(box.width > ICON_PX or box.height > ICON_PX for box in small):
             return False
-        host = urlsplit(href).hostname or ""
+        host = split_address(href).hostname or ""
         is_known = href.startswith(("mailto:", "tel:")) or bool(host and self.brands.of_host(host))
-        if not is_known or urlsplit(self.front).hostname == host or not (small or part.adorned):
+        if not is_known or split_address(self.front).hostname == host or not (small or part.adorned):
             return False
         box = small[0] if small else rect_of(part)
         name = part.attributes.get("aria-label") or part.attributes.get("title") or ""

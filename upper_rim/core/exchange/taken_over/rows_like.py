@@ -22,8 +22,11 @@ from .seen import Rect, Seen, around_all, content_box, is_painted, rect_of
 FAR_PX = 40
 """More room than that between things counts in the widest band alone."""
 BIG_GAP_PX = 48
+MOST_GAP_PX = 16
 _CENTRED_PX = 6.0
 WHOLE_SHARE = 0.97
+_WITH_LOOKS = frozenset({"button", "search", "social", "picture", "logo"})
+"""Kinds of things that have a ground and edges of their own."""
 _OF_SEVERAL = ("background-", "border-inline-")
 """What lies behind several rows is behind each of them."""
 
@@ -40,6 +43,7 @@ class RowMaker:
         self.may_set_content = looks.begins_site
         self.edits: list[Edit] = []
         self.high: dict[str, float] = {}
+        self._gap_px = 0
 
     def rows(self, lines: Sequence[Division]) -> list[JsonNode]:
         rows: list[JsonNode] = []
@@ -76,7 +80,7 @@ class RowMaker:
     def _is_painted_behind(self, seen: Sequence[Seen]) -> bool:
         """Whether several rows have a ground in common that is not the piece's own."""
         holder = common_holder([part for one in seen for part in one.parts], self.measured)
-        return any(
+        return self.measured.band is not None or any(
             is_painted(self.measured.parts[at].styles.get("background-color", "")) and (at or not self.is_whole)
             for at in (holder, *self.measured.around(holder))
         )
@@ -100,10 +104,13 @@ class RowMaker:
         own, painted = self._grounds(seen, top, bottom, number)
         room = self._room(seen, union)
         values: Values = {"padding-block-start": "0px", "padding-block-end": "0px", **own}
-        row: JsonNode = {"id": self.new_id("rw"), "name": name, "gap_px": 0, "full_width": True}
+        self._gap_px = self._least_gap(_columns(division))
+        row: JsonNode = {"id": self.new_id("rw"), "name": name, "gap_px": self._gap_px, "full_width": True}
         self.high[row["id"]] = bottom - top
         is_flat = not any(_is_tall(one) for one in _columns(division))
-        self.items.row_high = bottom - top if is_flat else TARGET_PX
+        # As much above as below: what is higher than that would move its neighbours.
+        beside = max(0.0, min(union.top - top, bottom - union.bottom))
+        self.items.row_high = union.height + 2 * beside if is_flat else TARGET_PX
         left = self._inline(row, values, room, painted)
         row["align"] = "center" if is_flat else "start"
         values["padding-block-start"] = px(max(0.0, union.top - top))
@@ -121,9 +128,13 @@ class RowMaker:
         chain = [holder, *self.measured.around(holder)]
         if len(seen) == 1 and seen[0].kind in {"button", "search", "picture", "logo", "social"}:
             chain = chain[1:]
-        own_looks = {part for one in seen for part in one.parts}
+        own_looks = {part for one in seen if one.kind in _WITH_LOOKS or one.links for part in one.parts}
         values: Values = {}
         narrow: Rect | None = None
+        band = self.measured.band
+        if band is not None:
+            values["background-color"] = self.looks.colour(band.colour, "Page ground")
+            narrow = Rect(band.left, top, band.left + band.width, bottom)
         for at in reversed(chain):
             part = self.measured.parts[at]
             box = rect_of(part)
@@ -207,6 +218,13 @@ class RowMaker:
 
     # Cells
 
+    @staticmethod
+    def _least_gap(columns: Sequence[Division]) -> int:
+        """Room that is kept between things at all widths; where there was more, the rest is put between them by itself."""
+        boxes = sorted(_box(column) for column in columns)
+        gaps = [after.left - before.right for before, after in pairwise(boxes)]
+        return int(max(0.0, min(float(MOST_GAP_PX), *gaps))) if gaps else 0
+
     def _cells(self, division: Division, room: Rect, union: Rect) -> list[JsonNode]:
         columns = _columns(division)
         if self.looks.is_rtl:
@@ -253,7 +271,8 @@ class RowMaker:
             spans = [boxes[0].left - room.left + spans[0], *spans[1:], room.right - boxes[-1].left]
         cells = [self._cell([column], "start") for column in columns]
         for cell, span in zip(cells, spans, strict=True):
-            cell["track"] = {"kind": "share", "amount": max(1, min(4000, round(span)))}
+            own = span - (self._gap_px if cell is not cells[-1] else 0)
+            cell["track"] = {"kind": "share", "amount": max(1, min(4000, round(own)))}
         return cells
 
     def _groups(self, columns: Sequence[Division], room: Rect) -> tuple[list[Division], list[Division], list[Division]]:
@@ -287,7 +306,8 @@ class RowMaker:
         items: list[JsonNode] = []
         for division in run:
             items += self._stack(division, align)
-        return {"id": self.new_id("cl"), "track": {"kind": "content"}, "align": align, "gap_px": 0, "items": items}
+        gap = 0 if any(map(_is_tall, run)) else self._gap_px
+        return {"id": self.new_id("cl"), "track": {"kind": "content"}, "align": align, "gap_px": gap, "items": items}
 
     def _stack(self, division: Division, align: str) -> list[JsonNode]:
         """Items; those below each other are parted by what is as wide as the cell."""

@@ -10,6 +10,7 @@ import re
 from collections.abc import Iterable
 from dataclasses import dataclass, field
 from typing import Literal, NamedTuple
+from urllib.parse import SplitResult, urlsplit
 
 from .measured import Part
 
@@ -88,6 +89,7 @@ class Seen:
     title: Seen | None = None
     new_window: bool = False
     is_bare_link: bool = False
+    link_at: int | None = None
 
     @property
     def parts(self) -> tuple[int, ...]:
@@ -107,6 +109,14 @@ class Read:
 
     seen: list[Seen] = field(default_factory=list)
     unread: list[str] = field(default_factory=list)
+
+
+def split_address(address: str) -> SplitResult:
+    """Its parts; all of them empty for what is no address (RFC 3986)."""
+    try:
+        return urlsplit(address)
+    except ValueError:
+        return urlsplit("")
 
 
 def is_button(part: Part) -> bool:

@@ -44,7 +44,7 @@ def take_over(
 ) -> Taken | Refusal:
     """`where` it shows, as a condition; `origin`: of the address at which the page was looked at. Raises ValueError, with the reason in words, where there is
     nothing to begin with."""
-    made = made_like(site, measured, slot, name, where, origin, new_id, fitter.faces, fitter.brands, brought)
+    made = made_like(site, measured, slot, name, where, origin, language, new_id, fitter.faces, fitter.brands, brought)
     top = measured.parts[0].rect[1]
     stands_higher = top if slot == "footer" or top > _NEAR_TOP_PX else 0.0
     return matched(site, made, fitter, rules, language, new_id, stands_higher)

@@ -6,14 +6,14 @@ export const rimMeasuring = (() => {
   const SIDES = ["top", "right", "bottom", "left"];
   const STYLES = [
     "color", "background-color", "background-image", "font-family", "font-size", "font-weight", "font-style", "line-height", "letter-spacing",
-    "text-transform", "text-decoration-line", "text-align", "list-style-type", "opacity", "position", "visibility", "display", "box-shadow", "margin-left", "margin-right",
+    "text-transform", "text-decoration-line", "text-align", "list-style-type", "opacity", "position", "visibility", "display", "box-shadow", "text-shadow", "background-position", "background-size", "background-repeat", "margin-left", "margin-right",
     ...SIDES.flatMap((side) => [`padding-${side}`, `border-${side}-width`, `border-${side}-style`, `border-${side}-color`]),
     "border-top-left-radius", "border-top-right-radius", "border-bottom-right-radius", "border-bottom-left-radius",
   ];
   const ATTRIBUTES = ["href", "src", "alt", "type", "name", "placeholder", "role", "aria-label", "aria-current", "lang", "hreflang", "id", "class", "title", "target"];
   const UNDER_POINTER = ["color", "background-color", "text-decoration-line"];
   // What goes without saying.
-  const UNSAID = new Set(["", "0px", "none", "auto", "rgba(0, 0, 0, 0)", "visible", "static"]);
+  const UNSAID = new Set(["", "0px", "none", "auto", "rgba(0, 0, 0, 0)", "visible", "static", "repeat", "0% 0%"]);
   const near = (px) => Math.round(px * 100) / 100;
   const rectOf = ({ left, top, width, height }) => [near(left + scrollX), near(top + scrollY), near(width), near(height)];
 
@@ -133,10 +133,13 @@ export const rimMeasuring = (() => {
     };
     walk(top, -1);
     // What lies behind it, where it has no ground of its own.
-    let ground = "";
+    let ground = "", band = null;
     for (let around = top.parentElement; around && !ground; around = around.parentElement) {
-      const { backgroundColor } = getComputedStyle(around);
-      if (!/, 0\)$|^transparent$/.test(backgroundColor)) ground = backgroundColor;
+      const { backgroundColor } = getComputedStyle(around), { left, width } = around.getBoundingClientRect();
+      if (/, 0\)$|^transparent$/.test(backgroundColor)) continue;
+      // A body's ground is the window's, where the root has none.
+      if (around.matches("html,body") || width >= document.documentElement.clientWidth * 0.97) ground = backgroundColor;
+      else band ??= { colour: backgroundColor, left: near(left), width: near(width) };
     }
     const body = getComputedStyle(document.body);
     return {
@@ -144,6 +147,7 @@ export const rimMeasuring = (() => {
       parts,
       cut: parts.length >= MOST_PARTS,
       ground: ground || "rgb(255, 255, 255)",
+      band,
       page: { color: body.color, "background-color": body.backgroundColor, "font-family": body.fontFamily, "font-size": body.fontSize, direction: body.direction },
       faces: faces(),
     };
