@@ -33,6 +33,16 @@ def test_landmarks_and_what_is_named_like_one_outside_of_the_content() -> None:
     assert "header.old" not in {each.selector for each in proposals([one], ["header.old"])}
 
 
+def test_what_says_the_same_on_most_pages_whatever_it_is_called() -> None:
+    def made(words: str) -> bytes:
+        top = "<div id=top><div class=inner><a href=/>Ferry</a> <a href=/x>Fares</a></div></div>"
+        return page(f"<div class=all>{top}<div class=text>{words * 20}</div><table id=end><td>Quay 1</table></div>")
+
+    found = proposals([made(words) for words in ("One ", "Two ", "Three ")])
+    assert [(each.selector, each.what, each.pages) for each in found] == [("#end", "Footer", 3), ("#top", "Header", 3)]
+    assert not proposals([made("One ")]), "one page tells nothing"
+
+
 def test_names_that_are_no_plain_words_are_left_out() -> None:
     found = proposals([page("<div id='nav}{' class='menu:x'>a</div><nav id='1'>b</nav><div class='menu;'>c</div>")])
     assert [each.selector for each in found] == ["nav"]

@@ -23,7 +23,7 @@ from upper_rim.demo import quillwort
 from upper_rim.web.jobs import arriving, lifting, publishing
 from upper_rim.web.live.addresses import StageKey, read_stage_label, stage_label
 from upper_rim.web.sites import contents, store
-from upper_rim.web.sites.models import Edition, StoredSite, Work
+from upper_rim.web.sites.models import Edition, StoredSite, Trial, Work
 from upper_rim.web.sites.storage import editions, stored
 from upper_rim.web.studio.urls import urlpatterns
 
@@ -426,3 +426,49 @@ def test_what_is_the_same_in_all_slots_and_bands_of_a_page_is_said_once(ferries:
     bare = next(page for page in site.pages if page.bare)
     shown = signed_in(ada).get(f"/s/ostrey/pages/{bare.id}/").content.decode()
     assert shown.count("nothing: the page is bare") == 1
+
+
+def test_what_was_measured_of_an_old_part_is_tried_on_then_kept_everywhere(ferries: StoredSite, ada: User) -> None:
+    brought(ferries, ada, "old-site.zip", archive())
+    client, address = signed_in(ada), "/s/ostrey/pages/lifting/taken-over/"
+    page = next(page for page in store.load(ferries.pk).site.pages if page.path == "/nested/deep/page.html")
+    block = {"display": "block", "font-size": "16px", "color": "rgb(1, 2, 3)", "font-family": "Arial"}
+    parts = [
+        {"parent": -1, "tag": "div", "rect": [0, 0, 1280, 20], "styles": block},
+        {"parent": 0, "tag": "#text", "rect": [0, 0, 60, 20], "text": "Old site", "lines": 1},
+    ]
+    asked = {
+        "lift": "div.old-header", "below": "/nested/", "page": page.id, "slot": "header",
+        "measured": json.dumps({"width": 1280, "parts": parts}),
+    }  # fmt: skip
+    before = content_hash(store.load(ferries.pk).site)
+    for wrong in (
+        {"measured": "{"},
+        {"measured": json.dumps({"width": 1280, "parts": parts[1:]})},
+        {"slot": "gate"},
+        {"page": "pg-nobody"},
+        {"lift": "div{"},
+        {"lift": "div.nothing-there"},
+        {"below": "no path"},
+        {"measured": "[" * 100_000},
+    ):
+        answer = client.get(client.post(address, {**asked, **wrong})["Location"])
+        assert answer.status_code == 200 and "trial-keep" not in answer.content.decode(), wrong
+    assert not Trial.objects.exists()
+    client.post(address, asked)
+    seen = client.get(address).content.decode()
+    assert "Old site" not in seen and "1 thing compared" in seen and "below /nested/" in seen
+    assert content_hash(store.load(ferries.pk).site) == before, "nothing is changed yet"
+    assert not client.get("/s/ostrey/foundations/schemes/").content.decode().count('data-test="trial"')
+    client.post(address, {"trial": "off"})
+    assert client.get(address).status_code == 303 and not Trial.objects.exists()
+    client.post(address, {**asked, "alone": "1", "below": page.path})
+    client.post(address, {"trial": "keep"})
+    work = Work.objects.filter(kind=Work.Kind.LIFT_OUT).get()
+    lifting.lift_out(work.pk)
+    site = store.load(ferries.pk).site
+    assert [one.path for one in site.pages if one.cuts] == [page.path]
+    piece = next(piece for piece in site.pieces if piece.id == work.details["piece"])
+    (item,) = site.shown_items(piece)
+    assert item.words.text == "Old site" and piece.reach[0].where.page == page.id
+    assert "Open Header" in client.get("/s/ostrey/pages/lifting/").content.decode()

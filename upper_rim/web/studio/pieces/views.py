@@ -62,6 +62,7 @@ def new_piece(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> di
         "arrangement": key,
         "kind_name": PIECE_KINDS[kind].NAME,
         "typed_name": asked.get("name", ""),
+        "page_count": sum(page.content is not None for page in site.pages),
         "rivals": [piece.name for piece in site.pieces if piece.kind == kind and piece.kind != "drawer"],
         "is_drawer": kind == "drawer",
         "is_gate": kind in GATE_SLOTS,

@@ -37,7 +37,7 @@ def steps_of(request: HttpRequest, opened: Opened) -> list[Step]:
         Step("Pages", "bring them in, or write one", to("pages"), done.pages),
         Step("Ground", "colours and type", to("foundations"), done.ground),
         Step("Menu", "of the pages; a header makes one, too", to("menus"), done.menu),
-        Step("Header", "seen on your front page first", to("new-piece", kind="header"), done.header),
+        Step("Header", "of ours, or like the one that is there", to("new-piece", kind="header"), done.header),
         Step("Footer", "the same", to("new-piece", kind="footer"), done.footer),
         Step("Small screens", "a drawer, or a bar at the bottom", to("new-piece", kind="drawer"), done.small_screens),
         Step("Publish", "the first edition", to("editions"), opened.stored.current_edition is not None),

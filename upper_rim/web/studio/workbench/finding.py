@@ -28,7 +28,7 @@ from .outline import outline_of
 MOST_FOUND, MOST_PAGES = 12, 40
 SCREENS = (
     ("Pages", "pages"),
-    ("Lift old bits out of pages", "lifting"),
+    ("Start from what is there: lift old bits out of pages", "lifting"),
     ("Foundations: swatches", "foundations"),
     ("Foundations: type", "type"),
     ("Foundations: defaults", "defaults"),
