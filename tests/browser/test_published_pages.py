@@ -377,3 +377,24 @@ def test_no_page_of_the_demo_scrolls_sideways_on_the_smallest_screen(
     for page in site.pages:
         measurer.go(running.live(slug) + page.path)
         assert measurer.js("return document.documentElement.scrollWidth") == 320, page.path
+
+
+def test_on_paper_a_page_has_its_header_without_menus_and_nothing_that_lies_over_it(
+    reader: Browser, running: Running
+) -> None:
+    reader.resize(400, 800)
+    reader.go(running.live("ostrey") + "/")
+    let_in(reader.driver)
+    shown = """
+    const named = (id) => document.querySelector(`[class~="q7xk-${id}"]`);
+    return Object.fromEntries(arguments[0].map((id) => [id, Boolean(named(id)?.checkVisibility())]));
+    """
+    asked = ["pc-main", "it-logo", "it-menu", "pc-footer", "pc-winter", "pc-bar", "pc-book"]
+    on_screen = reader.driver.execute_script(shown, asked)
+    reader.driver.execute_cdp_cmd("Emulation.setEmulatedMedia", {"media": "print"})
+    try:
+        on_paper = reader.driver.execute_script(shown, asked)
+    finally:
+        reader.driver.execute_cdp_cmd("Emulation.setEmulatedMedia", {"media": ""})
+    assert on_screen["it-menu"] and on_screen["pc-winter"] and on_screen["pc-bar"] and on_screen["pc-book"]
+    assert {name for name, shows in on_paper.items() if shows} == {"pc-main", "it-logo", "pc-footer"}

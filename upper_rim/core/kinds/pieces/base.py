@@ -108,6 +108,25 @@ class Piece(Styled):
         return ()
 
 
+Printed = Literal["whole", "plain", "never"]
+"""All of it, without its menus, or nothing of it."""
+
+
+class OnPaper(Piece):
+    """A piece that can stand on a page that is printed."""
+
+    PRINTED: ClassVar[Printed] = "whole"
+    """As its kind is by itself."""
+
+    prints: Printed | Literal["usual"] = Field(
+        default="usual", description="What of it is printed: as its kind is, all, without its menus, or nothing."
+    )
+
+    @property
+    def printed(self) -> Printed:
+        return self.PRINTED if self.prints == "usual" else self.prints
+
+
 class Moving(Piece):
     """A piece that may do something of its own while the page scrolls. See docs/movement.md."""
 

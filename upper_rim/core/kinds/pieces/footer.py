@@ -10,10 +10,10 @@ from pydantic import Field
 from ..context import PageContext, SheetContext
 from ..markup import Attributes, Markup, element
 from ..rule import Rule
-from .base import Opens, Piece
+from .base import OnPaper, Opens
 
 
-class Footer(Piece):
+class Footer(OnPaper):
     """After the content: a contentinfo landmark."""
 
     NAME = "Footer"

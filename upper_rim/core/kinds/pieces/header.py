@@ -2,17 +2,17 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import ClassVar, Literal
 
 from pydantic import Field
 
 from ..context import PageContext
 from ..markup import Attributes
 from ..moving import Stage
-from .base import Moving
+from .base import Moving, OnPaper, Printed
 
 
-class Header(Moving):
+class Header(Moving, OnPaper):
     """Before the content: a banner landmark."""
 
     NAME = "Header"
@@ -20,6 +20,7 @@ class Header(Moving):
     IN_LINES = True
     CHILDREN = ("rows", "reach", "roles", "stages", "styles")
     WAYS = ("away", "stays", "up")
+    PRINTED: ClassVar[Printed] = "plain"
 
     kind: Literal["header"] = "header"
     over: bool = Field(default=False, description="It takes no room: the page's content begins beneath it.")

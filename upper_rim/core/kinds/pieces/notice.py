@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
@@ -15,17 +15,18 @@ from ..context import PageContext, SheetContext
 from ..items.parts import icon
 from ..markup import Attributes, Markup, Raw, element
 from ..rule import Rule
-from .base import Moving
+from .base import Moving, OnPaper, Printed
 
 CLOSE_PX = 44
 """Room that a notice keeps free for its close button, and its width (`.rim-shut`)."""
 
 
-class Notice(Moving):
+class Notice(Moving, OnPaper):
     """A bar with a message, a region of its own name. Closed by a visitor, it stays closed for a time."""
 
     NAME = "Notice bar"
     TAG = "section"
+    PRINTED: ClassVar[Printed] = "never"
 
     kind: Literal["notice"] = "notice"
     edge: Literal["top", "bottom"] = "top"

@@ -6,10 +6,10 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from .base import Moving
+from .base import Moving, OnPaper
 
 
-class Sidebar(Moving):
+class Sidebar(Moving, OnPaper):
     """Beside the content: a complementary landmark of its own name. Where the window leaves the text less than its
     least measure, it stands before or after the content."""
 

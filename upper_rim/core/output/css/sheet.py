@@ -33,6 +33,7 @@ from .drawer_rules import coming_rules, drawer_widths, menus_of, shipped_for_dra
 from .font_rules import font_face_rules
 from .icon_rules import icon_rules
 from .movement_rules import MovementRules
+from .print_rules import print_rules
 from .row_rules import hidden_rules, rules_in_row, shared_rules
 from .shape_rules import rules_of_children, rules_of_parts, shape_rules
 from .sidebar_rules import queries_beside, rules_beside
@@ -225,6 +226,7 @@ def _structure(site: Site, sheet: SiteSheet, styling: Styling, moving: MovementR
     yield from moving.placed() if moving else ()
     yield Rule(f"body:has(>.{key})", {"margin-block-start": "0", "padding-block-start": "0"})
     yield from shape_rules(_shapes(site), key)
+    yield from print_rules(site)
     yield from _language_rules(site)
 
 

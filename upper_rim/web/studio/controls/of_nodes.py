@@ -7,7 +7,7 @@ from typing import Any
 from ....core.kinds.items.base import BaseItem
 from ....core.kinds.moving import Stage
 from ....core.kinds.pieces.asking import Asking
-from ....core.kinds.pieces.base import Piece
+from ....core.kinds.pieces.base import OnPaper, Piece
 from ....core.kinds.pieces.gate import Gate
 from ....core.kinds.rows import Cell, Row
 from ....core.model.site import Site
@@ -124,7 +124,16 @@ def _shown(node: Any, site: Site, others: list[Control] | None = None) -> Group:
     bands = [] if isinstance(node, Gate) else [(band.id, band.name) for band in site.bands]
     shown = [band for band, _ in bands if band not in node.hidden_in]
     widths = [Control("bands", "Widths", node.id, "hidden_in", shown, bands)] if bands else []
-    return Group("Shows at", [*widths, *(others or []), text(node, "classes", "Classes")])
+    printed = [choice(node, "prints", "In print", _PRINTED)] if isinstance(node, OnPaper) else []
+    return Group("Shows at", [*widths, *(others or []), *printed, text(node, "classes", "Classes")])
+
+
+_PRINTED = (
+    ("usual", "As its kind: headers without menus, no notices"),
+    ("whole", "All of it"),
+    ("plain", "Without menus"),
+    ("never", "Nothing"),
+)
 
 
 def node_name(node: Any, site: Site) -> str:
