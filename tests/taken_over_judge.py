@@ -18,7 +18,7 @@ from upper_rim.core.exchange.html.lifting import lifted
 from upper_rim.core.exchange.imports.import_pages import ArchiveEntry, read_files
 from upper_rim.core.exchange.taken_over.making import Brought
 from upper_rim.core.exchange.taken_over.measured import Measured
-from upper_rim.core.exchange.taken_over.taking import Taken, drawings_in, take_over
+from upper_rim.core.exchange.taken_over.taking import Asked, Taken, drawings_in, take_over
 from upper_rim.core.model.beginning import blank_site
 from upper_rim.core.model.editing.apply import apply
 from upper_rim.core.model.site import Asset, Lift, Page, Site
@@ -155,14 +155,10 @@ def judge(
     taken = take_over(
         site,
         measured,
-        slot,
-        slot.title(),
-        {"kind": "below", "path": "/"},
-        origin,
+        Asked(slot, slot.title(), {"kind": "below", "path": "/"}, origin, page.language),
         lambda letters: f"{letters}-took-{next(numbers)}",
         fitter,
         None,
-        page.language,
         Brought({source: asset for source, (asset, _) in drawings.items()}),
     )
     assert isinstance(taken, Taken), taken

@@ -442,6 +442,8 @@ def test_the_command_line_tells_failures_and_ends_with_one(tmp_path: Path, capsy
     assert failing["from_px"] == 980 and german["fits_from_px"] == failing["to_px"] + 1
     assert failing["cause"] == "it-menu" and failing["remedies"][0]["kind"] == "band"
     assert rows["rw-main", "en"]["fits_from_px"] == 280 and german["opened"][0]["screens"] > 1
+    assert main(["fit", bundle, "--piece", "Main header", "--json"]) == 1
+    assert capsys.readouterr().out == told.out, "what would mend it has the same ids each time"
     assert "de: Main row" in told.err and f"wraps from 980 to {failing['to_px']} px" in told.err
     assert main(["fit", bundle, "--piece", "Winter timetable"]) == 0
     assert main(["fit", bundle, "--piece", "No such piece"]) == 3

@@ -10,13 +10,13 @@ from upper_rim.core.kinds.rule import css as written
 from upper_rim.core.output.css.shape_rules import rules_of_children, rules_of_parts, shape_rules
 from upper_rim.core.output.css.sheet import inside_a_page
 from upper_rim.core.page_shape.cascade import MOST_CSS, Attributes, Sheet
-from upper_rim.core.page_shape.shape import page_shape
+from upper_rim.core.page_shape.shape import shaped
 
 NONE = Attributes({}, {})
 
 
 def shape_of(css: str, attributes: Attributes = NONE, **files: str) -> PageShape | None:
-    return page_shape(attributes, [Sheet(css, "/look/site.css")], files.get, lambda selector: False)
+    return shaped(attributes, [Sheet(css, "/look/site.css")], files.get, lambda selector: False).shape
 
 
 @pytest.mark.parametrize(
@@ -113,3 +113,28 @@ def test_whatever_comes_in_what_goes_out_can_be_read(css: str) -> None:
     read = str(lightningcss.process_stylesheet(f"@layer l{{{ours}}}.last{{color:red}}", minify=True))
     assert read.endswith(".last{color:red}"), "nothing before it is left open"
     assert "</" not in inside_a_page(read)
+
+
+@pytest.mark.parametrize(
+    ("css", "dark"),
+    [
+        ("", ""),
+        ("body{background:#fff}", ""),
+        ("body{background:#14171a url(/x.png)}", "always"),
+        ("html{background-color:rgb(10 10 20)}body{background:white}", "always"),
+        (":root{--ground:#111}body{background:var(--ground)}", "always"),
+        (":root{--a:var(--b);--b:#000}body{background:var(--a)}", "always"),
+        (":root{--a:var(--a)}body{background:var(--a)}", ""),
+        ("body{background:#111}body{background:#eee}", ""),
+        ("@media (prefers-color-scheme:dark){body{background:#111}}", "asked"),
+        (":root{--g:#fff}@media (prefers-color-scheme: dark){:root{--g:#000}}body{background:var(--g)}", "asked"),
+        ("@media (width<600px){body{background:#111}}", ""),
+        ("@media print{body{background:#000}}", ""),
+        (":root{color-scheme:dark}", "always"),
+        (":root{color-scheme:light dark}", "asked"),
+        ("body{background:rgb(0 0 0/10%)}", ""),
+    ],
+)
+def test_a_page_is_dark_by_what_is_painted_behind_all_of_it(css: str, dark: str) -> None:
+    found = shaped(Attributes({}, {}), [Sheet(css, "/look/site.css")], {}.get, lambda selector: False)
+    assert found.dark == dark

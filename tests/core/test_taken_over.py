@@ -15,7 +15,15 @@ from upper_rim.core.exchange.taken_over.making import SLOTS, slot_of
 from upper_rim.core.exchange.taken_over.measured import DEEPEST, MOST_PARTS, Measured
 from upper_rim.core.exchange.taken_over.reading import Read, read_part, rights_of
 from upper_rim.core.exchange.taken_over.seen import Seen
-from upper_rim.core.exchange.taken_over.taking import Brought, Taken, drawings_in, family_read, font_files, take_over
+from upper_rim.core.exchange.taken_over.taking import (
+    Asked,
+    Brought,
+    Taken,
+    drawings_in,
+    family_read,
+    font_files,
+    take_over,
+)
 from upper_rim.core.kinds.items.menu import MenuItem
 from upper_rim.core.model.beginning import blank_site
 from upper_rim.core.model.editing.apply import apply
@@ -173,14 +181,10 @@ def taken(site: Site, measured: Measured, slot: Any = "header", language: str = 
     made = take_over(
         site,
         measured,
-        slot,
-        slot.title(),
-        {"kind": "below", "path": "/"},
-        ORIGIN,
+        Asked(slot, slot.title(), {"kind": "below", "path": "/"}, ORIGIN, language),
         lambda letters: f"{letters}-t{next(numbers)}",
         fitter_of(shelf(), lambda content: b"<svg xmlns='http://www.w3.org/2000/svg' width='9' height='9'/>", 2026),
         None,
-        language,
         Brought(),
     )
     assert isinstance(made, Taken), made

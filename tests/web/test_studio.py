@@ -472,3 +472,24 @@ def test_what_was_measured_of_an_old_part_is_tried_on_then_kept_everywhere(ferri
     (item,) = site.shown_items(piece)
     assert item.words.text == "Old site" and piece.reach[0].where.page == page.id
     assert "Open Header" in client.get("/s/ostrey/pages/lifting/").content.decode()
+
+
+def test_one_press_sets_the_language_of_all_that_lies_in_a_folder(ferries: StoredSite, ada: User) -> None:
+    client = signed_in(ada)
+
+    def pages() -> dict[str, str]:
+        return {page.path: page.language for page in store.load(ferries.pk).site.pages}
+
+    before = pages()
+    page = next(page for page in store.load(ferries.pk).site.pages if page.path == "/guide/")
+    address = f"/s/ostrey/pages/{page.id}/"
+    assert "branch-language" not in client.get(address).content.decode()
+    client.post(address, {"do": "set", "node": page.id, "field": "language", "value": "fr"})
+    there = {path for path in before if path.startswith("/guide/")}
+    shown = client.get(address).content.decode()
+    assert f"the\n              {len(there) - 1} other pages in /guide/" in shown
+    client.post(address, {"do": "branch-language", "node": page.id})
+    assert pages() == {path: "fr" if path in there else language for path, language in before.items()}
+    client.post(address, {"do": "undo"})
+    assert pages() == {**before, "/guide/": "fr"}
+    assert client.post(address, {"do": "branch-language", "node": "pg-nobody"}).status_code == 422

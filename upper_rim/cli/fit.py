@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import argparse
 import json
-import secrets
 import sys
 from collections.abc import Callable, Iterator
+from itertools import count
 from typing import Any
 
 from ..core.exchange.bundle import Bundle
@@ -25,7 +25,7 @@ from ..core.kinds.rows import Row
 from ..core.model.editing.edits import edit_adapter
 from ..core.model.navigation.links import Links
 from ..core.model.site import Site
-from ..core.model.tree import holder_of
+from ..core.model.tree import holder_of, walk
 from ..core.output.fitting import fitter_of
 from ..shipped import shelf
 from .clock import present
@@ -76,11 +76,17 @@ def _rows(fitter: Fitter, site: Site, piece: Piece) -> Iterator[tuple[Row, RowFi
 def _mending(fitter: Fitter, site: Site, piece: Piece, row: Row, fit: RowFit, stretch: Stretch) -> list[Remedy]:
     if stretch.state not in FAILING:
         return []
-    return remedies(fitter, site, piece, row, Failure(fit.language, stretch), _new_id)
+    return remedies(fitter, site, piece, row, Failure(fit.language, stretch), _counted(site))
 
 
-def _new_id(prefix: str) -> str:
-    return f"{prefix}-{secrets.token_hex(5)}"
+def _counted(site: Site) -> Callable[[str], str]:
+    """Ids that nothing of the site has: the same again for the same failure."""
+    taken, numbers = {node.id for node in walk(site)}, count(1)
+
+    def new_id(prefix: str) -> str:
+        return next(free for number in numbers if (free := f"{prefix}-mended-{number}") not in taken)
+
+    return new_id
 
 
 def _as_json(fitter: Fitter, site: Site, piece: Piece, row: Row, fit: RowFit) -> dict[str, Any]:

@@ -90,6 +90,11 @@ class Splice(Value):
         exclude_if=operator.not_,
         description="It runs from right to left by its CSS, and does not say so in its HTML (`dir`).",
     )
+    dark: Literal["", "always", "asked"] = Field(
+        default="",
+        exclude_if=operator.not_,
+        description="Its own ground is dark, always or where visitors ask for a dark one.",
+    )
     unscaled: bool = Field(
         default=False,
         exclude_if=operator.not_,

@@ -9,13 +9,14 @@ import hashlib
 import re
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from itertools import islice
-from typing import TypeVar
+from typing import NamedTuple, TypeVar
 
 import lightningcss
 
 from ..kinds.page_shapes import ChildRule, ElementRule, PageShape, ShapeRule
 from ..kinds.rule import Rule, css
 from .cascade import LONGEST_CSS, Attributes, Declared, Imported, OfElement, Reached, Sheet, reached
+from .darkness import Darkness, darkness
 
 _USUAL_MARGIN = ShapeRule(declared=(("margin", "8px"),))
 """HTML, 15.3.3: of a body of which nothing is said."""
@@ -38,14 +39,23 @@ Holds = Callable[[str], bool]
 """Whether an element of a page, chosen by a selector, holds most of its text."""
 
 
-def page_shape(attributes: Attributes, sheets: Iterable[Sheet], imported: Imported, holds: Holds) -> PageShape | None:
-    """None where pieces hold as it is, and where its CSS cannot be read."""
+class Shaped(NamedTuple):
+    """`shape`: None where pieces hold in the page as it is, and where its CSS cannot be read."""
+
+    shape: PageShape | None
+    dark: Darkness
+
+
+def shaped(attributes: Attributes, sheets: Iterable[Sheet], imported: Imported, holds: Holds) -> Shaped:
+    """What a page's own CSS tells of it."""
     try:
         found = reached(attributes, sheets, imported)
     except RecursionError:
-        return None
-    if found is None:
-        return None
+        found = None
+    return Shaped(_shape(found, attributes, holds), darkness(found)) if found is not None else Shaped(None, "")
+
+
+def _shape(found: Reached, attributes: Attributes, holds: Holds) -> PageShape | None:
     heights, clips = tuple(_heights(found)), _clips(found)
     is_root_apart = _is_apart(found.root, has_margin=False)
     is_boxed = is_root_apart or _is_apart(found.body, has_margin=True)

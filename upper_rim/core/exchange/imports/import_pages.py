@@ -283,7 +283,10 @@ def _page(
     page = _described(Page(id=new_id("pg"), path=path, language=language), content, found)
     if page.splice is None:
         problems.append(Problem(name[:200], page.remark))
-    shape = shapes.of(path, found.styling) if page.splice is not None and found.styling is not None else None
+    shape = None
+    if page.splice is not None and found.styling is not None:
+        shape, dark = shapes.of(path, found.styling)
+        page = page.replaced(splice=page.splice.replaced(dark=dark))
     page = page.replaced(cuts=cuts(content, lifts_on(page, lifts.values())), shape=shape.id if shape else None)
     return Incoming(page, content, shape)
 

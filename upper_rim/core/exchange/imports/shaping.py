@@ -9,7 +9,7 @@ from urllib.parse import unquote, urlsplit
 
 from ...kinds.page_shapes import PageShape
 from ...page_shape.cascade import MOST_CSS, Sheet, joined
-from ...page_shape.shape import page_shape
+from ...page_shape.shape import Shaped, shaped
 from ..html.styling import Styling
 
 _HOME = "https://site.invalid"
@@ -22,7 +22,7 @@ class _Variant(NamedTuple):
     """The shape of pages that are styled alike, and of which the same is held by the same elements."""
 
     held: dict[str, bool]
-    shape: PageShape | None
+    found: Shaped
 
 
 class Shapes:
@@ -34,8 +34,8 @@ class Shapes:
         self._known: dict[tuple[object, ...], list[_Variant]] = {}
         self.found: dict[str, PageShape] = {}
 
-    def of(self, path: str, styling: Styling) -> PageShape | None:
-        """Of a page there. None where pieces hold in its body as it is."""
+    def of(self, path: str, styling: Styling) -> Shaped:
+        """Of a page there."""
         base = joined(_HOME + path, styling.base)
         sheets = [
             Sheet(one.text, _path(base), one.media)
@@ -52,14 +52,12 @@ class Shapes:
         known = next((one for one in variants if all(styling.holds(each) == one.held[each] for each in one.held)), None)
         if known is None:
             held: dict[str, bool] = {}
-            known = _Variant(
-                held, page_shape(said, sheets, self._at, lambda one: held.setdefault(one, styling.holds(one)))
-            )
+            known = _Variant(held, shaped(said, sheets, self._at, lambda one: held.setdefault(one, styling.holds(one))))
             variants.append(known)
-        shape = known.shape
+        shape = known.found.shape
         if shape is not None:
             self.found[shape.id] = shape
-        return shape
+        return known.found
 
     def _linked(self, address: str) -> str | None:
         """Of a file of the site; what lies elsewhere is not known."""

@@ -14,6 +14,7 @@ from ...model.editing.edits import Add, Edit
 from ...model.fonts import Font
 from ...model.site import Asset, Site
 from ...model.tree import ROOT
+from ...values.properties import CORNERS, SIDES
 from ..imports.import_pages import page_path
 from ..imports.typed_links import TypedLinks
 from .looks import Looks, Values, px, styles_json
@@ -21,6 +22,13 @@ from .measured import Measured, px_of
 from .reading import rights_of
 from .seen import Link, Rect, Seen, split_address
 
+_NO_BLOCK_PADDING = {"padding-block-start": "0px", "padding-block-end": "0px"}
+_PLAIN_BOX = {
+    **{f"border-{side}-width": "0px" for side in SIDES},
+    **{f"border-{corner}-radius": "0px" for corner in CORNERS},
+    "background-color": "transparent",
+}
+"""Without what buttons and fields have by themselves."""
 _TAGS = re.compile(r"<[^<>]*+>")
 MOST_LETTERS = 400
 """Of a text in one style, or a label."""
@@ -225,14 +233,18 @@ class ItemMaker:
         self._stands(item, "entry", seen, [link.words for link in seen.links])
         return item
 
+    def _text_at(self, at: int) -> int:
+        """The element in which the words of another one stand."""
+        texts = (self.measured.parts[one] for one in self.measured.within(at) if self.measured.parts[one].is_text)
+        return next((text.parent for text in texts), at)
+
     def _current(self, seen: Seen) -> list[JsonNode]:
         """How the entry is set that leads to the page itself, where that is told."""
         link = next((link for link in seen.links if link.is_current), None)
         if link is None or len(seen.links) < 2:
             return []
         part = self.measured.parts[link.at]
-        text_at = next((at for at in self.measured.within(link.at) if self.measured.parts[at].is_text), link.at)
-        own = self.measured.parts[text_at].parent if text_at != link.at else link.at
+        own = self._text_at(link.at)
         values = {
             "color": self.looks.colour(self.measured.parts[own].styles.get("color", ""), "Current entry"),
             "background-color": self.looks.colour(part.styles.get("background-color", ""), "Current entry ground"),
@@ -245,7 +257,7 @@ class ItemMaker:
         plain = next((link for link in seen.links if not link.is_current), seen.links[0])
         part = self.measured.parts[plain.at]
         values = self._whole_text(seen.at, "Menu")
-        values |= {"padding-block-start": "0px", "padding-block-end": "0px"}
+        values |= _NO_BLOCK_PADDING
         box = self.looks.box_of(part, "Menu", with_padding=False) if part.styles.get("display") != "inline" else {}
         room = (0.0, 0.0)
         if box:
@@ -269,7 +281,7 @@ class ItemMaker:
         values = self._whole_text(seen.at, "Links")
         steps = [after.text.middle - before.text.middle for before, after in pairwise(seen.links)]
         step = sum(steps) / len(steps) if steps else TARGET_PX
-        values |= {"padding-block-start": "0px", "padding-block-end": "0px", "min-block-size": px(step)}
+        values |= {**_NO_BLOCK_PADDING, "min-block-size": px(step)}
         styles = styles_json(values, self.new_id, "content")
         styles += styles_json(
             self.looks.pointed(self.measured.parts[seen.links[0].at], "Links"), self.new_id, "content", "hover"
@@ -337,16 +349,13 @@ class ItemMaker:
 
     def _button(self, seen: Seen) -> JsonNode:
         part = self.measured.parts[seen.at]
-        inner = next((at for at in self.measured.within(seen.at) if self.measured.parts[at].is_text), seen.at)
-        text_at = self.measured.parts[inner].parent if inner != seen.at else seen.at
-        nothing = {f"border-{side}-width": "0px" for side in ("block-start", "inline-end", "block-end", "inline-start")}
-        corners = {f"border-{corner}-radius": "0px" for corner in ("start-start", "start-end", "end-end", "end-start")}
+        text_at = self._text_at(seen.at)
         values = {
-            **nothing, **corners, "background-color": "transparent",
+            **_PLAIN_BOX,
             **self._whole_text(text_at, "Button text"), **self.looks.box_of(part, "Button"),
             "min-block-size": px(seen.box.height),
         }  # fmt: skip
-        values |= dict.fromkeys(("padding-block-start", "padding-block-end"), "0px")
+        values |= _NO_BLOCK_PADDING
         item = self._item(
             "button",
             values,
@@ -360,14 +369,12 @@ class ItemMaker:
 
     def _search(self, seen: Seen) -> JsonNode:
         part = self.measured.parts[seen.at]
-        nothing = {f"border-{side}-width": "0px" for side in ("block-start", "inline-end", "block-end", "inline-start")}
-        corners = {f"border-{corner}-radius": "0px" for corner in ("start-start", "start-end", "end-end", "end-start")}
         values = {
-            **nothing, **corners, "background-color": "transparent",
+            **_PLAIN_BOX,
             **self.looks.type_of(seen.at, "Field text"), **self.looks.box_of(part, "Field"),
             "inline-size": px(seen.box.width), "min-block-size": px(seen.box.height),
         }  # fmt: skip
-        values |= dict.fromkeys(("padding-block-start", "padding-block-end"), "0px")
+        values |= _NO_BLOCK_PADDING
         item: JsonNode = {
             "id": self.new_id("it"),
             "kind": "search",

@@ -10,7 +10,7 @@ from __future__ import annotations
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Literal
+from typing import Literal, NamedTuple
 
 from ...model.arrangements.arranging import JsonNode, NewId
 from ...model.editing.edits import Add, Edit
@@ -51,21 +51,28 @@ class Made:
     text_px: float
 
 
+class Asked(NamedTuple):
+    """What is to be made: a piece in a `slot`, by what `name`, `where` it shows (a condition). `origin`: of the address at
+    which the page was looked at; `language`: its own."""
+
+    slot: Slot
+    name: str
+    where: JsonNode
+    origin: str
+    language: str
+
+
 def made_like(
     site: Site,
     measured: Measured,
-    slot: Slot,
-    name: str,
-    where: JsonNode,
-    origin: str,
-    language: str,
+    asked: Asked,
     new_id: NewId,
     faces: Mapping[str, Face],
     brands: Brands,
     brought: Brought,
 ) -> Made:
-    """`where` it shows, as a condition; `origin`: of the address at which the page was looked at. Raises ValueError where there
-    is nothing to begin with."""
+    """Raises ValueError where there is nothing to begin with."""
+    slot, name, where, origin, language = asked
     read = read_part(measured, brands, f"{origin}/")
     if not read.seen:
         raise ValueError("nothing in it shows that a piece could begin with")

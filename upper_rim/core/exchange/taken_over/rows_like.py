@@ -221,7 +221,7 @@ class RowMaker:
     @staticmethod
     def _least_gap(columns: Sequence[Division]) -> int:
         """Room that is kept between things at all widths; where there was more, the rest is put between them by itself."""
-        boxes = sorted(_box(column) for column in columns)
+        boxes = sorted(column.box for column in columns)
         gaps = [after.left - before.right for before, after in pairwise(boxes)]
         return int(max(0.0, min(float(MOST_GAP_PX), *gaps))) if gaps else 0
 
@@ -262,7 +262,7 @@ class RowMaker:
 
     def _shared(self, columns: Sequence[Division], room: Rect) -> list[JsonNode]:
         """Each column gets the share of the room that it had, up to where the next one begins."""
-        boxes = [_box(column) for column in columns]
+        boxes = [column.box for column in columns]
         if self.looks.is_rtl:
             spans = [before.right - after.right for before, after in pairwise(boxes)]
             spans = [room.right - boxes[0].right + spans[0], *spans[1:], boxes[-1].right - room.left]
@@ -277,7 +277,7 @@ class RowMaker:
 
     def _groups(self, columns: Sequence[Division], room: Rect) -> tuple[list[Division], list[Division], list[Division]]:
         """What stands at the row's start, amid it, at its end."""
-        boxes = [_box(column) for column in columns]
+        boxes = [column.box for column in columns]
         if self.looks.is_rtl:
             mirror = room.left + room.right
             boxes = [Rect(mirror - box.right, box.top, mirror - box.left, box.bottom) for box in boxes]
@@ -349,10 +349,6 @@ def _runs(group: Sequence[Division]) -> list[list[Division]]:
         else:
             runs.append([one])
     return runs
-
-
-def _box(division: Division) -> Rect:
-    return division.box
 
 
 def _across(room: Rect, union: Rect) -> Rect:

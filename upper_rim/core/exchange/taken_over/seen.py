@@ -71,8 +71,8 @@ class Link:
 @dataclass(frozen=True)
 class Seen:
     """`at`: the element that its look is read from; `box`: where it stands; `anchors`: what of it has to stand where it
-    stood, in order; `links`: of a menu, a list or profiles. `href`: where it leads. `source`: address of its picture, or
-    the drawing itself. `html`: of a text with marks. `field_at`, `said`: of a search, its field and what that says."""
+    stood, in order; `links`: of a menu, a list or profiles. `href`: where it leads. `source`: address of its picture;
+    `drawing`: the drawing itself. `html`: of a text with marks, `link_at` its first link. `title`: over a list."""
 
     kind: Kind
     at: int

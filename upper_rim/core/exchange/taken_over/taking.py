@@ -7,7 +7,7 @@ from collections.abc import Mapping, Sequence
 from urllib.parse import unquote, urlsplit
 
 from ...fit.rows.fitter import Fitter
-from ...model.arrangements.arranging import JsonNode, NewId
+from ...model.arrangements.arranging import NewId
 from ...model.editing.refusal import Refusal
 from ...model.editing.rules import Rules
 from ...model.fonts import Font
@@ -18,12 +18,12 @@ from ..imports.import_pages import digest
 from ..imports.import_picture import Brought as BroughtPicture
 from ..imports.import_picture import clean_svg
 from .items_like import Brought
-from .making import Slot, made_like
+from .making import Asked, made_like
 from .matching import Matched as Taken
 from .matching import matched
 from .measured import Measured
 
-__all__ = ["Brought", "Taken", "drawings_in", "family_read", "font_files", "take_over"]
+__all__ = ["Asked", "Brought", "Taken", "drawings_in", "family_read", "font_files", "take_over"]
 MOST_FONT_FILES = 8
 """Of one family."""
 DRAWINGS_PATH = "/drawings/"
@@ -32,22 +32,17 @@ DRAWINGS_PATH = "/drawings/"
 def take_over(
     site: Site,
     measured: Measured,
-    slot: Slot,
-    name: str,
-    where: JsonNode,
-    origin: str,
+    asked: Asked,
     new_id: NewId,
     fitter: Fitter,
     rules: Rules | None,
-    language: str,
     brought: Brought,
 ) -> Taken | Refusal:
-    """`where` it shows, as a condition; `origin`: of the address at which the page was looked at. Raises ValueError, with the reason in words, where there is
-    nothing to begin with."""
-    made = made_like(site, measured, slot, name, where, origin, language, new_id, fitter.faces, fitter.brands, brought)
+    """Raises ValueError, with the reason in words, where there is nothing to begin with."""
+    made = made_like(site, measured, asked, new_id, fitter.faces, fitter.brands, brought)
     top = measured.parts[0].rect[1]
-    stands_higher = top if slot == "footer" or top > _NEAR_TOP_PX else 0.0
-    return matched(site, made, fitter, rules, language, new_id, stands_higher)
+    stands_higher = top if asked.slot == "footer" or top > _NEAR_TOP_PX else 0.0
+    return matched(site, made, fitter, rules, asked.language, new_id, stands_higher)
 
 
 _NEAR_TOP_PX = 40

@@ -52,3 +52,14 @@ _indexes: Memo[tuple[Page, ...], PageIndex] = Memo(12)
 def index_of(pages: tuple[Page, ...]) -> PageIndex:
     """Of a site's pages. Edits that touch no page leave it as it is."""
     return _indexes.of(pages, PageIndex)
+
+
+def folder_of(page: Page) -> str:
+    """In which it lies: its own path, where that is a folder's."""
+    return f"{page.path.rpartition('/')[0]}/"
+
+
+def in_folder_of(page: Page, pages: Sequence[Page]) -> list[Page]:
+    """Those that lie in the same folder, or below it."""
+    folder = folder_of(page)
+    return [one for one in pages if one.path.startswith(folder)]

@@ -21,7 +21,7 @@ from ....core.model.editing.apply import reason_of
 from ....core.model.editing.edits import Add, Edit, Move, Remove, Set, SetEach, Together, edit_adapter, parts_of_edit
 from ....core.model.editing.refusal import Refusal
 from ....core.model.fonts import Font
-from ....core.model.navigation.page_index import index_of
+from ....core.model.navigation.page_index import in_folder_of, index_of
 from ....core.model.navigation.pairing import proposed_pairs
 from ....core.model.references import renamed
 from ....core.model.site import Asset, Page, Site
@@ -186,6 +186,17 @@ def _rewrite(site: Site, post: QueryDict) -> Posted:
     original = next((one.content for one in site.pages if one.id == page.translates), None)
     of = Set(node=node, field="of", value=original)
     return Posted(Together(edits=(*edits, Set(node=node, field="cuts", value=[]), of)))
+
+
+def _branch_language(site: Site, post: QueryDict) -> Posted:
+    """All pages in a page's folder, and below it, are in its language."""
+    page = next((page for page in site.pages if page.id == post["node"]), None)
+    if page is None:
+        raise FormError(post["node"], "language", "there is no such page")
+    others = [(one.id, page.language) for one in in_folder_of(page, site.pages) if one.language != page.language]
+    if not others:
+        raise FormError(page.id, "language", "all pages there are in this language")
+    return Posted(SetEach(field="language", values=tuple(others)))
 
 
 def _pair(site: Site, post: QueryDict) -> Posted:
@@ -411,6 +422,7 @@ _READERS: dict[str, Callable[[Site, QueryDict], Posted]] = {
     "own": _own,
     "hand-over": _hand_over,
     "rewrite": _rewrite,
+    "branch-language": _branch_language,
     "pair": _pair,
     "pair-these": _pair_these,
     "edit": _raw,

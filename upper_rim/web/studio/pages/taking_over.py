@@ -14,7 +14,7 @@ from pydantic import ValidationError
 from ....core.exchange.html.lifting import lifted
 from ....core.exchange.taken_over.making import SLOTS
 from ....core.exchange.taken_over.measured import Measured
-from ....core.exchange.taken_over.taking import Brought, Taken, drawings_in, family_read, font_files, take_over
+from ....core.exchange.taken_over.taking import Asked, Brought, Taken, drawings_in, family_read, font_files, take_over
 from ....core.kinds.pieces import PIECE_KINDS
 from ....core.model.editing.edits import Add, SetEach, Together, edit_adapter
 from ....core.model.fonts import Font
@@ -34,8 +34,8 @@ from ..preview.trials import begin, ended, taken_over_by
 from .views import posted_lift
 
 LARGEST_MEASURED = 4_000_000
-NEAR_PX, OFF_PX = 1.0, 6.0
-"""Nobody sees a difference of the one; of the other, whoever compares."""
+NEAR_PX = 1.0
+"""Nobody sees a difference of that."""
 _OWN_EDITS = 2
 """The last ones of a trial: the lift, and its cuts on one page."""
 SEEN_WIDTH_PX = 1280
@@ -77,9 +77,10 @@ def taken_over(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> d
         "compared": len(differences),
         "near": sum(one.off <= NEAR_PX for one in differences),
         "furthest": max((one.off for one in differences), default=0.0),
-        "is_alike": all(one.off <= OFF_PX for one in differences),
-        "stage_page": page,
-        "tried_page": f"{page}?{urlencode({TRIAL: '1'})}",
+        "frames": [
+            (f"The old one, on {about['page']}, {SEEN_WIDTH_PX} px wide", "old-one", page),
+            ("The new one", "new-one", f"{page}?{urlencode({TRIAL: '1'})}"),
+        ],
         "begins_px": max(0, about["top"] - 12),
         "high_px": min(900, about["height"] + 24),
         "ends_px": about["top"] + about["height"] + 60,
@@ -125,9 +126,14 @@ def _begin(request: HttpRequest, opened: Opened) -> None:
     name = _free_name(opened, PIECE_KINDS[slot].NAME)
     try:
         taken = take_over(
-            site, measured, slot, name, lift.where.model_dump(mode="json"), origin, ids.new_id,
-            site_fitter(opened.stored.pk), rules_of(opened.stored.pk), page.language, _brought(opened, measured, origin),
-        )  # fmt: skip
+            site,
+            measured,
+            Asked(slot, name, lift.where.model_dump(mode="json"), origin, page.language),
+            ids.new_id,
+            site_fitter(opened.stored.pk),
+            rules_of(opened.stored.pk),
+            _brought(opened, measured, origin),
+        )
     except ValueError as why:
         raise Unmade(f"Nothing could begin with it: {why}.") from why
     if not isinstance(taken, Taken):

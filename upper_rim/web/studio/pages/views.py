@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterator
 from typing import Any
 from urllib.parse import quote
@@ -15,6 +16,7 @@ from ....core.exchange.html.lift_proposals import proposals
 from ....core.exchange.html.lifting import look_through, selector_fault
 from ....core.exchange.taken_over.making import slot_of
 from ....core.kinds.pieces import PIECE_KINDS
+from ....core.model.navigation.page_index import folder_of, in_folder_of
 from ....core.model.site import Lift, Site
 from ....core.reach.coverage import coverage_of
 from ... import wall
@@ -48,6 +50,7 @@ def pages(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[s
         "steps": steps_of(request, opened),
         **_latest(opened.stored, Work.Kind.BRING_IN),
         "unread": [page for page in site.pages if page.remark][:50],
+        "dark": Counter(page.splice.dark for page in site.pages if page.splice is not None and page.splice.dark),
         "unscaled": sum(page.splice is not None and page.splice.unscaled for page in site.pages),
     }
 
@@ -81,6 +84,8 @@ def page(request: HttpRequest, opened: Opened, page_id: str, made: tuple[str, ..
     return {
         "page": found,
         "card": card,
+        "folder": folder_of(found),
+        "others_there": sum(one.language != found.language for one in in_folder_of(found, site.pages)),
         "shown": [(", ".join(slots), bands) for bands, slots in shown.items()],
         "original": original,
         "lifts": [lift for lift in site.lifts if lift.where.covers(found)],
