@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections import Counter
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from itertools import pairwise
@@ -208,13 +209,15 @@ class ItemMaker:
     def _menu(self, seen: Seen) -> JsonNode | None:
         branching = [bool(link.below) for link in seen.links]
         mixed = any(branching) and not all(branching)
-        entries = [self._entry(link, apart=mixed and has) for link, has in zip(seen.links, branching, strict=True)]
+        odd = self._odd_links(seen)
+        apart = [has if mixed else link in odd for link, has in zip(seen.links, branching, strict=True)]
+        entries = [self._entry(link, apart=one) for link, one in zip(seen.links, apart, strict=True)]
         menu = self._new_menu("Main" if self.in_header and not self.site.menus else "Menu", entries)
         values, room = self._entry_values(seen)
         gap = self._gap(seen, room)
         fields: JsonNode = {"menu": menu, "way": "row", "gap_px": round(max(0.0, gap))}
-        if self.in_header and len(seen.links) > 2 and len(self.site.bands) > 1:
-            fields |= {"drawer_below": self.site.bands[-1].id, "drawer_when_full": True}
+        if self.in_header and len(seen.links) > 2 and self.looks.shows_from:
+            fields |= {"drawer_below": self.looks.shows_from, "drawer_when_full": True}
         styles = styles_json(values, self.new_id, "content")
         if any(branching):
             less = min(float(BRANCH_PX), gap)
@@ -223,15 +226,35 @@ class ItemMaker:
                 beside: Values = {"margin-inline-end": px(less)}
                 styles += styles_json(beside, self.new_id, "content", band=self.band)
                 styles += styles_json({**values, "margin-inline-end": "0px"}, self.new_id, "apart")
+            if mixed and odd:
+                self.note("Some entries had a colour of their own, which was left out.")
             if gap < BRANCH_PX:
                 self.note("Entries that open a list have a button beside them, for which there was less room.")
         styles += styles_json(
             self.looks.pointed(self.measured.parts[seen.links[0].at], "Menu"), self.new_id, "content", "hover"
         )
+        if odd and not mixed:
+            own = self._whole_text(self._text_at(odd[0].at), "Entry set apart")
+            styles += styles_json({**values, **own}, self.new_id, "apart")
         styles += self._current(seen)
         item = {"id": self.new_id("it"), "kind": "menu", "styles": styles, **fields}
         self._stands(item, "entry", seen, [link.words for link in seen.links])
         return item
+
+    def _ink(self, link: Link) -> str:
+        return self.measured.parts[self._text_at(link.at)].styles.get("color", "")
+
+    def _plain_links(self, seen: Seen) -> list[Link]:
+        """Those that are set as most are; all, where there are no others than the present page's."""
+        others = [link for link in seen.links if not link.is_current] or list(seen.links)
+        (most, _), *_ = Counter(map(self._ink, others)).most_common(1)
+        return [link for link in others if self._ink(link) == most]
+
+    def _odd_links(self, seen: Seen) -> list[Link]:
+        """Those in another colour, the same for all of them."""
+        plain = self._plain_links(seen)
+        odd = [link for link in seen.links if not link.is_current and link not in plain]
+        return [link for link in odd if self._ink(link) == self._ink(odd[0])]
 
     def _text_at(self, at: int) -> int:
         """The element in which the words of another one stand."""
@@ -254,9 +277,9 @@ class ItemMaker:
 
     def _entry_values(self, seen: Seen) -> tuple[Values, tuple[float, float]]:
         """How entries are set, and the room that each has within itself before and behind its words."""
-        plain = next((link for link in seen.links if not link.is_current), seen.links[0])
+        plain = self._plain_links(seen)[0]
         part = self.measured.parts[plain.at]
-        values = self._whole_text(seen.at, "Menu")
+        values = self._whole_text(self._text_at(plain.at), "Menu")
         values |= _NO_BLOCK_PADDING
         box = self.looks.box_of(part, "Menu", with_padding=False) if part.styles.get("display") != "inline" else {}
         room = (0.0, 0.0)
@@ -305,6 +328,8 @@ class ItemMaker:
 
     def _text(self, seen: Seen) -> JsonNode:
         values = self._text_values(seen, "Text")
+        if seen.has_box:
+            values |= self.looks.box_of(self.measured.parts[seen.at], "Label")
         item = self._item(
             "text",
             values,

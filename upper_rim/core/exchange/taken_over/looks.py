@@ -41,7 +41,7 @@ Values = dict[str, str]
 class Looks:
     """Reads values of one old part for a site. `edits`: what the site needs for them; `notes`: what is not the same;
     `is_rtl`: whether pieces run from right to left on pages in the language;
-    `widest_band`: the site's, where that is the one that was looked at."""
+    `widest_band`: the site's, where that is the one that was looked at; `shows_from`: that one, if there are narrower ones."""
 
     def __init__(
         self,
@@ -64,6 +64,8 @@ class Looks:
         self.is_rtl = direction(language) == "rtl"
         bands = site.bands
         self.widest_band = bands[-1].id if len(bands) > 1 and bands[-1].from_px <= measured.width else None
+        above = [band.id for band in bands if 0 < band.from_px <= measured.width]
+        self.shows_from = above[-1] if above else None
         self.begins_site = not steps_done(site).ground and not site.pieces
         if self.begins_site:
             self._begin()

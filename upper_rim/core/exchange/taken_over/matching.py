@@ -92,12 +92,13 @@ class _Loop:
     spacing: dict[tuple[str, str], float] = field(default_factory=dict)
     """How letters were set at first, by item and part."""
 
-    def edit(self) -> Together:
-        edits: list[Edit] = [*self.made.edits[:-1], Add(parent=ROOT, slot="pieces", values=(self.made.piece,))]
+    def edit(self, piece: JsonNode | None = None) -> Together:
+        added = Add(parent=ROOT, slot="pieces", values=(piece or self.made.piece,))
+        edits: list[Edit] = [*self.made.edits[:-1], added]
         return Together(edits=tuple(edits))
 
     def compare(self) -> Sequence[Difference] | Refusal:
-        with_it = apply(self.site, self.edit(), self.rules)
+        with_it = apply(self.site, self.edit(_as_laid_out(self.made.piece)), self.rules)
         if isinstance(with_it, Refusal):
             return with_it
         piece = next(piece for piece in with_it.pieces if piece.id == self.made.piece["id"])
@@ -272,6 +273,20 @@ class _Loop:
         return bands[-1].id if len(bands) > 1 and bands[-1].from_px <= self.made.width else None
 
 
+def _as_laid_out(piece: JsonNode) -> JsonNode:
+    """With the menus that become a button where there is no room as entries: before all stands where it should there may be
+    none yet."""
+    return {
+        **piece,
+        "rows": [{**row, "cells": [_with_entries(cell) for cell in row["cells"]]} for row in piece["rows"]],
+    }
+
+
+def _with_entries(cell: JsonNode) -> JsonNode:
+    items = [{**item, "drawer_when_full": False} if item["kind"] == "menu" else item for item in cell["items"]]
+    return {**cell, "items": items}
+
+
 class _Off(NamedTuple):
     """How far it has to go: its start, its end, its middle downwards."""
 
@@ -327,8 +342,10 @@ def _walk(frame: Frame, x: float, y: float, item: str | None, found: dict[str, _
 def _text_in(frame: Frame, x: float, y: float, viewport: Viewport) -> Rect | None:
     """Where the texts in a box stand: no wider than they are where each is on one line."""
     if isinstance(frame.box, Inline | InlineAround):
-        wide = min(value(frame.width), value(frame.box.wanted(viewport, 0.0).most))
-        return Rect(x, y, x + wide, y + value(frame.height))
+        # A label's room is the same on both sides.
+        edges = value(frame.box.inline_edges(viewport, 0.0))
+        wide = min(value(frame.width), value(frame.box.wanted(viewport, 0.0).most)) - edges
+        return Rect(x + edges / 2, y, x + edges / 2 + wide, y + value(frame.height))
     within = [_text_in(kid, x + value(inner_x), y + value(inner_y), viewport) for inner_x, inner_y, kid in frame.kids]
     found = [rect for rect in within if rect is not None]
     return around_all(found) if found else None

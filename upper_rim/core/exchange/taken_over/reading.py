@@ -8,7 +8,7 @@ from collections.abc import Iterable, Iterator, Sequence
 from ...values.brands import Brands
 from .grouping import LOGO, grouped
 from .measured import Measured
-from .seen import Kind, Link, Read, Rect, Seen, around_all, content_box, is_button, rect_of, split_address
+from .seen import Kind, Link, Read, Rect, Seen, around_all, content_box, is_button, is_painted, rect_of, split_address
 
 _SEPARATORS = re.compile(r"[\s|/·•›»«‹:,;–—-]*")
 _RIGHTS = re.compile(r"\s*©\s*(\d{4})(?:\s*[–-]\s*(\d{4}))?,?\s+(\S.*)", re.DOTALL)
@@ -28,6 +28,8 @@ _UNREAD = {
 LONGEST_PLAIN = 400
 MOST_SEEN = 200
 """Things of one part."""
+LABEL_PX = 32
+"""So much larger than its text is a label's ground."""
 ICON_PX = 64
 """Pictures in links to profiles are no larger."""
 _HEADINGS = ("h1", "h2", "h3", "h4", "h5", "h6", "dt")
@@ -137,8 +139,18 @@ class _Reader:
             kind = "rich" if marked or lines > 1 or len(words) > LONGEST_PLAIN else "text"
         html = f"<p>{''.join(self._marked(at) for at in run).strip()}</p>" if kind == "rich" else ""
         box = anchors if lines == 1 else self._block_box(run[0], anchors)
-        link_at = next(iter(links), None)
-        self.read.seen.append(Seen(kind, first, box, (anchors,), words, html=html, lines=lines, link_at=link_at))
+        link_at, has_box = next(iter(links), None), kind == "text" and self._is_labelled(first, anchors)
+        self.read.seen.append(
+            Seen(kind, first, box, (anchors,), words, html=html, lines=lines, link_at=link_at, has_box=has_box)
+        )
+
+    def _is_labelled(self, at: int, anchors: Rect) -> bool:
+        """Whether what is painted around a text is for it alone: hardly larger than itself."""
+        part = self.parts[at]
+        box = rect_of(part)
+        is_close = box.width <= anchors.width + LABEL_PX and box.height <= anchors.height + LABEL_PX
+        edges = all(part.px(f"border-{side}-width") > 0 for side in ("left", "right"))
+        return at > 0 and is_close and (edges or is_painted(part.styles.get("background-color", "")))
 
     def _block_box(self, at: int, anchors: Rect) -> Rect:
         """How wide its lines may be."""

@@ -128,7 +128,7 @@ class RowMaker:
         chain = [holder, *self.measured.around(holder)]
         if len(seen) == 1 and seen[0].kind in {"button", "search", "picture", "logo", "social"}:
             chain = chain[1:]
-        own_looks = {part for one in seen if one.kind in _WITH_LOOKS or one.links for part in one.parts}
+        own_looks = {part for one in seen if one.kind in _WITH_LOOKS or one.links or one.has_box for part in one.parts}
         values: Values = {}
         narrow: Rect | None = None
         band = self.measured.band

@@ -72,7 +72,8 @@ class Link:
 class Seen:
     """`at`: the element that its look is read from; `box`: where it stands; `anchors`: what of it has to stand where it
     stood, in order; `links`: of a menu, a list or profiles. `href`: where it leads. `source`: address of its picture;
-    `drawing`: the drawing itself. `html`: of a text with marks, `link_at` its first link. `title`: over a list."""
+    `drawing`: the drawing itself. `html`: of a text with marks, `link_at` its first link. `title`: over a list. `has_box`: a
+    text in a ground or an edge of its own."""
 
     kind: Kind
     at: int
@@ -90,6 +91,7 @@ class Seen:
     new_window: bool = False
     is_bare_link: bool = False
     link_at: int | None = None
+    has_box: bool = False
 
     @property
     def parts(self) -> tuple[int, ...]:
