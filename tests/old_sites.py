@@ -394,6 +394,79 @@ main{background:linear-gradient(#246,#124);color:#fff;padding:200px 60px 60px}
     (("header.hero", "header"), ("footer.end", "footer")),
 )
 
+_BLOG = OldSite(
+    "blog theme",
+    """
+*{box-sizing:border-box}
+body{margin:0;font:18px/1.7 'Source Sans Pro','Helvetica Neue',sans-serif;color:#404040;background:#fff}
+.site-header{max-width:1080px;margin:0 auto;padding:3em 1em 1em}
+.site-branding{margin-bottom:1.5em}
+.site-title{font-size:36px;margin:0;font-weight:700;line-height:1.2}
+.site-title a{color:#1a1a1a;text-decoration:none}
+.site-description{margin:0;font-size:14px;color:#686868}
+.main-navigation{border-top:1px solid #d1d1d1;border-bottom:1px solid #d1d1d1}
+.main-navigation ul{list-style:none;margin:0;padding:0;display:flex}
+.main-navigation a{display:block;padding:.8em 1.2em .8em 0;color:#1a1a1a;text-decoration:none;font-weight:700;font-size:16px}
+.main-navigation .current-menu-item a{color:#007acc}
+.site-footer{max-width:1080px;margin:0 auto;padding:2em 1em;font-size:14px}
+.site-footer .widgets{display:flex;gap:3em}
+.widget{flex:1}
+.widget-title{font-size:14px;text-transform:uppercase;letter-spacing:.09em;margin:0 0 1em}
+.widget ul{margin:0;padding:0;list-style:none}
+.widget li{border-top:1px solid #d1d1d1;padding:.4em 0}
+.widget a{color:#007acc}
+.site-info{border-top:4px solid #1a1a1a;margin-top:2em;padding-top:1em}
+""",
+    '<header class="site-header" role="banner"><div class="site-branding"><p class="site-title">'
+    '<a href="/index.html" rel="home">Heather Walks</a></p>'
+    '<p class="site-description">Notes from the northern paths</p></div><nav class="main-navigation">'
+    '<ul class="menu"><li class="menu-item current-menu-item"><a href="/index.html">Home</a></li><li>'
+    '<a href="/ferries.html">Routes</a></li><li><a href="/harbours.html">Gear</a></li><li>'
+    '<a href="/contact.html">Contact</a></li></ul></nav></header>',
+    '<footer class="site-footer" role="contentinfo"><div class="widgets"><section class="widget">'
+    '<h2 class="widget-title">Recent</h2><ul><li><a href="/ferries.html">Up the long ridge</a></li><li>'
+    '<a href="/harbours.html">Three wet days</a></li></ul></section><section class="widget">'
+    '<h2 class="widget-title">Archives</h2><ul><li><a href="/about.html">May 2024</a></li><li>'
+    '<a href="/tickets.html">April 2024</a></li></ul></section></div>'
+    '<div class="site-info">Proudly made by hand. <a href="/about.html">Privacy</a></div></footer>',
+    (("header", "header"), ("footer", "footer")),
+)
+
+_BADGES = OldSite(
+    "shop badges",
+    """
+*{box-sizing:border-box}
+body{margin:0;font:15px/1.4 Poppins,Arial,sans-serif;color:#222}
+.promo{background:#f6d55c;text-align:center;padding:8px;font-size:13px}
+.h{display:flex;align-items:center;height:76px;padding:0 40px;border-bottom:1px solid #eee}
+.h .logo img{display:block;height:40px;width:133px}
+.h nav{margin:0 auto;display:flex;gap:30px}
+.h nav a{color:#222;text-decoration:none;font-weight:500}
+.h nav a.sale{color:#d7263d}
+.h .tools{display:flex;gap:20px}
+.h .tools a{color:#222;text-decoration:none;position:relative}
+.h .tools i{font-style:normal;background:#d7263d;color:#fff;border-radius:9px;font-size:11px;padding:1px 6px;margin-left:4px}
+.f{background:#fafafa;padding:48px 40px 24px}
+.f .cols{display:grid;grid-template-columns:repeat(4,1fr);gap:32px}
+.f h4{margin:0 0 14px;font-size:15px}
+.f a{display:block;color:#666;text-decoration:none;padding:4px 0;font-size:14px}
+.f p{margin:0;color:#666;font-size:14px}
+.f .bottom{border-top:1px solid #e5e5e5;margin-top:32px;padding-top:20px;display:flex;justify-content:space-between;color:#999;font-size:13px}
+""",
+    '<header><div class="promo">Free delivery on all islands this week</div><div class="h">'
+    '<a class="logo" href="/index.html"><img src="/logo.svg" alt="Tern"></a><nav><a href="/ferries.html">New</a>'
+    '<a href="/harbours.html">Coats</a><a href="/about.html">Boots</a><a class="sale" href="/tickets.html">Sale'
+    '</a></nav><div class="tools"><a href="/contact.html">Account</a><a href="/tickets.html">Basket<i>2</i></a>'
+    "</div></div></header>",
+    '<footer class="f"><div class="cols"><div><h4>Tern</h4>'
+    "<p>Clothes for weather, cut and sewn in Osterhaven since 1994.</p></div><div><h4>Shop</h4>"
+    '<a href="/ferries.html">New</a><a href="/harbours.html">Coats</a><a href="/about.html">Boots</a></div><div>'
+    '<h4>Help</h4><a href="/contact.html">Sizes</a><a href="/contact.html">Returns</a></div><div><h4>House</h4>'
+    '<a href="/about.html">Our story</a><a href="/about.html">Repairs</a></div></div><div class="bottom">'
+    "<span>© 2026 Tern Outfitters</span><span>Prices with tax</span></div></footer>",
+    (("header", "header"), ("footer", "footer")),
+)
+
 OLD_SITES = (
     _FLOATS,
     _TABLES,
@@ -410,4 +483,6 @@ OLD_SITES = (
     _TAGLINE,
     _MEGA,
     _OVER_HERO,
+    _BLOG,
+    _BADGES,
 )

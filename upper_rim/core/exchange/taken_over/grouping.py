@@ -90,7 +90,7 @@ class _Grouper:
         if run[0].kind == "social":
             return [replace(run[0], box=box, anchors=anchors, links=links, in_row=_in_row(anchors))]
         links = tuple(replace(link, below=self._below(link)) for link in links)
-        if len(run) == 1 and not links[0].below:
+        if len(run) == 1 and not links[0].below and not links[0].mark:
             return [replace(run[0], links=links)]
         style_at = next((one.at for one in run if not one.links[0].is_current), run[0].at)
         return [Seen("menu", style_at, box, anchors, "", "", links, in_row=_in_row(anchors))]

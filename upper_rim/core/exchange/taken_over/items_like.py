@@ -195,6 +195,7 @@ class ItemMaker:
         return {
             "id": self.new_id("en"),
             "label": {"text": link.words[:MOST_LETTERS]},
+            "mark": {"text": link.mark[:MOST_LETTERS]},
             "target": self._target(link.href) if link.href else {"kind": "nothing"},
             "entries": [self._entry(one) for one in link.below],
             "apart": apart,
@@ -236,10 +237,18 @@ class ItemMaker:
         if odd and not mixed:
             own = self._whole_text(self._text_at(odd[0].at), "Entry set apart")
             styles += styles_json({**values, **own}, self.new_id, "apart")
-        styles += self._current(seen)
+        styles += self._current(seen) + self._mark(seen)
         item = {"id": self.new_id("it"), "kind": "menu", "styles": styles, **fields}
         self._stands(item, "entry", seen, [link.words for link in seen.links])
         return item
+
+    def _mark(self, seen: Seen) -> list[JsonNode]:
+        """How the words beside entries are set."""
+        at = next((link.mark_at for link in seen.links if link.mark_at is not None), None)
+        if at is None:
+            return []
+        own = self.looks.box_of(self.measured.parts[at], "Mark")
+        return styles_json({**_PLAIN_BOX, **self._whole_text(at, "Mark text"), **own}, self.new_id, "badge")
 
     def _ink(self, link: Link) -> str:
         return self.measured.parts[self._text_at(link.at)].styles.get("color", "")

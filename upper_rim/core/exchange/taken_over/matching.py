@@ -331,7 +331,7 @@ def _walk(frame: Frame, x: float, y: float, item: str | None, found: dict[str, _
         item = box.node
         found[item] = _Boxes(rect, _text_in(frame, x, y, viewport) or rect)
     if item is not None and box.part in _PARTS:
-        told = rect if box.part in {"field", "picture", "icon"} else _text_in(frame, x, y, viewport) or rect
+        told = rect if box.part in {"field", "picture", "icon"} else _text_in(_words_of(frame), x, y, viewport) or rect
         found[item].parts.setdefault(box.part, []).append(told)
         if box.part == "icon" and any(kid.box.part == "icon" for _, _, kid in frame.kids):
             found[item].parts["icon"].pop()
@@ -349,3 +349,9 @@ def _text_in(frame: Frame, x: float, y: float, viewport: Viewport) -> Rect | Non
     within = [_text_in(kid, x + value(inner_x), y + value(inner_y), viewport) for inner_x, inner_y, kid in frame.kids]
     found = [rect for rect in within if rect is not None]
     return around_all(found) if found else None
+
+
+def _words_of(frame: Frame) -> Frame:
+    """Of an entry, without the mark beside its words."""
+    words = frame.kids[:1] if frame.box.part == "entry" and len(frame.kids) > 1 else ()
+    return Frame(frame.box, frame.width, frame.height, words) if words else frame

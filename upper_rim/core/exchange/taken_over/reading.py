@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import replace
 
 from ...values.brands import Brands
 from .grouping import LOGO, grouped
@@ -203,7 +204,10 @@ class _Reader:
             return
         for picture in pictures:
             self._picture(picture, at)
-        words, anchors = self.measured.text(at), around_all(rect_of(self.parts[one]) for one in texts)
+        marks = [one for one in texts if self._is_mark(one, at)]
+        texts = [one for one in texts if one not in marks] or texts
+        words = " ".join("".join(self.parts[one].text for one in texts).split())
+        anchors = around_all(rect_of(self.parts[one]) for one in texts)
         new_window = part.attributes.get("target") == "_blank"
         style_at = self.parts[texts[0]].parent
         box = rect_of(part) if part.shows else anchors
@@ -211,10 +215,16 @@ class _Reader:
             seen = Seen("button", at, box, (anchors,), words, href, new_window=new_window)
         else:
             link = Link(words, href, at, anchors, box, self._is_current(at), new_window)
+            if marks and marks[0] not in texts:
+                link = replace(link, mark=self.parts[marks[0]].text.strip(), mark_at=self.parts[marks[0]].parent)
             seen = Seen(
                 "text", style_at, anchors, (anchors,), words, href, (link,), new_window=new_window, is_bare_link=True
             )
         self.read.seen.append(seen)
+
+    def _is_mark(self, text: int, link: int) -> bool:
+        holder = self.parts[text].parent
+        return holder != link and self._is_labelled(holder, rect_of(self.parts[text]))
 
     def _is_shown_text(self, at: int) -> bool:
         """What is moved out of sight to be replaced by a picture is not seen."""

@@ -56,7 +56,8 @@ def around_all(rects: Iterable[Rect]) -> Rect:
 
 @dataclass(frozen=True)
 class Link:
-    """A link of a menu: `at`, its element; `text_at`, its words; `below`, what opens or stands under it."""
+    """A link of a menu: `at`, its element; `text`, where its words stand; `below`, what opens or stands under it;
+    `mark`, a word beside it in a ground of its own, and its element."""
 
     words: str
     href: str
@@ -66,6 +67,8 @@ class Link:
     is_current: bool = False
     new_window: bool = False
     below: tuple[Link, ...] = ()
+    mark: str = ""
+    mark_at: int | None = None
 
 
 @dataclass(frozen=True)
