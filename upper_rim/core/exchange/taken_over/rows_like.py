@@ -115,19 +115,25 @@ class RowMaker:
         row["align"] = "center" if is_flat else "start"
         values["padding-block-start"] = px(max(0.0, union.top - top))
         values["padding-block-end"] = px(max(0.0, bottom - union.bottom))
-        cells = self._cells(division, room, union)
+        cells = self._cells(division, room)
         row["cells"] = cells
-        if len(cells) > 1 and not is_flat and len(self.site.bands) > 1:
-            row["columns"] = [{"band": self.site.bands[0].id, "count": 1}]
+        if len(cells) > 1 and not self.items.in_header and len(self.site.bands) > 1:
+            self._fold(row)
         row["styles"] = styles_json(values, self.new_id) + styles_json(left, self.new_id, band=self.looks.widest_band)
         return row
+
+    def _fold(self, row: JsonNode) -> None:
+        """On the narrowest windows what stood beside each other stands below each other, at the start."""
+        narrowest = self.site.bands[0].id
+        row["columns"] = [{"band": narrowest, "count": 1}]
+        for cell in row["cells"]:
+            if cell["align"] == "end":
+                cell["aligned"] = [{"band": narrowest, "align": "start"}]
 
     def _grounds(self, seen: Sequence[Seen], top: float, bottom: float, number: int) -> tuple[Values, Rect | None]:
         """What is painted behind a row alone: its values, and where it is, where that is less than the whole window."""
         holder = common_holder([part for one in seen for part in one.parts], self.measured)
         chain = [holder, *self.measured.around(holder)]
-        if len(seen) == 1 and seen[0].kind in {"button", "search", "picture", "logo", "social"}:
-            chain = chain[1:]
         own_looks = {part for one in seen if one.kind in _WITH_LOOKS or one.links or one.has_box for part in one.parts}
         values: Values = {}
         narrow: Rect | None = None
@@ -225,7 +231,7 @@ class RowMaker:
         gaps = [after.left - before.right for before, after in pairwise(boxes)]
         return int(max(0.0, min(float(MOST_GAP_PX), *gaps))) if gaps else 0
 
-    def _cells(self, division: Division, room: Rect, union: Rect) -> list[JsonNode]:
+    def _cells(self, division: Division, room: Rect) -> list[JsonNode]:
         columns = _columns(division)
         if self.looks.is_rtl:
             columns = columns[::-1]
