@@ -119,7 +119,9 @@ def brought_in(old: OldSite) -> tuple[Site, dict[str, bytes]]:
 
 def measured_in(driver: webdriver.Chrome, selector: str) -> Measured:
     script = _MEASURING.read_text().replace("export const", "const")
-    told = driver.execute_script(f"{script}\nreturn rimMeasuring.measured(arguments[0]);", selector)
+    told = driver.execute_script(
+        f"{script}\nreturn rimMeasuring.measured([...document.querySelectorAll(arguments[0])]);", selector
+    )
     return Measured.model_validate(told)
 
 

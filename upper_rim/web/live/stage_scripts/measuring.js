@@ -81,8 +81,9 @@ export const rimMeasuring = (() => {
     return found;
   };
 
-  const measured = (selector) => {
-    const top = [...document.querySelectorAll(selector)].find((one) => !one.closest("[data-rim-node]"));
+  // The first of some elements that is the page's own; null where none is.
+  const measured = (elements) => {
+    const top = elements.find((one) => !one.closest("[data-rim-node]"));
     if (!top) return null;
     const parts = [], rules = pointedRules();
     const styleOf = (part) => {

@@ -303,7 +303,7 @@
   const tellMeasured = async (selector) => {
     const { rimMeasuring } = await import("/_rim/stage/measuring.js");
     await Promise.all([loaded, document.fonts.ready]);
-    tell({ rim: "taken", selector, measured: rimMeasuring.measured(selector) });
+    tell({ rim: "taken", selector, measured: rimMeasuring.measured(found(selector)) });
   };
   // Things are taken hold of where their outline is beside them.
   const isBusy = () => parent === window || !isBench || opens || pointing || isPicking || Boolean(written);
@@ -345,8 +345,16 @@
     const name = [...part.classList].find((one) => PLAIN.test(one));
     return PLAIN.test(part.id) ? `#${part.id}` : name ? `${part.localName}.${name}` : selectorOf(part);
   };
+  // Selectors that only the server reads find nothing here.
+  const found = (selector) => {
+    try {
+      return [...document.querySelectorAll(selector)];
+    } catch {
+      return [];
+    }
+  };
   const showLifted = (selector) => {
-    const parts = [...document.querySelectorAll(selector)].filter((part) => !isRims(part));
+    const parts = found(selector).filter((part) => !isRims(part));
     parts.forEach((part) => part.setAttribute("data-rim-chosen", ""));
     if (parts.length && !isInView(parts[0])) scrollTo({ top: parts[0].getBoundingClientRect().top + scrollY - IN_VIEW_PX, behavior: "instant" });
   };
