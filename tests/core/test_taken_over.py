@@ -360,6 +360,7 @@ def anything(chance: random.Random) -> dict[str, Any]:
             ),
             "src": chance.choice((f"{ORIGIN}/logo.svg", "data:x", "//")),
             "class": chance.choice(("logo", "active", "x")),
+            "alt": chance.choice(("", "a" * 900)),
             "type": chance.choice(("search", "email", "checkbox")),
         }
         told = (
@@ -416,3 +417,12 @@ def test_drawings_come_along_without_what_runs_and_fonts_that_are_the_sites_own(
     read = family_read("quayside", "ft-1", [real, b"no font"])
     assert read is not None and read[0].name == "Quayside" and len(read[0].files) == len(read[1]) == 1
     assert family_read("quayside", "ft-1", [b"no font"]) is None
+
+
+def test_texts_that_are_longer_than_a_piece_can_say_are_cut() -> None:
+    drawn, long = plain_header(), "a" * 900
+    drawn.add(0, "img", (300, 12, 48, 48), attributes={"src": f"{ORIGIN}/logo.svg", "alt": long})
+    drawn.link(drawn.add(0, "p", (400, 26, 60, 20)), long, f"{ORIGIN}/boats", (400, 26, 60, 20))
+    after = applied(site_with("/logo.svg"), taken(site_with("/logo.svg"), drawn.measured()))
+    said = [item.words.text for item in after.shown_items(after.pieces[0]) if item.kind in {"picture", "text"}]
+    assert said == [long[:400], long[:400]]

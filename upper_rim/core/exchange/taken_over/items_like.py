@@ -182,7 +182,7 @@ class ItemMaker:
         if path is None:
             return None
         fields = {
-            "words": {"text": seen.words},
+            "words": {"text": seen.words[:MOST_LETTERS]},
             "ornament": not seen.words,
             "width_px": round(min(4000, max(8, seen.box.width))),
         }

@@ -39,7 +39,8 @@ def slot_of(told: str) -> Slot:
 @dataclass
 class Made:
     """`edits` add what the piece needs, and the piece itself last. `high`: how high each row has to be, `text_px`: how large
-    its texts are where nothing else is said, in px."""
+    its texts are where nothing else is said, in px; `widest_band`: the
+    site's, where that is the one that was looked at."""
 
     edits: list[Edit]
     piece: JsonNode
@@ -49,6 +50,7 @@ class Made:
     width: int
     high: dict[str, float]
     text_px: float
+    widest_band: str | None
 
 
 class Asked(NamedTuple):
@@ -98,7 +100,9 @@ def made_like(
     }
     text_px = px_of(items.around.get("font-size", ""))
     edits = [*looks.edits, *items.edits, *rows.edits, Add(parent=ROOT, slot="pieces", values=(piece,))]
-    return Made(edits, piece, items.stood, read.unread, looks.notes, measured.width, rows.high, text_px)
+    return Made(
+        edits, piece, items.stood, read.unread, looks.notes, measured.width, rows.high, text_px, looks.widest_band
+    )
 
 
 def _ground(measured: Measured, looks: Looks, name: str, slot: Slot, *, is_whole: bool) -> dict[str, str]:

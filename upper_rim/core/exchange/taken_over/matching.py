@@ -236,10 +236,8 @@ class _Loop:
         for at, (item, one) in enumerate(zip(line, away, strict=True)):
             more = one.start - before
             if align == "center" and not at:
-                more = 2 * (one.start + away[-1].end) / 2
-                before = one.start
-                self._move_by(item, "margin-inline-start", more)
-                continue
+                # What is centred goes half as far as its margin.
+                more = one.start + away[-1].end
             self._move_by(item, "margin-inline-start", more)
             before = one.start
 
@@ -265,12 +263,9 @@ class _Loop:
         if abs(length) < 0.005 and not name.startswith("padding"):
             return
         far = part == "box" and name.startswith("margin-inline") and not 0 <= length <= FAR_PX
-        item["styles"] += styles_json({name: px(length)}, self.new_id, part, band=self._widest if far else None)
-
-    @property
-    def _widest(self) -> str | None:
-        bands = self.site.bands
-        return bands[-1].id if len(bands) > 1 and bands[-1].from_px <= self.made.width else None
+        item["styles"] += styles_json(
+            {name: px(length)}, self.new_id, part, band=self.made.widest_band if far else None
+        )
 
 
 def _as_laid_out(piece: JsonNode) -> JsonNode:
