@@ -8,12 +8,13 @@ import stat
 import zipfile
 from functools import partial
 
+import html5lib
 import pytest
 from selectolax.lexbor import LexborHTMLParser
 
 from tests.broken_pages import BROKEN, OTHER_FILES, WITHOUT_PLACE, archive
 from tests.folder import taken_away
-from upper_rim.core.exchange.html.anatomy import anatomy
+from upper_rim.core.exchange.html.anatomy import anatomy, places_hold
 from upper_rim.core.exchange.html.encoding import decode, sniff
 from upper_rim.core.exchange.html.lifting import cuts as cuts_of
 from upper_rim.core.exchange.html.lifting import find_in_page, selector_fault, without_cuts
@@ -33,6 +34,8 @@ from upper_rim.core.kinds.items.text import TextItem
 from upper_rim.core.kinds.pieces.base import ReachRule
 from upper_rim.core.kinds.pieces.header import Header
 from upper_rim.core.kinds.rows import Cell, Row
+from upper_rim.core.model.navigation.renewed import renewed
+from upper_rim.core.model.navigation.unsaid import likely_languages
 from upper_rim.core.model.site import Asset, Page, Site
 from upper_rim.core.output.page.compose import Composer
 from upper_rim.core.values.words import Words
@@ -74,6 +77,42 @@ def test_a_broken_page_gets_its_piece_first_and_comes_back_byte_for_byte(name: s
     assert read.css_first("link[href^='/_rim/']") is not None
     assert len(read.css("header.qtest")) == 1
     assert sniff(published) == sniff(came), "the declaration of the encoding must stay within reach"
+
+
+@pytest.mark.parametrize("name", BROKEN)
+def test_places_that_are_said_of_a_page_are_those_that_are_found(name: str) -> None:
+    came = strip(BROKEN[name])
+    splice = anatomy(came).splice
+    assert splice is None or places_hold(came, splice)
+    assert splice is None or not places_hold(came + b"<p>x</body>", splice.replaced(encoding="big5"))
+
+
+TRICKY = (
+    "<!doctype html><html lang=en><head><title>a <b> c</title><style>p>a{}</style><script>'<p>'</script></head>"
+    "<!-- <body> --><body title='>'><p id=a>Words <b>more</p><textarea><p>x</textarea><table><tr><td>y</table></body></html>"
+)
+
+
+@pytest.mark.parametrize("field", ["head_at", "body_at", "end_at"])
+def test_places_said_within_tags_scripts_titles_or_tables_are_refused(field: str) -> None:
+    """At each byte. html5lib says whether what is put in there stands where it is meant to, and moves nothing."""
+    found = anatomy(TRICKY.encode()).splice
+    assert found is not None and found.end_at is not None
+    holds = 0
+    for at in range(len(TRICKY) + 1):
+        said = found.replaced(**{field: at, "wraps": False})
+        if not said.head_at <= said.body_at <= (said.end_at or 0) or not places_hold(TRICKY.encode(), said):
+            continue
+        holds += 1
+        probe = "<link rel=x-probe>" if field == "head_at" else "<footer id=x-probe></footer>"
+        tree = html5lib.parse(TRICKY[:at] + probe + TRICKY[at:], namespaceHTMLElements=False)
+        parent = tree.find("head" if field == "head_at" else "body")
+        (put,) = [one for one in parent if "x-probe" in one.attrib.values()]
+        assert field == "head_at" or put is parent[0 if field == "body_at" else -1], at
+        parent.remove(put)
+        alone = html5lib.parse(TRICKY, namespaceHTMLElements=False)
+        assert [(one.tag, one.attrib) for one in tree.iter()] == [(one.tag, one.attrib) for one in alone.iter()], at
+    assert holds
 
 
 def test_an_archive_gives_pages_with_titles_and_languages_and_a_report() -> None:
@@ -329,3 +368,59 @@ def test_pages_that_say_no_language_are_in_that_of_their_folder_where_folders_ar
         "index.html", "it/index.html", "it/printers.html", "hr/index.html", "hr/holidays.html", "no/x.html"
     )
     assert set(apart.values()) == {"en"}, "two departments, and an answer"
+
+
+SPOKEN = {
+    "cy": "Mae'r fferi yn gadael bob awr rhwng saith y bore a naw yr hwyr. Prynwch eich tocyn ar y cei cyn i chi hwylio.",
+    "de": "Die Fähre fährt stündlich zwischen sieben Uhr morgens und neun Uhr abends. Karten gibt es am Anleger.",
+    "fr": "Le bac part toutes les heures entre sept heures du matin et neuf heures du soir. Les billets sont vendus à quai.",
+    "ar": "تغادر العبارة كل ساعة من السابعة صباحا حتى التاسعة مساء، وتباع التذاكر على الرصيف قبل الإبحار، ويمكن للأطفال السفر مجانا مع والديهم.",
+    "fa": "کشتی هر ساعت از هفت صبح تا نه شب حرکت می‌کند و بلیت در اسکله فروخته می‌شود. کودکان رایگان سفر می‌کنند.",
+    "ja": "フェリーは朝七時から夜九時まで毎時間出発します。切符は埠頭の窓口で買うことができます。子供は大人と一緒なら無料で乗れます。天気が悪い日は運航を中止することがあります。",
+    "el": "Τα πλοία φεύγουν κάθε ώρα από τις επτά το πρωί μέχρι τις εννέα το βράδυ. Τα εισιτήρια πωλούνται στην προβλήτα.",
+    "en": "Ferries leave every hour between seven in the morning and nine at night, and tickets are sold on the quay.",
+}
+UNTOLD = (
+    "Home About Contact",
+    "npm install; const x = require('y')",
+    "Lorem ipsum dolor sit amet, consectetur adipiscing elit, sed do eiusmod tempor incididunt ut labore et dolore.",
+    "Aldo Brun, Mira Castel, Tor Lindqvist, Ewa Nowak, Jan de Vries, Ilse Baum, Pia Holm, Otto Krantz",
+)
+
+
+@pytest.mark.parametrize("tag", SPOKEN)
+def test_pages_that_say_no_language_are_read_for_it(tag: str) -> None:
+    (page,) = pages_of(f"<p>{SPOKEN[tag]}")
+    assert (page.language, page.likely) == ("en", tag)
+    assert [*likely_languages((page,))] == ([] if tag == "en" else [tag])
+    (said,) = pages_of(f"<p>{SPOKEN[tag]}", root='<html lang="nl">')
+    assert (said.language, said.likely) == ("nl", "")
+
+
+@pytest.mark.parametrize("text", UNTOLD)
+def test_of_too_few_words_no_language_is_proposed(text: str) -> None:
+    (page,) = pages_of(f"<p>{text}")
+    assert page.likely == "und" and not likely_languages((page,))
+
+
+def test_menus_around_the_content_do_not_count_for_its_language() -> None:
+    (page,) = pages_of(f"<nav><ul><li>{SPOKEN['en'] * 9}</ul></nav><main><p>{SPOKEN['cy']}</main><p>{SPOKEN['en']}")
+    assert page.likely == "cy"
+
+
+def test_what_was_said_of_a_language_by_hand_stays_when_pages_come_in_again() -> None:
+    old = [one.replaced(language="cy", likely="") for one in pages_of(f"<p>{SPOKEN['cy']}", f"<p>{SPOKEN['de']}")]
+    came = renewed(pages_of(f"<p>{SPOKEN['cy']}!", f"<p>{SPOKEN['de']}!"), old)
+    assert [(page.language, page.likely) for page in came] == [("cy", "")] * 2
+    asked = renewed(pages_of(f"<p>{SPOKEN['cy']}!"), pages_of(f"<p>{SPOKEN['cy']}"))
+    assert [(page.language, page.likely) for page in asked] == [("en", "cy")]
+
+
+def pages_of(*bodies: str, root: str = "") -> list[Page]:
+    """As they come in."""
+    entries = [
+        ArchiveEntry(f"site/{at}.html", f"<!doctype html>{root}<title>x</title>{body}".encode)
+        for at, body in enumerate(bodies)
+    ]
+    came = read_files([*entries, ArchiveEntry("x.css", bytes)], "{}-1".format, "en", (), [])
+    return [one.value for one in came if isinstance(one.value, Page)]

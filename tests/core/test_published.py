@@ -33,7 +33,7 @@ from upper_rim.core.kinds.items.logo import Logo
 from upper_rim.core.model.editing.apply import apply
 from upper_rim.core.model.editing.edits import Remove, Set, Together
 from upper_rim.core.model.editing.refusal import Refusal
-from upper_rim.core.model.site import Page, Site
+from upper_rim.core.model.site import Cut, Lift, Page, Site
 from upper_rim.core.model.tree import items_of
 from upper_rim.core.output.css.sheet import sheet
 from upper_rim.core.output.css.style_rules import band_queries
@@ -345,6 +345,26 @@ def test_bundle_reading_is_not_fooled_by_sizes() -> None:
             bundle = Bundle(file)
             for content in contents:
                 bundle.read_checked(content)
+
+
+@pytest.mark.parametrize("count", [3, 601])
+def test_nothing_is_published_at_places_that_belong_to_another_content(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str], count: int
+) -> None:
+    data = b"<!doctype html><title>x</title><body><p>Words</body>"
+    page = described_page(Page(id="pg-0", path="/0/"), data)
+    pages = [page.replaced(id=f"pg-{at}", path=f"/{at}/") for at in range(count)]
+    assert page.splice is not None
+    pages[1] = pages[1].replaced(splice=page.splice.replaced(body_at=page.splice.body_at + 1))
+    pages[2] = pages[2].replaced(cuts=(Cut(lift="lf-1", start=9, end=9_999),))
+    site = Site(key="qtest", name="T", pages=tuple(pages), lifts=(Lift(id="lf-1", selector="p"),))
+    with (tmp_path / "a.zip").open("wb") as file:
+        write_bundle(file, site, lambda _: data)
+    for command in (["validate"], ["publish", "--out", str(tmp_path / "out")]):
+        assert main([command[0], str(tmp_path / "a.zip"), *command[1:]]) == (1 if command == ["validate"] else 3)
+        said = capsys.readouterr().err
+        assert "/1/: the places for pieces do not" in said and "/2/: a cut lies outside" in said and "/0/" not in said
+    assert [path.name for path in tmp_path.iterdir()] == ["a.zip"]
 
 
 def test_every_command_explains_itself(capsys: pytest.CaptureFixture[str]) -> None:

@@ -493,3 +493,29 @@ def test_one_press_sets_the_language_of_all_that_lies_in_a_folder(ferries: Store
     client.post(address, {"do": "undo"})
     assert pages() == {**before, "/guide/": "fr"}
     assert client.post(address, {"do": "branch-language", "node": "pg-nobody"}).status_code == 422
+
+
+def test_languages_are_proposed_by_the_words_of_pages_and_set_or_left_in_one_press(
+    ferries: StoredSite, ada: User
+) -> None:
+    said = "Die Fähre fährt stündlich zwischen sieben Uhr morgens und neun Uhr abends. Karten gibt es am Anleger."
+    pages = {f"neu/{name}.html": f"<title>{name}</title><p>{said}".encode() for name in ("a", "b")}
+    work = brought(ferries, ada, "new.zip", archive({**pages, "neu/c.html": b"<title>c</title><p>x", "x.css": b""}))
+    assert work.state == Work.State.DONE, work.message
+    client, address = signed_in(ada), "/s/ostrey/pages/languages/"
+
+    def languages() -> dict[str, str]:
+        return {page.path: page.language for page in store.load(ferries.pk).site.pages if page.path.startswith("/neu/")}
+
+    before = languages()
+    assert set(before.values()) == {"en"}
+    assert "2 pages do not say their language" in " ".join(client.get("/s/ostrey/pages/").content.decode().split())
+    shown = " ".join(client.get(address).content.decode().split())
+    assert "2</b> pages do not say their language, count as English, and read like German" in shown
+    asked = {"do": "likely-language", "language": "de"}
+    client.post(address, {**asked, "value": "yes"})
+    assert languages() == {**before, "/neu/a.html": "de", "/neu/b.html": "de"}
+    client.post(address, {"do": "undo"})
+    client.post(address, {**asked, "value": "no"})
+    assert languages() == before and "do not say their language" not in client.get(address).content.decode()
+    assert client.post(address, {**asked, "value": "yes"}).status_code == 422

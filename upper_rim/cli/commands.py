@@ -14,11 +14,12 @@ from ..core.conditions.audience.in_period import instant_in
 from ..core.conditions.visitor import VisitorCard
 from ..core.exchange.bundle import write_bundle
 from ..core.exchange.coverage_table import as_csv, as_json, coverage_rows
-from ..core.exchange.html.anatomy import anatomy
-from ..core.model.site import Site, Splice
+from ..core.model.site import Site
 from ..core.reach.coverage import Coverage
 from .files import CannotDo, Remarks, bytes_of, new_file, opened_bundle
 from .importing import bring_in
+from .progress import progress
+from .proving import misplaced
 from .publishing import publish
 
 
@@ -83,16 +84,9 @@ def _card(site: Site, said: str, at: str | None) -> VisitorCard:
 
 
 def validate(chosen: argparse.Namespace) -> Remarks:
-    remarks: Remarks = []
     with opened_bundle(chosen.bundle) as bundle:
-        for page in bundle.site.pages:
-            if page.content is None:
-                continue
-            content = bundle.read_checked(page.content)
-            if _places_of(page.splice) != _places_of(anatomy(content).splice):
-                remarks.append(f"{page.path}: the places for pieces do not belong to this content")
-            if any(cut.end > len(content) or cut.start > cut.end for cut in page.cuts):
-                remarks.append(f"{page.path}: a cut lies outside its content")
+        with progress(quiet=chosen.quiet) as told:
+            remarks = misplaced(bundle.site.pages, bundle.read_checked, told)
         for asset in bundle.site.assets:
             bundle.read_checked(asset.content)
         print(
@@ -100,11 +94,6 @@ def validate(chosen: argparse.Namespace) -> Remarks:
             f"{len(bundle.site.pieces)} pieces"
         )
     return remarks
-
-
-def _places_of(splice: Splice | None) -> object:
-    """Where pieces can be put, without what else was noticed: of that, older bundles hold less."""
-    return splice and (splice.encoding, splice.head_at, splice.body_at, splice.end_at, splice.close, splice.wraps)
 
 
 def fit(chosen: argparse.Namespace) -> Remarks:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import argparse
 import hashlib
+import sys
 from collections.abc import Iterable, Iterator
 from itertools import repeat
 from pathlib import Path
@@ -17,8 +18,10 @@ from ..core.exchange.imports.import_pages import (
 )
 from ..core.kinds.entries import Entry
 from ..core.kinds.page_shapes import PageShape
+from ..core.languages.names import name_in
 from ..core.model.editing.check import broken_references
 from ..core.model.navigation.renewed import renewed
+from ..core.model.navigation.unsaid import likely_languages
 from ..core.model.references import references
 from ..core.model.site import Asset, Band, Page, Site
 from ..core.model.tree import walk
@@ -74,7 +77,16 @@ def _brought_in(chosen: argparse.Namespace, told: Progress) -> Remarks:
     with new_file(chosen.out) as out:
         written = iter(told.counted("Contents written:", repeat(None), len(contents)))
         write_bundle(out, site, lambda content: (next(written), contents[content])[1])
+    for line in () if chosen.quiet else _unsaid(site):
+        print(line, file=sys.stderr)
     return [*(f"{name}: {reason}" for name, reason in problems), *_led_nowhere(site, known)]
+
+
+def _unsaid(site: Site) -> Iterator[str]:
+    for tag, likely in likely_languages(site.pages).items():
+        paths = ", ".join(page.path for page in likely[:3])
+        more = " …" if len(likely) > 3 else ""
+        yield f"{len(likely)} pages say no language, and read like {name_in(tag, 'en')} ({tag}): {paths}{more}"
 
 
 def _led_nowhere(site: Site, known: Iterable[Page]) -> Iterator[str]:

@@ -30,6 +30,7 @@ from ..shipped import shelf
 from .clock import present
 from .files import CannotDo, Remarks, bytes_of, opened_bundle
 from .progress import Progress, progress
+from .proving import MOST_TOLD, SHARED_FROM, misplaced
 
 
 def publish(chosen: argparse.Namespace) -> Remarks:
@@ -41,6 +42,7 @@ def publish(chosen: argparse.Namespace) -> Remarks:
         unfinished = folder.absolute().with_name(f".{folder.absolute().name}.{os.getpid()}")
         try:
             with progress(quiet=chosen.quiet) as told:
+                _refuse(misplaced(site.pages, bundle.read_checked, told))
                 write_files(site, bundle.read_checked, unfinished, typed, told)
             _put_in_place(unfinished, folder, prune=chosen.prune)
         except OSError as error:
@@ -49,6 +51,12 @@ def publish(chosen: argparse.Namespace) -> Remarks:
             shutil.rmtree(unfinished, ignore_errors=True)
         remarks = [f"{page.path}: {page.remark}" for page in site.pages if page.remark]
         return [*remarks, *_at_gates(site, typed)]
+
+
+def _refuse(faults: list[str]) -> None:
+    if faults:
+        more = f"\n  and {len(faults) - MOST_TOLD} more" if len(faults) > MOST_TOLD else ""
+        raise CannotDo("the bundle is not whole" + "".join(f"\n  {one}" for one in faults[:MOST_TOLD]) + more)
 
 
 def _put_in_place(made: Path, folder: Path, *, prune: bool) -> None:
@@ -162,10 +170,6 @@ def _write_all(root: str, made_files: Iterator[PublishedFile]) -> None:
                 writing.popleft().result()
         for left in writing:
             left.result()
-
-
-SHARED_FROM = 500
-"""Pages from which on a second process is worth its beginning."""
 
 
 BATCH = 100

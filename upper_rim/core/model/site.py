@@ -121,6 +121,11 @@ class Page(Node):
     shape: ShapeRef | None = Field(
         default=None, exclude_if=operator.not_, description="None: pieces stand in its body as it is."
     )
+    likely: LanguageTag | Literal[""] = Field(
+        default="",
+        description="The language of its words, where neither it nor its path nor the designer says one; und where its"
+        " words do not, either.",
+    )
     remark: Label = ""
     source: Text | None = Field(default=None, description="Markdown, where the page was written by hand.")
     cuts: tuple[Cut, ...] = ()

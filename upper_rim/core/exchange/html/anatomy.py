@@ -7,6 +7,7 @@ what was put in, must be read as the same document as the page alone.
 from __future__ import annotations
 
 import re
+from collections.abc import Iterable
 from typing import NamedTuple
 
 from selectolax.lexbor import LexborHTMLParser, LexborNode
@@ -26,7 +27,8 @@ HEAD_CONTENT = frozenset(
 
 class Anatomy(NamedTuple):
     """What a page tells: places for pieces (or None, with the reason in `remark`), title, language, and the day that it
-    is of (ISO 8601), empty where it says none; by which styles it looks as it does."""
+    is of (ISO 8601), empty where it says none; by which styles it looks as it does. `sample`: some of its words, where it
+    does not say its language."""
 
     splice: Splice | None
     title: str
@@ -34,6 +36,7 @@ class Anatomy(NamedTuple):
     remark: str
     dated: str = ""
     styling: Styling | None = None
+    sample: str = ""
 
 
 DEEPEST = 1_000
@@ -48,7 +51,9 @@ def anatomy(content: bytes) -> Anatomy:
         remark = f"Its elements lie more than {DEEPEST:,} deep in each other; no browser shows that as it is meant."
         return Anatomy(None, "", "", remark)
     parsed = read_as_browser(content, encoding.label)
-    return _anatomy(content, encoding, parsed)._replace(dated=_dated(parsed), styling=styling(parsed, text[:BEGINNING]))
+    found = _anatomy(content, encoding, parsed)
+    sample = "" if found.language else _sample(parsed)
+    return found._replace(dated=_dated(parsed), styling=styling(parsed, text[:BEGINNING]), sample=sample)
 
 
 def _anatomy(content: bytes, encoding: Encoding, parsed: LexborHTMLParser) -> Anatomy:
@@ -80,6 +85,25 @@ def _anatomy(content: bytes, encoding: Encoding, parsed: LexborHTMLParser) -> An
     if not _proven(content, splice, parsed):
         return Anatomy(None, title, language, "Its markup leaves no place where a piece would stand first in the body.")
     return Anatomy(_with_end(content, splice, view, unit, parsed), title, language, "")
+
+
+def places_hold(content: bytes, splice: Splice) -> bool:
+    """Whether places that a bundle says belong to this content: the page with something put in at each, less what was put
+    in, is the page alone. They may be fewer than could be found."""
+    encoding = sniff(content)
+    ends = _end_places(content, byte_view(content, encoding), unit_bytes(encoding))
+    end = len(content) if splice.end_at is None else splice.end_at
+    if splice.encoding != encoding.label or not splice.head_at <= splice.body_at <= end or end not in ends:
+        return False
+    parsed = read_as_browser(content, splice.encoding)
+    if not _proven(content, splice, parsed):
+        return False
+    if splice.end_at is None:
+        return not (splice.close or splice.wraps)
+    if splice.wraps:
+        return _wraps(content, splice, parsed)
+    read = _read_with(content, splice, (splice.end_at, splice.close + END_PROBE))
+    return _ends(read, parsed)
 
 
 def _title(parsed: LexborHTMLParser) -> str:
@@ -147,6 +171,23 @@ def _language(parsed: LexborHTMLParser) -> str:
     root = parsed.root
     declared = (root.attributes.get("lang") or "").strip() if root is not None else ""
     return declared if _TAG.fullmatch(declared) else ""
+
+
+SAMPLE = 2_000
+_SAID = "h1, h2, h3, p, li, dt, dd, td, blockquote, figcaption"
+
+
+def _sample(parsed: LexborHTMLParser) -> str:
+    """The first words of its content that stand in sentences or lists: no code, no menus where it has a `main`."""
+    within = parsed.css_first("main, article, [role=main]") or parsed.body
+    words: list[str] = []
+    left = SAMPLE
+    for said in within.css(_SAID) if within is not None else ():
+        words.append(" ".join(said.text(deep=True, separator=" ").split())[:left])
+        left -= len(words[-1])
+        if left <= 0:
+            break
+    return " ".join(words)
 
 
 _TAG = re.compile(r"[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*")
@@ -226,8 +267,7 @@ MOST_LEFT_OPEN = 60
 def _with_end(content: bytes, splice: Splice, view: str, unit: int, parsed: LexborHTMLParser) -> Splice:
     """The splice with the place behind the body's content: before the last `</body>`, else after the last byte; with
     what must be closed there first, and whether all between can be put into one element."""
-    last = view.lower().rfind("</body")
-    for end in dict.fromkeys((last * unit if last >= 0 else len(content), len(content))):
+    for end in _end_places(content, view, unit):
         if end < splice.body_at:
             continue
         close = ""
@@ -240,10 +280,22 @@ def _with_end(content: bytes, splice: Splice, view: str, unit: int, parsed: Lexb
             left_open = _open_around(found)
             if left_open is None or (close and left_open):
                 break
-            if not left_open and same_document(_END_PROBE.sub(r"\1", read.html or ""), parsed.html or ""):
+            if not left_open and _ends(read, parsed):
                 return ended.replaced(wraps=_wraps(content, ended, parsed))
             close = "".join(f"</{name}>" for name in left_open)
     return splice
+
+
+def _end_places(content: bytes, view: str, unit: int) -> Iterable[int]:
+    last = view.lower().rfind("</body")
+    return dict.fromkeys((last * unit if last >= 0 else len(content), len(content)))
+
+
+def _ends(read: LexborHTMLParser, parsed: LexborHTMLParser) -> bool:
+    """Whether what was put in at the end stands in the body itself, and changes nothing."""
+    found = read.css_first("footer[data-rim-probe]")
+    is_in_body = found is not None and _open_around(found) == []
+    return is_in_body and same_document(_END_PROBE.sub(r"\1", read.html or ""), parsed.html or "")
 
 
 def _open_around(probe: LexborNode) -> list[str] | None:
@@ -328,6 +380,8 @@ def _proven(content: bytes, splice: Splice, parsed: LexborHTMLParser) -> bool:
     ):
         first = first.next
     if first is None or not first.is_element_node or "data-rim-probe" not in first.attributes:
+        return False
+    if read.css_first("head > link[rel=x-rim-probe]") is None:
         return False
     return same_document(_PROBES.sub("", read.html or ""), parsed.html or "")
 

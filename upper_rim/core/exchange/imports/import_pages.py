@@ -20,6 +20,7 @@ from urllib.parse import quote, unquote, urlsplit
 from pydantic import TypeAdapter, ValidationError
 
 from ...kinds.page_shapes import PageShape
+from ...languages.identification import likely_language
 from ...model.site import Asset, Lift, Page
 from ...values.addresses import FilePath, PagePath
 from ..html.anatomy import Anatomy, anatomy
@@ -264,28 +265,32 @@ def read_files(
             )
             yield Incoming(Asset(id=new_id("as"), path=path, content=digest(content), size=len(content)), content)
         else:
-            here = folders.get(address[1:].partition("/")[0], language)
-            yield _page(entry.name, address, content, new_id, here, everywhere, problems, shapes)
+            here = folders.get(address[1:].partition("/")[0])
+            page = Page(id=new_id("pg"), path=address, language=here or language)
+            yield _page(entry.name, page, content, everywhere, problems, shapes, is_said=here is not None)
 
 
 def _page(
     name: str,
-    path: str,
+    page: Page,
     content: bytes,
-    new_id: Callable[[str], str],
-    language: str,
     lifts: Mapping[str, Lift],
     problems: list[Problem],
     shapes: Shapes,
+    *,
+    is_said: bool,
 ) -> Incoming:
+    """`is_said`: its path says its language."""
     content = strip(content)
     found = anatomy(content)
-    page = _described(Page(id=new_id("pg"), path=path, language=language), content, found)
+    page = _described(page, content, found)
     if page.splice is None:
         problems.append(Problem(name[:200], page.remark))
+    elif not is_said and not found.language:
+        page = page.replaced(likely=likely_language(found.sample))
     shape = None
     if page.splice is not None and found.styling is not None:
-        shape, dark = shapes.of(path, found.styling)
+        shape, dark = shapes.of(page.path, found.styling)
         page = page.replaced(splice=page.splice.replaced(dark=dark))
     page = page.replaced(cuts=cuts(content, lifts_on(page, lifts.values())), shape=shape.id if shape else None)
     return Incoming(page, content, shape)

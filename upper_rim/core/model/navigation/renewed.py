@@ -19,7 +19,9 @@ def renewed(pages: Iterable[Page], known: Iterable[Page]) -> list[Page]:
 def _as_known(page: Page, old: Page | None) -> Page:
     if old is None:
         return page
-    return page.replaced(id=old.id, tags=old.tags, bare=old.bare, translates=old.translates, also=old.also, of=old.of)
+    page = page.replaced(id=old.id, tags=old.tags, bare=old.bare, translates=old.translates, also=old.also, of=old.of)
+    # It does not say its language: what was said by hand stays, and is not asked about again.
+    return page.replaced(language=old.language, likely=page.likely if old.likely else "") if page.likely else page
 
 
 def _of_now(page: Page, old: Page | None, originals: Mapping[str, Page]) -> Page:

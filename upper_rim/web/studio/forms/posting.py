@@ -23,6 +23,7 @@ from ....core.model.editing.refusal import Refusal
 from ....core.model.fonts import Font
 from ....core.model.navigation.page_index import in_folder_of, index_of
 from ....core.model.navigation.pairing import proposed_pairs
+from ....core.model.navigation.unsaid import likely_languages
 from ....core.model.references import renamed
 from ....core.model.site import Asset, Page, Site
 from ....core.model.tree import ROOT, find, holder_of, siblings_of, slots_of
@@ -196,7 +197,25 @@ def _branch_language(site: Site, post: QueryDict) -> Posted:
     others = [(one.id, page.language) for one in in_folder_of(page, site.pages) if one.language != page.language]
     if not others:
         raise FormError(page.id, "language", "all pages there are in this language")
-    return Posted(SetEach(field="language", values=tuple(others)))
+    return Posted(_speaking(site, others))
+
+
+def _speaking(site: Site, values: Sequence[tuple[str, JsonValue]]) -> Edit:
+    """Languages of pages, by hand: what their words are likely in is asked no more."""
+    changed = {page for page, _ in values}
+    asked = tuple((page.id, "") for page in site.pages if page.likely and page.id in changed)
+    said = SetEach(field="language", values=tuple(values))
+    return Together(edits=(said, SetEach(field="likely", values=asked))) if asked else said
+
+
+def _likely_language(site: Site, post: QueryDict) -> Posted:
+    """Pages whose words are likely in a language are in it, or are in the one that they count as."""
+    language = post["language"]
+    pages = likely_languages(site.pages).get(language, ())
+    if not pages:
+        raise FormError(ROOT, "language", "no page is asked about any more")
+    takes = post["value"] == "yes"
+    return Posted(_speaking(site, [(page.id, language if takes else page.language) for page in pages]))
 
 
 def _pair(site: Site, post: QueryDict) -> Posted:
@@ -423,6 +442,7 @@ _READERS: dict[str, Callable[[Site, QueryDict], Posted]] = {
     "hand-over": _hand_over,
     "rewrite": _rewrite,
     "branch-language": _branch_language,
+    "likely-language": _likely_language,
     "pair": _pair,
     "pair-these": _pair_these,
     "edit": _raw,

@@ -29,6 +29,7 @@ from ....core.languages.names import known_names, locale_of, own_name
 from ....core.model.navigation.counterparts import Counterpart, Counterparts
 from ....core.model.navigation.pairing import Pair, proposed_pairs
 from ....core.model.navigation.renewed import older_pages
+from ....core.model.navigation.unsaid import likely_languages
 from ....core.model.site import Page, Site
 from ....core.model.texts import PHRASES
 from ....core.model.tree import ancestors, find
@@ -96,6 +97,15 @@ class Cell(NamedTuple):
     is_older: bool
 
 
+class Likely(NamedTuple):
+    """Pages whose words are likely in a language. `counted`: what they count as, by name."""
+
+    tag: str
+    name: str
+    pages: Sequence[Page]
+    counted: Sequence[str]
+
+
 class Branch(NamedTuple):
     """Proposals below a path in a language."""
 
@@ -128,6 +138,10 @@ def languages(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> di
         "gaps": len(with_gaps),
         "only_gaps": only_gaps,
         "kept": "&show=gaps" if only_gaps else "",
+        "likely": [
+            Likely(tag, language_name(tag), pages, sorted({language_name(page.language) for page in pages}))
+            for tag, pages in likely_languages(site.pages).items()
+        ],
         "branches": _branches(site)[:MOST_BRANCHES],
         "unpaired": sum(page.language != site.language and not page.translates for page in site.pages),
         "looked": "look" in request.GET,

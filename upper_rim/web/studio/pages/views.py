@@ -17,6 +17,7 @@ from ....core.exchange.html.lifting import look_through, selector_fault
 from ....core.exchange.taken_over.making import slot_of
 from ....core.kinds.pieces import PIECE_KINDS
 from ....core.model.navigation.page_index import folder_of, in_folder_of
+from ....core.model.navigation.unsaid import likely_languages
 from ....core.model.site import Lift, Site
 from ....core.reach.coverage import coverage_of
 from ... import wall
@@ -51,6 +52,7 @@ def pages(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[s
         **_latest(opened.stored, Work.Kind.BRING_IN),
         "unread": [page for page in site.pages if page.remark][:50],
         "dark": Counter(page.splice.dark for page in site.pages if page.splice is not None and page.splice.dark),
+        "likely": sum(map(len, likely_languages(site.pages).values())),
         "unscaled": sum(page.splice is not None and page.splice.unscaled for page in site.pages),
     }
 
