@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 import io
+import json
 import zipfile
 
+import pytest
 from django.contrib.auth.models import User
 from django.core.files.base import ContentFile
 
@@ -77,3 +79,64 @@ def published(stored: StoredSite, path: str) -> bytes:
     site = store.load(stored.pk).site
     page = next(page for page in site.pages if page.path == path)
     return Composer(site, shelf()).page(page, contents.read_content(page.content or ""))
+
+
+def measured(*spans: tuple[int, dict[str, str]], is_plain: bool = True) -> str:
+    plain = {"margin-top": "0px", "margin-right": "0px", "margin-bottom": "0px", "margin-left": "0px"}
+    told = [
+        {
+            "from_px": from_px,
+            "root": {},
+            "body": plain | body,
+            "stands_for_it": plain,
+            "body_box": (0, 320),
+            "box": (0, 320),
+            "is_plain": is_plain,
+        }
+        for from_px, body in spans
+    ]
+    return json.dumps({"spans": told})
+
+
+def test_a_page_is_laid_out_as_was_measured_where_the_designer_takes_it(ferries: StoredSite, ada: User) -> None:
+    bring_in(ferries, ada, {"hut": SHAPES["reset"], "too": SHAPES["reset"], "bar": SCROLLING["bar"]})
+    client, site = signed_in(ada), store.load(ferries.pk).site
+    pages = {page.path: page for page in site.pages}
+    address = f"/s/ostrey/pages/{pages['/hut/'].id}/"
+    said = measured((0, {}), (800, {"max-width": "700px", "margin-left": "auto"}), is_plain=False)
+    told = client.post(f"{address}measured/", {"measured": said}).content.decode()
+    assert "From 800 px on, margin-left is auto, where 0px was foreseen" in told
+    assert "as its CSS tells" in client.post(f"{address}measured/", {"measured": measured((0, {}))}).content.decode()
+    asked = {"do": "take-shape", "node": pages["/hut/"].id, "measured": said}
+    assert client.post(address, asked).status_code == 200
+    site = store.load(ferries.pk).site
+    (shape,) = [shape for shape in site.shapes if shape.is_measured]
+    assert {page.path for page in site.pages if page.shape == shape.id} == {"/hut/"}
+    assert shape.is_boxed and ("max-width", "700px") in shape.box[-1].declared and "800px" in shape.box[-1].within[0]
+    assert "as a browser measured it" in client.get(address).content.decode()
+    assert client.post(address, asked).status_code == 422
+    before = {page.path: page.shape for page in site.pages}
+    bring_in(ferries, ada, {"hut": SHAPES["reset"], "too": SHAPES["reset"], "bar": SCROLLING["bar"]})
+    assert {page.path: page.shape for page in store.load(ferries.pk).site.pages} == before
+    bring_in(ferries, ada, {"hut": SHAPES["row flex"]})
+    assert not [shape for shape in store.load(ferries.pk).site.shapes if shape.is_measured]
+
+
+@pytest.mark.parametrize(
+    "said",
+    [
+        "",
+        "[]",
+        '{"spans":[]}',
+        "[" * 100_000,
+        measured((0, {"margin-left": "0}body{display:none"})),
+        measured((0, {"x" * 99: "0"})),
+        measured(*((at, {}) for at in range(100))),
+    ],
+)
+def test_what_cannot_have_been_measured_is_refused(ferries: StoredSite, ada: User, said: str) -> None:
+    client, page = signed_in(ada), store.load(ferries.pk).site.pages[0]
+    address, before = f"/s/ostrey/pages/{page.id}/", store.load(ferries.pk)
+    assert client.post(f"{address}measured/", {"measured": said}).status_code == 422
+    assert client.post(address, {"do": "take-shape", "node": page.id, "measured": said}).status_code == 422
+    assert store.load(ferries.pk) == before

@@ -59,17 +59,18 @@ def _brought_in(chosen: argparse.Namespace, told: Progress) -> Remarks:
                     assets.append(value.replaced(id=_id_of("as", value.path)))
                 contents[value.content or ""] = incoming.content
         # Links and rules that mean a page of the other site mean the one that stands where it does.
-        pages = renewed(pages, known)
+        pages = renewed(pages, known, like.shapes)
     if not pages:
         raise CannotDo(
             f"no page could be read from {source}" + "".join(f"\n  {name}: {reason}" for name, reason in problems[:20])
         )
     brought = {asset.path for asset in assets}
     assets += [asset for asset in named if asset.path not in brought]
+    used = sorted({page.shape for page in pages if page.shape})
     site = like.replaced(
         pages=tuple(sorted(pages, key=lambda page: page.path)),
         assets=tuple(sorted(assets, key=lambda asset: asset.path)),
-        shapes=tuple(shapes.values()),
+        shapes=tuple({**{one.id: one for one in like.shapes if one.is_measured}, **shapes}[one] for one in used),
     )
     fault = broken_references(site)
     if fault is not None:

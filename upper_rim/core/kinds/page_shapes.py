@@ -6,11 +6,11 @@ narrow, it has margins, it lays its children out in a row), its content gets a b
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints
 
-from ..values.nodes import Node, Value
+from ..values.nodes import Node, NodeId, Value
 
 Css = Annotated[str, StringConstraints(max_length=4000)]
 
@@ -59,6 +59,11 @@ class PageShape(Node):
     )
     at_edges: tuple[ElementRule, ...] = Field(
         default=(), description="How far from an edge of the window the page's own parts are pinned."
+    )
+    is_measured: bool = Field(default=False, description="A browser measured it, and the designer took it.")
+    instead_of: NodeId | Literal[""] = Field(
+        default="",
+        description="Of what was measured: the shape that the page's own CSS tells; empty where it tells none.",
     )
     is_quirky: bool = Field(default=False, description="Browsers read it in quirks mode (HTML, 13.2.6.4.1).")
     has_ground: bool = Field(default=False, description="The body is painted by itself: the root has its own ground.")

@@ -26,7 +26,7 @@ _BOX = re.compile(
     r"(margin|padding)(-(top|right|bottom|left|(block|inline)(-start|-end)?))?"
     r"|border(-(top|right|bottom|left|(block|inline)(-start|-end)?))?(-(width|style|color))?|border-radius"
     r"|border-(top|bottom|start|end)-(left|right|start|end)-radius|box-shadow|box-sizing|float|position"
-    r"|((max-)?(width|inline-size))|display|flex-(direction|wrap|flow)|(align|justify|place)-(items|content)"
+    r"|(((max|min)-)?(width|inline-size))|display|flex-(direction|wrap|flow)|(align|justify|place)-(items|content)"
     r"|(row-|column-)?gap|grid-(row|column)-gap|grid|grid-(template|auto)(-\w+)*|columns|column-(count|width|fill|rule)"
 )
 _GROUND = re.compile(r"background(-\w+)*")
@@ -46,19 +46,25 @@ class Shaped(NamedTuple):
     dark: Darkness
 
 
-def shaped(attributes: Attributes, sheets: Iterable[Sheet], imported: Imported, holds: Holds) -> Shaped:
-    """What a page's own CSS tells of it."""
+def shaped(
+    attributes: Attributes, sheets: Iterable[Sheet], imported: Imported, holds: Holds, *, is_all: bool = True
+) -> Shaped:
+    """What a page's own CSS tells of it. Where that is not all there is, for some lies on other hosts, the usual margin of
+    a body is not counted on: hardly a sheet leaves it."""
     try:
         found = reached(attributes, sheets, imported)
     except RecursionError:
         found = None
-    return Shaped(_shape(found, attributes, holds), darkness(found)) if found is not None else Shaped(None, "")
+    if found is None:
+        return Shaped(None, "")
+    return Shaped(_shape(found, attributes, holds, has_margin=is_all), darkness(found))
 
 
-def _shape(found: Reached, attributes: Attributes, holds: Holds) -> PageShape | None:
+def _shape(found: Reached, attributes: Attributes, holds: Holds, *, has_margin: bool) -> PageShape | None:
+    """`has_margin`: a body of which nothing is said has the usual margin."""
     heights, clips = tuple(_heights(found)), _clips(found)
     is_root_apart = _is_apart(found.root, has_margin=False)
-    is_boxed = is_root_apart or _is_apart(found.body, has_margin=True)
+    is_boxed = is_root_apart or _is_apart(found.body, has_margin=has_margin)
     is_shell = _is_shell(found, holds)
     at_edges = tuple(islice(_at_edges(found.placed), MOST_RULES))
     if not (is_boxed or heights or clips or is_shell or at_edges):
@@ -68,6 +74,7 @@ def _shape(found: Reached, attributes: Attributes, holds: Holds) -> PageShape | 
         shape = shape.replaced(of_window=tuple(islice(_of_window(found.placed), MOST_RULES)))
     if is_boxed or is_shell:
         shape = _boxed(shape, found, is_quirky=attributes.is_quirky, is_root_apart=is_root_apart)
+        shape = shape if has_margin else shape.replaced(box=shape.box[1:])
     shape = _understood(shape)
     return shape.replaced(id=f"sh-{hashlib.sha256(shape.model_dump_json().encode()).hexdigest()[:12]}")
 

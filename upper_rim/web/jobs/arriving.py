@@ -162,23 +162,22 @@ def _coming_in(site: Site, pages: list[Page], assets: list[Asset], shapes: list[
     old_pages = {page.path: page for page in site.pages}
     old_assets = {asset.path: asset for asset in site.assets}
     edits: list[Edit] = []
+    kept_pages, coming = renewed(pages, site.pages, site.shapes), {page.path for page in pages}
+    used = {page.shape for page in (*kept_pages, *(page for page in site.pages if page.path not in coming))}
     known = {shape.id for shape in site.shapes}
-    added = tuple(shape.model_dump(mode="json") for shape in shapes if shape.id not in known)
+    added = tuple(shape.model_dump(mode="json") for shape in shapes if shape.id in used - known)
     if added:
         edits.append(Add(parent="site", slot="shapes", values=added))
     for old, new in ((old_pages, pages), (old_assets, assets)):
         taken = tuple(old[node.path].id for node in new if node.path in old)
         if taken:
             edits.append(Remove(nodes=taken))
-    kept_pages = renewed(pages, site.pages)
     if kept_pages:
         edits.append(
             Add(parent="site", slot="pages", values=tuple(page.model_dump(mode="json") for page in kept_pages))
         )
     if assets:
         edits.append(Add(parent="site", slot="assets", values=tuple(asset.model_dump(mode="json") for asset in assets)))
-    coming = {page.path for page in pages}
-    used = {page.shape for page in (*pages, *(page for page in site.pages if page.path not in coming))}
     unused = tuple(sorted(known - used))
     if unused:
         edits.append(Remove(nodes=unused))

@@ -42,7 +42,7 @@ from .addresses import StageKey, studio_address
 
 SCRIPTS = ("idiomorph.min.js", "drawn.js", "handles.js", "dragging.js", "seams.js", "stage.js")
 """The stage's own, in the order in which they need each other; at `SCRIPTS_PATH` and their name."""
-LATER = ("measuring.js",)
+LATER = ("measuring.js", "shaping.js")
 """Those that are fetched when they are first used."""
 SCRIPTS_PATH = "/_rim/stage/"
 
@@ -111,9 +111,10 @@ def forget_all() -> None:
     _tried.forget()
 
 
-TRIAL, ARRANGEMENT, MENU, CARD, GATE = "rim-try", "rim-begun", "rim-menu", "rim-as", "rim-gate"
+TRIAL, ARRANGEMENT, MENU, CARD, GATE, ALONE = "rim-try", "rim-begun", "rim-menu", "rim-as", "rim-gate", "rim-alone"
 """In a stage's address: what the designer tries on; the key of the arrangement that a new piece would begin with, and
-the menu in it; the visitor card as whom one looks; the gate that stands before the page, and what it shows."""
+the menu in it; the visitor card as whom one looks; the gate that stands before the page, and what it shows; that the page
+is there as it came, without pieces."""
 
 
 def shows_gate(gate: str, state: str) -> dict[str, str]:
@@ -211,6 +212,10 @@ def _page_or_file(request: HttpRequest, composer: Composer, revision: int) -> Ht
     page = next((page for page in site.pages if page.path in {path, path + "/"}), None)
     if page is not None:
         card = next((card for card in site.cards if card.id == request.GET.get(CARD)), None)
+        if ALONE in request.GET and page.content:
+            script = _stage_script(studio_address(request.get_host()), site.key, "", revision)
+            alone = contents.read_content(page.content) + insertion(script, page.encoding)
+            return HttpResponse(alone, content_type="text/html")
         gate = _gate_before(request, composer, page)
         composed = gate or _composed(composer, page, card, _question(request))
         encoding = "utf-8" if gate else page.encoding

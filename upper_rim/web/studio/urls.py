@@ -42,6 +42,7 @@ urlpatterns = [
     path("s/<slug:slug>/pages/", pages.pages, name="pages"),
     path("s/<slug:slug>/pages/branch/", pages.page_branch, name="page-branch"),
     path("s/<slug:slug>/pages/bring-in/", pages.bring_in, name="bring-in"),
+    path("s/<slug:slug>/pages/<str:page_id>/measured/", pages.measured_page, name="measured-page"),
     path("s/<slug:slug>/pages/languages/", languages.languages, name="languages"),
     path("s/<slug:slug>/pages/wording/", wording.wording, name="wording"),
     path("s/<slug:slug>/pages/wording/lengths/", measured.lengths, name="wording-lengths"),

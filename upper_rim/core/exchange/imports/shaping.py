@@ -44,15 +44,17 @@ class Shapes:
             for one in styling.sheets
         ]
         said = styling.attributes
+        is_all = all(one.kind == "written" or self._is_here(joined(base, one.text)) for one in styling.sheets)
         seen = ((hash(one.css), one.address, one.media) for one in sheets)
-        key = (tuple(said.root.items()), tuple(said.body.items()), said.is_quirky, *seen)
+        key = (is_all, tuple(said.root.items()), tuple(said.body.items()), said.is_quirky, *seen)
         if len(self._known) > MOST_KNOWN:
             self._known.clear()
         variants = self._known.setdefault(key, [])
         known = next((one for one in variants if all(styling.holds(each) == one.held[each] for each in one.held)), None)
         if known is None:
             held: dict[str, bool] = {}
-            known = _Variant(held, shaped(said, sheets, self._at, lambda one: held.setdefault(one, styling.holds(one))))
+            found = shaped(said, sheets, self._at, lambda one: held.setdefault(one, styling.holds(one)), is_all=is_all)
+            known = _Variant(held, found)
             variants.append(known)
         shape = known.found.shape
         if shape is not None:
@@ -61,7 +63,10 @@ class Shapes:
 
     def _linked(self, address: str) -> str | None:
         """Of a file of the site; what lies elsewhere is not known."""
-        return self._at(_path(address)) if address.startswith(f"{_HOME}/") else None
+        return self._at(_path(address)) if self._is_here(address) else None
+
+    def _is_here(self, address: str) -> bool:
+        return address.startswith(f"{_HOME}/")
 
     def _at(self, path: str) -> str | None:
         if path not in self._texts:

@@ -10,6 +10,7 @@ from collections.abc import Callable, Iterable
 from typing import Any, cast
 
 from pydantic import JsonValue, TypeAdapter, ValidationError
+from pydantic_core import to_jsonable_python
 
 from ...values.nodes import Node, Value
 from ..site import Site
@@ -79,7 +80,9 @@ def inverse(site: Site, edit: Edit) -> Edit:
 
 def field_json(holder: Value, field: str) -> JsonValue:
     """A field's value as JSON, as an edit carries it."""
-    return cast(JsonValue, holder.model_dump(mode="json", include={field})[field])
+    written = holder.model_dump(mode="json", include={field})
+    # Some fields are not written where they hold nothing.
+    return cast(JsonValue, written[field] if field in written else to_jsonable_python(getattr(holder, field)))
 
 
 def _apply(site: Site, edit: Edit) -> Site:

@@ -280,6 +280,7 @@
     if (data.rim === "write") return write(data);
     if (data.rim === "unsaid") return unsaid(), things.refused(), turn([]), handles.again();
     if (data.rim === "measure") return tellMeasured(data.selector);
+    if (data.rim === "shape") return tellShape(data.width);
     if (data.rim === "pick") return (isPicking = true), (document.documentElement.style.cursor = "crosshair");
     // Before the answer, which brings what else there is to it.
     if (data.rim === "mark") return mark(named(data.chosen));
@@ -304,6 +305,12 @@
     const { rimMeasuring } = await import("/_rim/stage/measuring.js");
     await Promise.all([loaded, document.fonts.ready]);
     tell({ rim: "taken", selector, measured: rimMeasuring.measured(found(selector)) });
+  };
+  // How its body is laid out once its window is so wide.
+  const tellShape = async (width) => {
+    const { rimShaping } = await import("/_rim/stage/shaping.js");
+    await loaded;
+    tell({ rim: "shaped", width, shape: await rimShaping.at(width, key) });
   };
   // Things are taken hold of where their outline is beside them.
   const isBusy = () => parent === window || !isBench || opens || pointing || isPicking || Boolean(written);
@@ -403,8 +410,14 @@
       tell({ rim: "pressed", nodes: ids });
     }
   }, true);
+  // Whether pieces lie across the window: a body that only a browser can judge may leave them less.
+  const isAcross = () => {
+    const { left, width } = document.body.getBoundingClientRect(), { clientWidth } = document.documentElement, style = getComputedStyle(document.body);
+    const inset = ["left", "right"].reduce((sum, side) => sum + parseFloat(style.getPropertyValue(`padding-${side}`)) + parseFloat(style.getPropertyValue(`border-${side}-width`)), 0);
+    return inset < 1 && Math.abs(left + scrollX) <= 1 && width >= clientWidth - 1;
+  };
   // How high the page is, and where it stands.
-  const measure = () => tell({ rim: "measured", whole: document.documentElement.scrollHeight, high: innerHeight });
+  const measure = () => tell({ rim: "measured", whole: document.documentElement.scrollHeight, high: innerHeight, isAcross: isAcross() });
   if (parent !== window) {
     new ResizeObserver(measure).observe(document.documentElement);
     addEventListener("load", measure);

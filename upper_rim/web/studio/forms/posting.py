@@ -21,9 +21,8 @@ from ....core.model.editing.apply import reason_of
 from ....core.model.editing.edits import Add, Edit, Move, Remove, Set, SetEach, Together, edit_adapter, parts_of_edit
 from ....core.model.editing.refusal import Refusal
 from ....core.model.fonts import Font
-from ....core.model.navigation.page_index import in_folder_of, index_of
+from ....core.model.navigation.page_index import index_of
 from ....core.model.navigation.pairing import proposed_pairs
-from ....core.model.navigation.unsaid import likely_languages
 from ....core.model.references import renamed
 from ....core.model.site import Asset, Page, Site
 from ....core.model.tree import ROOT, find, holder_of, siblings_of, slots_of
@@ -37,6 +36,7 @@ from . import audience as audience_posts
 from . import consent as consent_posts
 from . import languages as language_posts
 from . import menus as menu_posts
+from . import pages as page_posts
 from . import reach as reach_posts
 from . import styles as styling_posts
 from . import visitors as visitor_posts
@@ -187,35 +187,6 @@ def _rewrite(site: Site, post: QueryDict) -> Posted:
     original = next((one.content for one in site.pages if one.id == page.translates), None)
     of = Set(node=node, field="of", value=original)
     return Posted(Together(edits=(*edits, Set(node=node, field="cuts", value=[]), of)))
-
-
-def _branch_language(site: Site, post: QueryDict) -> Posted:
-    """All pages in a page's folder, and below it, are in its language."""
-    page = next((page for page in site.pages if page.id == post["node"]), None)
-    if page is None:
-        raise FormError(post["node"], "language", "there is no such page")
-    others = [(one.id, page.language) for one in in_folder_of(page, site.pages) if one.language != page.language]
-    if not others:
-        raise FormError(page.id, "language", "all pages there are in this language")
-    return Posted(_speaking(site, others))
-
-
-def _speaking(site: Site, values: Sequence[tuple[str, JsonValue]]) -> Edit:
-    """Languages of pages, by hand: what their words are likely in is asked no more."""
-    changed = {page for page, _ in values}
-    asked = tuple((page.id, "") for page in site.pages if page.likely and page.id in changed)
-    said = SetEach(field="language", values=tuple(values))
-    return Together(edits=(said, SetEach(field="likely", values=asked))) if asked else said
-
-
-def _likely_language(site: Site, post: QueryDict) -> Posted:
-    """Pages whose words are likely in a language are in it, or are in the one that they count as."""
-    language = post["language"]
-    pages = likely_languages(site.pages).get(language, ())
-    if not pages:
-        raise FormError(ROOT, "language", "no page is asked about any more")
-    takes = post["value"] == "yes"
-    return Posted(_speaking(site, [(page.id, language if takes else page.language) for page in pages]))
 
 
 def _pair(site: Site, post: QueryDict) -> Posted:
@@ -441,8 +412,6 @@ _READERS: dict[str, Callable[[Site, QueryDict], Posted]] = {
     "own": _own,
     "hand-over": _hand_over,
     "rewrite": _rewrite,
-    "branch-language": _branch_language,
-    "likely-language": _likely_language,
     "pair": _pair,
     "pair-these": _pair_these,
     "edit": _raw,
@@ -451,6 +420,7 @@ _READERS: dict[str, Callable[[Site, QueryDict], Posted]] = {
     **consent_posts.READERS,
     **language_posts.READERS,
     **menu_posts.READERS,
+    **page_posts.READERS,
     **reach_posts.READERS,
     **styling_posts.READERS,
     **visitor_posts.READERS,

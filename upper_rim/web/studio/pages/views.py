@@ -10,6 +10,7 @@ from urllib.parse import quote
 from django.conf import settings
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import render
+from pydantic import ValidationError
 
 from ....core.conditions.below import Below
 from ....core.exchange.html.lift_proposals import proposals
@@ -19,21 +20,24 @@ from ....core.kinds.pieces import PIECE_KINDS
 from ....core.model.navigation.page_index import folder_of, in_folder_of
 from ....core.model.navigation.unsaid import likely_languages
 from ....core.model.site import Lift, Site
+from ....core.page_shape.measured import MeasuredPage, unlike
 from ....core.reach.coverage import coverage_of
 from ... import wall
 from ...accounts.bodies import takes_files
 from ...jobs import tasks
 from ...jobs.turns import begin_work
+from ...live.stage import ALONE, ARRANGEMENT
 from ...sites import contents, ids, store
 from ...sites.access import site_of
 from ...sites.models import StoredSite, Work
 from ..cycle.notices import StudioNotice
 from ..cycle.screen import Opened, Redirected, screen, site_url
 from ..forms.numbers import whole_number
+from ..forms.pages import laid_out_alike
 from ..preview.steps import steps_of
 from ..preview.viewing import looking_as
 from ..words.reach import by_bands
-from ..words.shapes import declared_words, hold_words, shape_words
+from ..words.shapes import declared_words, hold_words, shape_words, unlike_words
 from .tree import OPEN_TREE_UP_TO, branch_of, found_in, part_of
 
 
@@ -79,7 +83,8 @@ def page(request: HttpRequest, opened: Opened, page_id: str, made: tuple[str, ..
         raise Redirected(site_url("pages", opened))
     shown: dict[tuple[tuple[str, str], ...], list[str]] = {}
     coverage, card = coverage_of(site), looking_as(request, site)
-    for slot, outcomes in coverage.on(found, coverage.gets(card) if card else None).items():
+    on_it = coverage.on(found, coverage.gets(card) if card else None)
+    for slot, outcomes in on_it.items():
         shown.setdefault(by_bands(outcomes, site), []).append(PIECE_KINDS[slot].NAME)
     original = next((page for page in site.pages if page.id == found.translates), None)
     shape = next((shape for shape in site.shapes if shape.id == found.shape), None)
@@ -92,10 +97,39 @@ def page(request: HttpRequest, opened: Opened, page_id: str, made: tuple[str, ..
         "original": original,
         "lifts": [lift for lift in site.lifts if lift.where.covers(found)],
         "shape": shape,
+        # By itself, and with a piece on it: one that would be begun where it has none yet.
+        "alone": f"?{ALONE}=1",
+        "framed": "" if any(one.piece for listed in on_it.values() for one in listed) else f"?{ARRANGEMENT}=line",
         "shape_words": list(shape_words(shape)) if shape else [],
         "declared": declared_words(shape) if shape else [],
         "hold_words": hold_words(sum(page.shape == found.shape for page in site.pages)),
     }
+
+
+def measured_page(request: HttpRequest, slug: str, page_id: str) -> HttpResponse:
+    """How a page is laid out in the designer's browser, beside what its own CSS told."""
+    site = store.load(site_of(request.user, slug).pk).site
+    page = next((page for page in site.pages if page.id == page_id), None)
+    if request.method != "POST" or page is None:
+        raise Http404
+    said = request.POST.get("measured", "")
+    try:
+        found = list(unlike(MeasuredPage.model_validate_json(said)))
+    except (ValidationError, RecursionError):
+        return render(request, "studio/pages/measured_page.html", {"is_unread": True}, status=422)
+    context = {
+        "slug": slug,
+        "page": page,
+        "measured": said,
+        "unlike": [unlike_words(one) for one in found[:MOST_UNLIKE]],
+        "more": len(found[MOST_UNLIKE:]),
+        "folder": folder_of(page),
+        "alike": len(laid_out_alike(page, site.pages)),
+    }
+    return render(request, "studio/pages/measured_page.html", context)
+
+
+MOST_UNLIKE = 6
 
 
 @takes_files(settings.LARGEST_UPLOAD)

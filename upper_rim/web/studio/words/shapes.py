@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from ....core.kinds.page_shapes import PageShape
+from ....core.page_shape.measured import Unlike
 
 
 def shape_words(shape: PageShape) -> Iterator[str]:
@@ -12,6 +13,8 @@ def shape_words(shape: PageShape) -> Iterator[str]:
     if not shape.on:
         yield "It is laid out in a way of its own, and left as it is: pieces may not hold in it."
         return
+    if shape.is_measured:
+        yield "It is laid out as a browser measured it, which was otherwise than its CSS tells."
     if shape.is_shell:
         yield (
             "Its window does not scroll: a part of the page does, and fills it. Header and footer take their room at the "
@@ -38,6 +41,22 @@ def declared_words(shape: PageShape) -> list[tuple[str, str]]:
         (" ".join(rule.within), "; ".join(f"{name}: {value}" for name, value in rule.declared))
         for rule in (*shape.root, *shape.box)
     ]
+
+
+LONGEST_SAID = 160
+
+
+def unlike_words(one: Unlike) -> str:
+    """What was measured otherwise than was foreseen."""
+    from_on = f"From {one.from_px} px on" if one.from_px else "From the narrowest window on"
+    if one.name == "body":
+        by = f" ({one.measured[:LONGEST_SAID]})" if one.measured else ""
+        return f"{from_on}, pieces would not lie across the window: its body leaves them less{by}"
+    if one.name == "left":
+        return f"{from_on}, its content begins {one.measured} from the left, where {one.foreseen} was foreseen"
+    if one.name == "width":
+        return f"{from_on}, its content is as wide as {one.measured}, where {one.foreseen} was foreseen"
+    return f"{from_on}, {one.name} is {one.measured}, where {one.foreseen} was foreseen"
 
 
 def hold_words(pages: int) -> str:

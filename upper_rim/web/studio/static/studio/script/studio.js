@@ -9,6 +9,7 @@ import "./scroll_ruler.js";
 import "./movement_study.js";
 import "./menu_pages.js";
 import "./lifting.js";
+import "./page_shape.js";
 import "./taking_over.js";
 import "./shortcuts.js";
 import "./value_editor.js";
