@@ -69,7 +69,17 @@ class Alternate(Value):
     address: Annotated[Text, StringConstraints(max_length=2000)]
 
 
-class Splice(Value):
+class _OfMany(Value):
+    """There are tens of thousands at once: which of its fields were written somewhere is not kept of each."""
+
+    def model_post_init(self, _: object) -> None:
+        object.__setattr__(self, "__pydantic_fields_set__", _UNKEPT)
+
+
+_UNKEPT: set[str] = set()
+
+
+class Splice(_OfMany):
     """Where pieces can be put into a page's bytes: found when the page came in, true of that content for good."""
 
     encoding: Label = Field(default="utf-8", description="Label of the WHATWG Encoding Standard.")
@@ -102,7 +112,7 @@ class Splice(Value):
     )
 
 
-class Page(Node):
+class Page(_OfMany, Node):
     """A page: its address, what is known of it, and the content it came with (by hash)."""
 
     path: PagePath

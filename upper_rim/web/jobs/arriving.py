@@ -174,7 +174,11 @@ def _coming_in(site: Site, pages: list[Page], assets: list[Asset], shapes: list[
             edits.append(Remove(nodes=taken))
     if kept_pages:
         edits.append(
-            Add(parent="site", slot="pages", values=tuple(page.model_dump(mode="json") for page in kept_pages))
+            Add(
+                parent="site",
+                slot="pages",
+                values=tuple(page.model_dump(mode="json", exclude_defaults=True) for page in kept_pages),
+            )
         )
     if assets:
         edits.append(Add(parent="site", slot="assets", values=tuple(asset.model_dump(mode="json") for asset in assets)))
