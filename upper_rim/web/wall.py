@@ -11,7 +11,7 @@ import resource
 from collections.abc import Callable, Iterator
 from contextlib import suppress
 from functools import lru_cache
-from multiprocessing import get_context
+from multiprocessing import forkserver, get_context
 from multiprocessing.connection import Connection
 from threading import Lock
 from typing import Any, Final, NamedTuple, TypeVar, get_args, get_type_hints
@@ -180,9 +180,17 @@ _context.set_forkserver_preload(
             "exchange.tokens",
             "exchange.translations.texts_csv",
             "exchange.translations.xliff",
+            "output.picture_sizes",
+            "style.paint.pictures",
             "style.type.fonts",
         )
     ]
 )
 _starting = Lock()
 """The server that children are forked from is begun once."""
+
+
+def begin() -> None:
+    """Begins that server ahead, so that nobody waits for it when something is first read."""
+    with _starting:
+        forkserver.ensure_running()

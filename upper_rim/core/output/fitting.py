@@ -19,10 +19,10 @@ def fitter_of(shelf: Shelf, read: Callable[[str], bytes] | None, year: int | Non
     """`read`, `year` as for the composer. `foresees`: see `Fitter`."""
 
     def pictures(site: Site) -> Pictures:
-        return ShownFiles(site, read).picture
+        return ShownFiles(site, read, shelf.readers).picture
 
     def posts(site: Site) -> Callable[[Any, str], Sequence[tuple[str, str]]]:
-        files = ShownFiles(site, read)
+        files = ShownFiles(site, read, shelf.readers)
         return lambda item, language: [(post.title, post.date) for post in files.posts(item.feed, item.below, language)]
 
     return Fitter(shelf.faces, shelf.brands, shelf.sheets, pictures, posts, read, year, foresees)

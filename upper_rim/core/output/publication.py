@@ -55,7 +55,8 @@ class Publisher:
         opened = open_site(site, guards)
         self.opened = composer_of(opened, shelf, read, year)
         self.behind = self.opened if opened is site else composer_of(site, shelf, read, year)
-        self.guards = _with_smaller(guards, site, opened, read) if guards and opened is not site else guards
+        shown = (ShownFiles(one, read, shelf.readers) for one in (opened, site))
+        self.guards = _with_smaller(guards, site, *shown) if guards and opened is not site else guards
 
     def of(self, path: str) -> Composer:
         return self.behind if self.is_locked(path) else self.opened
@@ -141,10 +142,10 @@ def _answers_kept(site: Site) -> PublishedFile:
     return PublishedFile(CONSENT_PATH[1:], json.dumps(about).encode())
 
 
-def _with_smaller(guards: Guards, site: Site, opened: Site, read: Callable[[str], bytes]) -> Guards:
+def _with_smaller(guards: Guards, site: Site, opened: ShownFiles, behind: ShownFiles) -> Guards:
     """The smaller sizes of a picture are guarded as it is, where it shows only to who has passed."""
-    open_ones = {path for path, _ in ShownFiles(opened, read).smaller_pictures()}
-    smaller = {path for path, _ in ShownFiles(site, read).smaller_pictures()} - open_ones
+    open_ones = {path for path, _ in opened.smaller_pictures()}
+    smaller = {path for path, _ in behind.smaller_pictures()} - open_ones
     whole = {asset.content[:PICTURE_NAME]: unquote(asset.path) for asset in site.assets}
     pages = {path: guards.kept.pages[whole[path.rpartition("/")[2][:PICTURE_NAME]]] for path in sorted(smaller)}
     return Guards(guards.kept.replaced(pages={**guards.kept.pages, **pages})) if pages else guards

@@ -6,13 +6,14 @@ The core reads no files: the shell loads a shelf (`upper_rim.shipped`) and passe
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import cached_property
 
 from ..fit.css.base import BaseSheets
 from ..kinds.rule import Rule
 from ..style.type.faces import Face
 from ..values.brands import Brands
+from .shown_files import FileReaders
 
 
 @dataclass(frozen=True)
@@ -21,7 +22,7 @@ class Shelf:
     first uses what needs them, and `late_rules` with them. `audience_scripts`: what decides who looks, by kind of
     condition, with what comes before (`begin`) and behind them (`end`). `piece_rules` are for every piece, `menu_rules` by the way
     in which a menu is shown (`list`, `drawer`, `levels`, `button`, `panels`, `columns`), `item_rules` by kind of item,
-    and `hint`. In all rules `rim` stands for the site's key."""
+    and `hint`. In all rules `rim` stands for the site's key. `readers`: of the files that a site brings itself."""
 
     faces: Mapping[str, Face]
     icons: Mapping[str, str]
@@ -36,6 +37,7 @@ class Shelf:
     piece_rules: tuple[Rule, ...]
     menu_rules: Mapping[str, tuple[Rule, ...]]
     item_rules: Mapping[str, tuple[Rule, ...]]
+    readers: FileReaders = field(default_factory=FileReaders)
 
     @cached_property
     def offered_faces(self) -> list[Face]:

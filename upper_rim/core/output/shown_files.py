@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass
 from functools import partial
 
 from ..exchange.imports.feed import FeedFault, read_feed
@@ -12,18 +13,29 @@ from ..model.site import Site
 from ..model.tree import items_of
 from ..style.paint.pictures import Picture, read_picture
 from .naming import PARTS_PATH
-from .picture_sizes import resized, widths
+from .picture_sizes import resized, width_of, widths
 
 PICTURE_NAME = 12
 """So many digits of a picture's hash begin the names of its smaller sizes."""
 
 
+@dataclass(frozen=True)
+class FileReaders:
+    """How files that strangers made are read. A server does it where that harms nobody."""
+
+    picture: Callable[[bytes], Picture | None] = read_picture
+    posts: Callable[[bytes], tuple[Post, ...] | FeedFault] = read_feed
+    width_of: Callable[[bytes], int | None] = width_of
+    resized: Callable[[bytes, int], bytes] = resized
+
+
 class ShownFiles:
     """`read` gives the bytes of a content by its hash; without it nothing is shown of any file."""
 
-    def __init__(self, site: Site, read: Callable[[str], bytes] | None) -> None:
+    def __init__(self, site: Site, read: Callable[[str], bytes] | None, readers: FileReaders) -> None:
         self._site = site
         self._read = read
+        self._readers = readers
         self._pictures: dict[str, Picture | None] = {}
 
     def _file(self, path: str | None) -> tuple[str, bytes] | None:
@@ -39,14 +51,14 @@ class ShownFiles:
         """Looked at once: every page may show it."""
         if path not in self._pictures:
             found = self._file(path)
-            self._pictures[path] = read_picture(found[1]) if found else None
+            self._pictures[path] = self._readers.picture(found[1]) if found else None
         return self._pictures[path]
 
     def posts(self, feed: str | None, below: str, language: str) -> Sequence[Post]:
         """Those of a feed, or the site's dated pages below a path in that language, the newest first."""
         if feed is not None:
             found = self._file(feed)
-            posts = read_feed(found[1]) if found else ()
+            posts = self._readers.posts(found[1]) if found else ()
             return () if isinstance(posts, FeedFault) else posts
         dated = [page for page in self._site.pages if page.dated and page.language == language]
         listed = [page for page in dated if page.path.startswith(below)]
@@ -61,7 +73,7 @@ class ShownFiles:
         """The same for all items, each path once, with what makes the bytes."""
         items = (item for item in items_of(self._site.pieces) if isinstance(item, PictureItem))
         made = {
-            path: partial(resized, data, width)
+            path: partial(self._readers.resized, data, width)
             for item in items
             for path, width, data in self._smaller(item.picture, item.width_px)
         }
@@ -71,5 +83,5 @@ class ShownFiles:
         found = self._file(picture)
         if found is not None:
             content, data = found
-            for width in widths(data, width_px):
+            for width in widths(self._readers.width_of(data), width_px):
                 yield f"{PARTS_PATH}{content[:PICTURE_NAME]}-{width}.webp", width, data

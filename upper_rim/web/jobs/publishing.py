@@ -26,10 +26,11 @@ from ...core.output.page.compose import Composer
 from ...core.output.publication import file_count, publication
 from ...core.output.renewal import NOTHING_KEPT, Kept, Making, Sorts, kept_pages
 from ...core.output.search.site_search import files_of_index, index_again, index_state, is_part, part_path
-from ...shipped import program, shelf
+from ...shipped import program
 from ..sites import contents, store
 from ..sites.models import Content, Edition, StoredSite
 from ..sites.storage import keep, keep_compressed, stored
+from ..sites.walled import walled_shelf
 from .progress import Progress
 
 log = logging.getLogger(__name__)
@@ -116,7 +117,7 @@ def _made(edition_id: int, site: Site, before: _Before | None) -> tuple[dict[str
         ]
     )
     files = publication(
-        site, shelf(), read, year=year, kept=frozenset(listed), index=partial(_index, before=before, read=read)
+        site, walled_shelf(), read, year=year, kept=frozenset(listed), index=partial(_index, before=before, read=read)
     )
     with ThreadPoolExecutor(max_workers=2) as writers:
         writing: deque[Future[None]] = deque()

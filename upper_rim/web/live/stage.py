@@ -38,6 +38,7 @@ from ..sites import contents, store
 from ..sites.fitters import site_fitter
 from ..sites.models import StoredSite, Trial
 from ..sites.rules import rules_of
+from ..sites.walled import walled_shelf
 from .addresses import StageKey, studio_address
 
 SCRIPTS = ("idiomorph.min.js", "drawn.js", "handles.js", "dragging.js", "seams.js", "stage.js")
@@ -101,7 +102,7 @@ def stage_composer(site_id: int, loaded: store.Loaded) -> Composer:
 def _composer(site_id: int, site: Site) -> Composer:
     fitter = site_fitter(site_id)
     year = timezone.localdate().year
-    return Composer(fitter.resolved(site), shelf(), contents.read_content, marks=True, year=year, fitter=fitter)
+    return Composer(fitter.resolved(site), walled_shelf(), contents.read_content, marks=True, year=year, fitter=fitter)
 
 
 def forget_all() -> None:

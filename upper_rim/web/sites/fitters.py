@@ -14,6 +14,7 @@ from ...core.output.fitting import fitter_of
 from ...core.style.type.faces import IN_SLICES
 from ...shipped import shelf
 from .contents import read_content
+from .walled import walled_shelf
 
 _fitters: LRUCache[Any, Fitter] = LRUCache(24)
 _lock = Lock()
@@ -22,7 +23,7 @@ _lock = Lock()
 @cached(_fitters, lock=_lock)
 def site_fitter(site_id: int) -> Fitter:
     """One for each site, which remembers what it has worked out."""
-    return fitter_of(shelf(), read_content, timezone.localdate().year)
+    return fitter_of(walled_shelf(), read_content, timezone.localdate().year)
 
 
 def read_faces() -> None:

@@ -99,7 +99,7 @@ class Composer:
         self._marks = marks
         self._year = year
         self._linked = _linked_pages(site)
-        self._files = ShownFiles(site, read)
+        self._files = ShownFiles(site, read, shelf.readers)
         known = cache(lambda: (fitter or fitter_of(shelf, read, year)).as_published())
         self._rules = site_rules(site, shelf, PARTS_PATH if marks else "", self._files.picture, fitter=known)
         self.css = inside_a_page(self._rules.minified()) if site.pieces and marks else ""

@@ -5,6 +5,7 @@ from __future__ import annotations
 import io
 from collections.abc import Callable, Iterable
 from functools import lru_cache
+from typing import NamedTuple
 
 from PIL import Image
 
@@ -16,14 +17,22 @@ MOST_PIXELS = 40_000_000
 _SAMPLED_PX = 480
 
 
+class Sampled(NamedTuple):
+    """What is kept of a picture: its natural size in px, and so many pixels of it (RGBA, row by row)."""
+
+    width: float
+    height: float
+    across: int
+    down: int
+    pixels: bytes
+
+
 class Picture:
     """A decoded picture; `width` and `height` are its natural size in px."""
 
-    def __init__(self, image: Image.Image, size: tuple[float, float] | None = None) -> None:
-        self.width, self.height = size or (float(image.width), float(image.height))
-        image = image.convert("RGBA")
-        image.thumbnail((_SAMPLED_PX, _SAMPLED_PX), Image.Resampling.BOX)
-        self._image = image
+    def __init__(self, sampled: Sampled) -> None:
+        self.width, self.height = sampled.width, sampled.height
+        self._image = Image.frombytes("RGBA", (sampled.across, sampled.down), sampled.pixels)
 
     def at(self, across: Iterable[float | None], down: Iterable[float | None]) -> list[Rgba]:
         """The colours at each of the places across with each of those down, given as shares of width and height, 0 to
@@ -51,7 +60,13 @@ Pictures = Callable[[str], Picture | None]
 
 @lru_cache(maxsize=64)
 def read_picture(data: bytes) -> Picture | None:
-    """PNG, JPEG, WebP, GIF, AVIF, or an SVG that needs no other file; None where it cannot be decoded."""
+    """None where it cannot be decoded."""
+    sampled = sample(data)
+    return Picture(sampled) if sampled else None
+
+
+def sample(data: bytes) -> Sampled | None:
+    """Of a PNG, JPEG, WebP, GIF, AVIF, or an SVG that needs no other file; None where it cannot be decoded."""
     try:
         size = None
         if b"<svg" in data[:2000]:
@@ -62,9 +77,12 @@ def read_picture(data: bytes) -> Picture | None:
         with Image.open(io.BytesIO(data)) as image:
             if image.width * image.height > MOST_PIXELS:
                 return None
-            return Picture(image, size)
+            natural = size or (float(image.width), float(image.height))
+            small = image.convert("RGBA")
+            small.thumbnail((_SAMPLED_PX, _SAMPLED_PX), Image.Resampling.BOX)
+            return Sampled(*natural, small.width, small.height, small.tobytes())
     except (OSError, ValueError, SyntaxError, Image.DecompressionBombError):
         return None
 
 
-__all__ = ["MOST_PIXELS", "Picture", "Pictures", "read_picture"]
+__all__ = ["MOST_PIXELS", "Picture", "Pictures", "Sampled", "read_picture", "sample"]

@@ -25,6 +25,7 @@ from ....core.model.editing.edits import Edit, Set
 from ....core.model.site import Page, Site
 from ....core.model.tree import ROOT, items_of
 from ....core.values.targets import ToPage, ToPlace
+from ... import wall
 from ...sites import contents, ids
 from .form_error import FormError
 from .targets import target_of, where_of
@@ -103,7 +104,11 @@ def _read_as_one(site: Site, typed: str) -> tuple[str, str]:
 def navigations_of(page: Page) -> list[Navigation]:
     if page.content is None:
         return []
-    return navigations_in(decode(contents.read_content(page.content), page.encoding), page.path)
+    text = decode(contents.read_content(page.content), page.encoding)
+    try:
+        return wall.read(navigations_in, text, page.path)
+    except wall.Unread:
+        return []
 
 
 def _new_row(site: Site, post: QueryDict) -> NewNodes:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
 from typing import Any
 from urllib.parse import urlencode
 
@@ -22,6 +23,7 @@ from ....core.model.navigation.menus import Menus, all_entries
 from ....core.model.site import Menu, Page, Site
 from ....core.values.targets import ToPage, ToPlace
 from ....core.values.words import Words
+from ... import wall
 from ...sites import contents
 from ...sites.rules import rules_of
 from ..controls.control import languages_of
@@ -180,7 +182,15 @@ def _as_text(request: HttpRequest, site: Site, menu: Menu, *, as_table: bool) ->
 
 
 def _ids_of(page: Page) -> frozenset[str]:
-    return ids_in(contents.read_content(page.content), page.encoding) if page.content else frozenset()
+    return _ids_in(page.content, page.encoding) if page.content else frozenset()
+
+
+@lru_cache(maxsize=2048)
+def _ids_in(content: str, encoding: str) -> frozenset[str]:
+    try:
+        return wall.read(ids_in, contents.read_content(content), encoding)
+    except wall.Unread:
+        return frozenset()
 
 
 def _page_of(entry: Entry | None, links: Links) -> Page | None:
@@ -190,7 +200,12 @@ def _page_of(entry: Entry | None, links: Links) -> Page | None:
 
 
 def _places(page: Page | None) -> list[PlaceInPage]:
-    return places_in(contents.read_content(page.content), page.encoding) if page and page.content else []
+    if page is None or not page.content:
+        return []
+    try:
+        return wall.read(places_in, contents.read_content(page.content), page.encoding)
+    except wall.Unread:
+        return []
 
 
 def _left_out(holder: Menu | Entry, links: Links) -> list[tuple[str, str]]:

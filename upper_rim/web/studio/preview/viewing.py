@@ -21,7 +21,7 @@ from ....core.reach.coverage import coverage_of
 from ....core.style.boxes import extent
 from ....core.style.paint.contrast import Measured, edge_contrast, passing_shade, ring_contrast, text_contrast
 from ....core.style.paint.painting import Painter, PaintView
-from ....core.style.paint.pictures import Picture, read_picture
+from ....core.style.paint.pictures import Picture
 from ....core.style.paint.texts import SAID_BY_ENTRIES, beside_labels
 from ....core.style.resolve import (
     StyledElement,
@@ -36,6 +36,7 @@ from ....core.style.resolve import (
 from ....core.values.styling import STATES_OF, Part, Role, State, Styled
 from ....shipped import shelf
 from ...sites import contents
+from ...sites.walled import read_picture
 from ..controls.editors import editing_of
 from ..controls.of_styles import (
     FACET_NAMES,

@@ -1,0 +1,53 @@
+"""What a site's own files are is read behind the wall, here and in the background: they came as somebody sent them."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from functools import cache, lru_cache
+
+from ...core.exchange.imports.feed import FeedFault, read_feed
+from ...core.kinds.context import Post
+from ...core.output.picture_sizes import resized, width_of
+from ...core.output.shelf import Shelf
+from ...core.output.shown_files import FileReaders
+from ...core.style.paint.pictures import Picture, sample
+from ...shipped import shelf
+from .. import wall
+
+
+@cache
+def walled_shelf() -> Shelf:
+    """What ships, with readers whose end harms nobody."""
+    return replace(shelf(), readers=FileReaders(read_picture, _posts, _width_of, _resized))
+
+
+@lru_cache(maxsize=256)
+def read_picture(data: bytes) -> Picture | None:
+    try:
+        sampled = wall.read(sample, data)
+    except wall.Unread:
+        return None
+    return Picture(sampled) if sampled else None
+
+
+@lru_cache(maxsize=64)
+def _posts(data: bytes) -> tuple[Post, ...] | FeedFault:
+    try:
+        return wall.read(read_feed, data)
+    except wall.Unread as unread:
+        return FeedFault(str(unread))
+
+
+@lru_cache(maxsize=256)
+def _width_of(data: bytes) -> int | None:
+    try:
+        return wall.read(width_of, data)
+    except wall.Unread:
+        return None
+
+
+def _resized(data: bytes, width_px: int) -> bytes:
+    try:
+        return wall.read(resized, data, width_px)
+    except wall.Unread:
+        return data
