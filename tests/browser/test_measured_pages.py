@@ -21,12 +21,19 @@ SIDE = '<nav class="side"><a href="/">Home</a></nav>'
 HEAD = '<!doctype html><html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width">'
 BY_BROWSER_ALONE = {
     "has": ("<style>body{margin:0} body:has(h1){max-width:700px;margin:0 auto;padding:0 20px}</style>", WORDS),
+    "painted": (
+        "<style>html{background:#ccd} body:has(h1){background:#fff url('data:image/png;base64,x') no-repeat;max-width:600px;"
+        "margin:30px auto;border-radius:9px;box-shadow:0 0 4px gray}</style>",
+        WORDS,
+    ),
     "script": ("", f"{WORDS}<script>document.body.style.cssText='margin:0;border:6px solid teal'</script>"),
     "wider": (
         "<style>body{margin:0} main{padding:20px} @media (min-width:813px){body:has(nav){display:flex;gap:12px}}</style>",
         SIDE + WORDS,
     ),
 }
+
+TOLD = {"script": "border-bottom-width is 6px", "painted": "border-bottom-left-radius is 9px"}
 
 
 def came_in(browser: Browser, folder: Path, name: str, files: dict[str, bytes]) -> None:
@@ -57,7 +64,7 @@ def measured(browser: Browser) -> str:
 
 FORESEEN = (
     "no css", "no css, quirks", "narrow, one side", "62.5 %", "row flex, children", "grid", "widths", "conditions within",
-    "sticky bar", "shell with a side", "root that centres",
+    "sticky bar", "shell with a side", "root that centres", "card on a ground", "borders",
 )  # fmt: skip
 
 
@@ -79,7 +86,7 @@ def test_what_only_a_browser_knows_of_a_page_is_measured_and_taken(browser: Brow
     opened(browser, name, "/")
     wait_for(lambda: browser.all("measure-page"))
     told = measured(browser)
-    assert ("border-bottom-width is 6px" if name == "script" else "pieces would not lie across the window") in told
+    assert TOLD.get(name, "pieces would not lie across the window") in told
     assert "From 813 px on" in told if name == "wider" else "From the narrowest" in told
     browser.press("take-shape-alike")
     wait_for(lambda: "as a browser measured it" in browser.one("shape").text)

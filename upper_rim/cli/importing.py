@@ -87,7 +87,8 @@ def _unsaid(site: Site) -> Iterator[str]:
     for tag, likely in likely_languages(site.pages).items():
         paths = ", ".join(page.path for page in likely[:3])
         more = " …" if len(likely) > 3 else ""
-        yield f"{len(likely)} pages say no language, and read like {name_in(tag, 'en')} ({tag}): {paths}{more}"
+        says = "pages say no language, and read" if len(likely) > 1 else "page says no language, and reads"
+        yield f"{len(likely)} {says} like {name_in(tag, 'en')} ({tag}): {paths}{more}"
 
 
 def _led_nowhere(site: Site, known: Iterable[Page]) -> Iterator[str]:

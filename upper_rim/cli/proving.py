@@ -6,6 +6,7 @@ from __future__ import annotations
 import json
 import os
 from collections.abc import Callable, Iterable, Iterator, Sequence
+from contextlib import suppress
 from multiprocessing import get_context
 
 from ..core.exchange.bundle import BrokenBundle
@@ -40,11 +41,12 @@ def misplaced(pages: Sequence[Page], read: Callable[[str], bytes], told: Progres
 
 
 def _in_child(sends: int, pages: Sequence[Page], read: Callable[[str], bytes]) -> None:
-    with os.fdopen(sends, "wb") as out:
-        try:
-            found: list[str] | str = list(_faults(pages, read))
-        except BrokenBundle as broken:
-            found = str(broken)
+    try:
+        found: list[str] | str = list(_faults(pages, read))
+    except BrokenBundle as broken:
+        found = str(broken)
+    # Nobody listens any more where the other half is broken, too.
+    with suppress(BrokenPipeError), os.fdopen(sends, "wb") as out:
         out.write(json.dumps(found).encode())
 
 

@@ -23,8 +23,8 @@ Said = Annotated[str, StringConstraints(pattern=r"^[^{}<>;@\\]*$", max_length=30
 Px = Annotated[float, Field(ge=-100_000, le=100_000, allow_inf_nan=False)]
 Declared = Annotated[dict[Name, Said], Field(max_length=60)]
 NEAR_PX = 1
-_NOT_COMPARED = frozenset({"width", "min-height", "position"})
-"""The box of a body's content is as wide and as high by other means."""
+_NOT_COMPARED = frozenset({"width", "min-height", "position", "background-image"})
+"""The box of a body's content is as wide and as high by other means, and a body may be painted by itself."""
 _ZERO = re.compile(r"0(px)?")
 
 

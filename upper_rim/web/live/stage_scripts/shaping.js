@@ -5,10 +5,13 @@ export const rimShaping = (() => {
     "display", "flex-direction", "flex-wrap", "align-items", "align-content", "justify-content", "justify-items", "row-gap", "column-gap",
     "grid-template-columns", "grid-template-rows", "grid-template-areas", "grid-auto-flow", "grid-auto-rows", "grid-auto-columns",
     ...SIDES.flatMap((side) => [`margin-${side}`, `padding-${side}`, `border-${side}-width`, `border-${side}-style`, `border-${side}-color`]),
+    ...["top-left", "top-right", "bottom-left", "bottom-right"].map((corner) => `border-${corner}-radius`), "box-shadow", "background-color", "background-image",
     "box-sizing", "width", "min-width", "max-width", "min-height", "float", "position", "column-count", "column-width",
   ];
   // What goes without saying, but for margins: a body has some by itself.
-  const UNSAID = new Set(["", "0px", "none", "auto", "normal", "row", "nowrap", "static", "content-box", "block", "legacy"]);
+  const UNSAID = new Set(["", "0px", "none", "auto", "normal", "row", "nowrap", "static", "content-box", "block", "legacy", "rgba(0, 0, 0, 0)"]);
+  // Nor what is no plain value.
+  const ODD = /[{}<>;@\\]|^.{300}/;
   const EVERY_MS = 8, MOST_MS = 2000;
   const near = (px) => Math.round(px * 100) / 100;
 
@@ -19,6 +22,7 @@ export const rimShaping = (() => {
       let value = String(map?.get(name) ?? style.getPropertyValue(name));
       if (name === "min-height" && value === `${innerHeight}px`) value = "100vh";
       if (name === "width" && (!map || value === `${innerWidth}px`)) continue;
+      if (ODD.test(value)) continue;
       if (UNSAID.has(value) && !name.startsWith("margin")) continue;
       if (/^border-.*-(color|width)$/.test(name) && style.getPropertyValue(name.replace(/[a-z]+$/, "style")) === "none") continue;
       found[name] = value;
