@@ -102,6 +102,16 @@ def main(arguments: Sequence[str] | None = None) -> int:
     )
     visit.add_argument("--json", action="store_true")
 
+    check = parts("check", help="tell what is wrong, doubtful or unfinished about a site")
+    check.add_argument("bundle", metavar="BUNDLE")
+    check.add_argument("--json", action="store_true")
+    check.add_argument(
+        "--fail-on",
+        choices=("breaks", "hinders", "doubtful"),
+        default="doubtful",
+        help="exit with 1 where something is found that is as bad, or worse (default: doubtful)",
+    )
+
     texts = parts("texts", help="write a site's texts for translators, or take in what came back")
     texts.add_argument("bundle", metavar="BUNDLE")
     texts.add_argument("--out", required=True, metavar="FILE", help="the file to write; with --take, a bundle")

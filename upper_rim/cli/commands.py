@@ -96,6 +96,13 @@ def validate(chosen: argparse.Namespace) -> Remarks:
     return remarks
 
 
+def check(chosen: argparse.Namespace) -> Remarks:
+    from .check import report  # as with `fit`
+
+    with opened_bundle(chosen.bundle) as bundle:
+        return report(bundle, chosen)
+
+
 def fit(chosen: argparse.Namespace) -> Remarks:
     from .fit import NoPiece, report  # only here: the other commands start faster without fonts being measured
 
@@ -138,6 +145,7 @@ COMMANDS: dict[str, Callable[[argparse.Namespace], Remarks]] = {
     "import": bring_in,
     "publish": publish,
     "coverage": coverage,
+    "check": check,
     "fit": fit,
     "movement": movement,
     "visit": visit,

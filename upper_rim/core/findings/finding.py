@@ -9,6 +9,9 @@ from typing import Literal, NamedTuple
 from ..model.editing.edits import Edit
 
 FindingKind = Literal[
+    # of what is not finished
+    "first words", "leads nowhere", "leads to itself", "made-up address", "empty list", "empty piece", "no fields", "no picture",
+    "picture gone", "no alternative", "first place", "says nothing",
     # while a page is scrolled
     "covered", "gap", "never", "brief", "limited", "overlap", "hidden focus", "anchor", "flicker",
     # of menus

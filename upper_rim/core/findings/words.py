@@ -51,6 +51,18 @@ FIT_WORDS: dict[Any, str] = {
 
 
 WORDS: Mapping[FindingKind, str] = {
+    "first words": "{who} still says what it began with: write what it is to say",
+    "leads nowhere": "{who} leads nowhere: say where",
+    "leads to itself": "{who} leads to the page that one is on already: say where it is to lead",
+    "made-up address": "{who}: {address} stands for an address that is still to come",
+    "empty list": "{who} has nothing to list",
+    "empty piece": "{who} has nothing in it: what it takes up stays empty",
+    "no fields": "{who} has no field: nobody can tell you anything",
+    "no picture": "{who} has no picture yet",
+    "picture gone": "{who} shows {path}, which is not among the site’s files",
+    "no alternative": "{who} has no words for those who do not see it: write some, or say that it is an ornament",
+    "first place": "{who} shows a place that nobody has chosen",
+    "says nothing": "{who} says nothing yet, and does not show",
     "covered": "{percent:.0f} % of the window is covered at {scroll_px:.0f} px; {most:.0f} % were said to be too much",
     "gap": (
         "“{who}” begins {px:.0f} px too early: so much of the room that it gives up is still in view, "

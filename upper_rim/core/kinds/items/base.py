@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Mapping, Set
-from typing import Any, ClassVar, NamedTuple
+from typing import Any, ClassVar, Literal, NamedTuple
 
 from pydantic import Field
 
@@ -26,6 +26,19 @@ class Fact(NamedTuple):
     field: str
     value: Any
     of: str = ""
+
+
+LackKind = Literal[
+    "first words", "leads nowhere", "empty list", "no fields", "no picture", "no alternative", "first place", "says nothing"
+]  # fmt: skip
+
+
+class Lack(NamedTuple):
+    """What is not done yet about an item, by itself: in which field it would be, of it or of the `node` in it."""
+
+    what: LackKind
+    field: str
+    node: str = ""
 
 
 class BaseItem(Styled):
@@ -115,6 +128,10 @@ class BaseItem(Styled):
         """The parts in which it shows texts, besides those that a look has."""
         return ()
 
+    def lacks(self) -> Iterator[Lack]:
+        """What its kind asks for and it does not have, or has as it begins with."""
+        return iter(())
+
     @property
     def has_placeholder(self) -> bool:
         return False
@@ -130,6 +147,20 @@ class Leads(BaseItem):
 
     target: Target = ToNothing()
     new_window: bool = Field(default=False, description="It opens a window of its own, and says so.")
+
+
+def is_first(item: BaseItem, field: str = "words") -> bool:
+    """Whether a text is what its kind begins with, or none."""
+    said = getattr(item, field).text
+    return not said.strip() or said == type(item).model_fields[field].default.text
+
+
+def lacks_of_a_link(item: Leads) -> Iterator[Lack]:
+    """Of something that is there to lead somewhere."""
+    if is_first(item):
+        yield Lack("first words", "words")
+    if isinstance(item.target, ToNothing):
+        yield Lack("leads nowhere", "target")
 
 
 class DiffersByPage(BaseItem):
@@ -151,6 +182,10 @@ class ShowsMenu(BaseItem):
     def levels(self) -> int | None:
         """How many levels of the menu it shows; all where None."""
         return 1
+
+    def lacks(self) -> Iterator[Lack]:
+        if self.menu is None:
+            yield Lack("empty list", "menu")
 
     @classmethod
     def beginning(cls, offer: SiteOffer) -> dict[str, Any]:

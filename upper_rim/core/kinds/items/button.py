@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from typing import Any, Literal
 
 from pydantic import Field
@@ -11,7 +11,7 @@ from ...values.styling import Part, Role
 from ...values.words import Words
 from ..context import PageContext, SiteOffer
 from ..markup import Markup
-from .base import Leads, named_by
+from .base import Lack, Leads, lacks_of_a_link, named_by
 from .parts import link
 
 
@@ -38,6 +38,9 @@ class ButtonItem(Leads):
     @property
     def roles(self) -> Mapping[Part, Role]:
         return {"box": "second" if self.rank == "second" else "button"}
+
+    def lacks(self) -> Iterator[Lack]:
+        return lacks_of_a_link(self)
 
     def outline_name(self, menu_names: Mapping[str, str]) -> str:
         return named_by(self.NAME, self.words.text)

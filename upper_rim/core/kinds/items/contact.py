@@ -16,7 +16,7 @@ from ...values.styling import Part
 from ...values.words import Label
 from ..context import PageContext, SiteOffer
 from ..markup import Markup, Raw, element
-from .base import BaseItem, Fact
+from .base import BaseItem, Fact, Lack
 
 Day = Literal["Mo", "Tu", "We", "Th", "Fr", "Sa", "Su"]
 DAY_ORDER: tuple[Day, ...] = ("Mo", "Tu", "We", "Th", "Fr", "Sa", "Su")
@@ -73,6 +73,10 @@ class Contact(BaseItem):
         """Name, street, postcode with town; without what is not given."""
         place = " ".join(part for part in (self.postcode, self.town) if part)
         return [line for line in (self.name, self.street, place) if line]
+
+    def lacks(self) -> Iterator[Lack]:
+        if not self.facts():
+            yield Lack("says nothing", "street")
 
     def markup(self, page: PageContext) -> tuple[Markup, ...]:
         lines = (element("span", {}, *line) for line in self._lines(page))

@@ -14,7 +14,7 @@ from ...values.words import Code, Words
 from ..context import PageContext, SheetContext
 from ..markup import Attributes, Element, Markup, element
 from ..rule import Rule
-from .base import BaseItem, named_by
+from .base import BaseItem, Lack, named_by
 
 
 def _of_a_host(address: str) -> str:
@@ -55,6 +55,10 @@ class Embed(BaseItem):
 
     def outline_name(self, menu_names: Mapping[str, str]) -> str:
         return named_by(self.NAME, self.words.text)
+
+    def lacks(self) -> Iterator[Lack]:
+        if not self.address and not self.code.strip():
+            yield Lack("says nothing", "address")
 
     def markup(self, page: PageContext) -> tuple[Markup, ...]:
         if not self.address and not self.code:

@@ -7,7 +7,7 @@ own server checks the same again.
 from __future__ import annotations
 
 import re
-from collections.abc import Mapping, Set
+from collections.abc import Iterator, Mapping, Set
 from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints
@@ -18,7 +18,7 @@ from ...values.styling import Part
 from ...values.words import Name, Words
 from ..context import PageContext
 from ..markup import Attributes, Element, Markup, element
-from .base import BaseItem
+from .base import BaseItem, Lack
 
 FORMS = "/_rim/forms/"
 """Where forms post to; below it, each by its id."""
@@ -111,6 +111,13 @@ class Form(BaseItem):
 
     def outline_name(self, menu_names: Mapping[str, str]) -> str:
         return f"Form: {self.name}"
+
+    def lacks(self) -> Iterator[Lack]:
+        if not self.fields:
+            yield Lack("no fields", "fields")
+        for field in self.fields:
+            if field.words in (Words(), FormField.model_fields["words"].default):
+                yield Lack("first words", "words", field.id)
 
     def markup(self, page: PageContext) -> tuple[Markup, ...]:
         attributes = {

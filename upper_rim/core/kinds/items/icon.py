@@ -14,7 +14,7 @@ from ...values.words import Words
 from ..context import PageContext, SheetContext
 from ..markup import Markup, element
 from ..rule import Rule
-from .base import Leads
+from .base import Lack, Leads, lacks_of_a_link
 from .parts import WORDS_CLASS, drawn_mask, icon, link, square
 
 
@@ -33,6 +33,9 @@ class IconLink(Leads):
     words: Words = Words(text="Link")
     icon_px: IconSize = 22
     words_shown: WordsShown = "none"
+
+    def lacks(self) -> Iterator[Lack]:
+        return lacks_of_a_link(self)
 
     def outline_name(self, menu_names: Mapping[str, str]) -> str:
         return f"Icon: {self.icon}"

@@ -3,7 +3,7 @@ address (RFC 5870)."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from math import cos, radians, sin
 from typing import Annotated, Literal
 from urllib.parse import quote
@@ -14,7 +14,7 @@ from ...values.styling import Part
 from ...values.words import Words
 from ..context import PageContext
 from ..markup import Element, Markup, element, html
-from .base import BaseItem, named_by
+from .base import BaseItem, Lack, named_by
 
 
 class MapItem(BaseItem):
@@ -34,6 +34,11 @@ class MapItem(BaseItem):
 
     def outline_name(self, menu_names: Mapping[str, str]) -> str:
         return named_by(self.NAME, self.words.text)
+
+    def lacks(self) -> Iterator[Lack]:
+        first = (MapItem.model_fields[name].default for name in ("latitude", "longitude"))
+        if (self.latitude, self.longitude) == tuple(first):
+            yield Lack("first place", "latitude")
 
     def markup(self, page: PageContext) -> tuple[Markup, ...]:
         words = self.words.in_language(page.language)

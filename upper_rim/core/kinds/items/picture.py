@@ -14,7 +14,7 @@ from ...values.words import Words
 from ..context import PageContext, SheetContext
 from ..markup import Element, Markup, element
 from ..rule import Rule
-from .base import BaseItem
+from .base import BaseItem, Lack
 from .parts import lazy
 
 
@@ -39,6 +39,12 @@ class PictureItem(BaseItem):
     focus_x: Percent = Field(default=50, description="What stays in view when it is cropped: from the start, in %.")
     focus_y: Percent = Field(default=50, description="From the top, in %.")
     target: Target = ToNothing()
+
+    def lacks(self) -> Iterator[Lack]:
+        if self.picture is None:
+            yield Lack("no picture", "picture")
+        elif not self.ornament and not self.words.text.strip():
+            yield Lack("no alternative", "words")
 
     def outline_name(self, menu_names: Mapping[str, str]) -> str:
         return f"Picture: {self.picture.rpartition('/')[2]}" if self.picture else "Picture: none yet"

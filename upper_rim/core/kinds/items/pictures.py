@@ -16,7 +16,7 @@ from ...values.words import Words
 from ..context import PageContext, SheetContext
 from ..markup import Attributes, Element, Markup, element
 from ..rule import Rule
-from .base import BaseItem
+from .base import BaseItem, Lack
 from .parts import lazy, listed
 
 
@@ -55,6 +55,17 @@ class PictureList(BaseItem):
     pictures_from: BandRef | None = Field(
         default=None, description="The first width band, from narrow to wide, that shows pictures; all where None."
     )
+
+    def lacks(self) -> Iterator[Lack]:
+        if not self.links:
+            yield Lack("empty list", "links")
+        for link in self.links:
+            if link.picture is None:
+                yield Lack("no picture", "picture", link.id)
+            if not link.words.text.strip():
+                yield Lack("first words", "words", link.id)
+            if isinstance(link.target, ToNothing):
+                yield Lack("leads nowhere", "target", link.id)
 
     def markup(self, page: PageContext) -> tuple[Markup, ...]:
         lines = (self._line(link, page) for link in self.links)

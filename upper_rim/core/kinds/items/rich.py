@@ -14,7 +14,7 @@ from ...values.styling import Part
 from ..context import PageContext, SheetContext
 from ..markup import Markup, Raw, element
 from ..rule import Rule
-from .base import BaseItem, named_by
+from .base import BaseItem, Lack, is_first, named_by
 
 
 class RichText(BaseItem):
@@ -39,6 +39,10 @@ class RichText(BaseItem):
     )
     column_px: Annotated[int, Field(ge=80, le=800)] = Field(default=200, description="The least width of each.")
     column_gap_px: Pixels = 24
+
+    def lacks(self) -> Iterator[Lack]:
+        if is_first(self, "rich"):
+            yield Lack("first words", "rich")
 
     def outline_name(self, menu_names: Mapping[str, str]) -> str:
         return named_by("Text", re.sub(r"<[^>]+>", " ", self.rich.text).strip())

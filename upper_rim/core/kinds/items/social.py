@@ -16,7 +16,7 @@ from ...values.words import Label
 from ..context import PageContext, SheetContext
 from ..markup import Element, Markup, element
 from ..rule import Rule
-from .base import BaseItem, Fact
+from .base import BaseItem, Fact, Lack
 from .parts import WORDS_CLASS, icon, listed, square
 
 
@@ -56,6 +56,10 @@ class SocialRow(BaseItem):
             for where, profile in zip(wheres, self.profiles, strict=True)
             if wheres.count(where) == 1
         }
+
+    def lacks(self) -> Iterator[Lack]:
+        if not self.profiles:
+            yield Lack("empty list", "profiles")
 
     def markup(self, page: PageContext) -> tuple[Markup, ...]:
         lines = (element("li", {}, self._link(profile, page)) for profile in self.profiles)

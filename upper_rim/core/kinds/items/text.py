@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from typing import Any, Literal
 
 from ...values.words import Words
 from ..context import PageContext, SiteOffer
 from ..markup import Markup, element
-from .base import Leads, named_by
+from .base import Lack, Leads, is_first, named_by
 from .parts import link
 
 
@@ -26,6 +26,10 @@ class TextItem(Leads):
     @classmethod
     def beginning(cls, offer: SiteOffer) -> dict[str, Any]:
         return {"words": {"text": offer.site_name}}
+
+    def lacks(self) -> Iterator[Lack]:
+        if is_first(self):
+            yield Lack("first words", "words")
 
     def outline_name(self, menu_names: Mapping[str, str]) -> str:
         return named_by(self.NAME, self.words.text)

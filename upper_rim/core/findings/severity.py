@@ -1,0 +1,48 @@
+"""How bad is a finding, and who says so?"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Literal, get_args
+
+from .finding import FindingKind
+
+Severity = Literal["breaks", "hinders", "doubtful"]
+"""Visitors meet something that does not work, or cannot get on; some of them have a harder time; or somebody should look at
+it. From the worst on."""
+SEVERITIES: tuple[Severity, ...] = get_args(Severity)
+
+_BREAKS: frozenset[FindingKind] = frozenset({
+    "first words", "leads nowhere", "leads to itself", "made-up address", "no fields", "picture gone", "first place",
+    "no page", "page gone", "to come", "no yes", "no no", "no field", "goes round", "refused to a door", "locked picture",
+    "told by a file", "no yes to all", "no no to all", "no way back", "waits for nobody", "clips", "overflows", "collides",
+    "no way on", "nobody",
+})  # fmt: skip
+_HINDERS: frozenset[FindingKind] = frozenset({
+    "no alternative", "no picture", "empty list", "empty piece", "says nothing", "no place", "nothing", "two buttons",
+    "two buttons in one", "without header", "without footer", "never shown", "no effect", "past", "unequal answers",
+    "no policy", "over a bar", "over a button", "two at once", "unknown hosts", "quotes a title", "no switch", "speaks alone",
+    "twice in a language", "not translated", "other letters", "in English", "not mutual", "turned by CSS", "weak text",
+    "over a picture", "wraps", "breaks words", "small target", "covered", "hidden focus", "overlap", "flicker", "squeezed",
+})  # fmt: skip
+
+SOURCES: Mapping[FindingKind, str] = {
+    "no alternative": "WCAG 2.2, 1.1.1 (A)",
+    "leads nowhere": "WCAG 2.2, 2.4.4 (A)",
+    "same label": "WCAG 2.2, 2.4.4 (A)",
+    "weak text": "WCAG 2.2, 1.4.3 (AA)",
+    "over a picture": "WCAG 2.2, 1.4.3 (AA)",
+    "small target": "WCAG 2.2, 2.5.8 (AA)",
+    "hidden focus": "WCAG 2.2, 2.4.11 (AA)",
+    "clips": "WCAG 2.2, 1.4.10 (AA)",
+    "overflows": "WCAG 2.2, 1.4.10 (AA)",
+    "turned by CSS": "HTML, 15.3.6",
+    "long lines": "WCAG 2.2, 1.4.8 (AAA)",
+    "in English": "WCAG 2.2, 3.1.2 (AA)",
+    "made-up address": "RFC 2606, 3",
+}
+"""Where it is said that it is wrong, where that is not plain."""
+
+
+def severity_of(kind: FindingKind) -> Severity:
+    return "breaks" if kind in _BREAKS else "hinders" if kind in _HINDERS else "doubtful"

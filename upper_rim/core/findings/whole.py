@@ -1,0 +1,96 @@
+"""All findings of a site, in one list: which are one, and in which order?"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Iterator, Sequence
+from datetime import datetime
+from typing import NamedTuple
+
+from ..fit.rows.fitter import Fitter
+from ..gates.guards import guards_of
+from ..gates.waiting import hosts_found
+from ..model.navigation.links import Links
+from ..model.navigation.menus import Menus
+from ..model.site import Page, Site
+from ..movement.flicker import too_early
+from ..movement.scene import Scenes, Shape
+from ..reach.coverage import coverage_of
+from .checks.consent import in_consent
+from .checks.fit import ill_measured, too_small, unfitting
+from .checks.gates import in_files, in_gates, in_pages
+from .checks.languages import in_languages
+from .checks.menus import IdsOf, in_menu, two_buttons
+from .checks.movement import begun_early, in_movement_of_all
+from .checks.unfinished import in_unfinished
+from .checks.visibility import in_visibility
+from .finding import Finding, FindingKind
+from .severity import SEVERITIES, Severity, severity_of
+
+
+class LookedAt(NamedTuple):
+    """A site, with what is asked besides: how rows are laid out, contents by their hashes, the ids in a page, how a page's
+    own content is, and the present."""
+
+    site: Site
+    fitter: Fitter
+    read: Callable[[str], bytes]
+    ids_of: IdsOf
+    shape_of: Callable[[Page, tuple[int, int]], Shape]
+    now: datetime
+
+
+class Cause(NamedTuple):
+    """Findings that have one cause are one: of a kind, about a node, by another one. `findings`: the places where it is so,
+    the greatest first."""
+
+    kind: FindingKind
+    node: str
+    other: str
+    findings: tuple[Finding, ...]
+
+    @property
+    def severity(self) -> Severity:
+        return severity_of(self.kind)
+
+    @property
+    def languages(self) -> Sequence[str]:
+        return list(dict.fromkeys(one.language for one in self.findings if one.language))
+
+
+def findings_of(looked: LookedAt) -> Iterator[Finding]:
+    site, fitter = looked.site, looked.fitter
+    guards = guards_of(site)
+    menus, links = Menus(site), Links(site)
+    yield from in_unfinished(site)
+    yield from (one for menu in site.menus for one in in_menu(menu, site, menus, links, looked.ids_of))
+    yield from two_buttons(site)
+    yield from in_visibility(coverage_of(site), looked.now)
+    yield from in_gates(site, guards)
+    yield from in_files(site, guards, looked.read)
+    yield from in_pages(site, guards, looked.read)
+    yield from in_consent(site, hosts_found(site))
+    yield from in_languages(site)
+    yield from _in_rows(site, fitter)
+    yield from in_movement_of_all(Scenes(fitter.as_published(), site), looked.shape_of)
+    yield from map(begun_early, too_early(fitter, site, site.pieces))
+
+
+def _in_rows(site: Site, fitter: Fitter) -> Iterator[Finding]:
+    for piece in site.pieces:
+        rows = {row.id: row for row in site.shown_rows(piece)}
+        for fit in fitter.rows(site, piece):
+            yield from (one for one in unfitting(fit) if one.kind != "tight")
+            yield from ill_measured(site, fit)
+            yield from too_small(rows[fit.row], fit)
+
+
+def causes(findings: Iterable[Finding]) -> list[Cause]:
+    """The worst first, each where its first finding came."""
+    found: dict[tuple[FindingKind, str, str, str], list[Finding]] = {}
+    for one in findings:
+        found.setdefault((one.kind, one.node, one.other, one.place.stage), []).append(one)
+    made = [
+        Cause(kind, node, other, tuple(sorted(listed, key=lambda one: -one.amount)))
+        for (kind, node, other, _), listed in found.items()
+    ]
+    return sorted(made, key=lambda one: SEVERITIES.index(one.severity))
