@@ -10,6 +10,7 @@ from collections.abc import Callable
 from typing import Any
 
 from ..core.exchange.bundle import Bundle
+from ..core.exchange.html.outline import PageOutline, outline_of
 from ..core.exchange.html.places import ids_in
 from ..core.findings.finding import Finding
 from ..core.findings.severity import SEVERITIES, SOURCES
@@ -21,7 +22,9 @@ from ..core.languages.names import name_in
 from ..core.model.navigation.links import Links
 from ..core.model.site import Page, Site
 from ..core.model.tree import ROOT, walk
+from ..core.movement.scene import Shape
 from ..core.output.fitting import estimated_shape, fitter_of
+from ..core.output.page.splicing import spliced
 from ..shipped import shelf
 from .clock import present
 
@@ -35,14 +38,14 @@ def report(bundle: Bundle, chosen: argparse.Namespace) -> list[str]:
     def ids_of(page: Page) -> frozenset[str]:
         return ids_in(bundle.read(page.content), page.encoding) if page.content else frozenset()
 
-    looked = LookedAt(
-        site,
-        fitter,
-        bundle.read,
-        ids_of,
-        lambda page, viewport: estimated_shape(page, bundle.read, viewport[0]),
-        present(),
-    )
+    def outline(page: Page) -> PageOutline | None:
+        own = spliced(bundle.read(page.content), (), page) if page.content else None
+        return outline_of(own, page.encoding, page.path) if own is not None else None
+
+    def shape_of(page: Page, viewport_px: tuple[int, int]) -> Shape:
+        return estimated_shape(page, bundle.read, viewport_px[0])
+
+    looked = LookedAt(site, fitter, bundle.read, ids_of, outline, shape_of, present())
     found, name_of = causes(findings_of(looked)), _names(site)
     if chosen.json:
         json.dump([_told(one, name_of, paths) for one in found], sys.stdout, ensure_ascii=False, indent=1)
@@ -58,7 +61,7 @@ def report(bundle: Bundle, chosen: argparse.Namespace) -> list[str]:
 def _words(cause: Cause, name_of: Callable[[str], str]) -> str:
     """Of the place where it is most, and where else."""
     said = finding_words(cause.findings[0], name_of)
-    if cause.node != ROOT and not re.search(r"\{(who|both|first)\}", WORDS[cause.kind]):
+    if cause.node != ROOT and not re.search(r"\{(who|both)\}|“\{first\}” (and|brings)", WORDS[cause.kind]):
         said = f"{name_of(cause.node)}: {said}"
     in_languages = ", ".join(name_in(tag, "en") for tag in cause.languages)
     more = len(cause.findings) - 1

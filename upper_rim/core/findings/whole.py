@@ -21,6 +21,7 @@ from .checks.gates import in_files, in_gates, in_pages
 from .checks.languages import in_languages
 from .checks.menus import IdsOf, in_menu, two_buttons
 from .checks.movement import begun_early, in_movement_of_all
+from .checks.pages import OutlineOf, in_contents
 from .checks.unfinished import in_unfinished
 from .checks.visibility import in_visibility
 from .finding import Finding, FindingKind
@@ -28,13 +29,14 @@ from .severity import SEVERITIES, Severity, severity_of
 
 
 class LookedAt(NamedTuple):
-    """A site, with what is asked besides: how rows are laid out, contents by their hashes, the ids in a page, how a page's
-    own content is, and the present."""
+    """A site, with what is asked besides: how rows are laid out, contents by their hashes, the ids in a page, what its own
+    content says of itself and is like, and the present."""
 
     site: Site
     fitter: Fitter
     read: Callable[[str], bytes]
     ids_of: IdsOf
+    outline_of: OutlineOf
     shape_of: Callable[[Page, tuple[int, int]], Shape]
     now: datetime
 
@@ -70,6 +72,7 @@ def findings_of(looked: LookedAt) -> Iterator[Finding]:
     yield from in_pages(site, guards, looked.read)
     yield from in_consent(site, hosts_found(site))
     yield from in_languages(site)
+    yield from in_contents(site, looked.outline_of)
     yield from _in_rows(site, fitter)
     yield from in_movement_of_all(Scenes(fitter.as_published(), site), looked.shape_of)
     yield from map(begun_early, too_early(fitter, site, site.pieces))

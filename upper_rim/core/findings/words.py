@@ -63,6 +63,17 @@ WORDS: Mapping[FindingKind, str] = {
     "no alternative": "{who} has no words for those who do not see it: write some, or say that it is an ornament",
     "first place": "{who} shows a place that nobody has chosen",
     "says nothing": "{who} says nothing yet, and does not show",
+    "no title": "Pages without a title: {count:.0f}, {path} among them",
+    "same title": "Pages that share a title with another one in their language: {count:.0f}, {path} among them (“{first}”)",
+    "no description": "Pages of which search engines are told nothing: {count:.0f}, {path} among them. Write one for the site in its settings",
+    "no icon": "Pages without an icon: {count:.0f}, {path} among them. Choose one for the site in its settings",
+    "no first heading": "Pages without a first heading (h1): {count:.0f}, {path} among them",
+    "two first headings": "Pages with several first headings (h1): {count:.0f}, {path} among them",
+    "skips a level": "Pages on which headings skip a level: {count:.0f}, {path} among them ({first})",
+    "no main": "Pages that do not say where their content begins (main): {count:.0f}, {path} among them",
+    "two mains": "Pages that say twice where their content begins (main): {count:.0f}, {path} among them",
+    "id twice": "Pages on which several elements have the same id: {count:.0f}, {path} among them (“{first}”)",
+    "broken link": "Pages with links of their own that lead to nothing on this site: {count:.0f}, {path} among them, which leads to {first}",
     "covered": "{percent:.0f} % of the window is covered at {scroll_px:.0f} px; {most:.0f} % were said to be too much",
     "gap": (
         "“{who}” begins {px:.0f} px too early: so much of the room that it gives up is still in view, "

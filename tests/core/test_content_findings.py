@@ -1,0 +1,87 @@
+"""What is wrong about the pages themselves is found on them, and nothing of their mended twins."""
+
+from __future__ import annotations
+
+import pytest
+
+from upper_rim.core.exchange.html.outline import PageOutline, outline_of
+from upper_rim.core.exchange.imports.import_pages import ArchiveEntry, read_files
+from upper_rim.core.findings.checks.pages import in_contents
+from upper_rim.core.findings.words import finding_words
+from upper_rim.core.model.site import Asset, Page, Site
+
+GOOD = {
+    "title": "<title>The hut</title>",
+    "described": '<meta name="description" content="A hut">',
+    "icon": '<link rel="icon" href="/hut.png">',
+    "body": "<main><h1>The hut</h1><h2 id=a>When</h2><p>In <a href='guide/'>May</a></p><h3>Who</h3><h2>Where</h2></main>",
+}
+# What is planted, in place of what; the kind that is found, and what is told of it first.
+PLANTED = [
+    ("title", "", "no title", ""),
+    ("title", "<title> \n </title>", "no title", ""),
+    ("described", "", "no description", ""),
+    ("described", '<meta name="description" content=" ">', "no description", ""),
+    ("icon", "", "no icon", ""),
+    ("body", "<main><h2>When</h2></main>", "no first heading", ""),
+    ("body", "<main><h1>One</h1><h1>Two</h1></main>", "two first headings", ""),
+    ("body", "<main><h1>One</h1><h2>Two</h2><h4>Four</h4></main>", "skips a level", "h4 after h2"),
+    ("body", "<h1>One</h1><p>Words</p>", "no main", ""),
+    ("body", "<main><h1>One</h1></main><div role=main>x</div>", "two mains", ""),
+    ("body", "<main><h1 id=b>One</h1><p id=b>x</p></main>", "id twice", "b"),
+    ("body", "<main><h1>One</h1><a href='../gone/?x#y'>x</a></main>", "broken link", "/gone/"),
+    ("body", "<main><h1>One</h1><a href='/gone.pdf'>x</a></main>", "broken link", "/gone.pdf"),
+]
+FINE = [
+    ("body", "<main><h1>One</h1></main><main hidden>x</main>"),
+    ("body", "<main><h1>One</h1><a href='#x'>x</a> <a href='https://tide.example/gone/'>x</a> <a href='mailto:a@b.example'>x</a></main>"),
+    ("body", "<main><h1>One</h1><a href='./guide/index.html'>x</a> <a href=guide>x</a> <a href='/h%75t.png'>x</a></main>"),
+    ("body", "<main><h1>One</h1><h4>Four</h4></main>".replace("h4", "h2")),
+    ("icon", '<base href="https://other.example/"><link rel="shortcut icon" href="/hut.png">'),
+]  # fmt: skip
+
+
+def site_of(**changed: str) -> tuple[Site, dict[str, bytes]]:
+    said = {**GOOD, **changed}
+    head = "".join(said[name] for name in ("title", "described", "icon"))
+    page = f"<!doctype html><html lang=en><head>{head}</head><body>{said['body']}</body></html>"
+    guide = page.replace(said["body"], "<main><h1>Guide</h1></main>").replace("The hut", "Guide")
+    files = {"index.html": page, "guide/index.html": guide, "hut.png": "x"}
+    entries = [ArchiveEntry(name, text.encode) for name, text in files.items()]
+    came = [*read_files(entries, lambda kind: f"{kind}-{len(kind)}", "en", (), [])]
+    pages = [one.value.replaced(id=f"pg-{at}") for at, one in enumerate(came) if isinstance(one.value, Page)]
+    assets = [one.value for one in came if isinstance(one.value, Asset)]
+    return Site(key="qtest", name="T", pages=tuple(pages), assets=tuple(assets)), {
+        one.value.content or "": one.content for one in came
+    }
+
+
+def found_in(site: Site, contents: dict[str, bytes]) -> list[tuple[str, str, str]]:
+    def outline(page: Page) -> PageOutline | None:
+        return outline_of(contents[page.content], page.encoding, page.path) if page.content else None
+
+    found = in_contents(site, outline)
+    assert all(finding_words(one, str) for one in found)
+    return [(one.kind, str(one.about["path"]), str(one.about["first"])) for one in found]
+
+
+@pytest.mark.parametrize(("part", "planted", "kind", "first"), PLANTED)
+def test_each_is_found_on_its_page(part: str, planted: str, kind: str, first: str) -> None:
+    found = found_in(*site_of(**{part: planted}))
+    on_both = part != "body" and part != "title"
+    assert [one for one in found if one[0] == kind] == [(kind, "/", first)]
+    assert len(found) == 1 or on_both or {one[0] for one in found} == {kind}
+
+
+@pytest.mark.parametrize(("part", "said"), [("title", GOOD["title"]), *FINE])
+def test_nothing_is_found_where_nothing_is_wrong(part: str, said: str) -> None:
+    assert found_in(*site_of(**{part: said})) == []
+
+
+def test_pages_that_share_a_title_are_counted_and_the_sites_own_words_count_for_all() -> None:
+    same = site_of(title="<title>Same</title>")
+    assert ("same title", "/", "Same") in found_in(*same)
+    site, contents = site_of(described="", icon="")
+    assert {one[0] for one in found_in(site, contents)} == {"no description", "no icon"}
+    described = Site.model_validate({**site.model_dump(), "description": {"text": "A hut"}, "icon": "/hut.png"})
+    assert found_in(described, contents) == []

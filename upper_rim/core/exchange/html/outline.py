@@ -1,0 +1,60 @@
+"""What does a page's own content say of itself: title, description, headings, landmarks, ids, links?"""
+
+from __future__ import annotations
+
+import posixpath
+from collections import Counter
+from typing import NamedTuple
+from urllib.parse import urlsplit
+
+from selectolax.lexbor import LexborHTMLParser, LexborNode
+
+from .anatomy import read_as_browser
+
+MOST_HEADINGS, MOST_LINKS, MOST_IDS, LONGEST = 500, 5_000, 20, 200
+
+
+class PageOutline(NamedTuple):
+    """`headings`: their levels, in order; `mains`: how many `main` landmarks show; `twice`: ids that several elements have;
+    `links`: paths of the site that it leads to, from its root."""
+
+    title: str
+    is_described: bool
+    has_icon: bool
+    headings: tuple[int, ...]
+    mains: int
+    twice: tuple[str, ...]
+    links: tuple[str, ...]
+
+
+def outline_of(content: bytes, encoding: str, path: str) -> PageOutline:
+    """`path`: the page's own, from which relative links lead."""
+    parsed = read_as_browser(content, encoding)
+    title = parsed.css_first("head > title")
+    ids = Counter(node.attributes.get("id") or "" for node in parsed.css("[id]"))
+    return PageOutline(
+        " ".join(title.text().split())[:LONGEST] if title is not None else "",
+        any((node.attributes.get("content") or "").strip() for node in parsed.css("meta[name=description i]")),
+        any("icon" in (node.attributes.get("rel") or "").lower().split() for node in parsed.css("link[rel][href]")),
+        tuple(int((node.tag or "h0")[1]) for node in parsed.css("h1, h2, h3, h4, h5, h6")[:MOST_HEADINGS]),
+        sum("hidden" not in node.attributes for node in parsed.css("main, [role=main]")),
+        tuple(one[:LONGEST] for one, count in ids.items() if one and count > 1)[:MOST_IDS],
+        tuple(dict.fromkeys(filter(None, (_path(node, path) for node in _links(parsed)))))[:MOST_LINKS],
+    )
+
+
+def _links(parsed: LexborHTMLParser) -> list[LexborNode]:
+    """None where another base is said: nobody knows then where they lead within the site."""
+    return [] if parsed.css_first("base[href]") is not None else parsed.css("a[href]")
+
+
+def _path(link: LexborNode, path: str) -> str:
+    """Empty where it leads elsewhere, or to a place in the page itself."""
+    try:
+        parts = urlsplit((link.attributes.get("href") or "").strip())
+    except ValueError:
+        return ""
+    if parts.scheme or parts.netloc or not parts.path:
+        return ""
+    whole = posixpath.normpath(posixpath.join(posixpath.dirname(path), parts.path))
+    return f"/{whole.lstrip('/')}" + ("/" if parts.path.endswith("/") and whole != "/" else "")
