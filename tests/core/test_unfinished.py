@@ -12,13 +12,16 @@ from upper_rim.cli.__main__ import main
 from upper_rim.core.exchange.bundle import write_bundle
 from upper_rim.core.findings import severity
 from upper_rim.core.findings.checks.unfinished import in_unfinished
+from upper_rim.core.findings.checks.unused import KEPT_FOR_USE, in_unused
 from upper_rim.core.findings.finding import Finding, FindingKind
 from upper_rim.core.findings.severity import severity_of
 from upper_rim.core.findings.whole import causes
 from upper_rim.core.kinds.items import ITEM_KINDS
 from upper_rim.core.kinds.rows import Cell, Row
+from upper_rim.core.model.fonts import Font
 from upper_rim.core.model.site import Asset, Menu, Site
 from upper_rim.core.model.tree import items_of
+from upper_rim.core.values.styling import Look, Swatch
 from upper_rim.demo import ostrey, quillwort
 
 PAGE = {"kind": "address", "address": "https://tide.example/"}
@@ -96,6 +99,34 @@ def test_every_kind_of_item_says_what_it_lacks_of_its_own_fields(kind: str) -> N
 def test_the_demo_is_finished() -> None:
     for site, _ in (ostrey(), quillwort()):
         assert in_unfinished(site) == []
+
+
+PLANTED_UNUSED = {
+    "swatches": Swatch(id="no-planted", name="Planted", colour="#123456"),
+    "looks": Look(id="no-planted", name="Planted"),
+    "menus": Menu(id="no-planted", name="Planted"),
+    "fonts": Font.model_construct(id="no-planted", name="Planted", files=(), measures=None),
+}
+
+
+@pytest.mark.parametrize("slot", KEPT_FOR_USE)
+def test_what_nothing_refers_to_is_found_until_something_does(slot: str) -> None:
+    site, _ = ostrey()
+    assert in_unused(site) == [] and in_unused(quillwort()[0]) == []
+    planted = PLANTED_UNUSED[slot]
+    found = in_unused(site.replaced(**{slot: (*getattr(site, slot), planted)}))
+    assert [(one.kind, one.node) for one in found] == [("unused", "no-planted")]
+    if slot == "fonts":
+        assert in_unused(site.replaced(fonts=(planted,), heading_face="no-planted")) == []
+
+
+def test_a_drawer_that_no_menu_opens_is_unused() -> None:
+    site, _ = ostrey()
+    drawer = next(piece for piece in site.pieces if piece.kind == "drawer")
+    closed = tuple(piece for piece in site.pieces if piece.kind in {"drawer", "footer"})
+    assert [one.node for one in in_unused(site.replaced(pieces=closed, looks=(), menus=(), rows=(), swatches=()))] == [
+        drawer.id
+    ]
 
 
 def test_each_kind_of_finding_is_as_bad_as_one_table_says() -> None:

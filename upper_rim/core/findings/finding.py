@@ -12,6 +12,8 @@ FindingKind = Literal[
     # of what is not finished
     "first words", "leads nowhere", "leads to itself", "made-up address", "empty list", "empty piece", "no fields", "no picture",
     "picture gone", "no alternative", "first place", "says nothing",
+    # of what is there for nothing
+    "unused",
     # of the pages themselves
     "no title", "same title", "no description", "no icon", "no first heading", "two first headings", "skips a level", "no main",
     "two mains", "id twice", "broken link",

@@ -23,6 +23,7 @@ from .checks.menus import IdsOf, in_menu, two_buttons
 from .checks.movement import begun_early, in_movement_of_all
 from .checks.pages import OutlineOf, in_contents
 from .checks.unfinished import in_unfinished
+from .checks.unused import in_unused
 from .checks.visibility import in_visibility
 from .finding import Finding, FindingKind
 from .severity import SEVERITIES, Severity, severity_of
@@ -72,6 +73,7 @@ def findings_of(looked: LookedAt) -> Iterator[Finding]:
     yield from in_pages(site, guards, looked.read)
     yield from in_consent(site, hosts_found(site))
     yield from in_languages(site)
+    yield from in_unused(site)
     yield from in_contents(site, looked.outline_of)
     yield from _in_rows(site, fitter)
     yield from in_movement_of_all(Scenes(fitter.as_published(), site), looked.shape_of)

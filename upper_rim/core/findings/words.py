@@ -63,6 +63,7 @@ WORDS: Mapping[FindingKind, str] = {
     "no alternative": "{who} has no words for those who do not see it: write some, or say that it is an ornament",
     "first place": "{who} shows a place that nobody has chosen",
     "says nothing": "{who} says nothing yet, and does not show",
+    "unused": "“{who}”: nothing uses this {what}",
     "no title": "Pages without a title: {count:.0f}, {path} among them",
     "same title": "Pages that share a title with another one in their language: {count:.0f}, {path} among them (“{first}”)",
     "no description": "Pages of which search engines are told nothing: {count:.0f}, {path} among them. Write one for the site in its settings",
