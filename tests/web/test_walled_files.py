@@ -31,6 +31,7 @@ def test_files_of_a_site_are_read_behind_it_as_they_are_read_elsewhere() -> None
             assert (walled.width, walled.height) == (plain.width, plain.height)
             assert walled.at(places, places) == plain.at(places, places)
         assert readers.width_of(data) == here.width_of(data)
+        assert readers.icon(data) == here.icon(data)
     assert readers.width_of(picture) == 900 and readers.width_of(picture[:2_000]) == 900
     assert readers.resized(picture, 300) == here.resized(picture, 300) != picture
     assert readers.resized(picture[:2_000], 300) == picture[:2_000], "no more than its size can be read"

@@ -181,6 +181,7 @@ _context.set_forkserver_preload(
             "exchange.translations.texts_csv",
             "exchange.translations.xliff",
             "output.picture_sizes",
+            "output.site_icon",
             "style.paint.pictures",
             "style.type.fonts",
         )

@@ -22,6 +22,7 @@ from ..model.editing.check import broken_references
 from ..model.site import Asset, Page, Site
 from ..model.tree import walk
 from ..model.upgrades import UnknownFormat, upgraded
+from ..style.type.fonts import FontFault, read_font
 from .imports.import_pages import LARGEST_FILE, digest
 
 SITE = "site.json"
@@ -132,16 +133,31 @@ class Content(NamedTuple):
 
 
 def frame_in(path: str) -> Site:
-    """The site in a bundle, without its pages and files. Raises `BrokenBundle`."""
+    """The site in a bundle, without its pages and files, its fonts looked at. Raises `BrokenBundle`."""
     with open(path, "rb") as file:
-        return Bundle(file).site.replaced(pages=(), assets=())
+        bundle = Bundle(file)
+        _sound_fonts(bundle)
+        return bundle.site.replaced(pages=(), assets=())
 
 
 def site_with_fonts(path: str) -> tuple[Site, tuple[bytes, ...]]:
     """The site in a bundle, and its fonts. Raises `BrokenBundle`."""
     with open(path, "rb") as file:
         bundle = Bundle(file)
-        return bundle.site, tuple(bundle.read_checked(name) for name in sorted(fonts_of(bundle.site)))
+        return bundle.site, _sound_fonts(bundle)
+
+
+def _sound_fonts(bundle: Bundle) -> tuple[bytes, ...]:
+    """Its fonts, each as good as one that is uploaded by itself: texts are measured with it. Raises `BrokenBundle`."""
+    names = {file.content: font.name for font in bundle.site.fonts for file in font.files}
+    found: list[bytes] = []
+    for content in sorted(names):
+        data = bundle.read_checked(content)
+        read = read_font(data)
+        if isinstance(read, FontFault):
+            raise BrokenBundle(f"Its font “{names[content]}” cannot be used: {read.reason}.")
+        found.append(data)
+    return tuple(found)
 
 
 class Brought(NamedTuple):

@@ -14,6 +14,7 @@ from ..model.tree import items_of
 from ..style.paint.pictures import Picture, read_picture
 from .naming import PARTS_PATH
 from .picture_sizes import resized, width_of, widths
+from .site_icon import IconFiles, icon_files
 
 PICTURE_NAME = 12
 """So many digits of a picture's hash begin the names of its smaller sizes."""
@@ -27,6 +28,7 @@ class FileReaders:
     posts: Callable[[bytes], tuple[Post, ...] | FeedFault] = read_feed
     width_of: Callable[[bytes], int | None] = width_of
     resized: Callable[[bytes, int], bytes] = resized
+    icon: Callable[[bytes], IconFiles | None] = icon_files
 
 
 class ShownFiles:

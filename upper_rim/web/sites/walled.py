@@ -10,6 +10,7 @@ from ...core.kinds.context import Post
 from ...core.output.picture_sizes import resized, width_of
 from ...core.output.shelf import Shelf
 from ...core.output.shown_files import FileReaders
+from ...core.output.site_icon import IconFiles, icon_files
 from ...core.style.paint.pictures import Picture, sample
 from ...shipped import shelf
 from .. import wall
@@ -18,7 +19,7 @@ from .. import wall
 @cache
 def walled_shelf() -> Shelf:
     """What ships, with readers whose end harms nobody."""
-    return replace(shelf(), readers=FileReaders(read_picture, _posts, _width_of, _resized))
+    return replace(shelf(), readers=FileReaders(read_picture, _posts, _width_of, _resized, _icon))
 
 
 @lru_cache(maxsize=256)
@@ -42,6 +43,14 @@ def _posts(data: bytes) -> tuple[Post, ...] | FeedFault:
 def _width_of(data: bytes) -> int | None:
     try:
         return wall.read(width_of, data)
+    except wall.Unread:
+        return None
+
+
+@lru_cache(maxsize=32)
+def _icon(data: bytes) -> IconFiles | None:
+    try:
+        return wall.read(icon_files, data)
     except wall.Unread:
         return None
 

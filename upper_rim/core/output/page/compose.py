@@ -110,7 +110,7 @@ class Composer:
             name: (f"{PARTS_PATH}{f'{name}-' * marks}{short_hash(made)}.js", made) for name, made in late.items()
         }
         self.index_paths = index_paths(site)
-        self._site_head = SiteHead(site, self._files.data, self.counterparts)
+        self._site_head = SiteHead(site, self._files.data, shelf.readers.icon, self.counterparts)
         self._consent = ConsentOnPages(site, shelf)
         self._fonts = FontFiles(site, shelf, read)
         self._fragments: dict[tuple[Any, ...], Fragment] = {}

@@ -1,28 +1,20 @@
 """What does a page's head say of its site, where the page says nothing itself: an icon, a description, where the same is
 in other languages?
-
-A picture of the site's own is made into what browsers ask for: a drawing as it is, `favicon.ico` with three sizes, and
-larger squares for those who keep the site on a screen (HTML Standard, 4.6.7.8).
 """
 
 from __future__ import annotations
 
-import io
 import re
 from collections.abc import Callable, Iterator
-from functools import lru_cache, partial
+from functools import partial
 from html import escape
-
-from PIL import Image
 
 from ...model.navigation.counterparts import Counterparts
 from ...model.site import Page, Site
-from ...style.paint.drawing import rasterised
 from ..naming import PARTS_PATH, short_hash
+from ..site_icon import LARGE_PX, TOUCH_PX, IconFiles
 from ..sitemap import located
 
-ICO_SIDES = (16, 32, 48)
-TOUCH_PX, LARGE_PX = 180, 512
 FAVICON = "/favicon.ico"
 _TAG = re.compile(rb"<(?:link|meta)\b([^<>]{0,2000})>", re.IGNORECASE)
 _IS_ICON = re.compile(rb"""\brel\s*=\s*["']?[^"'>]{0,80}\bicon\b""", re.IGNORECASE)
@@ -35,12 +27,20 @@ _VIEWPORT = '<meta name="viewport" content="width=device-width, initial-scale=1"
 
 
 class SiteHead:
-    """`read` gives a picture's bytes by its path among the site's files; None where it is not there."""
+    """`read` gives a picture's bytes by its path among the site's files, None where it is not there; `drawn` what is made of
+    one, None where it cannot be read."""
 
-    def __init__(self, site: Site, read: Callable[[str], bytes | None], counterparts: Counterparts) -> None:
+    def __init__(
+        self,
+        site: Site,
+        read: Callable[[str], bytes | None],
+        drawn: Callable[[bytes], IconFiles | None],
+        counterparts: Counterparts,
+    ) -> None:
         self._site, self._counterparts = site, counterparts
         data = read(site.icon) if site.icon else None
-        self._icon = data if data is not None and _squares(data) is not None else None
+        self._files = drawn(data) if data is not None else None
+        self._icon = data if self._files is not None else None
         self._links = "".join(self._icon_links()) if self._icon is not None else ""
 
     def of_page(self, page: Page, content: bytes) -> str:
@@ -70,13 +70,13 @@ class SiteHead:
 
     def files(self) -> Iterator[tuple[str, Callable[[], bytes]]]:
         """Paths of the icon's files, and what makes each."""
-        if self._icon is None:
+        if self._files is None:
             return
         taken = {asset.path for asset in self._site.assets}
         if FAVICON not in taken:
-            yield FAVICON, partial(_ico, self._icon)
-        for side in (TOUCH_PX, LARGE_PX):
-            yield self._path(side), partial(_png, self._icon, side)
+            yield FAVICON, partial(bytes, self._files.ico)
+        yield self._path(TOUCH_PX), partial(bytes, self._files.touch)
+        yield self._path(LARGE_PX), partial(bytes, self._files.large)
 
     def _icon_links(self) -> Iterator[str]:
         assert self._icon is not None and self._site.icon is not None
@@ -89,41 +89,3 @@ class SiteHead:
 
     def _path(self, side: int) -> str:
         return f"{PARTS_PATH}icon-{short_hash(self._icon or b'')}-{side}.png"
-
-
-@lru_cache(maxsize=8)
-def _squares(data: bytes) -> Image.Image | None:
-    """The picture in the middle of a clear square of 512 px; None where it cannot be read."""
-    if b"<svg" in data[:2000]:
-        made = rasterised(data, LARGE_PX)
-        if made is None:
-            return None
-        data = made[1]
-    try:
-        with Image.open(io.BytesIO(data)) as opened:
-            image = opened.convert("RGBA")
-    except (OSError, ValueError, SyntaxError, Image.DecompressionBombError):
-        return None
-    scale = LARGE_PX / max(image.size)
-    image = image.resize(
-        (max(1, round(image.width * scale)), max(1, round(image.height * scale))), Image.Resampling.LANCZOS
-    )
-    square = Image.new("RGBA", (LARGE_PX, LARGE_PX), (0, 0, 0, 0))
-    square.paste(image, ((LARGE_PX - image.width) // 2, (LARGE_PX - image.height) // 2))
-    return square
-
-
-def _png(data: bytes, side: int) -> bytes:
-    square = _squares(data)
-    assert square is not None, "it was read before"
-    out = io.BytesIO()
-    square.resize((side, side), Image.Resampling.LANCZOS).save(out, "PNG")
-    return out.getvalue()
-
-
-def _ico(data: bytes) -> bytes:
-    square = _squares(data)
-    assert square is not None, "it was read before"
-    out = io.BytesIO()
-    square.save(out, "ICO", sizes=[(side, side) for side in ICO_SIDES])
-    return out.getvalue()
