@@ -19,6 +19,7 @@ from typing import Any, Final, NamedTuple, TypeVar, get_args, get_type_hints
 from pydantic import BaseModel, ConfigDict, TypeAdapter, ValidationError
 
 _Given = TypeVar("_Given")
+_Other = TypeVar("_Other")
 Reader = Callable[..., Any]
 
 
@@ -52,6 +53,14 @@ def read(
 ) -> _Given:
     """What `reader` makes of what it is given. Raises `Unread`, and those `refusals` that the reader itself raises."""
     return next(_read(reader, given, limits, refusals, is_many=False))
+
+
+def read_or(otherwise: _Other, reader: Callable[..., _Given], *given: Any) -> _Given | _Other:
+    """The same, and `otherwise` where it cannot be read: for what a screen or a page can do without."""
+    try:
+        return read(reader, *given)
+    except Unread:
+        return otherwise
 
 
 def read_each(

@@ -73,8 +73,8 @@ def _shape(found: Reached, attributes: Attributes, holds: Holds, *, has_margin: 
     if is_shell:
         shape = shape.replaced(of_window=tuple(islice(_of_window(found.placed), MOST_RULES)))
     if is_boxed or is_shell:
-        shape = _boxed(shape, found, is_quirky=attributes.is_quirky, is_root_apart=is_root_apart)
-        shape = shape if has_margin else shape.replaced(box=shape.box[1:])
+        usual = (_USUAL_MARGIN,) if has_margin else ()
+        shape = _boxed(shape, found, usual, is_quirky=attributes.is_quirky, is_root_apart=is_root_apart)
     shape = _understood(shape)
     return shape.replaced(id=f"sh-{hashlib.sha256(shape.model_dump_json().encode()).hexdigest()[:12]}")
 
@@ -112,7 +112,9 @@ def _is_understood(rule: ShapeRule) -> bool:
         return False
 
 
-def _boxed(shape: PageShape, found: Reached, *, is_quirky: bool, is_root_apart: bool) -> PageShape:
+def _boxed(
+    shape: PageShape, found: Reached, usual: tuple[ShapeRule, ...], *, is_quirky: bool, is_root_apart: bool
+) -> PageShape:
     has_ground = any(_GROUND.fullmatch(one.name) and one.value not in _UNSAID for one in found.root)
     kept = [one for one in found.body if _BOX.fullmatch(one.name) or (has_ground and _GROUND.fullmatch(one.name))]
     children = (
@@ -122,7 +124,7 @@ def _boxed(shape: PageShape, found: Reached, *, is_quirky: bool, is_root_apart: 
     )
     return shape.replaced(
         is_boxed=True,
-        box=(_USUAL_MARGIN, *_rules(kept)),
+        box=(*usual, *_rules(kept)),
         root=tuple(_rules(one for one in found.root if _BOX.fullmatch(one.name))) if is_root_apart else (),
         children=tuple(islice(children, MOST_RULES)),
         is_tall=shape.is_shell or any(_is_tall(one) for one in found.body),

@@ -24,39 +24,24 @@ def walled_shelf() -> Shelf:
 
 @lru_cache(maxsize=256)
 def read_picture(data: bytes) -> Picture | None:
-    try:
-        sampled = wall.read(sample, data)
-    except wall.Unread:
-        return None
+    sampled = wall.read_or(None, sample, data)
     return Picture(sampled) if sampled else None
 
 
 @lru_cache(maxsize=64)
 def _posts(data: bytes) -> tuple[Post, ...] | FeedFault:
-    try:
-        return wall.read(read_feed, data)
-    except wall.Unread as unread:
-        return FeedFault(str(unread))
+    return wall.read_or(FeedFault("it cannot be read"), read_feed, data)
 
 
 @lru_cache(maxsize=256)
 def _width_of(data: bytes) -> int | None:
-    try:
-        return wall.read(width_of, data)
-    except wall.Unread:
-        return None
+    return wall.read_or(None, width_of, data)
 
 
 @lru_cache(maxsize=32)
 def _icon(data: bytes) -> IconFiles | None:
-    try:
-        return wall.read(icon_files, data)
-    except wall.Unread:
-        return None
+    return wall.read_or(None, icon_files, data)
 
 
 def _resized(data: bytes, width_px: int) -> bytes:
-    try:
-        return wall.read(resized, data, width_px)
-    except wall.Unread:
-        return data
+    return wall.read_or(data, resized, data, width_px)

@@ -105,10 +105,7 @@ def navigations_of(page: Page) -> list[Navigation]:
     if page.content is None:
         return []
     text = decode(contents.read_content(page.content), page.encoding)
-    try:
-        return wall.read(navigations_in, text, page.path)
-    except wall.Unread:
-        return []
+    return wall.read_or([], navigations_in, text, page.path)
 
 
 def _new_row(site: Site, post: QueryDict) -> NewNodes:

@@ -187,10 +187,7 @@ def _ids_of(page: Page) -> frozenset[str]:
 
 @lru_cache(maxsize=2048)
 def _ids_in(content: str, encoding: str) -> frozenset[str]:
-    try:
-        return wall.read(ids_in, contents.read_content(content), encoding)
-    except wall.Unread:
-        return frozenset()
+    return wall.read_or(frozenset(), ids_in, contents.read_content(content), encoding)
 
 
 def _page_of(entry: Entry | None, links: Links) -> Page | None:
@@ -202,10 +199,7 @@ def _page_of(entry: Entry | None, links: Links) -> Page | None:
 def _places(page: Page | None) -> list[PlaceInPage]:
     if page is None or not page.content:
         return []
-    try:
-        return wall.read(places_in, contents.read_content(page.content), page.encoding)
-    except wall.Unread:
-        return []
+    return wall.read_or([], places_in, contents.read_content(page.content), page.encoding)
 
 
 def _left_out(holder: Menu | Entry, links: Links) -> list[tuple[str, str]]:

@@ -223,10 +223,7 @@ def lifting(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict
 def lift_proposals(request: HttpRequest, slug: str) -> HttpResponse:
     """What seems old; asked for by itself, since it takes a moment."""
     site = store.load(site_of(request.user, slug).pk).site
-    try:
-        found = wall.read(proposals, list(_looked_through(site)), [lift.selector for lift in site.lifts])
-    except wall.Unread:
-        found = []
+    found = wall.read_or([], proposals, list(_looked_through(site)), [lift.selector for lift in site.lifts])
     return render(request, "studio/pages/lift_proposals.html", {"proposals": found, "slug": slug})
 
 
