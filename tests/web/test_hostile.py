@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import asyncio
+import errno
 import io
 import json
 import re
@@ -15,12 +16,14 @@ from typing import Any
 from urllib.parse import unquote
 
 import brotli
+import psycopg
 import pytest
 from django.conf import settings
 from django.contrib.auth.models import User
 from django.core.files.base import ContentFile
+from django.core.files.storage import FileSystemStorage
 from django.core.files.uploadedfile import SimpleUploadedFile
-from django.db import connection
+from django.db import OperationalError, connection
 from django.test import Client
 from procrastinate.contrib.django import app
 from procrastinate.jobs import Job
@@ -38,6 +41,7 @@ from upper_rim.web.jobs import arriving, publishing, tasks
 from upper_rim.web.jobs.turns import begin_edition, begin_work
 from upper_rim.web.sites import store
 from upper_rim.web.sites.models import Edition, StoredSite, Work
+from upper_rim.web.sites.storage import NO_ROOM
 
 from .conftest import signed_in
 from .test_studio import site_addresses
@@ -229,6 +233,62 @@ def test_work_that_ends_in_a_fault_of_ours_says_so_and_is_over(
         tasks.take_in(work.pk)
     work.refresh_from_db()
     assert work.state == Work.State.FAILED and "nothing was changed" in work.message
+
+
+def fill_the_disk(monkeypatch: pytest.MonkeyPatch, error: Exception) -> None:
+    """Nothing more can be kept: neither files nor contents nor what was done."""
+
+    def full(*_: Any, **__: Any) -> Any:
+        raise error
+
+    for kept in (
+        "sites.storage.ContentStorage.keep",
+        "sites.contents.keep_contents",
+        "sites.store.Revision.objects.create",
+    ):
+        monkeypatch.setattr(f"upper_rim.web.{kept}", full)
+    monkeypatch.setattr(FileSystemStorage, "_save", full)
+
+
+def full_database() -> Exception:
+    error = OperationalError("could not extend file")
+    error.__cause__ = psycopg.errors.DiskFull("could not extend file")
+    return error
+
+
+@pytest.mark.django_db(transaction=True)
+@pytest.mark.parametrize("error", [OSError(errno.ENOSPC, "No space left on device"), full_database()])
+def test_a_full_disk_is_said_and_nothing_is_changed(
+    ferries: StoredSite, ada: User, monkeypatch: pytest.MonkeyPatch, error: Exception
+) -> None:
+    fill_the_disk(monkeypatch, error)
+    client = signed_in(ada)
+    client.raise_request_exception = False
+    archived = SimpleUploadedFile("in.zip", archive({"index.html": b"<p>x"}))
+    for address, form in (
+        ("/s/ostrey/pages/bring-in/", {"file": archived}),
+        ("/s/ostrey/foundations/", {"do": "set", "node": "site", "field": "name", "value": "Boats"}),
+    ):
+        answer = client.post(address, {**form, "base": ferries.revision})
+        assert answer.status_code == 507 and NO_ROOM in unquote(answer["X-Rim-Wrong"])
+    assert store.load(ferries.pk)[0].name != "Boats"
+    assert client.get("/s/ostrey/pages/").status_code == 200
+
+
+def test_work_for_which_the_disk_has_no_room_says_so_and_the_site_shows_its_last_edition(
+    ferries: StoredSite, ada: User, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    work = waiting_work(ferries, ada, archive({"index.html": b"<p>x"}))
+    edition = Edition.objects.create(site=ferries, author=ada, number=7, revision=ferries.revision)
+    fill_the_disk(monkeypatch, OSError(errno.ENOSPC, "No space left on device"))
+    with pytest.raises(OSError, match="No space"):
+        tasks.take_in(work.pk)
+    with pytest.raises(OSError, match="No space"):
+        tasks.publish(edition.pk)
+    work.refresh_from_db()
+    edition.refresh_from_db()
+    assert work.state == Work.State.FAILED and work.message == NO_ROOM
+    assert edition.state == Edition.State.FAILED and edition.message.startswith(NO_ROOM)
 
 
 @pytest.mark.django_db(transaction=True)

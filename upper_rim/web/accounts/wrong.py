@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+import sys
 from urllib.parse import quote
 
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
+
+from ..sites.storage import NO_ROOM, no_room
 
 
 def bad_request(request: HttpRequest, exception: Exception) -> HttpResponse:
@@ -27,7 +30,10 @@ def too_large(request: HttpRequest, most: int) -> HttpResponse:
 
 
 def server_error(request: HttpRequest) -> HttpResponse:
-    """HTTP 500 (RFC 9110, 15.6.1). Nothing is asked of the database, which may be what is missing."""
+    """HTTP 500 (RFC 9110, 15.6.1), or 507 (RFC 4918, 11.5). Nothing is asked of the database, which may be what is
+    missing."""
+    if no_room(sys.exception()):
+        return _told(request, "There is no room left", NO_ROOM, 507)
     sentence = "It is our fault. What you have changed before is kept; try again in a moment."
     return _told(request, "Something went wrong", sentence, 500)
 

@@ -13,6 +13,7 @@ from procrastinate.contrib.django import app
 from procrastinate.exceptions import AlreadyEnqueued
 from procrastinate.jobs import Job, Status
 
+from ..sites.storage import NO_ROOM, no_room
 from . import arriving, lifting, publishing, sweeping
 from .progress import fail_work
 
@@ -27,11 +28,10 @@ def publish(edition_id: int) -> None:
     _connected_anew()
     try:
         publishing.make_edition(edition_id)
-    except Exception:
+    except Exception as error:
         log.exception("edition %s could not be published", edition_id)
-        publishing.fail_edition(
-            edition_id, "Something went wrong while publishing. The site still shows its last edition; publish again."
-        )
+        said = NO_ROOM if no_room(error) else "Something went wrong while publishing; publish again."
+        publishing.fail_edition(edition_id, f"{said} The site still shows its last edition.")
         raise
 
 
@@ -69,12 +69,13 @@ def _work(do: Callable[[int], None], work_id: int) -> None:
     _connected_anew()
     try:
         do(work_id)
-    except Exception:
+    except Exception as error:
         log.exception("work %s could not be done", work_id)
-        fail_work(
-            work_id, "Something went wrong while it was read; nothing was changed. Try again, or with less of it."
-        )
+        fail_work(work_id, NO_ROOM if no_room(error) else WENT_WRONG)
         raise
+
+
+WENT_WRONG = "Something went wrong while it was read; nothing was changed. Try again, or with less of it."
 
 
 MOST_TRIES = 3

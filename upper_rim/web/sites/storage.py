@@ -5,16 +5,18 @@ What compresses well lies there in its compressed forms, too.
 
 from __future__ import annotations
 
+import errno
 import gzip
 import os
 import secrets
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from contextlib import suppress
 from functools import lru_cache, partial
 from pathlib import Path
 from typing import Any
 
 import brotli
+import psycopg
 from django.core.files.base import ContentFile
 from django.core.files.storage import FileSystemStorage, Storage, storages
 
@@ -87,3 +89,21 @@ def stored(content: str, encoding: str = "") -> bytes:
 
 def stored_name(content: str, encoding: str = "") -> str:
     return f"{content[:2]}/{content}" + (f".{encoding}" if encoding else "")
+
+
+NO_ROOM = "The server's disk is full; nothing was changed. Tell whoever looks after it, and try again when it has room."
+
+
+def no_room(error: BaseException | None) -> bool:
+    """Was there no room left on a disk: that of files, or the database's (SQLSTATE 53100)?"""
+    return any(
+        isinstance(one, psycopg.errors.DiskFull)
+        or (isinstance(one, OSError) and one.errno in {errno.ENOSPC, errno.EDQUOT, errno.EFBIG})
+        for one in _and_its_causes(error)
+    )
+
+
+def _and_its_causes(error: BaseException | None) -> Iterator[BaseException]:
+    while error is not None:
+        yield error
+        error = error.__cause__ or error.__context__
