@@ -10,7 +10,7 @@ import pytest
 from django.contrib.auth.models import User
 
 from tests.styled_sites import StyledMaker
-from upper_rim.core.findings.checks.legibility import squeezed
+from upper_rim.core.findings.checks.legibility import glimpsed, squeezed
 from upper_rim.core.fit.rows.fitter import Fitter
 from upper_rim.core.kinds.items import Item
 from upper_rim.core.kinds.items.map import MapItem
@@ -26,7 +26,6 @@ from upper_rim.core.values.rich import RichWords
 from upper_rim.demo import ostrey
 from upper_rim.shipped import shelf
 from upper_rim.web.sites.models import StoredSite
-from upper_rim.web.studio.preview.legible import glimpsed
 
 from .conftest import signed_in
 

@@ -15,11 +15,12 @@ from upper_rim.core.kinds.pieces import PIECE_KINDS
 from upper_rim.core.kinds.pieces.consent import ConsentQuestion
 from upper_rim.core.kinds.pieces.gate import Gate
 from upper_rim.core.model.arrangements import ARRANGEMENTS
+from upper_rim.core.model.names import node_name
 from upper_rim.core.model.tree import items_of, walk
 from upper_rim.web.live.addresses import StageKey, stage_label
 from upper_rim.web.sites import store
 from upper_rim.web.sites.models import StoredSite
-from upper_rim.web.studio.controls.of_nodes import groups_for, node_name
+from upper_rim.web.studio.controls.of_nodes import groups_for
 
 from .conftest import signed_in
 

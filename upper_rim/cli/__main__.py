@@ -104,7 +104,10 @@ def main(arguments: Sequence[str] | None = None) -> int:
 
     check = parts("check", help="tell what is wrong, doubtful or unfinished about a site")
     check.add_argument("bundle", metavar="BUNDLE")
-    check.add_argument("--json", action="store_true")
+    form = check.add_mutually_exclusive_group()
+    form.add_argument("--json", dest="form", action="store_const", const="json")
+    form.add_argument("--sarif", dest="form", action="store_const", const="sarif", help="SARIF 2.1.0, for other tools")
+    form.add_argument("--html", dest="form", action="store_const", const="html", help="a report to hand over or print")
     check.add_argument(
         "--fail-on",
         choices=("breaks", "hinders", "doubtful"),

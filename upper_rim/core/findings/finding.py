@@ -17,6 +17,7 @@ FindingKind = Literal[
     # of the pages themselves
     "no title", "same title", "no description", "no icon", "no first heading", "two first headings", "skips a level", "no main",
     "two mains", "id twice", "broken link",
+    "no viewport", "takes no pieces", "left as it is",
     # while a page is scrolled
     "covered", "gap", "never", "brief", "limited", "overlap", "hidden focus", "anchor", "flicker",
     # of menus

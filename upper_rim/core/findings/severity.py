@@ -16,10 +16,10 @@ _BREAKS: frozenset[FindingKind] = frozenset({
     "first words", "leads nowhere", "leads to itself", "made-up address", "no fields", "picture gone", "first place",
     "no page", "page gone", "to come", "no yes", "no no", "no field", "goes round", "refused to a door", "locked picture",
     "told by a file", "no yes to all", "no no to all", "no way back", "waits for nobody", "clips", "overflows", "collides",
-    "no way on", "nobody", "broken link",
+    "no way on", "nobody", "broken link", "no viewport",
 })  # fmt: skip
 _HINDERS: frozenset[FindingKind] = frozenset({
-    "no title", "two mains", "id twice", "no alternative", "no picture", "empty list", "empty piece", "says nothing", "no place", "nothing", "two buttons",
+    "takes no pieces", "no title", "two mains", "id twice", "no alternative", "no picture", "empty list", "empty piece", "says nothing", "no place", "nothing", "two buttons",
     "two buttons in one", "without header", "without footer", "never shown", "no effect", "past", "unequal answers",
     "no policy", "over a bar", "over a button", "two at once", "unknown hosts", "quotes a title", "no switch", "speaks alone",
     "twice in a language", "not translated", "other letters", "in English", "not mutual", "turned by CSS", "weak text",
@@ -33,6 +33,7 @@ SOURCES: Mapping[FindingKind, str] = {
     "skips a level": "WCAG 2.2, 1.3.1 (A)",
     "no main": "ARIA Authoring Practices, landmark regions",
     "two mains": "HTML, 4.4.14",
+    "no viewport": "WCAG 2.2, 1.4.10 (AA)",
     "id twice": "HTML, 3.2.6",
     "no alternative": "WCAG 2.2, 1.1.1 (A)",
     "leads nowhere": "WCAG 2.2, 2.4.4 (A)",

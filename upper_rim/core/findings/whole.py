@@ -9,9 +9,11 @@ from typing import NamedTuple
 from ..fit.rows.fitter import Fitter
 from ..gates.guards import guards_of
 from ..gates.waiting import hosts_found
+from ..kinds.pieces.base import Piece
 from ..model.navigation.links import Links
 from ..model.navigation.menus import Menus
 from ..model.site import Page, Site
+from ..model.tree import walk
 from ..movement.flicker import too_early
 from ..movement.scene import Scenes, Shape
 from ..reach.coverage import coverage_of
@@ -19,14 +21,17 @@ from .checks.consent import in_consent
 from .checks.fit import ill_measured, too_small, unfitting
 from .checks.gates import in_files, in_gates, in_pages
 from .checks.languages import in_languages
+from .checks.legibility import in_texts
 from .checks.menus import IdsOf, in_menu, two_buttons
 from .checks.movement import begun_early, in_movement_of_all
 from .checks.pages import OutlineOf, in_contents
+from .checks.shapes import in_shapes
 from .checks.unfinished import in_unfinished
 from .checks.unused import in_unused
 from .checks.visibility import in_visibility
 from .finding import Finding, FindingKind
 from .severity import SEVERITIES, Severity, severity_of
+from .subjects import Subject
 
 
 class LookedAt(NamedTuple):
@@ -41,6 +46,10 @@ class LookedAt(NamedTuple):
     shape_of: Callable[[Page, tuple[int, int]], Shape]
     now: datetime
 
+    def at(self, site: Site) -> LookedAt:
+        """The same of another state of the site."""
+        return self._replace(site=self.fitter.resolved(site))
+
 
 class Cause(NamedTuple):
     """Findings that have one cause are one: of a kind, about a node, by another one. `findings`: the places where it is so,
@@ -52,6 +61,15 @@ class Cause(NamedTuple):
     findings: tuple[Finding, ...]
 
     @property
+    def stage(self) -> str:
+        return self.findings[0].place.stage
+
+    @property
+    def key(self) -> str:
+        """Names it among all causes of a site, from one state of that to the next."""
+        return "~".join((self.kind.replace(" ", "-"), self.node, self.other, self.stage))
+
+    @property
     def severity(self) -> Severity:
         return severity_of(self.kind)
 
@@ -61,7 +79,13 @@ class Cause(NamedTuple):
 
 
 def findings_of(looked: LookedAt) -> Iterator[Finding]:
-    site, fitter = looked.site, looked.fitter
+    yield from found_at_once(looked)
+    yield from found_by_laying_out(looked)
+
+
+def found_at_once(looked: LookedAt) -> Iterator[Finding]:
+    """What takes no time to speak of."""
+    site = looked.site
     guards = guards_of(site)
     menus, links = Menus(site), Links(site)
     yield from in_unfinished(site)
@@ -75,18 +99,51 @@ def findings_of(looked: LookedAt) -> Iterator[Finding]:
     yield from in_languages(site)
     yield from in_unused(site)
     yield from in_contents(site, looked.outline_of)
-    yield from _in_rows(site, fitter)
+    yield from in_shapes(site)
+
+
+def found_by_laying_out(looked: LookedAt) -> Iterator[Finding]:
+    """What takes seconds where nothing of the site has been laid out before."""
+    site, fitter = looked.site, looked.fitter
+    yield from in_texts(fitter, site, site.pieces)
+    yield from _in_rows(fitter, site, site.pieces)
+    yield from _in_movement(looked)
+
+
+def found_again(looked: LookedAt, subject: Subject, node: str) -> Iterator[Finding]:
+    """What takes no time, and of what takes some what an edit about that subject and node can have changed."""
+    site, fitter = looked.site, looked.fitter
+    yield from found_at_once(looked)
+    if subject == "movement":
+        yield from _in_movement(looked)
+    pieces = [piece for piece in site.pieces if subject != "pages" and _holds(piece, node)]
+    yield from _in_rows(fitter, site, pieces)
+    if subject == "reading":
+        yield from in_texts(fitter, site, pieces)
+
+
+def _holds(piece: Piece, node: str) -> bool:
+    return piece.id == node or any(one.id == node for one in walk(piece))
+
+
+def _in_movement(looked: LookedAt) -> Iterator[Finding]:
+    site, fitter = looked.site, looked.fitter
     yield from in_movement_of_all(Scenes(fitter.as_published(), site), looked.shape_of)
     yield from map(begun_early, too_early(fitter, site, site.pieces))
 
 
-def _in_rows(site: Site, fitter: Fitter) -> Iterator[Finding]:
-    for piece in site.pieces:
+def _in_rows(fitter: Fitter, site: Site, pieces: Iterable[Piece]) -> Iterator[Finding]:
+    for piece in pieces:
         rows = {row.id: row for row in site.shown_rows(piece)}
         for fit in fitter.rows(site, piece):
             yield from (one for one in unfitting(fit) if one.kind != "tight")
-            yield from ill_measured(site, fit)
+            yield from (one for one in ill_measured(site, fit) if not _is_usual(one))
             yield from too_small(rows[fit.row], fit)
+
+
+def _is_usual(one: Finding) -> bool:
+    """Short lines of footers and on phones: only where half of what is wished finds no room does somebody have to look."""
+    return one.kind == "short lines" and float(one.about["characters"]) >= float(one.about["limit"]) / 2
 
 
 def causes(findings: Iterable[Finding]) -> list[Cause]:

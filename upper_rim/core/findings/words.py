@@ -75,6 +75,9 @@ WORDS: Mapping[FindingKind, str] = {
     "two mains": "Pages that say twice where their content begins (main): {count:.0f}, {path} among them",
     "id twice": "Pages on which several elements have the same id: {count:.0f}, {path} among them (“{first}”)",
     "broken link": "Pages with links of their own that lead to nothing on this site: {count:.0f}, {path} among them, which leads to {first}",
+    "no viewport": "Pages without a viewport meta, which phones draw as wide as a screen: {count:.0f}, {path} among them. All that is made for small screens is void there",
+    "takes no pieces": "Pages into which no piece can be put: {count:.0f}, {path} among them. {first}",
+    "left as it is": "Pages that are left as they are, where what is pinned does not hold: {count:.0f}, {path} among them",
     "covered": "{percent:.0f} % of the window is covered at {scroll_px:.0f} px; {most:.0f} % were said to be too much",
     "gap": (
         "“{who}” begins {px:.0f} px too early: so much of the room that it gives up is still in view, "

@@ -18,6 +18,7 @@ from ..kinds.consent import CATEGORIES, Category, ConsentRules, Fetch, OtherHost
 from ..kinds.entries import Branch
 from ..kinds.items import Item
 from ..kinds.items.menu import MenuItem
+from ..kinds.let_be import LetBe
 from ..kinds.page_shapes import PageShape
 from ..kinds.phrases import SaidPhrase
 from ..kinds.pieces import AnyPiece
@@ -233,6 +234,7 @@ class Site(Value):
     )
     lifts: tuple[Lift, ...] = ()
     cards: tuple[VisitorCard, ...] = Field(default=(), description="Simulated visitors, to look as.")
+    let_be: tuple[LetBe, ...] = Field(default=(), description="What was found, and need not be mended.")
     shapes: tuple[PageShape, ...] = Field(default=(), description="Of the pages' bodies.")
     pages: tuple[Page, ...] = ()
     assets: tuple[Asset, ...] = ()

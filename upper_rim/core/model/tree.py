@@ -39,6 +39,7 @@ SLOTS: dict[type[Value], tuple[str, ...]] = {
         "phrases",
         "lifts",
         "cards",
+        "let_be",
         "shapes",
         "pages",
         "assets",

@@ -24,7 +24,7 @@ from ..model.tree import slots_of, walk
 from ..values.nodes import Value, within
 from .naming import PARTS_PATH
 
-_NOT_OF_PAGES = frozenset({"pages", "assets", "cards", "lifts"})
+_NOT_OF_PAGES = frozenset({"pages", "assets", "cards", "let_be", "lifts"})
 _OF_ITSELF = frozenset({"content", "splice", "cuts", "of", "source", "remark", "shape"})
 """What a page says of itself that no other one is made of."""
 _PARTS = re.compile(re.escape(PARTS_PATH.encode()) + rb"[\w./-]{1,200}")

@@ -3,7 +3,9 @@ for?"""
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping
+from functools import partial
+from typing import Any
 
 from ...fit.css.amount import Viewport
 from ...fit.css.boxes import Frame
@@ -17,12 +19,54 @@ from ...kinds.items.pictures import PictureList
 from ...kinds.items.rich import RichText
 from ...kinds.pieces.base import Piece
 from ...model.site import Site
-from ...style.paint.contrast import Glimpse
+from ...style.paint.contrast import Glimpse, Glimpses
+from ...style.paint.texts import beside_labels
 from ..finding import Finding
 
 _WIDE = (PictureItem, MapItem, PictureList, Form, RichText)
 _USUAL_PX = 240.0
 """What an item asks for that is of use only where it is wide, and says no width: but no more than it could fill."""
+
+
+def in_texts(fitter: Fitter, site: Site, pieces: Iterable[Piece]) -> Iterator[Finding]:
+    """`fitter` keeps what has not changed."""
+    for piece in pieces:
+        if piece.on:
+            yield from weak_texts_of(glimpsed(fitter, site, piece))
+
+
+def glimpsed(fitter: Fitter, site: Site, piece: Piece) -> dict[str, Glimpse]:
+    """By node; only of what is not as it was is the contrast worked out."""
+    made: list[Glimpses] = []
+
+    def of(node: str) -> Glimpse:
+        if not made:
+            made.append(Glimpses(site, piece))
+        return made[0].of(node)
+
+    return {
+        node: fitter.kept(("legible", node), looks, partial(of, node)) for node, looks in _looks_of(fitter, site, piece)
+    }
+
+
+def _looks_of(fitter: Fitter, site: Site, piece: Piece) -> Iterator[tuple[str, tuple[Any, ...]]]:
+    """For each node with texts all that their contrast depends on: equal where that is."""
+    holders = [holder for holder, _ in site.holders(piece)] if piece.kind == "drawer" else []
+    said = (
+        site.replaced(pieces=(), menus=(), pages=(), let_be=()),
+        holders,
+        piece.id,
+        piece.styles,
+        piece.wears,
+        piece.roles,
+    )
+    around = fitter.kept(("looks around", piece.id), said, object)
+    yield piece.id, (around, getattr(piece, "fan", None))
+    for row in piece.rows:
+        for cell in row.cells:
+            for item in cell.items:
+                stands = (row.id, row.styles, row.wears, cell.id, cell.styles, cell.wears)
+                yield item.id, (around, *stands, item, beside_labels(item, site))
 
 
 def weak_texts_of(seen: Mapping[str, Glimpse]) -> Iterator[Finding]:

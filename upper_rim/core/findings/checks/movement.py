@@ -9,7 +9,7 @@ from ...fit.advice.opened import SCREENS
 from ...kinds.pieces.base import Piece
 from ...kinds.pieces.header import Header
 from ...model.editing.edits import Edit, Set
-from ...model.site import Page
+from ...model.site import Page, Site
 from ...movement.flicker import TooEarly
 from ...movement.moments import moments_that_matter
 from ...movement.play import Played, play
@@ -24,11 +24,14 @@ SEEN_PX = 44.0
 
 def in_movement(scenes: Scenes, page: Page, viewport_px: tuple[int, int], shape: Shape) -> list[Finding]:
     """On one page, through one viewport. Nodes are pieces; `limited` and `overlap` tell another item or piece."""
-    laid = scenes.of(page, viewport_px, shape)
+    return _found_in(scenes.of(page, viewport_px, shape), scenes.site, page, viewport_px)
+
+
+def _found_in(laid: Scene, site: Site, page: Page, viewport_px: tuple[int, int]) -> list[Finding]:
     played = play(laid, moments_that_matter(laid))
-    pieces = {piece.id: piece for piece in scenes.site.pieces}
+    pieces = {piece.id: piece for piece in site.pieces}
     found = [
-        *_covered(played, scenes.site.covered_percent),
+        *_covered(played, site.covered_percent),
         *_stages(laid, pieces),
         *_overlaps(played),
         *_hidden_focus(laid),
@@ -40,15 +43,28 @@ def in_movement(scenes: Scenes, page: Page, viewport_px: tuple[int, int], shape:
 def in_movement_of_all(
     scenes: Scenes, shape_of: Callable[[Page, tuple[int, int]], Shape], viewports: Sequence[tuple[int, int]] = SCREENS
 ) -> list[Finding]:
-    """All pages of the site, through these viewports; each finding once, where it is greatest."""
+    """All pages of the site, through these viewports; each finding once, where it is greatest. A stage that is reached on
+    some page is no finding on those that are too short for it."""
     found: dict[tuple[str, ...], Finding] = {}
+    reached: set[tuple[str, str]] = set()
     for page in scenes.site.pages:
         for viewport_px in viewports:
-            for one in in_movement(scenes, page, viewport_px, shape_of(page, viewport_px)):
+            laid = scenes.of(page, viewport_px, shape_of(page, viewport_px))
+            reached |= _reached(laid)
+            for one in _found_in(laid, scenes.site, page, viewport_px):
                 key = (one.kind, one.node, one.place.stage, one.other, str(viewport_px))
                 if key not in found or one.amount > found[key].amount:
                     found[key] = one
-    return list(found.values())
+    return [one for one in found.values() if one.kind != "never" or (one.node, one.place.stage) not in reached]
+
+
+def _reached(laid: Scene) -> set[tuple[str, str]]:
+    return {
+        (body.piece, body.standings[number].stage or "")
+        for body in laid.bodies
+        for number, after in enumerate(body.after_px, 1)
+        if after < laid.scrolls_px
+    }
 
 
 def _covered(played: Played, most_percent: int) -> Iterator[Finding]:

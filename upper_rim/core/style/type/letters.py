@@ -23,7 +23,10 @@ def letters_of(site: Site) -> frozenset[str]:
 
 
 def _said(site: Site) -> set[str]:
-    texts = [site.replaced(pages=(), assets=(), lifts=()).model_dump_json(), *(page.title for page in site.pages)]
+    texts = [
+        site.replaced(pages=(), assets=(), lifts=(), let_be=()).model_dump_json(),
+        *(page.title for page in site.pages),
+    ]
     for language in site.languages:
         texts += [own_name(language), *language_of(language).phrases.values()]
     return set().union(*texts)

@@ -11,11 +11,11 @@ from django.utils import timezone
 
 from ....core.conditions.audience.in_period import InPeriod, instant_in
 from ....core.kinds.pieces import PIECE_KINDS
+from ....core.model.names import node_name
 from ....core.model.site import Site
 from ....core.reach.coverage import coverage_of
 from ....core.reach.timetable import SlotTimes, Span, Timed, days_from
 from ....core.reach.timetable import timetable as timetable_of
-from ..controls.of_nodes import node_name
 from ..cycle.screen import Opened, screen
 from ..forms.numbers import whole_number
 from ..words.languages import language_name

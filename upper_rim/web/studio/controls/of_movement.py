@@ -7,6 +7,7 @@ from ....core.kinds.pieces.base import Moving, Piece
 from ....core.kinds.pieces.header import Header
 from ....core.kinds.pieces.notice import Notice
 from ....core.kinds.pieces.sidebar import Sidebar
+from ....core.model.names import node_name
 from ....core.model.site import Site
 from ....core.model.tree import items_of
 from .control import Control, Group, choice, note, number, px, text, told_whether_set, yes
@@ -101,8 +102,6 @@ def stage_groups(stage: Stage, site: Site) -> list[Group]:
 
 
 def _parts(piece: Header, stage: Stage, site: Site) -> Control:
-    from .of_nodes import node_name
-
     parts = []
     for row in site.rows_in(piece):
         parts.append((row.id, node_name(row, site)))

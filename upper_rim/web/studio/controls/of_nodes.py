@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from typing import Any
 
-from ....core.kinds.items.base import BaseItem
 from ....core.kinds.moving import Stage
 from ....core.kinds.pieces.asking import Asking
 from ....core.kinds.pieces.base import OnPaper, Piece
 from ....core.kinds.pieces.gate import Gate
 from ....core.kinds.rows import Cell, Row
+from ....core.model.names import shared_row
 from ....core.model.site import Site
 from .control import Control, Group, choice, px, text, told_whether_set, track_in_words, words, yes
 from .items import GROUPS as ITEM_GROUPS
@@ -114,11 +114,6 @@ def _sides(cell: Cell, site: Site) -> list[Control]:
     ]
 
 
-def shared_row(site: Site, row_id: str) -> tuple[Row, Piece]:
-    """The row that another one shares, and the piece that it belongs to."""
-    return next((row, piece) for piece in site.pieces for row in piece.rows if row.id == row_id)
-
-
 def _shown(node: Any, site: Site, others: list[Control] | None = None) -> Group:
     # A gate stands before a page at all widths: it is not known yet how wide a window is.
     bands = [] if isinstance(node, Gate) else [(band.id, band.name) for band in site.bands]
@@ -134,29 +129,3 @@ _PRINTED = (
     ("plain", "Without menus"),
     ("never", "Nothing"),
 )
-
-
-def node_name(node: Any, site: Site) -> str:
-    """What a node is called in the outline and over the tray."""
-    match node:
-        case Row(shares=str(shared)):
-            return f"{shared_row(site, shared)[0].name}, shared"
-        case Piece() | Row() | Stage():
-            return node.name
-        case Cell():
-            return _cell_name(node, site)
-        case BaseItem():
-            return node.outline_name({menu.id: menu.name for menu in site.menus})
-        case _:
-            raise AssertionError(type(node))
-
-
-def _cell_name(cell: Cell, site: Site) -> str:
-    """By its place in its row: Start, Middle, End, or a number where there are more."""
-    cells = next((row.cells for piece in site.pieces for row in piece.rows if cell in row.cells), (cell,))
-    at = cells.index(cell)
-    if len(cells) == 1:
-        return "Whole row"
-    if at in {0, len(cells) - 1}:
-        return "End" if at else "Start"
-    return "Middle" if len(cells) == 3 else f"Cell {at + 1}"

@@ -9,10 +9,10 @@ from zoneinfo import ZoneInfo
 from ....core.conditions.audience.audience import Audience
 from ....core.conditions.audience.prefers import PREFERENCES
 from ....core.conditions.visitor import Remembered, VisitorCard, instant_of
+from ....core.model.names import node_name
 from ....core.model.site import Site
 from ....core.model.tree import walk
 from .audience.field import Field
-from .of_nodes import node_name
 
 _POINTERS = (("mouse", "a mouse"), ("touch", "a finger"))
 CLOSED, SEEN = "shuts-", "saw-"

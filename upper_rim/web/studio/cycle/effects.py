@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from django.http import QueryDict
 
+from ....core.model.names import node_name
 from ....core.model.site import Site
 from ....core.style.effect import Effect, Elsewhere, SeenEffect, effect
 from ....core.style.resolve import band_at
 from ....core.values.properties import PROPERTIES
-from ..controls.of_nodes import node_name
 from ..controls.of_styles import SIDED, STATE_NAMES
 from ..forms.numbers import stage_width
 from .notices import StudioNotice

@@ -17,6 +17,7 @@ from ....core.model.editing.apply import inverse
 from ....core.model.editing.edits import Edit, Set, Together, edit_adapter
 from ....core.model.editing.refusal import Refusal
 from ....core.model.editing.replay import GONE
+from ....core.model.names import node_name
 from ....core.model.site import Site
 from ....core.model.tree import find, holder_of, items_of
 from ....core.values.colours import REFERENCE
@@ -26,7 +27,7 @@ from ...sites.store import Answer, Clash, NothingThere
 from ..controls.control import Group
 from ..controls.of_entries import entry_groups
 from ..controls.of_movement import movement_groups
-from ..controls.of_nodes import groups_for, node_name
+from ..controls.of_nodes import groups_for
 from ..forms.form_error import FormFault
 from ..words.languages import language_name
 

@@ -21,6 +21,7 @@ from ....core.model.editing.apply import reason_of
 from ....core.model.editing.edits import Add, Edit, Move, Remove, Set, SetEach, Together, edit_adapter, parts_of_edit
 from ....core.model.editing.refusal import Refusal
 from ....core.model.fonts import Font
+from ....core.model.names import shared_row
 from ....core.model.navigation.page_index import index_of
 from ....core.model.navigation.pairing import proposed_pairs
 from ....core.model.references import renamed
@@ -31,7 +32,7 @@ from ....core.style.type.scale import content_of_whole
 from ....core.values.nodes import Value
 from ....core.values.words import Translatable
 from ...sites import ids
-from ..controls.of_nodes import ROW_CENTRE, shared_row
+from ..controls.of_nodes import ROW_CENTRE
 from . import audience as audience_posts
 from . import consent as consent_posts
 from . import languages as language_posts

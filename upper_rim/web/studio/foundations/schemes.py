@@ -8,6 +8,7 @@ from urllib.parse import quote
 from django.http import HttpRequest
 
 from ....core.model.editing.edits import Edit, Set
+from ....core.model.names import node_name
 from ....core.model.site import Site
 from ....core.model.tree import holder_of
 from ....core.style.paint.contrast import weak_texts
@@ -15,7 +16,6 @@ from ....core.style.schemes import COLOUR_SCHEMES, Scheme, scheme_of, worn
 from ....shipped import shelf
 from ...sites import ids
 from ...sites.models import Trial
-from ..controls.of_nodes import node_name
 from ..controls.of_styles import STATE_NAMES
 from ..cycle.notices import StudioNotice
 from ..cycle.screen import Opened, Redirected, screen, site_url

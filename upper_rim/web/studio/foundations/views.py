@@ -9,6 +9,7 @@ from typing import Any, NamedTuple, cast
 from django.http import HttpRequest
 
 from ....core.kinds.pieces.base import Piece
+from ....core.model.names import node_name
 from ....core.model.references import references
 from ....core.model.site import Site
 from ....core.model.tree import holder_of
@@ -25,7 +26,6 @@ from ....core.values.styling import LOOK_PARTS, STATES_OF, Declaration, Look, Pa
 from ....shipped import shelf
 from ..controls.control import category_choices
 from ..controls.editors import editing_of
-from ..controls.of_nodes import node_name
 from ..controls.of_styles import (
     FACET_NAMES,
     ROLE_NAMES,

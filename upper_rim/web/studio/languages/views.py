@@ -26,6 +26,7 @@ from ....core.kinds.spoken import SpokenLanguage
 from ....core.languages import direction
 from ....core.languages.flags import countries
 from ....core.languages.names import known_names, locale_of, own_name
+from ....core.model.names import node_name
 from ....core.model.navigation.counterparts import Counterpart, Counterparts
 from ....core.model.navigation.pairing import Pair, proposed_pairs
 from ....core.model.navigation.renewed import older_pages
@@ -37,7 +38,6 @@ from ....core.output.file_types import content_type
 from ... import wall
 from ...sites import contents
 from ..controls.items.languages import UNTRANSLATED
-from ..controls.of_nodes import node_name
 from ..cycle.screen import Opened, screen
 from ..forms.languages import path_in
 from ..words.languages import language_name

@@ -4,28 +4,25 @@ words."""
 from __future__ import annotations
 
 from collections.abc import Iterable
-from typing import Any, NamedTuple
+from typing import NamedTuple
 
 from django.http import HttpRequest
 
 from ....core.findings.checks.fit import unfitting
 from ....core.findings.finding import Finding
+from ....core.findings.fit_offers import RemedyOffer, offer_of
 from ....core.findings.words import FIT_WORDS, finding_words
 from ....core.fit.advice.bars import beside_bars
 from ....core.fit.advice.opened import OpenedDrawer
-from ....core.fit.advice.remedies import Failure, Remedy, remedies
+from ....core.fit.advice.remedies import Failure, remedies
 from ....core.fit.rows.fitter import Fitter
 from ....core.fit.rows.states import FAILING, ROW_STATES, RowState
 from ....core.fit.rows.sweep import RowFit, Stretch
-from ....core.kinds.entries import Entry
 from ....core.kinds.pieces import AnyPiece
 from ....core.kinds.pieces.base import Piece
-from ....core.kinds.rows import Row
-from ....core.model.navigation.links import Links
-from ....core.model.site import Band, Site
-from ....core.model.tree import holder_of
+from ....core.model.names import cause_name
+from ....core.model.site import Site
 from ...sites import ids
-from ..controls.of_nodes import node_name
 from ..words.languages import language_name
 
 
@@ -73,17 +70,6 @@ def spans_of(site: Site, piece: Piece, fits: Iterable[RowFit]) -> list[SpanInWor
 def said_in_language(finding: Finding, site: Site) -> str:
     said = finding_words(finding, lambda node: cause_name(site, node, finding.language))
     return f"{language_name(finding.language)}: {said}"
-
-
-def cause_name(site: Site, node: str, language: str) -> str:
-    holder = holder_of(site, node) if node else None
-    if holder is None:
-        return ""
-    if isinstance(holder, Band):
-        return holder.name
-    if isinstance(holder, Entry):
-        return f"“{Links(site).label(holder, language)}”"
-    return node_name(holder, site)
 
 
 class SpanGroup(NamedTuple):
@@ -161,15 +147,6 @@ def bar_words(fitter: Fitter, site: Site, piece: Piece, fits: Iterable[RowFit]) 
     ]
 
 
-class RemedyOffer(NamedTuple):
-    """A remedy in words. `key` names it in what is posted."""
-
-    key: str
-    words: str
-    gain: str
-    remedy: Remedy
-
-
 def asked_span(request: HttpRequest, spans: list[SpanInWords]) -> SpanInWords | None:
     """The failure that is looked at: the one named, else the first that fails."""
     named = request.POST.get("failure") or request.GET.get("failure") or ""
@@ -181,53 +158,7 @@ def offers(fitter: Fitter, site: Site, piece: Piece, span: SpanInWords) -> list[
     """What would mend a failure, the best first."""
     row = next(row for row in site.shown_rows(piece) if row.id == span.row)
     found = remedies(fitter, site, piece, row, Failure(span.language, span.stretch), ids.new_id)
-    return [RemedyOffer(_key(one), remedy_words(one, site, span.language), _gain(one), one) for one in found]
-
-
-def _key(remedy: Remedy) -> str:
-    return f"{remedy.kind}|{remedy.node}|{remedy.value}"
-
-
-def _gain(remedy: Remedy) -> str:
-    parts = [] if remedy.kind in {"band", "label"} else [f"{remedy.gain_px:g} px less needed"]
-    if remedy.fits_from_px is not None:
-        parts.append(f"fits from {'about ' if remedy.is_rough else ''}{remedy.fits_from_px} px")
-    return ", ".join(parts)
-
-
-def remedy_words(remedy: Remedy, site: Site, language: str) -> str:
-    holder: Any = holder_of(site, remedy.node)
-    name = cause_name(site, remedy.node, language)
-    value = remedy.value
-    bands = {band.id: band.name for band in site.bands}
-    match remedy.kind:
-        case "band" if remedy.node in bands:
-            return f"{holder.name} begins at {value} px"
-        case "band":
-            return f"A drawer below {value} px: {name}"
-        case "gap":
-            return f"Gaps of {value.removesuffix('px')} px: {holder.name if isinstance(holder, Row) else name}"
-        case "spacing":
-            return f"No letter spacing: {name}"
-        case "size":
-            return f"Text of {value.removesuffix('px')} px: {name}"
-        case "weight":
-            return f"Weight {value}: {name}"
-        case "width":
-            return f"Letters {value.removesuffix('%')} % wide: {name}"
-        case "words":
-            return f"Only its icon: {name}"
-        case "icon":
-            return f"An icon in place of {name}"
-        case "second line":
-            return f"No second lines: {name}"
-        case "move":
-            row: Any = holder_of(site, value)
-            return f"Into the row {row.name}: {name}"
-        case "hide":
-            return f"Not at {bands.get(value, value)}: {name}"
-        case _:
-            return f"Shorter by {remedy.gain_px:g} px: {name}"
+    return [offer_of(one, site, span.language) for one in found]
 
 
 class DrawerHeight(NamedTuple):

@@ -2,22 +2,19 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
-from functools import partial
+from collections.abc import Mapping
 from typing import Any, NamedTuple
 
-from ....core.findings.checks.legibility import squeezed, weak_texts_of
+from ....core.findings.checks.legibility import glimpsed, squeezed, weak_texts_of
 from ....core.findings.finding import Finding, FindingKind
 from ....core.findings.words import finding_words
 from ....core.fit.rows.fitter import Fitter
 from ....core.kinds.pieces.base import Piece
 from ....core.kinds.rows import Cell
+from ....core.model.names import node_name
 from ....core.model.site import Page, Site
 from ....core.model.tree import items_of
-from ....core.style.paint.contrast import Glimpse, Glimpses
-from ....core.style.paint.texts import beside_labels
 from ..controls.control import Group, note
-from ..controls.of_nodes import node_name
 
 MOST_ITEMS = 60
 """In a piece of more, all texts at every edit would take too long: they are told under Foundations alone."""
@@ -66,30 +63,3 @@ def squeezed_note(found: Legible, chosen: Any, site: Site, width: int) -> list[G
     asked = f"It is {one.amount:.0f} px wide at a width of {width} px, and asks for {one.about['asked_px']:.0f}."
     words = f"{asked} {way}, or move it to a row of its own."
     return [Group("Squeezed", [note(chosen, words)])]
-
-
-def glimpsed(fitter: Fitter, site: Site, piece: Piece) -> dict[str, Glimpse]:
-    """By node; only of what is not as it was is the contrast worked out."""
-    made: list[Glimpses] = []
-
-    def of(node: str) -> Glimpse:
-        if not made:
-            made.append(Glimpses(site, piece))
-        return made[0].of(node)
-
-    return {
-        node: fitter.kept(("legible", node), looks, partial(of, node)) for node, looks in _looks_of(fitter, site, piece)
-    }
-
-
-def _looks_of(fitter: Fitter, site: Site, piece: Piece) -> Iterator[tuple[str, tuple[Any, ...]]]:
-    """For each node with texts all that their contrast depends on: equal where that is."""
-    holders = [holder for holder, _ in site.holders(piece)] if piece.kind == "drawer" else []
-    said = (site.replaced(pieces=(), menus=(), pages=()), holders, piece.id, piece.styles, piece.wears, piece.roles)
-    around = fitter.kept(("looks around", piece.id), said, object)
-    yield piece.id, (around, getattr(piece, "fan", None))
-    for row in piece.rows:
-        for cell in row.cells:
-            for item in cell.items:
-                stands = (row.id, row.styles, row.wears, cell.id, cell.styles, cell.wears)
-                yield item.id, (around, *stands, item, beside_labels(item, site))

@@ -18,6 +18,7 @@ from ....core.fit.rows.fitter import Fitter
 from ....core.kinds.moving import ByPixels, Stage
 from ....core.kinds.pieces.base import Piece
 from ....core.model.editing.edits import Set, edit_adapter
+from ....core.model.names import node_name
 from ....core.model.site import Page, Site
 from ....core.model.stages import names_in, stages_of
 from ....core.model.tree import find
@@ -26,7 +27,6 @@ from ....core.movement.limits import Limit, Offer, limits
 from ....core.movement.scene import Body, Scene, Scenes, Shape
 from ....core.output.fitting import estimated_shape
 from ...sites import contents
-from ..controls.of_nodes import node_name
 from ..cycle.regions import SHAPE
 from ..forms.numbers import whole_number
 

@@ -9,6 +9,7 @@ from django.utils.html import escape
 from ....core.fit.advice.lengths import TooLong, pieces_saying
 from ....core.model.editing.apply import apply
 from ....core.model.editing.edits import Set
+from ....core.model.names import cause_name
 from ....core.model.site import Site
 from ....core.model.texts import texts_of
 from ...sites import store
@@ -16,7 +17,6 @@ from ...sites.access import site_of
 from ...sites.rules import rules_of
 from ..forms.form_error import Posted
 from ..forms.posting import posted_edit
-from ..preview.fitting import cause_name
 from .board import lengths_of, part_of, read_board
 
 

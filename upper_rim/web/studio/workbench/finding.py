@@ -12,6 +12,7 @@ from django.shortcuts import render
 from django.urls import reverse
 
 from ....core.kinds.pieces.base import Piece
+from ....core.model.names import node_name
 from ....core.model.site import Site
 from ....core.model.tree import holder_of
 from ....core.values.properties import PROPERTIES
@@ -19,7 +20,7 @@ from ...sites import store
 from ...sites.access import site_of
 from ..controls.control import Control
 from ..controls.of_movement import movement_groups
-from ..controls.of_nodes import groups_for, node_name
+from ..controls.of_nodes import groups_for
 from ..controls.of_styles import FACET_NAMES, LABELS, SIDED, listed_groups, part_name
 from ..forms.numbers import whole_number
 from ..preview.viewing import TRAYS, seen_roles, trays_of

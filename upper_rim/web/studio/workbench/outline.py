@@ -9,9 +9,9 @@ from urllib.parse import urlencode
 from ....core.kinds.moving import ByElement, ByPage, ByPixels, ByViewport, Stage
 from ....core.kinds.pieces.base import Piece, ReachRule
 from ....core.kinds.rows import Cell, Row
+from ....core.model.names import node_name, shared_row
 from ....core.model.site import Page, Site
 from ....core.model.stages import stages_of
-from ..controls.of_nodes import node_name, shared_row
 from .for_whom import audience_words
 
 

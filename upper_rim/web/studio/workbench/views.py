@@ -20,6 +20,7 @@ from ....core.kinds.pieces.drawer import Drawer
 from ....core.kinds.pieces.gate import Gate
 from ....core.kinds.rows import Cell, Row
 from ....core.model.facts import said_everywhere, said_otherwise
+from ....core.model.names import node_name, shared_row
 from ....core.model.site import Page, Site, drawer_width
 from ....core.model.tree import items_of, walk
 from ....core.reach.coverage import coverage_of
@@ -27,7 +28,7 @@ from ....core.reach.reached import reached
 from ...live.stage import CARD, TRIAL, shows_gate
 from ...sites.fitters import site_fitter
 from ..controls.control import Group, note
-from ..controls.of_nodes import groups_for, node_name, shared_row
+from ..controls.of_nodes import groups_for
 from ..cycle.notices import pieces_with
 from ..cycle.screen import Opened, Redirected, screen, site_url, stage_address
 from ..forms.numbers import PHONE_PX, USUAL_PX, stage_width
