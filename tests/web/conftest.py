@@ -15,7 +15,7 @@ from django.utils.safestring import SafeString
 
 from upper_rim.demo import ostrey
 from upper_rim.web.live import published, stage
-from upper_rim.web.sites import store
+from upper_rim.web.sites import looking, store
 from upper_rim.web.sites.models import StoredSite
 from upper_rim.web.studio.cycle.regions import KeptNode, RegionNode
 from upper_rim.web.studio.preview import small
@@ -24,7 +24,13 @@ from upper_rim.web.studio.preview import small
 @pytest.fixture(autouse=True)
 def nothing_kept() -> Iterator[None]:
     """Processes keep sites by number and revision; between tests both begin anew."""
-    for forget in (store.forget_all, stage.forget_all, small.forget_all, published.listed_files.cache_clear):
+    for forget in (
+        store.forget_all,
+        looking.forget_all,
+        stage.forget_all,
+        small.forget_all,
+        published.listed_files.cache_clear,
+    ):
         forget()
     yield
 

@@ -184,6 +184,7 @@ _context.set_forkserver_preload(
             "exchange.bundle",
             "exchange.html.lift_proposals",
             "exchange.html.likeness",
+            "exchange.html.outline",
             "exchange.imports.import_picture",
             "exchange.imports.feed",
             "exchange.tokens",

@@ -57,7 +57,7 @@ class Finding(NamedTuple):
     kind: FindingKind
     node: str
     other: str = ""
-    about: Mapping[str, float | str] = {}
+    about: Mapping[str, int | float | str] = {}
     place: SeenAt = SeenAt()
     remedy: Edit | None = None
     language: str = ""

@@ -74,7 +74,7 @@ class Picturing:
         svg = element(
             "svg",
             {"xmlns": "http://www.w3.org/2000/svg", "viewBox": f"0 0 {wide:.0f} {high:.0f}", "aria-hidden": "true"},
-            _rect("screen", 0, 0, wide, high),
+            _rect("window", 0, 0, wide, high),
             *(part for one in shown for part in self._body(one, cause, high)),
         )
         return Pictured(svg, f"{wide:.0f} × {high:.0f} px, scrolled {place.scroll_px:.0f} px", wide, high)

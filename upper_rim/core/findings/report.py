@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Mapping
 from html import escape
 from typing import NamedTuple
 
@@ -12,7 +12,7 @@ from ..model.site import Site
 from .let_be import Sorted
 from .pictures import Pictured, Picturing
 from .severity import SEVERITIES, SOURCES, Severity
-from .told import Teller
+from .told import Teller, all_of
 from .whole import Cause
 
 MOST_PICTURES = 60
@@ -61,11 +61,7 @@ def report_html(site: Site, found: Sorted, head: Head, picturing: Picturing) -> 
 def _counted(counts: Mapping[Severity, int]) -> str:
     said = {"breaks": "{} that break", "hinders": "{} that hinder", "doubtful": "{} that are doubtful"}
     listed = [said[one].format(count) for one, count in counts.items() if count]
-    return f"{_and(listed)}." if listed else "Nothing was found."
-
-
-def _and(listed: Sequence[str]) -> str:
-    return " and ".join((", ".join(listed[:-1]), listed[-1])) if len(listed) > 1 else "".join(listed)
+    return f"{all_of(listed)}." if listed else "Nothing was found."
 
 
 def _told(cause: Cause, teller: Teller, pictured: Pictured | None) -> str:
@@ -95,8 +91,8 @@ def _where(cause: Cause, teller: Teller) -> str:
     said: Iterable[str] = (
         " › ".join(teller.where(cause)),
         f"on {pages} page{'' if pages == 1 else 's'}" if pages is not None else "",
-        f"in {_and(languages)}" if languages else "",
-        f"at {_and(bands)}" if bands else "",
+        f"in {all_of(languages)}" if languages else "",
+        f"at {all_of(bands)}" if bands else "",
     )
     return escape(" · ".join(filter(None, said)))
 
@@ -114,7 +110,7 @@ ul{margin:.25rem 0;padding-left:1.25rem}p{margin:.15rem 0}
 .where,.source,figcaption{color:#5a5d57;font-size:.875rem}
 .breaks h2{color:#97291f}.hinders h2{color:#6f4700}
 figure{margin:.5rem 0 0;break-inside:avoid}figure svg{display:block;width:100%;height:auto;max-height:24rem;border:1px solid #ddd3c2}
-.screen{fill:#fff;stroke:#8d8474}.piece{fill:#e9e4da;stroke:#8d8474}.meant{fill:#f2dfd3;stroke:#97291f;stroke-width:2}
+.window{fill:#fff;stroke:#8d8474}.piece{fill:#e9e4da;stroke:#8d8474}.meant{fill:#f2dfd3;stroke:#97291f;stroke-width:2}
 .named{fill:#23292b;font-family:system-ui,sans-serif}
 @media print{main{max-width:none;padding:0}body{background:#fff;font-size:11pt}}
 """

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Sequence
 
 from ..kinds.entries import Entry
 from ..kinds.items.base import BaseItem
@@ -19,6 +20,11 @@ from .whole import Cause
 from .words import WORDS, finding_words
 
 _NAMES_IT = re.compile(r"\{(who|both)\}|“\{first\}” (and|brings)")
+
+
+def all_of(listed: Sequence[str]) -> str:
+    """One, two and three."""
+    return " and ".join((", ".join(listed[:-1]), listed[-1])) if len(listed) > 1 else "".join(listed)
 
 
 class Teller:

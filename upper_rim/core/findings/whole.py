@@ -4,12 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from datetime import datetime
+from functools import partial
 from typing import NamedTuple
 
 from ..fit.rows.fitter import Fitter
+from ..fit.rows.sweep import RowFit
 from ..gates.guards import guards_of
 from ..gates.waiting import hosts_found
 from ..kinds.pieces.base import Piece
+from ..kinds.rows import Row
 from ..model.navigation.links import Links
 from ..model.navigation.menus import Menus
 from ..model.site import Page, Site
@@ -136,9 +139,16 @@ def _in_rows(fitter: Fitter, site: Site, pieces: Iterable[Piece]) -> Iterator[Fi
     for piece in pieces:
         rows = {row.id: row for row in site.shown_rows(piece)}
         for fit in fitter.rows(site, piece):
-            yield from (one for one in unfitting(fit) if one.kind != "tight")
-            yield from (one for one in ill_measured(site, fit) if not _is_usual(one))
-            yield from too_small(rows[fit.row], fit)
+            key, told = ("found in", piece.id, fit.row, fit.language), (fit, site.least_measure, site.measure)
+            yield from fitter.kept(key, told, partial(_in_row, site, rows[fit.row], fit))
+
+
+def _in_row(site: Site, row: Row, fit: RowFit) -> list[Finding]:
+    return [
+        *(one for one in unfitting(fit) if one.kind != "tight"),
+        *(one for one in ill_measured(site, fit) if not _is_usual(one)),
+        *too_small(row, fit),
+    ]
 
 
 def _is_usual(one: Finding) -> bool:

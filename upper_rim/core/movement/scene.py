@@ -8,10 +8,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 from math import inf
-from typing import Literal, NamedTuple
+from typing import Any, Literal, NamedTuple
 
 from ..fit.css.amount import Viewport
-from ..fit.rows.fitter import Fitter
+from ..fit.rows.fitter import Fitter, foundations_of
 from ..kinds.moving import ByElement, ByPage, ByPixels, ByViewport, Distance
 from ..kinds.pieces.base import Moving, Piece
 from ..kinds.pieces.float import Float
@@ -93,6 +93,8 @@ class Scenes:
         self.coverage = Coverage(self.site)
         self.em = character_em(self.site, fitter.faces)
         self._heights: dict[tuple[str, str, tuple[int, int]], Heights | None] = {}
+        self._foundations = foundations_of(self.site)
+        self._given: dict[str, tuple[Any, ...]] = {}
 
     def of(
         self,
@@ -110,6 +112,11 @@ class Scenes:
         laid = _Laying(self, page, viewport_px, shape, self._shown(page, viewport_px, band, without), calm=calm)
         bodies = tuple(laid.bodies())
         return Scene((float(wide), float(high)), band, laid.content_top, laid.page_px, bodies)
+
+    def given(self, page: Page, viewport_px: tuple[int, int]) -> tuple[Any, ...]:
+        """All that a scene hangs on but the page's own content: it is as before where this is equal."""
+        shown = self._shown(page, viewport_px, band_at(self.site, viewport_px[0]), frozenset())
+        return (self._foundations, self.em, *((one.piece, one.heights) for one in shown.values()))
 
     def shape_of(self, page: Page, viewport_px: tuple[int, int], whole_px: float) -> Shape:
         """What the page's content is like, where the whole page was measured. What is no higher than the window cannot
@@ -136,7 +143,12 @@ class Scenes:
         key = (piece.id, language, viewport_px)
         if key not in self._heights:
             viewport = Viewport(float(viewport_px[0]), float(viewport_px[1]))
-            self._heights[key] = heights(self.fitter, self.site, piece, language, viewport)
+            if piece.id not in self._given:
+                self._given[piece.id] = self.fitter.given(self.site, piece)
+            given = self._given[piece.id]
+            self._heights[key] = self.fitter.kept(
+                ("heights", *key), given, lambda: heights(self.fitter, self.site, piece, language, viewport)
+            )
         return self._heights[key]
 
 

@@ -17,9 +17,19 @@ class StoredSite(models.Model):
     document = models.JSONField()
     current_edition = models.ForeignKey("Edition", null=True, on_delete=models.SET_NULL, related_name="+")
     made_at = models.DateTimeField(auto_now_add=True)
+    found = models.JSONField(default=dict, help_text="How much was found when it was last looked at, by severity.")
 
     class Meta:
         ordering = ["name"]
+
+
+class LookedThrough(models.Model):
+    """What was found about a site when it was last looked at as a whole; `revision`: of which state that is true."""
+
+    site = models.OneToOneField(StoredSite, on_delete=models.CASCADE, related_name="looked_through")
+    revision = models.PositiveIntegerField()
+    at = models.DateTimeField()
+    findings = models.JSONField()
 
 
 class StoredNode(models.Model):

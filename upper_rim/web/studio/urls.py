@@ -5,7 +5,9 @@ from django.urls import path
 from .board import timetable, visitors
 from .board import views as board
 from .controls import suggestions
+from .editions import before
 from .editions import views as editions
+from .findings import views as findings
 from .fit import views as fit
 from .foundations import carrying, fonts, schemes, tokens
 from .foundations import views as foundations
@@ -75,6 +77,9 @@ urlpatterns = [
     path("s/<slug:slug>/board/found/", board.found, name="board-found"),
     path("s/<slug:slug>/board/csv/", board.board_file, {"form": "csv"}, name="board-csv"),
     path("s/<slug:slug>/board/json/", board.board_file, {"form": "json"}, name="board-json"),
+    path("s/<slug:slug>/findings/", findings.findings, name="findings"),
+    path("s/<slug:slug>/findings/mending/", findings.mending, name="findings-mending"),
+    path("s/<slug:slug>/findings/report/", findings.report, name="findings-report"),
     path("s/<slug:slug>/gates/", gates.gates, name="gates"),
     path("s/<slug:slug>/gates/answers.csv", consent.answers_csv, name="answers-csv"),
     path("s/<slug:slug>/timetable/", timetable.timetable, name="timetable"),
@@ -102,6 +107,7 @@ urlpatterns = [
     path("s/<slug:slug>/past/", past.past, name="past"),
     path("s/<slug:slug>/editions/", editions.editions, name="editions"),
     path("s/<slug:slug>/editions/list/", editions.edition_list, name="edition-list"),
+    path("s/<slug:slug>/editions/before/", before.before_publishing, name="before-publishing"),
     path("s/<slug:slug>/editions/publish/", editions.publish, name="publish"),
     path("s/<slug:slug>/editions/<int:number>/zip/", editions.take_away, name="take-away"),
     path("s/<slug:slug>/editions/<int:number>/go-back/", editions.go_back, name="go-back"),

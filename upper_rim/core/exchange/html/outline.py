@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import posixpath
 from collections import Counter
+from collections.abc import Sequence
 from typing import NamedTuple
 from urllib.parse import urlsplit
 
@@ -25,6 +26,18 @@ class PageOutline(NamedTuple):
     mains: int
     twice: tuple[str, ...]
     links: tuple[str, ...]
+
+
+class Outlined(NamedTuple):
+    """A page's own content, as it is published; its encoding's label; its path."""
+
+    content: bytes
+    encoding: str
+    path: str
+
+
+def outlines_of(pages: Sequence[Outlined]) -> list[PageOutline | None]:
+    return [outline_of(*page) for page in pages]
 
 
 def outline_of(content: bytes, encoding: str, path: str) -> PageOutline:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from math import inf
+from typing import NamedTuple
 
 from ...fit.advice.opened import SCREENS
 from ...kinds.pieces.base import Piece
@@ -49,13 +50,29 @@ def in_movement_of_all(
     reached: set[tuple[str, str]] = set()
     for page in scenes.site.pages:
         for viewport_px in viewports:
-            laid = scenes.of(page, viewport_px, shape_of(page, viewport_px))
-            reached |= _reached(laid)
-            for one in _found_in(laid, scenes.site, page, viewport_px):
+            seen = _seen(scenes, page, viewport_px, shape_of(page, viewport_px))
+            reached |= seen.reached
+            for one in seen.found:
                 key = (one.kind, one.node, one.place.stage, one.other, str(viewport_px))
                 if key not in found or one.amount > found[key].amount:
                     found[key] = one
     return [one for one in found.values() if one.kind != "never" or (one.node, one.place.stage) not in reached]
+
+
+class _Seen(NamedTuple):
+    found: list[Finding]
+    reached: set[tuple[str, str]]
+
+
+def _seen(scenes: Scenes, page: Page, viewport_px: tuple[int, int], shape: Shape) -> _Seen:
+    """As it was before, where nothing has changed that it hangs on."""
+
+    def work() -> _Seen:
+        laid = scenes.of(page, viewport_px, shape)
+        return _Seen(_found_in(laid, scenes.site, page, viewport_px), _reached(laid))
+
+    told = (page.language, shape, scenes.given(page, viewport_px), scenes.site.covered_percent)
+    return scenes.fitter.kept(("seen on", page.id, viewport_px), told, work)
 
 
 def _reached(laid: Scene) -> set[tuple[str, str]]:

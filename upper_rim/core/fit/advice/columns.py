@@ -39,7 +39,10 @@ def measures(site: Site, fit: RowFit, height_px: float = 800.0) -> list[Measure]
     found: list[Measure] = []
     for laid in fit.laid:
         for width in dict.fromkeys((laid.from_px, laid.to_px)):
-            for node, characters in _texts(frame_at(laid, width, height_px)):
+            texts = list(_texts(frame_at(laid, width, height_px)))
+            if not texts:
+                break
+            for node, characters in texts:
                 state = _state(site, characters)
                 last = next((one for one in reversed(found) if one.node == node), None)
                 if last is not None and last.state == state:

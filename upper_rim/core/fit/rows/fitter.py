@@ -6,13 +6,14 @@ from equal parts is used again; after an edit only what the edit reaches is work
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from threading import RLock
 from typing import Any, NamedTuple, TypeAlias
 
 from pydantic import JsonValue
 
+from ...kinds.items import Item
 from ...kinds.items.menu import MenuItem
 from ...kinds.items.trail import Step, Trail
 from ...kinds.pieces.base import Piece
@@ -100,6 +101,7 @@ class Fitter:
     _published: Fitter | None = None
     _beside_bars: dict[float, Fitter] = field(default_factory=dict)
     _of_no_bar: Fitter | None = None
+    _foreseeing: Fitter | None = None
 
     def beside_bar(self, bar_px: float) -> Fitter:
         """One for windows whose scroll bar takes so many px. What rows are made of is shared with it."""
@@ -117,7 +119,7 @@ class Fitter:
         if not self.foresees:
             return self
         if self._published is None:
-            self._published = replace(self, foresees=False, _known={}, _bare=None, _beside_bars={})
+            self._published = replace(self, foresees=False, _known={}, _bare=None, _beside_bars={}, _foreseeing=self)
         return self._published
 
     def rows(self, site: Site, piece: Piece, languages: Sequence[str] | None = None) -> list[RowFit]:
@@ -175,10 +177,20 @@ class Fitter:
         name = (piece.id, row.id, language)
         piece = in_stage(piece, row.stage)
         given = (
-            _foundations(site), piece.replaced(rows=()), row, _menus_in(row, site), site.pages, site.assets, site.name,
+            foundations_of(site), piece.replaced(rows=()), row, _menus_in(row, site), site.pages, site.assets, site.name,
             self.measurer(site), self._held(site, piece),
         )  # fmt: skip
         return self.kept(("row", *name), given, lambda: self._seen_anew(site, piece, row, language))
+
+    def given(self, site: Site, piece: Piece) -> tuple[Any, ...]:
+        """All that hangs together with how a piece is laid out, at whatever width: it is as before where this is equal."""
+        menus = {getattr(item, "menu", None) for row in site.shown_rows(piece) for item in _items_in(row)}
+        shown = tuple(menu for menu in site.menus if menu.id in menus)
+        shared = tuple(row for row in site.shown_rows(piece) if row not in piece.rows)
+        return (
+            foundations_of(site), piece, shared, shown, site.pages, site.assets, site.name, self.measurer(site),
+            self._held(site, piece),
+        )  # fmt: skip
 
     def row_at(self, site: Site, piece: Piece, row: Row, language: str, width: int) -> Laid | None:
         """What `row` says of one width, without looking at the others; None where it does not show there."""
@@ -194,7 +206,7 @@ class Fitter:
             return self._of_no_bar.resolved(site)
         if not any(_waits(item) for item in items_of(site.pieces)):
             return site
-        told = (site.pieces, site.menus, site.pages, site.assets, site.name, _foundations(site))
+        told = (site.pieces, site.menus, site.pages, site.assets, site.name, foundations_of(site))
         return self.kept("resolved", told, lambda: self._resolved(site))
 
     def _resolved(self, site: Site) -> Site:
@@ -260,7 +272,7 @@ class Fitter:
         view = self.kept(
             ("view", piece.id, row.id),
             (
-                _foundations(site),
+                foundations_of(site),
                 site.menus,
                 site.pages,
                 site.assets,
@@ -301,7 +313,7 @@ class Fitter:
             for item in cell.items:
                 nodes[item.id] = (cell.id, laid_out(item.styles), item.wears, item.kind, *item.roles.values())
         said = (piece.id, laid_out(piece.styles), piece.wears, _defaults(piece.roles))
-        return Skeleton(self.kept("laid out", _foundations(site), lambda: _laid_out_foundations(site)), said, nodes)
+        return Skeleton(self.kept("laid out", foundations_of(site), lambda: _laid_out_foundations(site)), said, nodes)
 
     def _longest_trail(self, site: Site, item: Trail, language: str) -> list[Step]:
         told = (item.words, item.menu, site.menus, site.pages, site.language)
@@ -315,7 +327,7 @@ class Fitter:
     def measurer(self, site: Site) -> Measurer:
         used = self.kept(
             "faces",
-            (_foundations(site), site.pieces, site.pages),
+            (foundations_of(site), site.pieces, site.pages),
             lambda: faces_in_use(site, self.faces),
         )
         names = tuple(file.name for face in used for file in face.files)
@@ -352,13 +364,26 @@ class Fitter:
             known = self._known.get(key)
             if known is not None and known[0] == told:
                 return known[1]
-            made = make()
+            known = self._of_what_is_foreseen(key, told)
+            made = known[1] if known is not None else make()
             if len(self._known) > MOST_KEPT:
                 self._known.clear()
             self._known[key] = (told, made)
             return made
 
+    def _of_what_is_foreseen(self, key: Any, told: Any) -> tuple[Any, Any] | None:
+        other = self._foreseeing
+        name = key[0] if isinstance(key, tuple) else key
+        if other is None or (name not in _OF_BOTH and name not in _SHARED):
+            return None
+        known = other._known.get(key)
+        is_same = known is not None and known[0] == told and not getattr(known[1], "estimated", ())
+        return known if is_same else None
 
+
+_OF_BOTH = frozenset({"styles", "view", "shape", "item", "cell", "box", "piece", "boxed", "fit", "whole"})
+"""What a fitter that foresees has made serves the one that does not, by the keys' first words: it is made from what is seen,
+and nothing of that is foreseen where it is equal."""
 _SHARED = frozenset({"faces", "measurer", "links", "menus", "pictures", "posts"})
 
 
@@ -390,8 +415,12 @@ def stands_in_lines(piece: Piece) -> bool:
     return piece.IN_LINES
 
 
+def _items_in(row: Row) -> Iterator[Item]:
+    return (item for cell in row.cells for item in cell.items)
+
+
 def _menus_in(row: Row, site: Site) -> tuple[Any, ...]:
-    shown = {getattr(item, "menu", None) for cell in row.cells for item in cell.items}
+    shown = {getattr(item, "menu", None) for item in _items_in(row)}
     return tuple(menu for menu in site.menus if menu.id in shown)
 
 
@@ -402,10 +431,10 @@ def _defaults(roles: Iterable[RoleDefault]) -> tuple[Any, ...]:
 def _laid_out_foundations(site: Site) -> tuple[Any, ...]:
     looks = tuple((look.id, laid_out(look.styles)) for look in site.looks)
     unstyled = site.replaced(looks=(), roles=())
-    return (_foundations(unstyled), looks, _defaults(site.roles))
+    return (foundations_of(unstyled), looks, _defaults(site.roles))
 
 
-def _foundations(site: Site) -> tuple[Any, ...]:
+def foundations_of(site: Site) -> tuple[Any, ...]:
     return (
         site.language, site.face, site.heading_face, site.text_px, site.text_weight, site.ratio, site.least_measure,
         site.content_px, site.gutter_px, site.sidebar_px, site.looks, site.roles, site.bands, site.fonts,

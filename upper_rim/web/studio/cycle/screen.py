@@ -103,6 +103,7 @@ def frame(request: HttpRequest, opened: Opened) -> dict[str, Any]:
         "can_undo": can_undo,
         "can_redo": can_redo,
         "edition": edition,
+        "found": opened.stored.found,
         "changes": opened.revision - edition.revision if edition else None,
         "live_address": address(opened.slug, request.get_host()),
         "stage_address": stage_address(request, opened),
@@ -146,7 +147,9 @@ def _carry_out(request: HttpRequest, stored: StoredSite, piece_id: str) -> Done:
         words = "Undone." if do == "undo" else "Done again."
         return Done(notice_of(answer, None, store.load(stored.pk).site), (), words)
     newest = store.load(stored.pk)
-    posted = posted_edit(newest.site, request.POST)
+    post = request.POST.copy()
+    post["by"] = str(request.user.get_username())
+    posted = posted_edit(newest.site, post)
     if not isinstance(posted, Posted):
         return Done(notice_of(posted, None, newest.site))
     alike = said_alike(newest.site, posted.edit) if do == "set" else ()

@@ -40,8 +40,11 @@ def editions(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dic
 
 
 def publish(request: HttpRequest, slug: str) -> HttpResponse:
-    """Begins a new edition of the newest state."""
+    """Begins a new edition of the newest state; where something breaks it is asked once more."""
     stored = _posted(request, slug)
+    breaks = stored.found.get("breaks", 0) if stored.found.get("revision") == stored.revision else 0
+    if breaks and not request.POST.get("anyway"):
+        return _list(request, stored, asks=breaks)
     edition = new_edition(stored, request.user.pk)
     begin_edition(edition, tasks.publish)
     return _list(request, stored)
@@ -142,8 +145,13 @@ def _posted(request: HttpRequest, slug: str) -> StoredSite:
     return stored
 
 
-def _list(request: HttpRequest, stored: StoredSite) -> HttpResponse:
-    context = {"slug": stored.slug, "live_address": address(stored.slug, request.get_host()), **_listed(stored)}
+def _list(request: HttpRequest, stored: StoredSite, asks: int = 0) -> HttpResponse:
+    context = {
+        "slug": stored.slug,
+        "live_address": address(stored.slug, request.get_host()),
+        "asks": asks,
+        **_listed(stored),
+    }
     response = render(request, "studio/editions/edition_list.html", context)
     response["HX-Trigger"] = json.dumps({"rim:editions": {"going_on": context["going_on"]}})
     return response

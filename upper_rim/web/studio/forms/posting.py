@@ -35,6 +35,7 @@ from ...sites import ids
 from ..controls.of_nodes import ROW_CENTRE
 from . import audience as audience_posts
 from . import consent as consent_posts
+from . import findings as finding_posts
 from . import languages as language_posts
 from . import menus as menu_posts
 from . import pages as page_posts
@@ -419,6 +420,7 @@ _READERS: dict[str, Callable[[Site, QueryDict], Posted]] = {
     "whole": _whole,
     **audience_posts.READERS,
     **consent_posts.READERS,
+    **finding_posts.READERS,
     **language_posts.READERS,
     **menu_posts.READERS,
     **page_posts.READERS,

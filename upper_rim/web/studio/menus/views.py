@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
 from typing import Any
 from urllib.parse import urlencode
 
 from django.http import HttpRequest
 
-from ....core.exchange.html.places import PlaceInPage, ids_in, places_in
+from ....core.exchange.html.places import PlaceInPage, places_in
 from ....core.exchange.menu_text import MenuText
 from ....core.findings.checks.menus import in_menu, two_buttons
 from ....core.findings.words import finding_words
@@ -25,6 +24,7 @@ from ....core.values.targets import ToPage, ToPlace
 from ....core.values.words import Words
 from ... import wall
 from ...sites import contents
+from ...sites.looking import ids_of_content
 from ...sites.rules import rules_of
 from ..controls.control import languages_of
 from ..controls.of_entries import entry_groups, entry_name
@@ -182,12 +182,7 @@ def _as_text(request: HttpRequest, site: Site, menu: Menu, *, as_table: bool) ->
 
 
 def _ids_of(page: Page) -> frozenset[str]:
-    return _ids_in(page.content, page.encoding) if page.content else frozenset()
-
-
-@lru_cache(maxsize=2048)
-def _ids_in(content: str, encoding: str) -> frozenset[str]:
-    return wall.read_or(frozenset(), ids_in, contents.read_content(content), encoding)
+    return ids_of_content(page.content, page.encoding) if page.content else frozenset()
 
 
 def _page_of(entry: Entry | None, links: Links) -> Page | None:

@@ -22,7 +22,8 @@ from ...live.addresses import address
 from ...sites import contents, ids, store
 from ...sites.access import site_of, sites_of
 from ...sites.fitters import site_fitter
-from ...sites.models import Work
+from ...sites.looking import sorted_today, whole
+from ...sites.models import StoredSite, Work
 from ...sites.uploads import on_disk
 from ..controls.control import Control, is_picture, words
 from ..cycle.screen import Opened, screen, stage_address
@@ -152,5 +153,15 @@ def newest(request: HttpRequest, slug: str, revision: int) -> HttpResponse:
     """Whether somebody else has changed the site since `revision`: 204 where not."""
     stored = site_of(request.user, slug)
     if stored.revision == revision:
-        return HttpResponse(status=204)
+        return _kept_up(stored)
     return HttpResponse(headers={"HX-Trigger": json.dumps({"rim:elsewhere": {"revision": stored.revision}})})
+
+
+def _kept_up(stored: StoredSite) -> HttpResponse:
+    """Where somebody has asked before what there is to find, it is looked at anew after each edit, once nobody is at it."""
+    if not stored.found or stored.found["revision"] == stored.revision:
+        return HttpResponse(status=204)
+    site, revision = store.load(stored.pk)
+    open_now = sorted_today(whole(stored.pk, revision, site), site).open
+    breaks = sum(cause.severity == "breaks" for cause in open_now)
+    return HttpResponse(headers={"HX-Trigger": json.dumps({"rim:found": {"breaks": breaks}})})

@@ -40,6 +40,7 @@ SCREENS = (
     ("Pieces", "pieces"),
     ("Create a piece", "new-piece"),
     ("Gates", "gates"),
+    ("Findings: what is wrong, doubtful or unfinished", "findings"),
     ("Inbox", "inbox"),
     ("Editions: publish", "editions"),
     ("Past steps", "past"),

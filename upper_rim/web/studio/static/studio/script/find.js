@@ -18,10 +18,13 @@ const light = (id) => {
 };
 const go = ({ dataset: { href, at } }) => {
   const here = $("#find").dataset.here;
-  if (!here || !href.startsWith(`${here}?`)) return location.assign(href);
+  if (!here || !href.startsWith(`${here}?`)) return location.assign(at ? `${href}#lit:${at}` : href);
   history.pushState(null, "", href);
   showAnew(href).then(() => light(at));
 };
+// From another screen: the address says what is lit up.
+const lit = /^#lit:([\w.-]+)$/.exec(location.hash);
+if (lit) light(lit[1]);
 const find = typedList({ id: "find", ask: (q) => `${$("#find").dataset.finds}&${new URLSearchParams({ q, select: $("#stage")?.dataset.chosen ?? "", page: $("#looked-at")?.value ?? "", width: $("[data-stage-width]")?.value ?? "" })}`, take: go });
 
 export const openFind = () => $("#find") && !find.isOpen() && find.open();

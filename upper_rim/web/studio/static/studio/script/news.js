@@ -1,9 +1,15 @@
 // What the server says between requests: work that is done, editions that are published, edits of somebody else.
-import { isTyping } from "./dom.js";
+import { $, isTyping } from "./dom.js";
 import { showAnew, whenQuiet } from "./requests.js";
 import { isHeld } from "./slider.js";
 import { changedElsewhere, isNews } from "./stage.js";
 
+document.addEventListener("rim:found", ({ detail: { breaks } }) => {
+  const count = $("[data-breaks]");
+  if (!count) return;
+  count.textContent = breaks;
+  count.hidden = !breaks;
+});
 document.addEventListener("rim:work-done", () => whenQuiet(showAnew));
 document.addEventListener("rim:elsewhere", ({ detail: { revision } }) =>
   whenQuiet(() => {

@@ -4,10 +4,11 @@ import { $, $$, isTyping, isUnsent } from "./dom.js";
 import { send } from "./requests.js";
 import { grip } from "./stage.js";
 import { openFind } from "./find.js";
+import { ofFindings } from "./findings.js";
 
 const OFF = "rim-letters-off", COPIED = "rim-copied";
 const WITH_ALT = { ArrowUp: "back", ArrowDown: "on", ArrowLeft: "out", ArrowRight: "in", Delete: "remove", d: "double", D: "double" };
-const PLACES = { p: "pages", f: "foundations", m: "menus", w: "pieces", i: "inbox", e: "editions" };
+const PLACES = { p: "pages", f: "foundations", m: "menus", w: "pieces", i: "inbox", e: "editions", d: "findings" };
 const lettersAct = () => localStorage.getItem(OFF) === null;
 let going = false;
 
@@ -36,6 +37,7 @@ const inTheirOrder = (lines) =>
   lines.some((line) => line.dataset.at) ? lines.filter((line) => line.dataset.at).sort((one, other) => one.dataset.at - other.dataset.at) : lines;
 const letter = (event) => {
   const { key } = event;
+  if (!going && ofFindings(key)) return event.preventDefault();
   if (key === "?") return $("#shortcuts").showModal();
   if (going && PLACES[key]) $(`nav a[href$="/${PLACES[key]}/"]`)?.click();
   going = key === "g";
