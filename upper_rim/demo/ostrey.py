@@ -24,6 +24,7 @@ from ..core.values.words import Words
 from .drawings import OSTREY_ICON, OSTREY_LOGO, coast
 from .making import Demo, Pile, declared, in_four
 from .ostrey_consent import ASKED, COUNTING, HOSTS, QUESTION
+from .ostrey_findings import KNOWN
 from .ostrey_footers import FOOTER, HELP_FOOTER
 from .ostrey_gates import PRESS_DOOR, SHOP_GATE
 from .ostrey_guide import GUIDE_HEADER, GUIDE_SIDEBAR
@@ -300,6 +301,7 @@ _PRESS_HEADER = Header(
                     items=(
                         Logo(
                             id="it-press-logo",
+                            styles=declared("press-logo", {"font-size": "16px"}),
                             words=in_four(
                                 "Ostrey Ferries press room",
                                 "Presse bei Ostrey Ferries",
@@ -446,6 +448,7 @@ def demo() -> Demo:
         categories=ASKED,
         hosts=HOSTS,
         cards=CARDS,
+        let_be=KNOWN,
         **pile.sorted(),
     )
     return site, pile.contents

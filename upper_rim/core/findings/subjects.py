@@ -8,7 +8,7 @@ from typing import Literal, get_args
 from .finding import FindingKind
 
 Subject = Literal[
-    "unfinished", "fit", "reading", "movement", "menus", "pages", "who sees it", "gates", "consent", "languages", "unused"
+    "unfinished", "fit", "reading", "names and looks", "movement", "menus", "pages", "who sees it", "gates", "consent", "languages", "unused"
 ]  # fmt: skip
 SUBJECTS: tuple[Subject, ...] = get_args(Subject)
 
@@ -19,6 +19,10 @@ _KINDS: Mapping[Subject, tuple[FindingKind, ...]] = {
     ),
     "fit": ("tight", "wraps", "breaks words", "clips", "overflows", "collides", "squeezed", "small target"),
     "reading": ("weak text", "over a picture", "short lines", "long lines"),
+    "names and looks": (
+        "vague name", "same name", "unseen focus", "colour alone", "hidden link", "no such weight", "heavy picture",
+        "heavy pieces", "small picture", "no business name",
+    ),
     "movement": ("covered", "gap", "never", "brief", "limited", "overlap", "hidden focus", "anchor", "flicker"),
     "menus": (
         "no page", "page gone", "to come", "no place", "nothing", "double", "same label", "deep", "nothing grows",
@@ -26,7 +30,8 @@ _KINDS: Mapping[Subject, tuple[FindingKind, ...]] = {
     ),
     "pages": (
         "no title", "same title", "no description", "no icon", "no first heading", "two first headings", "skips a level",
-        "no main", "two mains", "id twice", "broken link", "no viewport", "takes no pieces", "left as it is",
+        "no main", "two mains", "id twice", "broken link", "no viewport", "takes no pieces", "left as it is", "nameless link", "own order",
+        "two banners", "no language",
     ),
     "who sees it": ("never shown", "no effect", "without header", "without footer", "nobody", "past", "no way on"),
     "gates": (
@@ -41,7 +46,7 @@ _KINDS: Mapping[Subject, tuple[FindingKind, ...]] = {
         "one language", "no switch", "speaks alone", "twice in a language", "not translated", "older texts", "drafts",
         "other letters", "in English", "older pages", "not mutual", "turned by CSS",
     ),
-    "unused": ("unused",),
+    "unused": ("unused", "reaches nothing"),
 }  # fmt: skip
 _OF_KIND = {kind: subject for subject, kinds in _KINDS.items() for kind in kinds}
 

@@ -11,7 +11,9 @@ from ..fit.rows.fitter import Fitter
 from ..fit.rows.sweep import RowFit
 from ..gates.guards import guards_of
 from ..gates.waiting import hosts_found
+from ..kinds.items.logo import Logo
 from ..kinds.pieces.base import Piece
+from ..kinds.pieces.header import Header
 from ..kinds.rows import Row
 from ..model.navigation.links import Links
 from ..model.navigation.menus import Menus
@@ -21,12 +23,16 @@ from ..movement.flicker import too_early
 from ..movement.scene import Scenes, Shape
 from ..reach.coverage import coverage_of
 from .checks.consent import in_consent
+from .checks.files import in_files as in_own_files
 from .checks.fit import ill_measured, too_small, unfitting
 from .checks.gates import in_files, in_gates, in_pages
 from .checks.languages import in_languages
 from .checks.legibility import in_texts
+from .checks.looks import in_looks
 from .checks.menus import IdsOf, in_menu, two_buttons
 from .checks.movement import begun_early, in_movement_of_all
+from .checks.names import in_names
+from .checks.own_css import in_own_css
 from .checks.pages import OutlineOf, in_contents
 from .checks.shapes import in_shapes
 from .checks.unfinished import in_unfinished
@@ -88,7 +94,7 @@ def findings_of(looked: LookedAt) -> Iterator[Finding]:
 
 def found_at_once(looked: LookedAt) -> Iterator[Finding]:
     """What takes no time to speak of."""
-    site = looked.site
+    site, fitter = looked.site, looked.fitter
     guards = guards_of(site)
     menus, links = Menus(site), Links(site)
     yield from in_unfinished(site)
@@ -101,8 +107,29 @@ def found_at_once(looked: LookedAt) -> Iterator[Finding]:
     yield from in_consent(site, hosts_found(site))
     yield from in_languages(site)
     yield from in_unused(site)
-    yield from in_contents(site, looked.outline_of)
+    yield from _in_pages(looked)
+    yield from in_names(site)
+    yield from in_looks(site, fitter.faces)
+    yield from in_own_files(site, fitter.kept("pictures", site.assets, lambda: fitter.pictures(site)))
     yield from in_shapes(site)
+
+
+def _in_pages(looked: LookedAt) -> Iterator[Finding]:
+    site, coverage = looked.site, coverage_of(looked.site)
+    headers = {piece.id for piece in site.pieces if isinstance(piece, Header)}
+    titled = {piece.id for piece in site.pieces if piece.id in headers and _has_title(site, piece)}
+
+    def shows(page: Page, pieces: set[str]) -> bool:
+        return page.splice is not None and not page.bare and bool(pieces & coverage.pieces_on(page))
+
+    yield from in_contents(site, looked.outline_of, lambda page: shows(page, headers), lambda page: shows(page, titled))
+    if site.css:
+        outlines = filter(None, map(looked.outline_of, site.pages))
+        yield from in_own_css(site, {mark for outline in outlines for mark in outline.marks})
+
+
+def _has_title(site: Site, piece: Piece) -> bool:
+    return any(isinstance(item, Logo) for item in site.shown_items(piece))
 
 
 def found_by_laying_out(looked: LookedAt) -> Iterator[Finding]:

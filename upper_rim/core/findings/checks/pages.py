@@ -16,8 +16,11 @@ OutlineOf = Callable[[Page], PageOutline | None]
 """Of a page's own content, as it is published; None where that cannot be read, or is still to come."""
 
 
-def in_contents(site: Site, outline_of: OutlineOf) -> list[Finding]:
-    """Each once, with how many pages it is on and one of them."""
+def in_contents(
+    site: Site, outline_of: OutlineOf, headed: Callable[[Page], bool], titled: Callable[[Page], bool]
+) -> list[Finding]:
+    """Each once, with how many pages it is on and one of them. `headed`: a piece of ours is its banner; `titled`: a piece
+    of ours is its first heading where it has none."""
     found: dict[FindingKind, list[tuple[Page, str]]] = defaultdict(list)
     titles: dict[tuple[str, str], list[Page]] = defaultdict(list)
     there = {unquote(path).rstrip("/") for path in _paths(site)}
@@ -26,7 +29,7 @@ def in_contents(site: Site, outline_of: OutlineOf) -> list[Finding]:
         if outline is None:
             continue
         titles[page.language, outline.title].append(page)
-        for kind, first in _of_page(page, outline, site, there):
+        for kind, first in _of_page(page, outline, site, there, headed, titled):
             found[kind].append((page, first))
     for (_, title), pages in titles.items():
         if title and len(pages) > 1:
@@ -49,7 +52,14 @@ def _paths(site: Site) -> Iterator[str]:
     yield from (asset.path for asset in site.assets)
 
 
-def _of_page(page: Page, outline: PageOutline, site: Site, there: set[str]) -> Iterator[tuple[FindingKind, str]]:
+def _of_page(
+    page: Page,
+    outline: PageOutline,
+    site: Site,
+    there: set[str],
+    headed: Callable[[Page], bool],
+    titled: Callable[[Page], bool],
+) -> Iterator[tuple[FindingKind, str]]:
     """With what is said of it first."""
     if not outline.title:
         yield "no title", ""
@@ -57,9 +67,9 @@ def _of_page(page: Page, outline: PageOutline, site: Site, there: set[str]) -> I
         yield "no description", ""
     if not outline.has_icon and not site.icon:
         yield "no icon", ""
-    if 1 not in outline.headings:
+    if 1 not in outline.headings and not titled(page):
         yield "no first heading", ""
-    elif outline.headings.count(1) > 1:
+    if outline.headings.count(1) > 1:
         yield "two first headings", ""
     skipped = next((f"h{below} after h{above}" for above, below in pairwise(outline.headings) if below > above + 1), "")
     if skipped:
@@ -68,6 +78,12 @@ def _of_page(page: Page, outline: PageOutline, site: Site, there: set[str]) -> I
         yield ("no main" if outline.mains == 0 else "two mains"), ""
     if outline.twice:
         yield "id twice", outline.twice[0]
+    if outline.nameless:
+        yield "nameless link", outline.nameless
+    if outline.ordered:
+        yield "own order", ""
+    if outline.banners and headed(page):
+        yield "two banners", ""
     lost = next((one for one in outline.links if unquote(one).rstrip("/") not in there), "")
     if lost:
         yield "broken link", lost

@@ -17,6 +17,9 @@ def in_shapes(site: Site) -> Iterator[Finding]:
     closed = [page for page in site.pages if page.content is not None and page.splice is None]
     if closed:
         yield _told("takes no pieces", closed)
+    unsaid = [page for page in site.pages if page.likely]
+    if unsaid:
+        yield _told("no language", unsaid)
     left = {shape.id for shape in site.shapes if not shape.on and (shape.is_shell or shape.clips or shape.at_edges)}
     by_shape: dict[str, list[Page]] = {}
     for page in site.pages:

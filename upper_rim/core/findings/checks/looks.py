@@ -1,0 +1,121 @@
+"""Can states be told apart by those who do not see colours, or use no pointer? And is there the weight that is asked for?"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+
+from ...kinds.items.rich import RichText
+from ...model.site import Site
+from ...model.tree import ROOT
+from ...style.lengths import NoLength
+from ...style.paint.colour import contrast_ratio
+from ...style.paint.painting import Painter, PaintView
+from ...style.resolve import FOCUSABLE, StyledElement, Styling, styling_of
+from ...style.type.faces import Face
+from ...values.properties import PROPERTIES
+from ...values.styling import STATES_OF, State
+from ..finding import Finding
+
+TOLD_APART = 3.0
+"""WCAG 2.2, technique G183: so much contrast between two colours tells them apart without any hue."""
+_COLOURS = frozenset(name for name in PROPERTIES if name == "color" or name.endswith("-color"))
+_UNSEEN = ("none", "hidden")
+
+
+def in_looks(site: Site, faces: Mapping[str, Face]) -> Iterator[Finding]:
+    """Of the pieces' own elements, in every width band."""
+    styling = styling_of(site)
+    painter = Painter(styling)
+    on = {piece.id for piece in site.pieces if piece.on}
+    items = {item.id: item for piece in site.pieces for row in piece.rows for cell in row.cells for item in cell.items}
+    weights: dict[tuple[str, int], str] = {}
+    bands: list[str | None] = [*(band.id for band in site.bands)] or [None]
+    for element in styling.elements.values():
+        if element.piece not in on:
+            continue
+        if element.role in FOCUSABLE and any(_has_no_focus(styling, element, band) for band in bands):
+            yield Finding("unseen focus", element.node, about={"part": element.part})
+        if "current" in STATES_OF.get(element.role, ()) and any(
+            _is_alike(styling, painter, element, band) for band in bands
+        ):
+            yield Finding("colour alone", element.node, about={"part": element.part})
+        is_in_text = element.part == "link" and isinstance(items.get(element.node), RichText)
+        if is_in_text and any(_is_hidden(styling, painter, element, band) for band in bands):
+            yield Finding("hidden link", element.node, about={"part": element.part})
+        for band in bands:
+            face, weight = (
+                styling.resolve(element, name, "rest", band).value for name in ("font-family", "font-weight")
+            )
+            if weight.isdecimal():
+                weights.setdefault((face, int(weight)), element.node)
+    yield from _weights(site, faces, weights)
+
+
+def _said_in(styling: Styling, element: StyledElement, state: State) -> set[str]:
+    """Of which properties something is said in that state."""
+    return {
+        name
+        for layer in styling.layers(element)
+        for name, said in layer.said.items()
+        if any(one == state for one, _ in said)
+    }
+
+
+def _differing(styling: Styling, element: StyledElement, state: State, band: str | None) -> set[str]:
+    return {
+        name
+        for name in _said_in(styling, element, state)
+        if styling.resolve(element, name, state, band).value != styling.resolve(element, name, "rest", band).value
+    }
+
+
+def _has_no_focus(styling: Styling, element: StyledElement, band: str | None) -> bool:
+    style, width = (styling.resolve(element, f"outline-{name}", "focus", band).value for name in ("style", "width"))
+    is_ringed = style not in _UNSEEN and width not in {"0", "0px"}
+    return not is_ringed and not _differing(styling, element, "focus", band) - {"outline-style", "outline-width"}
+
+
+def _is_alike(styling: Styling, painter: Painter, element: StyledElement, band: str | None) -> bool:
+    """What is current differs by nothing but colours that are too alike."""
+    differing = _differing(styling, element, "current", band)
+    if not differing or differing - _COLOURS:
+        return False
+    return all(_are_near(painter, element, name, band) for name in differing)
+
+
+def _are_near(painter: Painter, element: StyledElement, name: str, band: str | None) -> bool:
+    try:
+        one, other = (painter.colour(element, name, PaintView(state, band)) for state in _REST_AND_CURRENT)
+    except (NoLength, ValueError):
+        return False
+    return contrast_ratio(one, other) < TOLD_APART
+
+
+_REST_AND_CURRENT: tuple[State, State] = ("rest", "current")
+
+
+def _is_hidden(styling: Styling, painter: Painter, element: StyledElement, band: str | None) -> bool:
+    """A link within running text that is told by its colour alone."""
+    parent = element.parent
+    if parent is None or styling.resolve(element, "text-decoration-line", "rest", band).value != "none":
+        return False
+    if any(
+        styling.resolve(element, name, "rest", band).value != styling.resolve(parent, name, "rest", band).value
+        for name in ("font-weight", "font-style")
+    ):
+        return False
+    view = PaintView("rest", band)
+    return contrast_ratio(painter.colour(element, "color", view), painter.colour(parent, "color", view)) < TOLD_APART
+
+
+def _weights(site: Site, faces: Mapping[str, Face], asked: Mapping[tuple[str, int], str]) -> Iterator[Finding]:
+    fonts = {font.id: font for font in site.fonts}
+    for (face, weight), node in asked.items():
+        if face in fonts:
+            ranges, name = [(file.lightest, file.boldest) for file in fonts[face].files], fonts[face].name
+        elif face in faces:
+            ranges, name = [(faces[face].lightest, faces[face].boldest)], faces[face].family
+        else:
+            continue
+        if ranges and not any(lightest <= weight <= boldest for lightest, boldest in ranges):
+            yield Finding("no such weight", node or ROOT, face, {"weight": weight, "face": name})
