@@ -27,7 +27,7 @@ from .checks.files import in_files as in_own_files
 from .checks.fit import ill_measured, too_small, unfitting
 from .checks.gates import in_files, in_gates, in_pages
 from .checks.languages import in_languages
-from .checks.legibility import in_texts
+from .checks.legibility import in_texts, squeezed
 from .checks.looks import in_looks
 from .checks.menus import IdsOf, in_menu, two_buttons
 from .checks.movement import begun_early, in_movement_of_all
@@ -168,6 +168,23 @@ def _in_rows(fitter: Fitter, site: Site, pieces: Iterable[Piece]) -> Iterator[Fi
         for fit in fitter.rows(site, piece):
             key, told = ("found in", piece.id, fit.row, fit.language), (fit, site.least_measure, site.measure)
             yield from fitter.kept(key, told, partial(_in_row, site, rows[fit.row], fit))
+        yield from fitter.kept(
+            ("squeezed in", piece.id), fitter.given(site, piece), partial(_squeezed, fitter, site, piece)
+        )
+
+
+def _squeezed(fitter: Fitter, site: Site, piece: Piece) -> list[Finding]:
+    """Where each width band begins, and on a wide screen; each item once, where it has the least."""
+    found: dict[str, Finding] = {}
+    for width in sorted({USUAL_PX, *(max(LEAST_PX, band.from_px) for band in site.bands)}):
+        for one in squeezed(fitter, site, piece, site.language, width):
+            if one.node not in found or one.amount < found[one.node].amount:
+                found[one.node] = one
+    return list(found.values())
+
+
+LEAST_PX, USUAL_PX = 320, 1280
+"""Widths of the smallest and of a usual window."""
 
 
 def _in_row(site: Site, row: Row, fit: RowFit) -> list[Finding]:

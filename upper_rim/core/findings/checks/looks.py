@@ -71,8 +71,9 @@ def _differing(styling: Styling, element: StyledElement, state: State, band: str
 
 def _has_no_focus(styling: Styling, element: StyledElement, band: str | None) -> bool:
     style, width = (styling.resolve(element, f"outline-{name}", "focus", band).value for name in ("style", "width"))
-    is_ringed = style not in _UNSEEN and width not in {"0", "0px"}
-    return not is_ringed and not _differing(styling, element, "focus", band) - {"outline-style", "outline-width"}
+    if style not in _UNSEEN and width not in {"0", "0px"}:
+        return False
+    return all(name.startswith("outline-") for name in _differing(styling, element, "focus", band))
 
 
 def _is_alike(styling: Styling, painter: Painter, element: StyledElement, band: str | None) -> bool:
