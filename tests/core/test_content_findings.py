@@ -31,8 +31,13 @@ PLANTED = [
     ("body", "<main><h1 id=b>One</h1><p id=b>x</p></main>", "id twice", "b"),
     ("body", "<main><h1>One</h1><a href='../gone/?x#y'>x</a></main>", "broken link", "/gone/"),
     ("body", "<main><h1>One</h1><a href='/gone.pdf'>x</a></main>", "broken link", "/gone.pdf"),
+    ("body", "<main><h1>One</h1><a href='/guide/'> <img src='/hut.png' alt=''></a></main>", "nameless link", "/guide/"),
+    ("body", "<main><h1>One</h1><button><svg></svg></button></main>", "nameless link", "a button"),
+    ("body", "<main><h1>One</h1><p tabindex=4>x</p></main>", "own order", ""),
 ]
 FINE = [
+    ("body", "<main><h1>One</h1><a href='/guide/'><img src='/hut.png' alt='The guide'></a><button aria-label=Close></button></main>"),
+    ("body", "<main><h1>One</h1><p tabindex=0>x</p><p tabindex=-1>x</p></main>"),
     ("body", "<main><h1>One</h1></main><main hidden>x</main>"),
     ("body", "<main><h1>One</h1><a href='#x'>x</a> <a href='https://tide.example/gone/'>x</a> <a href='mailto:a@b.example'>x</a></main>"),
     ("body", "<main><h1>One</h1><a href='./guide/index.html'>x</a> <a href=guide>x</a> <a href='/h%75t.png'>x</a></main>"),
@@ -56,11 +61,11 @@ def site_of(**changed: str) -> tuple[Site, dict[str, bytes]]:
     }
 
 
-def found_in(site: Site, contents: dict[str, bytes]) -> list[tuple[str, str, str]]:
+def found_in(site: Site, contents: dict[str, bytes], headed: str = "", titled: str = "") -> list[tuple[str, str, str]]:
     def outline(page: Page) -> PageOutline | None:
         return outline_of(contents[page.content], page.encoding, page.path) if page.content else None
 
-    found = in_contents(site, outline)
+    found = in_contents(site, outline, lambda page: page.path == headed, lambda page: page.path == titled)
     assert all(finding_words(one, str) for one in found)
     return [(one.kind, str(one.about["path"]), str(one.about["first"])) for one in found]
 
@@ -76,6 +81,12 @@ def test_each_is_found_on_its_page(part: str, planted: str, kind: str, first: st
 @pytest.mark.parametrize(("part", "said"), [("title", GOOD["title"]), *FINE])
 def test_nothing_is_found_where_nothing_is_wrong(part: str, said: str) -> None:
     assert found_in(*site_of(**{part: said})) == []
+
+
+def test_a_header_of_ours_is_a_second_banner_and_its_title_the_first_heading() -> None:
+    site, contents = site_of(body="<header>Old</header><main><h2>When</h2><header>Of it</header></main>")
+    assert {one[0] for one in found_in(site, contents)} == {"no first heading"}
+    assert {one[0] for one in found_in(site, contents, headed="/", titled="/")} == {"two banners"}
 
 
 def test_pages_that_share_a_title_are_counted_and_the_sites_own_words_count_for_all() -> None:

@@ -19,6 +19,7 @@ ABOUT = {
     "first": "A", "second": "B", "after_px": 20, "given_up_px": 77.0, "from_px": 21, "to_px": 97, "gap_px": 57.0, "least_px": 77,
     "limit": 30.0, "characters": 21.2, "width_px": 20.0, "height_px": 18.5, "at_px": 320, "distance_px": 3.5,
     "rule": "On /a/", "what": "look", "pages": 2, "count": 3, "audience": "nobody", "visitor": "First visit", "bands": "Narrow", "address": "https://example.com/", "host": "tide.example", "of": 9, "file": "/news.xml",
+    "face": "Figtree", "weight": 1000, "kilobytes": 700.0, "line": 3,
 }  # fmt: skip
 
 

@@ -12,7 +12,7 @@ from bench.measured import Measured, table
 from tests.browser.conftest import ROOT
 
 
-@pytest.mark.parametrize("name", ["fit", "movement", "weight", "publish", "search", "coverage"])
+@pytest.mark.parametrize("name", ["fit", "movement", "weight", "publish", "search", "coverage", "findings"])
 def test_a_bench_runs_and_tells_what_it_got(name: str) -> None:
     found = list(BENCHES[name](True))
     assert found and all(one.got > 0 and one.yardstick[1] > 0 for one in found)

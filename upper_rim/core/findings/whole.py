@@ -22,11 +22,12 @@ from ..model.tree import walk
 from ..movement.flicker import too_early
 from ..movement.scene import Scenes, Shape
 from ..reach.coverage import coverage_of
+from ..reach.reached import reached
 from .checks.consent import in_consent
 from .checks.files import in_files as in_own_files
 from .checks.fit import ill_measured, too_small, unfitting
 from .checks.gates import in_files, in_gates, in_pages
-from .checks.languages import in_languages
+from .checks.languages import given_of_pages, of_pages, of_pieces
 from .checks.legibility import in_texts, squeezed
 from .checks.looks import in_looks
 from .checks.menus import IdsOf, in_menu, two_buttons
@@ -37,7 +38,7 @@ from .checks.pages import OutlineOf, in_contents
 from .checks.shapes import in_shapes
 from .checks.unfinished import in_unfinished
 from .checks.unused import in_unused
-from .checks.visibility import in_visibility
+from .checks.visibility import given_of_coverage, in_audiences, in_coverage
 from .finding import Finding, FindingKind
 from .severity import SEVERITIES, Severity, severity_of
 from .subjects import Subject
@@ -100,16 +101,18 @@ def found_at_once(looked: LookedAt) -> Iterator[Finding]:
     yield from in_unfinished(site)
     yield from (one for menu in site.menus for one in in_menu(menu, site, menus, links, looked.ids_of))
     yield from two_buttons(site)
-    yield from in_visibility(coverage_of(site), looked.now)
+    yield from in_audiences(site, looked.now)
+    yield from fitter.kept("in coverage", given_of_coverage(site), lambda: in_coverage(coverage_of(site)))
     yield from in_gates(site, guards)
     yield from in_files(site, guards, looked.read)
     yield from in_pages(site, guards, looked.read)
     yield from in_consent(site, hosts_found(site))
-    yield from in_languages(site)
+    yield from of_pieces(site)
+    yield from fitter.kept("of pages", given_of_pages(site), lambda: of_pages(site))
     yield from in_unused(site)
     yield from _in_pages(looked)
     yield from in_names(site)
-    yield from in_looks(site, fitter.faces)
+    yield from in_looks(fitter, site)
     yield from in_own_files(site, fitter.kept("pictures", site.assets, lambda: fitter.pictures(site)))
     yield from in_shapes(site)
 
@@ -122,7 +125,14 @@ def _in_pages(looked: LookedAt) -> Iterator[Finding]:
     def shows(page: Page, pieces: set[str]) -> bool:
         return page.splice is not None and not page.bare and bool(pieces & coverage.pieces_on(page))
 
-    yield from in_contents(site, looked.outline_of, lambda page: shows(page, headers), lambda page: shows(page, titled))
+    told = (site.pages, site.assets, site.icon, site.description, reached(site), frozenset(titled))
+    yield from looked.fitter.kept(
+        "in contents",
+        told,
+        lambda: in_contents(
+            site, looked.outline_of, lambda page: shows(page, headers), lambda page: shows(page, titled)
+        ),
+    )
     if site.css:
         outlines = filter(None, map(looked.outline_of, site.pages))
         yield from in_own_css(site, {mark for outline in outlines for mark in outline.marks})

@@ -94,6 +94,7 @@ class Scenes:
         self.em = character_em(self.site, fitter.faces)
         self._heights: dict[tuple[str, str, tuple[int, int]], Heights | None] = {}
         self._foundations = foundations_of(self.site)
+        self._told: dict[tuple[str, str, tuple[int, int]], tuple[Piece, Heights]] = {}
         self._given: dict[str, tuple[Any, ...]] = {}
 
     def of(
@@ -116,7 +117,18 @@ class Scenes:
     def given(self, page: Page, viewport_px: tuple[int, int]) -> tuple[Any, ...]:
         """All that a scene hangs on but the page's own content: it is as before where this is equal."""
         shown = self._shown(page, viewport_px, band_at(self.site, viewport_px[0]), frozenset())
-        return (self._foundations, self.em, *((one.piece, one.heights) for one in shown.values()))
+        return (self._foundations, self.em, *(self._seen(one, page.language, viewport_px) for one in shown.values()))
+
+    def _seen(self, one: _High, language: str, viewport_px: tuple[int, int]) -> tuple[Piece, Heights]:
+        """What of it a scene is made of; the very same values where these are equal to those from before."""
+        key = (one.piece.id, language, viewport_px)
+        if key not in self._told:
+            bare = one.piece.replaced(rows=())
+            self._told[key] = (
+                self.fitter.kept(("bare", one.piece.id), bare, lambda: bare),
+                self.fitter.kept(("as high", *key), one.heights, lambda: one.heights),
+            )
+        return self._told[key]
 
     def shape_of(self, page: Page, viewport_px: tuple[int, int], whole_px: float) -> Shape:
         """What the page's content is like, where the whole page was measured. What is no higher than the window cannot

@@ -19,7 +19,9 @@ from ...kinds.items.secret import PasswordField
 from ...kinds.pieces.base import Piece
 from ...kinds.pieces.gate import Gate
 from ...kinds.pieces.password import PasswordGate
+from ...model.memo import Memo
 from ...model.site import Page, Site
+from ...values.nodes import Node
 from ...values.rich import without_marks
 from ..finding import Finding, SeenAt
 
@@ -88,12 +90,17 @@ def _seen(site: Site, guards: Guards) -> Iterator[Finding]:
     for piece in site.pieces if locked else ():
         if isinstance(piece, Gate) or _is_within(piece, site, guards):
             continue
-        shown = {path for node in (piece, *site.shown_rows(piece)) for path in paths_in(node)}
+        shown = {path for node in (piece, *site.shown_rows(piece)) for path in _paths_of(node)}
         for path in locked:
             if path in shown:
                 yield Finding("locked picture", piece.id, about={"path": path})
 
 
+def _paths_of(node: Node) -> frozenset[str]:
+    return _paths.of(node, lambda one: frozenset(paths_in(one)))
+
+
+_paths: Memo[Node, frozenset[str]] = Memo(2_000)
 MOST_BYTES = 4_000_000
 """Of a file that is looked through."""
 _TELLING = (".xml", ".txt", ".json", ".rss", ".atom", ".webmanifest")

@@ -4,6 +4,7 @@ stand in each other's way, texts that are not translated?"""
 from __future__ import annotations
 
 from collections.abc import Iterator
+from typing import Any
 from urllib.parse import unquote, urljoin, urlsplit
 
 from ...gates.waiting import items_with
@@ -26,13 +27,28 @@ _TELLS = 60
 
 
 def in_languages(site: Site) -> list[Finding]:
+    return [*of_pieces(site), *of_pages(site)]
+
+
+def of_pieces(site: Site) -> list[Finding]:
+    """Switches, and texts that are not translated."""
     switches = [item for item in items_of(site.pieces) if isinstance(item, LanguageSwitch)]
-    of_pages = [*_in_english(site), *_one_sided(site), *_turned(site)]
     if len(site.offered_in(site.language)) < 2:
-        return [*([Finding("one language", switches[0].id)] if switches else []), *of_pages]
+        return [Finding("one language", switches[0].id)] if switches else []
+    return [*_ways(site), *_texts(site)]
+
+
+def of_pages(site: Site) -> list[Finding]:
+    """All that hangs on pages and languages alone (`given_of_pages`)."""
+    found = [*_in_english(site), *_one_sided(site), *_turned(site)]
+    if len(site.offered_in(site.language)) < 2:
+        return found
     counterparts = Counterparts(site)
-    of_pages = [*_older(site), *of_pages]
-    return [*_ways(site), *_alone(site, counterparts), *_doubles(counterparts), *_texts(site), *of_pages]
+    return [*_alone(site, counterparts), *_doubles(counterparts), *_older(site), *found]
+
+
+def given_of_pages(site: Site) -> tuple[Any, ...]:
+    return (site.pages, site.language, site.spoken, site.phrases, site.untranslated)
 
 
 def _ways(site: Site) -> Iterator[Finding]:

@@ -3,10 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
+from functools import partial
+from typing import NamedTuple
 
+from ...fit.rows.fitter import Fitter, foundations_of
 from ...kinds.items.rich import RichText
+from ...kinds.pieces.base import Piece
 from ...model.site import Site
-from ...model.tree import ROOT
+from ...model.tree import ROOT, items_of
 from ...style.lengths import NoLength
 from ...style.paint.colour import contrast_ratio
 from ...style.paint.painting import Painter, PaintView
@@ -22,16 +26,40 @@ _COLOURS = frozenset(name for name in PROPERTIES if name == "color" or name.ends
 _UNSEEN = ("none", "hidden")
 
 
-def in_looks(site: Site, faces: Mapping[str, Face]) -> Iterator[Finding]:
-    """Of the pieces' own elements, in every width band."""
+class Looked(NamedTuple):
+    """Of one piece. `weights`: the faces and weights that it asks for, and who asks first."""
+
+    found: list[Finding]
+    weights: dict[tuple[str, int], str]
+
+
+def in_looks(fitter: Fitter, site: Site) -> Iterator[Finding]:
+    """Of the pieces' own elements, in every width band. `fitter` keeps what has not changed."""
+    looks = (site.looks, site.roles, site.swatches, site.bands, site.face, site.heading_face, site.text_weight)
+    weights: dict[tuple[str, int], str] = {}
+    for piece in site.pieces:
+        if not piece.on:
+            continue
+        holders = [holder for holder, _ in site.holders(piece)] if piece.kind == "drawer" else []
+        told = (looks, foundations_of(site), piece, holders)
+        looked = fitter.kept(("looks of", piece.id), told, partial(_of_piece, site, piece))
+        yield from looked.found
+        weights = {**looked.weights, **weights}
+    yield from _weights(site, fitter.faces, weights)
+
+
+def _of_piece(site: Site, piece: Piece) -> Looked:
+    weights: dict[tuple[str, int], str] = {}
+    return Looked(list(_found_in(site, piece, weights)), weights)
+
+
+def _found_in(site: Site, piece: Piece, weights: dict[tuple[str, int], str]) -> Iterator[Finding]:
     styling = styling_of(site)
     painter = Painter(styling)
-    on = {piece.id for piece in site.pieces if piece.on}
-    items = {item.id: item for piece in site.pieces for row in piece.rows for cell in row.cells for item in cell.items}
-    weights: dict[tuple[str, int], str] = {}
+    items = {item.id: item for item in items_of((piece,))}
     bands: list[str | None] = [*(band.id for band in site.bands)] or [None]
     for element in styling.elements.values():
-        if element.piece not in on:
+        if element.piece != piece.id:
             continue
         if element.role in FOCUSABLE and any(_has_no_focus(styling, element, band) for band in bands):
             yield Finding("unseen focus", element.node, about={"part": element.part})
@@ -48,7 +76,6 @@ def in_looks(site: Site, faces: Mapping[str, Face]) -> Iterator[Finding]:
             )
             if weight.isdecimal():
                 weights.setdefault((face, int(weight)), element.node)
-    yield from _weights(site, faces, weights)
 
 
 def _said_in(styling: Styling, element: StyledElement, state: State) -> set[str]:

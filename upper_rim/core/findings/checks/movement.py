@@ -15,6 +15,7 @@ from ...movement.flicker import TooEarly
 from ...movement.moments import moments_that_matter
 from ...movement.play import Played, play
 from ...movement.scene import Body, Scene, Scenes, Shape, is_pinned
+from ...reach.coverage import coverage_of
 from ..finding import Finding, FindingKind, SeenAt
 
 NOTCH_PX = 100.0
@@ -48,7 +49,7 @@ def in_movement_of_all(
     some page is no finding on those that are too short for it."""
     found: dict[tuple[str, ...], Finding] = {}
     reached: set[tuple[str, str]] = set()
-    for page in scenes.site.pages:
+    for page in samples_of(scenes.site):
         for viewport_px in viewports:
             seen = _seen(scenes, page, viewport_px, shape_of(page, viewport_px))
             reached |= seen.reached
@@ -57,6 +58,32 @@ def in_movement_of_all(
                 if key not in found or one.amount > found[key].amount:
                     found[key] = one
     return [one for one in found.values() if one.kind != "never" or (one.node, one.place.stage) not in reached]
+
+
+MOST_ALIKE = 12
+"""Of pages that show the same pieces in the same language and are of one shape so many are looked at: the shortest, the
+longest and some between them. What differs among them besides is how long they are."""
+
+
+def samples_of(site: Site) -> list[Page]:
+    """In the order of the pages."""
+    groups: dict[tuple[object, ...], list[Page]] = {}
+    for page, alike in zip(site.pages, coverage_of(site).in_order, strict=True):
+        groups.setdefault((alike.shown, page.language, page.shape, page.bare), []).append(page)
+    kept: set[str] = set()
+    for pages in groups.values():
+        if len(pages) > MOST_ALIKE:
+            by_length = sorted(pages, key=_length)
+            last = len(pages) - 1
+            pages = [by_length[last * at // (MOST_ALIKE - 1)] for at in range(MOST_ALIKE)]
+        kept.update(page.id for page in pages)
+    return [page for page in site.pages if page.id in kept]
+
+
+def _length(page: Page) -> int:
+    """Of its own content, in bytes."""
+    splice = page.splice
+    return 0 if splice is None or splice.end_at is None else splice.end_at - splice.body_at
 
 
 class _Seen(NamedTuple):

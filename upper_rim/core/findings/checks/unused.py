@@ -17,10 +17,17 @@ KEPT_FOR_USE = {"swatches": "swatch", "looks": "look", "menus": "menu", "fonts":
 
 def in_unused(site: Site) -> list[Finding]:
     """A swatch with a role is used by what that role has by itself."""
-    used = {(one.slot, one.id) for node in (site, *walk(site)) for one in references(node)}
+    used = {
+        (one.slot, one.id) for node in (site.replaced(pages=(), assets=()), *_nodes(site)) for one in references(node)
+    }
     used |= {("fonts", site.face), ("fonts", site.heading_face)}
     unused = ((node, what) for slot, what, node in _kept(site) if (slot, node.id) not in used)
     return [Finding("unused", node.id, about={"what": what}) for node, what in unused]
+
+
+def _nodes(site: Site) -> Iterator[Node]:
+    """Pages and files refer to none of these, and there may be many."""
+    return walk(site.replaced(pages=(), assets=(), shapes=()))
 
 
 def _kept(site: Site) -> Iterator[tuple[str, str, Node]]:

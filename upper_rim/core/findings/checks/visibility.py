@@ -15,7 +15,7 @@ from ...kinds.items.search import SearchBox
 from ...kinds.pieces.base import Piece
 from ...model.site import Page, Site
 from ...model.tree import ROOT, walk
-from ...reach.coverage import Coverage, Outcomes, in_words
+from ...reach.coverage import Coverage, Outcomes, in_words, reach_shape
 from ...reach.looking import looking_at
 from ...style.resolve import band_at
 from ..finding import Finding, FindingKind, SeenAt
@@ -26,15 +26,32 @@ EXPECTED: tuple[tuple[str, FindingKind], ...] = (("header", "without header"), (
 
 def in_visibility(coverage: Coverage, now: datetime, spoken: Callable[[str], str] = str) -> list[Finding]:
     """`now`: the moment from which on a time is past. `spoken`: what a language is called, by its tag."""
+    return [*in_audiences(coverage.site, now, spoken), *in_coverage(coverage, spoken)]
+
+
+def in_coverage(coverage: Coverage, spoken: Callable[[str], str] = str) -> list[Finding]:
     return [
-        *_audiences(coverage.site, now, spoken),
         *_reach(coverage, spoken),
         *_missed(coverage),
         *(one for card in coverage.site.cards for one in _no_way_on(coverage, card)),
     ]
 
 
-def _audiences(site: Site, now: datetime, spoken: Callable[[str], str]) -> Iterator[Finding]:
+def given_of_coverage(site: Site) -> tuple[Any, ...]:
+    """All that this hangs on."""
+    ways = tuple(
+        (row.hidden_in, row.audience, item.kind, item.hidden_in, item.audience)
+        for piece in site.pieces
+        for row in site.shown_rows(piece)
+        for cell in row.cells
+        for item in cell.items
+        if isinstance(item, ShowsMenu | SearchBox)
+    )
+    names = tuple((piece.id, piece.name) for piece in site.pieces)
+    return (site.pages, reach_shape(site), site.cards, site.zone, site.bands, site.languages, names, ways)
+
+
+def in_audiences(site: Site, now: datetime, spoken: Callable[[str], str] = str) -> Iterator[Finding]:
     """Those that take in nobody, or nobody any more."""
     for piece in site.pieces:
         node: Any
