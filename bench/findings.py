@@ -12,7 +12,8 @@ import time
 from collections.abc import Callable, Iterator
 from datetime import UTC, datetime
 from functools import lru_cache
-from typing import Any
+
+from cachetools import cached
 
 from upper_rim.core.exchange.html.outline import PageOutline, outline_of
 from upper_rim.core.findings.whole import LookedAt, findings_of
@@ -74,9 +75,9 @@ def _looked(fitter: Fitter, site: Site, read: Callable[[str], bytes]) -> LookedA
     def outline(content: str, path: str, encoding: str) -> PageOutline:
         return outline_of(read(content), encoding, path)
 
-    @lru_cache(maxsize=200_000)
-    def shape(page: Any, width: int) -> Shape:
-        return estimated_shape(page.page, read, width)
+    @cached({}, key=lambda page, viewport_px: (page.id, viewport_px[0]))
+    def shape(page: Page, viewport_px: tuple[int, int]) -> Shape:
+        return estimated_shape(page, read, viewport_px[0])
 
     return LookedAt(
         fitter.resolved(site),
@@ -84,22 +85,9 @@ def _looked(fitter: Fitter, site: Site, read: Callable[[str], bytes]) -> LookedA
         read,
         lambda page: frozenset(),
         lambda page: outline(page.content, page.path, page.encoding) if page.content else None,
-        lambda page, viewport_px: shape(_Asked(page), viewport_px[0]),
+        shape,
         datetime.now(UTC),
     )
-
-
-class _Asked:
-    """A page by its identity."""
-
-    def __init__(self, page: Page) -> None:
-        self.page = page
-
-    def __eq__(self, other: object) -> bool:
-        return isinstance(other, _Asked) and other.page is self.page
-
-    def __hash__(self) -> int:
-        return id(self.page)
 
 
 if __name__ == "__main__":

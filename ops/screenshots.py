@@ -29,7 +29,7 @@ VIEWS = {
     "who": "/s/ostrey/pieces/pc-welcome/?page=/harbours/&as=vc-regular&beside=vc-first&tray=who&width=1120",
     "board": "/s/ostrey/board/?as=vc-first&against=vc-regular&cell=notice+below+/harbours/",
     "gates": "/s/ostrey/gates/?page=/press/",
-    "timetable": "/s/ostrey/timetable/?from=2026-11-23",
+    "findings": "/s/ostrey/findings/?state=let-be&at=wraps~rw-main~it-menu~",
     "editions": "/s/ostrey/editions/",
     "wording": "/s/ostrey/pages/wording/",
 }

@@ -9,7 +9,7 @@ from functools import lru_cache
 from threading import Lock
 from typing import NamedTuple
 
-from cachetools import LRUCache
+from cachetools import LRUCache, cached
 from django.utils import timezone
 from pydantic import TypeAdapter
 
@@ -111,28 +111,14 @@ def ids_of_content(content: str, encoding: str) -> frozenset[str]:
     return wall.read_or(frozenset(), ids_in, read_content(content), encoding)
 
 
+def _given(page: Page, viewport_px: tuple[int, int]) -> tuple[object, ...]:
+    splice = page.splice
+    return (page.content, splice and (splice.body_at, splice.end_at), page.encoding, viewport_px[0])
+
+
+@cached(LRUCache(200_000), key=_given, lock=Lock())
 def _shape_of(page: Page, viewport_px: tuple[int, int]) -> Shape:
-    if page.content is None or page.splice is None:
-        return Shape(0.0)
-    return _shape(page.content, page.splice.body_at, page.splice.end_at, page.encoding, viewport_px[0], _Asked(page))
-
-
-class _Asked:
-    """A page in a cache key: what counts of it stands there beside it."""
-
-    def __init__(self, page: Page) -> None:
-        self.page = page
-
-    def __eq__(self, other: object) -> bool:
-        return isinstance(other, _Asked)
-
-    def __hash__(self) -> int:
-        return 0
-
-
-@lru_cache(maxsize=200_000)
-def _shape(content: str, body_at: int, end_at: int | None, encoding: str, width_px: int, asked: _Asked) -> Shape:
-    return estimated_shape(asked.page, read_content, width_px)
+    return estimated_shape(page, read_content, viewport_px[0])
 
 
 _known_outlines: LRUCache[tuple[object, ...], PageOutline | None] = LRUCache(60_000)
