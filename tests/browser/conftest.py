@@ -473,6 +473,20 @@ class Browser:
     def revision(self) -> int:
         return int(self.js("return document.querySelector('[name=base]').value"))
 
+    def publish_anyway(self) -> None:
+        """On the screen of the editions; also where it is asked once more, since something breaks."""
+
+        def newest() -> str | None:
+            listed = self.all("edition")
+            return listed[0].get_attribute("data-number") if listed else None
+
+        before = newest()
+        self.press("publish")
+        wait_for(lambda: self.all("asks") or newest() != before)
+        if self.all("asks"):
+            self.press("publish-anyway")
+            wait_for(lambda: newest() != before)
+
     def begin_piece(self, slug: str, arrangement: str, name: str = "") -> None:
         """Begins a piece with what is seen, and looks at it on the workbench."""
         self.go(f"/s/{slug}/pieces/new/?arrangement={arrangement}")

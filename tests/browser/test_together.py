@@ -144,7 +144,7 @@ def test_a_worker_killed_in_mid_publish_loses_nothing(browser: Browser, running:
     wait_for(lambda: "/s/large/pages/" in browser.driver.current_url, 90)
     wait_for(lambda: browser.one("work").get_attribute("data-state") == "done", 90)
     browser.go("/s/large/editions/")
-    browser.press("publish")
+    browser.publish_anyway()
     wait_for(
         lambda: [edition for edition in browser.all("edition") if edition.get_attribute("data-state") == "done"], 120
     )
@@ -154,7 +154,7 @@ def test_a_worker_killed_in_mid_publish_loses_nothing(browser: Browser, running:
     browser.go("/s/large/pieces/pc-main/?select=it-book")
     browser.change("control-words", "Embark")
     browser.go("/s/large/editions/")
-    browser.press("publish")
+    browser.publish_anyway()
     assert browser.driver.execute_async_script(_UNTIL_WORKED_ON, "/s/large/editions/list/"), "caught in mid-publish"
     killed = running.process("worker 1"), running.process("worker 2")
     for worker in killed:
@@ -179,7 +179,7 @@ def test_workers_and_screens_outlive_a_restart_of_the_database(browser: Browser,
     time.sleep(3)
     browser.go("/s/quillwort/editions/")
     editions = len(browser.all("edition"))
-    browser.press("publish")
+    browser.publish_anyway()
     wait_for(lambda: len(browser.all("edition")) == editions + 1, 60)
     wait_for(lambda: browser.all("edition")[0].get_attribute("data-state") == "done", 60)
     assert [running.process(name) for name in ("web", "worker 1", "worker 2")] == before, "none was started again"

@@ -9,7 +9,7 @@ from typing import NamedTuple
 
 from ..fit.rows.fitter import Fitter
 from ..fit.rows.sweep import RowFit
-from ..gates.guards import guards_of
+from ..gates.guards import Guards, guards_of
 from ..gates.waiting import hosts_found
 from ..kinds.items.logo import Logo
 from ..kinds.pieces.base import Piece
@@ -26,7 +26,7 @@ from ..reach.reached import reached
 from .checks.consent import in_consent
 from .checks.files import in_files as in_own_files
 from .checks.fit import ill_measured, too_small, unfitting
-from .checks.gates import in_files, in_gates, in_pages
+from .checks.gates import given_of_locked, in_files, in_gates, in_pages
 from .checks.languages import given_of_pages, of_pages, of_pieces
 from .checks.legibility import in_texts, squeezed
 from .checks.looks import in_looks
@@ -104,8 +104,7 @@ def found_at_once(looked: LookedAt) -> Iterator[Finding]:
     yield from in_audiences(site, looked.now)
     yield from fitter.kept("in coverage", given_of_coverage(site), lambda: in_coverage(coverage_of(site)))
     yield from in_gates(site, guards)
-    yield from in_files(site, guards, looked.read)
-    yield from in_pages(site, guards, looked.read)
+    yield from fitter.kept("locked", given_of_locked(site), lambda: _about_what_is_locked(looked, guards))
     yield from in_consent(site, hosts_found(site))
     yield from of_pieces(site)
     yield from fitter.kept("of pages", given_of_pages(site), lambda: of_pages(site))
@@ -114,7 +113,12 @@ def found_at_once(looked: LookedAt) -> Iterator[Finding]:
     yield from in_names(site)
     yield from in_looks(fitter, site)
     yield from in_own_files(site, fitter.kept("pictures", site.assets, lambda: fitter.pictures(site)))
-    yield from in_shapes(site)
+    yield from fitter.kept("shapes", (site.pages, site.shapes, site.viewport), lambda: list(in_shapes(site)))
+
+
+def _about_what_is_locked(looked: LookedAt, guards: Guards | None) -> list[Finding]:
+    """All pages are read for it."""
+    return [*in_files(looked.site, guards, looked.read), *in_pages(looked.site, guards, looked.read)]
 
 
 def _in_pages(looked: LookedAt) -> Iterator[Finding]:

@@ -23,7 +23,7 @@ from ...core.movement.scene import Shape
 from ...core.output.fitting import estimated_shape
 from ...core.output.page.splicing import spliced
 from .. import wall
-from .contents import of_pages, read_content
+from .contents import ReadAhead, of_pages, read_content
 from .fitters import site_fitter
 from .models import LookedThrough, StoredSite
 
@@ -98,7 +98,8 @@ def looked_at(site_id: int, site: Site, now: datetime) -> LookedAt:
     fitter = site_fitter(site_id)
     site = fitter.resolved(site)
     outlines = _outlines(site.pages)
-    return LookedAt(site, fitter, read_content, _ids_of, lambda page: outlines.get(page.id), _shape_of, now)
+    read = ReadAhead(page.content for page in site.pages if page.content)
+    return LookedAt(site, fitter, read, _ids_of, lambda page: outlines.get(page.id), _shape_of, now)
 
 
 def _ids_of(page: Page) -> frozenset[str]:

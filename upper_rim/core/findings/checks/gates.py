@@ -7,6 +7,7 @@ import re
 from collections.abc import Callable, Iterator
 from contextlib import suppress
 from html import unescape
+from typing import Any
 from urllib.parse import unquote, urlsplit
 
 from ...conditions.visitor import VisitorCard
@@ -105,6 +106,12 @@ MOST_BYTES = 4_000_000
 """Of a file that is looked through."""
 _TELLING = (".xml", ".txt", ".json", ".rss", ".atom", ".webmanifest")
 _WORD = re.compile(r"""[^\s<>"'()\\]+""")
+
+
+def given_of_locked(site: Site) -> tuple[Any, ...]:
+    """All that hangs together with what is locked, and with what is said about it elsewhere."""
+    gates = tuple((piece, *site.shown_rows(piece)) for piece in site.pieces if isinstance(piece, Gate))
+    return (site.pages, site.assets, site.reach_sets, site.spoken, site.language, site.zone, gates)
 
 
 def in_files(site: Site, guards: Guards | None, read: Callable[[str], bytes]) -> Iterator[Finding]:

@@ -16,6 +16,7 @@ from ...movement.moments import moments_that_matter
 from ...movement.play import Played, play
 from ...movement.scene import Body, Scene, Scenes, Shape, is_pinned
 from ...reach.coverage import coverage_of
+from ...reach.reached import reached
 from ..finding import Finding, FindingKind, SeenAt
 
 NOTCH_PX = 100.0
@@ -48,16 +49,17 @@ def in_movement_of_all(
     """All pages of the site, through these viewports; each finding once, where it is greatest. A stage that is reached on
     some page is no finding on those that are too short for it."""
     found: dict[tuple[str, ...], Finding] = {}
-    reached: set[tuple[str, str]] = set()
-    for page in samples_of(scenes.site):
+    come_to: set[tuple[str, str]] = set()
+    site = scenes.site
+    for page in scenes.fitter.kept("samples", (site.pages, reached(site)), lambda: samples_of(site)):
         for viewport_px in viewports:
             seen = _seen(scenes, page, viewport_px, shape_of(page, viewport_px))
-            reached |= seen.reached
+            come_to |= seen.stages
             for one in seen.found:
                 key = (one.kind, one.node, one.place.stage, one.other, str(viewport_px))
                 if key not in found or one.amount > found[key].amount:
                     found[key] = one
-    return [one for one in found.values() if one.kind != "never" or (one.node, one.place.stage) not in reached]
+    return [one for one in found.values() if one.kind != "never" or (one.node, one.place.stage) not in come_to]
 
 
 MOST_ALIKE = 12
@@ -87,8 +89,10 @@ def _length(page: Page) -> int:
 
 
 class _Seen(NamedTuple):
+    """`stages`: those that are reached, each with its piece."""
+
     found: list[Finding]
-    reached: set[tuple[str, str]]
+    stages: set[tuple[str, str]]
 
 
 def _seen(scenes: Scenes, page: Page, viewport_px: tuple[int, int], shape: Shape) -> _Seen:
@@ -214,12 +218,12 @@ def _anchors(laid: Scene) -> Iterator[Finding]:
     for body in laid.bodies:
         if body.place != "pinned" or not body.after_px:
             continue
-        reached = [number for number, after in enumerate(body.after_px, 1) if after < laid.scrolls_px]
-        if reached:
-            more = max(one.height_px for one in body.standings) - body.standings[reached[-1]].height_px
+        passed = [number for number, after in enumerate(body.after_px, 1) if after < laid.scrolls_px]
+        if passed:
+            more = max(one.height_px for one in body.standings) - body.standings[passed[-1]].height_px
             if more > NOTCH_PX:
                 yield _found(
-                    "anchor", body.piece, body.after_px[reached[-1] - 1], more, body.standings[reached[-1]].stage or ""
+                    "anchor", body.piece, body.after_px[passed[-1] - 1], more, body.standings[passed[-1]].stage or ""
                 )
 
 
