@@ -4,6 +4,7 @@ is opened and printed."""
 from __future__ import annotations
 
 import base64
+import time
 from collections.abc import Iterator
 from pathlib import Path
 
@@ -19,13 +20,13 @@ DEAD = ("it-book", "it-sign-in")
 
 @pytest.fixture
 def findings(browser: Browser) -> Iterator[Browser]:
-    """Two buttons lead nowhere, and a swatch serves for nothing. What was done is undone afterwards."""
+    """Two buttons lead to the page that one is on. What was done is undone afterwards."""
     browser.sign_in()
     with browser.running.undone_afterwards("ostrey"):
         for button in DEAD:
             browser.go(f"/s/ostrey/pieces/{'pc-main' if button == 'it-book' else 'pc-help'}/?select={button}")
-            browser.change("control-target", "")
-        browser.go("/s/ostrey/findings/")
+            browser.change("control-target", "#")
+        browser.go("/s/ostrey/findings/?about=unfinished")
         looked_at(browser)
         yield browser
 
@@ -44,16 +45,18 @@ def chosen(browser: Browser) -> str:
 
 
 def key(browser: Browser, name: str) -> None:
-    browser.acted(lambda: browser.keys(name))
+    """What would mend the one before is left off: its answer is not waited for."""
+    browser.keys(name)
 
 
 def test_one_walks_mends_takes_back_and_lets_be_by_keys_alone(findings: Browser) -> None:
     browser = findings
     first, second = said(browser)
-    assert "Book leads nowhere" in first and chosen(browser) == first
+    assert "Book leads to the page that one is on" in first and chosen(browser) == first
     key(browser, "j")
     wait_for(lambda: chosen(browser) == second)
     key(browser, "j")
+    time.sleep(0.5)
     assert chosen(browser) == second, "it is the last"
     key(browser, "k")
     wait_for(lambda: chosen(browser) == first)
@@ -63,14 +66,15 @@ def test_one_walks_mends_takes_back_and_lets_be_by_keys_alone(findings: Browser)
     wait_for(lambda: said(browser) == [second])
     looked_at(browser)
     assert browser.one("breaks").text == "1"
-    browser.acted(lambda: browser.keys(Keys.CONTROL, "z"))
+    browser.keys(Keys.CONTROL, "z")
     wait_for(lambda: len(said(browser)) == 2, 60)
     looked_at(browser)
 
     key(browser, "l")
     wait_for(lambda: browser.driver.switch_to.active_element.get_attribute("name") == "reason")
     kept = chosen(browser)
-    browser.acted(lambda: browser.keys("It opens in spring", Keys.ENTER))
+    browser.keys("It opens in spring")
+    browser.keys(Keys.ENTER)
     wait_for(lambda: len(said(browser)) == 1 and said(browser) != [kept], 60)
     looked_at(browser)
     assert browser.one("breaks").text == "1"
@@ -124,7 +128,8 @@ def test_one_publishes_in_spite_of_what_breaks_after_being_asked(findings: Brows
 
 
 def said_of(browser: Browser) -> list[str]:
-    return [f"Button: {name} leads nowhere: say where" for name in ("Book", "Sign in")]
+    said = "leads to the page that one is on already: say where it is to lead"
+    return [f"Button: {name} {said}" for name in ("Book", "Sign in")]
 
 
 def test_the_report_opens_and_prints(findings: Browser, tmp_path: Path) -> None:
@@ -135,7 +140,7 @@ def test_the_report_opens_and_prints(findings: Browser, tmp_path: Path) -> None:
     report.write_text(browser.driver.execute_async_script(told, address), encoding="utf-8")
     browser.driver.get(report.as_uri())
     headings = [one.text for one in browser.driver.find_elements(By.CSS_SELECTOR, "h2")]
-    assert headings == ["Breaks: 2", "Let be: 3"]
+    assert headings[0] == "Breaks: 2" and headings[-1] == "Let be: 3"
     assert browser.js(
         "return document.documentElement.scrollWidth <= innerWidth && performance.getEntriesByType('resource').length === 0"
     )
