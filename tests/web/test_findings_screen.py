@@ -5,6 +5,7 @@ from __future__ import annotations
 
 import json
 import re
+from html import unescape
 from typing import Any
 
 import pytest
@@ -162,7 +163,7 @@ def test_a_remedy_is_offered_with_a_picture_and_mends_in_one_press(
     shown(client)
     offered = client.get(f"{ADDRESS}mending/", {"at": "leads-nowhere~it-book~~", "number": "1"}).content.decode()
     assert "Remove Button: Book" in offered and offered.count("<svg") >= 2
-    edit = json.loads(re.search(r'name="edit" value="([^"]+)"', offered)[1].replace("&quot;", '"'))  # type: ignore[index]
+    (edit,) = (json.loads(unescape(one)) for one in re.findall(r'name="edit" value="([^"]+)"', offered))
     done = client.post(
         ADDRESS,
         {"do": "edit", "edit": json.dumps(edit), "gone": "leads-nowhere~it-book~~", "from": "1", "base": revision},

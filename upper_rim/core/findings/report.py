@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Mapping
 from html import escape
 from typing import NamedTuple
 
@@ -87,14 +87,7 @@ def _let_be(cause: Cause, one: LetBe, teller: Teller) -> str:
 
 
 def _where(cause: Cause, teller: Teller) -> str:
-    pages, languages, bands = teller.on(cause), teller.languages(cause), teller.bands(cause)
-    said: Iterable[str] = (
-        " › ".join(teller.where(cause)),
-        f"on {pages} page{'' if pages == 1 else 's'}" if pages is not None else "",
-        f"in {all_of(languages)}" if languages else "",
-        f"at {all_of(bands)}" if bands else "",
-    )
-    return escape(" · ".join(filter(None, said)))
+    return escape(" · ".join((" › ".join(teller.where(cause)), *teller.when(cause))))
 
 
 def _sentence(said: str) -> str:

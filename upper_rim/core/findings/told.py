@@ -104,6 +104,16 @@ class Teller:
         page = self.page(cause.findings[0].place.page)
         return [page if cause.node == ROOT and page else self.name(cause.node)]
 
+    def when(self, cause: Cause) -> list[str]:
+        """In which languages, at which widths, on how many pages: what of it there is to say."""
+        pages, languages, bands = self.on(cause), self.languages(cause), self.bands(cause)
+        said = (
+            f"in {all_of(languages)}" if languages else "",
+            f"at {all_of(bands)}" if bands else "",
+            f"on {pages} page{'' if pages == 1 else 's'}" if pages is not None else "",
+        )
+        return [one for one in said if one]
+
     def on(self, cause: Cause) -> int | None:
         """On how many pages the piece shows that it is about; None where it is about none."""
         holder = self.holder(cause.node)

@@ -6,14 +6,13 @@ from equal parts is used again; after an edit only what the edit reaches is work
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from threading import RLock
 from typing import Any, NamedTuple, TypeAlias
 
 from pydantic import JsonValue
 
-from ...kinds.items import Item
 from ...kinds.items.menu import MenuItem
 from ...kinds.items.trail import Step, Trail
 from ...kinds.pieces.base import Piece
@@ -184,9 +183,9 @@ class Fitter:
 
     def given(self, site: Site, piece: Piece) -> tuple[Any, ...]:
         """All that hangs together with how a piece is laid out, at whatever width: it is as before where this is equal."""
-        menus = {getattr(item, "menu", None) for row in site.shown_rows(piece) for item in _items_in(row)}
-        shown = tuple(menu for menu in site.menus if menu.id in menus)
-        shared = tuple(row for row in site.shown_rows(piece) if row not in piece.rows)
+        rows = site.shown_rows(piece)
+        shown = tuple(_menus_in(row, site) for row in rows)
+        shared = tuple(row for row in rows if row not in piece.rows)
         return (
             foundations_of(site), piece, shared, shown, site.pages, site.assets, site.name, self.measurer(site),
             self._held(site, piece),
@@ -415,12 +414,8 @@ def stands_in_lines(piece: Piece) -> bool:
     return piece.IN_LINES
 
 
-def _items_in(row: Row) -> Iterator[Item]:
-    return (item for cell in row.cells for item in cell.items)
-
-
 def _menus_in(row: Row, site: Site) -> tuple[Any, ...]:
-    shown = {getattr(item, "menu", None) for item in _items_in(row)}
+    shown = {getattr(item, "menu", None) for cell in row.cells for item in cell.items}
     return tuple(menu for menu in site.menus if menu.id in shown)
 
 

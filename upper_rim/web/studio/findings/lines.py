@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
 from typing import NamedTuple
 from urllib.parse import quote, urlencode
 
@@ -10,7 +9,7 @@ from django.urls import reverse
 
 from ....core.findings.severity import SOURCES, Severity
 from ....core.findings.subjects import Subject, subject_of
-from ....core.findings.told import Teller, all_of
+from ....core.findings.told import Teller
 from ....core.findings.whole import Cause
 from ....core.kinds.let_be import LetBe
 from ....core.kinds.pieces.base import Piece
@@ -73,15 +72,9 @@ class Lister:
         )
 
     def _when(self, cause: Cause) -> str:
-        pages, languages, bands = self.teller.on(cause), self.teller.languages(cause), self.teller.bands(cause)
         more = len(cause.findings) - 1
-        said: Iterable[str] = (
-            f"in {all_of(languages)}" if languages else "",
-            f"at {all_of(bands)}" if bands else "",
-            f"on {pages} page{'' if pages == 1 else 's'}" if pages is not None else "",
-            f"and in {more} place{'' if more == 1 else 's'} more" if more else "",
-        )
-        return " · ".join(filter(None, said))
+        others = [f"and in {more} place{'' if more == 1 else 's'} more"] if more else []
+        return " · ".join((*self.teller.when(cause), *others))
 
     def passes(self, line: Line, wished: Filters) -> bool:
         holder = self.teller.holder(line.cause.node)
