@@ -248,6 +248,11 @@ def _of_pages() -> Iterator[Planted]:
     yield Planted("nameless link", "site", written(fares, body, "<button><svg></svg></button></main>"))
     yield Planted("own order", "site", written(fares, body, '<a href="/" tabindex="3">x</a></main>'))
     yield Planted("two banners", "site", written(fares, "<main", "<header>Old</header><main"))
+    yield Planted("two footers", "site", written(fares, "<main", "<footer>Old</footer><main"))
+    yield Planted("unseen picture", "site", written(fares, body, '<img src="/logo.svg"></main>'))
+    yield Planted("nameless frame", "site", written(fares, body, '<iframe src="/"></iframe></main>'))
+    yield Planted("nameless field", "site", written(fares, body, '<label></label><input name="port"></main>'))
+    yield Planted("cannot grow", "site", written(fares, "initial-scale=1", "initial-scale=1, maximum-scale=1.5"))
     yield Planted(
         "no main", "site", lambda site: written("/", "</main>", "</div>")(written("/", "<main", "<div")(site))
     )
@@ -297,6 +302,7 @@ def _of_looks() -> Iterator[Planted]:
     yield Planted("heavy pieces", "", partial(_heavier, 2_000_000))
     for css in (".planted{color:red}", "@media print{#planted a{color:red}}", "main .gone>p, .planted{margin:0}"):
         yield Planted("reaches nothing", "site", put("site", "css", css))
+    yield Planted("same landmark", "it-foot-guide", put("it-foot-guide", "words", _json("it-foot-harbours")["words"]))
     yield Planted("no business name", "it-contact", _unnamed)
     for slot, value in (
         ("swatches", {"id": "sw-planted", "name": "Planted", "colour": "#123456"}),

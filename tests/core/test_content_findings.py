@@ -6,7 +6,7 @@ import pytest
 
 from upper_rim.core.exchange.html.outline import PageOutline, outline_of
 from upper_rim.core.exchange.imports.import_pages import ArchiveEntry, read_files
-from upper_rim.core.findings.checks.pages import in_contents
+from upper_rim.core.findings.checks.pages import Given, in_contents
 from upper_rim.core.findings.words import finding_words
 from upper_rim.core.model.site import Asset, Page, Site
 
@@ -65,7 +65,7 @@ def found_in(site: Site, contents: dict[str, bytes], headed: str = "", titled: s
     def outline(page: Page) -> PageOutline | None:
         return outline_of(contents[page.content], page.encoding, page.path) if page.content else None
 
-    found = in_contents(site, outline, lambda page: page.path == headed, lambda page: page.path == titled)
+    found = in_contents(site, outline, lambda page: Given(page.path == headed, False, page.path == titled))
     assert all(finding_words(one, str) for one in found)
     return [(one.kind, str(one.about["path"]), str(one.about["first"])) for one in found]
 

@@ -17,10 +17,11 @@ FindingKind = Literal[
     # of the pages themselves
     "no title", "same title", "no description", "no icon", "no first heading", "two first headings", "skips a level", "no main",
     "two mains", "id twice", "broken link",
-    "no viewport", "takes no pieces", "left as it is", "nameless link", "own order", "two banners", "no language",
+    "no viewport", "takes no pieces", "left as it is", "nameless link", "own order", "two banners", "two footers", "no language",
+    "unseen picture", "nameless frame", "nameless field", "cannot grow",
     # of names, looks and files
     "vague name", "same name", "unseen focus", "colour alone", "hidden link", "no such weight", "heavy picture", "heavy pieces",
-    "small picture", "reaches nothing", "no business name",
+    "small picture", "reaches nothing", "no business name", "same landmark",
     # while a page is scrolled
     "covered", "gap", "never", "brief", "limited", "overlap", "hidden focus", "anchor", "flicker",
     # of menus

@@ -19,6 +19,7 @@ _BREAKS: frozenset[FindingKind] = frozenset({
     "no way on", "nobody", "broken link", "no viewport",
 })  # fmt: skip
 _HINDERS: frozenset[FindingKind] = frozenset({
+    "unseen picture", "nameless frame", "nameless field", "cannot grow",
     "takes no pieces", "nameless link", "unseen focus", "hidden link", "colour alone", "small picture", "heavy pieces", "no title", "two mains", "id twice", "no alternative", "no picture", "empty list", "empty piece", "says nothing", "no place", "nothing", "two buttons",
     "two buttons in one", "without header", "without footer", "never shown", "no effect", "past", "unequal answers",
     "no policy", "over a bar", "over a button", "two at once", "unknown hosts", "quotes a title", "no switch", "speaks alone",
@@ -36,6 +37,12 @@ SOURCES: Mapping[FindingKind, str] = {
     "nameless link": "WCAG 2.2, 2.4.4 (A)",
     "own order": "WCAG 2.2, 2.4.3 (A)",
     "two banners": "ARIA Authoring Practices, landmark regions",
+    "two footers": "ARIA Authoring Practices, landmark regions",
+    "same landmark": "ARIA Authoring Practices, landmark regions",
+    "unseen picture": "WCAG 2.2, 1.1.1 (A)",
+    "nameless frame": "WCAG 2.2, 4.1.2 (A)",
+    "nameless field": "WCAG 2.2, 4.1.2 (A)",
+    "cannot grow": "WCAG 2.2, 1.4.4 (AA)",
     "no language": "WCAG 2.2, 3.1.1 (A)",
     "vague name": "WCAG 2.2, 2.4.9 (AAA)",
     "same name": "WCAG 2.2, 2.4.9 (AAA)",

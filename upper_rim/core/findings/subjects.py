@@ -21,7 +21,7 @@ _KINDS: Mapping[Subject, tuple[FindingKind, ...]] = {
     "reading": ("weak text", "over a picture", "short lines", "long lines"),
     "names and looks": (
         "vague name", "same name", "unseen focus", "colour alone", "hidden link", "no such weight", "heavy picture",
-        "heavy pieces", "small picture", "no business name",
+        "heavy pieces", "small picture", "no business name", "same landmark",
     ),
     "movement": ("covered", "gap", "never", "brief", "limited", "overlap", "hidden focus", "anchor", "flicker"),
     "menus": (
@@ -31,7 +31,7 @@ _KINDS: Mapping[Subject, tuple[FindingKind, ...]] = {
     "pages": (
         "no title", "same title", "no description", "no icon", "no first heading", "two first headings", "skips a level",
         "no main", "two mains", "id twice", "broken link", "no viewport", "takes no pieces", "left as it is", "nameless link", "own order",
-        "two banners", "no language",
+        "two banners", "two footers", "no language", "unseen picture", "nameless frame", "nameless field", "cannot grow",
     ),
     "who sees it": ("never shown", "no effect", "without header", "without footer", "nobody", "past", "no way on"),
     "gates": (

@@ -13,6 +13,7 @@ from ..gates.guards import Guards, guards_of
 from ..gates.waiting import hosts_found
 from ..kinds.items.logo import Logo
 from ..kinds.pieces.base import Piece
+from ..kinds.pieces.footer import Footer
 from ..kinds.pieces.header import Header
 from ..kinds.rows import Row
 from ..model.navigation.links import Links
@@ -27,6 +28,7 @@ from .checks.consent import in_consent
 from .checks.files import in_files as in_own_files
 from .checks.fit import ill_measured, too_small, unfitting
 from .checks.gates import given_of_locked, in_files, in_gates, in_pages
+from .checks.landmarks import given_of_landmarks, in_landmarks
 from .checks.languages import given_of_pages, of_pages, of_pieces
 from .checks.legibility import in_texts, squeezed
 from .checks.looks import in_looks
@@ -34,7 +36,7 @@ from .checks.menus import IdsOf, in_menu, two_buttons
 from .checks.movement import begun_early, in_movement_of_all
 from .checks.names import in_names
 from .checks.own_css import in_own_css
-from .checks.pages import OutlineOf, in_contents
+from .checks.pages import Given, OutlineOf, in_contents
 from .checks.shapes import in_shapes
 from .checks.unfinished import in_unfinished
 from .checks.unused import in_unused
@@ -111,6 +113,7 @@ def found_at_once(looked: LookedAt) -> Iterator[Finding]:
     yield from in_unused(site)
     yield from _in_pages(looked)
     yield from in_names(site)
+    yield from fitter.kept("landmarks", given_of_landmarks(site), lambda: list(in_landmarks(coverage_of(site))))
     yield from in_looks(fitter, site)
     yield from in_own_files(site, fitter.kept("pictures", site.assets, lambda: fitter.pictures(site)))
     yield from fitter.kept("shapes", (site.pages, site.shapes, site.viewport), lambda: list(in_shapes(site)))
@@ -124,19 +127,16 @@ def _about_what_is_locked(looked: LookedAt, guards: Guards | None) -> list[Findi
 def _in_pages(looked: LookedAt) -> Iterator[Finding]:
     site, coverage = looked.site, coverage_of(looked.site)
     headers = {piece.id for piece in site.pieces if isinstance(piece, Header)}
-    titled = {piece.id for piece in site.pieces if piece.id in headers and _has_title(site, piece)}
+    footers = frozenset(piece.id for piece in site.pieces if isinstance(piece, Footer))
+    titled = frozenset(piece.id for piece in site.pieces if piece.id in headers and _has_title(site, piece))
 
-    def shows(page: Page, pieces: set[str]) -> bool:
-        return page.splice is not None and not page.bare and bool(pieces & coverage.pieces_on(page))
+    def given(page: Page) -> Given:
+        takes_some = page.splice is not None and not page.bare
+        shown = coverage.pieces_on(page) if takes_some else frozenset()
+        return Given(bool(shown & headers), bool(shown & footers), bool(shown & titled))
 
-    told = (site.pages, site.assets, site.icon, site.description, reached(site), frozenset(titled))
-    yield from looked.fitter.kept(
-        "in contents",
-        told,
-        lambda: in_contents(
-            site, looked.outline_of, lambda page: shows(page, headers), lambda page: shows(page, titled)
-        ),
-    )
+    told = (site.pages, site.assets, site.icon, site.description, reached(site), titled)
+    yield from looked.fitter.kept("in contents", told, lambda: in_contents(site, looked.outline_of, given))
     if site.css:
         outlines = filter(None, map(looked.outline_of, site.pages))
         yield from in_own_css(site, {mark for outline in outlines for mark in outline.marks})

@@ -38,11 +38,22 @@ class Post(NamedTuple):
     date: str
 
 
-class PageContext(Protocol):
-    """For which page a piece is written."""
+class Speaks(Protocol):
+    """In which language something is named, and in which words."""
 
     @property
     def language(self) -> str: ...
+
+    def phrase(self, name: str, *parts: str) -> str:
+        """What pieces say of themselves, in that language."""
+
+    def menu_name(self, menu_id: str | None) -> str | None:
+        """None where there is no such menu."""
+
+
+class PageContext(Speaks, Protocol):
+    """For which page a piece is written."""
+
     @property
     def languages(self) -> Sequence[str]:
         """Those that are offered on such pages, their own among them."""
@@ -100,9 +111,6 @@ class PageContext(Protocol):
     def band_from_px(self) -> Mapping[str, int]:
         """The viewport width from which each width band counts, by its id."""
 
-    def phrase(self, name: str, *parts: str) -> str:
-        """What pieces say of themselves, in the page's language."""
-
     def words(self, words: Words, node: str) -> str:
         """What a node says in the page's language."""
 
@@ -138,9 +146,6 @@ class PageContext(Protocol):
         """An entry's words, or the title of its page."""
 
     def entries(self, part: MenuPart) -> Sequence[Entry]: ...
-    def menu_name(self, menu_id: str | None) -> str | None:
-        """None where there is no such menu."""
-
     def drawer_rows(self, drawer: str | None, item_id: str) -> tuple[Sequence[Markup], Sequence[Markup]]:
         """What stands above and below the entries in the drawer that a menu's button opens."""
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import posixpath
 from collections import Counter
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence, Set
 from typing import NamedTuple
 from urllib.parse import urlsplit
 
@@ -19,7 +19,9 @@ class PageOutline(NamedTuple):
     """`headings`: their levels, in order; `mains`: how many `main` landmarks show; `twice`: ids that several elements have;
     `links`: paths of the site that it leads to, from its root; `nameless`: where the first link or button leads that says
     nothing; `ordered`: how many elements ask for a place of their own in the order of the focus (`tabindex` above 0);
-    `banners`: how many elements are the page's banner; `marks`: classes and ids, as selectors name them."""
+    `banners`, `closings`: how many elements are the page's banner, or its footer; `marks`: classes and ids, as selectors name
+    them; `unseen_picture`, `nameless_frame`, `nameless_field`: the first picture without an alternative, frame and field that
+    nobody hears the name of; `cannot_grow`: its viewport meta forbids to enlarge it."""
 
     title: str
     is_described: bool
@@ -32,6 +34,11 @@ class PageOutline(NamedTuple):
     ordered: int = 0
     banners: int = 0
     marks: tuple[str, ...] = ()
+    closings: int = 0
+    unseen_picture: str = ""
+    nameless_frame: str = ""
+    nameless_field: str = ""
+    cannot_grow: bool = False
 
 
 class Outlined(NamedTuple):
@@ -50,6 +57,7 @@ def outline_of(content: bytes, encoding: str, path: str) -> PageOutline:
     """`path`: the page's own, from which relative links lead."""
     parsed = read_as_browser(content, encoding)
     title = parsed.css_first("head > title")
+    labels = _labelled_ids(parsed)
     ids = Counter(node.attributes.get("id") or "" for node in parsed.css("[id]"))
     return PageOutline(
         " ".join(title.text().split())[:LONGEST] if title is not None else "",
@@ -64,9 +72,70 @@ def outline_of(content: bytes, encoding: str, path: str) -> PageOutline:
             (node.attributes.get("tabindex") or "").strip().lstrip("+0").isdecimal()
             for node in parsed.css("[tabindex]")
         ),
-        sum(_is_banner(node) for node in parsed.css("header, [role=banner]")),
+        sum(_is_of_page(node, "banner") for node in parsed.css("header, [role=banner]")),
         tuple(dict.fromkeys(_marks(parsed)))[:MOST_MARKS],
+        sum(_is_of_page(node, "contentinfo") for node in parsed.css("footer, [role=contentinfo]")),
+        _first(node.attributes.get("src") for node in parsed.css("img:not([alt])") if not _is_named(node)),
+        _first(node.attributes.get("src") for node in parsed.css("iframe") if not _is_named(node)),
+        _first(node.attributes.get("name") for node in parsed.css(_FIELDS) if not _is_labelled(node, labels)),
+        any(_forbids_growing(node.attributes.get("content") or "") for node in parsed.css("meta[name=viewport i]")),
     )
+
+
+_FIELDS = "input, select, textarea"
+_UNASKED = frozenset({"hidden", "submit", "button", "reset", "image"})
+_LEAST_GROWTH = 2.0
+"""WCAG 2.2, 1.4.4: text can be enlarged to twice its size."""
+
+
+def _first(said: Iterable[str | None]) -> str:
+    """What the first is called by; "one" where it says nothing; empty where there is none."""
+    return next(((one or "").strip()[:LONGEST] or "one" for one in said), "")
+
+
+def _is_named(node: LexborNode) -> bool:
+    """By an attribute of its own, or hidden from all who would hear its name."""
+    said = node.attributes
+    if said.get("aria-hidden") == "true" or "hidden" in said or said.get("role") in {"none", "presentation"}:
+        return True
+    return any((said.get(name) or "").strip() for name in ("aria-label", "aria-labelledby", "title"))
+
+
+def _is_labelled(node: LexborNode, labels: Set[str]) -> bool:
+    """`labels`: the ids for which a label says something (HTML AAM 1.0, 4.1)."""
+    said = node.attributes
+    if (
+        _is_named(node)
+        or (said.get("type") or "").strip().lower() in _UNASKED
+        or (said.get("placeholder") or "").strip()
+    ):
+        return True
+    return (said.get("id") or "") in labels or any(
+        above.tag == "label" and above.text(deep=True).strip() for above in _above(node)
+    )
+
+
+def _labelled_ids(parsed: LexborHTMLParser) -> frozenset[str]:
+    labels = parsed.css("label[for]")
+    return frozenset(label.attributes["for"] or "" for label in labels if label.text(deep=True).strip())
+
+
+def _above(node: LexborNode) -> Iterator[LexborNode]:
+    above = node.parent
+    while above is not None:
+        yield above
+        above = above.parent
+
+
+def _forbids_growing(said: str) -> bool:
+    """CSS Viewport 1, 5: `user-scalable=no`, or a greatest scale that is less than twice."""
+    pairs = (pair.partition("=") for pair in said.lower().replace(";", ",").split(","))
+    told = {name.strip(): value.strip() for name, _, value in pairs}
+    try:
+        most = float(told.get("maximum-scale", _LEAST_GROWTH))
+    except ValueError:
+        most = _LEAST_GROWTH
+    return told.get("user-scalable") in {"no", "0"} or 0 <= most < _LEAST_GROWTH
 
 
 def _marks(parsed: LexborHTMLParser) -> Iterator[str]:
@@ -78,10 +147,7 @@ def _marks(parsed: LexborHTMLParser) -> Iterator[str]:
 
 def _is_nameless(node: LexborNode) -> bool:
     """No text, no label, no picture with words (Accessible Name and Description Computation 1.1)."""
-    said = node.attributes
-    if any((said.get(name) or "").strip() for name in ("aria-label", "aria-labelledby", "title")):
-        return False
-    if said.get("aria-hidden") == "true" or "hidden" in said or node.text(deep=True).strip():
+    if _is_named(node) or node.text(deep=True).strip():
         return False
     within = node.css("img[alt], [aria-label], svg title, input[value]")
     return not any(
@@ -93,18 +159,11 @@ def _leads(node: LexborNode) -> str:
     return ((node.attributes.get("href") or "").strip() or "a button")[:LONGEST]
 
 
-def _is_banner(node: LexborNode) -> bool:
-    """A `header` is one where it stands in no part of the page's (HTML AAM 1.0)."""
-    if node.attributes.get("role") == "banner":
-        return True
+def _is_of_page(node: LexborNode, role: str) -> bool:
+    """A `header` or a `footer` is the page's where it stands in no part of that (HTML AAM 1.0)."""
     if node.attributes.get("role"):
-        return False
-    above = node.parent
-    while above is not None:
-        if above.tag in {"article", "aside", "main", "nav", "section"}:
-            return False
-        above = above.parent
-    return True
+        return node.attributes["role"] == role
+    return all(above.tag not in {"article", "aside", "main", "nav", "section"} for above in _above(node))
 
 
 def _links(parsed: LexborHTMLParser) -> list[LexborNode]:

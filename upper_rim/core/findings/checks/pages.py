@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Callable, Iterator, Sequence
 from itertools import pairwise
+from typing import NamedTuple
 from urllib.parse import unquote
 
 from ...exchange.html.outline import PageOutline
@@ -16,11 +17,17 @@ OutlineOf = Callable[[Page], PageOutline | None]
 """Of a page's own content, as it is published; None where that cannot be read, or is still to come."""
 
 
-def in_contents(
-    site: Site, outline_of: OutlineOf, headed: Callable[[Page], bool], titled: Callable[[Page], bool]
-) -> list[Finding]:
-    """Each once, with how many pages it is on and one of them. `headed`: a piece of ours is its banner; `titled`: a piece
-    of ours is its first heading where it has none."""
+class Given(NamedTuple):
+    """What pieces of ours are on a page: its banner (`headed`), its footer (`footed`), its first heading where it has none
+    of its own (`titled`)."""
+
+    headed: bool
+    footed: bool
+    titled: bool
+
+
+def in_contents(site: Site, outline_of: OutlineOf, given: Callable[[Page], Given]) -> list[Finding]:
+    """Each once, with how many pages it is on and one of them."""
     found: dict[FindingKind, list[tuple[Page, str]]] = defaultdict(list)
     titles: dict[tuple[str, str], list[Page]] = defaultdict(list)
     there = {unquote(path).rstrip("/") for path in _paths(site)}
@@ -29,7 +36,7 @@ def in_contents(
         if outline is None:
             continue
         titles[page.language, outline.title].append(page)
-        for kind, first in _of_page(page, outline, site, there, headed, titled):
+        for kind, first in _of_page(page, outline, site, there, given(page)):
             found[kind].append((page, first))
     for (_, title), pages in titles.items():
         if title and len(pages) > 1:
@@ -53,12 +60,7 @@ def _paths(site: Site) -> Iterator[str]:
 
 
 def _of_page(
-    page: Page,
-    outline: PageOutline,
-    site: Site,
-    there: set[str],
-    headed: Callable[[Page], bool],
-    titled: Callable[[Page], bool],
+    page: Page, outline: PageOutline, site: Site, there: set[str], given: Given
 ) -> Iterator[tuple[FindingKind, str]]:
     """With what is said of it first."""
     if not outline.title:
@@ -67,7 +69,7 @@ def _of_page(
         yield "no description", ""
     if not outline.has_icon and not site.icon:
         yield "no icon", ""
-    if 1 not in outline.headings and not titled(page):
+    if 1 not in outline.headings and not given.titled:
         yield "no first heading", ""
     if outline.headings.count(1) > 1:
         yield "two first headings", ""
@@ -82,8 +84,18 @@ def _of_page(
         yield "nameless link", outline.nameless
     if outline.ordered:
         yield "own order", ""
-    if outline.banners and headed(page):
+    if outline.banners and given.headed:
         yield "two banners", ""
+    if outline.closings and given.footed:
+        yield "two footers", ""
+    if outline.unseen_picture:
+        yield "unseen picture", outline.unseen_picture
+    if outline.nameless_frame:
+        yield "nameless frame", outline.nameless_frame
+    if outline.nameless_field:
+        yield "nameless field", outline.nameless_field
+    if outline.cannot_grow:
+        yield "cannot grow", ""
     lost = next((one for one in outline.links if unquote(one).rstrip("/") not in there), "")
     if lost:
         yield "broken link", lost

@@ -10,11 +10,16 @@ from collections.abc import Iterator
 from math import hypot
 from typing import NamedTuple
 
+from ...kinds.items.answer import Answer
+from ...kinds.items.base import BaseItem
 from ...kinds.items.button import ButtonItem
 from ...kinds.items.icon import IconLink
 from ...kinds.items.logo import Logo
+from ...kinds.items.privacy import PrivacyChoices
+from ...kinds.items.text import TextItem
 from ...kinds.items.top import BackToTop
 from ...kinds.rows import Row
+from ...values.targets import ToNothing
 from ..css.boxes import Frame
 from ..css.linear import value
 from ..rows.sweep import RowFit, frame_at
@@ -25,8 +30,13 @@ _PRESSED = frozenset({"entry", "opener", "branch", "profile", "link", "send", "f
 
 def pressed_in(row: Row) -> frozenset[str]:
     """Ids of the items of a row that are one target as a whole."""
-    whole = (BackToTop, ButtonItem, IconLink, Logo)
-    return frozenset(item.id for cell in row.cells for item in cell.items if isinstance(item, whole))
+    return frozenset(item.id for cell in row.cells for item in cell.items if _is_pressed(item))
+
+
+def _is_pressed(item: BaseItem) -> bool:
+    if isinstance(item, TextItem):
+        return not isinstance(item.target, ToNothing)
+    return isinstance(item, Answer | BackToTop | ButtonItem | IconLink | Logo | PrivacyChoices)
 
 
 class TouchTarget(NamedTuple):
@@ -62,18 +72,20 @@ class Close(NamedTuple):
 
 
 def too_close(fit: RowFit, pressed: frozenset[str], height_px: float = 800.0) -> list[Close]:
-    """Once for each band, at its narrowest width. `pressed`: ids of items that are one target as a whole."""
+    """Each node once for each band, at the narrowest width at which it is so. `pressed`: ids of items that are one target
+    as a whole. Where nothing is small at a band's narrowest width, its others are not looked at."""
     found: list[Close] = []
-    bands: set[str | None] = set()
+    small_in: dict[str | None, bool] = {}
     for laid in fit.laid:
-        if laid.band in bands:
+        if not small_in.get(laid.band, True):
             continue
-        bands.add(laid.band)
         targets = list(_targets(frame_at(laid, laid.from_px, height_px), pressed))
+        small_in.setdefault(laid.band, any(one.is_small for one in targets))
+        known = {one.node for one in found if one.band == laid.band}
         found += [
             Close(small.node, laid.band, laid.from_px, round(small.width, 1), round(small.height, 1), *beside)
             for small in targets
-            if small.is_small and (beside := _nearest(small, targets)) is not None
+            if small.is_small and small.node not in known and (beside := _nearest(small, targets)) is not None
         ]
     return found
 

@@ -13,7 +13,7 @@ from ...values.refs import BandRef, EntryRef, MenuRef, PageRef
 from ...values.styling import Part, Role, State, Styled
 from ...values.targets import Target, ToNothing, ToPage
 from ...values.words import Words
-from ..context import PageContext, SheetContext, SiteOffer
+from ..context import PageContext, SheetContext, SiteOffer, Speaks
 from ..markup import Element, Markup
 from ..rule import Rule
 
@@ -39,6 +39,15 @@ class Lack(NamedTuple):
     what: LackKind
     field: str
     node: str = ""
+
+
+class Landmark(NamedTuple):
+    """What it is for those who go from landmark to landmark, and its name (ARIA Authoring Practices, landmark regions).
+    `early`: only in a piece that comes first."""
+
+    role: str
+    name: str
+    early: bool = False
 
 
 class BaseItem(Styled):
@@ -135,6 +144,10 @@ class BaseItem(Styled):
     @property
     def has_placeholder(self) -> bool:
         return False
+
+    def landmark(self, speaks: Speaks) -> Landmark | None:
+        """None where it is none."""
+        return None
 
     def pages_led_to(self) -> Iterable[PageRef]:
         """Pages of the site that it leads to by itself, or is about: it is written anew for each of them."""

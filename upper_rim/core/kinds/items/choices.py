@@ -25,29 +25,28 @@ class Choices(BaseItem):
 
     def markup(self, page: PageContext) -> tuple[Markup, ...]:
         attributes = page.attributes(self, "block", "choices", self.id)
-        return (element("div", attributes, *(_choice(one, page) for one in page.categories)),)
+        return (element("div", attributes, *(self._choice(one, page) for one in page.categories)),)
+
+    def _choice(self, category: Category, page: PageContext) -> Element:
+        field = page.html_id(f"{self.id}-{category.id}")
+        about = category.told(page.language)
+        ticked: Attributes = {
+            "type": "checkbox",
+            "class": page.name("tick-box"),
+            "id": field,
+            "data-rim-choice": category.id,
+            "checked": category.is_necessary,
+            "disabled": category.is_necessary,
+            "aria-describedby": f"{field}-about" if about else None,
+        }
+        words = element("label", {"class": page.name("label"), "for": field}, category.called(page.language))
+        told = element("div", {"class": page.name("said"), "id": f"{field}-about"}, about) if about else None
+        return element(
+            "div",
+            {"class": page.name("choice")},
+            element("input", ticked),
+            element("div", {"class": page.name("said")}, words, told),
+        )
 
     def texts_within(self) -> tuple[Part, ...]:
         return ("label",)
-
-
-def _choice(category: Category, page: PageContext) -> Element:
-    field = page.html_id(f"choice-{category.id}")
-    about = category.told(page.language)
-    ticked: Attributes = {
-        "type": "checkbox",
-        "class": page.name("tick-box"),
-        "id": field,
-        "data-rim-choice": category.id,
-        "checked": category.is_necessary,
-        "disabled": category.is_necessary,
-        "aria-describedby": f"{field}-about" if about else None,
-    }
-    words = element("label", {"class": page.name("label"), "for": field}, category.called(page.language))
-    told = element("div", {"class": page.name("said"), "id": f"{field}-about"}, about) if about else None
-    return element(
-        "div",
-        {"class": page.name("choice")},
-        element("input", ticked),
-        element("div", {"class": page.name("said")}, words, told),
-    )

@@ -7,10 +7,10 @@ from typing import Literal
 
 from ...values.styling import Part
 from ...values.words import Words
-from ..context import PageContext
+from ..context import PageContext, Speaks
 from ..marks import entries_mark
 from ..markup import Markup, element
-from .base import ShowsMenu, named_by
+from .base import Landmark, ShowsMenu, named_by
 from .parts import listed, title_over
 
 
@@ -28,11 +28,13 @@ class LinkList(ShowsMenu):
     def outline_name(self, menu_names: Mapping[str, str]) -> str:
         return named_by(self.NAME, self.words.text)
 
+    def landmark(self, speaks: Speaks) -> Landmark:
+        name = self.words.in_language(speaks.language) or speaks.menu_name(self.menu) or self.NAME
+        return Landmark("navigation", name)
+
     def markup(self, page: PageContext) -> tuple[Markup, ...]:
         head = title_over(page.words(self.words, self.id), self.id, page)
-        named = (
-            {"aria-labelledby": head.attributes["id"]} if head else {"aria-label": page.menu_name(self.menu) or "Links"}
-        )
+        named = {"aria-labelledby": head.attributes["id"]} if head else {"aria-label": self.landmark(page).name}
         attributes = {**page.attributes(self, "menu", "links", self.id), **named}
         return (element("nav", attributes, head, listed(page, entries_mark(self.id, page))),)
 

@@ -15,11 +15,11 @@ from ...values.refs import BandRef, DrawerRef
 from ...values.scalars import IconName
 from ...values.styling import Part, State
 from ...values.words import Words
-from ..context import PageContext, SheetContext, SiteOffer
+from ..context import PageContext, SheetContext, SiteOffer, Speaks
 from ..marks import entries_mark
 from ..markup import Attributes, Element, Markup, element
 from ..rule import Rule
-from .base import ShowsMenu
+from .base import Landmark, ShowsMenu
 from .parts import drawn_mask, icon, listed, square
 
 DrawerSide = Literal["start", "end", "top", "bottom", "whole"]
@@ -128,6 +128,10 @@ class MenuItem(ShowsMenu):
 
     def outline_name(self, menu_names: Mapping[str, str]) -> str:
         return f"Menu: {menu_names.get(self.menu or '', 'none yet')}"
+
+    def landmark(self, speaks: Speaks) -> Landmark | None:
+        name = speaks.menu_name(self.menu)
+        return None if name is None else Landmark("navigation", name)
 
     def markup(self, page: PageContext) -> tuple[Markup, ...]:
         name = page.menu_name(self.menu)

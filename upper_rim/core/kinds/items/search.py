@@ -10,9 +10,9 @@ from pydantic import Field
 from ...values.brands import Brands
 from ...values.styling import Part
 from ...values.words import Words
-from ..context import PageContext
+from ..context import PageContext, Speaks
 from ..markup import Markup, element
-from .base import BaseItem, named_by
+from .base import BaseItem, Landmark, named_by
 from .parts import icon
 
 
@@ -29,6 +29,9 @@ class SearchBox(BaseItem):
 
     def outline_name(self, menu_names: Mapping[str, str]) -> str:
         return named_by(self.NAME, self.words.text)
+
+    def landmark(self, speaks: Speaks) -> Landmark:
+        return Landmark("search", self.words.in_language(speaks.language), early=True)
 
     def markup(self, page: PageContext) -> tuple[Markup, ...]:
         """A search landmark where pieces come first; below, only a form, so that landmarks stay few and unlike."""
@@ -50,6 +53,7 @@ class SearchBox(BaseItem):
             "form",
             {
                 "role": "search" if page.early else None,
+                "aria-label": (self.landmark(page).name or None) if page.early else None,
                 "action": page.results_path,
                 "class": page.name("asking"),
                 "data-rim-search": page.index_path,

@@ -10,10 +10,10 @@ from pydantic import Field
 from ...values.refs import MenuRef
 from ...values.styling import Part
 from ...values.words import Words
-from ..context import PageContext
+from ..context import PageContext, Speaks
 from ..marks import trail_mark
 from ..markup import Element, Markup, element
-from .base import DiffersByPage
+from .base import DiffersByPage, Landmark
 
 SEPARATORS = {"chevron": "›", "slash": "/", "dot": "·"}
 
@@ -40,11 +40,11 @@ class Trail(DiffersByPage):
     )
     separator: Literal["chevron", "slash", "dot"] = "chevron"
 
+    def landmark(self, speaks: Speaks) -> Landmark:
+        return Landmark("navigation", speaks.phrase("trail"))
+
     def markup(self, page: PageContext) -> tuple[Markup, ...]:
-        attributes = {
-            **page.attributes(self, "menu", "trail", self.id),
-            "aria-label": page.phrase("trail"),
-        }
+        attributes = {**page.attributes(self, "menu", "trail", self.id), "aria-label": self.landmark(page).name}
         return (element("nav", attributes, trail_mark(self.id)),)
 
     def steps_markup(self, steps: Iterable[Step], page: PageContext) -> Element:

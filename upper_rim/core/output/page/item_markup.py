@@ -20,11 +20,15 @@ def item_markup(item: Item, context: SiteContext) -> tuple[Markup, ...]:
 
 
 def _with_hint(markup: tuple[Markup, ...], item: Item, context: SiteContext) -> tuple[Markup, ...]:
-    """A hint that shows on pointing and on focus (WCAG 2.2 1.4.13); what cannot have the focus is made to."""
+    """A hint that shows on pointing and on focus (WCAG 2.2 1.4.13); what cannot have the focus is made to, unless it says
+    nothing: room and lines."""
     first, *others = markup
     assert isinstance(first, Element)
     hint_id = context.html_id(f"{item.id}-hint")
-    described = {"aria-describedby": hint_id, "tabindex": None if takes_focus(markup) else "0"}
+    said = first.attributes
+    is_told = said.get("aria-hidden") != "true" and said.get("role") != "separator"
+    focus = None if takes_focus(markup) or not is_told else "0"
+    described = {"aria-describedby": hint_id if is_told else None, "tabindex": focus}
     hint = {"class": context.name("hint"), "role": "tooltip", "id": hint_id}
     return (
         element(
