@@ -287,6 +287,9 @@ def _of_looks() -> Iterator[Planted]:
     yield Planted("same name", "it-crossings", put("it-crossings", "words", _json("it-sign-in")["words"]))
     for node, plant in within("words", {"text": "Read more"}, "it-book", "it-sign-in", "it-float-book"):
         yield Planted("vague name", node, plant)
+    yield Planted("same on hover", "it-book", styled("it-book", state="hover", background_color="@:accent"))
+    yield Planted("same on hover", "it-phone", styled("it-phone", state="hover", opacity="1"))
+    yield Planted("current unmarked", "it-guide", styled("it-guide", "content", "current", text_decoration_line="none"))
     yield Planted(
         "colour alone",
         "it-foot-harbours",
@@ -303,12 +306,18 @@ def _of_looks() -> Iterator[Planted]:
     for css in (".planted{color:red}", "@media print{#planted a{color:red}}", "main .gone>p, .planted{margin:0}"):
         yield Planted("reaches nothing", "site", put("site", "css", css))
     yield Planted("same landmark", "it-foot-guide", put("it-foot-guide", "words", _json("it-foot-harbours")["words"]))
+    yield Planted("unused files", "site", _left_over)
     yield Planted("no business name", "it-contact", _unnamed)
     for slot, value in (
         ("swatches", {"id": "sw-planted", "name": "Planted", "colour": "#123456"}),
         ("looks", {"id": "lk-planted", "name": "Planted"}),
     ):
         yield Planted("unused", str(value["id"]), added("site", slot, value))
+
+
+def _left_over(site: Site) -> Site:
+    left = site.assets[0].replaced(id="as-planted", path="/old/left%20over.svg")
+    return site.replaced(assets=(*site.assets, left))
 
 
 def _heavier(size: int, site: Site) -> Site:

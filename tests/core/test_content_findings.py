@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import pytest
 
+from upper_rim.core.exchange.html.named_files import names_of_files
 from upper_rim.core.exchange.html.outline import PageOutline, outline_of
 from upper_rim.core.exchange.imports.import_pages import ArchiveEntry, read_files
 from upper_rim.core.findings.checks.pages import Given, in_contents
@@ -34,6 +35,12 @@ PLANTED = [
     ("body", "<main><h1>One</h1><a href='/guide/'> <img src='/hut.png' alt=''></a></main>", "nameless link", "/guide/"),
     ("body", "<main><h1>One</h1><button><svg></svg></button></main>", "nameless link", "a button"),
     ("body", "<main><h1>One</h1><p tabindex=4>x</p></main>", "own order", ""),
+    ("body", "<main><h1>One</h1><img src='/hut.png'></main>", "unseen picture", "/hut.png"),
+    ("body", "<main><h1>One</h1><iframe title=' '></iframe></main>", "nameless frame", "one"),
+    ("body", "<main><h1>One</h1><label for=b>Name</label><input id=a name=town></main>", "nameless field", "town"),
+    ("body", "<main><h1>One</h1><label> <select name=a></select></label></main>", "nameless field", "a"),
+    ("title", "<title>The hut</title><meta name=Viewport content='width=1, User-Scalable = no'>", "cannot grow", ""),
+    ("title", "<title>The hut</title><meta name=viewport content='maximum-scale=1.9'>", "cannot grow", ""),
 ]
 FINE = [
     ("body", "<main><h1>One</h1><a href='/guide/'><img src='/hut.png' alt='The guide'></a><button aria-label=Close></button></main>"),
@@ -42,6 +49,12 @@ FINE = [
     ("body", "<main><h1>One</h1><a href='#x'>x</a> <a href='https://tide.example/gone/'>x</a> <a href='mailto:a@b.example'>x</a></main>"),
     ("body", "<main><h1>One</h1><a href='./guide/index.html'>x</a> <a href=guide>x</a> <a href='/h%75t.png'>x</a></main>"),
     ("body", "<main><h1>One</h1><h4>Four</h4></main>".replace("h4", "h2")),
+    ("body", "<main><h1>One</h1><img src='/hut.png' alt=''><img role=presentation><img hidden></main>"),
+    ("body", "<main><h1>One</h1><iframe title=Map></iframe><iframe aria-hidden=true></iframe></main>"),
+    ("body", "<main><h1>One</h1><label>Town <input></label><label for=a>B</label><input id=a><input type=hidden></main>"),
+    ("body", "<main><h1>One</h1><input type=Submit><textarea aria-label=More></textarea><input placeholder=Town></main>"),
+    ("title", "<title>The hut</title><meta name=viewport content='maximum-scale=5; user-scalable=yes'>"),
+    ("title", "<title>The hut</title><meta name=viewport content='maximum-scale=much, width=device-width'>"),
     ("icon", '<base href="https://other.example/"><link rel="shortcut icon" href="/hut.png">'),
 ]  # fmt: skip
 
@@ -61,11 +74,15 @@ def site_of(**changed: str) -> tuple[Site, dict[str, bytes]]:
     }
 
 
-def found_in(site: Site, contents: dict[str, bytes], headed: str = "", titled: str = "") -> list[tuple[str, str, str]]:
+def found_in(
+    site: Site, contents: dict[str, bytes], headed: str = "", titled: str = "", footed: str = ""
+) -> list[tuple[str, str, str]]:
     def outline(page: Page) -> PageOutline | None:
         return outline_of(contents[page.content], page.encoding, page.path) if page.content else None
 
-    found = in_contents(site, outline, lambda page: Given(page.path == headed, False, page.path == titled))
+    found = in_contents(
+        site, outline, lambda page: Given(page.path == headed, page.path == footed, page.path == titled)
+    )
     assert all(finding_words(one, str) for one in found)
     return [(one.kind, str(one.about["path"]), str(one.about["first"])) for one in found]
 
@@ -87,6 +104,24 @@ def test_a_header_of_ours_is_a_second_banner_and_its_title_the_first_heading() -
     site, contents = site_of(body="<header>Old</header><main><h2>When</h2><header>Of it</header></main>")
     assert {one[0] for one in found_in(site, contents)} == {"no first heading"}
     assert {one[0] for one in found_in(site, contents, headed="/", titled="/")} == {"two banners"}
+    site, contents = site_of(body="<main><h1>When</h1><footer>Of it</footer></main><footer>Old</footer>")
+    assert found_in(site, contents) == []
+    assert {one[0] for one in found_in(site, contents, footed="/")} == {"two footers"}
+
+
+def test_files_are_known_by_the_names_that_texts_say_however_they_are_written() -> None:
+    text = """<img src="/a/b%20c.png" srcset="x.webp 2x, /y-1.WEBP?v=3 3x" poster='/left over.jpg'> url(pics/hero@2x.svg)
+    const one = "/d.woff2#e"; no.pngs and .css and end.mp4"""
+    assert list(names_of_files(text)) == [
+        "c.png",
+        "x.webp",
+        "y-1.WEBP",
+        "over.jpg",
+        "hero@2x.svg",
+        "d.woff2",
+        "end.mp4",
+    ]
+    assert len(list(names_of_files("a" * 200_000 + ".png" * 20_000))) == 20_000
 
 
 def test_pages_that_share_a_title_are_counted_and_the_sites_own_words_count_for_all() -> None:

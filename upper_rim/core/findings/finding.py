@@ -22,6 +22,7 @@ FindingKind = Literal[
     # of names, looks and files
     "vague name", "same name", "unseen focus", "colour alone", "hidden link", "no such weight", "heavy picture", "heavy pieces",
     "small picture", "reaches nothing", "no business name", "same landmark",
+    "same on hover", "current unmarked", "unused files",
     # while a page is scrolled
     "covered", "gap", "never", "brief", "limited", "overlap", "hidden focus", "anchor", "flicker",
     # of menus

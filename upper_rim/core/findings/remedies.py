@@ -3,7 +3,7 @@ takes the finding away and adds none that breaks is offered."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Mapping
 from math import ceil
 from typing import Any, NamedTuple
 
@@ -21,11 +21,12 @@ from ..model.site import Site
 from ..model.tree import ROOT, holder_of
 from ..style.paint.contrast import Weak, weak_texts
 from ..style.resolve import default_of
+from ..values.styling import Styled
 from .finding import FindingKind
 from .fit_offers import offer_of
 from .subjects import subject_of
 from .told import Teller
-from .whole import Cause, LookedAt, causes, found_again
+from .whole import Cause, LookedAt, causes, found_again, not_used
 
 MOST_OFFERED = 6
 
@@ -45,6 +46,9 @@ _WITHOUT: frozenset[FindingKind] = frozenset({
     "first place", "says nothing", "unused", "page gone", "no page", "nothing", "to come", "double", "deep",
 })  # fmt: skip
 """What can do without the node that it is about."""
+
+
+_UNSEEN_STATES: Mapping[FindingKind, str] = {"same on hover": "hover", "current unmarked": "current"}
 
 
 def offers_of(cause: Cause, looked: LookedAt, new_id: Callable[[str], str], most: int = MOST_OFFERED) -> list[Offer]:
@@ -78,6 +82,8 @@ def _thinkable(cause: Cause, looked: LookedAt, new_id: Callable[[str], str]) -> 
         yield from _of_fit(cause, looked, new_id)
     if cause.kind == "weak text" and node is not None:
         yield from _of_shades(cause, looked, new_id)
+    if cause.kind in _UNSEEN_STATES and isinstance(node, Styled):
+        yield from _of_states(cause, node, new_id)
     if cause.kind in {"never", "brief", "flicker"}:
         yield from _of_stages(cause, site, teller)
     if cause.kind == "no viewport":
@@ -91,6 +97,9 @@ def _thinkable(cause: Cause, looked: LookedAt, new_id: Callable[[str], str]) -> 
         yield Offer("rule", "Remove the rule", Remove(nodes=(cause.other,)))
     if cause.kind == "no icon":
         yield from _of_icons(site)
+    if cause.kind == "unused files":
+        unused = tuple(asset.id for asset in not_used(looked))
+        yield Offer("files", f"Remove {'these files' if len(unused) > 1 else 'this file'}", Remove(nodes=unused))
     if cause.kind in {"two buttons", "two buttons in one"}:
         yield Offer("second", f"Remove {teller.name(cause.other)}", Remove(nodes=(cause.other,)))
     if cause.kind in {"never shown", "past", "nobody"} and isinstance(node, Piece):
@@ -139,21 +148,21 @@ def _dyed(weak: Weak, site: Site, new_id: Callable[[str], str]) -> Iterator[Edit
         piece: Any = holder_of(site, weak.element.piece)
         holder = default_of(piece.roles, weak.element.role)
         if holder is None:
-            styles = [_declared(new_id, value, "box", weak.state, band) for band in _bands(weak, site)]
+            styles: list[JsonValue] = [_declared(new_id, value, "box", weak.state, band) for band in _bands(weak, site)]
             made: JsonValue = {"id": new_id("ro"), "role": weak.element.role, "styles": styles}
             yield Add(parent=piece.id, slot="roles", values=(made,))
             return
     for band in _bands(weak, site):
-        said = (
-            one
-            for one in holder.styles
-            if (one.property, one.part, one.state, one.band) == ("color", part, weak.state, band)
-        )
-        known = next(said, None)
-        if known is not None:
-            yield Set(node=known.id, field="value", value=value)
-        else:
-            yield Add(parent=holder.id, slot="styles", values=(_declared(new_id, value, part, weak.state, band),))
+        yield _told(holder, _declared(new_id, value, part, weak.state, band))
+
+
+def _told(holder: Any, declared: dict[str, JsonValue]) -> Edit:
+    """A node with that declaration, in place of its own where it has one."""
+    where = ("property", "part", "state", "band")
+    for one in holder.styles:
+        if all(getattr(one, field) == declared[field] for field in where):
+            return Set(node=one.id, field="value", value=declared["value"])
+    return Add(parent=holder.id, slot="styles", values=(declared,))
 
 
 def _bands(weak: Weak, site: Site) -> tuple[str | None, ...]:
@@ -161,8 +170,20 @@ def _bands(weak: Weak, site: Site) -> tuple[str | None, ...]:
     return (None,) if len(weak.bands) == max(1, len(site.bands)) else weak.bands
 
 
-def _declared(new_id: Callable[[str], str], value: str, part: str, state: str, band: str | None) -> JsonValue:
-    return {"id": new_id("st"), "property": "color", "value": value, "part": part, "state": state, "band": band}
+def _declared(
+    new_id: Callable[[str], str], value: str, part: str, state: str, band: str | None, name: str = "color"
+) -> dict[str, JsonValue]:
+    return {"id": new_id("st"), "property": name, "value": value, "part": part, "state": state, "band": band}
+
+
+def _of_states(cause: Cause, node: Any, new_id: Callable[[str], str]) -> Iterator[Offer]:
+    """What shows that something is in a state."""
+    part, state = str(cause.findings[0].about["part"]), _UNSEEN_STATES[cause.kind]
+    ways = [("underline", "Underline it then", "text-decoration-line", "underline")]
+    if state == "hover":
+        ways.append(("paler", "Make it paler then", "opacity", "0.75"))
+    for key, words, name, value in ways:
+        yield Offer(key, words, _told(node, _declared(new_id, value, part, state, None, name)))
 
 
 def _of_stages(cause: Cause, site: Site, teller: Teller) -> Iterator[Offer]:

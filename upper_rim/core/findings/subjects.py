@@ -21,7 +21,8 @@ _KINDS: Mapping[Subject, tuple[FindingKind, ...]] = {
     "reading": ("weak text", "over a picture", "short lines", "long lines"),
     "names and looks": (
         "vague name", "same name", "unseen focus", "colour alone", "hidden link", "no such weight", "heavy picture",
-        "heavy pieces", "small picture", "no business name", "same landmark",
+        "heavy pieces", "small picture", "no business name", "same landmark", "same on hover",
+        "current unmarked",
     ),
     "movement": ("covered", "gap", "never", "brief", "limited", "overlap", "hidden focus", "anchor", "flicker"),
     "menus": (
@@ -46,7 +47,7 @@ _KINDS: Mapping[Subject, tuple[FindingKind, ...]] = {
         "one language", "no switch", "speaks alone", "twice in a language", "not translated", "older texts", "drafts",
         "other letters", "in English", "older pages", "not mutual", "turned by CSS",
     ),
-    "unused": ("unused", "reaches nothing"),
+    "unused": ("unused", "reaches nothing", "unused files"),
 }  # fmt: skip
 _OF_KIND = {kind: subject for subject, kinds in _KINDS.items() for kind in kinds}
 

@@ -18,7 +18,7 @@ from ..kinds.pieces.header import Header
 from ..kinds.rows import Row
 from ..model.navigation.links import Links
 from ..model.navigation.menus import Menus
-from ..model.site import Page, Site
+from ..model.site import Asset, Page, Site
 from ..model.tree import walk
 from ..movement.flicker import too_early
 from ..movement.scene import Scenes, Shape
@@ -39,7 +39,7 @@ from .checks.own_css import in_own_css
 from .checks.pages import Given, OutlineOf, in_contents
 from .checks.shapes import in_shapes
 from .checks.unfinished import in_unfinished
-from .checks.unused import in_unused
+from .checks.unused import in_unused, in_unused_files, unused_files
 from .checks.visibility import given_of_coverage, in_audiences, in_coverage
 from .finding import Finding, FindingKind
 from .severity import SEVERITIES, Severity, severity_of
@@ -111,6 +111,7 @@ def found_at_once(looked: LookedAt) -> Iterator[Finding]:
     yield from of_pieces(site)
     yield from fitter.kept("of pages", given_of_pages(site), lambda: of_pages(site))
     yield from in_unused(site)
+    yield from in_unused_files(not_used(looked))
     yield from _in_pages(looked)
     yield from in_names(site)
     yield from fitter.kept("landmarks", given_of_landmarks(site), lambda: list(in_landmarks(coverage_of(site))))
@@ -122,6 +123,15 @@ def found_at_once(looked: LookedAt) -> Iterator[Finding]:
 def _about_what_is_locked(looked: LookedAt, guards: Guards | None) -> list[Finding]:
     """All pages are read for it."""
     return [*in_files(looked.site, guards, looked.read), *in_pages(looked.site, guards, looked.read)]
+
+
+def not_used(looked: LookedAt) -> list[Asset]:
+    """The site's files that nothing names."""
+
+    def named() -> set[str]:
+        return {name for outline in map(looked.outline_of, looked.site.pages) if outline for name in outline.files}
+
+    return unused_files(looked.fitter, looked.site, looked.read, named)
 
 
 def _in_pages(looked: LookedAt) -> Iterator[Finding]:

@@ -5,14 +5,17 @@ from __future__ import annotations
 import posixpath
 from collections import Counter
 from collections.abc import Iterable, Iterator, Sequence, Set
+from itertools import islice
 from typing import NamedTuple
 from urllib.parse import urlsplit
 
 from selectolax.lexbor import LexborHTMLParser, LexborNode
 
 from .anatomy import read_as_browser
+from .encoding import decode
+from .named_files import names_of_files
 
-MOST_HEADINGS, MOST_LINKS, MOST_IDS, MOST_MARKS, LONGEST = 500, 5_000, 20, 2_000, 200
+MOST_HEADINGS, MOST_LINKS, MOST_IDS, MOST_MARKS, MOST_FILES, LONGEST = 500, 5_000, 20, 2_000, 5_000, 200
 
 
 class PageOutline(NamedTuple):
@@ -21,7 +24,7 @@ class PageOutline(NamedTuple):
     nothing; `ordered`: how many elements ask for a place of their own in the order of the focus (`tabindex` above 0);
     `banners`, `closings`: how many elements are the page's banner, or its footer; `marks`: classes and ids, as selectors name
     them; `unseen_picture`, `nameless_frame`, `nameless_field`: the first picture without an alternative, frame and field that
-    nobody hears the name of; `cannot_grow`: its viewport meta forbids to enlarge it."""
+    nobody hears the name of; `cannot_grow`: its viewport meta forbids to enlarge it; `files`: names of files in its text."""
 
     title: str
     is_described: bool
@@ -39,6 +42,7 @@ class PageOutline(NamedTuple):
     nameless_frame: str = ""
     nameless_field: str = ""
     cannot_grow: bool = False
+    files: tuple[str, ...] = ()
 
 
 class Outlined(NamedTuple):
@@ -79,6 +83,7 @@ def outline_of(content: bytes, encoding: str, path: str) -> PageOutline:
         _first(node.attributes.get("src") for node in parsed.css("iframe") if not _is_named(node)),
         _first(node.attributes.get("name") for node in parsed.css(_FIELDS) if not _is_labelled(node, labels)),
         any(_forbids_growing(node.attributes.get("content") or "") for node in parsed.css("meta[name=viewport i]")),
+        tuple(dict.fromkeys(islice(names_of_files(decode(content, encoding)), MOST_FILES))),
     )
 
 

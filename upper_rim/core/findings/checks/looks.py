@@ -18,12 +18,20 @@ from ...style.resolve import FOCUSABLE, StyledElement, Styling, styling_of
 from ...style.type.faces import Face
 from ...values.properties import PROPERTIES
 from ...values.styling import STATES_OF, State
-from ..finding import Finding
+from ..finding import Finding, FindingKind
 
 TOLD_APART = 3.0
 """WCAG 2.2, technique G183: so much contrast between two colours tells them apart without any hue."""
 _COLOURS = frozenset(name for name in PROPERTIES if name == "color" or name.endswith("-color"))
 _UNSEEN = ("none", "hidden")
+
+
+_DESIGNED: Mapping[State, frozenset[str]] = {
+    "hover": frozenset({"entry", "button", "second", "icon", "link"}),
+    "current": frozenset({"entry"}),
+}
+"""Roles of which one expects to see that they are in a state."""
+_UNDESIGNED: Mapping[State, FindingKind] = {"hover": "same on hover", "current": "current unmarked"}
 
 
 class Looked(NamedTuple):
@@ -67,6 +75,11 @@ def _found_in(site: Site, piece: Piece, weights: dict[tuple[str, int], str]) -> 
             _is_alike(styling, painter, element, band) for band in bands
         ):
             yield Finding("colour alone", element.node, about={"part": element.part})
+        for state, roles in _DESIGNED.items():
+            unseen = items[element.node].unseen_parts if element.node in items else ()
+            if element.role in roles and element.node and element.part not in unseen:
+                if not all(_differing(styling, element, state, band) for band in bands):
+                    yield Finding(_UNDESIGNED[state], element.node, about={"part": element.part})
         is_in_text = element.part == "link" and isinstance(items.get(element.node), RichText)
         if is_in_text and any(_is_hidden(styling, painter, element, band) for band in bands):
             yield Finding("hidden link", element.node, about={"part": element.part})
