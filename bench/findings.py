@@ -2,7 +2,7 @@
 
 The demo from nothing and after an edit of a text; then a site of 20,000 pages. Yardsticks: laying out the demo's main header
 once in one language from nothing, and comparing all pages with each other by identity. Fonts and pages' own contents have
-been read: both is done once for all.
+been read: both is done once for all. Values are collected as rarely as in the processes that serve the studio.
 """
 
 from __future__ import annotations
@@ -15,6 +15,7 @@ from functools import lru_cache
 
 from cachetools import cached
 
+from upper_rim.collecting import collect_rarely
 from upper_rim.core.exchange.html.outline import PageOutline, outline_of
 from upper_rim.core.findings.whole import LookedAt, findings_of
 from upper_rim.core.fit.rows.fitter import Fitter
@@ -35,6 +36,7 @@ EDITS = 5
 
 
 def measure(tiny: bool) -> Iterator[Measured]:
+    collect_rarely()
     site, contents = ostrey()
     read_fonts = fitter_of(shelf(), contents.__getitem__, 2026)
     list(findings_of(_looked(read_fonts, site, contents.__getitem__)))

@@ -70,7 +70,11 @@ class Running:
         self._process = subprocess.Popen(
             command, env={**environment, "RIM_RUN_FOLDER": str(self.folder)}, stdout=self._log, stderr=self._log
         )
-        wait_for(lambda: "Upper Rim runs." in (self.folder / "log.txt").read_text(), 90)
+        try:
+            wait_for(lambda: "Upper Rim runs." in (self.folder / "log.txt").read_text(), 90)
+        except BaseException:
+            self.stop()
+            raise
 
     def stop(self) -> None:
         self._process.send_signal(signal.SIGINT)

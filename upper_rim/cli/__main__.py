@@ -13,6 +13,7 @@ from collections.abc import Sequence
 from functools import partial
 
 from .. import VERSION
+from ..collecting import collect_rarely
 
 MOST_BAR_PX = 60.0
 FOUND, USAGE, UNREADABLE, INTERRUPTED = 1, 2, 3, 130
@@ -26,6 +27,7 @@ def _scroll_bar(text: str) -> float:
 
 
 def main(arguments: Sequence[str] | None = None) -> int:
+    collect_rarely()
     parser = argparse.ArgumentParser(
         prog="upper-rim", description="Sites as bundles: made, brought in, published, examined."
     )

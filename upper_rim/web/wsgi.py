@@ -6,8 +6,10 @@ from django.core.wsgi import get_wsgi_application
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "upper_rim.web.settings")
 application = get_wsgi_application()
 
-from . import wall  # noqa: E402 - models can be imported only now
+from ..collecting import collect_rarely  # noqa: E402 - models can be imported only now
+from . import wall  # noqa: E402
 from .sites.fitters import read_faces  # noqa: E402
 
+collect_rarely()
 threading.Thread(target=read_faces, daemon=True, name="faces").start()
 threading.Thread(target=wall.begin, daemon=True, name="wall").start()

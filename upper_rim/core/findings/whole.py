@@ -10,7 +10,7 @@ from typing import NamedTuple
 from ..fit.rows.fitter import Fitter
 from ..fit.rows.sweep import RowFit
 from ..gates.guards import Guards, guards_of
-from ..gates.waiting import hosts_found
+from ..gates.waiting import given_of_hosts, hosts_found
 from ..kinds.items.logo import Logo
 from ..kinds.pieces.base import Piece
 from ..kinds.pieces.footer import Footer
@@ -28,7 +28,7 @@ from .checks.consent import in_consent
 from .checks.files import in_files as in_own_files
 from .checks.fit import ill_measured, too_small, unfitting
 from .checks.gates import given_of_locked, in_files, in_gates, in_pages
-from .checks.landmarks import given_of_landmarks, in_landmarks
+from .checks.landmarks import in_landmarks
 from .checks.languages import given_of_pages, of_pages, of_pieces
 from .checks.legibility import in_texts, squeezed
 from .checks.looks import in_looks
@@ -98,23 +98,23 @@ def findings_of(looked: LookedAt) -> Iterator[Finding]:
 def found_at_once(looked: LookedAt) -> Iterator[Finding]:
     """What takes no time to speak of."""
     site, fitter = looked.site, looked.fitter
-    guards = guards_of(site)
+    guards = fitter.kept("guards", given_of_locked(site), lambda: guards_of(site))
     menus, links = Menus(site), Links(site)
-    yield from in_unfinished(site)
+    yield from in_unfinished(site, fitter.kept)
     yield from (one for menu in site.menus for one in in_menu(menu, site, menus, links, looked.ids_of))
     yield from two_buttons(site)
-    yield from in_audiences(site, looked.now)
+    yield from in_audiences(site, looked.now, kept=fitter.kept)
     yield from fitter.kept("in coverage", given_of_coverage(site), lambda: in_coverage(coverage_of(site)))
-    yield from in_gates(site, guards)
+    yield from in_gates(site, guards, fitter.kept)
     yield from fitter.kept("locked", given_of_locked(site), lambda: _about_what_is_locked(looked, guards))
-    yield from in_consent(site, hosts_found(site))
+    yield from in_consent(site, fitter.kept("hosts", given_of_hosts(site), lambda: hosts_found(site)))
     yield from of_pieces(site)
     yield from fitter.kept("of pages", given_of_pages(site), lambda: of_pages(site))
-    yield from in_unused(site)
+    yield from in_unused(site, fitter.kept)
     yield from in_unused_files(not_used(looked))
     yield from _in_pages(looked)
-    yield from in_names(site)
-    yield from fitter.kept("landmarks", given_of_landmarks(site), lambda: list(in_landmarks(coverage_of(site))))
+    yield from in_names(site, fitter.kept)
+    yield from in_landmarks(coverage_of(site), fitter.kept)
     yield from in_looks(fitter, site)
     yield from in_own_files(site, fitter.kept("pictures", site.assets, lambda: fitter.pictures(site)))
     yield from fitter.kept("shapes", (site.pages, site.shapes, site.viewport), lambda: list(in_shapes(site)))
@@ -131,7 +131,7 @@ def not_used(looked: LookedAt) -> list[Asset]:
     def named() -> set[str]:
         return {name for outline in map(looked.outline_of, looked.site.pages) if outline for name in outline.files}
 
-    return unused_files(looked.fitter, looked.site, looked.read, named)
+    return unused_files(looked.site, looked.read, named, looked.fitter.kept)
 
 
 def _in_pages(looked: LookedAt) -> Iterator[Finding]:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Collection, Iterable, Iterator
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 from ..exchange.html.foreign import foreign_in_code, hosts_in
 from ..kinds.consent import OtherHost, host_said
@@ -12,7 +12,7 @@ from ..kinds.items.embed import Embed
 from ..kinds.pieces.base import Piece
 from ..kinds.pieces.consent import ConsentQuestion
 from ..model.site import Page, Site
-from ..reach.coverage import coverage_of
+from ..reach.coverage import coverage_of, reach_shape
 
 
 def asks(site: Site) -> bool:
@@ -87,6 +87,12 @@ class HostFound(NamedTuple):
     kinds: tuple[str, ...]
     pages: int
     said: OtherHost | None
+
+
+def given_of_hosts(site: Site) -> tuple[Any, ...]:
+    """All that the hosts hang on from which pages fetch."""
+    embeds = [(piece.id, _embedded(site, piece)) for piece in site.pieces]
+    return (site.pages, site.snippets, site.hosts, embeds, reach_shape(site))
 
 
 def hosts_found(site: Site) -> list[HostFound]:

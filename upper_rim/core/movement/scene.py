@@ -96,6 +96,8 @@ class Scenes:
         self._foundations = foundations_of(self.site)
         self._told: dict[tuple[str, str, tuple[int, int]], tuple[Piece, Heights]] = {}
         self._given: dict[str, tuple[Any, ...]] = {}
+        # By the outcomes, which are the very same on pages on which the same rules count.
+        self._on_pages: dict[tuple[int, str, tuple[int, int]], tuple[Any, ...]] = {}
 
     def of(
         self,
@@ -116,8 +118,12 @@ class Scenes:
 
     def given(self, page: Page, viewport_px: tuple[int, int]) -> tuple[Any, ...]:
         """All that a scene hangs on but the page's own content: it is as before where this is equal."""
-        shown = self._shown(page, viewport_px, band_at(self.site, viewport_px[0]), frozenset())
-        return (self._foundations, self.em, *(self._seen(one, page.language, viewport_px) for one in shown.values()))
+        key = (id(self.coverage.on(page)), page.language, viewport_px)
+        if key not in self._on_pages:
+            shown = self._shown(page, viewport_px, band_at(self.site, viewport_px[0]), frozenset())
+            seen = (self._seen(one, page.language, viewport_px) for one in shown.values())
+            self._on_pages[key] = (self._foundations, self.em, *seen)
+        return self._on_pages[key]
 
     def _seen(self, one: _High, language: str, viewport_px: tuple[int, int]) -> tuple[Piece, Heights]:
         """What of it a scene is made of; the very same values where these are equal to those from before."""

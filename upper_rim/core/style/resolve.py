@@ -158,6 +158,7 @@ class Styling:
         self._layers: dict[StyledElement, list[Layer]] = {}
         self._saying: dict[StyledElement, dict[str, list[Layer]]] = {}
         self._known: dict[tuple[StyledElement, str, State, str | None], Resolved] = {}
+        self._bands: dict[StyledElement, frozenset[str]] = {}
         self._palette = Palette(site)
 
     def layers(self, element: StyledElement) -> list[Layer]:
@@ -205,11 +206,24 @@ class Styling:
 
     def resolve(self, element: StyledElement, name: str, state: State = "rest", band: str | None = None) -> Resolved:
         """The value and its source. `band`: id of the width band that is looked at; None where the site has none."""
+        band = self.band_told(element, band)
         key = (element, name, state, band)
         known = self._known.get(key)
         if known is None:
             known = self._known[key] = self._worked_out(element, name, state, band)
         return known
+
+    def band_told(self, element: StyledElement, band: str | None) -> str | None:
+        """The band, where anything is said for it of the element or of what it stands in; else None: it looks there as in
+        all bands of which nothing is said."""
+        return band if band is None or band in self._told_bands(element) else None
+
+    def _told_bands(self, element: StyledElement) -> frozenset[str]:
+        if element not in self._bands:
+            own = (told for layer in self.layers(element) for said in layer.said.values() for _, told in said)
+            around = self._told_bands(element.parent) if element.parent is not None else frozenset[str]()
+            self._bands[element] = around.union(one for one in own if one is not None)
+        return self._bands[element]
 
     def _saying_something(self, element: StyledElement) -> dict[str, list[Layer]]:
         """The layers that say something of a property, by its name, the strongest first."""

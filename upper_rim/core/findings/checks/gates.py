@@ -25,6 +25,7 @@ from ...model.site import Page, Site
 from ...values.nodes import Node
 from ...values.rich import without_marks
 from ..finding import Finding, SeenAt
+from ..keeping import Keeps, anew
 
 MOST_PRESSES = 2
 """Before somebody who answers rightly has read a word."""
@@ -34,11 +35,12 @@ _LETTERS = re.compile(r"\w+")
 ANYBODY = VisitorCard(id="vc-anybody")
 
 
-def in_gates(site: Site, guards: Guards | None) -> list[Finding]:
+def in_gates(site: Site, guards: Guards | None, kept: Keeps = anew) -> list[Finding]:
     if guards is None:
         return []
     pieces = [piece for piece in site.pieces if isinstance(piece, Gate) and piece.id in guards.gates]
-    return [*(one for gate in pieces for one in _made(gate, site)), *_met(site, guards), *_seen(site, guards)]
+    met = kept("gates that are met", given_of_locked(site), lambda: list(_met(site, guards)))
+    return [*(one for gate in pieces for one in _made(gate, site)), *met, *_seen(site, guards)]
 
 
 def _made(gate: Gate, site: Site) -> Iterator[Finding]:
@@ -111,7 +113,17 @@ _WORD = re.compile(r"""[^\s<>"'()\\]+""")
 def given_of_locked(site: Site) -> tuple[Any, ...]:
     """All that hangs together with what is locked, and with what is said about it elsewhere."""
     gates = tuple((piece, *site.shown_rows(piece)) for piece in site.pieces if isinstance(piece, Gate))
-    return (site.pages, site.assets, site.reach_sets, site.spoken, site.language, site.zone, gates)
+    return (
+        site.pages,
+        site.assets,
+        site.reach_sets,
+        site.spoken,
+        site.language,
+        site.zone,
+        site.phrases,
+        site.name,
+        gates,
+    )
 
 
 def in_files(site: Site, guards: Guards | None, read: Callable[[str], bytes]) -> Iterator[Finding]:

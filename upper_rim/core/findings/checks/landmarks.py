@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Iterable, Iterator
-from typing import Any, NamedTuple
+from collections.abc import Iterable, Iterator, Mapping
+from functools import partial
+from typing import NamedTuple
 
 from ...kinds.pieces.base import Piece
 from ...model.site import Site
 from ...reach.coverage import Coverage, reach_shape
 from ..finding import Finding, SeenAt
+from ..keeping import Keeps, anew
 
 _ROLES = {"nav": "navigation", "aside": "complementary", "section": "region"}
 """What elements are as landmarks where they have a name (HTML AAM 1.0)."""
@@ -29,17 +31,19 @@ class Spoken(NamedTuple):
         return menu.name if menu else None
 
 
-def given_of_landmarks(site: Site) -> tuple[Any, ...]:
-    """All that this hangs on."""
-    names = [(menu.id, menu.name) for menu in site.menus]
-    return (site.pages, reach_shape(site), site.pieces, names, site.phrases, site.language, site.bands)
-
-
-def in_landmarks(coverage: Coverage) -> Iterator[Finding]:
+def in_landmarks(coverage: Coverage, kept: Keeps = anew) -> list[Finding]:
     """Two of one role and one name that a page shows at once (ARIA Authoring Practices, landmark regions); each once, in
     the site's language."""
     site = coverage.site
-    named = {piece.id: list(_named_in(piece, site)) for piece in site.pieces}
+    spoken = (site.language, site.phrases, [(menu.id, menu.name) for menu in site.menus])
+    named: dict[str, list[Named]] = {}
+    for piece in site.pieces:
+        told = (piece, site.shown_rows(piece), *spoken)
+        named[piece.id] = kept(("landmarks in", piece.id), told, partial(_named_in, piece, site))
+    return kept("landmarks", (site.pages, reach_shape(site), named), lambda: list(_told(coverage, named)))
+
+
+def _told(coverage: Coverage, named: Mapping[str, list[Named]]) -> Iterator[Finding]:
     told: set[tuple[str, str]] = set()
     for page, outcomes in coverage.kinds_of_pages():
         for at, band in enumerate(coverage.bands):
@@ -72,13 +76,15 @@ def _alike(there: Iterable[Named]) -> Iterator[tuple[Named, Named]]:
         called.append(one)
 
 
-def _named_in(piece: Piece, site: Site) -> Iterator[Named]:
+def _named_in(piece: Piece, site: Site) -> list[Named]:
+    found: list[Named] = []
     if piece.TAG in _ROLES:
-        yield Named(piece.id, _ROLES[piece.TAG], piece.name, (piece.id, None), frozenset(piece.hidden_in))
+        found.append(Named(piece.id, _ROLES[piece.TAG], piece.name, (piece.id, None), frozenset(piece.hidden_in)))
     spoken = Spoken(site, site.language)
     for row in site.shown_rows(piece):
         for item in (item for cell in row.cells for item in cell.items):
-            found = item.landmark(spoken)
-            if found is not None and (piece.is_early or not found.early):
+            said = item.landmark(spoken)
+            if said is not None and (piece.is_early or not said.early):
                 hidden = frozenset({*item.hidden_in, *row.hidden_in})
-                yield Named(item.id, found.role, found.name, (piece.id, row.stage), hidden)
+                found.append(Named(item.id, said.role, said.name, (piece.id, row.stage), hidden))
+    return found

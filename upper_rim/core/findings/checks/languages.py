@@ -13,6 +13,7 @@ from ...kinds.phrases import is_shipped, sayable
 from ...languages import phrase
 from ...languages.names import name_in
 from ...languages.scripts import is_written_in
+from ...model.memo import Memo
 from ...model.navigation.counterparts import Counterparts
 from ...model.navigation.renewed import older_pages
 from ...model.site import Page, Site
@@ -148,6 +149,7 @@ def _turned(site: Site) -> Iterator[Finding]:
         yield Finding("turned by CSS", turned[0].id, about=about, place=SeenAt(page=turned[0].id))
 
 
+_on_pages: Memo[tuple[Page, ...], frozenset[str]] = Memo(8)
 _OF_STANDING: dict[Standing, FindingKind] = {"missing": "not translated", "older": "older texts", "draft": "drafts"}
 
 
@@ -155,8 +157,9 @@ def _texts(site: Site) -> Iterator[Finding]:
     """Texts that show and are said in the site's own language instead, say what theirs was before, were looked at by nobody,
     or are in other letters."""
     said = [text for text in texts_of(site) if text.is_shown and text.within != PHRASES]
+    on_pages = _on_pages.of(site.pages, lambda pages: frozenset(page.language for page in pages))
     for language in site.offered_in(site.language)[1:]:
-        if not any(page.language == language for page in site.pages):
+        if language not in on_pages:
             continue
         found: dict[FindingKind, list[SaidText]] = {}
         for text in said:

@@ -21,6 +21,7 @@ from ...kinds.pieces.base import Piece
 from ...model.site import Site
 from ...style.paint.contrast import Glimpse, Glimpses
 from ...style.paint.texts import beside_labels
+from ..dress import dress_of
 from ..finding import Finding
 
 _WIDE = (PictureItem, MapItem, PictureList, Form, RichText)
@@ -51,7 +52,7 @@ def glimpsed(fitter: Fitter, site: Site, piece: Piece) -> dict[str, Glimpse]:
 
 def _looks_of(fitter: Fitter, site: Site, piece: Piece) -> Iterator[tuple[str, tuple[Any, ...]]]:
     """For each node with texts all that their contrast depends on: equal where that is."""
-    holders = [holder for holder, _ in site.holders(piece)] if piece.kind == "drawer" else []
+    holders = [dress_of(holder) for holder, _ in site.holders(piece)] if piece.kind == "drawer" else []
     said = (
         site.replaced(pieces=(), menus=(), pages=(), let_be=()),
         holders,

@@ -18,6 +18,7 @@ from ...style.resolve import FOCUSABLE, StyledElement, Styling, styling_of
 from ...style.type.faces import Face
 from ...values.properties import PROPERTIES
 from ...values.styling import STATES_OF, State
+from ..dress import dress_of
 from ..finding import Finding, FindingKind
 
 TOLD_APART = 3.0
@@ -48,8 +49,8 @@ def in_looks(fitter: Fitter, site: Site) -> Iterator[Finding]:
     for piece in site.pieces:
         if not piece.on:
             continue
-        holders = [holder for holder, _ in site.holders(piece)] if piece.kind == "drawer" else []
-        told = (looks, foundations_of(site), piece, holders)
+        holders = [dress_of(holder) for holder, _ in site.holders(piece)] if piece.kind == "drawer" else []
+        told = (looks, foundations_of(site), dress_of(piece), piece.roles, holders)
         looked = fitter.kept(("looks of", piece.id), told, partial(_of_piece, site, piece))
         yield from looked.found
         weights = {**looked.weights, **weights}
@@ -77,9 +78,9 @@ def _found_in(site: Site, piece: Piece, weights: dict[tuple[str, int], str]) -> 
             yield Finding("colour alone", element.node, about={"part": element.part})
         for state, roles in _DESIGNED.items():
             unseen = items[element.node].unseen_parts if element.node in items else ()
-            if element.role in roles and element.node and element.part not in unseen:
-                if not all(_differing(styling, element, state, band) for band in bands):
-                    yield Finding(_UNDESIGNED[state], element.node, about={"part": element.part})
+            is_asked = element.role in roles and element.node and element.part not in unseen
+            if is_asked and not all(_differing(styling, element, state, band) for band in bands):
+                yield Finding(_UNDESIGNED[state], element.node, about={"part": element.part})
         is_in_text = element.part == "link" and isinstance(items.get(element.node), RichText)
         if is_in_text and any(_is_hidden(styling, painter, element, band) for band in bands):
             yield Finding("hidden link", element.node, about={"part": element.part})

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from functools import partial
 from typing import Any
 
 from ...kinds.entries import Entry
@@ -15,6 +16,7 @@ from ...model.tree import items_of, walk
 from ...values.targets import ToNothing
 from ...values.words import Words
 from ..finding import Finding
+from ..keeping import Keeps, anew
 
 VAGUE = {
     "en": {"here", "click here", "more", "read more", "learn more", "link", "this page", "go"},
@@ -28,20 +30,26 @@ VAGUE = {
 """Names that tell nobody who hears them by themselves where one would come to (WCAG 2.2, 2.4.9)."""
 
 
-def in_names(site: Site) -> Iterator[Finding]:
+def in_names(site: Site, kept: Keeps = anew) -> Iterator[Finding]:
     """Of links and buttons in pieces, and of the entries of menus; in every language."""
-    links = Links(site)
     yield from _unnamed(site)
+    spoken = (site.languages, site.language)
     for piece in site.pieces:
         if piece.on:
-            yield from _in_piece(piece, site)
-    for menu in site.menus:
-        for entry in (one for one in walk(menu) if isinstance(one, Entry)):
-            for language in site.languages:
-                yield from _vague(entry.id, links.label(entry, language), language)
+            told = (piece, *spoken)
+            yield from kept(("names in", piece.id), told, partial(_in_piece, piece, site))
+    yield from kept("names in menus", (site.menus, site.pages, *spoken), lambda: list(_in_menus(site)))
 
 
-def _in_piece(piece: Piece, site: Site) -> Iterator[Finding]:
+def _in_menus(site: Site) -> Iterator[Finding]:
+    links = Links(site)
+    for entry in (one for menu in site.menus for one in walk(menu) if isinstance(one, Entry)):
+        for language in site.languages:
+            yield from _vague(entry.id, links.label(entry, language), language)
+
+
+def _in_piece(piece: Piece, site: Site) -> list[Finding]:
+    found: list[Finding] = []
     named: dict[tuple[str, str], tuple[str, str]] = {}
     for node in walk(piece):
         words, target = getattr(node, "words", None), getattr(node, "target", None)
@@ -49,10 +57,11 @@ def _in_piece(piece: Piece, site: Site) -> Iterator[Finding]:
             continue
         for language in site.languages:
             said = _plain(words.in_language(language))
-            yield from _vague(node.id, said, language)
+            found += _vague(node.id, said, language)
             known = named.setdefault((language, said), (node.id, target.model_dump_json()))
             if said and language == site.language and known[1] != target.model_dump_json():
-                yield Finding("same name", node.id, known[0], {"first": said})
+                found.append(Finding("same name", node.id, known[0], {"first": said}))
+    return found
 
 
 def _unnamed(site: Site) -> Iterator[Finding]:

@@ -3,41 +3,45 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
+from functools import partial
 from typing import Any, get_args
 from urllib.parse import urlsplit
 
 from ...kinds.items import Item
 from ...kinds.items.base import ShowsMenu
-from ...kinds.pieces.base import Piece
+from ...kinds.rows import Row
 from ...model.site import Site
 from ...model.tree import walk
 from ...values.nodes import Node
 from ...values.targets import Target, ToAddress
 from ..finding import Finding
+from ..keeping import Keeps, anew
 
 _MADE_UP = re.compile(r"(.+\.)?example\.(com|net|org|edu)")
 """RFC 2606, 3. What stands for an address that is still to come; names below `.example` are made up on purpose."""
 _TARGETS = get_args(get_args(Target)[0])
 
 
-def in_unfinished(site: Site) -> list[Finding]:
+def in_unfinished(site: Site, kept: Keeps = anew) -> list[Finding]:
     """In the order of the pieces, each from above; `about` tells the field that would mend it."""
     menus = {menu.id for menu in site.menus if menu.entries or menu.grows}
     files = {asset.path for asset in site.assets}
-    found = [one for piece in site.pieces if piece.on for one in _in_piece(piece, site, menus, files)]
+    found: list[Finding] = []
+    for piece in site.pieces:
+        if piece.on:
+            told = (piece.id, site.shown_rows(piece), menus, files)
+            found += kept(("unfinished in", piece.id), told, partial(_in_piece, *told))
     found += [Finding("empty list", menu.id, about={"field": "entries"}) for menu in site.menus if menu.id not in menus]
     entries = (entry for menu in site.menus for entry in walk(menu))
     return [*found, *(one for entry in entries for one in _addresses(entry))]
 
 
-def _in_piece(piece: Piece, site: Site, menus: set[str], files: set[str]) -> Iterator[Finding]:
-    rows = site.shown_rows(piece)
-    if not any(cell.items for row in rows for cell in row.cells):
-        yield Finding("empty piece", piece.id, about={"field": "rows"})
-    for row in rows:
-        for item in (item for cell in row.cells for item in cell.items):
-            yield from _in_item(item, menus, files)
+def _in_piece(piece: str, rows: Sequence[Row], menus: set[str], files: set[str]) -> list[Finding]:
+    items = [item for row in rows for cell in row.cells for item in cell.items]
+    if not items:
+        return [Finding("empty piece", piece, about={"field": "rows"})]
+    return [one for item in items for one in _in_item(item, menus, files)]
 
 
 def _in_item(item: Item, menus: set[str], files: set[str]) -> Iterator[Finding]:

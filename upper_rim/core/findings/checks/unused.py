@@ -9,31 +9,33 @@ from itertools import islice
 from typing import Any
 
 from ...exchange.html.named_files import is_shown, names_of_files
-from ...fit.rows.fitter import Fitter
 from ...kinds.pieces.drawer import Drawer
 from ...model.references import references
 from ...model.site import Asset, Site
 from ...model.tree import ROOT, walk
 from ...values.nodes import Node
 from ..finding import Finding
+from ..keeping import Keeps, anew
 
 KEPT_FOR_USE = {"swatches": "swatch", "looks": "look", "menus": "menu", "fonts": "font"}
 """By slot of the site, what each is called: what is there to be referred to."""
 
 
-def in_unused(site: Site) -> list[Finding]:
-    """A swatch with a role is used by what that role has by itself."""
-    used = {
-        (one.slot, one.id) for node in (site.replaced(pages=(), assets=()), *_nodes(site)) for one in references(node)
-    }
+def in_unused(site: Site, kept: Keeps = anew) -> list[Finding]:
+    """A swatch with a role is used by what that role has by itself. Pages and files refer to none of these, and there may be
+    many."""
+    rest = site.replaced(pages=(), assets=(), shapes=(), pieces=(), let_be=())
+    parts: list[tuple[str, Any]] = [("", rest), *((piece.id, piece) for piece in site.pieces)]
+    used: set[tuple[str, str]] = set()
+    for key, part in parts:
+        used |= kept(("refers to", key), part, partial(_referred_to, part))
     used |= {("fonts", site.face), ("fonts", site.heading_face)}
     unused = ((node, what) for slot, what, node in _kept(site) if (slot, node.id) not in used)
     return [Finding("unused", node.id, about={"what": what}) for node, what in unused]
 
 
-def _nodes(site: Site) -> Iterator[Node]:
-    """Pages and files refer to none of these, and there may be many."""
-    return walk(site.replaced(pages=(), assets=(), shapes=()))
+def _referred_to(part: Any) -> frozenset[tuple[str, str]]:
+    return frozenset((one.slot, one.id) for node in (part, *walk(part)) for one in references(node))
 
 
 def _kept(site: Site) -> Iterator[tuple[str, str, Node]]:
@@ -50,13 +52,13 @@ _ASKED_UNNAMED = re.compile(r"favicon|apple-touch-icon|mstile|pinned", re.IGNORE
 
 
 def unused_files(
-    fitter: Fitter, site: Site, read: Callable[[str], bytes], named_in_pages: Callable[[], Set[str]]
+    site: Site, read: Callable[[str], bytes], named_in_pages: Callable[[], Set[str]], kept: Keeps = anew
 ) -> list[Asset]:
-    """Pictures, films, sounds and fonts that nothing names, in whatever folder; `fitter` keeps what has not changed."""
-    unnamed = fitter.kept("unnamed files", (site.pages, site.assets), partial(_unnamed, site, read, named_in_pages))
+    """Pictures, films, sounds and fonts that nothing names, in whatever folder."""
+    unnamed = kept("unnamed files", (site.pages, site.assets), partial(_unnamed, site, read, named_in_pages))
     if not unnamed:
         return []
-    named = _named_in_site(fitter, site)
+    named = _named_in_site(site, kept)
     return [asset for asset in unnamed if _name(asset) not in named]
 
 
@@ -84,12 +86,12 @@ def _name(asset: Asset) -> str:
     return next(reversed(list(names_of_files(asset.path))), asset.path)
 
 
-def _named_in_site(fitter: Fitter, site: Site) -> Set[str]:
+def _named_in_site(site: Site, kept: Keeps) -> Set[str]:
     rest = site.replaced(pages=(), assets=(), pieces=(), shapes=(), let_be=())
     parts: Iterable[tuple[str, Any]] = (("", rest), *((piece.id, piece) for piece in site.pieces))
     named: set[str] = set()
     for key, part in parts:
-        named |= fitter.kept(("files named in", key), part, partial(_named_in, part))
+        named |= kept(("files named in", key), part, partial(_named_in, part))
     return named
 
 

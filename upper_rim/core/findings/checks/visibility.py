@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 from datetime import datetime
+from functools import partial
 from typing import Any
 
-from ...conditions.audience.audience import is_for_everybody
+from ...conditions.audience.audience import Audience, is_for_everybody
 from ...conditions.audience.condition import Around
+from ...conditions.audience.in_period import InPeriod
 from ...conditions.audience.somebody import somebody
 from ...conditions.visitor import VisitorCard
 from ...kinds.items.base import ShowsMenu
@@ -19,6 +21,7 @@ from ...reach.coverage import Coverage, Outcomes, in_words, reach_shape
 from ...reach.looking import looking_at
 from ...style.resolve import band_at
 from ..finding import Finding, FindingKind, SeenAt
+from ..keeping import Keeps, anew
 
 EXPECTED: tuple[tuple[str, FindingKind], ...] = (("header", "without header"), ("footer", "without footer"))
 """What pages are missed to have, where the site has it."""
@@ -51,19 +54,30 @@ def given_of_coverage(site: Site) -> tuple[Any, ...]:
     return (site.pages, reach_shape(site), site.cards, site.zone, site.bands, site.languages, names, ways)
 
 
-def in_audiences(site: Site, now: datetime, spoken: Callable[[str], str] = str) -> Iterator[Finding]:
+def in_audiences(
+    site: Site, now: datetime, spoken: Callable[[str], str] = str, kept: Keeps = anew
+) -> Iterator[Finding]:
     """Those that take in nobody, or nobody any more."""
     for piece in site.pieces:
         node: Any
-        for node in (piece, *walk(piece)):
-            if is_for_everybody(node):
-                continue
-            around = Around(site.languages, site.zone, node.id)
-            about = {"audience": node.audience.in_words(spoken)}
-            if somebody(node.audience, around) is None:
-                yield Finding("nobody", node.id, about=about)
-            elif somebody(node.audience, around._replace(after=now)) is None:
-                yield Finding("past", node.id, about=about)
+        for node in kept(("for some in", piece.id), piece, partial(_for_some, piece)):
+            kind = _shown_to(node, site, now, kept)
+            if kind is not None:
+                yield Finding(kind, node.id, about={"audience": node.audience.in_words(spoken)})
+
+
+def _shown_to(node: Any, site: Site, now: datetime, kept: Keeps) -> FindingKind | None:
+    """What is wrong about whom it takes in. Only periods hang on the present."""
+    said: Audience = node.audience
+    around = Around(site.languages, site.zone, node.id)
+    if kept(("somebody", node.id), (said, around), lambda: somebody(said, around)) is None:
+        return "nobody"
+    is_timed = any(isinstance(one, InPeriod) for one in (*said.every, *said.some, *said.none))
+    return "past" if is_timed and somebody(said, around._replace(after=now)) is None else None
+
+
+def _for_some(piece: Piece) -> list[Any]:
+    return [node for node in (piece, *walk(piece)) if not is_for_everybody(node)]
 
 
 def _reach(coverage: Coverage, spoken: Callable[[str], str]) -> Iterator[Finding]:

@@ -11,9 +11,10 @@ from typing import NamedTuple
 
 from ...model.site import Site
 from ..css.amount import Viewport
-from ..css.boxes import Frame
+from ..css.boxes import Box, Frame
 from ..css.inline import Inline
 from ..css.linear import value
+from ..rows.states import row_of
 from ..rows.sweep import RowFit, frame_at
 
 TOO_LONG = 1.5
@@ -38,11 +39,10 @@ def measures(site: Site, fit: RowFit, height_px: float = 800.0) -> list[Measure]
     """Looked at where the row's layout changes, and at both ends of each of its spans."""
     found: list[Measure] = []
     for laid in fit.laid:
+        if laid.context.piece is None or not _has_running_text(row_of(laid.context.piece)):
+            continue
         for width in dict.fromkeys((laid.from_px, laid.to_px)):
-            texts = list(_texts(frame_at(laid, width, height_px)))
-            if not texts:
-                break
-            for node, characters in texts:
+            for node, characters in _texts(frame_at(laid, width, height_px)):
                 state = _state(site, characters)
                 last = next((one for one in reversed(found) if one.node == node), None)
                 if last is not None and last.state == state:
@@ -58,11 +58,19 @@ def _state(site: Site, characters: float) -> str:
     return "wide" if characters > site.measure * TOO_LONG else "well"
 
 
+def _has_running_text(box: Box) -> bool:
+    return _runs(box) or any(map(_has_running_text, box.kids()))
+
+
+def _runs(box: Box) -> bool:
+    return isinstance(box, Inline) and box.paragraph is not None and len(box.paragraph.text) >= SHORTEST_TEXT
+
+
 def _texts(frame: Frame, node: str = "") -> Iterator[tuple[str, float]]:
     """Running texts in a frame: the item's id, and how many characters fit on a line of it."""
     box = frame.box
     node = box.node if box.node.startswith("it-") else node
-    if isinstance(box, Inline) and box.paragraph is not None and len(box.paragraph.text) >= SHORTEST_TEXT:
+    if isinstance(box, Inline) and box.paragraph is not None and _runs(box):
         _, most = box.paragraph.widths(_NOWHERE)
         mean = value(most) / len(box.paragraph.text)
         if mean:

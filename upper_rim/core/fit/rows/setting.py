@@ -95,7 +95,10 @@ class Styles:
             element = styling.elements[node, part]
             if within is not None:
                 element = element._replace(parent=styling.elements[node, within])
-            self.known[key] = self._shared((node, part), box_style(styling, element, band))
+            told = (node, part, within, styling.band_told(element, band))
+            if told not in self.known:
+                self.known[told] = self._shared((node, part), box_style(styling, element, told[3]))
+            self.known[key] = self.known[told]
         return self.known[key]
 
     def _shared(self, key: tuple[str, str], made: BoxStyle) -> BoxStyle:
