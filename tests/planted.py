@@ -317,7 +317,7 @@ def _of_looks() -> Iterator[Planted]:
 
 def _left_over(site: Site) -> Site:
     left = site.assets[0].replaced(id="as-planted", path="/old/left%20over.svg")
-    return site.replaced(assets=(*site.assets, left))
+    return site.replaced(assets=tuple(sorted((*site.assets, left), key=lambda one: one.path)))
 
 
 def _heavier(size: int, site: Site) -> Site:

@@ -90,6 +90,12 @@ def test_what_was_let_be_returns_when_its_numbers_change(findings: Browser) -> N
     browser.go("/s/ostrey/findings/?state=let-be&at=wraps~rw-main~it-menu~")
     looked_at(browser)
     assert "shorter labels come with the spring timetable" in browser.one("one").text
+    browser.go("/s/ostrey/pieces/pc-main/?select=it-menu")
+    browser.change("control-gap_px", "36")
+    browser.go("/s/ostrey/findings/?about=fit&piece=pc-main")
+    looked_at(browser)
+    back = [line.text for line in browser.all("line") if "wraps" in line.text]
+    assert len(back) == 1 and "back again" in back[0]
     browser.go("/s/ostrey/findings/?about=unfinished")
     looked_at(browser)
     browser.press("let-it-be")

@@ -12,6 +12,7 @@ import pytest
 from django.contrib.auth.models import User
 from django.test import Client
 
+from tests.nodes import node_in
 from tests.planted import looked_at_demo
 from upper_rim.core.findings.whole import LookedAt
 from upper_rim.core.model.editing.edits import Add, Edit, Set, Together
@@ -152,8 +153,8 @@ def test_what_was_let_be_is_back_and_says_so_when_its_numbers_have_changed(
         "on": "2026-11-01",
     }
     edited(ferries, ada, Set(node="site", field="icon", value=None), Add(parent="site", slot="let_be", values=(known,)))
-    html = shown(client)
-    assert lines(html) == ["no-icon~site~~"] and "back again" in html and "In spring" in html
+    html = shown(client, at="no-icon~site~~")
+    assert "no-icon~site~~" in lines(html) and "back again" in html and "In spring" in html
 
 
 def test_a_remedy_is_offered_with_a_picture_and_mends_in_one_press(
@@ -210,6 +211,33 @@ def test_before_publishing_one_sees_what_is_new_and_is_asked_once_more_where_som
     assert 'data-test="asks"' in asked and Edition.objects.count() == 1
     client.post("/s/ostrey/editions/publish/", {"anyway": "1"})
     assert Edition.objects.count() == 2
+
+
+def test_what_is_found_is_marked_alike_wherever_one_works_and_not_where_it_is_let_be(
+    ferries: StoredSite, ada: User, client: Client
+) -> None:
+    edited(ferries, ada, DEAD_BUTTON)
+    bench = "/s/ostrey/pieces/pc-main/?select=it-book"
+
+    def marks(address: str, test: str) -> list[tuple[str, str]]:
+        html = client.get(address).content.decode()
+        return re.findall(rf'class="found-mark severity-(\w+) [^"]*" data-test="{test}"[^>]*>([^<]+)<', html)
+
+    assert marks(bench, "mark-it-book") == [] and marks(bench, "mark-rw-main") == [("hinders", "wraps")]
+    shown(client)
+    assert marks(bench, "mark-it-book") == [("breaks", "leads nowhere")]
+    assert marks(bench, "mark-rw-main") == [], "it is let be"
+    assert (
+        marks("/s/ostrey/board/", "board-mark")
+        == marks("/s/ostrey/pieces/", "piece-mark")
+        == [("breaks", "leads nowhere")]
+    )
+    there = re.search(r'class="told-here" href="([^"]+)"', client.get(bench).content.decode())
+    assert there and lines(client.get(unescape(there[1])).content.decode()) == ["leads-nowhere~it-book~~"]
+    target = node_in(looked_at_demo().site, "it-book").target.model_dump(mode="json")
+    edited(ferries, ada, Set(node="it-book", field="target", value=target))
+    shown(client)
+    assert marks(bench, "mark-it-book") == marks("/s/ostrey/board/", "board-mark") == []
 
 
 def test_nobody_sees_what_was_found_about_anothers_site(ferries: StoredSite, ben: User) -> None:

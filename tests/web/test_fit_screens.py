@@ -71,7 +71,7 @@ def test_a_failure_is_told_in_words_and_named_by_a_key(ferries: StoredSite) -> N
         f"wraps from {span.stretch.from_px} to {span.stretch.to_px} px"
     )
     site, fits = main_fits(ferries)
-    assert marks_of(fits)["it-menu"] == "wraps" and span.row in marks_of(fits)
+    assert marks_of(fits)["it-menu"].words == "wraps" and span.row in marks_of(fits)
     assert span.stretch.to_px + 1 in snap_widths(fits)
     assert [[one.key for one in group.spans] for group in grouped(site, site.pieces[0], [span])] == [[span.key]]
 

@@ -23,6 +23,35 @@ def finding_words(finding: Finding, name_of: Callable[[str], str]) -> str:
     )
 
 
+def short_words(kind: FindingKind) -> str:
+    """Two or three, for a mark beside what it is about."""
+    return _SHORT.get(kind, kind)
+
+
+_SHORT: Mapping[FindingKind, str] = {
+    "weak text": "hard to read",
+    "nothing": "heads nothing",
+    "double": "there twice",
+    "deep": "too deep",
+    "never": "not reached",
+    "brief": "too brief",
+    "gap": "shows a gap",
+    "covered": "covers much",
+    "limited": "higher than wished",
+    "overlap": "overlaps",
+    "anchor": "jumps too low",
+    "flicker": "begins too early",
+    "past": "is over",
+    "nobody": "for nobody",
+    "to come": "page to come",
+    "one language": "leads nowhere",
+    "drafts": "not looked at",
+    "in English": "says it in English",
+    "other letters": "in other letters",
+}
+"""Where the kind's own name does not say it."""
+
+
 LOSS_WORDS: Mapping[Loss, str] = {
     "addresses show": "The addresses of locked pages can be read in it, though nothing of what is there.",
     "opens over https alone": "It opens only over https, in a browser that runs scripts.",

@@ -61,6 +61,25 @@ def sorted_today(looking: Looking, site: Site) -> Sorted:
     return sorted_out(looking.found, site, timezone.localdate())
 
 
+_sorted: LRUCache[int, tuple[object, Sorted]] = LRUCache(64)
+_sorted_lock = Lock()
+
+
+def sorted_last(site_id: int, site: Site) -> Sorted:
+    """What was found when it was last looked at as a whole; nothing before that. Read once for each time that it was looked
+    at."""
+    at = LookedThrough.objects.filter(site_id=site_id).values_list("revision", "at").first()
+    told = (at, site.let_be, timezone.localdate())
+    with _sorted_lock:
+        kept = _sorted.get(site_id)
+    if kept is None or kept[0] != told:
+        known = known_of(site_id) if at else None
+        kept = (told, sorted_today(known, site) if known else Sorted((), (), {}))
+        with _sorted_lock:
+            _sorted[site_id] = kept
+    return kept[1]
+
+
 def begun(site_id: int, revision: int, site: Site) -> Looking:
     """What takes no time."""
     looked = looked_at(site_id, site, timezone.now())
@@ -148,3 +167,5 @@ def forget_all() -> None:
     """Drops what this process keeps; for tests, where databases come and go."""
     with _outlines_lock:
         _known_outlines.clear()
+    with _sorted_lock:
+        _sorted.clear()

@@ -30,6 +30,7 @@ from ...sites.access import site_of
 from ..cycle.notices import named
 from ..cycle.screen import Opened, screen
 from ..forms.numbers import whole_number
+from ..preview.found import Mark, Marked, mark_of
 from ..words.languages import language_name
 from .overview import overview
 from .shown import CellShown, PieceShown, cells_shown, pieces_shown, told_of_cell
@@ -66,7 +67,7 @@ def board(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[s
         "bands": [(one.id, one.name, _place(asked, band=one.id), at == band) for at, one in enumerate(site.bands)],
         "slots": [PIECE_KINDS[slot].NAME for slot in whole.slots],
         "rows": [_row(row, whole, pieces, asked, upto) for row in rows],
-        "listed_pieces": _by_slot(site, whole, pieces),
+        "listed_pieces": _by_slot(site, whole, pieces, Marked(opened.stored.pk, site)),
         "overview": overview(whole, band, pieces),
         "told": told_of_cell(asked["cell"], site, coverage, (gets, others), rows) if asked["cell"] else None,
         "table_place": _place(asked, open="", cell="", upto=""),
@@ -95,9 +96,14 @@ def _card(site: Site, asked: str, at: str) -> VisitorCard | None:
         return card
 
 
-def _by_slot(site: Site, found: Board, pieces: dict[str, PieceShown]) -> list[tuple[str, list[PieceShown]]]:
+def _by_slot(
+    site: Site, found: Board, pieces: dict[str, PieceShown], marked: Marked
+) -> list[tuple[str, list[tuple[PieceShown, Mark | None]]]]:
     return [
-        (PIECE_KINDS[slot].NAME, [pieces[piece.id] for piece in site.pieces if piece.kind == slot])
+        (
+            PIECE_KINDS[slot].NAME,
+            [(pieces[piece.id], marked.of_piece(piece)) for piece in site.pieces if piece.kind == slot],
+        )
         for slot in found.slots
     ]
 
@@ -132,7 +138,10 @@ def found(request: HttpRequest, slug: str) -> HttpResponse:
         return reverse("workbench", args=[slug, holder.id]) + f"?{urlencode({'select': finding.node, 'tray': tray})}"
 
     findings = [*in_visibility(coverage_of(site), timezone.now(), language_name), *in_gates(site, guards_of(site))]
-    said = [(finding_words(one, lambda node: named(site, node).strip("“”")), place(one)) for one in findings]
+    said = [
+        (mark_of(one.kind), finding_words(one, lambda node: named(site, node).strip("“”")), place(one))
+        for one in findings
+    ]
     return render(request, "studio/board/found.html", {"found": said})
 
 

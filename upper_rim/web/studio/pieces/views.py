@@ -23,6 +23,7 @@ from ...sites.fitters import site_fitter
 from ...sites.rules import rules_of
 from ..cycle.screen import Opened, Redirected, screen, site_url, stage_address
 from ..forms.numbers import PHONE_PX, USUAL_PX
+from ..preview.found import Marked
 from ..preview.small import SmallPicture, pictures_of_arrangements, pictures_of_pieces
 from ..preview.steps import steps_of
 from ..words.reach import rule_in_words
@@ -32,8 +33,16 @@ from ..words.reach import rule_in_words
 def pieces(request: HttpRequest, opened: Opened, made: tuple[str, ...]) -> dict[str, Any]:
     pages = reached(opened.site).pages
     drawn = pictures_of_pieces(opened.site, site_fitter(opened.stored.pk), stage_address(request, opened))
+    marked = Marked(opened.stored.pk, opened.site)
     listed = [
-        (piece, piece.NAME, pages.get(piece.id, 0), _places(piece, opened.site), drawn.get(piece.id))
+        (
+            piece,
+            piece.NAME,
+            pages.get(piece.id, 0),
+            _places(piece, opened.site),
+            drawn.get(piece.id),
+            marked.of_piece(piece),
+        )
         for piece in opened.site.pieces
     ]
     return {

@@ -11,6 +11,7 @@ from django.http import HttpRequest
 from ....core.findings.checks.fit import unfitting
 from ....core.findings.finding import Finding
 from ....core.findings.fit_offers import RemedyOffer, offer_of
+from ....core.findings.severity import Severity, severity_of
 from ....core.findings.words import FIT_WORDS, finding_words
 from ....core.fit.advice.bars import beside_bars
 from ....core.fit.advice.opened import OpenedDrawer
@@ -24,6 +25,7 @@ from ....core.model.names import cause_name
 from ....core.model.site import Site
 from ...sites import ids
 from ..words.languages import language_name
+from .found import Mark, mark_of
 
 
 class SpanInWords(NamedTuple):
@@ -41,6 +43,10 @@ class SpanInWords(NamedTuple):
     @property
     def fails(self) -> bool:
         return self.stretch.state in FAILING
+
+    @property
+    def severity(self) -> Severity:
+        return severity_of(self.stretch.state) if self.stretch.state != "fits" else "doubtful"
 
     @property
     def key(self) -> str:
@@ -122,7 +128,7 @@ def snap_widths(fits: Iterable[RowFit]) -> list[int]:
     return sorted(found)
 
 
-def marks_of(fits: Iterable[RowFit]) -> dict[str, str]:
+def marks_of(fits: Iterable[RowFit]) -> dict[str, Mark]:
     """For rows and the items that are causes, the state that is told beside them: the worst one."""
     order = list(ROW_STATES)
     marks: dict[str, RowState] = {}
@@ -131,7 +137,7 @@ def marks_of(fits: Iterable[RowFit]) -> dict[str, str]:
             for node in {fit.row, stretch.cause}:
                 if node and (node not in marks or order.index(stretch.state) > order.index(marks[node])):
                     marks[node] = stretch.state
-    return dict(marks)
+    return {node: mark_of(state, f"at some widths: {state}") for node, state in marks.items() if state != "fits"}
 
 
 def bar_words(fitter: Fitter, site: Site, piece: Piece, fits: Iterable[RowFit]) -> list[tuple[str, int]]:

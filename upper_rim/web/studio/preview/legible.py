@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
 from typing import Any, NamedTuple
 
 from ....core.findings.checks.legibility import glimpsed, squeezed, weak_texts_of
@@ -15,6 +14,7 @@ from ....core.model.names import node_name
 from ....core.model.site import Page, Site
 from ....core.model.tree import items_of
 from ..controls.control import Group, note
+from .found import Mark, mark_of
 
 MOST_ITEMS = 60
 """In a piece of more, all texts at every edit would take too long: they are told under Foundations alone."""
@@ -27,7 +27,7 @@ class Legible(NamedTuple):
     pictured: list[str]
     squeezed: list[Finding]
     said: list[str]
-    marks: dict[str, str]
+    marks: dict[str, Mark]
 
 
 def legible(fitter: Fitter, site: Site, piece: Piece, page: Page | None, width: int) -> Legible:
@@ -35,21 +35,17 @@ def legible(fitter: Fitter, site: Site, piece: Piece, page: Page | None, width: 
     seen = glimpsed(fitter, site, piece) if len(items) <= MOST_ITEMS else {}
     narrow = list(squeezed(fitter, site, piece, page.language if page else site.language, width))
     names = {item.id: node_name(item, site) for item in items}
-    said: dict[FindingKind, list[str]] = {kind: [] for kind in _MARKS}
-    marks: dict[str, str] = {}
-    for kind, mark in _MARKS.items():
+    said: dict[FindingKind, list[str]] = {kind: [] for kind in _MARKED}
+    marks: dict[str, Mark] = {}
+    for kind in _MARKED:
         for one in (one for one in (*weak_texts_of(seen), *narrow) if one.kind == kind):
             said[kind].append(finding_words(one, lambda node: names.get(node, piece.name)))
-            marks[one.node] = mark
+            marks[one.node] = mark_of(kind, f"at some widths, or in some states: {said[kind][-1]}")
     return Legible(said["weak text"], said["over a picture"], narrow, said["squeezed"], marks)
 
 
-_MARKS: Mapping[FindingKind, str] = {
-    "over a picture": "over a picture",
-    "weak text": "hard to read",
-    "squeezed": "squeezed",
-}
-"""Beside a node in the outline, by kind of finding; of several the last one."""
+_MARKED: tuple[FindingKind, ...] = ("over a picture", "weak text", "squeezed")
+"""Kinds that are told beside a node in the outline; of several the last one."""
 
 
 def squeezed_note(found: Legible, chosen: Any, site: Site, width: int) -> list[Group]:

@@ -12,6 +12,7 @@ from django.http import HttpRequest
 
 from ....core.findings.checks.movement import in_movement
 from ....core.findings.finding import Finding
+from ....core.findings.severity import Severity, severity_of
 from ....core.findings.words import finding_words
 from ....core.fit.css.amount import Viewport
 from ....core.fit.rows.fitter import Fitter
@@ -98,6 +99,7 @@ class Grip(NamedTuple):
 class RulerMark(NamedTuple):
     at: float
     said: str
+    severity: Severity
 
 
 def scroll_ruler(looked: Looked | None, piece: Piece) -> dict[str, Any]:
@@ -122,7 +124,8 @@ def scroll_ruler(looked: Looked | None, piece: Piece) -> dict[str, Any]:
         "bands": list(_bands(body, piece, at, to)) if body else [],
         "grips": list(_grips(laid, body, piece, at)) if body else [],
         "marks": [
-            RulerMark(at(one.place.scroll_px), movement_words(one, looked.scenes.site)) for one in looked.found(piece)
+            RulerMark(at(one.place.scroll_px), movement_words(one, looked.scenes.site), severity_of(one.kind))
+            for one in looked.found(piece)
         ],
         "ticks": [(px, at(px)) for px in range(0, int(to) + 1, step)],
     }

@@ -12,6 +12,7 @@ from ....core.kinds.rows import Cell, Row
 from ....core.model.names import node_name, shared_row
 from ....core.model.site import Page, Site
 from ....core.model.stages import stages_of
+from ..preview.found import Mark
 from .for_whom import audience_words
 
 
@@ -25,7 +26,7 @@ class OutlineLine(NamedTuple):
     note: str
     href: str
     shares: str = ""
-    fails: str = ""
+    mark: Mark | None = None
     cell: str = ""
     after: int = 0
 
@@ -35,14 +36,14 @@ class OutlineLine(NamedTuple):
         return {"stage": 2, "row": 2, "cell": 3}.get(self.kind, 4)
 
 
-def outline_of(piece: Piece, site: Site, page: Page | None, marks: Mapping[str, str]) -> list[OutlineLine]:
+def outline_of(piece: Piece, site: Site, page: Page | None, marks: Mapping[str, Mark]) -> list[OutlineLine]:
     address = "?" + urlencode({"page": page.path if page else ""}) + "&select="
 
     def line(node: Any, kind: str, hidden_in: tuple[str, ...] = ()) -> OutlineLine:
         whom = audience_words(node)
         said = [f"for {whom}"] if whom else []
         note = ", ".join([*said, f"not at {_band_names(site, hidden_in)}"] if hidden_in else said)
-        return OutlineLine(node.id, node_name(node, site), kind, note, address + node.id, "", marks.get(node.id, ""))
+        return OutlineLine(node.id, node_name(node, site), kind, note, address + node.id, "", marks.get(node.id))
 
     lines: list[OutlineLine] = []
     stages = stages_of(piece)
@@ -54,7 +55,7 @@ def outline_of(piece: Piece, site: Site, page: Page | None, marks: Mapping[str, 
             if row.shares is not None:
                 shared, other = shared_row(site, row.shares)
                 own = line(row, "row")._replace(name=shared.name, note=f"of {other.name}", shares=shared.id)
-                lines.append(own._replace(fails=marks.get(shared.id, "")))
+                lines.append(own._replace(mark=marks.get(shared.id)))
                 continue
             lines.append(line(row, "row", row.hidden_in))
             for cell in row.cells:

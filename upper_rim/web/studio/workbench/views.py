@@ -33,6 +33,7 @@ from ..cycle.notices import pieces_with
 from ..cycle.screen import Opened, Redirected, screen, site_url, stage_address
 from ..forms.numbers import PHONE_PX, USUAL_PX, stage_width
 from ..preview.fitting import SpanInWords, asked_span, bar_words, clusters, grouped, marks_of, snap_widths, spans_of
+from ..preview.found import Marked, mark_of, told_about, worse
 from ..preview.legible import legible, squeezed_note
 from ..preview.moving import looked_through
 from ..preview.trials import trial_of, tried_site
@@ -81,7 +82,11 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
     tray_shown = tray(request, site, chosen, width, stage_address(request, opened))
     movement = movement_shown(fitter, shown, seen_piece, chosen, page, looked, width, tray_shown["tray"])
     found = legible(fitter, shown, seen_piece, page, width)
-    outline = outline_of(piece, site, page, found.marks | marks_of(fits))
+    marked = Marked(opened.stored.pk, site)
+    marks = marked.beside(found.marks | marks_of(fits))
+    outline = outline_of(piece, site, page, marks)
+    overlaps = movement["overlaps"]
+    overlap = mark_of("overlap", "; ".join(overlaps)) if overlaps else None
     language = page.language if page else site.language
     on_stage = OnStage(width, language, tray_shown["band"], tray_shown["tray"] == "room", fitter)
     place = {"page": page.path if page else "", "select": chosen.id, "width": width}
@@ -113,6 +118,8 @@ def workbench(request: HttpRequest, opened: Opened, piece_id: str, made: tuple[s
         "pictured": found.pictured,
         "squeezed": found.said,
         "outline": outline,
+        "piece_mark": worse(overlap, marks.get(piece.id)),
+        "told_of_chosen": told_about(marked, chosen.id, site, opened.stored.slug),
         "others": [(other.id, other.name, _into(other, other)) for other in site.pieces if other is not piece],
         "shareable": [
             (other.name, [(row.id, row.name) for row in other.rows if row.shares is None])
