@@ -252,6 +252,13 @@ def _of_pages() -> Iterator[Planted]:
     yield Planted("unseen picture", "site", written(fares, body, '<img src="/logo.svg"></main>'))
     yield Planted("nameless frame", "site", written(fares, body, '<iframe src="/"></iframe></main>'))
     yield Planted("nameless field", "site", written(fares, body, '<label></label><input name="port"></main>'))
+    yield Planted("empty heading", "site", written(fares, body, "<h2> </h2></main>"))
+    yield Planted("dead link", "site", written(fares, body, "<a>To the harbours</a></main>"))
+    yield Planted("lost file", "site", written(fares, body, '<img src="/gone.png" alt="A quay"></main>'))
+    yield Planted("lost file", "site", written("/", 'href="/style.css"', 'href="/styles.css"'))
+    yield Planted("no encoding", "site", written(fares, '<meta charset="utf-8">', ""))
+    yield Planted("no language", "site", written(fares, '<html lang="en"', "<html"))
+    yield Planted("not turned", "site", written("/ar/", ' dir="rtl"', ""))
     yield Planted("cannot grow", "site", written(fares, "initial-scale=1", "initial-scale=1, maximum-scale=1.5"))
     yield Planted(
         "no main", "site", lambda site: written("/", "</main>", "</div>")(written("/", "<main", "<div")(site))

@@ -49,7 +49,7 @@ FINE = [
     ("body", "<main><h1>One</h1><a href='#x'>x</a> <a href='https://tide.example/gone/'>x</a> <a href='mailto:a@b.example'>x</a></main>"),
     ("body", "<main><h1>One</h1><a href='./guide/index.html'>x</a> <a href=guide>x</a> <a href='/h%75t.png'>x</a></main>"),
     ("body", "<main><h1>One</h1><h4>Four</h4></main>".replace("h4", "h2")),
-    ("body", "<main><h1>One</h1><img src='/hut.png' alt=''><img role=presentation><img hidden></main>"),
+    ("body", "<main><h1>One</h1><img src='/hut.png' alt=''><img src='/hut.png' role=presentation><img src='/hut.png' hidden></main>"),
     ("body", "<main><h1>One</h1><iframe title=Map></iframe><iframe aria-hidden=true></iframe></main>"),
     ("body", "<main><h1>One</h1><label>Town <input></label><label for=a>B</label><input id=a><input type=hidden></main>"),
     ("body", "<main><h1>One</h1><input type=Submit><textarea aria-label=More></textarea><input placeholder=Town></main>"),

@@ -14,7 +14,7 @@ from typing import Any, get_args
 
 import pytest
 
-from tests.planted import Planted, looked_at_demo, planted, put
+from tests.planted import CONTENTS, Planted, looked_at_demo, planted, put, written
 from upper_rim.cli.__main__ import main
 from upper_rim.core.exchange.bundle import write_bundle
 from upper_rim.core.findings.finding import FindingKind
@@ -28,7 +28,7 @@ from upper_rim.core.kinds.items.base import BaseItem
 from upper_rim.core.kinds.let_be import LetBe
 from upper_rim.core.model.editing.apply import apply, inverse
 from upper_rim.core.model.editing.edits import Remove, Set
-from upper_rim.core.model.site import Site, content_hash
+from upper_rim.core.model.site import Page, Site, content_hash
 from upper_rim.core.model.tree import walk
 from upper_rim.demo import ostrey, quillwort
 
@@ -126,12 +126,44 @@ def _emptied(site: Site, chance: random.Random) -> Site | None:
 
 
 def _renamed(site: Site, chance: random.Random) -> Site | None:
-    shown = {getattr(one, "picture", None) for piece in site.pieces for one in walk(piece)}
-    asset = chance.choice([one for one in site.assets if one.path in shown])
+    asset = chance.choice(site.assets)
     other = asset.replaced(path=f"/moved{asset.path}")
     return site.replaced(
         assets=tuple(sorted((other if one is asset else one for one in site.assets), key=lambda a: a.path))
     )
+
+
+_TAG = re.compile(r"<[a-z][a-z0-9]*\s[^>]*>")
+_ATTRIBUTE = re.compile(r'\s([a-z-]+)="([^"]*)"')
+_SAYS = re.compile(r"<(title|h[1-6]|a|button|label)\b[^>]*>([^<]+)</\1>")
+_LOOKS_ALONE = {"class", "style", "width", "height", "loading"}
+
+
+def _written(page: Page) -> str:
+    return CONTENTS[page.content or ""].decode()
+
+
+def _attribute_gone(site: Site, chance: random.Random) -> Site | None:
+    """Any of a page's own, but those that change nothing for anybody, or looks alone."""
+    page = chance.choice([one for one in site.pages if one.content])
+    text = _written(page)
+    tags = [(tag[0], attribute) for tag in _TAG.finditer(text) for attribute in _ATTRIBUTE.finditer(tag[0])]
+    meant = [
+        (tag, attribute[0])
+        for tag, attribute in tags
+        if attribute[1] not in _LOOKS_ALONE
+        and (attribute[1] != "id" or any(f"#{attribute[2]}" in _written(one) for one in site.pages if one.content))
+        and attribute[0] != ' dir="ltr"'
+    ]
+    tag, attribute = chance.choice(meant)
+    return written(page.path, tag, tag.replace(attribute, "", 1))(site)
+
+
+def _text_gone(site: Site, chance: random.Random) -> Site | None:
+    """What a page's title, heading, link, button or label says."""
+    page = chance.choice([one for one in site.pages if one.content])
+    said = chance.choice(list(_SAYS.finditer(_written(page))))
+    return written(page.path, said[0], said[0].replace(f">{said[2]}<", "><"))(site)
 
 
 def _page_gone(site: Site, chance: random.Random) -> Site | None:
@@ -171,16 +203,16 @@ def _untranslated(site: Site, chance: random.Random) -> Site | None:
 
 
 MUTATIONS: tuple[Mutation, ...] = (
-    _emptied, _renamed, _page_gone, _untargeted, _unmenued, _unreached, _untranslated,
+    _attribute_gone, _text_gone, _emptied, _renamed, _attribute_gone, _page_gone, _untargeted, _unmenued, _unreached, _untranslated,
 )  # fmt: skip
 
 
-def test_of_forty_mutations_of_the_demo_at_least_ninety_five_in_a_hundred_are_found(
+def test_of_eighty_mutations_of_the_demo_at_least_ninety_five_in_a_hundred_are_found(
     demo: tuple[LookedAt, frozenset[str]],
 ) -> None:
     looked, before = demo
     missed, tried = [], 0
-    for seed in range(42):
+    for seed in range(80):
         mutate = MUTATIONS[seed % len(MUTATIONS)]
         site = mutate(looked.site, random.Random(seed))
         if site is None:
@@ -188,7 +220,7 @@ def test_of_forty_mutations_of_the_demo_at_least_ninety_five_in_a_hundred_are_fo
         tried += 1
         if not any(cause.key not in before for cause in found_in(looked, site, laid=False)):
             missed.append((mutate.__name__, seed))
-    assert tried >= 40 and len(missed) <= 0.05 * tried, missed
+    assert tried >= 80 and len(missed) <= 0.05 * tried, missed
 
 
 def test_equal_whether_looked_at_anew_or_after_edits(demo: tuple[LookedAt, frozenset[str]]) -> None:

@@ -19,6 +19,7 @@ FindingKind = Literal[
     "two mains", "id twice", "broken link",
     "no viewport", "takes no pieces", "left as it is", "nameless link", "own order", "two banners", "two footers", "no language",
     "unseen picture", "nameless frame", "nameless field", "cannot grow",
+    "empty heading", "dead link", "lost file", "no encoding", "not turned",
     # of names, looks and files
     "vague name", "same name", "unseen focus", "colour alone", "hidden link", "no such weight", "heavy picture", "heavy pieces",
     "small picture", "reaches nothing", "no business name", "same landmark",

@@ -16,10 +16,10 @@ _BREAKS: frozenset[FindingKind] = frozenset({
     "first words", "leads nowhere", "leads to itself", "made-up address", "no fields", "picture gone", "first place",
     "no page", "page gone", "to come", "no yes", "no no", "no field", "goes round", "refused to a door", "locked picture",
     "told by a file", "no yes to all", "no no to all", "no way back", "waits for nobody", "clips", "overflows", "collides",
-    "no way on", "nobody", "broken link", "no viewport",
+    "no way on", "nobody", "broken link", "lost file", "no viewport",
 })  # fmt: skip
 _HINDERS: frozenset[FindingKind] = frozenset({
-    "unseen picture", "nameless frame", "nameless field", "cannot grow",
+    "empty heading", "dead link", "no encoding", "not turned", "unseen picture", "nameless frame", "nameless field", "cannot grow",
     "takes no pieces", "nameless link", "unseen focus", "hidden link", "colour alone", "small picture", "heavy pieces", "no title", "two mains", "id twice", "no alternative", "no picture", "empty list", "empty piece", "says nothing", "no place", "nothing", "two buttons",
     "two buttons in one", "without header", "without footer", "never shown", "no effect", "past", "unequal answers",
     "no policy", "over a bar", "over a button", "two at once", "unknown hosts", "quotes a title", "no switch", "speaks alone",
@@ -39,6 +39,10 @@ SOURCES: Mapping[FindingKind, str] = {
     "two banners": "ARIA Authoring Practices, landmark regions",
     "two footers": "ARIA Authoring Practices, landmark regions",
     "same landmark": "ARIA Authoring Practices, landmark regions",
+    "no encoding": "HTML, 4.2.5.4",
+    "not turned": "HTML, 3.2.6.4",
+    "empty heading": "WCAG 2.2, 2.4.6 (AA)",
+    "dead link": "HTML, 4.5.1",
     "unseen picture": "WCAG 2.2, 1.1.1 (A)",
     "nameless frame": "WCAG 2.2, 4.1.2 (A)",
     "nameless field": "WCAG 2.2, 4.1.2 (A)",

@@ -33,6 +33,7 @@ _KINDS: Mapping[Subject, tuple[FindingKind, ...]] = {
         "no title", "same title", "no description", "no icon", "no first heading", "two first headings", "skips a level",
         "no main", "two mains", "id twice", "broken link", "no viewport", "takes no pieces", "left as it is", "nameless link", "own order",
         "two banners", "two footers", "no language", "unseen picture", "nameless frame", "nameless field", "cannot grow",
+        "empty heading", "dead link", "lost file", "no encoding", "not turned",
     ),
     "who sees it": ("never shown", "no effect", "without header", "without footer", "nobody", "past", "no way on"),
     "gates": (

@@ -79,7 +79,9 @@ def _anatomy(content: bytes, encoding: Encoding, parsed: LexborHTMLParser) -> An
         alternates=_alternates(parsed),
         turned=_is_turned(parsed),
         unscaled=not any(
-            (meta.attributes.get("name") or "").strip().lower() == "viewport" for meta in parsed.css("meta[name]")
+            (meta.attributes.get("name") or "").strip().lower() == "viewport"
+            and (meta.attributes.get("content") or "").strip()
+            for meta in parsed.css("meta[name]")
         ),
     )
     if not _proven(content, splice, parsed):

@@ -24,7 +24,10 @@ class PageOutline(NamedTuple):
     nothing; `ordered`: how many elements ask for a place of their own in the order of the focus (`tabindex` above 0);
     `banners`, `closings`: how many elements are the page's banner, or its footer; `marks`: classes and ids, as selectors name
     them; `unseen_picture`, `nameless_frame`, `nameless_field`: the first picture without an alternative, frame and field that
-    nobody hears the name of; `cannot_grow`: its viewport meta forbids to enlarge it; `files`: names of files in its text."""
+    nobody hears the name of; `cannot_grow`: its viewport meta forbids to enlarge it; `files`: names of files in its text.
+    `wants`: paths of the site's files that it is shown or works with; `unsourced`: the first such element that names none;
+    `dead_link`: the first link without an address; `says_letters`: how its letters are written is declared, or they are plain
+    ones; `runs`: the direction that it says; `empty_heading`: the first heading that says nothing."""
 
     title: str
     is_described: bool
@@ -43,6 +46,13 @@ class PageOutline(NamedTuple):
     nameless_field: str = ""
     cannot_grow: bool = False
     files: tuple[str, ...] = ()
+    wants: tuple[str, ...] = ()
+    unsourced: str = ""
+    dead_link: str = ""
+    says_language: bool = True
+    says_letters: bool = True
+    runs: str = ""
+    empty_heading: str = ""
 
 
 class Outlined(NamedTuple):
@@ -67,7 +77,9 @@ def outline_of(content: bytes, encoding: str, path: str) -> PageOutline:
         " ".join(title.text().split())[:LONGEST] if title is not None else "",
         any((node.attributes.get("content") or "").strip() for node in parsed.css("meta[name=description i]")),
         any("icon" in (node.attributes.get("rel") or "").lower().split() for node in parsed.css("link[rel][href]")),
-        tuple(int((node.tag or "h0")[1]) for node in parsed.css("h1, h2, h3, h4, h5, h6")[:MOST_HEADINGS]),
+        tuple(
+            int((node.tag or "h0")[1]) for node in parsed.css("h1, h2, h3, h4, h5, h6")[:MOST_HEADINGS] if _says(node)
+        ),
         sum("hidden" not in node.attributes for node in parsed.css("main, [role=main]")),
         tuple(one[:LONGEST] for one, count in ids.items() if one and count > 1)[:MOST_IDS],
         tuple(dict.fromkeys(filter(None, (_path(node, path) for node in _links(parsed)))))[:MOST_LINKS],
@@ -84,7 +96,59 @@ def outline_of(content: bytes, encoding: str, path: str) -> PageOutline:
         _first(node.attributes.get("name") for node in parsed.css(_FIELDS) if not _is_labelled(node, labels)),
         any(_forbids_growing(node.attributes.get("content") or "") for node in parsed.css("meta[name=viewport i]")),
         tuple(dict.fromkeys(islice(names_of_files(decode(content, encoding)), MOST_FILES))),
+        tuple(dict.fromkeys(_wanted(parsed, path)))[:MOST_LINKS],
+        _first(node.tag for node in parsed.css(_UNSOURCED) if not node.attributes.keys() & _SOURCES_BESIDE),
+        _first(" ".join(node.text(deep=True).split()) for node in parsed.css("a:not([href])") if _is_dead(node)),
+        parsed.css_first("html[lang]") is not None,
+        content.isascii() or declares_letters(content, parsed),
+        next((said for node in parsed.css("html[dir], body[dir]") if (said := node.attributes["dir"])), "")
+        .strip()
+        .lower(),
+        _first(node.tag for node in parsed.css("h1, h2, h3, h4, h5, h6") if not _says(node) and not _is_named(node)),
     )
+
+
+_UNSOURCED = "img:not([src]), script[src=''], link[rel]:not([href]), link[href]:not([rel])"
+_SOURCES_BESIDE = frozenset({"srcset", "data-src", "data-srcset", "itemprop", "property"})
+"""Attributes by which something has a source all the same, or is there for machines."""
+_WANTING = {
+    "img[src], script[src], source[src], video[src], audio[src], track[src], embed[src], input[type=image i][src]": "src",
+    "video[poster]": "poster",
+    "object[data]": "data",
+}
+
+
+def _wanted(parsed: LexborHTMLParser, path: str) -> Iterator[str]:
+    """What pages are shown with; where another base is said, nobody knows."""
+    if parsed.css_first("base[href]") is not None:
+        return
+    for selector, name in _WANTING.items():
+        yield from (there for node in parsed.css(selector) if (there := _within(node.attributes.get(name), path)))
+    for node in parsed.css("link[rel~=stylesheet i][href], link[rel~=icon i][href], link[rel~=manifest i][href]"):
+        there = _within(node.attributes.get("href"), path)
+        if there:
+            yield there
+
+
+def _is_dead(node: LexborNode) -> bool:
+    """It says something, is no place to jump to, and nothing else makes it a link."""
+    others = {"id", "name", "onclick", "role", "tabindex", "aria-current", "aria-disabled"}
+    return not node.attributes.keys() & others and _says(node)
+
+
+def _says(node: LexborNode) -> bool:
+    """A text, or a picture's."""
+    return bool(node.text(deep=True).strip()) or any(
+        (one.attributes.get("alt") or one.attributes.get("aria-label") or "").strip()
+        for one in node.css("[alt], [aria-label]")
+    )
+
+
+def declares_letters(content: bytes, parsed: LexborHTMLParser) -> bool:
+    """HTML, 4.2.5.4: by a byte order mark, or by a meta element."""
+    if content.startswith((b"\xef\xbb\xbf", b"\xff\xfe", b"\xfe\xff")):
+        return True
+    return parsed.css_first("meta[charset], meta[http-equiv=content-type i][content*=charset i]") is not None
 
 
 _FIELDS = "input, select, textarea"
@@ -177,9 +241,13 @@ def _links(parsed: LexborHTMLParser) -> list[LexborNode]:
 
 
 def _path(link: LexborNode, path: str) -> str:
-    """Empty where it leads elsewhere, or to a place in the page itself."""
+    return _within(link.attributes.get("href"), path)
+
+
+def _within(address: str | None, path: str) -> str:
+    """Where an address leads within the site; empty where it leads elsewhere, or to a place in the page itself."""
     try:
-        parts = urlsplit((link.attributes.get("href") or "").strip())
+        parts = urlsplit((address or "").strip())
     except ValueError:
         return ""
     if parts.scheme or parts.netloc or not parts.path:

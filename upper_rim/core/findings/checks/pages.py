@@ -9,6 +9,7 @@ from typing import NamedTuple
 from urllib.parse import unquote
 
 from ...exchange.html.outline import PageOutline
+from ...languages import direction
 from ...model.site import Page, Site
 from ...model.tree import ROOT
 from ..finding import Finding, FindingKind, SeenAt
@@ -96,6 +97,19 @@ def _of_page(
         yield "nameless field", outline.nameless_field
     if outline.cannot_grow:
         yield "cannot grow", ""
+    if outline.empty_heading:
+        yield "empty heading", outline.empty_heading
+    if outline.dead_link:
+        yield "dead link", outline.dead_link
+    if not outline.says_language and not page.likely:
+        yield "no language", ""
+    if not outline.says_letters:
+        yield "no encoding", ""
+    if direction(page.language) == "rtl" and outline.runs != "rtl" and not (page.splice and page.splice.turned):
+        yield "not turned", ""
+    gone = next((one for one in outline.wants if unquote(one).rstrip("/") not in there), outline.unsourced)
+    if gone:
+        yield "lost file", gone
     lost = next((one for one in outline.links if unquote(one).rstrip("/") not in there), "")
     if lost:
         yield "broken link", lost
