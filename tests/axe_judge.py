@@ -27,7 +27,6 @@ from upper_rim.core.model.editing.check import broken_references
 from upper_rim.core.model.site import Asset, Page, Site
 from upper_rim.core.model.tree import ROOT
 from upper_rim.core.output.fitting import estimated_shape, fitter_of
-from upper_rim.core.output.page.compose import Composer
 from upper_rim.core.output.page.splicing import spliced
 from upper_rim.core.values.rich import RichWords
 from upper_rim.core.values.targets import ToNothing
@@ -35,6 +34,7 @@ from upper_rim.core.values.words import Words
 from upper_rim.shipped import shelf
 
 from .browser.conftest import load_faces
+from .fit_judge import publish_into
 from .fitted_sites import PICTURE, FittedMaker
 from .moving_sites import MovingMaker
 from .styled_sites import StyledMaker
@@ -220,23 +220,7 @@ def we_say(site: Site, contents: Mapping[str, bytes]) -> list[Finding]:
 def axe_says(
     site: Site, contents: Mapping[str, bytes], driver: webdriver.Chrome, files: dict[str, bytes], port: int
 ) -> Iterator[Said]:
-    composer = Composer(
-        site,
-        shelf(),
-        contents.__getitem__,
-        marks=True,
-        year=2026,
-        fitter=fitter_of(shelf(), contents.__getitem__, 2026),
-    )
-    (page,), first = site.pages, site.pieces[0]
-    files.clear()
-    files["/"] = (
-        composer.gate_page(first, site.language)
-        if isinstance(first, Gate)
-        else composer.page(page, contents[page.content or ""], asking=first.id)
-    )
-    files.update(dict(composer.parts()))
-    files.update({asset.path: contents[asset.content] for asset in site.assets})
+    publish_into(files, site, contents, fitter_of(shelf(), contents.__getitem__, 2026))
     driver.get(f"http://127.0.0.1:{port}/")
     load_faces(driver)
     driver.execute_script(AXE)

@@ -20,7 +20,7 @@ from selenium import webdriver
 
 from upper_rim.core.exchange.imports.import_pages import ArchiveEntry, digest, read_files
 from upper_rim.core.fit.css.boxes import Frame
-from upper_rim.core.fit.rows.fitter import stands_in_lines
+from upper_rim.core.fit.rows.fitter import Fitter, stands_in_lines
 from upper_rim.core.fit.rows.sweep import FROM_PX, TO_PX, RowFit, frame_at
 from upper_rim.core.kinds.pieces.base import Piece
 from upper_rim.core.kinds.pieces.consent import ConsentQuestion
@@ -203,6 +203,20 @@ def served() -> Iterator[tuple[Files, int]]:
         server.server_close()
 
 
+def publish_into(files: dict[str, bytes], site: Site, contents: Mapping[str, bytes], fitter: Fitter) -> None:
+    """A site of one page, with all that it fetches; of a gate, what stands in its place."""
+    composer = Composer(site, shelf(), contents.__getitem__, marks=True, year=2026, fitter=fitter)
+    (page,), first = site.pages, site.pieces[0]
+    files.clear()
+    files["/"] = (
+        composer.gate_page(first, site.language)
+        if isinstance(first, Gate)
+        else composer.page(page, contents[page.content or ""], asking=first.id)
+    )
+    files.update(dict(composer.parts()))
+    files.update({asset.path: contents[asset.content] for asset in site.assets})
+
+
 def compare(
     seed: int,
     driver: webdriver.Chrome,
@@ -220,19 +234,9 @@ def compare(
     site, contents = FittedMaker(seed, gate).site()
     if shaped:
         site, contents = _on_shaped_page(site, contents, seed)
-    page = site.pages[0]
     # Without foresight: what is published is what counts.
     fitter = fitter_of(shelf(), contents.__getitem__, 2026, foresees=False)
-    composer = Composer(site, shelf(), contents.__getitem__, marks=True, year=2026, fitter=fitter)
-    files.clear()
-    first = site.pieces[0]
-    files["/"] = (
-        composer.gate_page(first, site.language)
-        if isinstance(first, Gate)
-        else composer.page(page, contents[page.content or ""], asking=first.id)
-    )
-    files.update(dict(composer.parts()))
-    files.update({asset.path: contents[asset.content] for asset in site.assets})
+    publish_into(files, site, contents, fitter)
     driver.get(f"http://127.0.0.1:{port}/?{seed}" if "/?" in files else f"http://127.0.0.1:{port}/")
     load_faces(driver)
     driver.execute_script(_COME)
