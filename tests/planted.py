@@ -248,6 +248,8 @@ def _of_pages() -> Iterator[Planted]:
     yield Planted("nameless link", "site", written(fares, body, "<button><svg></svg></button></main>"))
     yield Planted("own order", "site", written(fares, body, '<a href="/" tabindex="3">x</a></main>'))
     yield Planted("two banners", "site", written(fares, "<main", "<header>Old</header><main"))
+    yield Planted("no first heading", "site", lambda site: of_page(fares, bare=True)(written(fares, "<h1", "<p")(site)))
+    yield Planted("turned by CSS", _site.pages[0].id, _spliced(turned=True))
     yield Planted("two footers", "site", written(fares, "<main", "<footer>Old</footer><main"))
     yield Planted("unseen picture", "site", written(fares, body, '<img src="/logo.svg"></main>'))
     yield Planted("nameless frame", "site", written(fares, body, '<iframe src="/"></iframe></main>'))
@@ -359,6 +361,9 @@ def _of_reach() -> Iterator[Planted]:
     past = {"every": [{"kind": "period", "ends": "2020-01-01T00:00"}]}
     for node in ("pc-spring", "it-tagline", "pc-call"):
         yield Planted("past", node, put(node, "audience", past))
+    never = [{"kind": "period", "begins": "2030-01-02T00:00"}, {"kind": "period", "ends": "2030-01-01T00:00"}]
+    for node in ("it-tagline", "pc-news"):
+        yield Planted("nobody", node, put(node, "audience", {"every": never}))
     yield Planted("without header", "site", gone("rr-press", "rr-guide-front", "rr-everywhere"))
     yield Planted("without footer", "site", changed(Remove(nodes=("rr-footer",))))
 
@@ -375,6 +380,17 @@ def _of_gates() -> Iterator[Planted]:
     yield Planted("no yes", "pc-shop-age", changed(Remove(nodes=("it-shop-yes",))))
     yield Planted("no no", "pc-shop-age", changed(Remove(nodes=("it-shop-no", "it-shop-birth"))))
     yield Planted("no field", "pc-press-door", changed(Remove(nodes=("it-press-secret",))))
+    yield Planted("locked picture", "pc-guide", put("it-guide-picture", "picture", "/press/the-quay-at-dusk.svg"))
+    yield Planted(
+        "refused to a door",
+        "pc-shop-age",
+        put("pc-shop-age", "target", {"kind": "address", "address": "/press/releases/"}),
+    )
+    yield Planted("over a bar", "pc-consent", put("pc-consent", "place", "bar-bottom"))
+    for kind in ("two at once", "over a button"):
+        yield Planted(kind, "pc-consent", put("pc-consent", "place", "bar-top"))
+    shown = '<img src="https://tide.example/a.png" alt="Tides"></main>'
+    yield Planted("unknown hosts", "pc-consent", written("/sailings/fares/", "</main>", shown))
     yield Planted("no yes to all", "pc-consent", changed(Remove(nodes=("it-consent-yes",))))
     yield Planted("no no to all", "pc-consent", changed(Remove(nodes=("it-consent-no",))))
     yield Planted("unequal answers", "pc-consent", styled("it-consent-yes", font_size="30px", font_weight="800"))
@@ -386,6 +402,11 @@ def _of_gates() -> Iterator[Planted]:
 def _of_languages() -> Iterator[Planted]:
     switches = ("it-languages", "it-foot-languages", "pc-languages", "rw-drawer-reach")
     yield Planted("no switch", "site", gone(*switches))
+    yield Planted("one language", "it-languages", _english_alone)
+    yield Planted("in English", "site", of_page("/sailings/fares/", language="is"))
+    yield Planted("twice in a language", "pg-home-de", of_page("/cy/", language="de"))
+    named = '<link rel="alternate" hreflang="de" href="/de/"></head>'
+    yield Planted("not mutual", "pg-fares", written("/sailings/fares/", "</head>", named))
     yield Planted("older texts", "it-tagline", put("it-tagline", "words", _said("Drei Schiffe", "00000000")))
     yield Planted("drafts", "it-tagline", put("it-tagline", "words", _said("Drei Schiffe", draft=True)))
     yield Planted("other letters", "it-tagline", put("it-tagline", "words", _said("Три корабля, пять гаваней")))
@@ -396,6 +417,10 @@ def _of_languages() -> Iterator[Planted]:
         put("it-tagline", "words", {"text": "Three ships, five harbours, and a kettle in each of them"}),
     )
     yield Planted("not translated", "", put("en-fares", "label", {"text": "What it costs"}))
+
+
+def _english_alone(site: Site) -> Site:
+    return site.replaced(pages=tuple(page for page in site.pages if page.language == "en"), spoken=())
 
 
 def _of_texts() -> Iterator[Planted]:
@@ -410,10 +435,25 @@ def _of_texts() -> Iterator[Planted]:
             "weak text", node, styled(node, part=part, color="#8fa0a8", background_color="#8a9aa4"), laid=True
         )
 
+    yield Planted(
+        "over a picture", "it-about", styled("pc-footer", background_image='url("/coast-fog.svg")'), laid=True
+    )
+
 
 def _policies_gone(site: Site) -> Site:
     """The question leads nowhere."""
     return put("it-consent-words", "rich", {"text": "<p>May we count?</p>"})(site)
+
+
+def _small(number: int) -> dict[str, Any]:
+    sizes = ("inline-size", "block-size", "min-inline-size", "min-block-size")
+    styles = [{"id": f"st-small-{number}-{name}", "property": name, "value": "12px"} for name in sizes]
+    said = {"words": {"text": f"Call {number}"}, "icon": "phone", "styles": styles}
+    return {"id": f"it-small-{number}", "kind": "icon", "target": {"kind": "address", "address": f"/#{number}"}, **said}
+
+
+def _second_button() -> dict[str, Any]:
+    return {"id": "it-planted", "kind": "menu", "menu": "mn-guide", "drawer_always": True}
 
 
 def _of_fit() -> Iterator[Planted]:
@@ -432,6 +472,8 @@ def _of_fit() -> Iterator[Planted]:
     yield Planted(
         "long lines", "it-winter", put("it-winter", "words", {"text": "Ferries sail in winter, too. " * 12}), laid=True
     )
+    yield Planted("small target", "it-small-0", added("cl-end", "items", _small(0), _small(1)), laid=True)
+    yield Planted("two buttons in one", "", added("cl-end", "items", _second_button()))
     yield Planted("squeezed", "it-guide-picture", styled("it-guide-picture", max_inline_size="40px"), laid=True)
     for node in ("it-phone",):
         yield Planted("*", "rw-above", styled(node, inline_size="1400px"), laid=True)
@@ -443,6 +485,7 @@ def _of_movement() -> Iterator[Planted]:
     yield Planted("brief", "pc-main", put("sg-reading", "after", {"kind": "px", "px": 150}), laid=True)
     yield Planted("flicker", "pc-main", put("sg-slim", "after", {"kind": "px", "px": 8}), laid=True)
     yield Planted("gap", "pc-main", put("sg-slim", "after", {"kind": "px", "px": 8}), laid=True)
+    yield Planted("limited", "pc-main", put("sg-slim", "height_px", 40), laid=True)
     yield Planted("overlap", "pc-book", put("pc-book", "place", "top-start"), laid=True)
     yield Planted("covered", "pc-bar", styled("pc-bar", padding_block_start="220px"), laid=True)
     yield Planted("hidden focus", "pc-bar", styled("pc-bar", padding_block_start="560px"), laid=True)
