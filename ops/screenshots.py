@@ -10,6 +10,7 @@ from pathlib import Path
 from selenium import webdriver
 from selenium.webdriver.chrome.service import Service
 from selenium.webdriver.common.by import By
+from selenium.webdriver.support.ui import WebDriverWait
 
 PICTURES = Path(__file__).resolve().parent.parent / "docs" / "screenshots"
 BENCH = "/s/ostrey/pieces/pc-main/"
@@ -77,8 +78,10 @@ def main() -> None:
 
 
 def _take(driver: webdriver.Chrome, address: str, name: str, script: str = "", wait_s: float = 0.5) -> None:
+    """Once all is looked at that is looked at there."""
     driver.get(address)
     time.sleep(1.5)
+    WebDriverWait(driver, 30).until_not(lambda there: there.find_elements(By.CSS_SELECTOR, "[data-test=looking]"))
     if script:
         driver.execute_script(script)
         time.sleep(wait_s)
