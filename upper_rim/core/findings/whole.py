@@ -116,7 +116,8 @@ def found_at_once(looked: LookedAt) -> Iterator[Finding]:
     yield from in_names(site, fitter.kept)
     yield from in_landmarks(coverage_of(site), fitter.kept)
     yield from in_looks(fitter, site)
-    yield from in_own_files(site, fitter.kept("pictures", site.assets, lambda: fitter.pictures(site)))
+    pictures = fitter.kept("pictures", site.assets, lambda: fitter.pictures(site))
+    yield from in_own_files(site, pictures, coverage_of(site))
     yield from fitter.kept("shapes", (site.pages, site.shapes, site.viewport), lambda: list(in_shapes(site)))
 
 

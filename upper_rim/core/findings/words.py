@@ -128,7 +128,7 @@ WORDS: Mapping[FindingKind, str] = {
     "hidden link": "{who}: links in its text are told by their colour alone",
     "no such weight": "{face} has no weight {weight:.0f}, which {who} asks for: browsers take another, or smear it",
     "heavy picture": "{who} shows {path}, which has {kilobytes:.0f} kB",
-    "heavy pieces": "Pictures in pieces have {kilobytes:.0f} kB together, {path} the most of it",
+    "heavy pieces": "Pieces add {kilobytes:.0f} kB of pictures and fonts to {path} and to pages like it, {first} the most of it",
     "small picture": "{who} shows {path} wider ({asked_px:.0f} px) than it is ({px:.0f} px)",
     "same landmark": "{who} and {other} are called the same, and are there at once: who goes from landmark to landmark cannot tell them apart",
     "same on hover": "{who} looks the same while one points at it",
