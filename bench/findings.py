@@ -74,7 +74,7 @@ def _of(
 
 def _looked(fitter: Fitter, site: Site, read: Callable[[str], bytes]) -> LookedAt:
     @lru_cache(maxsize=200_000)
-    def outline(content: str, path: str, encoding: str) -> PageOutline:
+    def outline(content: str, path: str, encoding: str) -> PageOutline | None:
         return outline_of(read(content), encoding, path)
 
     @cached({}, key=lambda page, viewport_px: (page.id, viewport_px[0]))

@@ -58,7 +58,7 @@ def _read(content: str) -> bytes:
 
 
 @lru_cache(maxsize=4096)
-def _outlined(content: str, cuts: Any, path: str, page: Page) -> PageOutline:
+def _outlined(content: str, cuts: Any, path: str, page: Page) -> PageOutline | None:
     return outline_of(spliced(_read(content), (), page), page.encoding, path)
 
 

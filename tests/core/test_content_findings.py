@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 
 from upper_rim.core.exchange.html.named_files import names_of_files
-from upper_rim.core.exchange.html.outline import PageOutline, outline_of
+from upper_rim.core.exchange.html.outline import MOST_HEADINGS, PageOutline, outline_of
 from upper_rim.core.exchange.imports.import_pages import ArchiveEntry, read_files
 from upper_rim.core.findings.checks.pages import Given, in_contents
 from upper_rim.core.findings.words import finding_words
@@ -107,6 +107,17 @@ def test_a_header_of_ours_is_a_second_banner_and_its_title_the_first_heading() -
     site, contents = site_of(body="<main><h1>When</h1><footer>Of it</footer></main><footer>Old</footer>")
     assert found_in(site, contents) == []
     assert {one[0] for one in found_in(site, contents, footed="/")} == {"two footers"}
+
+
+@pytest.mark.parametrize("said", ["<div>", "<h1><div>", "<label for=a>x", "<button><span>", "<footer>", "<a>y"])
+def test_a_page_of_very_many_elements_in_each_other_is_read_or_left_unread(said: str) -> None:
+    """Nobody waits for it: what is looked at of each element is bounded, and no tree is made that is too deep."""
+    page = f"<main>{said * 20_000}{'<input name=a>' * 20_000}</main>".encode()
+    outline = outline_of(page, "utf-8", "/")
+    assert outline is None or len(outline.headings) <= MOST_HEADINGS
+    wide = f"<main>{'<h2>x</h2><footer>y</footer><img><a>z</a><input>' * 20_000}</main>".encode()
+    found = outline_of(wide, "utf-8", "/")
+    assert found is not None and found.unseen_picture == found.nameless_field == "one" and found.dead_link == "z"
 
 
 def test_files_are_known_by_the_names_that_texts_say_however_they_are_written() -> None:

@@ -4,18 +4,22 @@ from __future__ import annotations
 
 import posixpath
 from collections import Counter
-from collections.abc import Iterable, Iterator, Sequence, Set
+from collections.abc import Iterable, Iterator, Sequence
 from itertools import islice
 from typing import NamedTuple
 from urllib.parse import urlsplit
 
 from selectolax.lexbor import LexborHTMLParser, LexborNode
 
-from .anatomy import read_as_browser
+from .anatomy import DEEPEST, read_as_browser
 from .encoding import decode
+from .heard import above_it, is_labelled, is_named, is_nameless, labelled_ids, says_something
 from .named_files import names_of_files
+from .source_tags import nests_deeper
 
 MOST_HEADINGS, MOST_LINKS, MOST_IDS, MOST_MARKS, MOST_FILES, LONGEST = 500, 5_000, 20, 2_000, 5_000, 200
+MOST_ASKED = 2_000
+"""Elements of a sort that are looked at."""
 
 
 class PageOutline(NamedTuple):
@@ -67,44 +71,70 @@ def outlines_of(pages: Sequence[Outlined]) -> list[PageOutline | None]:
     return [outline_of(*page) for page in pages]
 
 
-def outline_of(content: bytes, encoding: str, path: str) -> PageOutline:
-    """`path`: the page's own, from which relative links lead."""
+def outline_of(content: bytes, encoding: str, path: str) -> PageOutline | None:
+    """`path`: the page's own, from which relative links lead. None where its elements lie so deep in each other that no
+    browser shows them as they are meant."""
+    text = decode(content, encoding)
+    if nests_deeper(text, DEEPEST):
+        return None
     parsed = read_as_browser(content, encoding)
     title = parsed.css_first("head > title")
-    labels = _labelled_ids(parsed)
+    labels = labelled_ids(parsed)
     ids = Counter(node.attributes.get("id") or "" for node in parsed.css("[id]"))
     return PageOutline(
-        " ".join(title.text().split())[:LONGEST] if title is not None else "",
-        any((node.attributes.get("content") or "").strip() for node in parsed.css("meta[name=description i]")),
-        any("icon" in (node.attributes.get("rel") or "").lower().split() for node in parsed.css("link[rel][href]")),
-        tuple(
-            int((node.tag or "h0")[1]) for node in parsed.css("h1, h2, h3, h4, h5, h6")[:MOST_HEADINGS] if _says(node)
+        title=" ".join(title.text().split())[:LONGEST] if title is not None else "",
+        is_described=any(
+            (node.attributes.get("content") or "").strip() for node in parsed.css("meta[name=description i]")
         ),
-        sum("hidden" not in node.attributes for node in parsed.css("main, [role=main]")),
-        tuple(one[:LONGEST] for one, count in ids.items() if one and count > 1)[:MOST_IDS],
-        tuple(dict.fromkeys(filter(None, (_path(node, path) for node in _links(parsed)))))[:MOST_LINKS],
-        next((_leads(node) for node in parsed.css("a[href], button") if _is_nameless(node)), ""),
-        sum(
+        has_icon=any(
+            "icon" in (node.attributes.get("rel") or "").lower().split() for node in parsed.css("link[rel][href]")
+        ),
+        headings=tuple(
+            int((node.tag or "h0")[1])
+            for node in parsed.css("h1, h2, h3, h4, h5, h6")[:MOST_HEADINGS]
+            if says_something(node)
+        ),
+        mains=sum("hidden" not in node.attributes for node in parsed.css("main, [role=main]")),
+        twice=tuple(one[:LONGEST] for one, count in ids.items() if one and count > 1)[:MOST_IDS],
+        links=tuple(dict.fromkeys(filter(None, (_path(node, path) for node in _links(parsed)))))[:MOST_LINKS],
+        nameless=next((_leads(node) for node in parsed.css("a[href], button")[:MOST_LINKS] if is_nameless(node)), ""),
+        ordered=sum(
             (node.attributes.get("tabindex") or "").strip().lstrip("+0").isdecimal()
             for node in parsed.css("[tabindex]")
         ),
-        sum(_is_of_page(node, "banner") for node in parsed.css("header, [role=banner]")),
-        tuple(dict.fromkeys(_marks(parsed)))[:MOST_MARKS],
-        sum(_is_of_page(node, "contentinfo") for node in parsed.css("footer, [role=contentinfo]")),
-        _first(node.attributes.get("src") for node in parsed.css("img:not([alt])") if not _is_named(node)),
-        _first(node.attributes.get("src") for node in parsed.css("iframe") if not _is_named(node)),
-        _first(node.attributes.get("name") for node in parsed.css(_FIELDS) if not _is_labelled(node, labels)),
-        any(_forbids_growing(node.attributes.get("content") or "") for node in parsed.css("meta[name=viewport i]")),
-        tuple(dict.fromkeys(islice(names_of_files(decode(content, encoding)), MOST_FILES))),
-        tuple(dict.fromkeys(_wanted(parsed, path)))[:MOST_LINKS],
-        _first(node.tag for node in parsed.css(_UNSOURCED) if not node.attributes.keys() & _SOURCES_BESIDE),
-        _first(" ".join(node.text(deep=True).split()) for node in parsed.css("a:not([href])") if _is_dead(node)),
-        parsed.css_first("html[lang]") is not None,
-        content.isascii() or declares_letters(content, parsed),
-        next((said for node in parsed.css("html[dir], body[dir]") if (said := node.attributes["dir"])), "")
+        banners=sum(_is_of_page(node, "banner") for node in parsed.css("header, [role=banner]")[:MOST_ASKED]),
+        marks=tuple(dict.fromkeys(_marks(parsed)))[:MOST_MARKS],
+        closings=sum(
+            _is_of_page(node, "contentinfo") for node in parsed.css("footer, [role=contentinfo]")[:MOST_ASKED]
+        ),
+        unseen_picture=_first(
+            node.attributes.get("src") for node in parsed.css("img:not([alt])") if not is_named(node)
+        ),
+        nameless_frame=_first(node.attributes.get("src") for node in parsed.css("iframe") if not is_named(node)),
+        nameless_field=_first(
+            node.attributes.get("name") for node in parsed.css(_FIELDS)[:MOST_ASKED] if not is_labelled(node, labels)
+        ),
+        cannot_grow=any(
+            _forbids_growing(node.attributes.get("content") or "") for node in parsed.css("meta[name=viewport i]")
+        ),
+        files=tuple(dict.fromkeys(islice(names_of_files(text), MOST_FILES))),
+        wants=tuple(dict.fromkeys(_wanted(parsed, path)))[:MOST_LINKS],
+        unsourced=_first(node.tag for node in parsed.css(_UNSOURCED) if not node.attributes.keys() & _SOURCES_BESIDE),
+        dead_link=_first(
+            " ".join(node.text(deep=True).split())
+            for node in parsed.css("a:not([href])")[:MOST_ASKED]
+            if _is_dead(node)
+        ),
+        says_language=parsed.css_first("html[lang]") is not None,
+        says_letters=content.isascii() or declares_letters(content, parsed),
+        runs=next((said for node in parsed.css("html[dir], body[dir]") if (said := node.attributes["dir"])), "")
         .strip()
         .lower(),
-        _first(node.tag for node in parsed.css("h1, h2, h3, h4, h5, h6") if not _says(node) and not _is_named(node)),
+        empty_heading=_first(
+            node.tag
+            for node in parsed.css("h1, h2, h3, h4, h5, h6")[:MOST_HEADINGS]
+            if not says_something(node) and not is_named(node)
+        ),
     )
 
 
@@ -133,15 +163,7 @@ def _wanted(parsed: LexborHTMLParser, path: str) -> Iterator[str]:
 def _is_dead(node: LexborNode) -> bool:
     """It says something, is no place to jump to, and nothing else makes it a link."""
     others = {"id", "name", "onclick", "role", "tabindex", "aria-current", "aria-disabled"}
-    return not node.attributes.keys() & others and _says(node)
-
-
-def _says(node: LexborNode) -> bool:
-    """A text, or a picture's."""
-    return bool(node.text(deep=True).strip()) or any(
-        (one.attributes.get("alt") or one.attributes.get("aria-label") or "").strip()
-        for one in node.css("[alt], [aria-label]")
-    )
+    return not node.attributes.keys() & others and says_something(node)
 
 
 def declares_letters(content: bytes, parsed: LexborHTMLParser) -> bool:
@@ -152,7 +174,6 @@ def declares_letters(content: bytes, parsed: LexborHTMLParser) -> bool:
 
 
 _FIELDS = "input, select, textarea"
-_UNASKED = frozenset({"hidden", "submit", "button", "reset", "image"})
 _LEAST_GROWTH = 2.0
 """WCAG 2.2, 1.4.4: text can be enlarged to twice its size."""
 
@@ -160,40 +181,6 @@ _LEAST_GROWTH = 2.0
 def _first(said: Iterable[str | None]) -> str:
     """What the first is called by; "one" where it says nothing; empty where there is none."""
     return next(((one or "").strip()[:LONGEST] or "one" for one in said), "")
-
-
-def _is_named(node: LexborNode) -> bool:
-    """By an attribute of its own, or hidden from all who would hear its name."""
-    said = node.attributes
-    if said.get("aria-hidden") == "true" or "hidden" in said or said.get("role") in {"none", "presentation"}:
-        return True
-    return any((said.get(name) or "").strip() for name in ("aria-label", "aria-labelledby", "title"))
-
-
-def _is_labelled(node: LexborNode, labels: Set[str]) -> bool:
-    """`labels`: the ids for which a label says something (HTML AAM 1.0, 4.1)."""
-    said = node.attributes
-    if (
-        _is_named(node)
-        or (said.get("type") or "").strip().lower() in _UNASKED
-        or (said.get("placeholder") or "").strip()
-    ):
-        return True
-    return (said.get("id") or "") in labels or any(
-        above.tag == "label" and above.text(deep=True).strip() for above in _above(node)
-    )
-
-
-def _labelled_ids(parsed: LexborHTMLParser) -> frozenset[str]:
-    labels = parsed.css("label[for]")
-    return frozenset(label.attributes["for"] or "" for label in labels if label.text(deep=True).strip())
-
-
-def _above(node: LexborNode) -> Iterator[LexborNode]:
-    above = node.parent
-    while above is not None:
-        yield above
-        above = above.parent
 
 
 def _forbids_growing(said: str) -> bool:
@@ -214,16 +201,6 @@ def _marks(parsed: LexborHTMLParser) -> Iterator[str]:
             yield f"#{node.attributes['id']}"
 
 
-def _is_nameless(node: LexborNode) -> bool:
-    """No text, no label, no picture with words (Accessible Name and Description Computation 1.1)."""
-    if _is_named(node) or node.text(deep=True).strip():
-        return False
-    within = node.css("img[alt], [aria-label], svg title, input[value]")
-    return not any(
-        (one.attributes.get("alt") or one.attributes.get("aria-label") or one.text()).strip() for one in within
-    )
-
-
 def _leads(node: LexborNode) -> str:
     return ((node.attributes.get("href") or "").strip() or "a button")[:LONGEST]
 
@@ -232,7 +209,7 @@ def _is_of_page(node: LexborNode, role: str) -> bool:
     """A `header` or a `footer` is the page's where it stands in no part of that (HTML AAM 1.0)."""
     if node.attributes.get("role"):
         return node.attributes["role"] == role
-    return all(above.tag not in {"article", "aside", "main", "nav", "section"} for above in _above(node))
+    return all(above.tag not in {"article", "aside", "main", "nav", "section"} for above in above_it(node))
 
 
 def _links(parsed: LexborHTMLParser) -> list[LexborNode]:
