@@ -48,7 +48,7 @@ WE_SAY: Mapping[str, tuple[FindingKind, ...]] = {
     "document-title": ("no title",),
     "duplicate-id-aria": ("id twice",),
     "frame-title": ("nameless frame",),
-    "heading-order": ("skips a level",),
+    "heading-order": ("skips a level", "no first heading"),
     "html-has-lang": ("no language",),
     "image-alt": ("unseen picture", "no alternative"),
     "label": ("nameless field",),

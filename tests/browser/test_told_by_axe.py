@@ -69,3 +69,12 @@ def with_items(site: Site, items: tuple[Spacer | Divider, ...]) -> Site:
     cell = row.cells[0].replaced(items=items)
     made = piece.replaced(rows=(row.replaced(cells=(cell, *row.cells[1:])), *piece.rows[1:]))
     return site.replaced(pieces=(made, *site.pieces[1:]))
+
+
+@pytest.mark.parametrize("seed", [109, 148, 190, 215, 235])
+def test_a_title_that_hides_at_some_widths_leaves_no_heading_that_says_nothing(
+    chromium: webdriver.Chrome, seed: int
+) -> None:
+    """Found on these: logos that are hidden in a width band, or whose header comes once one has scrolled."""
+    with served() as (files, port):
+        assert unlike(seed, chromium, files, port)[0] == []

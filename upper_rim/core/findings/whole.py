@@ -11,11 +11,11 @@ from ..fit.rows.fitter import Fitter
 from ..fit.rows.sweep import RowFit
 from ..gates.guards import Guards, guards_of
 from ..gates.waiting import given_of_hosts, hosts_found
-from ..kinds.items.logo import Logo
-from ..kinds.pieces.base import Piece
+from ..kinds.pieces.base import Moving, Piece
 from ..kinds.pieces.footer import Footer
 from ..kinds.pieces.header import Header
 from ..kinds.rows import Row
+from ..model.headings import title_in
 from ..model.navigation.links import Links
 from ..model.navigation.menus import Menus
 from ..model.site import Asset, Page, Site
@@ -154,7 +154,10 @@ def _in_pages(looked: LookedAt) -> Iterator[Finding]:
 
 
 def _has_title(site: Site, piece: Piece) -> bool:
-    return any(isinstance(item, Logo) for item in site.shown_items(piece))
+    """At every width, before anybody has scrolled."""
+    title = title_in(site, piece)
+    comes_later = isinstance(piece, Moving) and piece.comes_and_goes and piece.hides_until is not None
+    return title is not None and title.always and not piece.hidden_in and not comes_later
 
 
 def found_by_laying_out(looked: LookedAt) -> Iterator[Finding]:

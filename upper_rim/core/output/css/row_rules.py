@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterable, Iterator
 
+from ...kinds.items.logo import Logo
 from ...kinds.rows import Cell, Row, Track
 from ...kinds.rule import Rule
 from ...model.site import Site
@@ -65,10 +66,13 @@ def rules_in_row(site: Site, row: Row, sheet: SiteSheet) -> Iterator[Rule]:
         for item in cell.items:
             yield from item.rules(f".{site.key}-{item.id}", sheet)
             yield from hidden_rules(site, item.hidden_in, f"{site.key}-{item.id}")
-            if item.hint.text:
-                # What is around it for its hint would still take the room between two items.
-                around = Rule(f".{site.key}-hinted:has(>.{site.key}-{item.id})", {"display": "none"})
-                yield from (around._replace(within=within) for within in media_in(site, item.hidden_in))
+            # What is around it for its hint would still take the room between two items; a heading would say nothing.
+            around = [
+                name for name, is_there in (("hinted", item.hint.text), ("plain", isinstance(item, Logo))) if is_there
+            ]
+            for name in around:
+                none = Rule(f".{site.key}-{name}:has(.{site.key}-{item.id})", {"display": "none"})
+                yield from (none._replace(within=within) for within in media_in(site, item.hidden_in))
 
 
 def _cell_rules(site: Site, cell: Cell) -> Iterator[Rule]:

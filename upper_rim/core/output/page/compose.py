@@ -24,7 +24,6 @@ from ...kinds.items import Item
 from ...kinds.items.base import DiffersByPage, ShowsMenu
 from ...kinds.items.form import FORMS, Form
 from ...kinds.items.languages import LanguageSwitch
-from ...kinds.items.logo import Logo
 from ...kinds.items.trail import Trail
 from ...kinds.marks import MARK
 from ...kinds.markup import Element, html
@@ -33,6 +32,7 @@ from ...kinds.pieces.base import Piece
 from ...kinds.pieces.consent import ConsentQuestion
 from ...kinds.pieces.gate import Gate
 from ...kinds.pieces.header import Header
+from ...model.headings import title_in
 from ...model.navigation.counterparts import offered
 from ...model.navigation.current import Standings
 from ...model.navigation.links import Links
@@ -158,8 +158,9 @@ class Composer:
         """What is sent in place of a page that a gate guards: the gate alone, without anything of the page."""
         content, splice = document(self.site.name, language, "", in_main=False)
         page = Page(id="gate", path="/", language=language, splice=splice)
-        title = next((item.id for item in self.site.shown_items(gate) if isinstance(item, Logo)), "")
-        context = replace(self._context(page, None), gate_state=state, heading=title)
+        title = title_in(self.site, gate)
+        heading = title.item if title is not None and title.always else ""
+        context = replace(self._context(page, None), gate_state=state, heading=heading)
         markup = around([Shown(gate, ())], context).before
         deciding = self._script_of((Shown(gate, ()),), ())
         head = marked("head", _NOT_LISTED + deciding + self._head(markup, page, decides=bool(deciding)))
@@ -432,9 +433,9 @@ _HEADING = re.compile(rb"<h1[\s>]", re.IGNORECASE)
 
 
 def _title_of(pieces: Iterable[Shown], site: Site) -> str:
-    """Id of the first title in a header."""
-    headers = (one.piece for one in pieces if isinstance(one.piece, Header))
-    return next((item.id for header in headers for item in site.shown_items(header) if isinstance(item, Logo)), "")
+    """Id of the title in a header that is the page's first heading."""
+    titles = (title_in(site, one.piece) for one in pieces if isinstance(one.piece, Header))
+    return next((title.item for title in titles if title is not None), "")
 
 
 def shown_pieces(
