@@ -8,33 +8,25 @@ what axe alone says, which is to be nothing, and how often we alone say somethin
 
 from __future__ import annotations
 
-import sys
 import time
 from collections import Counter
 
 from tests.axe_judge import WE_ALONE, unlike
-from tests.browser.conftest import plain_chromium
-from tests.fit_judge import served
+
+from .generated import generated
 
 
 def main() -> None:
-    sites = int(sys.argv[1]) if len(sys.argv) > 1 else 300
-    first = int(sys.argv[2]) if len(sys.argv) > 2 else 0
     alone: Counter[str] = Counter()
-    unsaid = 0
+    sites = unsaid = 0
     started = time.perf_counter()
-    driver = plain_chromium()
-    driver.set_script_timeout(120)
-    try:
-        with served() as (files, port):
-            for seed in range(first, first + sites):
-                by_axe, by_us = unlike(seed, driver, files, port)
-                alone.update(one.kind for one in by_us)
-                unsaid += len(by_axe)
-                for said in by_axe:
-                    print(seed, *said)
-    finally:
-        driver.quit()
+    for one in generated(300):
+        by_axe, by_us = unlike(*one)
+        sites += 1
+        unsaid += len(by_axe)
+        alone.update(found.kind for found in by_us)
+        for said in by_axe:
+            print(one.seed, *said)
     print(f"{sites} pages in {time.perf_counter() - started:.0f} s; axe alone: {unsaid}")
     for kind, count in alone.most_common():
         print(f"we alone: {count} {kind} ({WE_ALONE.get(kind, 'not explained')})")

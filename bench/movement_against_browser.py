@@ -10,27 +10,20 @@ not.
 
 from __future__ import annotations
 
-import sys
 import time
 
-from tests.browser.conftest import plain_chromium
-from tests.fit_judge import Tally, served
+from tests.fit_judge import Tally
 from tests.movement_judge import compare_movement
+
+from .generated import generated
 
 
 def main() -> None:
-    sites = int(sys.argv[1]) if len(sys.argv) > 1 else 200
-    first = int(sys.argv[2]) if len(sys.argv) > 2 else 0
-    tally = Tally()
+    sites, tally = 0, Tally()
     started = time.perf_counter()
-    driver = plain_chromium()
-    driver.set_script_timeout(120)
-    try:
-        with served() as (files, port):
-            for seed in range(first, first + sites):
-                compare_movement(seed, driver, files, port, tally)
-    finally:
-        driver.quit()
+    for seed, *at in generated(200):
+        compare_movement(seed, *at, tally)
+        sites += 1
     for fault in tally.faults:
         print(fault)
     print(f"{sites} sites in {time.perf_counter() - started:.0f} s, {tally.compared['rectangles']} rectangles")

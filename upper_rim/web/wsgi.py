@@ -3,11 +3,12 @@ import threading
 
 from django.core.wsgi import get_wsgi_application
 
+from ..collecting import collect_rarely
+
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "upper_rim.web.settings")
 application = get_wsgi_application()
 
-from ..collecting import collect_rarely  # noqa: E402 - models can be imported only now
-from . import wall  # noqa: E402
+from . import wall  # noqa: E402 - models can be imported only now
 from .sites.fitters import read_faces  # noqa: E402
 
 collect_rarely()

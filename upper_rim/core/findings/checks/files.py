@@ -38,10 +38,8 @@ def in_files(site: Site, pictures: Pictures, coverage: Coverage) -> Iterator[Fin
             shown[piece.id].setdefault(path, node.id)
             if isinstance(node, PictureItem):
                 yield from _small(node, path, pictures)
-    if (
-        sum(sizes[path] for path in {path for paths in shown.values() for path in paths}) + _fonts(site)
-        > HEAVY_PAGE_BYTES
-    ):
+    everything = {path for paths in shown.values() for path in paths}
+    if sum(sizes[path] for path in everything) + _fonts(site) > HEAVY_PAGE_BYTES:
         yield from _heaviest(site, coverage, shown, sizes)
 
 
