@@ -521,8 +521,22 @@ class Browser:
         site, piece = self.driver.current_url.split("?")[0].rstrip("/").rsplit("/pieces/", 1)
         self.go(f"{site}/pieces/")
         form = {"do": "remove", "node": piece}
-        done = "const [url, values, done] = arguments; htmx.ajax('POST', url, {target: '#screen', swap: 'morph:innerHTML', values}).then(() => done(document.body.innerHTML))"
-        assert f"/pieces/{piece}/" not in self.driver.execute_async_script(done, f"{site}/pieces/", form)
+        assert f"/pieces/{piece}/" not in self.posted(form, "document.body.innerHTML", f"{site}/pieces/")
+
+    def posted(self, values: dict[str, str], shown: str = "true", url: str = "") -> Any:
+        """Posts to a screen, the one that is shown where none is named. Gives what `shown` is in the script as soon as the
+        answer is put onto the screen."""
+        script = """
+const [url, values, done] = arguments;
+const put = ({ detail }) => {
+  if (detail.requestConfig.verb !== 'post') return;
+  document.removeEventListener('htmx:afterOnLoad', put);
+  done(%s);
+};
+document.addEventListener('htmx:afterOnLoad', put);
+htmx.ajax('POST', url || location.pathname, { source: '#screen', target: '#screen', swap: 'morph:innerHTML', values });
+"""
+        return self.driver.execute_async_script(script % shown, url, values)
 
     def watch_posts(self) -> None:
         """From now on what the screen posts is counted (`posts`)."""

@@ -481,12 +481,8 @@ def test_an_edit_shows_its_failing_widths_at_once(browser: Browser) -> None:
     wait_for(lambda: browser.driver.current_url.startswith(site))
     browser.go("/s/ostrey/pieces/pc-main/?select=it-menu")
     gap = {"kind": "set", "node": "it-menu", "field": "gap_px", "value": 60}
-    asked = """
-const [edit, done] = arguments, base = document.querySelector('#screen form [name=base]').value;
-htmx.ajax('POST', location.pathname, {target: '#screen', swap: 'morph:innerHTML', values: {do: 'edit', edit, base, select: 'it-menu'}})
-  .then(() => done([...document.querySelectorAll('[data-test=fit-span]')].map((span) => span.dataset.language)));
-"""
-    wide = browser.driver.execute_async_script(asked, json.dumps(gap))
+    spans = "[...document.querySelectorAll('[data-test=fit-span]')].map((span) => span.dataset.language)"
+    wide = browser.posted({"do": "edit", "edit": json.dumps(gap), "select": "it-menu"}, spans)
     assert {"en", "de", "cy"} <= set(wide)
     browser.acted(lambda: browser.keys(Keys.CONTROL, "z"))
     assert {span.get_attribute("data-language") for span in browser.all("fit-span")} == {"de"}

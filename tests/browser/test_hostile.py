@@ -206,12 +206,7 @@ def test_nothing_runs_in_the_studio_or_on_its_stage(browser: Browser) -> None:
         for chunk in chunks:
             edits = accepted(site, text_edits(site, chunk))
             assert len(edits.edits) > 60
-            edit = edits.model_dump(mode="json")
-            browser.js(
-                "window.done = false; htmx.ajax('POST', location.pathname, {target: '#screen', swap: 'morph:innerHTML', values: {do: 'edit', edit: arguments[0]}}).then(() => (window.done = true))",
-                json.dumps(edit),
-            )
-            wait_for(lambda: browser.js("return window.done"))
+            browser.posted({"do": "edit", "edit": json.dumps(edits.model_dump(mode="json"))})
         for path in (
             "pieces/pc-help/?select=it-help-form",
             "pieces/pc-footer/?select=it-about",

@@ -150,11 +150,11 @@ def delete_site(request: HttpRequest, slug: str) -> HttpResponse:
 
 
 def newest(request: HttpRequest, slug: str, revision: int) -> HttpResponse:
-    """Whether somebody else has changed the site since `revision`: 204 where not."""
+    """Whether somebody else has changed the site since `revision`. It is told, and puts nothing onto the screen (204)."""
     stored = site_of(request.user, slug)
     if stored.revision == revision:
         return _kept_up(stored)
-    return HttpResponse(headers={"HX-Trigger": json.dumps({"rim:elsewhere": {"revision": stored.revision}})})
+    return _told("rim:elsewhere", revision=stored.revision)
 
 
 def _kept_up(stored: StoredSite) -> HttpResponse:
@@ -164,4 +164,8 @@ def _kept_up(stored: StoredSite) -> HttpResponse:
     site, revision = store.load(stored.pk)
     open_now = sorted_today(whole(stored.pk, revision, site), site).open
     breaks = sum(cause.severity == "breaks" for cause in open_now)
-    return HttpResponse(headers={"HX-Trigger": json.dumps({"rim:found": {"breaks": breaks}})})
+    return _told("rim:found", breaks=breaks)
+
+
+def _told(event: str, **detail: int) -> HttpResponse:
+    return HttpResponse(status=204, headers={"HX-Trigger": json.dumps({event: detail})})

@@ -84,6 +84,7 @@ document.addEventListener("click", ({ target }) => {
   };
   playing = requestAnimationFrame(step);
 });
-const ready = () => $("#frames") && showMoment(0);
+// What else is shown anew leaves it where it is.
+const ready = () => $("#player:empty") && showMoment(0);
 document.addEventListener("htmx:afterSwap", ready);
 ready();

@@ -68,7 +68,7 @@ const measured = (told) => {
     shape = now;
     if (!holder) return;
     const looked = new URLSearchParams({ page: $("#looked-at")?.value ?? "", width: stageWidth() });
-    htmx.ajax("GET", `${holder.dataset.ruler}?${looked}`, { target: "#scroll-ruler", swap: "morph:outerHTML" }).then(showHandle);
+    htmx.ajax("GET", `${holder.dataset.ruler}?${looked}`, { target: "#scroll-ruler", swap: "morph:outerHTML" });
   }, MEASURED_MS);
 };
 document.addEventListener("rim:measured", ({ detail }) => measured(detail));
