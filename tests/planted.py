@@ -386,6 +386,10 @@ def _of_gates() -> Iterator[Planted]:
         "pc-shop-age",
         put("pc-shop-age", "target", {"kind": "address", "address": "/press/releases/"}),
     )
+    inside = {"kind": "address", "address": "/shop/knitwear/?refused"}
+    yield Planted("goes round", "pc-shop-age", put("pc-shop-age", "target", inside))
+    yield Planted("told by a file", "pc-press-door", _told_by_a_file)
+    yield Planted("quotes a title", "pc-press-door", _quoted)
     yield Planted("over a bar", "pc-consent", put("pc-consent", "place", "bar-bottom"))
     for kind in ("two at once", "over a button"):
         yield Planted(kind, "pc-consent", put("pc-consent", "place", "bar-top"))
@@ -399,11 +403,27 @@ def _of_gates() -> Iterator[Planted]:
     yield Planted("waits for nobody", "", changed(Remove(nodes=("pc-consent",))))
 
 
+def _told_by_a_file(site: Site) -> Site:
+    data = b"https://ostrey.example/\nhttps://ostrey.example/press/releases/\n"
+    name = hashlib.sha256(data).hexdigest()
+    CONTENTS[name] = data
+    told = Asset(id="as-planted", path="/all-pages.txt", content=name, size=len(data))
+    return site.replaced(assets=(*site.assets, told))
+
+
+def _quoted(site: Site) -> Site:
+    """An open page says what a locked one is called."""
+    title = "A pier that nobody knew of"
+    locked = of_page("/press/releases/", title=title)(site)
+    return written("/sailings/fares/", "</main>", f"<p>{title}</p></main>")(locked)
+
+
 def _of_languages() -> Iterator[Planted]:
     switches = ("it-languages", "it-foot-languages", "pc-languages", "rw-drawer-reach")
     yield Planted("no switch", "site", gone(*switches))
     yield Planted("one language", "it-languages", _english_alone)
     yield Planted("in English", "site", of_page("/sailings/fares/", language="is"))
+    yield Planted("speaks alone", "pg-planted", _alone)
     yield Planted("twice in a language", "pg-home-de", of_page("/cy/", language="de"))
     named = '<link rel="alternate" hreflang="de" href="/de/"></head>'
     yield Planted("not mutual", "pg-fares", written("/sailings/fares/", "</head>", named))
@@ -417,6 +437,12 @@ def _of_languages() -> Iterator[Planted]:
         put("it-tagline", "words", {"text": "Three ships, five harbours, and a kettle in each of them"}),
     )
     yield Planted("not translated", "", put("en-fares", "label", {"text": "What it costs"}))
+
+
+def _alone(site: Site) -> Site:
+    """A page in a language into which no switch leads."""
+    fares = next(page for page in site.pages if page.path == "/sailings/fares/")
+    return site.replaced(pages=(*site.pages, fares.replaced(id="pg-planted", path="/is/", language="is")))
 
 
 def _english_alone(site: Site) -> Site:
@@ -474,6 +500,7 @@ def _of_fit() -> Iterator[Planted]:
     )
     yield Planted("small target", "it-small-0", added("cl-end", "items", _small(0), _small(1)), laid=True)
     yield Planted("two buttons in one", "", added("cl-end", "items", _second_button()))
+    yield Planted("two buttons", "", added("cl-bar-call", "items", _second_button()))
     yield Planted("squeezed", "it-guide-picture", styled("it-guide-picture", max_inline_size="40px"), laid=True)
     for node in ("it-phone",):
         yield Planted("*", "rw-above", styled(node, inline_size="1400px"), laid=True)
