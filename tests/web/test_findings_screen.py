@@ -16,12 +16,13 @@ from tests.nodes import node_in
 from tests.planted import looked_at_demo
 from upper_rim.core.findings.whole import LookedAt
 from upper_rim.core.model.editing.edits import Add, Edit, Set, Together
-from upper_rim.web.sites import looking, store
+from upper_rim.web.sites import contents, looking, progress, store
 from upper_rim.web.sites.models import Edition, LookedThrough, StoredSite
+from upper_rim.web.sites.progress import Progress
 
 from .conftest import signed_in
 
-ADDRESS = "/s/ostrey/findings/"
+ADDRESS, HOW_FAR = "/s/ostrey/findings/", "/s/ostrey/findings/how-far/"
 DEAD_BUTTON = Set(node="it-book", field="target", value={"kind": "nothing"})
 TWO_UNUSED = Add(
     parent="site",
@@ -70,6 +71,34 @@ def test_at_first_what_takes_no_time_then_all_of_it_and_it_is_kept_for_all(
     old = client.get(ADDRESS).content.decode()
     assert f"as of revision {revision}; what has changed since" in old and lines(old) == ["leads-nowhere~it-book~~"]
     assert len(lines(shown(client))) == 3 and LookedThrough.objects.get().revision == later
+
+
+def test_where_many_pages_are_read_the_screen_comes_first_and_one_sees_how_far_it_is(
+    ferries: StoredSite, ada: User, client: Client, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    edited(ferries, ada, DEAD_BUTTON)
+    assert client.get(HOW_FAR).status_code == 204
+    monkeypatch.setattr(looking, "MANY_PAGES", 3)
+    monkeypatch.setattr(looking, "LOAD_PAGES", 1)
+    monkeypatch.setattr(contents, "READ_AT_ONCE", 1)
+    monkeypatch.setattr(progress, "EVERY_S", 0)
+    looking.forget_all()
+    first = client.get(ADDRESS).content.decode()
+    assert "Nothing so far" in first and HOW_FAR in first and not looking._known_outlines
+    seen: list[list[str]] = []
+
+    class Watched(Progress):
+        def tell(self, done: int) -> None:
+            super().tell(done)
+            seen.append(re.findall(r'(?:max|value)="(\d+)"', client.get(HOW_FAR).content.decode()))
+
+    monkeypatch.setattr(looking, "Progress", Watched)
+    whole = shown(client)
+    count = len(looking._known_outlines)
+    total = count + len(store.load(ferries.pk).site.pages) // 3
+    assert count > 20 and seen == [[str(total), str(done)] for done in range(1, count + 1)]
+    assert lines(whole) == ["leads-nowhere~it-book~~"]
+    assert client.get(HOW_FAR).status_code == 204, "it is over"
 
 
 def test_how_much_breaks_is_kept_up_with_edits_once_somebody_has_asked(

@@ -53,7 +53,19 @@ def test_a_long_way_of_edits_is_not_walked_the_site_is_read_anew(
     walked: list[Any] = []
     monkeypatch.setattr(store, "LONGEST_WALK", 3)
     monkeypatch.setattr(store, "apply", lambda site, edit: walked.append(edit) or apply(site, edit))
-    assert store.load(ferries.pk).site == newest and bool(walked) == is_walked
+    now = store.load(ferries.pk).site
+    assert now == newest and bool(walked) == is_walked
+    assert now.pages is before.pages and now.menus is before.menus, (
+        "what is equal is the same, and never compared again"
+    )
+    assert [one is other for one, other in zip(now.pieces, before.pieces, strict=True)].count(False) == 1
+
+
+def test_two_who_read_a_site_at_the_same_time_have_the_same_one(ferries: StoredSite) -> None:
+    first, second = (store._read(StoredSite.objects.get(pk=ferries.pk)) for _ in range(2))
+    assert first == second and first.pages is not second.pages
+    assert store._keep(ferries.pk, 0, first) is first and store._keep(ferries.pk, 0, second) is first
+    assert store.load(ferries.pk).site is first
 
 
 def test_undo_reaches_back_to_the_beginning_and_redo_forward_again_also_after_a_restart(

@@ -26,8 +26,9 @@ from ...core.model.site import Asset, Page, Site
 from .. import wall
 from ..sites import contents, ids, store
 from ..sites.models import Work
+from ..sites.progress import Progress
 from ..sites.uploads import on_disk
-from .progress import Progress, end_work
+from .ending import end_work
 
 CONTENTS_AT_ONCE = 200
 LARGEST_SITEMAP = 50_000_000
@@ -94,7 +95,7 @@ def _read_bundle(work: Work) -> Arrived:
     """The pages and files of a bundle whose other parts the site has already."""
     found = Arrived([], [], [])
     with on_disk(work.file) as path, _Keeping() as keeping:
-        progress, done = Progress(Work, work.pk), 0
+        progress, done = Progress(Work.objects.filter(pk=work.pk)), 0
         for part in wall.read_each(brought_by, path, refusals=(BrokenBundle,)):
             if part.contents:
                 Work.objects.filter(pk=work.pk).update(total=part.contents)
@@ -137,7 +138,7 @@ def _kept(work: Work, coming: Iterator[Expected | Incoming | Problem], problems:
     pages: list[Page] = []
     assets: list[Asset] = []
     shapes: dict[str, PageShape] = {}
-    progress = Progress(Work, work.pk)
+    progress = Progress(Work.objects.filter(pk=work.pk))
     with _Keeping() as keeping:
         for found in coming:
             if isinstance(found, Expected):

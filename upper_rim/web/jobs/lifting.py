@@ -12,7 +12,8 @@ from ...core.model.site import Lift, Page, Site
 from .. import wall
 from ..sites import contents, store
 from ..sites.models import Work
-from .progress import Progress, end_work
+from ..sites.progress import Progress
+from .ending import end_work
 
 
 def lift_out(work_id: int) -> None:
@@ -27,7 +28,7 @@ def lift_out(work_id: int) -> None:
     work.total = len(pages)
     Work.objects.filter(pk=work_id).update(state=Work.State.WORKING, total=work.total)
     problems: list[Problem] = []
-    changed = _cuts(site, lift, pages, Progress(Work, work_id), problems)
+    changed = _cuts(site, lift, pages, Progress(Work.objects.filter(pk=work_id)), problems)
     if not changed:
         end_work(work, Work.State.FAILED, "It matches nothing that could be taken out; nothing was changed.", problems)
         return

@@ -29,9 +29,9 @@ from ...core.output.search.site_search import files_of_index, index_again, index
 from ...shipped import program
 from ..sites import contents, store
 from ..sites.models import Content, Edition, StoredSite
+from ..sites.progress import Progress
 from ..sites.storage import keep, keep_compressed, stored
 from ..sites.walled import walled_shelf
-from .progress import Progress
 
 log = logging.getLogger(__name__)
 
@@ -109,7 +109,7 @@ def _made(edition_id: int, site: Site, before: _Before | None) -> tuple[dict[str
     by_name = {file_name(page.path): page for page in site.pages}
     listed = _as_before(site, before, kept) if before else {}
     sorts, done = Sorts(), len(listed)
-    progress = Progress(Edition, edition_id)
+    progress = Progress(Edition.objects.filter(pk=edition_id))
     read = contents.ReadAhead(
         [
             *(page.content for page in site.pages if page.content and page.id not in kept.pages),

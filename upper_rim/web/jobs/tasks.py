@@ -15,7 +15,7 @@ from procrastinate.jobs import Job, Status
 
 from ..sites.storage import NO_ROOM, no_room
 from . import arriving, lifting, publishing, sweeping
-from .progress import fail_work
+from .ending import fail_work
 
 log = logging.getLogger(__name__)
 

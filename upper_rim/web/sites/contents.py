@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Mapping
+from functools import cached_property
 
 import psycopg
 from django.db import connection
@@ -28,9 +29,16 @@ class ReadAhead:
     by one."""
 
     def __init__(self, order: Iterable[str]) -> None:
-        self._order = list(dict.fromkeys(order))
-        self._place = {content: at for at, content in enumerate(self._order)}
+        self._given = order
         self._ahead: dict[str, bytes] = {}
+
+    @cached_property
+    def _order(self) -> list[str]:
+        return list(dict.fromkeys(self._given))
+
+    @cached_property
+    def _place(self) -> dict[str, int]:
+        return {content: at for at, content in enumerate(self._order)}
 
     def __call__(self, content: str) -> bytes:
         at = self._place.get(content)

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections import Counter
-from collections.abc import Iterable
+from collections import Counter, deque
+from collections.abc import Iterable, Iterator, Sequence
+from concurrent.futures import Future, ThreadPoolExecutor
 from datetime import datetime, timedelta
 from functools import lru_cache
 from threading import Lock
@@ -18,6 +19,7 @@ from ...core.exchange.html.places import ids_in
 from ...core.findings.finding import Finding
 from ...core.findings.let_be import Sorted, sorted_out
 from ...core.findings.whole import Cause, LookedAt, causes, found_at_once, found_by_laying_out
+from ...core.model.memo import Memo
 from ...core.model.site import Page, Site
 from ...core.movement.scene import Shape
 from ...core.output.fitting import estimated_shape
@@ -25,8 +27,12 @@ from ...core.output.page.splicing import spliced
 from .. import wall
 from .contents import ReadAhead, of_pages, read_content
 from .fitters import site_fitter
-from .models import LookedThrough, StoredSite
+from .models import LookedThrough, LookingThrough, StoredSite
+from .progress import Progress
 
+MANY_PAGES = 300
+"""With more that are still to be read one waits for longer than a moment."""
+READERS, LOAD_PAGES, LOAD_BYTES = 2, 500, 4_000_000
 KEPT_FOR = timedelta(minutes=10)
 """After that it is looked at anew: times pass."""
 
@@ -81,9 +87,39 @@ def sorted_last(site_id: int, site: Site) -> Sorted:
 
 
 def begun(site_id: int, revision: int, site: Site) -> Looking:
-    """What takes no time."""
+    """What takes no time; nothing yet, where many pages are still to be read."""
+    if len(_unread(site.pages)) > MANY_PAGES:
+        return Looking((), revision, timezone.now(), False)
     looked = looked_at(site_id, site, timezone.now())
     return Looking(tuple(causes(found_at_once(looked))), revision, looked.now, False)
+
+
+def how_far(site_id: int) -> LookingThrough | None:
+    """While a site of many pages is looked through."""
+    return LookingThrough.objects.filter(site_id=site_id).first()
+
+
+class _Telling:
+    """Tells who waits how far it is, where many pages are read; what comes after them takes about a third as long."""
+
+    def __init__(self, site_id: int) -> None:
+        self._site_id = site_id
+        self._rows = LookingThrough.objects.filter(site_id=site_id)
+        self._progress: Progress | None = None
+
+    def begin(self, unread: int, of: int) -> None:
+        if unread > MANY_PAGES:
+            told = {"done": 0, "total": unread + of // 3}
+            LookingThrough.objects.update_or_create(site_id=self._site_id, defaults=told)
+            self._progress = Progress(self._rows)
+
+    def tell(self, read: int) -> None:
+        if self._progress is not None:
+            self._progress.tell(read)
+
+    def end(self) -> None:
+        if self._progress is not None:
+            self._rows.delete()
 
 
 def whole(site_id: int, revision: int, site: Site) -> Looking:
@@ -94,8 +130,12 @@ def whole(site_id: int, revision: int, site: Site) -> Looking:
         known = known_of(site_id)
         if known is not None and known.is_true_of(revision):
             return known
-        looked = looked_at(site_id, site, timezone.now())
-        found = (*found_at_once(looked), *found_by_laying_out(looked))
+        telling = _Telling(site_id)
+        try:
+            looked = looked_at(site_id, site, timezone.now(), telling)
+            found = (*found_at_once(looked), *found_by_laying_out(looked))
+        finally:
+            telling.end()
         listed = causes(found)
         _keep(site_id, revision, looked, found[:MOST_KEPT], sorted_out(listed, site, looked.now.date()).open)
     return Looking(tuple(listed), revision, looked.now)
@@ -113,12 +153,15 @@ def _keep(
     StoredSite.objects.filter(pk=site_id).update(found=told_counts)
 
 
-def looked_at(site_id: int, site: Site, now: datetime) -> LookedAt:
+def looked_at(site_id: int, site: Site, now: datetime, telling: _Telling | None = None) -> LookedAt:
     fitter = site_fitter(site_id)
     site = fitter.resolved(site)
-    outlines = _outlines(site.pages)
+    outlines = _outlines_of.of(site.pages, lambda pages: _outlines(pages, telling))
     read = ReadAhead(page.content for page in site.pages if page.content)
     return LookedAt(site, fitter, read, _ids_of, lambda page: outlines.get(page.id), _shape_of, now)
+
+
+_outlines_of: Memo[tuple[Page, ...], dict[str, PageOutline | None]] = Memo(24)
 
 
 def _ids_of(page: Page) -> frozenset[str]:
@@ -145,27 +188,71 @@ _known_outlines: LRUCache[tuple[object, ...], PageOutline | None] = LRUCache(60_
 _outlines_lock = Lock()
 
 
-def _outlines(pages: Iterable[Page]) -> dict[str, PageOutline | None]:
-    """By the pages' ids; read behind the wall, many at a time, and once for what does not change."""
-    keys = {page.id: (page.content, page.cuts, page.path, page.encoding) for page in pages if page.content}
+def _outline_key(page: Page) -> tuple[object, ...]:
+    return (page.content, page.cuts, page.path, page.encoding)
+
+
+def _unread(pages: Iterable[Page]) -> list[Page]:
     with _outlines_lock:
-        found = {page: _known_outlines[key] for page, key in keys.items() if key in _known_outlines}
-    missing = [page for page in pages if page.id in keys and page.id not in found]
-    for some in of_pages(missing):
-        asked = [Outlined(spliced(content, (), page), page.encoding, page.path) for page, content in some]
-        read = wall.read_or(None, outlines_of, asked)
-        if read is None:
-            read = [wall.read_or([None], outlines_of, [one])[0] for one in asked]
-        for (page, _), outline in zip(some, read, strict=True):
-            found[page.id] = outline
-            with _outlines_lock:
-                _known_outlines[keys[page.id]] = outline
+        return [page for page in pages if page.content and _outline_key(page) not in _known_outlines]
+
+
+def _outlines(pages: Sequence[Page], telling: _Telling | None) -> dict[str, PageOutline | None]:
+    """By the pages' ids; read once for what does not change."""
+    unread = _unread(pages)
+    if telling is not None:
+        telling.begin(len(unread), len(pages))
+    with _outlines_lock:
+        found = {page.id: _known_outlines.get(_outline_key(page)) for page in pages if page.content}
+    read = 0
+    for some, outlines in _read_by_many(unread):
+        found.update((page.id, outline) for page, outline in zip(some, outlines, strict=True))
+        with _outlines_lock:
+            _known_outlines.update(zip(map(_outline_key, some), outlines, strict=True))
+        read += len(some)
+        if telling is not None:
+            telling.tell(read)
     return found
+
+
+def _read_by_many(pages: Iterable[Page]) -> Iterator[tuple[list[Page], list[PageOutline | None]]]:
+    """Some at a time, by several readers side by side; no more contents are held than they are at."""
+    going: deque[tuple[list[Page], Future[list[PageOutline | None]]]] = deque()
+    with ThreadPoolExecutor(READERS) as readers:
+        for some in _loads(pages):
+            asked = [Outlined(spliced(content, (), page), page.encoding, page.path) for page, content in some]
+            going.append(([page for page, _ in some], readers.submit(_read_outlines, asked)))
+            if len(going) > READERS:
+                listed, outlines = going.popleft()
+                yield listed, outlines.result()
+        for listed, outlines in going:
+            yield listed, outlines.result()
+
+
+def _loads(pages: Iterable[Page]) -> Iterator[list[tuple[Page, bytes]]]:
+    """So many as one reader takes at once: to begin takes a reader as long as some dozens of small pages."""
+    load: list[tuple[Page, bytes]] = []
+    size = 0
+    for some in of_pages(pages):
+        load += some
+        size += sum(len(content) for _, content in some)
+        if len(load) >= LOAD_PAGES or size >= LOAD_BYTES:
+            yield load
+            load, size = [], 0
+    if load:
+        yield load
+
+
+def _read_outlines(asked: list[Outlined]) -> list[PageOutline | None]:
+    """Behind the wall; where they cannot be read together, each by itself."""
+    read = wall.read_or(None, outlines_of, asked)
+    return [wall.read_or([None], outlines_of, [one])[0] for one in asked] if read is None else read
 
 
 def forget_all() -> None:
     """Drops what this process keeps; for tests, where databases come and go."""
     with _outlines_lock:
         _known_outlines.clear()
+    _outlines_of.forget()
     with _sorted_lock:
         _sorted.clear()

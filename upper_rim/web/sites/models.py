@@ -32,6 +32,14 @@ class LookedThrough(models.Model):
     findings = models.JSONField()
 
 
+class LookingThrough(models.Model):
+    """How far somebody's look through a site of many pages is, while it goes on."""
+
+    site = models.OneToOneField(StoredSite, on_delete=models.CASCADE, related_name="looking_through")
+    done = models.PositiveIntegerField(default=0)
+    total = models.PositiveIntegerField()
+
+
 class StoredNode(models.Model):
     """What a site may have many of, or large ones: an edit writes no more of them than it changes. Its value as JSON,
     beside columns for what is asked for."""

@@ -313,8 +313,20 @@ def _at(site_id: int, number: int) -> Site:
     else:
         stored = StoredSite.objects.get(pk=site_id)
         site = _walked(site_id, _read(stored), _way(site_id, stored.revision, number) or [])
-    _keep(site_id, number, site)
-    return site
+        if nearest is not None:
+            site = _sharing(site, known[nearest])
+    return _keep(site_id, number, site)
+
+
+def _sharing(site: Site, other: Site) -> Site:
+    """With the very values of another state of it, wherever they are equal: what has been worked out from those is found
+    without comparing them again, page by page."""
+    shared = {}
+    for slot in StoredNode.Slot.values:
+        known, fresh = {node.id: node for node in getattr(other, slot)}, getattr(site, slot)
+        nodes = tuple(known[node.id] if known.get(node.id) == node else node for node in fresh)
+        shared[slot] = getattr(other, slot) if nodes == getattr(other, slot) else nodes
+    return site.replaced(**shared)
 
 
 def _way(site_id: int, start: int, end: int, most: int | None = None) -> list[tuple[int, Edit]] | None:
@@ -345,11 +357,12 @@ def _walked(site_id: int, site: Site, way: Iterable[tuple[int, Edit]]) -> Site:
     return site
 
 
-def _keep(site_id: int, number: int, site: Site) -> None:
+def _keep(site_id: int, number: int, site: Site) -> Site:
+    """The state that counts from now on: where two have read it at the same time, that of the first."""
     with _lock:
         if site_id not in _known:
             _known[site_id] = LRUCache(_KEPT_REVISIONS)
-        _known[site_id][number] = site
+        return _known[site_id].setdefault(number, site)
 
 
 def forget_all() -> None:

@@ -78,6 +78,7 @@ urlpatterns = [
     path("s/<slug:slug>/board/csv/", board.board_file, {"form": "csv"}, name="board-csv"),
     path("s/<slug:slug>/board/json/", board.board_file, {"form": "json"}, name="board-json"),
     path("s/<slug:slug>/findings/", findings.findings, name="findings"),
+    path("s/<slug:slug>/findings/how-far/", findings.how_far_looked, name="how-far-looked"),
     path("s/<slug:slug>/findings/mending/", findings.mending, name="findings-mending"),
     path("s/<slug:slug>/findings/report/", findings.report, name="findings-report"),
     path("s/<slug:slug>/gates/", gates.gates, name="gates"),

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Set
+from collections.abc import Iterable, Iterator, Set
 from itertools import islice
 
-from selectolax.lexbor import LexborHTMLParser, LexborNode
+from selectolax.lexbor import LexborNode
 
 _UNASKED = frozenset({"hidden", "submit", "button", "reset", "image"})
 """Types of fields that ask for nothing."""
@@ -14,7 +14,12 @@ MOST_LEVELS, MOST_NODES = 200, 1_000
 
 def says_something(node: LexborNode) -> bool:
     """A text, or a picture's. Of what holds very much the beginning is looked at."""
-    return any(map(_speaks, islice(node.traverse(include_text=True), MOST_NODES)))
+    return holds_text(node) or any(map(_speaks, islice(node.traverse(include_text=True), MOST_NODES)))
+
+
+def holds_text(node: LexborNode) -> bool:
+    """As `has_text`, for elements that are asked once each."""
+    return bool(node.text().strip())
 
 
 def has_text(node: LexborNode) -> bool:
@@ -40,7 +45,7 @@ def is_named(node: LexborNode) -> bool:
 
 def is_nameless(node: LexborNode) -> bool:
     """No text, no label, no picture with words (Accessible Name and Description Computation 1.1)."""
-    if is_named(node) or has_text(node):
+    if holds_text(node) or is_named(node):
         return False
     within = node.css("img[alt], [aria-label], svg title, input[value]")
     return not any(
@@ -60,9 +65,8 @@ def is_labelled(node: LexborNode, labels: Set[str]) -> bool:
     return (said.get("id") or "") in labels or any(above.tag == "label" and has_text(above) for above in above_it(node))
 
 
-def labelled_ids(parsed: LexborHTMLParser) -> frozenset[str]:
-    labels = parsed.css("label[for]")
-    return frozenset(label.attributes["for"] or "" for label in labels if has_text(label))
+def labelled_ids(labels: Iterable[LexborNode]) -> frozenset[str]:
+    return frozenset(said for label in labels if (said := label.attributes.get("for")) and has_text(label))
 
 
 def above_it(node: LexborNode) -> Iterator[LexborNode]:

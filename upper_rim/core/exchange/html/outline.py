@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import posixpath
-from collections import Counter
+from collections import Counter, defaultdict
 from collections.abc import Iterable, Iterator, Sequence
-from itertools import islice
+from itertools import chain, islice
+from operator import itemgetter
 from typing import NamedTuple
 from urllib.parse import urlsplit
 
@@ -78,86 +79,120 @@ def outline_of(content: bytes, encoding: str, path: str) -> PageOutline | None:
     if nests_deeper(text, DEEPEST):
         return None
     parsed = read_as_browser(content, encoding)
+    tagged = Tagged(parsed)
     title = parsed.css_first("head > title")
-    labels = labelled_ids(parsed)
+    labels = labelled_ids(tagged["label"])
     ids = Counter(node.attributes.get("id") or "" for node in parsed.css("[id]"))
+    headings = tagged.all("h1", "h2", "h3", "h4", "h5", "h6")[:MOST_HEADINGS]
+    silent = [not says_something(node) for node in headings]
+    metas = [
+        ((node.attributes.get("name") or "").lower(), (node.attributes.get("content") or "").strip())
+        for node in tagged["meta"]
+    ]
+    is_based = any("href" in node.attributes for node in tagged["base"])
+    leading = [node for node in tagged["a"] if "href" in node.attributes]
     return PageOutline(
         title=" ".join(title.text().split())[:LONGEST] if title is not None else "",
-        is_described=any(
-            (node.attributes.get("content") or "").strip() for node in parsed.css("meta[name=description i]")
-        ),
-        has_icon=any(
-            "icon" in (node.attributes.get("rel") or "").lower().split() for node in parsed.css("link[rel][href]")
-        ),
+        is_described=any(name == "description" and said for name, said in metas),
+        has_icon=any("icon" in _kinds(node) and "href" in node.attributes for node in tagged["link"]),
         headings=tuple(
-            int((node.tag or "h0")[1])
-            for node in parsed.css("h1, h2, h3, h4, h5, h6")[:MOST_HEADINGS]
-            if says_something(node)
+            int((node.tag or "h0")[1]) for node, says_nothing in zip(headings, silent, strict=True) if not says_nothing
         ),
-        mains=sum("hidden" not in node.attributes for node in parsed.css("main, [role=main]")),
+        mains=sum("hidden" not in node.attributes for node in tagged.of_role("main", "main")),
         twice=tuple(one[:LONGEST] for one, count in ids.items() if one and count > 1)[:MOST_IDS],
-        links=tuple(dict.fromkeys(filter(None, (_path(node, path) for node in _links(parsed)))))[:MOST_LINKS],
-        nameless=next((_leads(node) for node in parsed.css("a[href], button")[:MOST_LINKS] if is_nameless(node)), ""),
+        # None where another base is said: nobody knows then where they lead within the site.
+        links=() if is_based else _paths((node.attributes.get("href") for node in leading), path)[:MOST_LINKS],
+        nameless=next((_leads(node) for node in tagged.all("a", "button")[:MOST_LINKS] if _is_nameless(node)), ""),
         ordered=sum(
             (node.attributes.get("tabindex") or "").strip().lstrip("+0").isdecimal()
             for node in parsed.css("[tabindex]")
         ),
-        banners=sum(_is_of_page(node, "banner") for node in parsed.css("header, [role=banner]")[:MOST_ASKED]),
+        banners=sum(_is_of_page(node, "banner") for node in tagged.of_role("header", "banner")[:MOST_ASKED]),
         marks=tuple(dict.fromkeys(_marks(parsed)))[:MOST_MARKS],
-        closings=sum(
-            _is_of_page(node, "contentinfo") for node in parsed.css("footer, [role=contentinfo]")[:MOST_ASKED]
-        ),
+        closings=sum(_is_of_page(node, "contentinfo") for node in tagged.of_role("footer", "contentinfo")[:MOST_ASKED]),
         unseen_picture=_first(
-            node.attributes.get("src") for node in parsed.css("img:not([alt])") if not is_named(node)
+            node.attributes.get("src") for node in tagged["img"] if "alt" not in node.attributes and not is_named(node)
         ),
-        nameless_frame=_first(node.attributes.get("src") for node in parsed.css("iframe") if not is_named(node)),
+        nameless_frame=_first(node.attributes.get("src") for node in tagged["iframe"] if not is_named(node)),
         nameless_field=_first(
-            node.attributes.get("name") for node in parsed.css(_FIELDS)[:MOST_ASKED] if not is_labelled(node, labels)
+            node.attributes.get("name")
+            for node in tagged.all("input", "select", "textarea")[:MOST_ASKED]
+            if not is_labelled(node, labels)
         ),
-        cannot_grow=any(
-            _forbids_growing(node.attributes.get("content") or "") for node in parsed.css("meta[name=viewport i]")
-        ),
+        cannot_grow=any(name == "viewport" and _forbids_growing(said) for name, said in metas),
         files=tuple(dict.fromkeys(islice(names_of_files(text), MOST_FILES))),
-        wants=tuple(dict.fromkeys(_wanted(parsed, path)))[:MOST_LINKS],
-        unsourced=_first(node.tag for node in parsed.css(_UNSOURCED) if not node.attributes.keys() & _SOURCES_BESIDE),
+        wants=() if is_based else _paths(_wanted(tagged), path)[:MOST_LINKS],
+        unsourced=_first(node.tag for node in _unsourced(tagged) if not node.attributes.keys() & _SOURCES_BESIDE),
         dead_link=_first(
             " ".join(node.text(deep=True).split())
-            for node in parsed.css("a:not([href])")[:MOST_ASKED]
+            for node in [node for node in tagged["a"] if "href" not in node.attributes][:MOST_ASKED]
             if _is_dead(node)
         ),
-        says_language=parsed.css_first("html[lang]") is not None,
+        says_language=any("lang" in node.attributes for node in tagged["html"]),
         says_letters=content.isascii() or declares_letters(content, parsed),
-        runs=next((said for node in parsed.css("html[dir], body[dir]") if (said := node.attributes["dir"])), "")
+        runs=next((said for node in tagged.all("html", "body") if (said := node.attributes.get("dir"))), "")
         .strip()
         .lower(),
         empty_heading=_first(
-            node.tag
-            for node in parsed.css("h1, h2, h3, h4, h5, h6")[:MOST_HEADINGS]
-            if not says_something(node) and not is_named(node)
+            node.tag for node, says_nothing in zip(headings, silent, strict=True) if says_nothing and not is_named(node)
         ),
     )
 
 
-_UNSOURCED = "img:not([src]), script[src=''], link[rel]:not([href]), link[href]:not([rel])"
+class Tagged:
+    """A page's elements by their tags, each in the order of the page: it is walked once."""
+
+    def __init__(self, parsed: LexborHTMLParser) -> None:
+        self._by_tag: dict[str | None, list[tuple[int, LexborNode]]] = defaultdict(list)
+        for at, node in enumerate(parsed.css("*")):
+            self._by_tag[node.tag].append((at, node))
+        self._with_role = parsed.css("[role]")
+
+    def __getitem__(self, tag: str) -> list[LexborNode]:
+        return [node for _, node in self._by_tag.get(tag, ())]
+
+    def all(self, *tags: str) -> list[LexborNode]:
+        return [node for _, node in sorted(chain(*(self._by_tag.get(tag, ()) for tag in tags)), key=itemgetter(0))]
+
+    def of_role(self, tag: str, role: str) -> list[LexborNode]:
+        """Elements that have the role by themselves, and others that say so."""
+        return [*self[tag], *(one for one in self._with_role if one.tag != tag and one.attributes.get("role") == role)]
+
+
+def _is_nameless(node: LexborNode) -> bool:
+    return (node.tag == "button" or "href" in node.attributes) and is_nameless(node)
+
+
+def _kinds(link: LexborNode) -> list[str]:
+    return (link.attributes.get("rel") or "").lower().split()
+
+
+def _paths(addresses: Iterable[str | None], path: str) -> tuple[str, ...]:
+    """Where they lead within the site, each once."""
+    return tuple(dict.fromkeys(there for one in dict.fromkeys(addresses) if (there := _within(one, path))))
+
+
+def _unsourced(tagged: Tagged) -> Iterator[LexborNode]:
+    yield from (node for node in tagged["img"] if "src" not in node.attributes)
+    yield from (node for node in tagged["script"] if node.attributes.get("src", "said") == "")
+    yield from (node for node in tagged["link"] if ("rel" in node.attributes) != ("href" in node.attributes))
+
+
 _SOURCES_BESIDE = frozenset({"srcset", "data-src", "data-srcset", "itemprop", "property"})
 """Attributes by which something has a source all the same, or is there for machines."""
-_WANTING = {
-    "img[src], script[src], source[src], video[src], audio[src], track[src], embed[src], input[type=image i][src]": "src",
-    "video[poster]": "poster",
-    "object[data]": "data",
-}
+_SHOWN = ("img", "script", "source", "video", "audio", "track", "embed")
+_LINKED = frozenset({"stylesheet", "icon", "manifest"})
 
 
-def _wanted(parsed: LexborHTMLParser, path: str) -> Iterator[str]:
-    """What pages are shown with; where another base is said, nobody knows."""
-    if parsed.css_first("base[href]") is not None:
-        return
-    for selector, name in _WANTING.items():
-        yield from (there for node in parsed.css(selector) if (there := _within(node.attributes.get(name), path)))
-    for node in parsed.css("link[rel~=stylesheet i][href], link[rel~=icon i][href], link[rel~=manifest i][href]"):
-        there = _within(node.attributes.get("href"), path)
-        if there:
-            yield there
+def _wanted(tagged: Tagged) -> Iterator[str | None]:
+    """Addresses of what pages are shown with."""
+    yield from (node.attributes.get("src") for tag in _SHOWN for node in tagged[tag])
+    for node in tagged["input"]:
+        if (node.attributes.get("type") or "").lower() == "image":
+            yield node.attributes.get("src")
+    yield from (node.attributes.get("poster") for node in tagged["video"])
+    yield from (node.attributes.get("data") for node in tagged["object"])
+    yield from (node.attributes.get("href") for node in tagged["link"] if not _LINKED.isdisjoint(_kinds(node)))
 
 
 def _is_dead(node: LexborNode) -> bool:
@@ -173,7 +208,6 @@ def declares_letters(content: bytes, parsed: LexborHTMLParser) -> bool:
     return parsed.css_first("meta[charset], meta[http-equiv=content-type i][content*=charset i]") is not None
 
 
-_FIELDS = "input, select, textarea"
 _LEAST_GROWTH = 2.0
 """WCAG 2.2, 1.4.4: text can be enlarged to twice its size."""
 
@@ -196,9 +230,10 @@ def _forbids_growing(said: str) -> bool:
 
 def _marks(parsed: LexborHTMLParser) -> Iterator[str]:
     for node in parsed.css("[class], [id]"):
-        yield from (f".{name}" for name in (node.attributes.get("class") or "").split())
-        if node.attributes.get("id"):
-            yield f"#{node.attributes['id']}"
+        said = node.attributes
+        yield from (f".{name}" for name in (said.get("class") or "").split())
+        if said.get("id"):
+            yield f"#{said['id']}"
 
 
 def _leads(node: LexborNode) -> str:
@@ -210,15 +245,6 @@ def _is_of_page(node: LexborNode, role: str) -> bool:
     if node.attributes.get("role"):
         return node.attributes["role"] == role
     return all(above.tag not in {"article", "aside", "main", "nav", "section"} for above in above_it(node))
-
-
-def _links(parsed: LexborHTMLParser) -> list[LexborNode]:
-    """None where another base is said: nobody knows then where they lead within the site."""
-    return [] if parsed.css_first("base[href]") is not None else parsed.css("a[href]")
-
-
-def _path(link: LexborNode, path: str) -> str:
-    return _within(link.attributes.get("href"), path)
 
 
 def _within(address: str | None, path: str) -> str:

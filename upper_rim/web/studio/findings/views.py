@@ -22,7 +22,7 @@ from ....core.model.site import Site
 from ....shipped import shelf
 from ...sites import ids, store
 from ...sites.access import site_of
-from ...sites.looking import Looking, begun, known_of, looked_at, sorted_today, whole
+from ...sites.looking import Looking, begun, how_far, known_of, looked_at, sorted_today, whole
 from ..cycle.announcements import announcement
 from ..cycle.notices import StudioNotice, notice_of
 from ..cycle.screen import Opened, screen, stage_address
@@ -128,6 +128,16 @@ class OfferShown(NamedTuple):
     offer: Offer
     edit: str
     drawn: SafeString | None
+
+
+def how_far_looked(request: HttpRequest, slug: str) -> HttpResponse:
+    """How many pages have been looked through so far; nothing where that takes no time."""
+    going = how_far(site_of(request.user, slug).pk)
+    return (
+        render(request, "studio/cycle/how_far.html", {"going": going, "slug": slug})
+        if going
+        else HttpResponse(status=204)
+    )
 
 
 def mending(request: HttpRequest, slug: str) -> HttpResponse:
