@@ -206,11 +206,16 @@ class Styling:
 
     def resolve(self, element: StyledElement, name: str, state: State = "rest", band: str | None = None) -> Resolved:
         """The value and its source. `band`: id of the width band that is looked at; None where the site has none."""
-        band = self.band_told(element, band)
         key = (element, name, state, band)
         known = self._known.get(key)
         if known is None:
-            known = self._known[key] = self._worked_out(element, name, state, band)
+            told = self.band_told(element, band)
+            known = (
+                self._worked_out(element, name, state, band)
+                if told == band
+                else self.resolve(element, name, state, told)
+            )
+            self._known[key] = known
         return known
 
     def band_told(self, element: StyledElement, band: str | None) -> str | None:

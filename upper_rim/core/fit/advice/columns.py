@@ -38,11 +38,12 @@ class Measure(NamedTuple):
 def measures(site: Site, fit: RowFit, height_px: float = 800.0) -> list[Measure]:
     """Looked at where the row's layout changes, and at both ends of each of its spans."""
     found: list[Measure] = []
+    running: dict[Box, bool] = {}
     for laid in fit.laid:
-        if laid.context.piece is None or not _has_running_text(row_of(laid.context.piece)):
+        if laid.context.piece is None or not _has_running_text(row_of(laid.context.piece), running):
             continue
         for width in dict.fromkeys((laid.from_px, laid.to_px)):
-            for node, characters in _texts(frame_at(laid, width, height_px)):
+            for node, characters in _texts(frame_at(laid, width, height_px), running):
                 state = _state(site, characters)
                 last = next((one for one in reversed(found) if one.node == node), None)
                 if last is not None and last.state == state:
@@ -58,17 +59,22 @@ def _state(site: Site, characters: float) -> str:
     return "wide" if characters > site.measure * TOO_LONG else "well"
 
 
-def _has_running_text(box: Box) -> bool:
-    return _runs(box) or any(map(_has_running_text, box.kids()))
+def _has_running_text(box: Box, known: dict[Box, bool]) -> bool:
+    if box not in known:
+        known[box] = _runs(box) or any(_has_running_text(kid, known) for kid in box.kids())
+    return known[box]
 
 
 def _runs(box: Box) -> bool:
     return isinstance(box, Inline) and box.paragraph is not None and len(box.paragraph.text) >= SHORTEST_TEXT
 
 
-def _texts(frame: Frame, node: str = "") -> Iterator[tuple[str, float]]:
-    """Running texts in a frame: the item's id, and how many characters fit on a line of it."""
+def _texts(frame: Frame, running: dict[Box, bool], node: str = "") -> Iterator[tuple[str, float]]:
+    """Running texts in a frame: the item's id, and how many characters fit on a line of it. `running`: which boxes hold
+    any, as far as that is known."""
     box = frame.box
+    if not _has_running_text(box, running):
+        return
     node = box.node if box.node.startswith("it-") else node
     if isinstance(box, Inline) and box.paragraph is not None and _runs(box):
         _, most = box.paragraph.widths(_NOWHERE)
@@ -76,7 +82,7 @@ def _texts(frame: Frame, node: str = "") -> Iterator[tuple[str, float]]:
         if mean:
             yield node, round(value(frame.width) / mean, 1)
     for _, _, kid in frame.kids:
-        yield from _texts(kid, node)
+        yield from _texts(kid, running, node)
 
 
 _NOWHERE = Viewport(1280.0, 800.0)
