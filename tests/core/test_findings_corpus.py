@@ -19,7 +19,9 @@ from upper_rim.cli.__main__ import main
 from upper_rim.core.exchange.bundle import write_bundle
 from upper_rim.core.findings.finding import FindingKind
 from upper_rim.core.findings.let_be import Sorted, as_it_is, sorted_out
+from upper_rim.core.findings.pictures import Picturing
 from upper_rim.core.findings.remedies import offers_of
+from upper_rim.core.findings.report import Head, report_html
 from upper_rim.core.findings.subjects import SUBJECTS, subject_of
 from upper_rim.core.findings.told import Teller, all_of
 from upper_rim.core.findings.whole import Cause, LookedAt, causes, findings_of, found_at_once
@@ -31,6 +33,7 @@ from upper_rim.core.model.editing.edits import Remove, Set
 from upper_rim.core.model.site import Page, Site, content_hash
 from upper_rim.core.model.tree import walk
 from upper_rim.demo import ostrey, quillwort
+from upper_rim.shipped import shelf
 
 CORPUS = planted()
 TODAY = date(2026, 12, 2)
@@ -298,6 +301,16 @@ def test_a_report_is_one_file_that_fetches_nothing_and_has_pictures(
     assert page.startswith("<!doctype html>") and page.count("<svg") >= 1
     assert "Button: Book leads nowhere: say where." in page and "Let be: 3" in page
     assert not re.search(r'(src|href)="(?!data:)', page) and "<script" not in page
+
+
+def test_a_report_says_in_which_language_each_place_is_where_there_are_several(demo: tuple[LookedAt, Any]) -> None:
+    looked = demo[0]
+    long = {"text": "Donaudampfschifffahrtsgesellschaftskapitän " * 3}
+    after = looked.at(put("it-book", "words", long)(looked.site))
+    found = sorted_out(causes(findings_of(after)), after.site, TODAY)
+    page = report_html(after.site, found, Head("A", "B"), Picturing(after, shelf(), str))
+    listed = re.findall(r"<li>(\w+): Main row:[^<]+</li>", page)
+    assert len(set(listed)) >= 3 and "<li>And " in page
 
 
 def test_other_tools_are_told_in_sarif_with_what_is_let_be_suppressed(

@@ -8,7 +8,9 @@ from typing import NamedTuple
 
 from ..kinds.let_be import LetBe
 from ..kinds.markup import html
+from ..languages.names import name_in
 from ..model.site import Site
+from .finding import Finding
 from .let_be import Sorted
 from .pictures import Pictured, Picturing
 from .severity import SEVERITIES, SOURCES, Severity
@@ -17,6 +19,8 @@ from .whole import Cause
 
 MOST_PICTURES = 60
 """So many are drawn: of what is found in more places than that the worst."""
+MOST_PLACES = 5
+"""So many are told of one cause beside the worst."""
 SEVERITY_WORDS: Mapping[Severity, tuple[str, str]] = {
     "breaks": ("Breaks", "Visitors meet something that does not work, or cannot get on."),
     "hinders": ("Hinders", "Some visitors have a harder time."),
@@ -67,9 +71,12 @@ def _counted(counts: Mapping[Severity, int]) -> str:
 def _told(cause: Cause, teller: Teller, pictured: Pictured | None) -> str:
     source = SOURCES.get(cause.kind)
     lines = [f"<h3>{_sentence(teller.said(cause))}</h3>", f'<p class="where">{_where(cause, teller)}</p>']
-    more = [teller.said_of(one) for one in cause.findings[1:6] if teller.said_of(one) != teller.said(cause)]
-    if more:
-        lines.append(f"<ul>{''.join(f'<li>{_sentence(one)}</li>' for one in dict.fromkeys(more))}</ul>")
+    _, *more = dict.fromkeys(_said_in(one, cause, teller) for one in cause.findings)
+    listed = [_sentence(one) for one in more[:MOST_PLACES]]
+    if len(more) > MOST_PLACES:
+        listed.append(f"And {len(more) - MOST_PLACES} more.")
+    if listed:
+        lines.append(f"<ul>{''.join(f'<li>{one}</li>' for one in listed)}</ul>")
     if source:
         lines.append(f'<p class="source">{escape(source)}</p>')
     if pictured is not None:
@@ -78,6 +85,12 @@ def _told(cause: Cause, teller: Teller, pictured: Pictured | None) -> str:
             f'<figure style="width:{wide:.0f}%">{html([pictured.svg])}<figcaption>{escape(pictured.said)}</figcaption></figure>'
         )
     return f"<li>{''.join(lines)}</li>"
+
+
+def _said_in(one: Finding, cause: Cause, teller: Teller) -> str:
+    """With its language, where it is so in several."""
+    said = teller.said_of(one)
+    return f"{name_in(one.language, 'en')}: {said}" if len(cause.languages) > 1 else said
 
 
 def _let_be(cause: Cause, one: LetBe, teller: Teller) -> str:
@@ -101,6 +114,7 @@ h1{font-size:1.6rem;margin:0 0 .5rem}h2{font-size:1.15rem;margin:2rem 0 .25rem}h
 ol{padding:0;margin:1rem 0 0;list-style:none}ol>li{border-top:1px solid #ddd3c2;padding:.75rem 0;break-inside:avoid}
 ul{margin:.25rem 0;padding-left:1.25rem}p{margin:.15rem 0}
 .where,.source,figcaption{color:#5a5d57;font-size:.875rem}
+h2,section>p{break-after:avoid}figcaption{white-space:nowrap}
 .breaks h2{color:#97291f}.hinders h2{color:#6f4700}
 figure{margin:.5rem 0 0;break-inside:avoid}figure svg{display:block;width:100%;height:auto;max-height:24rem;border:1px solid #ddd3c2}
 .window{fill:#fff;stroke:#8d8474}.piece{fill:#e9e4da;stroke:#8d8474}.meant{fill:#f2dfd3;stroke:#97291f;stroke-width:2}
