@@ -11,6 +11,7 @@ from threading import Lock
 from typing import NamedTuple
 
 from cachetools import LRUCache, cached
+from django.db.models import F
 from django.utils import timezone
 from pydantic import TypeAdapter
 
@@ -100,22 +101,25 @@ def how_far(site_id: int) -> LookingThrough | None:
 
 
 class _Telling:
-    """Tells who waits how far it is, where many pages are read; what comes after them takes about a third as long."""
+    """Tells who waits how many pages have been read, where there are many; then what is left is laid out."""
 
     def __init__(self, site_id: int) -> None:
         self._site_id = site_id
         self._rows = LookingThrough.objects.filter(site_id=site_id)
         self._progress: Progress | None = None
 
-    def begin(self, unread: int, of: int) -> None:
+    def begin(self, unread: int) -> None:
         if unread > MANY_PAGES:
-            told = {"done": 0, "total": unread + of // 3}
-            LookingThrough.objects.update_or_create(site_id=self._site_id, defaults=told)
+            LookingThrough.objects.update_or_create(site_id=self._site_id, defaults={"done": 0, "total": unread})
             self._progress = Progress(self._rows)
 
     def tell(self, read: int) -> None:
         if self._progress is not None:
             self._progress.tell(read)
+
+    def all_are_read(self) -> None:
+        if self._progress is not None:
+            self._rows.update(done=F("total"))
 
     def end(self) -> None:
         if self._progress is not None:
@@ -201,7 +205,7 @@ def _outlines(pages: Sequence[Page], telling: _Telling | None) -> dict[str, Page
     """By the pages' ids; read once for what does not change."""
     unread = _unread(pages)
     if telling is not None:
-        telling.begin(len(unread), len(pages))
+        telling.begin(len(unread))
     with _outlines_lock:
         found = {page.id: _known_outlines.get(_outline_key(page)) for page in pages if page.content}
     read = 0
@@ -212,6 +216,8 @@ def _outlines(pages: Sequence[Page], telling: _Telling | None) -> dict[str, Page
         read += len(some)
         if telling is not None:
             telling.tell(read)
+    if telling is not None:
+        telling.all_are_read()
     return found
 
 

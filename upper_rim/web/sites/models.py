@@ -33,7 +33,7 @@ class LookedThrough(models.Model):
 
 
 class LookingThrough(models.Model):
-    """How far somebody's look through a site of many pages is, while it goes on."""
+    """How many of a site's many pages have been read, while it is looked through; all, and the rest is laid out."""
 
     site = models.OneToOneField(StoredSite, on_delete=models.CASCADE, related_name="looking_through")
     done = models.PositiveIntegerField(default=0)

@@ -79,7 +79,7 @@ def outline_of(content: bytes, encoding: str, path: str) -> PageOutline | None:
     if nests_deeper(text, DEEPEST):
         return None
     parsed = read_as_browser(content, encoding)
-    tagged = Tagged(parsed)
+    tagged = _Tagged(parsed)
     title = parsed.css_first("head > title")
     labels = labelled_ids(tagged["label"])
     ids = Counter(node.attributes.get("id") or "" for node in parsed.css("[id]"))
@@ -139,7 +139,7 @@ def outline_of(content: bytes, encoding: str, path: str) -> PageOutline | None:
     )
 
 
-class Tagged:
+class _Tagged:
     """A page's elements by their tags, each in the order of the page: it is walked once."""
 
     def __init__(self, parsed: LexborHTMLParser) -> None:
@@ -172,7 +172,7 @@ def _paths(addresses: Iterable[str | None], path: str) -> tuple[str, ...]:
     return tuple(dict.fromkeys(there for one in dict.fromkeys(addresses) if (there := _within(one, path))))
 
 
-def _unsourced(tagged: Tagged) -> Iterator[LexborNode]:
+def _unsourced(tagged: _Tagged) -> Iterator[LexborNode]:
     yield from (node for node in tagged["img"] if "src" not in node.attributes)
     yield from (node for node in tagged["script"] if node.attributes.get("src", "said") == "")
     yield from (node for node in tagged["link"] if ("rel" in node.attributes) != ("href" in node.attributes))
@@ -184,7 +184,7 @@ _SHOWN = ("img", "script", "source", "video", "audio", "track", "embed")
 _LINKED = frozenset({"stylesheet", "icon", "manifest"})
 
 
-def _wanted(tagged: Tagged) -> Iterator[str | None]:
+def _wanted(tagged: _Tagged) -> Iterator[str | None]:
     """Addresses of what pages are shown with."""
     yield from (node.attributes.get("src") for tag in _SHOWN for node in tagged[tag])
     for node in tagged["input"]:
