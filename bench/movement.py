@@ -13,7 +13,7 @@ from collections.abc import Iterator
 from tests.browser.conftest import load_faces, plain_chromium
 from tests.fit_judge import served
 from tests.movement_judge import looks_through
-from upper_rim.core.findings.checks.movement import in_movement_of_all
+from upper_rim.core.findings.checks.laid_out.movement import in_movement_of_all
 from upper_rim.core.fit.advice.opened import SCREENS
 from upper_rim.core.fit.rows.fitter import Fitter
 from upper_rim.core.kinds.pieces.header import Header

@@ -16,7 +16,7 @@ from tests.folder import taken_away
 from upper_rim.core.exchange.carrying import carried
 from upper_rim.core.exchange.html.markers import strip
 from upper_rim.core.exchange.imports.import_pages import described_page, digest
-from upper_rim.core.findings.checks.consent import in_consent
+from upper_rim.core.findings.checks.shown.consent import in_consent
 from upper_rim.core.gates.asking import ConsentVisit, asked_in_short
 from upper_rim.core.gates.waiting import hosts_found, needed_for, parts_of
 from upper_rim.core.kinds.consent import OtherHost, host_said

@@ -7,7 +7,7 @@ import pytest
 from upper_rim.core.exchange.html.named_files import names_of_files
 from upper_rim.core.exchange.html.outline import MOST_HEADINGS, PageOutline, outline_of
 from upper_rim.core.exchange.imports.import_pages import ArchiveEntry, read_files
-from upper_rim.core.findings.checks.pages import Given, in_contents
+from upper_rim.core.findings.checks.contents.pages import Given, in_contents
 from upper_rim.core.findings.words import finding_words
 from upper_rim.core.model.site import Asset, Page, Site
 

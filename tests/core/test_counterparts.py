@@ -14,7 +14,7 @@ from fontTools.ttLib import TTFont
 
 from upper_rim.core.exchange.html.markdown import document
 from upper_rim.core.exchange.imports.import_pages import described_page, digest
-from upper_rim.core.findings.checks.languages import in_languages
+from upper_rim.core.findings.checks.parts.languages import in_languages
 from upper_rim.core.findings.words import finding_words
 from upper_rim.core.kinds.items.languages import LanguageSwitch
 from upper_rim.core.kinds.phrases import SaidPhrase, phrase_id, sayable

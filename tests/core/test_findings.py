@@ -7,7 +7,7 @@ from typing import get_args
 import pytest
 
 from tests.moving_sites import MovingMaker
-from upper_rim.core.findings.checks.movement import in_movement
+from upper_rim.core.findings.checks.laid_out.movement import in_movement
 from upper_rim.core.findings.finding import Finding, FindingKind
 from upper_rim.core.findings.words import WORDS, finding_words
 from upper_rim.core.movement.scene import Scenes

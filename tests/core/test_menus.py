@@ -20,7 +20,7 @@ from upper_rim.core.exchange.imports.import_menu import (
 )
 from upper_rim.core.exchange.imports.import_pages import digest
 from upper_rim.core.exchange.imports.typed_links import TypedLinks
-from upper_rim.core.findings.checks.menus import in_menu, two_buttons
+from upper_rim.core.findings.checks.parts.menus import in_menu, two_buttons
 from upper_rim.core.findings.words import finding_words
 from upper_rim.core.kinds.entries import Entry, Grown
 from upper_rim.core.kinds.items.links import LinkList

@@ -14,7 +14,7 @@ from hypothesis import strategies as st
 
 from tests.moving_sites import MovingMaker
 from upper_rim.core.exchange.carrying import carried
-from upper_rim.core.findings.checks.movement import in_movement, in_movement_of_all
+from upper_rim.core.findings.checks.laid_out.movement import in_movement, in_movement_of_all
 from upper_rim.core.fit.css.amount import Viewport
 from upper_rim.core.fit.css.linear import value
 from upper_rim.core.fit.rows.fitter import VIEWPORT_HEIGHT_PX

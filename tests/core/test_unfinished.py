@@ -11,8 +11,8 @@ import pytest
 from upper_rim.cli.__main__ import main
 from upper_rim.core.exchange.bundle import write_bundle
 from upper_rim.core.findings import severity
-from upper_rim.core.findings.checks.unfinished import in_unfinished
-from upper_rim.core.findings.checks.unused import KEPT_FOR_USE, in_unused
+from upper_rim.core.findings.checks.parts.unfinished import in_unfinished
+from upper_rim.core.findings.checks.parts.unused import KEPT_FOR_USE, in_unused
 from upper_rim.core.findings.finding import Finding, FindingKind
 from upper_rim.core.findings.severity import severity_of
 from upper_rim.core.findings.whole import causes

@@ -15,7 +15,7 @@ from upper_rim.core.conditions.audience.condition import Around
 from upper_rim.core.conditions.audience.somebody import somebody
 from upper_rim.core.conditions.below import Below
 from upper_rim.core.conditions.visitor import Looking, VisitorCard
-from upper_rim.core.findings.checks.visibility import in_visibility
+from upper_rim.core.findings.checks.shown.visibility import in_visibility
 from upper_rim.core.findings.words import finding_words
 from upper_rim.core.kinds.items.search import SearchBox
 from upper_rim.core.kinds.pieces.base import ReachRule

@@ -12,7 +12,7 @@ from upper_rim.cli.__main__ import main
 from upper_rim.core.conditions.below import Below
 from upper_rim.core.conditions.visitor import VisitorCard
 from upper_rim.core.exchange.bundle import write_bundle
-from upper_rim.core.findings.checks.gates import in_files, in_gates, in_pages
+from upper_rim.core.findings.checks.shown.gates import in_files, in_gates, in_pages
 from upper_rim.core.findings.words import finding_words
 from upper_rim.core.gates.guards import Guards, guards_of
 from upper_rim.core.gates.passing import Answer as Said

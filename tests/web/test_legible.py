@@ -10,7 +10,7 @@ import pytest
 from django.contrib.auth.models import User
 
 from tests.styled_sites import StyledMaker
-from upper_rim.core.findings.checks.legibility import glimpsed, squeezed
+from upper_rim.core.findings.checks.laid_out.legibility import glimpsed, squeezed
 from upper_rim.core.fit.rows.fitter import Fitter
 from upper_rim.core.kinds.items import Item
 from upper_rim.core.kinds.items.map import MapItem

@@ -10,7 +10,7 @@ from itertools import count
 from typing import Any
 
 from ..core.exchange.bundle import Bundle
-from ..core.findings.checks.fit import unfitting
+from ..core.findings.checks.laid_out.fit import unfitting
 from ..core.findings.words import finding_words
 from ..core.fit.advice.columns import measures
 from ..core.fit.advice.opened import all_opened

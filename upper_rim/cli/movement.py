@@ -9,7 +9,7 @@ import sys
 from typing import Any
 
 from ..core.exchange.bundle import Bundle
-from ..core.findings.checks.movement import begun_early, in_movement
+from ..core.findings.checks.laid_out.movement import begun_early, in_movement
 from ..core.findings.finding import Finding
 from ..core.findings.words import finding_words
 from ..core.model.editing.edits import edit_adapter

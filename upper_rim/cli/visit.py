@@ -9,8 +9,8 @@ from collections.abc import Callable
 from typing import Any
 
 from ..core.conditions.visitor import VisitorCard
-from ..core.findings.checks.consent import in_consent
-from ..core.findings.checks.gates import in_files, in_gates, in_pages
+from ..core.findings.checks.shown.consent import in_consent
+from ..core.findings.checks.shown.gates import in_files, in_gates, in_pages
 from ..core.findings.words import finding_words
 from ..core.gates.asking import Met, met_on
 from ..core.gates.guards import guards_of

@@ -24,23 +24,23 @@ from ..movement.flicker import too_early
 from ..movement.scene import Scenes, Shape
 from ..reach.coverage import coverage_of
 from ..reach.reached import reached
-from .checks.consent import in_consent
-from .checks.files import in_files as in_own_files
-from .checks.fit import ill_measured, too_small, unfitting
-from .checks.gates import given_of_locked, in_files, in_gates, in_pages
-from .checks.landmarks import in_landmarks
-from .checks.languages import given_of_pages, of_pages, of_pieces
-from .checks.legibility import in_texts, squeezed
-from .checks.looks import in_looks
-from .checks.menus import IdsOf, in_menu, two_buttons
-from .checks.movement import begun_early, in_movement_of_all
-from .checks.names import in_names
-from .checks.own_css import in_own_css
-from .checks.pages import Given, OutlineOf, in_contents
-from .checks.shapes import in_shapes
-from .checks.unfinished import in_unfinished
-from .checks.unused import in_unused, in_unused_files, unused_files
-from .checks.visibility import given_of_coverage, in_audiences, in_coverage
+from .checks.contents.files import in_files as in_own_files
+from .checks.contents.own_css import in_own_css
+from .checks.contents.pages import Given, OutlineOf, in_contents
+from .checks.contents.shapes import in_shapes
+from .checks.laid_out.fit import ill_measured, too_small, unfitting
+from .checks.laid_out.legibility import in_texts, squeezed
+from .checks.laid_out.movement import begun_early, in_movement_of_all
+from .checks.parts.languages import given_of_pages, of_pages, of_pieces
+from .checks.parts.looks import in_looks
+from .checks.parts.menus import IdsOf, in_menu, two_buttons
+from .checks.parts.names import in_names
+from .checks.parts.unfinished import in_unfinished
+from .checks.parts.unused import in_unused, in_unused_files, unused_files
+from .checks.shown.consent import in_consent
+from .checks.shown.gates import given_of_locked, in_files, in_gates, in_pages
+from .checks.shown.landmarks import in_landmarks
+from .checks.shown.visibility import given_of_coverage, in_audiences, in_coverage
 from .finding import Finding, FindingKind
 from .severity import SEVERITIES, Severity, severity_of
 from .subjects import Subject

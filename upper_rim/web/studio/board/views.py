@@ -13,8 +13,8 @@ from django.utils import timezone
 from ....core.conditions.audience.in_period import instant_in
 from ....core.conditions.visitor import VisitorCard
 from ....core.exchange.coverage_table import as_csv, as_json, coverage_rows
-from ....core.findings.checks.gates import in_gates
-from ....core.findings.checks.visibility import in_visibility
+from ....core.findings.checks.shown.gates import in_gates
+from ....core.findings.checks.shown.visibility import in_visibility
 from ....core.findings.finding import Finding
 from ....core.findings.words import finding_words
 from ....core.gates.guards import guards_of

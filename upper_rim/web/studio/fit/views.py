@@ -7,7 +7,7 @@ from urllib.parse import quote
 
 from django.http import HttpRequest
 
-from ....core.findings.checks.fit import ill_measured, too_small
+from ....core.findings.checks.laid_out.fit import ill_measured, too_small
 from ....core.fit.advice.opened import all_opened
 from ....core.fit.rows.fitter import stands_in_lines
 from ...sites.fitters import site_fitter

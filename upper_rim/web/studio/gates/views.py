@@ -11,8 +11,8 @@ from django.http import HttpRequest
 from django.utils import timezone
 
 from ....core.conditions.visitor import VisitorCard
-from ....core.findings.checks.consent import in_consent
-from ....core.findings.checks.gates import in_files, in_gates, in_pages
+from ....core.findings.checks.shown.consent import in_consent
+from ....core.findings.checks.shown.gates import in_files, in_gates, in_pages
 from ....core.findings.words import finding_words
 from ....core.gates.guards import Guards, guards_of
 from ....core.gates.visit import ways

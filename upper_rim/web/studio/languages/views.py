@@ -19,7 +19,7 @@ from ....core.exchange.html.likeness import (
     compared_pages,
     likenesses,
 )
-from ....core.findings.checks.languages import in_languages
+from ....core.findings.checks.parts.languages import in_languages
 from ....core.findings.finding import Finding
 from ....core.findings.words import finding_words
 from ....core.kinds.spoken import SpokenLanguage

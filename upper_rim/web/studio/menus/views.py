@@ -9,7 +9,7 @@ from django.http import HttpRequest
 
 from ....core.exchange.html.places import PlaceInPage, places_in
 from ....core.exchange.menu_text import MenuText
-from ....core.findings.checks.menus import in_menu, two_buttons
+from ....core.findings.checks.parts.menus import in_menu, two_buttons
 from ....core.findings.words import finding_words
 from ....core.kinds.entries import Entry
 from ....core.kinds.items.links import LinkList

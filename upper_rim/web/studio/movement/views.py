@@ -10,7 +10,7 @@ from urllib.parse import urlencode
 from django.http import HttpRequest
 from django.utils.safestring import SafeString
 
-from ....core.findings.checks.movement import in_movement
+from ....core.findings.checks.laid_out.movement import in_movement
 from ....core.fit.advice.opened import SCREENS
 from ....core.kinds.pieces.base import Moving, Piece
 from ....core.kinds.pieces.header import Header

@@ -8,7 +8,7 @@ from typing import NamedTuple
 
 from django.http import HttpRequest
 
-from ....core.findings.checks.fit import unfitting
+from ....core.findings.checks.laid_out.fit import unfitting
 from ....core.findings.finding import Finding
 from ....core.findings.fit_offers import RemedyOffer, offer_of
 from ....core.findings.severity import Severity, severity_of

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any, NamedTuple
 
-from ....core.findings.checks.legibility import glimpsed, squeezed, weak_texts_of
+from ....core.findings.checks.laid_out.legibility import glimpsed, squeezed, weak_texts_of
 from ....core.findings.finding import Finding, FindingKind
 from ....core.findings.words import finding_words
 from ....core.fit.rows.fitter import Fitter

@@ -10,7 +10,7 @@ from typing import Any, NamedTuple
 
 from django.http import HttpRequest
 
-from ....core.findings.checks.movement import in_movement
+from ....core.findings.checks.laid_out.movement import in_movement
 from ....core.findings.finding import Finding
 from ....core.findings.severity import Severity, severity_of
 from ....core.findings.words import finding_words

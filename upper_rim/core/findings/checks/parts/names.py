@@ -6,17 +6,17 @@ from collections.abc import Iterator
 from functools import partial
 from typing import Any
 
-from ...kinds.entries import Entry
-from ...kinds.items.contact import Contact
-from ...kinds.pieces.base import Piece
-from ...languages import primary
-from ...model.navigation.links import Links
-from ...model.site import Site
-from ...model.tree import items_of, walk
-from ...values.targets import ToNothing
-from ...values.words import Words
-from ..finding import Finding
-from ..keeping import Keeps, anew
+from ....kinds.entries import Entry
+from ....kinds.items.contact import Contact
+from ....kinds.pieces.base import Piece
+from ....languages import primary
+from ....model.navigation.links import Links
+from ....model.site import Site
+from ....model.tree import items_of, walk
+from ....values.targets import ToNothing
+from ....values.words import Words
+from ...finding import Finding
+from ...keeping import Keeps, anew
 
 VAGUE = {
     "en": {"here", "click here", "more", "read more", "learn more", "link", "this page", "go"},

@@ -6,16 +6,16 @@ from collections.abc import Callable, Iterator
 from functools import cache
 from itertools import combinations
 
-from ...kinds.entries import Entry
-from ...kinds.items.links import LinkList
-from ...kinds.items.menu import MenuItem
-from ...model.navigation.links import Links
-from ...model.navigation.menu_uses import MenuUse
-from ...model.navigation.menus import Menus, all_entries, with_depth
-from ...model.site import Menu, Page, Site, drawer_width
-from ...reach.reached import reached
-from ...values.targets import Target, ToAddress, ToPage, ToPlace
-from ..finding import Finding, FindingKind, SeenAt
+from ....kinds.entries import Entry
+from ....kinds.items.links import LinkList
+from ....kinds.items.menu import MenuItem
+from ....model.navigation.links import Links
+from ....model.navigation.menu_uses import MenuUse
+from ....model.navigation.menus import Menus, all_entries, with_depth
+from ....model.site import Menu, Page, Site, drawer_width
+from ....reach.reached import reached
+from ....values.targets import Target, ToAddress, ToPage, ToPlace
+from ...finding import Finding, FindingKind, SeenAt
 
 DEEP = 3
 """More levels than these are hard to find one's way in."""

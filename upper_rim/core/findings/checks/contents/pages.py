@@ -8,11 +8,11 @@ from itertools import pairwise
 from typing import NamedTuple
 from urllib.parse import unquote
 
-from ...exchange.html.outline import PageOutline
-from ...languages import direction
-from ...model.site import Page, Site
-from ...model.tree import ROOT
-from ..finding import Finding, FindingKind, SeenAt
+from ....exchange.html.outline import PageOutline
+from ....languages import direction
+from ....model.site import Page, Site
+from ....model.tree import ROOT
+from ...finding import Finding, FindingKind, SeenAt
 
 OutlineOf = Callable[[Page], PageOutline | None]
 """Of a page's own content, as it is published; None where that cannot be read, or is still to come."""

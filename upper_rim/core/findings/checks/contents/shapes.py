@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
-from ...model.site import Page, Site
-from ...model.tree import ROOT
-from ..finding import Finding, FindingKind, SeenAt
+from ....model.site import Page, Site
+from ....model.tree import ROOT
+from ...finding import Finding, FindingKind, SeenAt
 
 
 def in_shapes(site: Site) -> Iterator[Finding]:

@@ -7,11 +7,11 @@ from collections.abc import Iterable, Iterator, Mapping
 from functools import partial
 from typing import NamedTuple
 
-from ...kinds.pieces.base import Piece
-from ...model.site import Site
-from ...reach.coverage import Coverage, reach_shape
-from ..finding import Finding, SeenAt
-from ..keeping import Keeps, anew
+from ....kinds.pieces.base import Piece
+from ....model.site import Site
+from ....reach.coverage import Coverage, reach_shape
+from ...finding import Finding, SeenAt
+from ...keeping import Keeps, anew
 
 _ROLES = {"nav": "navigation", "aside": "complementary", "section": "region"}
 """What elements are as landmarks where they have a name (HTML AAM 1.0)."""

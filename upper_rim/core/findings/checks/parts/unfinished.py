@@ -8,15 +8,15 @@ from functools import partial
 from typing import Any, get_args
 from urllib.parse import urlsplit
 
-from ...kinds.items import Item
-from ...kinds.items.base import ShowsMenu
-from ...kinds.rows import Row
-from ...model.site import Site
-from ...model.tree import walk
-from ...values.nodes import Node
-from ...values.targets import Target, ToAddress
-from ..finding import Finding
-from ..keeping import Keeps, anew
+from ....kinds.items import Item
+from ....kinds.items.base import ShowsMenu
+from ....kinds.rows import Row
+from ....model.site import Site
+from ....model.tree import walk
+from ....values.nodes import Node
+from ....values.targets import Target, ToAddress
+from ...finding import Finding
+from ...keeping import Keeps, anew
 
 _MADE_UP = re.compile(r"(.+\.)?example\.(com|net|org|edu)")
 """RFC 2606, 3. What stands for an address that is still to come; names below `.example` are made up on purpose."""

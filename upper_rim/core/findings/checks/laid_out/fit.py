@@ -5,12 +5,12 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ...fit.advice.columns import TOO_LONG, measures
-from ...fit.advice.targets import pressed_in, too_close
-from ...fit.rows.sweep import RowFit
-from ...kinds.rows import Row
-from ...model.site import Site
-from ..finding import Finding, FindingKind, SeenAt
+from ....fit.advice.columns import TOO_LONG, measures
+from ....fit.advice.targets import pressed_in, too_close
+from ....fit.rows.sweep import RowFit
+from ....kinds.rows import Row
+from ....model.site import Site
+from ...finding import Finding, FindingKind, SeenAt
 
 
 def unfitting(fit: RowFit) -> Iterator[Finding]:

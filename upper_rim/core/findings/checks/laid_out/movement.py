@@ -6,18 +6,18 @@ from collections.abc import Callable, Iterator, Mapping, Sequence
 from math import inf
 from typing import NamedTuple
 
-from ...fit.advice.opened import SCREENS
-from ...kinds.pieces.base import Piece
-from ...kinds.pieces.header import Header
-from ...model.editing.edits import Edit, Set
-from ...model.site import Page, Site
-from ...movement.flicker import TooEarly
-from ...movement.moments import moments_that_matter
-from ...movement.play import Played, play
-from ...movement.scene import Body, Scene, Scenes, Shape, is_pinned
-from ...reach.coverage import coverage_of
-from ...reach.reached import reached
-from ..finding import Finding, FindingKind, SeenAt
+from ....fit.advice.opened import SCREENS
+from ....kinds.pieces.base import Piece
+from ....kinds.pieces.header import Header
+from ....model.editing.edits import Edit, Set
+from ....model.site import Page, Site
+from ....movement.flicker import TooEarly
+from ....movement.moments import moments_that_matter
+from ....movement.play import Played, play
+from ....movement.scene import Body, Scene, Scenes, Shape, is_pinned
+from ....reach.coverage import coverage_of
+from ....reach.reached import reached
+from ...finding import Finding, FindingKind, SeenAt
 
 NOTCH_PX = 100.0
 """What a wheel scrolls by one notch: a stage that lasts less is jumped over."""

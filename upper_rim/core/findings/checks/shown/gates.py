@@ -10,22 +10,22 @@ from html import unescape
 from typing import Any
 from urllib.parse import unquote, urlsplit
 
-from ...conditions.visitor import VisitorCard
-from ...exchange.html.encoding import decode
-from ...gates.guards import Guards, paths_in
-from ...gates.visit import Way, ways
-from ...kinds.items.answer import Answer
-from ...kinds.items.birth import BirthField
-from ...kinds.items.secret import PasswordField
-from ...kinds.pieces.base import Piece
-from ...kinds.pieces.gate import Gate
-from ...kinds.pieces.password import PasswordGate
-from ...model.memo import Memo
-from ...model.site import Page, Site
-from ...values.nodes import Node
-from ...values.rich import without_marks
-from ..finding import Finding, SeenAt
-from ..keeping import Keeps, anew
+from ....conditions.visitor import VisitorCard
+from ....exchange.html.encoding import decode
+from ....gates.guards import Guards, paths_in
+from ....gates.visit import Way, ways
+from ....kinds.items.answer import Answer
+from ....kinds.items.birth import BirthField
+from ....kinds.items.secret import PasswordField
+from ....kinds.pieces.base import Piece
+from ....kinds.pieces.gate import Gate
+from ....kinds.pieces.password import PasswordGate
+from ....model.memo import Memo
+from ....model.site import Page, Site
+from ....values.nodes import Node
+from ....values.rich import without_marks
+from ...finding import Finding, SeenAt
+from ...keeping import Keeps, anew
 
 MOST_PRESSES = 2
 """Before somebody who answers rightly has read a word."""

@@ -8,14 +8,14 @@ from functools import partial
 from itertools import islice
 from typing import Any
 
-from ...exchange.html.named_files import is_shown, names_of_files
-from ...kinds.pieces.drawer import Drawer
-from ...model.references import references
-from ...model.site import Asset, Site
-from ...model.tree import ROOT, walk
-from ...values.nodes import Node
-from ..finding import Finding
-from ..keeping import Keeps, anew
+from ....exchange.html.named_files import is_shown, names_of_files
+from ....kinds.pieces.drawer import Drawer
+from ....model.references import references
+from ....model.site import Asset, Site
+from ....model.tree import ROOT, walk
+from ....values.nodes import Node
+from ...finding import Finding
+from ...keeping import Keeps, anew
 
 KEPT_FOR_USE = {"swatches": "swatch", "looks": "look", "menus": "menu", "fonts": "font"}
 """By slot of the site, what each is called: what is there to be referred to."""

@@ -5,20 +5,20 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ...gates.waiting import HostFound, asks, items_with
-from ...kinds.items.answer import Answer
-from ...kinds.items.base import Leads
-from ...kinds.items.menu import MenuItem
-from ...kinds.items.privacy import PrivacyChoices
-from ...kinds.items.rich import RichText
-from ...kinds.pieces.bottom import BottomBar
-from ...kinds.pieces.consent import ConsentQuestion
-from ...kinds.pieces.header import Header
-from ...kinds.pieces.notice import Notice
-from ...model.site import Site, drawer_width
-from ...reach.coverage import coverage_of, sorted_by_rules
-from ...values.targets import ToNothing
-from ..finding import Finding, FindingKind, SeenAt
+from ....gates.waiting import HostFound, asks, items_with
+from ....kinds.items.answer import Answer
+from ....kinds.items.base import Leads
+from ....kinds.items.menu import MenuItem
+from ....kinds.items.privacy import PrivacyChoices
+from ....kinds.items.rich import RichText
+from ....kinds.pieces.bottom import BottomBar
+from ....kinds.pieces.consent import ConsentQuestion
+from ....kinds.pieces.header import Header
+from ....kinds.pieces.notice import Notice
+from ....model.site import Site, drawer_width
+from ....reach.coverage import coverage_of, sorted_by_rules
+from ....values.targets import ToNothing
+from ...finding import Finding, FindingKind, SeenAt
 
 
 def in_consent(site: Site, found: list[HostFound]) -> list[Finding]:

@@ -7,21 +7,21 @@ from collections.abc import Iterator
 from typing import Any
 from urllib.parse import unquote, urljoin, urlsplit
 
-from ...gates.waiting import items_with
-from ...kinds.items.languages import LanguageSwitch
-from ...kinds.phrases import is_shipped, sayable
-from ...languages import phrase
-from ...languages.names import name_in
-from ...languages.scripts import is_written_in
-from ...model.memo import Memo
-from ...model.navigation.counterparts import Counterparts
-from ...model.navigation.renewed import older_pages
-from ...model.site import Page, Site
-from ...model.texts import PHRASES, SaidText, texts_of
-from ...model.tree import ROOT, items_of
-from ...values.rich import without_marks
-from ...values.words import Standing
-from ..finding import Finding, FindingKind, SeenAt
+from ....gates.waiting import items_with
+from ....kinds.items.languages import LanguageSwitch
+from ....kinds.phrases import is_shipped, sayable
+from ....languages import phrase
+from ....languages.names import name_in
+from ....languages.scripts import is_written_in
+from ....model.memo import Memo
+from ....model.navigation.counterparts import Counterparts
+from ....model.navigation.renewed import older_pages
+from ....model.site import Page, Site
+from ....model.texts import PHRASES, SaidText, texts_of
+from ....model.tree import ROOT, items_of
+from ....values.rich import without_marks
+from ....values.words import Standing
+from ...finding import Finding, FindingKind, SeenAt
 
 _TELLS = 60
 """Characters of a text that is named."""

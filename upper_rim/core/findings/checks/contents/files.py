@@ -5,12 +5,12 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 
-from ...kinds.items.picture import PictureItem
-from ...model.site import Page, Site
-from ...model.tree import walk
-from ...reach.coverage import Coverage
-from ...style.paint.pictures import Pictures
-from ..finding import Finding, SeenAt
+from ....kinds.items.picture import PictureItem
+from ....model.site import Page, Site
+from ....model.tree import walk
+from ....reach.coverage import Coverage
+from ....style.paint.pictures import Pictures
+from ...finding import Finding, SeenAt
 
 HEAVY_BYTES = 600_000
 """Of one picture: at 1.6 Mbit/s, which is a slow phone's, three seconds."""

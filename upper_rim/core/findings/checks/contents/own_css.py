@@ -8,10 +8,10 @@ from typing import Any
 
 import tinycss2
 
-from ...model.site import Site
-from ...model.tree import ROOT, walk
-from ...style.selectors import selectors_in
-from ..finding import Finding
+from ....model.site import Site
+from ....model.tree import ROOT, walk
+from ....style.selectors import selectors_in
+from ...finding import Finding
 
 _MARK = re.compile(r"[.#](-?[A-Za-z_\u0080-\uffff][\w\u0080-\uffff-]*)")
 _QUOTED = re.compile(r"\[[^\]]*\]|\([^)]*\)")

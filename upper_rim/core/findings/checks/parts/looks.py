@@ -6,20 +6,20 @@ from collections.abc import Iterator, Mapping
 from functools import partial
 from typing import NamedTuple
 
-from ...fit.rows.fitter import Fitter, foundations_of
-from ...kinds.items.rich import RichText
-from ...kinds.pieces.base import Piece
-from ...model.site import Site
-from ...model.tree import ROOT, items_of
-from ...style.lengths import NoLength
-from ...style.paint.colour import contrast_ratio
-from ...style.paint.painting import Painter, PaintView
-from ...style.resolve import FOCUSABLE, StyledElement, Styling, styling_of
-from ...style.type.faces import Face
-from ...values.properties import PROPERTIES
-from ...values.styling import STATES_OF, State
-from ..dress import dress_of
-from ..finding import Finding, FindingKind
+from ....fit.rows.fitter import Fitter, foundations_of
+from ....kinds.items.rich import RichText
+from ....kinds.pieces.base import Piece
+from ....model.site import Site
+from ....model.tree import ROOT, items_of
+from ....style.lengths import NoLength
+from ....style.paint.colour import contrast_ratio
+from ....style.paint.painting import Painter, PaintView
+from ....style.resolve import FOCUSABLE, StyledElement, Styling, styling_of
+from ....style.type.faces import Face
+from ....values.properties import PROPERTIES
+from ....values.styling import STATES_OF, State
+from ...dress import dress_of
+from ...finding import Finding, FindingKind
 
 TOLD_APART = 3.0
 """WCAG 2.2, technique G183: so much contrast between two colours tells them apart without any hue."""

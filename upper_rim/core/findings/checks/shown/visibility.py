@@ -7,21 +7,21 @@ from datetime import datetime
 from functools import partial
 from typing import Any
 
-from ...conditions.audience.audience import Audience, is_for_everybody
-from ...conditions.audience.condition import Around
-from ...conditions.audience.in_period import InPeriod
-from ...conditions.audience.somebody import somebody
-from ...conditions.visitor import VisitorCard
-from ...kinds.items.base import ShowsMenu
-from ...kinds.items.search import SearchBox
-from ...kinds.pieces.base import Piece
-from ...model.site import Page, Site
-from ...model.tree import ROOT, walk
-from ...reach.coverage import Coverage, Outcomes, in_words, reach_shape
-from ...reach.looking import looking_at
-from ...style.resolve import band_at
-from ..finding import Finding, FindingKind, SeenAt
-from ..keeping import Keeps, anew
+from ....conditions.audience.audience import Audience, is_for_everybody
+from ....conditions.audience.condition import Around
+from ....conditions.audience.in_period import InPeriod
+from ....conditions.audience.somebody import somebody
+from ....conditions.visitor import VisitorCard
+from ....kinds.items.base import ShowsMenu
+from ....kinds.items.search import SearchBox
+from ....kinds.pieces.base import Piece
+from ....model.site import Page, Site
+from ....model.tree import ROOT, walk
+from ....reach.coverage import Coverage, Outcomes, in_words, reach_shape
+from ....reach.looking import looking_at
+from ....style.resolve import band_at
+from ...finding import Finding, FindingKind, SeenAt
+from ...keeping import Keeps, anew
 
 EXPECTED: tuple[tuple[str, FindingKind], ...] = (("header", "without header"), ("footer", "without footer"))
 """What pages are missed to have, where the site has it."""

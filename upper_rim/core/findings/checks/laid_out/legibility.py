@@ -7,22 +7,22 @@ from collections.abc import Iterable, Iterator, Mapping
 from functools import partial
 from typing import Any
 
-from ...fit.css.amount import Viewport
-from ...fit.css.boxes import Frame
-from ...fit.css.linear import value
-from ...fit.rows.fitter import VIEWPORT_HEIGHT_PX, Fitter
-from ...fit.rows.sweep import frame_at
-from ...kinds.items.form import Form
-from ...kinds.items.map import MapItem
-from ...kinds.items.picture import PictureItem
-from ...kinds.items.pictures import PictureList
-from ...kinds.items.rich import RichText
-from ...kinds.pieces.base import Piece
-from ...model.site import Site
-from ...style.paint.contrast import Glimpse, Glimpses
-from ...style.paint.texts import beside_labels
-from ..dress import dress_of
-from ..finding import Finding
+from ....fit.css.amount import Viewport
+from ....fit.css.boxes import Frame
+from ....fit.css.linear import value
+from ....fit.rows.fitter import VIEWPORT_HEIGHT_PX, Fitter
+from ....fit.rows.sweep import frame_at
+from ....kinds.items.form import Form
+from ....kinds.items.map import MapItem
+from ....kinds.items.picture import PictureItem
+from ....kinds.items.pictures import PictureList
+from ....kinds.items.rich import RichText
+from ....kinds.pieces.base import Piece
+from ....model.site import Site
+from ....style.paint.contrast import Glimpse, Glimpses
+from ....style.paint.texts import beside_labels
+from ...dress import dress_of
+from ...finding import Finding
 
 _WIDE = (PictureItem, MapItem, PictureList, Form, RichText)
 _USUAL_PX = 240.0

@@ -1,0 +1,1 @@
+"""What is found in pages and files as they came."""

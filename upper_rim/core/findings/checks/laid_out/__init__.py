@@ -1,0 +1,1 @@
+"""What is found once pieces have been laid out."""

@@ -1,0 +1,1 @@
+"""What is found about the parts of a site, each by itself."""

@@ -1,0 +1,1 @@
+"""What is found about who is shown what, where."""
