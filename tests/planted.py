@@ -312,7 +312,14 @@ def _of_looks() -> Iterator[Planted]:
     yield Planted("small picture", "it-guide-picture", _smaller)
     yield Planted("heavy picture", "", partial(_heavier, 900_000))
     yield Planted("heavy pieces", "", partial(_heavier, 2_000_000))
-    for css in (".planted{color:red}", "@media print{#planted a{color:red}}", "main .gone>p, .planted{margin:0}"):
+    gone_item = f".{_site.key}-pc-main .{_site.key}-it-gone:hover{{color:red}}"
+    listed = (
+        ".planted{color:red}",
+        "@media print{#planted a{color:red}}",
+        "main .gone>p, .planted{margin:0}",
+        gone_item,
+    )
+    for css in listed:
         yield Planted("reaches nothing", "site", put("site", "css", css))
     yield Planted("same landmark", "it-foot-guide", put("it-foot-guide", "words", _json("it-foot-harbours")["words"]))
     yield Planted("unused files", "site", _left_over)

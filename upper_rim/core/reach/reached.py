@@ -5,6 +5,7 @@ from __future__ import annotations
 from functools import lru_cache
 from typing import Any, NamedTuple
 
+from ..model.memo import Memo
 from ..model.site import Page, Site
 from .coverage import coverage_of, reach_shape
 
@@ -28,7 +29,10 @@ class Reached(NamedTuple):
 
 def reached(site: Site) -> Reached:
     """Worked out anew only when pages or reach have changed."""
-    return _reached(id(site.pages), reach_shape(site), _Whole(site))
+    return _of_sites.of(site, lambda site: _reached(id(site.pages), reach_shape(site), _Whole(site)))
+
+
+_of_sites: Memo[Site, Reached] = Memo(32)
 
 
 class _Whole:

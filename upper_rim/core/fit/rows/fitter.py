@@ -20,6 +20,7 @@ from ...kinds.pieces.sidebar import Sidebar
 from ...kinds.rows import Row
 from ...model.editing.apply import apply
 from ...model.editing.edits import Edit, Set, Together
+from ...model.memo import Memo
 from ...model.navigation.current import Standings
 from ...model.navigation.links import Links
 from ...model.navigation.menus import Menus
@@ -158,7 +159,11 @@ class Fitter:
             # Its track, which is as wide as what it holds asks for.
             room = around.wanted(viewport).most
         own_width = of_viewport(viewport, room)
-        frame = around.lay_out(own_width, viewport, room)
+        frame = self.kept(
+            ("frame", piece.id, stage, language, viewport),
+            (around, own_width, room),
+            lambda: around.lay_out(own_width, viewport, room),
+        )
         start = value(offset_in(around, own_width, room, viewport))
         margins = (
             value(around.block_margin(BLOCK_START, viewport, room)),
@@ -203,7 +208,7 @@ class Fitter:
         if self._of_no_bar is not None:
             # What is published is the same for all.
             return self._of_no_bar.resolved(site)
-        if not any(_waits(item) for item in items_of(site.pieces)):
+        if not _some_wait.of(site.pieces, lambda pieces: any(map(_waits, items_of(pieces)))):
             return site
         told = (site.pieces, site.menus, site.pages, site.assets, site.name, foundations_of(site))
         return self.kept("resolved", told, lambda: self._resolved(site))
@@ -382,7 +387,7 @@ class Fitter:
         return known if is_same else None
 
 
-_OF_BOTH = frozenset({"styles", "view", "shape", "item", "cell", "box", "piece", "boxed", "fit", "whole"})
+_OF_BOTH = frozenset({"styles", "view", "shape", "item", "cell", "box", "piece", "boxed", "fit", "whole", "frame"})
 """What a fitter that foresees has made serves the one that does not, by the keys' first words: it is made from what is seen,
 and nothing of that is foreseen where it is equal."""
 _SHARED = frozenset({"faces", "measurer", "links", "menus", "pictures", "posts"})
@@ -391,6 +396,9 @@ _SHARED = frozenset({"faces", "measurer", "links", "menus", "pictures", "posts"}
 def _waits(item: Any) -> bool:
     """Whether a menu's width depends on what its row needs."""
     return isinstance(item, MenuItem) and item.drawer_when_full and not item.drawer_always
+
+
+_some_wait: Memo[tuple[Piece, ...], bool] = Memo(64)
 
 
 _NO_BUTTON: tuple[tuple[str, JsonValue], ...] = (

@@ -4,6 +4,7 @@ stand in each other's way, texts that are not translated?"""
 from __future__ import annotations
 
 from collections.abc import Iterator
+from functools import lru_cache
 from typing import Any
 from urllib.parse import unquote, urljoin, urlsplit
 
@@ -149,6 +150,11 @@ def _turned(site: Site) -> Iterator[Finding]:
         yield Finding("turned by CSS", turned[0].id, about=about, place=SeenAt(page=turned[0].id))
 
 
+@lru_cache(maxsize=8192)
+def _in_other_letters(text: str, language: str) -> bool:
+    return not is_written_in(without_marks(text), language)
+
+
 _on_pages: Memo[tuple[Page, ...], frozenset[str]] = Memo(8)
 _OF_STANDING: dict[Standing, FindingKind] = {"missing": "not translated", "older": "older texts", "draft": "drafts"}
 
@@ -158,16 +164,16 @@ def _texts(site: Site) -> Iterator[Finding]:
     or are in other letters."""
     said = [text for text in texts_of(site) if text.is_shown and text.within != PHRASES]
     on_pages = _on_pages.of(site.pages, lambda pages: frozenset(page.language for page in pages))
-    for language in site.offered_in(site.language)[1:]:
-        if language not in on_pages:
-            continue
+    languages = [language for language in site.offered_in(site.language)[1:] if language in on_pages]
+    standings = [text.words.standings(languages) for text in said]
+    for language in languages:
         found: dict[FindingKind, list[SaidText]] = {}
-        for text in said:
-            kind = _OF_STANDING.get(text.words.standing(language))
+        for text, standing in zip(said, standings, strict=True):
+            kind = _OF_STANDING.get(standing[language])
             if kind:
                 found.setdefault(kind, []).append(text)
             theirs = text.words.translation(language)
-            if theirs and theirs.text != text.words.text and not is_written_in(without_marks(theirs.text), language):
+            if theirs and theirs.text != text.words.text and _in_other_letters(theirs.text, language):
                 found.setdefault("other letters", []).append(text)
         for kind, texts in found.items():
             about: dict[str, float | str] = {
