@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter, deque
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from concurrent.futures import Future, ThreadPoolExecutor
 from datetime import datetime, timedelta
 from functools import lru_cache
@@ -11,7 +11,6 @@ from threading import Lock
 from typing import NamedTuple
 
 from cachetools import LRUCache, cached
-from django.db.models import F
 from django.utils import timezone
 from pydantic import TypeAdapter
 
@@ -101,29 +100,35 @@ def how_far(site_id: int) -> LookingThrough | None:
 
 
 class _Telling:
-    """Tells who waits how many pages have been read, where there are many; then what is left is laid out."""
+    """Tells who waits how many pages have been read, where there are many; once all are, the rest is laid out."""
 
     def __init__(self, site_id: int) -> None:
         self._site_id = site_id
         self._rows = LookingThrough.objects.filter(site_id=site_id)
         self._progress: Progress | None = None
 
-    def begin(self, unread: int) -> None:
-        if unread > MANY_PAGES:
-            LookingThrough.objects.update_or_create(site_id=self._site_id, defaults={"done": 0, "total": unread})
+    def tell(self, read: int, of: int) -> None:
+        if of <= MANY_PAGES:
+            return
+        if self._progress is None:
+            LookingThrough.objects.update_or_create(site_id=self._site_id, defaults={"done": read, "total": of})
             self._progress = Progress(self._rows)
-
-    def tell(self, read: int) -> None:
-        if self._progress is not None:
+        elif read < of:
             self._progress.tell(read)
-
-    def all_are_read(self) -> None:
-        if self._progress is not None:
-            self._rows.update(done=F("total"))
+        else:
+            self._rows.update(done=of)
 
     def end(self) -> None:
         if self._progress is not None:
             self._rows.delete()
+
+
+Tells = Callable[[int, int], None]
+"""Is told how many pages have been read, of how many."""
+
+
+def _to_nobody(read: int, of: int) -> None:
+    """Where nobody waits."""
 
 
 def whole(site_id: int, revision: int, site: Site) -> Looking:
@@ -136,7 +141,7 @@ def whole(site_id: int, revision: int, site: Site) -> Looking:
             return known
         telling = _Telling(site_id)
         try:
-            looked = looked_at(site_id, site, timezone.now(), telling)
+            looked = looked_at(site_id, site, timezone.now(), telling.tell)
             found = (*found_at_once(looked), *found_by_laying_out(looked))
         finally:
             telling.end()
@@ -157,10 +162,10 @@ def _keep(
     StoredSite.objects.filter(pk=site_id).update(found=told_counts)
 
 
-def looked_at(site_id: int, site: Site, now: datetime, telling: _Telling | None = None) -> LookedAt:
+def looked_at(site_id: int, site: Site, now: datetime, tell: Tells = _to_nobody) -> LookedAt:
     fitter = site_fitter(site_id)
     site = fitter.resolved(site)
-    outlines = _outlines_of.of(site.pages, lambda pages: _outlines(pages, telling))
+    outlines = _outlines_of.of(site.pages, lambda pages: _outlines(pages, tell))
     read = ReadAhead(page.content for page in site.pages if page.content)
     return LookedAt(site, fitter, read, _ids_of, lambda page: outlines.get(page.id), _shape_of, now)
 
@@ -201,11 +206,10 @@ def _unread(pages: Iterable[Page]) -> list[Page]:
         return [page for page in pages if page.content and _outline_key(page) not in _known_outlines]
 
 
-def _outlines(pages: Sequence[Page], telling: _Telling | None) -> dict[str, PageOutline | None]:
+def _outlines(pages: Sequence[Page], tell: Tells) -> dict[str, PageOutline | None]:
     """By the pages' ids; read once for what does not change."""
     unread = _unread(pages)
-    if telling is not None:
-        telling.begin(len(unread))
+    tell(0, len(unread))
     with _outlines_lock:
         found = {page.id: _known_outlines.get(_outline_key(page)) for page in pages if page.content}
     read = 0
@@ -214,10 +218,7 @@ def _outlines(pages: Sequence[Page], telling: _Telling | None) -> dict[str, Page
         with _outlines_lock:
             _known_outlines.update(zip(map(_outline_key, some), outlines, strict=True))
         read += len(some)
-        if telling is not None:
-            telling.tell(read)
-    if telling is not None:
-        telling.all_are_read()
+        tell(read, len(unread))
     return found
 
 
